@@ -1,0 +1,126 @@
+"""A piece at the bench: how each bend is set, how the pipe is rolled, and what tape and level must then read."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from conduit.document import BendStep, OffsetStep
+from conduit.geometry.path import Path, PathBend, point_at
+from conduit.geometry.vectors import Vec
+from conduit.units import format_angle, format_length
+
+AnyStep = BendStep | OffsetStep
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a tool must show: tape or level, the sentence, and the figure."""
+
+    tool: str
+    says: str
+    reads: str
+
+
+@dataclass(frozen=True)
+class Roll:
+    """How the pipe is turned before a bend, seen from end A: degrees clockwise, clock position, words."""
+
+    degrees: float | None
+    clock: str | None
+    says: str
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What readings are worked out from. `first` and `last` bound the piece's bends; `start` is its end A."""
+
+    path: Path
+    owners: Sequence[int]
+    steps: Sequence[AnyStep | None]
+    diameter: float
+    tape: str
+    feet: bool
+
+    def shows(self, inches: float) -> str:
+        """A length as the tape shows it."""
+        return format_length(inches, self.tape, self.feet)
+
+
+def roll_before(bends: Sequence[PathBend], index: int, first: int) -> Roll:
+    """How to turn the pipe for bend `index`; `first` is the piece's first bend.
+
+    The inside of the bend to be made points up. Rolls grow clockwise seen from A, so the previous
+    bend's inside then points at minus the difference.
+    """
+    if index == first:
+        return Roll(None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
+    turn = math.degrees(bends[index].roll - bends[index - 1].roll) % 360
+    turn = turn - 360 if turn > 180 + 1e-6 else turn
+    clock = _clock(-turn)
+    if abs(turn) < 0.5:
+        return Roll(0.0, clock, f"Do not turn the pipe: bend {index} stays up.")
+    if abs(abs(turn) - 180) < 0.5:
+        return Roll(180.0, clock, f"Turn the pipe half round: bend {index} points straight down.")
+    way = "clockwise" if turn < 0 else "anticlockwise"
+    return Roll(
+        turn, clock, f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {index} points to {clock}."
+    )
+
+
+def _clock(degrees: float) -> str:
+    halves = round((degrees % 360) / 15) % 24
+    return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
+
+
+def readings_after(bench: Bench, index: int, piece_start: float, first: int) -> list[Reading]:
+    """What tape and level must read once bend `index` of the piece is made."""
+    bend = bench.path.bends[index]
+    level = Reading("level", "Angle between the two legs", format_angle(math.degrees(bend.angle)))
+    step = bench.steps[bench.owners[index]]
+    if isinstance(step, BendStep):
+        return [_back_to_back(bench, index, piece_start, first), level]
+    if isinstance(step, OffsetStep) and index > first and bench.owners[index - 1] == bench.owners[index]:
+        return [
+            _rise(bench, step),
+            Reading("level", "Both outer legs", "parallel"),
+            _raised(bench, index, piece_start, first),
+        ]
+    return [level]
+
+
+def _rise(bench: Bench, step: OffsetStep) -> Reading:
+    return Reading("tape", "Straight edge on one leg, to the same side of the other", bench.shows(step.rise))
+
+
+def _back_to_back(bench: Bench, index: int, piece_start: float, first: int) -> Reading:
+    bend = bench.path.bends[index]
+    base, called = _hooked_at(bench, index, piece_start, first)
+    reach = bend.vertex.minus(base).dot(bend.heading_before) + bench.diameter / 2
+    return Reading("tape", f"{called} to the back of this bend", bench.shows(reach))
+
+
+def _raised(bench: Bench, index: int, piece_start: float, first: int) -> Reading:
+    bend = bench.path.bends[index]
+    base, called = _hooked_at(bench, index, piece_start, first)
+    top = bend.point(bend.angle, bench.path.radius)
+    return Reading(
+        "tape",
+        f"{called}, along the leg, to where it runs straight again",
+        bench.shows(top.minus(base).dot(bend.heading_after)),
+    )
+
+
+def _hooked_at(bench: Bench, index: int, piece_start: float, first: int) -> tuple[Vec, str]:
+    """Where the tape hooks: the back of the last 90 made on this piece, or its end A."""
+    for earlier in range(index - 1, first - 1, -1):
+        if isinstance(bench.steps[bench.owners[earlier]], BendStep):
+            bend = bench.path.bends[earlier]
+            return bend.vertex.along(bend.heading_after, -bench.diameter / 2), f"Back of bend {earlier + 1}"
+    return point_at(bench.path, piece_start)[0], "End A"
+
+
+def left_over(bench: Bench, last: int, piece_start: float, piece_end: float, first: int) -> Reading:
+    """What is left beyond the piece's last bend, to its end B."""
+    base, called = _hooked_at(bench, last + 1, piece_start, first)
+    point, heading = point_at(bench.path, piece_end)
+    return Reading("tape", f"{called} to end B", bench.shows(point.minus(base).dot(heading)))

@@ -1,0 +1,1 @@
+"""Couplings, sources and the cut list."""

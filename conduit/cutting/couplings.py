@@ -1,0 +1,68 @@
+"""Where a run is cut into pieces no longer than a stick, couplings clear of bends.
+
+Exact: the places that the k-th coupling can have form a set of intervals, found from the (k-1)-th's.
+A run is called impossible only when no set of couplings at all would do.
+"""
+
+from collections.abc import Sequence
+
+from conduit.tables import Rules
+
+Interval = tuple[float, float]
+SIXTEENTH = 1 / 16
+
+
+def free_windows(length: float, bends: Sequence[Interval], rules: Rules) -> list[Interval]:
+    """Stretches of the straight pipe where a coupling may lie: clear of every bend for coupling and shoe."""
+    windows, low = [], 0.0
+    for start, end in bends:
+        if start - rules.clear_of_bend > low:
+            windows.append((low, start - rules.clear_of_bend))
+        low = end + rules.clear_of_bend
+    return [*windows, (low, length)] if length > low else windows
+
+
+def split(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
+    """Coupling positions from end A, as few as can be; empty when one stick does, None when none can do."""
+    if length <= rules.stick:
+        return []
+    windows = free_windows(length, bends, rules)
+    reached: list[list[Interval]] = [[(0.0, 0.0)]]
+    for _ in range(int(length / rules.least_piece) + 1):
+        steps = [(low + rules.least_piece, high + rules.stick) for low, high in reached[-1]]
+        reached.append(_merged(_meet(steps, windows)))
+        if not reached[-1]:
+            return None
+        if _within(reached[-1], length - rules.stick, length - rules.least_piece):
+            return _walk_back(reached[1:], length, rules)
+    return None
+
+
+def _walk_back(reached: list[list[Interval]], length: float, rules: Rules) -> list[float]:
+    """The farthest places that still reach the end, so that whole sticks come first."""
+    places, after = [], length
+    for stage in reversed(reached):
+        low, high = _within(stage, after - rules.stick, after - rules.least_piece)[-1]
+        on_tape = int(high / SIXTEENTH) * SIXTEENTH
+        after = on_tape if on_tape >= low else high
+        places.append(after)
+    return places[::-1]
+
+
+def _within(intervals: list[Interval], low: float, high: float) -> list[Interval]:
+    return _meet(intervals, [(low, high)])
+
+
+def _meet(some: list[Interval], others: list[Interval]) -> list[Interval]:
+    met = [(max(a, c), min(b, d)) for a, b in some for c, d in others]
+    return [(low, high) for low, high in met if low <= high]
+
+
+def _merged(intervals: list[Interval]) -> list[Interval]:
+    merged: list[Interval] = []
+    for low, high in sorted(intervals):
+        if merged and low <= merged[-1][1]:
+            merged[-1] = (merged[-1][0], max(high, merged[-1][1]))
+        else:
+            merged.append((low, high))
+    return merged

@@ -1,0 +1,263 @@
+"""The one call that puts it together: a run document in, its plan out."""
+
+import math
+from collections.abc import Callable, Iterator, Mapping
+
+from conduit.bench import Bench, left_over, readings_after, roll_before
+from conduit.checks import check, degrees_of
+from conduit.cutting.couplings import split
+from conduit.document import Head, Reading, read_document
+from conduit.geometry.path import PathBend, point_at, points_along
+from conduit.geometry.vectors import Vec
+from conduit.layout import Layout, lay_out
+from conduit.marks import Mark, marks_for, recommended
+from conduit.problems import Problem, stops
+from conduit.results import (
+    BenchBend,
+    Check,
+    FieldReading,
+    Fit,
+    Measure,
+    Picture,
+    PictureBend,
+    PictureDimension,
+    PictureEnd,
+    Plan,
+    PlannedBend,
+    PlannedMark,
+    PlannedPiece,
+    ShoeUsed,
+)
+from conduit.shoe import NoSuchShoe, Shoe, typical_shoe
+from conduit.simulate import Pose, Setting, bend_pipe
+from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
+from conduit.units import format_angle, format_length, parse_length, round_to_tape
+
+
+def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
+    """Plan a run document given as plain data (as read from JSON).
+
+    Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
+    Raises UnreadableDocument where `raw` is not a run document at all.
+    """
+    reading = read_document(raw)
+    problems = list(reading.problems)
+    shoe = _shoe(reading.head, problems)
+    if not shoe:
+        return _bare(reading, problems, raw)
+    layout = lay_out(reading, shoe)
+    problems += layout.problems
+    problems += check(layout, reading.head, shoe, rules)
+    couplings = _couplings(layout, rules, problems)
+    return _Planner(reading, layout, shoe, couplings).plan(problems, raw)
+
+
+def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
+    """The shoe the run asks for, else the typical one; with a problem where there is none."""
+    if any(problem.place.split(".")[0] in ("shoe", "trade_size", "material") for problem in problems):
+        return None
+    diameter = OUTSIDE_DIAMETER[head.material][head.trade_size]
+    try:
+        given = head.shoe and Shoe(head.shoe.name, diameter, head.shoe.deduct, head.shoe.gain)
+    except NoSuchShoe as error:
+        problems.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}."))
+        return None
+    shoe = given or typical_shoe(head.material, head.trade_size)
+    if not shoe:
+        says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
+        problems.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
+    return shoe
+
+
+def _stop(code: str, place: str, says: str, remedy: str = "") -> Problem:
+    return Problem(code=code, severity="stop", place=place, says=says, remedy=remedy)
+
+
+def _couplings(layout: Layout, rules: Rules, problems: list[Problem]) -> list[float]:
+    if not layout.complete:
+        return []
+    places = split(layout.path.length, [(bend.start, bend.end) for bend in layout.path.bends], rules)
+    if places is None:
+        says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
+        problems.append(_stop("no_coupling_place", "steps", says, "Spread the bends, or put a box between."))
+    return places or []
+
+
+def _bare(reading: Reading, problems: list[Problem], raw: object) -> Plan:
+    """The plan of a run that cannot be begun: what was read, and the problems."""
+    head = reading.head
+    return Plan(
+        makeable=False,
+        complete=False,
+        name=head.name,
+        material=head.material,
+        trade_size=head.trade_size,
+        shoe=None,
+        developed_length=None,
+        degrees=0.0,
+        end_point=None,
+        bends=[],
+        pieces=[],
+        couplings=[],
+        fit=None,
+        picture=None,
+        fields=list(_fields(raw, head)),
+        problems=problems,
+    )
+
+
+def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
+    """Every length in the document that can be read, with what the tape shows for it."""
+    for place, written in _lengths(raw, ""):
+        try:
+            inches = parse_length(written)
+        except ValueError:
+            continue
+        yield FieldReading(place=place, inches=inches, reads=format_length(inches, head.tape, head.feet))
+
+
+def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
+    if isinstance(raw, Mapping):
+        for key, value in raw.items():
+            if key in ("at", "rise", "stand_off", "deduct", "gain"):
+                yield f"{place}{key}", value
+            elif key in ("steps", "end", "shoe"):
+                yield from _lengths(value, f"{place}{key}.")
+    elif isinstance(raw, list):
+        for index, value in enumerate(raw):
+            yield from _lengths(value, f"{place}{index}.")
+
+
+class _Planner:
+    """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
+
+    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float]) -> None:
+        self.reading, self.layout, self.shoe, self.couplings = reading, layout, shoe, couplings
+        self.head, self.path = reading.head, layout.path
+        self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
+
+    def plan(self, problems: list[Problem], raw: object) -> Plan:
+        complete = self.layout.complete and not stops(problems)
+        bare = _bare(self.reading, problems, raw)
+        return bare.model_copy(
+            update={
+                "makeable": complete,
+                "complete": self.layout.complete,
+                "shoe": self._shoe_used(),
+                "developed_length": self.measure(self.path.length) if self.layout.complete else None,
+                "degrees": degrees_of(self.layout),
+                "end_point": tuple(self.path.end_point) if self.layout.complete else None,
+                "bends": [self._bend(i, bend) for i, bend in enumerate(self.path.bends)],
+                "pieces": self._pieces() if complete else [],
+                "couplings": self.couplings,
+                "fit": self._fit() if complete else None,
+                "picture": self._picture(),
+            }
+        )
+
+    def measure(self, inches: float) -> Measure:
+        return Measure(inches=inches, reads=format_length(inches, self.head.tape, self.head.feet))
+
+    def _shoe_used(self) -> ShoeUsed:
+        shoe = self.shoe
+        return ShoeUsed(
+            name=shoe.name,
+            deduct=self.measure(shoe.deduct),
+            gain=self.measure(shoe.gain),
+            radius=shoe.radius,
+            arc_offset=shoe.arc_offset,
+            star=shoe.star,
+            diameter=shoe.diameter,
+        )
+
+    def _bend(self, index: int, bend: PathBend) -> PlannedBend:
+        length = self.path.length if self.layout.complete else math.inf
+        return PlannedBend(
+            number=index + 1,
+            step=self.layout.owners[index],
+            angle=math.degrees(bend.angle),
+            angle_reads=format_angle(math.degrees(bend.angle)),
+            roll=math.degrees(bend.roll),
+            start=self.measure(bend.start),
+            end=self.measure(bend.end),
+            straight_before=self.measure(bend.straight_before),
+            marks=[self._mark(mark, length) for mark in marks_for(bend, self.shoe)],
+        )
+
+    def _mark(self, mark: Mark, length: float) -> PlannedMark:
+        on_pipe = 0 <= mark.at <= length
+        return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
+
+    def _pieces(self) -> list[PlannedPiece]:
+        bounds = [0.0, *self.couplings, self.path.length]
+        last = len(bounds) - 2
+        return [
+            PlannedPiece(
+                number=i + 1,
+                start=start,
+                length=self.measure(end - start),
+                end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else f"coupling {i}",
+                end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
+                bends=self._bench_bends(start, end),
+            )
+            for i, (start, end) in enumerate(zip(bounds, bounds[1:], strict=False))
+        ]
+
+    def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
+        numbers = [i for i, bend in enumerate(self.path.bends) if start <= bend.start < end]
+        return [self._bench_bend(i, numbers, start, end) for i in numbers]
+
+    def _bench_bend(self, index: int, numbers: list[int], start: float, end: float) -> BenchBend:
+        bend, first = self.path.bends[index], numbers[0]
+        marks = marks_for(bend, self.shoe, start)
+        roll = roll_before(self.path.bends, index, first)
+        readings = readings_after(self.bench, index, start, first)
+        if index == numbers[-1]:
+            readings.append(left_over(self.bench, index, start, end, first))
+        return BenchBend(
+            number=index + 1,
+            angle=math.degrees(bend.angle),
+            angle_reads=format_angle(math.degrees(bend.angle)),
+            arc_start=bend.start - start,
+            arc_end=bend.end - start,
+            marks=[self._mark(mark, end - start) for mark in marks],
+            use=self._mark(recommended(marks, end - start), end - start),
+            roll_from_previous=roll.degrees,
+            previous_points_to=roll.clock,
+            turn=roll.says,
+            checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
+        )
+
+    def _fit(self) -> Fit:
+        rounded = self._simulated_miss(lambda at: round_to_tape(at, self.head.tape))
+        return Fit(exact_miss=self._simulated_miss(lambda at: at), rounded_miss=self.measure(rounded))
+
+    def _simulated_miss(self, pencil: Callable[[float], float]) -> float:
+        settings = []
+        for bend in self.path.bends:
+            mark = recommended(marks_for(bend, self.shoe), self.path.length)
+            settings.append(Setting(pencil(mark.at), mark.reference, mark.hook, bend.roll, bend.angle))
+        inward = self.path.bends[0].axis.cross(self.path.heading) if settings else Vec(0, 0, 0)
+        pose = Pose(self.path.origin, self.path.heading, inward)
+        return bend_pipe(self.path.length, settings, self.shoe, pose).miss(self.path.end_point)
+
+    def _picture(self) -> Picture:
+        start, end = self.reading.start, self.reading.end
+        last = self.path.bends[-1].heading_after if self.path.bends else self.path.heading
+        return Picture(
+            lines=[[tuple(point) for point in line] for line in points_along(self.path)],
+            start=PictureEnd(name=start.name if start else "", point=self.path.origin, heading=self.path.heading),
+            end=PictureEnd(name=end.name, point=self.path.end_point, heading=last)
+            if end and self.layout.complete
+            else None,
+            bends=[self._picture_bend(i, bend) for i, bend in enumerate(self.path.bends)],
+            couplings=[point_at(self.path, s)[0] for s in self.couplings],
+            dimensions=[
+                PictureDimension(place=d.place, start=d.start, end=d.end, reads=self.measure(d.inches).reads)
+                for d in self.layout.dimensions
+            ],
+        )
+
+    def _picture_bend(self, index: int, bend: PathBend) -> PictureBend:
+        outward = bend.heading_before.minus(bend.heading_after).unit()
+        return PictureBend(number=index + 1, point=bend.point(bend.angle / 2, self.path.radius), outward=outward)

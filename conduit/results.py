@@ -1,0 +1,163 @@
+"""The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.problems import Problem
+from conduit.shoe import Hook, Reference
+
+Point = tuple[float, float, float]
+
+
+class _Result(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class Measure(_Result):
+    """A length: exact, and as the run's tape reads it."""
+
+    inches: float
+    reads: str
+
+
+class PlannedMark(_Result):
+    """A pencil mark from end A, for one reference of the shoe and one way of the hook."""
+
+    reference: Reference
+    hook: Hook = Field(description="The pipe end that the hook faces.")
+    at: Measure
+    on_pipe: bool
+
+
+class Check(_Result):
+    """What a tool must show after the bend."""
+
+    tool: str = Field(description="tape or level")
+    says: str
+    reads: str
+
+
+class PlannedBend(_Result):
+    """A bend on the run's straight pipe, from the run's end A."""
+
+    number: int
+    step: int = Field(description="Index of the step that asks for it, from 0.")
+    angle: float
+    angle_reads: str
+    roll: float = Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
+    start: Measure
+    end: Measure
+    straight_before: Measure
+    marks: list[PlannedMark]
+
+
+class BenchBend(_Result):
+    """A bend on its own piece, as it is set and checked at the bench."""
+
+    number: int
+    angle: float
+    angle_reads: str
+    arc_start: float
+    arc_end: float
+    marks: list[PlannedMark]
+    use: PlannedMark = Field(description="The mark that is proposed.")
+    roll_from_previous: float | None = Field(
+        description="Degrees clockwise seen from A; none for a piece's first bend."
+    )
+    previous_points_to: str | None = Field(description="Clock position of the previous bend's inside, seen from A.")
+    turn: str
+    checks: list[Check]
+
+
+class PlannedPiece(_Result):
+    """One piece of pipe of the run, from its own end A to its own end B."""
+
+    number: int
+    start: float
+    length: Measure
+    end_a: str
+    end_b: str
+    bends: list[BenchBend]
+
+
+class ShoeUsed(_Result):
+    """The shoe the plan was made for."""
+
+    name: str
+    deduct: Measure
+    gain: Measure
+    radius: float
+    arc_offset: float
+    star: float
+    diameter: float
+
+
+class PictureDimension(_Result):
+    """A measurement where it was taken."""
+
+    place: str
+    start: Point
+    end: Point
+    reads: str
+
+
+class PictureEnd(_Result):
+    """The box at an end of the run: where its connector's seat is, and which way the pipe runs there."""
+
+    name: str
+    point: Point
+    heading: Point
+
+
+class PictureBend(_Result):
+    """Where to write a bend's number in the picture, and which way its outside lies."""
+
+    number: int
+    point: Point
+    outward: Point
+
+
+class Picture(_Result):
+    """The run in space, at true proportions: x right, y up, z out of the wall."""
+
+    lines: list[list[Point]] = Field(description="Legs and arcs in turn, a polyline each, starting with a leg.")
+    start: PictureEnd
+    end: PictureEnd | None
+    bends: list[PictureBend]
+    couplings: list[Point]
+    dimensions: list[PictureDimension]
+
+
+class FieldReading(_Result):
+    """What was read from a length that was typed."""
+
+    place: str
+    inches: float
+    reads: str
+
+
+class Fit(_Result):
+    """How the simulated pipe fits the layout: the miss of its end, in inches."""
+
+    exact_miss: float
+    rounded_miss: Measure
+
+
+class Plan(_Result):
+    """All that is worked out for a run. An impossible run is planned as far as it goes."""
+
+    makeable: bool
+    complete: bool = Field(description="Whether the plan reaches the end of the run.")
+    name: str
+    material: str
+    trade_size: str
+    shoe: ShoeUsed | None
+    developed_length: Measure | None
+    degrees: float
+    end_point: Point | None
+    bends: list[PlannedBend]
+    pieces: list[PlannedPiece]
+    couplings: list[float]
+    fit: Fit | None
+    picture: Picture | None
+    fields: list[FieldReading]
+    problems: list[Problem]

@@ -1,0 +1,89 @@
+"""Bending the pipe before anyone touches it: marks and settings in, the bent shape out.
+
+The independent check on everything: it knows the shoe and a straight pipe, and nothing of how the
+run was laid out or the marks were worked out (handbook, Geometry, Bending it back).
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from conduit.geometry.vectors import Vec
+from conduit.shoe import Hook, Reference, Shoe
+
+
+@dataclass(frozen=True)
+class Setting:
+    """One bend as a person sets it: mark (inches from end A), reference, hook, roll and angle (radians)."""
+
+    mark: float
+    reference: Reference
+    hook: Hook
+    roll: float
+    angle: float
+
+
+@dataclass(frozen=True)
+class Pose:
+    """A place on the pipe: the point, the direction of travel, and the frame that rolls are against."""
+
+    point: Vec
+    heading: Vec
+    inward: Vec
+
+    def forward(self, distance: float) -> "Pose":
+        """Along a straight."""
+        return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
+
+    def around(self, roll: float, angle: float, radius: float) -> "Pose":
+        """Through an arc whose inside lies at `roll`, carrying the frame along without twist."""
+        inside = self.inward.turned(self.heading, roll)
+        point = self.point.along(self.heading, radius * math.sin(angle)).along(inside, radius * (1 - math.cos(angle)))
+        axis = self.heading.cross(inside)
+        return Pose(point, self.heading.turned(axis, angle), self.inward.turned(axis, angle))
+
+
+@dataclass(frozen=True)
+class Arc:
+    """Where one bend really lies on the straight pipe."""
+
+    start: float
+    end: float
+    roll: float
+    angle: float
+
+
+@dataclass(frozen=True)
+class Bent:
+    """The pipe as bent: its arcs in order from end A and where end B comes to be."""
+
+    arcs: tuple[Arc, ...]
+    end: Pose
+    clash: bool
+
+    def miss(self, point: Vec) -> float:
+        """How far end B is from `point`, in inches."""
+        return self.end.point.minus(point).length()
+
+
+def arc_of(setting: Setting, shoe: Shoe) -> Arc:
+    """The arc that a setting makes on this shoe."""
+    distance = shoe.references()[setting.reference]
+    long = shoe.radius * setting.angle
+    if setting.hook == "A":
+        start = setting.mark - distance + shoe.arc_offset
+    else:
+        start = setting.mark + distance - shoe.arc_offset - long
+    return Arc(start, start + long, setting.roll, setting.angle)
+
+
+def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pose) -> Bent:
+    """Bend a straight pipe of `length` inches that begins at `start`. Any order of settings gives the same pipe."""
+    arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
+    pose, position, clash = start, 0.0, False
+    for arc in arcs:
+        clash = clash or arc.start < position - 1e-6
+        pose = pose.forward(arc.start - position).around(arc.roll, arc.angle, shoe.radius)
+        position = arc.end
+    clash = clash or position > length + 1e-6
+    return Bent(tuple(arcs), pose.forward(length - position), clash)

@@ -1,0 +1,66 @@
+"""Sizes, typical shoes, card figures and default limits: data only. Source: handbook, Figures.
+
+Every figure is a starting value; a calibrated shoe beats the typical one, and a crew's own code
+beats the default limits.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Material = Literal["EMT", "IMC", "rigid"]
+TradeSize = Literal["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"]
+
+STICK = 120.0
+_EMT = (0.706, 0.922, 1.163, 1.510, 1.740, 2.197, 2.875, 3.500, 4.000, 4.500)
+_IMC = (0.815, 1.029, 1.290, 1.638, 1.883, 2.360, 2.857, 3.476, 3.971, 4.466)
+_RIGID = (0.840, 1.050, 1.315, 1.660, 1.900, 2.375, 2.875, 3.500, 4.000, 4.500)
+TRADE_SIZES: tuple[TradeSize, ...] = ("1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4")
+
+OUTSIDE_DIAMETER: dict[Material, dict[TradeSize, float]] = {
+    "EMT": dict(zip(TRADE_SIZES, _EMT, strict=True)),
+    "IMC": dict(zip(TRADE_SIZES, _IMC, strict=True)),
+    "rigid": dict(zip(TRADE_SIZES, _RIGID, strict=True)),
+}
+
+# Hand shoes for EMT: deduct, gain.
+TYPICAL_SHOE: dict[TradeSize, tuple[float, float]] = {
+    "1/2": (5.0, 2.625),
+    "3/4": (6.0, 3.25),
+    "1": (8.0, 4.0),
+    "1-1/4": (11.0, 5.625),
+}
+
+# A hand shoe for EMT of one size bends rigid and IMC of the size below.
+SHOE_FOR_HEAVY_WALL: dict[TradeSize, TradeSize] = {"1/2": "3/4", "3/4": "1", "1": "1-1/4"}
+
+# Least centreline radius for a one-shot bender.
+LEAST_RADIUS: dict[TradeSize, float] = {
+    "1/2": 4.0,
+    "3/4": 4.5,
+    "1": 5.75,
+    "1-1/4": 7.25,
+    "1-1/2": 8.25,
+    "2": 9.5,
+    "2-1/2": 10.5,
+    "3": 13.0,
+    "4": 16.0,
+}
+
+CARD_ANGLES = (10.0, 15.0, 22.5, 30.0, 45.0, 60.0)
+
+
+@dataclass(frozen=True)
+class Rules:
+    """Limits that a crew can change to its own code. Lengths in inches, angles in degrees."""
+
+    most_degrees: float = 360.0
+    straight_at_connector: float = 1.0
+    clear_of_bend: float = 4.0
+    least_piece: float = 8.0
+    keep: float = 12.0
+    kerf: float = 1 / 16
+    stick: float = STICK
+    most_steps: int = 200
+
+
+DEFAULT_RULES = Rules()

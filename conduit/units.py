@@ -1,0 +1,153 @@
+"""Tape lengths and angles: reading what a person writes, writing what a tape shows.
+
+Lengths are inches. Text forms read: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
+`1816mm`, `181.6 cm`, `1.816 m`.
+"""
+
+import math
+import re
+import unicodedata
+
+TOLERANCE = 1e-9
+MM_PER_INCH = 25.4
+LONGEST = 12_000.0
+LONGEST_TEXT = 40
+METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
+TAPE_DENOMINATORS = (2, 4, 8, 16, 32, 64)
+TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1 mm": 1 / MM_PER_INCH}
+
+_VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
+_METRIC = re.compile(r"(?P<number>\d+(?:\.\d+)?|\.\d+)\s*(?P<unit>mm|cm|m)")
+_TAPE = re.compile(
+    r"""(?:(?P<feet>\d+(?:\.\d+)?)\s*(?:'|ft\.?|feet|foot)[\s-]*)?
+        (?P<whole>\d+(?:\.\d*)?|\.\d+)?
+        (?P<fraction>(?:(?<=\d)[\s-]+|(?<!\d))(?P<top>\d+)\s*/\s*(?P<bottom>\d+))?
+        \s*(?P<mark>"|''|in\.?|inch(?:es)?)?""",
+    re.VERBOSE,
+)
+
+
+class UnreadableLength(ValueError):
+    """The text is not a length; the message says what is wrong with it and what would do."""
+
+
+def parse_length(written: object) -> float:
+    """Inches from a number of inches or from what a person wrote.
+
+    Raises UnreadableLength for anything else, for negative lengths, and beyond 1,000 ft.
+    """
+    if isinstance(written, bool) or not isinstance(written, int | float | str):
+        raise UnreadableLength("write a length, such as 71 1/2")
+    inches = _parse_text(written) if isinstance(written, str) else _number(written)
+    if not math.isfinite(inches):
+        raise UnreadableLength("that is not a number; write a length, such as 71 1/2")
+    if inches < 0:
+        raise UnreadableLength("a length cannot be negative; measure the other way and write it without the minus")
+    if inches > LONGEST:
+        raise UnreadableLength(f"that is over 1,000 ft ({LONGEST:,.0f} in); write a length within it")
+    return inches
+
+
+def _number(written: float) -> float:
+    try:
+        return float(written)
+    except OverflowError:
+        return math.inf
+
+
+def _parse_text(written: str) -> float:
+    if len(written) > LONGEST_TEXT:
+        raise UnreadableLength("that is too long for a length; write it like 71 1/2")
+    text = _plain(written)
+    if not text:
+        raise UnreadableLength("nothing is written here; write a length, such as 71 1/2")
+    if text.startswith("-"):
+        raise UnreadableLength("a length cannot be negative; measure the other way and write it without the minus")
+    metric = _METRIC.fullmatch(text)
+    if metric:
+        return float(metric["number"]) * METRIC[metric["unit"]] / MM_PER_INCH
+    found = _TAPE.fullmatch(text)
+    if not found or not any(found[part] for part in ("feet", "whole", "top")):
+        raise UnreadableLength(
+            f"“{written.strip()}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm"
+        )
+    return _inches(found)
+
+
+def _plain(written: str) -> str:
+    spaced = _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written)
+    table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-"})
+    return " ".join(spaced.translate(table).lower().split())
+
+
+def _inches(found: "re.Match[str]") -> float:
+    whole = found["whole"] or "0"
+    if found["feet"] and float(whole) >= 12:
+        raise UnreadableLength(
+            f"{whole} inches after feet: that is a foot or more; write up to 11 there, or all in inches"
+        )
+    if found["fraction"] and "." in whole:
+        raise UnreadableLength("write either a decimal or a fraction, not both")
+    return float(found["feet"] or 0) * 12 + float(whole) + _fraction(found["top"], found["bottom"])
+
+
+def _fraction(top: str | None, bottom: str | None) -> float:
+    if top is None or bottom is None:
+        return 0.0
+    if int(bottom) == 0:
+        raise UnreadableLength(f"{top}/{bottom}: nothing can be divided by 0; a tape has halves to 64ths")
+    if int(bottom) not in TAPE_DENOMINATORS:
+        raise UnreadableLength(f"{top}/{bottom}: a tape has halves, quarters, eighths, 16ths, 32nds and 64ths")
+    if int(top) >= int(bottom):
+        raise UnreadableLength(
+            f"{top}/{bottom} is an inch or more; leave a space between inches and fraction, as in 71 1/2"
+        )
+    return int(top) / int(bottom)
+
+
+def parse_angle(written: object) -> float:
+    """Degrees from a number or from text such as `30`, `22 1/2`, `22.5°`. Raises UnreadableLength."""
+    if isinstance(written, str):
+        written = written.strip().removesuffix("°").strip()
+    try:
+        return parse_length(written)
+    except UnreadableLength as error:
+        raise UnreadableLength("write the angle in degrees, such as 30 or 22 1/2") from error
+
+
+def round_to_tape(inches: float, tape: str = "1/16") -> float:
+    """The nearest division of the tape, in inches; halves go up."""
+    step = TAPE_STEPS[tape]
+    return math.floor(inches / step + 0.5) * step
+
+
+def format_length(inches: float, tape: str = "1/16", feet: bool = False) -> str:
+    """What the tape reads: `71 1/2`, `5' 11-1/2"` with `feet`, or `1816 mm` on a metric tape."""
+    if tape == "1 mm":
+        return f"{math.floor(inches * MM_PER_INCH + 0.5)} mm"
+    denominator = round(1 / TAPE_STEPS[tape])
+    count = math.floor(abs(inches) * denominator + 0.5)
+    sign = "-" if inches < 0 and count else ""
+    whole, part = divmod(count, denominator)
+    if feet and whole >= 12:
+        return f"{sign}{whole // 12}' {_mixed(whole % 12, part, denominator, '-')}\""
+    return sign + _mixed(whole, part, denominator, " ")
+
+
+def _mixed(whole: int, part: int, denominator: int, joint: str) -> str:
+    if not part:
+        return str(whole)
+    common = math.gcd(part, denominator)
+    fraction = f"{part // common}/{denominator // common}"
+    return f"{whole}{joint}{fraction}" if whole else fraction
+
+
+def format_at_least(inches: float, tape: str = "1/16", feet: bool = False) -> str:
+    """Like format_length, but never less than `inches`: for least measures that a person must keep."""
+    step = TAPE_STEPS[tape]
+    return format_length(math.ceil(inches / step - 1e-6) * step, tape, feet)
+
+
+def format_angle(degrees: float) -> str:
+    """Degrees to the nearest quarter, as on a dial or finder: `30°`, `22 1/2°`."""
+    return format_length(round(degrees * 4) / 4, "1/16") + "°"

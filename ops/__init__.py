@@ -1,0 +1,1 @@
+"""Operations: install, build, start, test. Standard library only: it runs before anything is installed."""

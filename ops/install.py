@@ -1,0 +1,145 @@
+"""Installing what is missing: Debian packages, the private Python environment, Node.js packages."""
+
+import hashlib
+import os
+import re
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterable
+from pathlib import Path
+
+from ops.paths import PYTHON, REQUIREMENTS, ROOT, RUN, STAMPS, VENV, WEB
+from ops.say import Stop, run, say
+
+# A file that each package brings, so that what is there is seen without asking dpkg.
+RUN_PACKAGES = {
+    "mariadb-server-core": ["/usr/sbin/mariadbd", "/usr/bin/mariadb-install-db"],
+    "mariadb-client-core": ["/usr/bin/mariadb"],
+    "libmariadb-dev": ["/usr/include/mariadb/mysql.h"],
+    "pkg-config": ["/usr/bin/pkg-config"],
+    "gcc": ["/usr/bin/gcc"],
+    "libc6-dev": ["/usr/include/stdio.h"],
+}
+TEST_PACKAGES = {"chromium": ["/usr/bin/chromium"]}
+OLDEST_NODE = {20: (20, 19, 0), 22: (22, 12, 0)}
+
+
+def digest(paths: Iterable[Path]) -> str:
+    """A fingerprint of the names and contents of some files."""
+    total = hashlib.sha256()
+    for path in sorted(paths):
+        total.update(str(path.relative_to(ROOT)).encode() + b"\0" + path.read_bytes() + b"\0")
+    return total.hexdigest()
+
+
+def is_current(name: str, fingerprint: str) -> bool:
+    """Whether the step `name` was last finished with this very fingerprint."""
+    stamp = STAMPS / name
+    return stamp.exists() and stamp.read_text() == fingerprint
+
+
+def mark_current(name: str, fingerprint: str) -> None:
+    """Remember that the step `name` is finished for this fingerprint."""
+    STAMPS.mkdir(parents=True, exist_ok=True)
+    (STAMPS / name).write_text(fingerprint)
+
+
+def debian_packages(for_tests: bool) -> None:
+    """Install the Debian packages that are missing. Raises Stop when that cannot be done."""
+    wanted = RUN_PACKAGES | _python_packages() | (TEST_PACKAGES if for_tests else {})
+    missing = [name for name, files in wanted.items() if not all(Path(file).exists() for file in files)]
+    if not missing:
+        return
+    if not shutil.which("apt-get"):
+        raise Stop(f"these are missing and there is no apt-get to install them: {', '.join(missing)}.")
+    lead: list[str | Path] = []
+    if os.geteuid() != 0:
+        if not shutil.which("sudo"):
+            raise Stop(f"run this as root, then start again: apt-get install {' '.join(missing)}")
+        lead = ["sudo"]
+    say(f"installing Debian packages: {', '.join(missing)} …")
+    run([*lead, "apt-get", "update", "-qq"], "refreshing Debian's package lists")
+    quiet: list[str | Path] = ["env", "DEBIAN_FRONTEND=noninteractive", "apt-get", "install", "-y", "-qq"]
+    run([*lead, *quiet, "--no-install-recommends", *missing], "installing Debian packages")
+
+
+def _python_packages() -> dict[str, list[str]]:
+    """Headers and venv, needed only where Python is Debian's own."""
+    if not sys.base_prefix.startswith("/usr") or sys.base_prefix.startswith("/usr/local"):
+        return {}
+    version = f"{sys.version_info.major}.{sys.version_info.minor}"
+    return {
+        "python3-dev": [f"/usr/include/python{version}/Python.h"],
+        "python3-venv": [f"/usr/lib/python{version}/ensurepip/__init__.py"],
+    }
+
+
+def python_packages(for_tests: bool) -> None:
+    """Make the private environment and bring it up to the pinned packages."""
+    if sys.version_info < (3, 11):
+        raise Stop(f"Python 3.11 or newer is needed; this is {sys.version.split()[0]}.")
+    name = "dev" if for_tests else "run"
+    fingerprint = digest(REQUIREMENTS.glob("*.txt")) + sys.version
+    if PYTHON.exists() and (is_current("python-dev", fingerprint) or is_current(f"python-{name}", fingerprint)):
+        return
+    say("installing Python packages into a private environment …")
+    run([sys.executable, "-m", "venv", VENV], "making the private Python environment")
+    _pip(f"{name}.txt")
+    mark_current(f"python-{name}", fingerprint)
+
+
+def _pip(requirements: str) -> None:
+    flags: list[str | Path] = ["--quiet", "--disable-pip-version-check", "-r", REQUIREMENTS / requirements]
+    run([PYTHON, "-m", "pip", "install", *flags], "installing Python packages")
+
+
+def node_environment() -> dict[str, str]:
+    """The environment in which `node` and `npm` are new enough, fetching them from PyPI where needed."""
+    if os.environ.get("CRELDA_NODE") != "registry" and _node_is_new_enough(os.environ["PATH"]):
+        return dict(os.environ)
+    path = f"{VENV / 'bin'}:{os.environ['PATH']}"
+    if not (VENV / "bin" / "npm").exists():
+        say("no Node.js new enough for the build here; fetching one …")
+        _pip("node.txt")
+    if not _node_is_new_enough(path):
+        raise Stop("Node.js 20.19 or newer is needed to build the front end, and none could be had.")
+    return {**os.environ, "PATH": path}
+
+
+def _node_is_new_enough(path: str) -> bool:
+    node = shutil.which("node", path=path)
+    if not node or not shutil.which("npm", path=path):
+        return False
+    said = subprocess.run([node, "--version"], capture_output=True, text=True).stdout
+    found = re.fullmatch(r"v(\d+)\.(\d+)\.(\d+)\s*", said)
+    if not found:
+        return False
+    version = tuple(int(part) for part in found.groups())
+    return version[0] > 22 or version >= OLDEST_NODE.get(version[0], (99,))
+
+
+def web_build() -> dict[str, str]:
+    """Install Node packages and build the front end where its sources changed. Returns node's environment."""
+    sources = [path for path in (WEB / "src").rglob("*") if path.is_file()]
+    sources += [path for path in WEB.iterdir() if path.is_file() and path.suffix in {".json", ".ts", ".html"}]
+    env = node_environment()
+    lock = digest([WEB / "package-lock.json", WEB / "package.json"])
+    if not is_current("node", lock) or not (WEB / "node_modules").exists():
+        say("installing Node packages …")
+        run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], "installing Node packages", WEB, env)
+        mark_current("node", lock)
+    built = digest(sources)
+    if not is_current("web", built) or not (WEB / "dist" / "index.html").exists():
+        say("building the front end …")
+        run(["npm", "run", "--silent", "build"], "building the front end", WEB, env)
+        mark_current("web", built)
+    return env
+
+
+def everything(for_tests: bool) -> dict[str, str]:
+    """Install and build all that `up` (or `test`) needs. Returns the environment for node tools."""
+    RUN.mkdir(parents=True, exist_ok=True)
+    debian_packages(for_tests)
+    python_packages(for_tests)
+    return web_build()
