@@ -51,7 +51,7 @@ def _radius(head: Head, shoe: Shoe) -> Problem | None:
         code="short_radius",
         severity="caution",
         place="shoe",
-        says=f"This shoe bends to a radius of {shoe.radius:.2f} in, under the usual least of {least:g} in for this size.",
+        says=f"This shoe bends to a radius of {shoe.radius:.2f}, under the usual least of {least:g} for this size.",
         remedy="Check the shoe's figures with a test bend in scrap, and your local code.",
     )
 

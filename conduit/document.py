@@ -159,7 +159,7 @@ def _head_part(raw: Mapping[str, Any], key: str, problems: list[Problem]) -> Any
     if key not in raw and key != "trade_size":
         return _HEAD_DEFAULTS[key]
     field = RunDocument.model_fields[key]
-    annotation: Any = Annotated[field.annotation, *field.metadata] if field.metadata else field.annotation  # type: ignore[misc]
+    annotation: Any = Annotated[field.annotation, *field.metadata] if field.metadata else field.annotation
     adapter: TypeAdapter[Any] = TypeAdapter(annotation)
     try:
         return adapter.validate_python(raw.get(key))

@@ -149,12 +149,11 @@ def _no_room(step: BendStep | OffsetStep, overlap: Overlap, owners: list[int], c
         return _too_steep(step, context)
     called = step_name(context.index, step)
     least = context.at_least(step.at + overlap.short)
-    behind = "the start" if overlap.leg == 0 else f"bend {overlap.leg}"
+    before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
     return context.problem(
         "too_near",
         "at",
-        f"{called}: at {context.shows(step.at)} its bend would have to begin "
-        f"{context.at_least(overlap.short)} behind where {behind} {'is' if overlap.leg == 0 else 'ends'}.",
+        f"{called}: at {context.shows(step.at)} its bend would begin {context.at_least(overlap.short)} {before}.",
         f"On this shoe {least} is the least that works here.",
     )
 

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterator, Mapping
+from itertools import pairwise
 
 from conduit.bench import Bench, left_over, readings_after, roll_before
 from conduit.checks import check, degrees_of
@@ -200,7 +201,7 @@ class _Planner:
                 end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
                 bends=self._bench_bends(start, end),
             )
-            for i, (start, end) in enumerate(zip(bounds, bounds[1:], strict=False))
+            for i, (start, end) in enumerate(pairwise(bounds))
         ]
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:

@@ -4,6 +4,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.problems import Problem
 from conduit.shoe import Hook, Reference
+from conduit.tables import Material, TradeSize
 
 Point = tuple[float, float, float]
 
@@ -148,8 +149,8 @@ class Plan(_Result):
     makeable: bool
     complete: bool = Field(description="Whether the plan reaches the end of the run.")
     name: str
-    material: str
-    trade_size: str
+    material: Material
+    trade_size: TradeSize
     shoe: ShoeUsed | None
     developed_length: Measure | None
     degrees: float

@@ -62,15 +62,11 @@ class Database:
         shutil.rmtree(self.data, ignore_errors=True)
         command: list[str | Path] = ["mariadb-install-db", "--no-defaults", f"--datadir={self.data}"]
         command += ["--skip-test-db", "--auth-root-authentication-method=socket", *self._as_user()]
-        with self.log_file().open("ab") as log:
+        self.log.parent.mkdir(parents=True, exist_ok=True)
+        with self.log.open("ab") as log:
             done = subprocess.run(command, stdout=log, stderr=log)
         if done.returncode:
             raise Stop(f"the database could not be made. The end of {self.log}:\n{tail(self.log)}")
-
-    def log_file(self) -> Path:
-        """The log's path, its folder made."""
-        self.log.parent.mkdir(parents=True, exist_ok=True)
-        return self.log
 
     def _as_user(self) -> list[str]:
         return ["--user=root"] if os.geteuid() == 0 else []

@@ -7,6 +7,7 @@ distance of their vertices less both tangent lengths.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from conduit.geometry.vectors import Vec, signed_angle
 
@@ -78,7 +79,7 @@ def leg_straights(origin: Vec, heading: Vec, corners: Sequence[Corner], end_poin
     """The straight left on each leg (negative where bends overlap), measured along the leg's own heading."""
     points = [origin, *(corner.point for corner in corners), end_point]
     headings = [heading, *(corner.heading for corner in corners)]
-    turns = [before.angle_to(after) for before, after in zip(headings, headings[1:], strict=False)]
+    turns = [before.angle_to(after) for before, after in pairwise(headings)]
     taken = [0.0, *(tangent_length(radius, turn) for turn in turns), 0.0]
     return [points[i + 1].minus(points[i]).dot(headings[i]) - taken[i] - taken[i + 1] for i in range(len(headings))]
 

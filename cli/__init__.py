@@ -1,0 +1,1 @@
+"""The headless commands: files and standard input in, plans out."""

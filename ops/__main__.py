@@ -1,0 +1,58 @@
+"""The launcher's commands."""
+
+import argparse
+import os
+import subprocess
+import sys
+
+from ops import install
+from ops.check import test
+from ops.generate import generate
+from ops.paths import PYTHON, ROOT, RUN
+from ops.say import Stop, say
+from ops.up import up
+
+HEADLESS = {"plan": "cli.plan"}
+WORKPLACE_ERROR = 3
+
+
+def main() -> int:
+    """Run the command asked for; the exit code is its own, or 3 where this machine stands in the way."""
+    parser = argparse.ArgumentParser(prog="crelda", description="Conduit runs from tape measurements.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    starting = commands.add_parser("up", help="install what is missing, start everything, print the address")
+    starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
+    testing = commands.add_parser("test", help="run every check and test")
+    testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
+    planning = commands.add_parser("plan", help="plan a run document (JSON) and print the plan (JSON)")
+    planning.add_argument("file", help="the document's file, or - for standard input")
+    commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
+    given = parser.parse_args()
+    try:
+        return _do(given)
+    except Stop as stop:
+        say(str(stop))
+        return 1 if given.command == "test" else WORKPLACE_ERROR
+    except KeyboardInterrupt:
+        return 130
+
+
+def _do(given: argparse.Namespace) -> int:
+    if given.command in HEADLESS:
+        RUN.mkdir(parents=True, exist_ok=True)
+        if not PYTHON.exists():
+            install.debian_packages(for_tests=False)
+        install.python_packages(for_tests=False)
+        env = {**os.environ, "PYTHONPATH": str(ROOT)}
+        return subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.file], env=env).returncode
+    if given.command == "up":
+        up(given.fresh_demo)
+    elif given.command == "test":
+        test(given.labels)
+    else:
+        generate()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

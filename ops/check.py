@@ -1,0 +1,43 @@
+"""`crelda test`: every check and every test, from a bare machine if need be."""
+
+import sys
+import time
+
+from ops import install
+from ops.database import Database
+from ops.environment import server_environment
+from ops.paths import PYTHON, ROOT, VENV, WEB
+from ops.say import run, say
+
+TEST_LABELS = ["conduit", "cli", "server", "e2e"]
+
+
+def test(labels: list[str]) -> None:
+    """Run all checks, then the tests (or only those under `labels`). Raises Stop at the first that fails."""
+    began = time.monotonic()
+    node = install.everything(for_tests=True)
+    if not labels:
+        _lint(node)
+    database = Database("test-db", throwaway=True)
+    try:
+        database.start()
+        env = server_environment(database.url) | {"DJANGO_ALLOW_ASYNC_UNSAFE": "1"}
+        if not labels:
+            manage = [PYTHON, ROOT / "manage.py"]
+            run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
+        say(f"running the tests (checks took {time.monotonic() - began:.0f} s) …")
+        run([PYTHON, ROOT / "manage.py", "test", *(labels or TEST_LABELS)], "testing", ROOT, env)
+    finally:
+        sys.stderr.flush()
+        database.stop()
+
+
+def _lint(node: dict[str, str]) -> None:
+    tools = VENV / "bin"
+    say("checking style, types and arrows …")
+    run([tools / "ruff", "check", "--quiet", "."], "ruff check", ROOT)
+    run([tools / "ruff", "format", "--quiet", "--check", "."], "ruff format --check (mend with: ruff format .)", ROOT)
+    run([tools / "mypy", "--no-error-summary"], "mypy", ROOT)
+    run([tools / "lint-imports", "--config", "pyproject.toml"], "import-linter", ROOT)
+    for script in ("lint", "types", "api:check"):
+        run(["npm", "run", "--silent", script], f"npm run {script}", WEB, node)

@@ -1,0 +1,26 @@
+"""`crelda generate`: refresh what is generated: the OpenAPI snapshot and the TypeScript types."""
+
+from pathlib import Path
+
+from ops import install
+from ops.environment import server_environment
+from ops.paths import PYTHON, ROOT, WEB
+from ops.say import run
+
+
+def generate() -> None:
+    """Write web/openapi.json from the API and web/src/api/schema.d.ts from that. Raises Stop."""
+    install.debian_packages(for_tests=False)
+    install.python_packages(for_tests=False)
+    env = server_environment("mysql://nobody@127.0.0.1/none")
+    export: list[str | Path] = [
+        "export_openapi_schema",
+        "--api",
+        "server.api.api",
+        "--indent",
+        "1",
+        "--output",
+        WEB / "openapi.json",
+    ]
+    run([PYTHON, ROOT / "manage.py", *export], "writing the OpenAPI snapshot", ROOT, env)
+    run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

@@ -1,0 +1,135 @@
+"""`crelda up`: install, build, start everything, and stop all of it again on Ctrl-C."""
+
+import fcntl
+import os
+import signal
+import subprocess
+import time
+from contextlib import suppress
+from pathlib import Path
+from types import FrameType
+from typing import TextIO
+from urllib.error import URLError
+from urllib.request import urlopen
+
+from ops import install
+from ops.children import port_is_free, start, stop
+from ops.database import Database
+from ops.environment import server_environment
+from ops.paths import LOGS, PYTHON, ROOT, RUN
+from ops.say import Stop, run, say, tail
+
+DEFAULT_PORT = 8417
+
+
+class _Interrupted(Exception):
+    pass
+
+
+def up(fresh_demo: bool) -> None:
+    """Run until Ctrl-C, a termination signal, or the death of a child. Raises Stop with the reason."""
+    host, port = os.environ.get("CRELDA_HOST", "127.0.0.1"), _port()
+    RUN.mkdir(parents=True, exist_ok=True)
+    with (RUN / "up.lock").open("a+") as lock:
+        _only_one(lock)
+        if not port_is_free(host, port):
+            raise Stop(f"port {port} is taken by another program. Choose another: CRELDA_PORT=8500 ./crelda up")
+        lock.truncate(0)
+        lock.write(f"http://{host}:{port}/")
+        lock.flush()
+        install.everything(for_tests=False)
+        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+            signal.signal(number, _interrupt)
+        _serve(host, port, fresh_demo)
+
+
+def _port() -> int:
+    text = os.environ.get("CRELDA_PORT", str(DEFAULT_PORT))
+    if not text.isdigit() or not 0 < int(text) < 65536:
+        raise Stop(f"CRELDA_PORT is “{text}”; it must be a port number from 1 to 65535.")
+    return int(text)
+
+
+def _only_one(lock: TextIO) -> None:
+    try:
+        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except BlockingIOError as error:
+        lock.seek(0)
+        raise Stop(
+            f"it already runs from this folder, at {lock.read() or 'an address it is about to print'}."
+        ) from error
+
+
+def _interrupt(number: int, frame: FrameType | None) -> None:
+    raise _Interrupted
+
+
+def _serve(host: str, port: int, fresh_demo: bool) -> None:
+    url = os.environ.get("CRELDA_DATABASE_URL")
+    database = None if url else Database("db")
+    server: subprocess.Popen[bytes] | None = None
+    try:
+        if database:
+            say("starting the database …")
+            database.start()
+        env = server_environment(url or (database.url if database else ""))
+        _prepare(env, fresh_demo)
+        server = start(_gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
+        _wait_until_it_answers(host, port, server)
+        _welcome(host, port)
+        _watch(server, database)
+    except _Interrupted:
+        say("stopping …")
+    finally:
+        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+            signal.signal(number, signal.SIG_IGN)
+        if server:
+            stop(server)
+        if database:
+            database.stop()
+        say("stopped.")
+
+
+def _prepare(env: dict[str, str], fresh_demo: bool) -> None:
+    manage = [PYTHON, ROOT / "manage.py"]
+    run([*manage, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+    if fresh_demo or os.environ.get("CRELDA_DEMO") != "0":
+        flags = ["--fresh"] if fresh_demo else []
+        run([*manage, "load_demo", "--verbosity", "0", *flags], "loading the demo", ROOT, env)
+
+
+def _hosts(host: str) -> str:
+    return os.environ.get("CRELDA_ALLOWED_HOSTS", ",".join({"127.0.0.1", "localhost", host}))
+
+
+def _gunicorn(host: str, port: int) -> list[str | Path]:
+    workers = os.environ.get("CRELDA_WORKERS", "2")
+    flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", "4", "--chdir", str(ROOT)]
+    return [PYTHON, "-m", "gunicorn", *flags, "--no-control-socket", "server.wsgi:application"]
+
+
+def _wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]") -> None:
+    address = f"http://{'127.0.0.1' if host == '0.0.0.0' else host}:{port}/"
+    give_up = time.monotonic() + 30
+    while server.poll() is None and time.monotonic() < give_up:
+        with suppress(URLError, OSError), urlopen(address, timeout=5):
+            return
+        time.sleep(0.1)
+    raise Stop(f"the server did not start. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")
+
+
+def _welcome(host: str, port: int) -> None:
+    print(f"\n  Crelda is up:  http://{host}:{port}/", flush=True)
+    if os.environ.get("CRELDA_DEMO") != "0":
+        print("  Demo sign-in:  dana   password: three-cone-six", flush=True)
+        print("  (marek bends, ivy may only look; same password)", flush=True)
+    print("  Ctrl-C stops it.\n", flush=True)
+
+
+def _watch(server: "subprocess.Popen[bytes]", database: Database | None) -> None:
+    while True:
+        time.sleep(0.5)
+        if database and database.process and database.process.poll() is not None:
+            raise Stop(f"the database died. The end of {database.log}:\n{tail(database.log)}")
+        if server.poll() is not None:
+            raise Stop(f"the server died. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")

@@ -1,0 +1,1 @@
+"""The Django server: apps, one API, and the built front end."""

@@ -1,0 +1,1 @@
+"""People, crews and sign-in."""

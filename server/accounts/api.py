@@ -1,0 +1,30 @@
+"""Sign-in over HTTP."""
+
+from django.contrib.auth import logout
+from django.http import HttpRequest
+from ninja import Router
+
+from server.accounts import actions
+from server.accounts.permissions import Anyone
+from server.accounts.schemas import Credentials, Me, Told
+
+router = Router(tags=["people"])
+
+
+@router.post("/session", auth=Anyone(), response={200: Me, 401: Told, 429: Told}, operation_id="signIn")
+def sign_in(request: HttpRequest, given: Credentials) -> Me:
+    """Sign in."""
+    return actions.describe(actions.sign_in(request, given))
+
+
+@router.get("/session", response={200: Me, 401: Told}, operation_id="whoAmI")
+def who_am_i(request: HttpRequest) -> Me:
+    """Who is signed in."""
+    return actions.describe(request.auth)
+
+
+@router.delete("/session", response={204: None}, operation_id="signOut")
+def sign_out(request: HttpRequest) -> tuple[int, None]:
+    """Sign out."""
+    logout(request)
+    return 204, None

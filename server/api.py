@@ -1,0 +1,25 @@
+"""The one API object. Each app brings its router."""
+
+from ninja import NinjaAPI
+
+from server.accounts.api import router as accounts
+from server.accounts.permissions import SignedIn
+from server.errors import install
+from server.jobs.api import router as jobs
+from server.parsing import StrictParser
+from server.shoes.api import router as shoes
+from server.stock.api import router as stock
+
+api = NinjaAPI(
+    title="Crelda",
+    version="1",
+    description="Conduit runs from tape measurements: plans, jobs, shoes and the scrap rack.",
+    auth=SignedIn(),
+    parser=StrictParser(),
+    docs_url=None,
+)
+install(api)
+api.add_router("", accounts)
+api.add_router("", shoes)
+api.add_router("", stock)
+api.add_router("", jobs)

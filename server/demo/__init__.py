@@ -1,0 +1,1 @@
+"""Demo data: a pottery studio's kiln room being fitted out."""

@@ -1,0 +1,39 @@
+"""Loading the demo scene, and nothing but the demo scene."""
+
+from django.db import transaction
+
+from server.accounts.models import Crew, Membership, User
+from server.demo import scene
+from server.jobs.actions import add_job, add_run
+from server.shoes.models import Shoe
+from server.stock.actions import add_scrap
+
+
+@transaction.atomic
+def load(fresh: bool) -> bool:
+    """Load the demo once; with `fresh`, take the old demo away first. Returns whether it was loaded."""
+    if fresh:
+        _take_away()
+    elif Crew.objects.filter(is_demo=True).exists():
+        return False
+    crew = Crew.objects.create(name=scene.CREW, is_demo=True)
+    lead, *_ = [_person(crew, *person) for person in scene.PEOPLE]
+    for name, material, size, deduct, gain in scene.SHOES:
+        Shoe.objects.create(crew=crew, name=name, material=material, trade_size=size, deduct=deduct, gain=gain)
+    for size, length in scene.SCRAPS:
+        add_scrap(lead, "EMT", size, length)  # type: ignore[arg-type]
+    job = add_job(lead, *scene.JOB)
+    for document in scene.RUNS:
+        add_run(lead, job.pk, document)
+    return True
+
+
+def _take_away() -> None:
+    User.objects.filter(membership__crew__is_demo=True).delete()
+    Crew.objects.filter(is_demo=True).delete()
+
+
+def _person(crew: Crew, username: str, first: str, last: str, role: str) -> User:
+    user = User.objects.create_user(username, password=scene.PASSWORD, first_name=first, last_name=last)
+    Membership.objects.create(user=user, crew=crew, role=role)
+    return user

@@ -1,0 +1,93 @@
+"""The demo scene: all names and figures are made up."""
+
+from typing import Any
+
+PASSWORD = "three-cone-six"
+PEOPLE = [("dana", "Dana", "Wexcombe", "lead"), ("marek", "Marek", "Olin", "bender"), ("ivy", "Ivy", "Tarn", "viewer")]
+CREW = "Saltmarsh Night Crew"
+JOB = ("Kiln room fit-out", "Cobblewick Pottery, back yard door")
+
+SHOES = [
+    ("Old faithful", "EMT", "3/4", 6.0, 3.25),
+    ("Van half-inch", "EMT", "1/2", 5.0, 2.625),
+    ("Borrowed 1 inch", "EMT", "1", 8.03125, 4.0),
+]
+_OLD_FAITHFUL = {"name": "Old faithful", "deduct": "6", "gain": "3 1/4"}
+_VAN_HALF = {"name": "Van half-inch", "deduct": "5", "gain": "2 5/8"}
+_BORROWED_ONE = {"name": "Borrowed 1 inch", "deduct": "8 1/32", "gain": "4"}
+
+SCRAPS = [
+    ("3/4", "41 3/8"),
+    ("3/4", "27"),
+    ("3/4", "68 1/2"),
+    ("3/4", "15 1/4"),
+    ("1/2", "52"),
+    ("1/2", "33 3/4"),
+    ("1/2", "18 1/2"),
+    ("1", "46 1/8"),
+    ("1", "22"),
+]
+
+
+def _run(
+    name: str, size: str, shoe: dict[str, str], start: tuple[str, str], steps: list[Any], end: tuple[str, str]
+) -> dict[str, Any]:
+    return {
+        "name": name,
+        "material": "EMT",
+        "trade_size": size,
+        "shoe": shoe,
+        "tape": "1/16",
+        "feet": False,
+        "start": {"name": start[0], "heading": start[1]},
+        "steps": steps,
+        "end": {"name": end[0], "at": end[1]},
+    }
+
+
+def _ninety(turn: str, at: str, to: str = "back") -> dict[str, str]:
+    return {"kind": "bend", "turn": turn, "to": to, "at": at}
+
+
+def _offset(toward: str, rise: str, angle: str, ref: str, at: str) -> dict[str, str]:
+    return {"kind": "offset", "toward": toward, "rise": rise, "angle": angle, "ref": ref, "at": at}
+
+
+RUNS = [
+    _run(
+        "Kiln 2 feed",
+        "3/4",
+        _OLD_FAITHFUL,
+        ("Panel KP", "up"),
+        [
+            _offset("right", "5 1/2", "30", "raised_by", "41 1/4"),
+            _ninety("right", "71 1/2"),
+            _ninety("down", "88 3/4"),
+        ],
+        ("Kiln 2 box", "33 1/2"),
+    ),
+    _run(
+        "Vent hood switch",
+        "1/2",
+        _VAN_HALF,
+        ("Switch box", "up"),
+        [_ninety("right", "46 5/8"), _offset("out", "2 1/4", "22 1/2", "starts_at", "14")],
+        ("Hood box", "61"),
+    ),
+    _run(
+        "Kiln 3 feed",
+        "1",
+        _BORROWED_ONE,
+        ("Panel KP", "up"),
+        [_ninety("left", "58"), _ninety("down", "49 1/4")],
+        ("Kiln 3 box", "27 5/8"),
+    ),
+    _run(
+        "Wedging table outlet",
+        "1/2",
+        _VAN_HALF,
+        ("Junction J4", "right"),
+        [_ninety("down", "38 1/2")],
+        ("Table box", "29 7/8"),
+    ),
+]

@@ -1,0 +1,63 @@
+"""What can go wrong in an action, and how it is told over HTTP (problem+json, RFC 9457)."""
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+
+class Refused(Exception):
+    """What was sent cannot be used. `places` maps fields to what is wrong with them."""
+
+    def __init__(self, says: str, places: dict[str, str] | None = None) -> None:
+        super().__init__(says)
+        self.places = places or {}
+
+
+class Conflict(Exception):
+    """Somebody else was there first. `extra` tells how things stand now."""
+
+    def __init__(self, says: str, **extra: Any) -> None:
+        super().__init__(says)
+        self.extra = extra
+
+
+def install(api: NinjaAPI) -> None:
+    """Map every exception that an endpoint may raise to its answer."""
+
+    def tell(request: HttpRequest, status: int, detail: str, **extra: Any) -> HttpResponse:
+        body = {"status": status, "detail": detail, **extra}
+        answer = api.create_response(request, body, status=status)
+        answer["Content-Type"] = "application/problem+json"
+        return answer
+
+    @api.exception_handler(AuthenticationError)
+    def _(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return tell(request, 401, "Sign in first.")
+
+    @api.exception_handler(PermissionDenied)
+    def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
+        return tell(request, 403, str(error) or "Your role does not allow that.")
+
+    @api.exception_handler(Http404)
+    def _(request: HttpRequest, error: Http404) -> HttpResponse:
+        return tell(request, 404, "There is no such thing here.")
+
+    @api.exception_handler(Conflict)
+    def _(request: HttpRequest, error: Conflict) -> HttpResponse:
+        return tell(request, 409, str(error), **error.extra)
+
+    @api.exception_handler(Refused)
+    def _(request: HttpRequest, error: Refused) -> HttpResponse:
+        return tell(request, 422, str(error), places=error.places)
+
+    @api.exception_handler(ValidationError)
+    def _(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        places = {".".join(str(part) for part in fault["loc"][1:]): str(fault["msg"]) for fault in error.errors}
+        return tell(request, 422, "Some of it could not be read.", places=places)
+
+    @api.exception_handler(HttpError)
+    def _(request: HttpRequest, error: HttpError) -> HttpResponse:
+        return tell(request, error.status_code, str(error))

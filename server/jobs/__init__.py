@@ -1,0 +1,1 @@
+"""Jobs, their runs as measured, and every saved revision."""

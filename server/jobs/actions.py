@@ -1,0 +1,122 @@
+"""Every change to jobs and runs: permission first, one transaction, a revision for each save."""
+
+import json
+from typing import Any
+
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+
+from conduit.cut_list import CutList, PlannedRun, make_cut_list
+from conduit.cutting.model import Kind, Source
+from conduit.document import UnreadableDocument
+from conduit.plan import make_plan
+from conduit.results import Plan
+from server.accounts.models import User
+from server.accounts.permissions import require_writer
+from server.errors import Conflict, Refused
+from server.jobs.models import Job, Revision, Run
+from server.stock.actions import on_rack
+
+LARGEST_DOCUMENT = 128 * 1024
+
+
+def plan_of(document: dict[str, Any]) -> Plan:
+    """Plan a document. Raises Refused where it is not a run document at all."""
+    try:
+        return make_plan(document)
+    except UnreadableDocument as error:
+        raise Refused(f"This is not a run: {error}.") from error
+
+
+def _keepable(document: dict[str, Any]) -> dict[str, Any]:
+    """The document itself, if it is a run document however unfinished. Raises Refused."""
+    if len(json.dumps(document)) > LARGEST_DOCUMENT:
+        raise Refused("That run document is too large to keep.")
+    plan_of(document)
+    return document
+
+
+def add_job(user: User, name: str, place: str) -> Job:
+    """Open a job."""
+    return Job.objects.create(crew=require_writer(user), name=name, place=place)
+
+
+def remove_job(user: User, job_id: int) -> None:
+    """Remove a job with all its runs."""
+    require_writer(user)
+    get_object_or_404(Job.objects.for_user(user), pk=job_id).delete()
+
+
+@transaction.atomic
+def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
+    """Add a run to a job."""
+    crew = require_writer(user)
+    job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
+    run = Run.objects.create(crew=crew, job=job, document=_keepable(document), saved_by=user)
+    _record(run, user)
+    return run
+
+
+def remove_run(user: User, run_id: int) -> None:
+    """Remove a run."""
+    require_writer(user)
+    get_object_or_404(Run.objects.for_user(user), pk=run_id).delete()
+
+
+@transaction.atomic
+def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) -> Run:
+    """Save a run made from `version`. Raises Conflict, with theirs, where another was saved since."""
+    require_writer(user)
+    run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    if run.version != version:
+        says = f"{name_of(run.saved_by)} saved this run since you opened it. Yours was not saved over it."
+        raise Conflict(says, theirs=describe_run(run))
+    if run.document == document:
+        return run
+    run.document, run.version, run.saved_by = _keepable(document), version + 1, user
+    run.save()
+    _record(run, user)
+    return run
+
+
+def _record(run: Run, user: User) -> None:
+    Revision.objects.create(run=run, version=run.version, document=run.document, saved_by=user)
+
+
+def name_of(user: User | None) -> str:
+    """How a person is called."""
+    return (user.get_full_name() or user.username) if user else "Someone"
+
+
+def describe_run(run: Run) -> dict[str, Any]:
+    """A run as the API gives it."""
+    return {
+        "id": run.pk,
+        "job_id": run.job_id,
+        "job_name": run.job.name,
+        "version": run.version,
+        "saved_at": run.saved_at,
+        "saved_by": name_of(run.saved_by),
+        "document": run.document,
+    }
+
+
+def describe_job(job: Job) -> dict[str, Any]:
+    """A job with a line for each of its runs."""
+    return {"id": job.pk, "name": job.name, "place": job.place, "runs": [_line(run) for run in job.runs.all()]}
+
+
+def _line(run: Run) -> dict[str, Any]:
+    words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
+    return {"id": run.pk, "saved_at": run.saved_at, **words}
+
+
+def cut_list_of(user: User, job_id: int) -> CutList:
+    """The cut list of a job's runs, from the crew's rack as it is now."""
+    job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
+    runs = [PlannedRun(str(run.pk), str(run.document.get("name", "")), plan_of(run.document)) for run in job.runs.all()]
+    scraps = [
+        Source(Kind(scrap.material, scrap.trade_size), scrap.length, scrap.tag)  # type: ignore[arg-type]
+        for scrap in on_rack(user)
+    ]
+    return make_cut_list(runs, scraps)

@@ -1,0 +1,80 @@
+"""Jobs, runs and plans over HTTP."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from conduit.cut_list import CutList
+from conduit.results import Plan
+from server.accounts.schemas import Told
+from server.jobs import actions
+from server.jobs.models import Job, Run
+from server.jobs.schemas import JobIn, JobOut, PreviewIn, RunIn, RunOut, Saved, SaveIn, Stale
+
+router = Router(tags=["jobs"])
+
+
+@router.post("/plan", response={200: Plan, 422: Told}, operation_id="previewPlan")
+def preview_plan(request: HttpRequest, given: PreviewIn) -> Plan:
+    """Plan a document without keeping it."""
+    return actions.plan_of(given.document)
+
+
+@router.get("/jobs", response=list[JobOut], operation_id="listJobs")
+def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
+    """The crew's jobs."""
+    jobs = Job.objects.for_user(request.auth).prefetch_related("runs")
+    return [actions.describe_job(job) for job in jobs]
+
+
+@router.post("/jobs", response={201: JobOut, 422: Told}, operation_id="addJob")
+def add_job(request: HttpRequest, given: JobIn) -> tuple[int, dict[str, Any]]:
+    """Open a job."""
+    return 201, actions.describe_job(actions.add_job(request.auth, given.name, given.place))
+
+
+@router.get("/jobs/{int:job_id}", response=JobOut, operation_id="getJob")
+def get_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """A job and its runs."""
+    return actions.describe_job(get_object_or_404(Job.objects.for_user(request.auth), pk=job_id))
+
+
+@router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")
+def remove_job(request: HttpRequest, job_id: int) -> tuple[int, None]:
+    """Remove a job with all its runs."""
+    actions.remove_job(request.auth, job_id)
+    return 204, None
+
+
+@router.get("/jobs/{int:job_id}/cut-list", response=CutList, operation_id="getCutList")
+def get_cut_list(request: HttpRequest, job_id: int) -> CutList:
+    """What to cut from what, for all runs of the job."""
+    return actions.cut_list_of(request.auth, job_id)
+
+
+@router.post("/jobs/{int:job_id}/runs", response={201: RunOut, 422: Told}, operation_id="addRun")
+def add_run(request: HttpRequest, job_id: int, given: RunIn) -> tuple[int, dict[str, Any]]:
+    """Add a run to the job."""
+    return 201, actions.describe_run(actions.add_run(request.auth, job_id, given.document))
+
+
+@router.get("/runs/{int:run_id}", response=RunOut, operation_id="getRun")
+def get_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
+    """A run as it was typed."""
+    runs = Run.objects.for_user(request.auth).select_related("job", "saved_by")
+    return actions.describe_run(get_object_or_404(runs, pk=run_id))
+
+
+@router.put("/runs/{int:run_id}", response={200: Saved, 409: Stale, 422: Told}, operation_id="saveRun")
+def save_run(request: HttpRequest, run_id: int, given: SaveIn) -> Run:
+    """Save a run; told, not overwritten, where somebody else saved it since."""
+    return actions.save_run(request.auth, run_id, given.version, given.document)
+
+
+@router.delete("/runs/{int:run_id}", response={204: None}, operation_id="removeRun")
+def remove_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
+    """Remove a run."""
+    actions.remove_run(request.auth, run_id)
+    return 204, None

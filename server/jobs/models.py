@@ -1,0 +1,49 @@
+"""Jobs and their runs. A run's document is kept as it was typed; every save is a revision."""
+
+from django.conf import settings
+from django.db import models
+
+from server.accounts.models import CrewOwned
+
+
+class Job(CrewOwned):
+    """A place where conduit is run."""
+
+    name = models.CharField(max_length=80)
+    place = models.CharField(max_length=120, blank=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """Newest first."""
+
+        ordering = ("-id",)
+
+
+class Run(CrewOwned):
+    """One run: its document as typed, and a version that grows with each save."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="runs")
+    document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    saved_at = models.DateTimeField(auto_now=True)
+    saved_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        """In the order in which they were added."""
+
+        ordering = ("id",)
+
+
+class Revision(models.Model):
+    """A run's document as it was saved at one version."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="revisions")
+    version = models.PositiveIntegerField()
+    document = models.JSONField()
+    saved_at = models.DateTimeField(auto_now_add=True)
+    saved_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        """One revision a version."""
+
+        constraints = [models.UniqueConstraint(fields=["run", "version"], name="one_revision_a_version")]

@@ -1,0 +1,18 @@
+"""The front end's page."""
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+
+@require_safe
+@ensure_csrf_cookie
+def front_end(request: HttpRequest) -> HttpResponse:
+    """The built page, for every address that the front end routes itself."""
+    page = settings.WEB_DIST / "index.html"
+    if not page.exists():
+        return HttpResponse("The front end is not built yet; run ./crelda up.", status=503, content_type="text/plain")
+    answer = HttpResponse(page.read_bytes())
+    answer["Cache-Control"] = "no-cache"
+    return answer

@@ -1,0 +1,1 @@
+"""A crew's scrap rack and its ledger."""

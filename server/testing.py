@@ -1,0 +1,17 @@
+"""The test runner: Django's, with one plain closing line that people and machines can read."""
+
+from typing import Any
+from unittest import TestResult
+
+from django.test.runner import DiscoverRunner
+
+
+class Runner(DiscoverRunner):
+    """Django's runner; after its own summary it says how many passed, failed and were skipped."""
+
+    def suite_result(self, suite: Any, result: TestResult, **kwargs: Any) -> int:
+        """Print the closing line and return the number of failures, as Django does."""
+        failed = len(result.failures) + len(result.errors) + len(getattr(result, "unexpectedSuccesses", []))
+        skipped = len(result.skipped)
+        print(f"{result.testsRun - failed - skipped} passed, {failed} failed, {skipped} skipped", flush=True)
+        return super().suite_result(suite, result, **kwargs)
