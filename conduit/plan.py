@@ -45,12 +45,13 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     problems = list(reading.problems)
     shoe = _shoe(reading.head, problems)
     if not shoe:
-        return _bare(reading, problems, raw)
+        return _bare(reading, problems, raw, rules)
     layout = lay_out(reading, shoe)
     problems += layout.problems
     problems += check(layout, reading.head, shoe, rules)
     couplings = _couplings(layout, rules, problems)
-    return _Planner(reading, layout, shoe, couplings).plan(problems, raw)
+    bare = _bare(reading, problems, raw, rules)
+    return _Planner(reading, layout, shoe, couplings).fill(bare)
 
 
 def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
@@ -84,7 +85,7 @@ def _couplings(layout: Layout, rules: Rules, problems: list[Problem]) -> list[fl
     return places or []
 
 
-def _bare(reading: Reading, problems: list[Problem], raw: object) -> Plan:
+def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) -> Plan:
     """The plan of a run that cannot be begun: what was read, and the problems."""
     head = reading.head
     return Plan(
@@ -96,6 +97,7 @@ def _bare(reading: Reading, problems: list[Problem], raw: object) -> Plan:
         shoe=None,
         developed_length=None,
         degrees=0.0,
+        degrees_allowed=rules.most_degrees,
         end_point=None,
         bends=[],
         pieces=[],
@@ -137,9 +139,9 @@ class _Planner:
         self.head, self.path = reading.head, layout.path
         self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
 
-    def plan(self, problems: list[Problem], raw: object) -> Plan:
-        complete = self.layout.complete and not stops(problems)
-        bare = _bare(self.reading, problems, raw)
+    def fill(self, bare: Plan) -> Plan:
+        """The bare plan with all that the layout gives."""
+        complete = self.layout.complete and not stops(bare.problems)
         return bare.model_copy(
             update={
                 "makeable": complete,

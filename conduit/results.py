@@ -154,6 +154,7 @@ class Plan(_Result):
     shoe: ShoeUsed | None
     developed_length: Measure | None
     degrees: float
+    degrees_allowed: float
     end_point: Point | None
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]

@@ -286,7 +286,7 @@ export interface components {
              * Places
              * @default {}
              */
-            places: {
+            places?: {
                 [key: string]: string;
             };
         };
@@ -406,7 +406,7 @@ export interface components {
              * @description So many alike.
              * @default 1
              */
-            count: number;
+            count?: number;
         };
         /**
          * BenchBend
@@ -605,6 +605,8 @@ export interface components {
             developed_length: components["schemas"]["Measure"] | null;
             /** Degrees */
             degrees: number;
+            /** Degrees Allowed */
+            degrees_allowed: number;
             /** End Point */
             end_point: [
                 number,
@@ -711,7 +713,7 @@ export interface components {
              * Remedy
              * @default
              */
-            remedy: string;
+            remedy?: string;
         };
         /**
          * ShoeUsed
@@ -752,7 +754,7 @@ export interface components {
              * @default back
              * @enum {string}
              */
-            to: "back" | "centre" | "wall";
+            to?: "back" | "centre" | "wall";
             /**
              * At
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
@@ -763,14 +765,14 @@ export interface components {
              * @description Gap between the wall and the pipe's back, for `to: wall`.
              * @default 0
              */
-            stand_off: string | number;
+            stand_off?: string | number;
             /**
              * Next From
              * @description Where the next leg is measured from.
              * @default back
              * @enum {string}
              */
-            next_from: "back" | "centre";
+            next_from?: "back" | "centre";
         };
         /**
          * End
@@ -781,7 +783,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /**
              * At
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
@@ -818,7 +820,7 @@ export interface components {
              * @default raised_by
              * @enum {string}
              */
-            ref: "raised_by" | "starts_at" | "centred_at";
+            ref?: "raised_by" | "starts_at" | "centred_at";
             /**
              * At
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
@@ -839,13 +841,13 @@ export interface components {
                  * Name
                  * @default
                  */
-                name: string;
+                name?: string;
                 /**
                  * Material
                  * @default EMT
                  * @enum {string}
                  */
-                material: "EMT" | "IMC" | "rigid";
+                material?: "EMT" | "IMC" | "rigid";
                 /**
                  * Trade Size
                  * @enum {string}
@@ -858,13 +860,13 @@ export interface components {
                  * @default 1/16
                  * @enum {string}
                  */
-                tape: "1/16" | "1/8" | "1/32" | "1 mm";
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
                 /**
                  * Feet
                  * @description Readings in feet and inches.
                  * @default false
                  */
-                feet: boolean;
+                feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
@@ -880,7 +882,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /**
              * Deduct
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
@@ -901,7 +903,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /**
              * Heading
              * @enum {string}
@@ -952,7 +954,7 @@ export interface components {
              * Place
              * @default
              */
-            place: string;
+            place?: string;
         };
         /**
          * CutList
@@ -1067,13 +1069,13 @@ export interface components {
                  * Name
                  * @default
                  */
-                name: string;
+                name?: string;
                 /**
                  * Material
                  * @default EMT
                  * @enum {string}
                  */
-                material: "EMT" | "IMC" | "rigid";
+                material?: "EMT" | "IMC" | "rigid";
                 /**
                  * Trade Size
                  * @enum {string}
@@ -1086,13 +1088,13 @@ export interface components {
                  * @default 1/16
                  * @enum {string}
                  */
-                tape: "1/16" | "1/8" | "1/32" | "1 mm";
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
                 /**
                  * Feet
                  * @description Readings in feet and inches.
                  * @default false
                  */
-                feet: boolean;
+                feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
@@ -1113,13 +1115,13 @@ export interface components {
                  * Name
                  * @default
                  */
-                name: string;
+                name?: string;
                 /**
                  * Material
                  * @default EMT
                  * @enum {string}
                  */
-                material: "EMT" | "IMC" | "rigid";
+                material?: "EMT" | "IMC" | "rigid";
                 /**
                  * Trade Size
                  * @enum {string}
@@ -1132,13 +1134,13 @@ export interface components {
                  * @default 1/16
                  * @enum {string}
                  */
-                tape: "1/16" | "1/8" | "1/32" | "1 mm";
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
                 /**
                  * Feet
                  * @description Readings in feet and inches.
                  * @default false
                  */
-                feet: boolean;
+                feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
@@ -1185,13 +1187,13 @@ export interface components {
                  * Name
                  * @default
                  */
-                name: string;
+                name?: string;
                 /**
                  * Material
                  * @default EMT
                  * @enum {string}
                  */
-                material: "EMT" | "IMC" | "rigid";
+                material?: "EMT" | "IMC" | "rigid";
                 /**
                  * Trade Size
                  * @enum {string}
@@ -1204,13 +1206,13 @@ export interface components {
                  * @default 1/16
                  * @enum {string}
                  */
-                tape: "1/16" | "1/8" | "1/32" | "1 mm";
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
                 /**
                  * Feet
                  * @description Readings in feet and inches.
                  * @default false
                  */
-                feet: boolean;
+                feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];

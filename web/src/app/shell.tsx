@@ -1,0 +1,120 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { Link, NavLink } from "react-router";
+import { api, reply } from "@/api/client";
+import { keys, useMe } from "@/api/queries";
+import { DownIcon } from "@/ui/icons";
+import { rememberedTheme, rememberTheme, type Theme } from "./theme";
+import { Wordmark } from "./wordmark";
+
+const THEMES: { value: Theme; label: string }[] = [
+  { value: "light", label: "Light, for daylight" },
+  { value: "dark", label: "Dark, for basements" },
+  { value: "system", label: "As this device" },
+];
+
+export interface Tab {
+  to: string;
+  label: string;
+}
+
+interface Props {
+  trail?: ReactNode;
+  tabs?: Tab[];
+  state?: ReactNode;
+  children: ReactNode;
+}
+
+/** The frame of every page: where we are, the views, whether it is saved, who is signed in. */
+export function Shell({ trail, tabs = [], state, children }: Props) {
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
+        <Link to="/" aria-label="Crelda, all jobs">
+          <Wordmark />
+        </Link>
+        <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:flex-1">{trail}</div>
+        {tabs.length > 0 && (
+          <nav aria-label="Views" className="flex gap-1 max-sm:order-1 max-sm:ml-auto sm:ml-auto">
+            {tabs.map((tab) => (
+              <NavLink
+                key={tab.label}
+                to={tab.to}
+                className={({ isActive }) =>
+                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
+                }
+              >
+                {tab.label}
+              </NavLink>
+            ))}
+          </nav>
+        )}
+        <div className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "" : "ml-auto"}`}>
+          {state}
+          <PersonMenu />
+        </div>
+      </header>
+      {children}
+    </div>
+  );
+}
+
+function PersonMenu() {
+  const me = useMe();
+  const queries = useQueryClient();
+  const [theme, setTheme] = useState<Theme>(rememberedTheme);
+  if (!me.data) return null;
+
+  async function signOut() {
+    await reply(api.DELETE("/api/session"));
+    queries.clear();
+    queries.setQueryData(keys.me, null);
+    window.location.assign("/");
+  }
+
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
+        <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
+        <DownIcon width={14} height={14} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-64 rounded-md border border-ink bg-paper p-1 shadow-lg"
+        >
+          <DropdownMenu.Label className="px-3 py-2 text-[15px] text-soft">
+            {me.data.crew} · {me.data.role}
+          </DropdownMenu.Label>
+          <DropdownMenu.RadioGroup
+            value={theme}
+            onValueChange={(next) => {
+              setTheme(next as Theme);
+              rememberTheme(next as Theme);
+            }}
+          >
+            {THEMES.map((choice) => (
+              <DropdownMenu.RadioItem
+                key={choice.value}
+                value={choice.value}
+                className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
+              >
+                {choice.label}
+                <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+          <DropdownMenu.Separator className="my-1 border-t border-line" />
+          <DropdownMenu.Item
+            onSelect={signOut}
+            className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
+          >
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

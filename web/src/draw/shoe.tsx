@@ -1,0 +1,208 @@
+import type { PlannedMark, ShoeUsed } from "@/api/types";
+
+interface Props {
+  shoe: ShoeUsed;
+  mark: PlannedMark;
+  angle: number;
+  width: number;
+}
+
+const VIEW_WIDTH = 420;
+const VIEW_HEIGHT = 256;
+const PIPE_Y = 186;
+const ARROW_X = 128;
+const GROOVE = 110;
+
+/**
+ * The shoe on the pipe at the start of the bend, to scale along the pipe: hook at the left, the groove
+ * rising toward the heel. It is drawn for a hook that faces A and mirrored for one that faces B.
+ */
+export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
+  const scale = Math.min(22, 240 / (shoe.radius * 1.5));
+  const thick = shoe.diameter * scale;
+  const mirrored = mark.hook === "B";
+  const at = (distance: number) => onGroove(shoe, scale, distance);
+  const distances = { arrow: 0, star: shoe.star, notch: shoe.arc_offset + (shoe.radius * Math.PI) / 8 };
+  return (
+    <svg
+      viewBox={`0 0 ${VIEW_WIDTH} ${VIEW_HEIGHT}`}
+      width={width}
+      role="img"
+      aria-label={`Shoe with its ${mark.reference} on the mark, hook toward end ${mark.hook}`}
+    >
+      <g transform={mirrored ? `translate(${VIEW_WIDTH} 0) scale(-1 1)` : undefined}>
+        <rect
+          x="4"
+          y={PIPE_Y - thick / 2}
+          width={VIEW_WIDTH - 8}
+          height={thick}
+          fill="var(--pipe)"
+          stroke="var(--pipe-edge)"
+          strokeWidth="1.5"
+        />
+        <rect
+          x="5"
+          y={PIPE_Y - thick / 4}
+          width={VIEW_WIDTH - 10}
+          height={thick / 5}
+          fill="var(--pipe-light)"
+          opacity="0.7"
+        />
+        <path
+          d={groovePath(shoe, scale)}
+          fill="none"
+          stroke="var(--soft)"
+          strokeWidth={thick + 12}
+          strokeLinecap="butt"
+          opacity="0.32"
+        />
+        <path
+          d={groovePath(shoe, scale)}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="2"
+          strokeDasharray="2 5"
+        />
+        <Hook thick={thick} />
+        <path
+          d={arcTo(shoe, scale, (angle * Math.PI) / 180)}
+          fill="none"
+          stroke="var(--accent)"
+          strokeWidth="5"
+          opacity="0.85"
+        />
+        <PipeMark x={unrolled(scale, distances[mark.reference])} thick={thick} />
+      </g>
+      {(Object.keys(distances) as (keyof typeof distances)[]).map((reference) => (
+        <ReferenceSign
+          key={reference}
+          name={reference}
+          at={flip(at(distances[reference]), mirrored)}
+          used={reference === mark.reference}
+          lift={thick / 2 + 9}
+          mirrored={mirrored}
+        />
+      ))}
+      <text
+        x={flip([unrolled(scale, distances[mark.reference]), 0], mirrored)[0]}
+        y={PIPE_Y + thick / 2 + 28}
+        textAnchor="middle"
+        fontSize="17"
+        fontWeight="700"
+        fill="var(--ink)"
+        className="tape"
+      >
+        mark {mark.at.reads}
+      </text>
+      <EndSigns />
+    </svg>
+  );
+}
+
+const unrolled = (scale: number, distance: number): number => ARROW_X + distance * scale;
+
+const flip = ([x, y]: [number, number], mirrored: boolean): [number, number] => [
+  mirrored ? VIEW_WIDTH - x : x,
+  y,
+];
+
+/** Where a distance from the arrow lies along the groove: straight up to the tangent, then up the arc. */
+function onGroove(shoe: ShoeUsed, scale: number, distance: number): [number, number] {
+  const past = (distance - shoe.arc_offset) / shoe.radius;
+  if (past <= 0) return [unrolled(scale, distance), PIPE_Y];
+  const x = unrolled(scale, shoe.arc_offset) + shoe.radius * scale * Math.sin(past);
+  return [x, PIPE_Y - shoe.radius * scale * (1 - Math.cos(past))];
+}
+
+const path = (points: [number, number][]): string =>
+  points.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("");
+
+function arcTo(shoe: ShoeUsed, scale: number, angle: number): string {
+  const steps = Array.from({ length: 31 }, (_, i) => (i / 30) * angle * shoe.radius + shoe.arc_offset);
+  return path(steps.map((distance) => onGroove(shoe, scale, distance)));
+}
+
+function groovePath(shoe: ShoeUsed, scale: number): string {
+  const rise = arcTo(shoe, scale, (GROOVE * Math.PI) / 180);
+  return `M${ARROW_X - 26} ${PIPE_Y}L${rise.slice(1)}`;
+}
+
+/** The hook that holds the pipe from below, ahead of the arrow. */
+function Hook({ thick }: { thick: number }) {
+  const y = PIPE_Y + thick / 2 + 4;
+  return (
+    <path
+      d={`M${ARROW_X - 26} ${PIPE_Y - thick / 2 - 6}H${ARROW_X - 52}V${y + 6}H${ARROW_X - 30}`}
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth="9"
+      strokeLinejoin="round"
+    />
+  );
+}
+
+function PipeMark({ x, thick }: { x: number; thick: number }) {
+  return (
+    <line
+      x1={x}
+      x2={x}
+      y1={PIPE_Y - thick / 2 - 3}
+      y2={PIPE_Y + thick / 2 + 8}
+      stroke="var(--ink)"
+      strokeWidth="3"
+    />
+  );
+}
+
+const SIGNS = {
+  arrow: "M-8 -14H8L0 0Z",
+  star: "M0 -13L3.5 -4L13 -4L5.5 2L8 12L0 6L-8 12L-5.5 2L-13 -4L-3.5 -4Z",
+  notch: "M-9 -8H-4L0 1L4 -8H9V4H-9Z",
+};
+
+interface SignProps {
+  name: keyof typeof SIGNS;
+  at: [number, number];
+  used: boolean;
+  lift: number;
+  mirrored: boolean;
+}
+
+/** The arrow stands above the pipe; the star outside the groove; the notch inside it. */
+function ReferenceSign({ name, at, used, lift, mirrored }: SignProps) {
+  const side = mirrored ? -1 : 1;
+  const shift: Record<typeof name, [number, number]> = {
+    arrow: [0, -lift],
+    star: [side * (lift + 10), lift * 0.5],
+    notch: [-side * lift * 0.6, -lift - 8],
+  };
+  const [x, y] = [at[0] + shift[name][0], at[1] + shift[name][1]];
+  const words: Record<typeof name, [number, number, "start" | "middle" | "end"]> = {
+    arrow: [x - side * 14, y - 2, mirrored ? "start" : "end"],
+    star: [x + side * 18, y + 6, mirrored ? "end" : "start"],
+    notch: [x, y - 14, "middle"],
+  };
+  const [wordX, wordY, anchor] = words[name];
+  return (
+    <g fill={used ? "var(--accent)" : "var(--soft)"}>
+      <path d={SIGNS[name]} transform={`translate(${x} ${y}) scale(${used ? 1.2 : 0.95})`} />
+      <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 17 : 15} fontWeight={used ? 700 : 500}>
+        {name}
+      </text>
+    </g>
+  );
+}
+
+/** End A is always at the left: it is the pipe that lies still, and the hook that is turned. */
+function EndSigns() {
+  return (
+    <g fontSize="17" fontWeight="700" fill="var(--ink)">
+      <text x="10" y={PIPE_Y + 58}>
+        ← end A
+      </text>
+      <text x={VIEW_WIDTH - 10} y={PIPE_Y + 58} textAnchor="end">
+        end B →
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,59 @@
+import type { Plan } from "@/api/types";
+import { BendTab, EndMark } from "@/ui/icons";
+import { markFor, type Settings } from "./bench-view";
+
+interface Props {
+  plan: Plan;
+  current: number;
+  settings: Settings;
+  onChoose: (bend: number) => void;
+}
+
+/** The bends in the order of bending, piece by piece. */
+export function BendList({ plan, current, settings, onChoose }: Props) {
+  return (
+    <div>
+      {plan.pieces.map((piece) => (
+        <section
+          key={piece.number}
+          aria-label={`Piece ${piece.number}`}
+          className="border-b border-line pb-1"
+        >
+          <h2 className="flex flex-wrap items-center gap-x-2 px-4 pt-3 pb-1 text-base text-soft">
+            <strong className="text-ink">Piece {piece.number}</strong>
+            <span className="tape">
+              cut <strong className="text-ink">{piece.length.reads}</strong>
+            </span>
+            <span className="w-full">
+              <EndMark end="A" size={18} /> {piece.end_a} <EndMark end="B" size={18} /> {piece.end_b}
+            </span>
+          </h2>
+          {piece.bends.length === 0 && (
+            <p className="px-4 pb-2 text-[15px] text-soft">No bends; cut and ream.</p>
+          )}
+          <ol>
+            {piece.bends.map((bend) => {
+              const mark = markFor(bend, settings);
+              const isCurrent = bend.number === current;
+              return (
+                <li key={bend.number}>
+                  <button
+                    type="button"
+                    aria-current={isCurrent ? "step" : undefined}
+                    onClick={() => onChoose(bend.number)}
+                    className={`flex min-h-12 w-full items-center gap-3 border-l-4 px-3 text-left ${isCurrent ? "border-accent bg-tint" : "border-transparent hover:bg-well"}`}
+                  >
+                    <BendTab number={bend.number} chosen={isCurrent} />
+                    <strong className="tape w-24 text-xl">{mark.at.reads}</strong>
+                    <span className="text-[15px] text-soft">{mark.reference}</span>
+                    <strong className="tape ml-auto text-lg">{bend.angle_reads}</strong>
+                  </button>
+                </li>
+              );
+            })}
+          </ol>
+        </section>
+      ))}
+    </div>
+  );
+}

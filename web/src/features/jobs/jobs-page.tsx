@@ -1,0 +1,150 @@
+import { type FormEvent, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { ApiError } from "@/api/client";
+import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun } from "@/api/queries";
+import type { Job } from "@/api/types";
+import { Shell } from "@/app/shell";
+import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { Field } from "@/ui/field";
+import { PlusIcon, RemoveIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { newRun } from "./new-run";
+
+export function JobsPage() {
+  const jobs = useJobs();
+  const me = useMe();
+  const mayWrite = me.data?.role !== "viewer";
+  return (
+    <Shell>
+      <main className="mx-auto w-full max-w-4xl px-4 py-8">
+        <h1 className="text-3xl font-bold">Jobs</h1>
+        <p className="mt-1 text-soft">{me.data?.crew}</p>
+        {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
+        <div className="mt-6 flex flex-col gap-8">
+          {jobs.data?.map((job) => (
+            <JobSection key={job.id} job={job} mayWrite={mayWrite} />
+          ))}
+          {jobs.data?.length === 0 && <p className="text-lg">No jobs yet. Open the first one below.</p>}
+        </div>
+        {mayWrite && <NewJob />}
+      </main>
+    </Shell>
+  );
+}
+
+function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
+  const navigate = useNavigate();
+  const addRun = useAddRun(job.id);
+  const removeJob = useRemoveJob();
+  const removeRun = useRemoveRun();
+
+  async function begin() {
+    const run = await addRun.mutateAsync(newRun(`Run ${job.runs.length + 1}`));
+    navigate(`/runs/${run.id}/walk`);
+  }
+
+  return (
+    <section aria-labelledby={`job-${job.id}`} className="rounded-lg border border-line bg-paper">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b border-line px-4 py-3">
+        <h2 id={`job-${job.id}`} className="text-xl font-bold">
+          {job.name}
+        </h2>
+        <span className="text-soft">{job.place}</span>
+        <span className="ml-auto flex gap-2">
+          <Link
+            to={`/jobs/${job.id}/stock`}
+            className="inline-flex min-h-9 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
+          >
+            Stock and cut list
+          </Link>
+          {mayWrite && (
+            <Confirm
+              trigger={
+                <Button look="quiet" aria-label={`Remove the job ${job.name}`}>
+                  <RemoveIcon />
+                </Button>
+              }
+              title={`Remove “${job.name}”?`}
+              says={`Its ${job.runs.length} runs go with it, for the whole crew.`}
+              act="Remove the job"
+              onAct={() => removeJob.mutate(job.id)}
+            />
+          )}
+        </span>
+      </div>
+      <ul>
+        {job.runs.map((run) => (
+          <li key={run.id} className="flex items-center gap-2 border-b border-line/60 pr-2 hover:bg-tint/50">
+            <Link to={`/runs/${run.id}/walk`} className="flex min-h-14 flex-1 items-center gap-4 px-4">
+              <span className="text-lg font-semibold">{run.name || "Run without a name"}</span>
+              <span className="tape text-soft">
+                {run.trade_size} {run.material}
+              </span>
+              <span className="ml-auto text-[15px] text-soft">
+                saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+              </span>
+            </Link>
+            {mayWrite && (
+              <Confirm
+                trigger={
+                  <Button look="quiet" aria-label={`Remove the run ${run.name}`}>
+                    <RemoveIcon />
+                  </Button>
+                }
+                title={`Remove “${run.name}”?`}
+                says="Its measurements go for the whole crew."
+                act="Remove the run"
+                onAct={() => removeRun.mutate(run.id)}
+              />
+            )}
+          </li>
+        ))}
+        {mayWrite && (
+          <li className="px-3 py-2">
+            <Button look="quiet" onClick={begin} disabled={addRun.isPending}>
+              <PlusIcon /> Measure a new run
+            </Button>
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}
+
+function NewJob() {
+  const add = useAddJob();
+  const [name, setName] = useState("");
+  const [place, setPlace] = useState("");
+  const error = add.error instanceof ApiError ? add.error : null;
+
+  async function submit(event: FormEvent) {
+    event.preventDefault();
+    await add.mutateAsync({ name: name.trim(), place: place.trim() });
+    setName("");
+    setPlace("");
+  }
+
+  return (
+    <form onSubmit={submit} className="mt-10 flex flex-wrap items-end gap-3">
+      <Field
+        label="New job"
+        className="w-64"
+        maxLength={80}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        wrong={error?.places["given.name"] ?? error?.message}
+      />
+      <Field
+        label="Where"
+        className="w-72"
+        maxLength={120}
+        value={place}
+        onChange={(e) => setPlace(e.target.value)}
+      />
+      <Button type="submit" disabled={!name.trim() || add.isPending} className="min-h-10">
+        <PlusIcon /> Open the job
+      </Button>
+    </form>
+  );
+}

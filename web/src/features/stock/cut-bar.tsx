@@ -1,0 +1,137 @@
+import type { ListedCut, ListedSource } from "@/api/types";
+import { useSize } from "@/ui/use-size";
+
+interface Props {
+  source: ListedSource;
+  longest: number;
+  name: string;
+}
+
+const TOP = 4;
+const HEIGHT = 40;
+const LEFT = 0;
+
+/** One source to scale: its cuts in order, where the saw goes, and what is left. */
+export function CutBar({ source, longest, name }: Props) {
+  const [ref, size] = useSize<HTMLDivElement>();
+  const scale = size.width / longest;
+  const length = source.length.inches * scale;
+  const used = source.cuts.at(-1)?.end.inches ?? 0;
+  return (
+    <section aria-label={`${name}, ${source.length.reads}`} className="mt-2">
+      <h3 className="tape text-base text-soft">
+        <strong className="text-ink">{name}</strong> · {source.trade_size} {source.material},{" "}
+        {source.length.reads} long
+      </h3>
+      <div ref={ref}>
+        {size.width > 0 && (
+          <svg
+            width={size.width}
+            height="72"
+            role="img"
+            aria-label={source.cuts.map((cut) => `${cut.length.reads} for ${cut.run_name}`).join(", ")}
+          >
+            <rect
+              x={LEFT + 1}
+              y={TOP}
+              width={length - 2}
+              height={HEIGHT}
+              fill="none"
+              stroke="var(--pipe-edge)"
+              strokeWidth="1.5"
+              strokeDasharray="4 4"
+            />
+            {source.cuts.map((cut) => (
+              <CutPart key={`${cut.run}.${cut.piece}`} cut={cut} scale={scale} />
+            ))}
+            <Left source={source} from={used * scale} to={length} />
+            {source.cuts.map((cut) => (
+              <SawMark
+                key={`${cut.run}.${cut.piece}`}
+                cut={cut}
+                scale={scale}
+                limit={size.width}
+                whole={Math.abs(cut.end.inches - source.length.inches) < 0.01}
+              />
+            ))}
+          </svg>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function CutPart({ cut, scale }: { cut: ListedCut; scale: number }) {
+  const [x, width] = [cut.start.inches * scale, cut.length.inches * scale];
+  return (
+    <g>
+      <rect
+        x={x + 1}
+        y={TOP}
+        width={Math.max(width - 2, 1)}
+        height={HEIGHT}
+        fill="var(--pipe)"
+        stroke="var(--pipe-edge)"
+        strokeWidth="1.5"
+      />
+      <rect
+        x={x + 2}
+        y={TOP + 6}
+        width={Math.max(width - 4, 1)}
+        height="5"
+        fill="var(--pipe-light)"
+        opacity="0.7"
+      />
+      <svg x={x + 6} y={TOP} width={Math.max(width - 10, 1)} height={HEIGHT} aria-hidden="true">
+        <text x="0" y="28" fontSize="17" fill="#14181c" className="tape">
+          <tspan fontWeight="700" fontSize="19">
+            {cut.length.reads}
+          </tspan>
+          <tspan dx="10">{cut.run_name}</tspan>
+          <tspan dx="6">· piece {cut.piece}</tspan>
+        </text>
+      </svg>
+    </g>
+  );
+}
+
+function SawMark({
+  cut,
+  scale,
+  limit,
+  whole,
+}: {
+  cut: ListedCut;
+  scale: number;
+  limit: number;
+  whole: boolean;
+}) {
+  if (whole) return null;
+  const x = cut.end.inches * scale;
+  const room = x > limit - 140;
+  return (
+    <g>
+      <line x1={x} x2={x} y1={TOP - 3} y2={TOP + HEIGHT + 8} stroke="var(--accent)" strokeWidth="2.5" />
+      <text
+        x={room ? x - 4 : x + 4}
+        y={TOP + HEIGHT + 20}
+        textAnchor={room ? "end" : "start"}
+        fontSize="15"
+        fill="var(--ink)"
+        className="tape"
+      >
+        saw at {cut.end.reads}
+      </text>
+    </g>
+  );
+}
+
+function Left({ source, from, to }: { source: ListedSource; from: number; to: number }) {
+  const words = source.keep ? `${source.left.reads} back to the rack` : `${source.left.reads} waste`;
+  if (source.left.inches < 0.5 || to - from < words.length * 8.2) return null;
+  return (
+    <text x={from + 12} y={TOP + 26} fontSize="16" fill="var(--soft)" className="tape">
+      {words}
+    </text>
+  );
+}

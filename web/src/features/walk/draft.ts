@@ -1,0 +1,159 @@
+import type { Run, RunDocument } from "@/api/types";
+
+export type Saving = "saved" | "unsaved" | "saving" | "unreachable" | "stale" | "refused";
+
+/** A run while it is worked on: the document as typed, its history, and how it stands with the server. */
+export interface Draft {
+  document: RunDocument;
+  version: number;
+  saving: Saving;
+  past: RunDocument[];
+  future: RunDocument[];
+  lastEdit: string;
+  theirs: Run | null;
+  refusal: string;
+  /** What was last sent to be saved: if it comes back as somebody's save, it was ours, its reply lost. */
+  sent: RunDocument | null;
+}
+
+export type DraftEvent =
+  | { type: "edit"; document: RunDocument; place: string }
+  | { type: "undo" }
+  | { type: "redo" }
+  | { type: "saving" }
+  | { type: "saved"; version: number; document: RunDocument }
+  | { type: "unreachable" }
+  | { type: "refused"; says: string }
+  | { type: "stale"; theirs: Run }
+  | { type: "take theirs" }
+  | { type: "keep mine" };
+
+const MOST_UNDO = 200;
+
+export function openDraft(run: Run, kept: Kept | null): Draft {
+  const fresh: Draft = {
+    document: run.document,
+    version: run.version,
+    saving: "saved",
+    past: [],
+    future: [],
+    lastEdit: "",
+    theirs: null,
+    refusal: "",
+    sent: null,
+  };
+  if (!kept || same(kept.document, run.document)) return fresh;
+  const ours = kept.sent && same(kept.sent, run.document);
+  if (kept.version === run.version || ours) return { ...fresh, document: kept.document, saving: "unsaved" };
+  return { ...fresh, document: kept.document, version: kept.version, saving: "stale", theirs: run };
+}
+
+export const same = (a: RunDocument, b: RunDocument): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** After a change the draft is unsaved, unless a conflict waits to be settled first. */
+const changed = (draft: Draft): Saving => (draft.saving === "stale" ? "stale" : "unsaved");
+
+export function draftReducer(draft: Draft, event: DraftEvent): Draft {
+  switch (event.type) {
+    case "edit": {
+      // Letters typed into one field are one step back.
+      const joined = event.place !== "" && event.place === draft.lastEdit;
+      const past = joined ? draft.past : [...draft.past, draft.document].slice(-MOST_UNDO);
+      return {
+        ...draft,
+        document: event.document,
+        past,
+        future: [],
+        lastEdit: event.place,
+        saving: changed(draft),
+      };
+    }
+    case "undo": {
+      const document = draft.past.at(-1);
+      if (!document) return draft;
+      const future = [draft.document, ...draft.future];
+      return {
+        ...draft,
+        document,
+        past: draft.past.slice(0, -1),
+        future,
+        lastEdit: "",
+        saving: changed(draft),
+      };
+    }
+    case "redo": {
+      const [document, ...future] = draft.future;
+      if (!document) return draft;
+      return {
+        ...draft,
+        document,
+        past: [...draft.past, draft.document],
+        future,
+        lastEdit: "",
+        saving: changed(draft),
+      };
+    }
+    case "saving":
+      return { ...draft, saving: "saving", sent: draft.document };
+    case "saved":
+      return {
+        ...draft,
+        version: event.version,
+        saving: same(event.document, draft.document) ? "saved" : "unsaved",
+      };
+    case "unreachable":
+      return { ...draft, saving: "unreachable" };
+    case "refused":
+      return { ...draft, saving: "refused", refusal: event.says };
+    case "stale":
+      if (draft.sent && same(draft.sent, event.theirs.document)) {
+        return { ...draft, version: event.theirs.version, saving: "unsaved", sent: null };
+      }
+      return { ...draft, saving: "stale", theirs: event.theirs };
+    case "take theirs":
+      if (!draft.theirs) return draft;
+      return {
+        ...draft,
+        document: draft.theirs.document,
+        version: draft.theirs.version,
+        past: [...draft.past, draft.document],
+        future: [],
+        lastEdit: "",
+        saving: "saved",
+        theirs: null,
+      };
+    case "keep mine":
+      if (!draft.theirs) return draft;
+      return { ...draft, version: draft.theirs.version, saving: "unsaved", theirs: null };
+  }
+}
+
+/** What this browser keeps of unsaved work, so that a reload loses nothing. */
+export interface Kept {
+  version: number;
+  document: RunDocument;
+  sent: RunDocument | null;
+}
+
+const storageKey = (runId: number): string => `crelda.run.${runId}`;
+
+export function readKept(runId: number): Kept | null {
+  try {
+    const text = localStorage.getItem(storageKey(runId));
+    return text ? (JSON.parse(text) as Kept) : null;
+  } catch {
+    return null;
+  }
+}
+
+export function keep(runId: number, draft: Draft): void {
+  try {
+    if (draft.saving === "saved") localStorage.removeItem(storageKey(runId));
+    else {
+      const kept: Kept = { version: draft.version, document: draft.document, sent: draft.sent };
+      localStorage.setItem(storageKey(runId), JSON.stringify(kept));
+    }
+  } catch {
+    // A full or forbidden storage only costs the second copy; the server has the first.
+  }
+}

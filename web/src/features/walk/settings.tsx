@@ -1,0 +1,148 @@
+import { useShoes } from "@/api/queries";
+import type { Shoe } from "@/api/types";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+import { useRunContext } from "./run-page";
+import { inchesAt, NameField, placed } from "./walk-list";
+import { MATERIALS, READINGS, TAPES, TRADE_SIZES } from "./words";
+
+const TYPICAL = "typical";
+const OWN = "own figures";
+
+/** What the run is made of and what it is bent on. */
+export function RunSettings() {
+  const run = useRunContext();
+  const { draft, edit, mayWrite, plan } = run;
+  const { document } = draft;
+  const problems = ["shoe", "trade_size", "material", "name", "tape"].flatMap((place) =>
+    placed(plan?.problems, place).filter((problem) => problem.severity !== "note"),
+  );
+  return (
+    <section
+      aria-label="Pipe and shoe"
+      className="border-b border-line px-3 py-2 text-base leading-9 text-soft"
+    >
+      <NameField
+        label="Run name"
+        value={document.name ?? ""}
+        disabled={!mayWrite}
+        onChange={(name) => edit({ ...document, name }, "name")}
+      />{" "}
+      in{" "}
+      <Select
+        label="Trade size"
+        value={document.trade_size}
+        choices={TRADE_SIZES}
+        disabled={!mayWrite}
+        onChoose={(trade_size) => edit({ ...document, trade_size, shoe: null }, "")}
+      />{" "}
+      <Select
+        label="Material"
+        value={document.material ?? "EMT"}
+        choices={MATERIALS}
+        disabled={!mayWrite}
+        onChoose={(material) => edit({ ...document, material, shoe: null }, "")}
+      />
+      , bent on <ShoeSelect /> <ShoeFields />; tape to{" "}
+      <Select
+        label="Tape rounding"
+        value={document.tape ?? "1/16"}
+        choices={TAPES}
+        disabled={!mayWrite}
+        onChoose={(tape) => edit({ ...document, tape }, "")}
+      />{" "}
+      in{" "}
+      <Select
+        label="Readings"
+        value={document.feet ? "feet" : "inches"}
+        choices={READINGS}
+        disabled={!mayWrite}
+        onChoose={(next) => edit({ ...document, feet: next === "feet" }, "")}
+      />
+      .
+      {problems.map((problem) => (
+        <Notice key={problem.code + problem.place} severity={problem.severity}>
+          {problem.says} {problem.remedy}
+        </Notice>
+      ))}
+    </section>
+  );
+}
+
+const figuresOf = (shoe: Shoe) => ({ name: shoe.name, deduct: shoe.deduct, gain: shoe.gain });
+
+function ShoeSelect() {
+  const { draft, edit, mayWrite } = useRunContext();
+  const { document } = draft;
+  const shoes = useShoes();
+  const fitting = (shoes.data ?? []).filter(
+    (shoe) => shoe.trade_size === document.trade_size && shoe.material === (document.material ?? "EMT"),
+  );
+  const choices = [
+    ...fitting.map((shoe) => ({ value: shoe.name, label: shoe.name, hint: `deduct ${shoe.deduct}` })),
+    { value: TYPICAL, label: "a typical hand shoe" },
+    {
+      value: OWN,
+      label:
+        document.shoe && !fitting.some((shoe) => shoe.name === document.shoe?.name)
+          ? document.shoe.name || OWN
+          : OWN,
+    },
+  ];
+  const value = !document.shoe
+    ? TYPICAL
+    : fitting.some((shoe) => shoe.name === document.shoe?.name)
+      ? (document.shoe.name ?? OWN)
+      : OWN;
+
+  function choose(next: string) {
+    const shoe = fitting.find((one) => one.name === next);
+    if (shoe) edit({ ...document, shoe: figuresOf(shoe) }, "");
+    else if (next === TYPICAL) edit({ ...document, shoe: null }, "");
+    else
+      edit(
+        {
+          ...document,
+          shoe: { name: "", deduct: document.shoe?.deduct ?? "", gain: document.shoe?.gain ?? "" },
+        },
+        "",
+      );
+  }
+
+  return <Select label="Shoe" value={value} choices={choices} disabled={!mayWrite} onChoose={choose} />;
+}
+
+function ShoeFields() {
+  const run = useRunContext();
+  const { draft, edit, mayWrite, plan } = run;
+  const { document } = draft;
+  const { shoe } = document;
+  if (!shoe) {
+    return plan?.shoe ? (
+      <span className="tape">
+        (deduct {plan.shoe.deduct.reads}, gain {plan.shoe.gain.reads})
+      </span>
+    ) : null;
+  }
+  return (
+    <>
+      (
+      {(["deduct", "gain"] as const).map((figure) => (
+        <span key={figure}>
+          {figure === "gain" && ", "}
+          {figure}{" "}
+          <TapeField
+            label={`Shoe, ${figure}`}
+            value={shoe[figure]}
+            disabled={!mayWrite}
+            invalid={placed(plan?.problems, `shoe.${figure}`).length > 0}
+            inches={inchesAt(run, `shoe.${figure}`)}
+            onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
+          />
+        </span>
+      ))}
+      )
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useReducer } from "react";
+import { ApiError, api, reply } from "@/api/client";
+import { keys } from "@/api/queries";
+import type { Run, RunDocument } from "@/api/types";
+import { type Draft, type DraftEvent, draftReducer, keep, openDraft, readKept } from "./draft";
+
+const PAUSE_BEFORE_SAVE = 400;
+const PAUSE_BEFORE_RETRY = 4000;
+
+export interface DraftHandle {
+  draft: Draft;
+  edit: (document: RunDocument, place: string) => void;
+  send: (event: DraftEvent) => void;
+}
+
+/** A run's draft: edits at once, saves as one types, keeps a copy here until the server has it. */
+export function useDraft(run: Run): DraftHandle {
+  const [draft, send] = useReducer(draftReducer, run, (opened) => openDraft(opened, readKept(opened.id)));
+  const queries = useQueryClient();
+  const { document, version, saving } = draft;
+
+  useEffect(() => keep(run.id, draft), [run.id, draft]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the document starts the pause anew
+  useEffect(() => {
+    if (saving !== "unsaved" && saving !== "unreachable") return;
+    const pause = saving === "unsaved" ? PAUSE_BEFORE_SAVE : PAUSE_BEFORE_RETRY;
+    const timer = setTimeout(() => send({ type: "saving" }), pause);
+    return () => clearTimeout(timer);
+  }, [saving, document]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: one save each time that saving begins, whatever is typed meanwhile
+  useEffect(() => {
+    if (saving !== "saving") return;
+    save(run.id, version, document)
+      .then((saved) => {
+        send({ type: "saved", version: saved.version, document });
+        queries.invalidateQueries({ queryKey: keys.jobs });
+        queries.invalidateQueries({ queryKey: ["cuts"] });
+      })
+      .catch((error: unknown) => send(failure(error)));
+  }, [saving]);
+
+  const edit = useCallback(
+    (next: RunDocument, place: string) => send({ type: "edit", document: next, place }),
+    [],
+  );
+  return { draft, edit, send };
+}
+
+const save = (runId: number, version: number, document: RunDocument) =>
+  reply(api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body: { version, document } }));
+
+function failure(error: unknown): DraftEvent {
+  if (error instanceof ApiError && error.status === 409 && error.theirs)
+    return { type: "stale", theirs: error.theirs };
+  if (error instanceof ApiError && error.status >= 400 && error.status < 500)
+    return { type: "refused", says: error.message };
+  return { type: "unreachable" };
+}

@@ -1,0 +1,54 @@
+import type { BendStep, OffsetStep, RunDocument } from "@/api/types";
+import type { Choice } from "@/ui/select";
+
+export type Heading = RunDocument["start"]["heading"];
+export type TradeSize = RunDocument["trade_size"];
+export type Material = NonNullable<RunDocument["material"]>;
+export type Tape = NonNullable<RunDocument["tape"]>;
+
+export const HEADINGS: Choice<Heading>[] = [
+  { value: "up", label: "up" },
+  { value: "down", label: "down" },
+  { value: "left", label: "left" },
+  { value: "right", label: "right" },
+  { value: "out", label: "out", hint: "off the wall, toward you" },
+  { value: "in", label: "in", hint: "into the wall, away" },
+];
+
+export const MEASURED_TO: Choice<NonNullable<BendStep["to"]>>[] = [
+  { value: "back", label: "back", hint: "where the pipe's back touches" },
+  { value: "centre", label: "centre", hint: "of the pipe" },
+  { value: "wall", label: "wall", hint: "pipe stands off it" },
+];
+
+export const NEXT_FROM: Choice<NonNullable<BendStep["next_from"]>>[] = [
+  { value: "back", label: "its back" },
+  { value: "centre", label: "its centre" },
+];
+
+export const OFFSET_REFERENCES: Choice<NonNullable<OffsetStep["ref"]>>[] = [
+  { value: "raised_by", label: "all the way over by", hint: "done where the thing begins" },
+  { value: "starts_at", label: "starting at", hint: "first bend begins there" },
+  { value: "centred_at", label: "centred at", hint: "halfway over there" },
+];
+
+export const ANGLES = ["10", "15", "22 1/2", "30", "45", "60"];
+
+export const TRADE_SIZES: Choice<TradeSize>[] = (
+  ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"] as const
+).map((value) => ({ value, label: value }));
+
+export const MATERIALS: Choice<Material>[] = (["EMT", "IMC", "rigid"] as const).map((value) => ({
+  value,
+  label: value,
+}));
+
+export const TAPES: Choice<Tape>[] = (["1/16", "1/8", "1/32", "1 mm"] as const).map((value) => ({
+  value,
+  label: value,
+}));
+
+export const READINGS: Choice<"inches" | "feet">[] = [
+  { value: "inches", label: "inches" },
+  { value: "feet", label: "feet and inches" },
+];

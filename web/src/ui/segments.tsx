@@ -1,0 +1,39 @@
+import { ToggleGroup } from "radix-ui";
+import type { ReactNode } from "react";
+
+interface Props<Value extends string> {
+  label: string;
+  value: Value;
+  choices: { value: Value; label: ReactNode }[];
+  onChoose: (value: Value) => void;
+  large?: boolean;
+}
+
+/** A few choices side by side, one of them on. */
+export function Segments<Value extends string>({
+  label,
+  value,
+  choices,
+  onChoose,
+  large = false,
+}: Props<Value>) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      value={value}
+      onValueChange={(next) => next && onChoose(next as Value)}
+      className="inline-flex overflow-hidden rounded-md border border-line bg-paper"
+    >
+      {choices.map((choice) => (
+        <ToggleGroup.Item
+          key={choice.value}
+          value={choice.value}
+          className={`border-line px-3 font-medium whitespace-nowrap not-first:border-l data-[state=on]:bg-ink data-[state=on]:text-paper ${large ? "min-h-12 flex-1" : "min-h-9"}`}
+        >
+          {choice.label}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}

@@ -1,0 +1,64 @@
+import { Select as Radix } from "radix-ui";
+import { DownIcon } from "./icons";
+
+export interface Choice<Value extends string> {
+  value: Value;
+  label: string;
+  hint?: string;
+}
+
+interface Props<Value extends string> {
+  label: string;
+  value: Value;
+  choices: Choice<Value>[];
+  onChoose: (value: Value) => void;
+  boxed?: boolean;
+  disabled?: boolean;
+  invalid?: boolean;
+}
+
+/** One of a few, as a word in a sentence (or boxed, in a form). */
+export function Select<Value extends string>(props: Props<Value>) {
+  const { label, value, choices, onChoose, boxed = false, disabled = false, invalid = false } = props;
+  const look = boxed
+    ? "min-h-10 rounded-md border border-line bg-paper px-2.5"
+    : "h-7 rounded-sm border-b-2 border-dotted px-0.5 leading-6 hover:bg-tint";
+  const edge = invalid ? "border-stop" : boxed ? "" : "border-accent/60";
+  return (
+    <Radix.Root value={value} onValueChange={(next) => onChoose(next as Value)} disabled={disabled}>
+      <Radix.Trigger
+        aria-label={label}
+        className={`inline-flex items-center gap-0.5 font-semibold disabled:opacity-60 ${look} ${edge}`}
+      >
+        <Radix.Value>
+          <span className="tape">{choices.find((choice) => choice.value === value)?.label ?? value}</span>
+        </Radix.Value>
+        <Radix.Icon>
+          <DownIcon width={14} height={14} />
+        </Radix.Icon>
+      </Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 max-h-80 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
+        >
+          <Radix.Viewport>
+            {choices.map((choice) => (
+              <Radix.Item
+                key={choice.value}
+                value={choice.value}
+                className="flex min-h-10 items-center justify-between gap-6 rounded-sm px-3 outline-none data-highlighted:bg-tint data-[state=checked]:font-bold"
+              >
+                <Radix.ItemText>
+                  <span className="tape">{choice.label}</span>
+                </Radix.ItemText>
+                {choice.hint && <span className="text-[15px] text-soft">{choice.hint}</span>}
+              </Radix.Item>
+            ))}
+          </Radix.Viewport>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

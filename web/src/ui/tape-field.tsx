@@ -1,0 +1,91 @@
+import { type CSSProperties, type KeyboardEvent, useRef } from "react";
+import type { Written } from "@/api/types";
+import { nudged } from "@/draw/fractions";
+
+interface Props {
+  label: string;
+  value: Written;
+  onChange: (value: string) => void;
+  /** What was last read from it, in inches; arrow keys nudge from there. */
+  inches?: number | undefined;
+  /** For fields that step through set values (angles) rather than along the tape. */
+  steps?: string[];
+  invalid?: boolean;
+  describedBy?: string | undefined;
+  disabled?: boolean;
+  unit?: string;
+}
+
+const INCH = 16;
+
+/** A number in a sentence, written as on the tape. Enter moves on; arrow keys nudge (with Shift by an inch). */
+export function TapeField(props: Props) {
+  const {
+    label,
+    value,
+    onChange,
+    inches,
+    steps,
+    invalid = false,
+    describedBy,
+    disabled = false,
+    unit = "",
+  } = props;
+  const text = String(value);
+  // Between two key presses the server has not read the field again yet, so we remember where we nudged to.
+  const last = useRef<{ text: string; inches: number } | null>(null);
+
+  function nudge(direction: 1 | -1, far: boolean) {
+    if (steps) {
+      const at = steps.indexOf(text.trim());
+      onChange(steps[Math.min(Math.max(at + direction, 0), steps.length - 1)] ?? text);
+      return;
+    }
+    const from = last.current?.text === text ? last.current.inches : inches;
+    if (from === undefined) return;
+    const next = nudged(from, direction * (far ? INCH : 1));
+    last.current = { text: next, inches: Math.max(0, from + (direction * (far ? INCH : 1)) / INCH) };
+    onChange(next);
+  }
+
+  function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
+    if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+      event.preventDefault();
+      nudge(event.key === "ArrowUp" ? 1 : -1, event.shiftKey);
+    }
+    if (event.key === "Enter") {
+      event.preventDefault();
+      focusNext(event.currentTarget);
+    }
+  }
+
+  const look = invalid ? "border-stop bg-stop/10" : "border-accent/60 hover:bg-tint focus:bg-tint";
+  return (
+    <span className="whitespace-nowrap">
+      <input
+        data-tape
+        aria-label={label}
+        aria-invalid={invalid}
+        aria-describedby={describedBy}
+        autoComplete="off"
+        spellCheck={false}
+        value={text}
+        disabled={disabled}
+        maxLength={80}
+        onChange={(event) => onChange(event.target.value)}
+        onFocus={(event) => event.target.select()}
+        onKeyDown={onKeyDown}
+        style={{ "--fallback-width": `${text.length + 2}ch` } as CSSProperties}
+        className={`tape grows h-8 rounded-sm text-[20px] border-b-2 border-dotted bg-transparent px-0.5 text-center font-semibold text-ink focus:border-solid ${look}`}
+      />
+      {unit}
+    </span>
+  );
+}
+
+function focusNext(input: HTMLInputElement) {
+  const fields = [...document.querySelectorAll<HTMLInputElement>("input[data-tape]:not(:disabled)")];
+  const next = fields[fields.indexOf(input) + 1];
+  if (next) next.focus();
+  else input.blur();
+}
