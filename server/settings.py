@@ -101,4 +101,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # What a client did wrong is told to the client; the log is for what we did wrong.
+    "loggers": {name: {"level": "ERROR"} for name in ("django.request", "django.security", "axes")},
 }

@@ -26,8 +26,8 @@ const REFERENCES: { value: Setting["reference"]; label: string }[] = [
   { value: "notch", label: "Notch" },
 ];
 const HOOKS: { value: Setting["hook"]; label: string }[] = [
-  { value: "A", label: "to A" },
-  { value: "B", label: "to B" },
+  { value: "A", label: "Hook A" },
+  { value: "B", label: "Hook B" },
 ];
 
 /** One bend: its mark as large as the screen gives, how the shoe is set on it, and what must then read. */
@@ -126,7 +126,7 @@ function MarkReading({ mark }: { mark: PlannedMark }) {
   return (
     <div>
       <p
-        className="tape text-[clamp(5rem,11vw,8.5rem)] leading-none whitespace-nowrap font-extrabold tracking-tight"
+        className="tape text-[clamp(5rem,10vw,7.75rem)] leading-none whitespace-nowrap font-extrabold tracking-tight"
         data-testid="mark"
       >
         {mark.at.reads}
@@ -163,7 +163,7 @@ function Roll({ bend }: { bend: BenchBend }) {
 
 function ThenReads({ bend }: { bend: BenchBend }) {
   return (
-    <section aria-label="Then it must read" className="mt-4 border-t border-line pt-3">
+    <section aria-label="Then it must read" className="mt-3 border-t border-line pt-2">
       <h2 className="text-lg font-bold">Then it must read</h2>
       <ul className="mt-1 grid gap-x-8 lg:grid-cols-2">
         {bend.checks.map((check) => (

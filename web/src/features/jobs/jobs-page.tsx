@@ -39,9 +39,10 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
   const removeJob = useRemoveJob();
   const removeRun = useRemoveRun();
 
-  async function begin() {
-    const run = await addRun.mutateAsync(newRun(`Run ${job.runs.length + 1}`));
-    navigate(`/runs/${run.id}/walk`);
+  function begin() {
+    addRun.mutate(newRun(`Run ${job.runs.length + 1}`), {
+      onSuccess: (run) => navigate(`/runs/${run.id}/walk`),
+    });
   }
 
   return (
@@ -118,11 +119,13 @@ function NewJob() {
   const [place, setPlace] = useState("");
   const error = add.error instanceof ApiError ? add.error : null;
 
-  async function submit(event: FormEvent) {
+  function submit(event: FormEvent) {
     event.preventDefault();
-    await add.mutateAsync({ name: name.trim(), place: place.trim() });
-    setName("");
-    setPlace("");
+    const clear = () => {
+      setName("");
+      setPlace("");
+    };
+    add.mutate({ name: name.trim(), place: place.trim() }, { onSuccess: clear });
   }
 
   return (

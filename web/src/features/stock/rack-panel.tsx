@@ -97,10 +97,9 @@ function AddScrap() {
   const [material, setMaterial] = useState<Material>("EMT");
   const error = add.error instanceof ApiError ? add.error : null;
 
-  async function submit(event: FormEvent) {
+  function submit(event: FormEvent) {
     event.preventDefault();
-    await add.mutateAsync({ length, trade_size: size, material, count: 1 });
-    setLength("");
+    add.mutate({ length, trade_size: size, material, count: 1 }, { onSuccess: () => setLength("") });
   }
 
   return (

@@ -1,0 +1,157 @@
+from unittest import TestCase
+
+from conduit.document import UnreadableDocument, read_document
+from conduit.plan import make_plan
+from conduit.tests.support import document, ninety, offset
+from conduit.units import parse_length
+
+BACK_TO_BACK = [ninety(20, "up"), ninety(30, "right")]
+
+
+class ImpossibleRuns(TestCase):
+    """Each is told at its step with what would do; and doing just that makes the run."""
+
+    def stopped(self, raw, place, code):
+        plan = make_plan(raw)
+        self.assertFalse(plan.makeable)
+        found = [problem for problem in plan.problems if problem.place == place and problem.code == code]
+        self.assertEqual(len(found), 1, plan.problems)
+        return plan, found[0]
+
+    def test_back_nearer_than_the_radius(self):
+        _, problem = self.stopped(document([ninety(3, "up")]), "steps.0.at", "too_near")
+        self.assertIn("Step 1 (90)", problem.says)
+        least = problem.remedy.split("On this shoe ")[1].split(" is")[0]
+        self.assertTrue(make_plan(document([ninety(least, "up")])).makeable)
+        self.assertFalse(make_plan(document([ninety(parse_length(least) - 1 / 16, "up")])).makeable)
+
+    def test_second_bend_too_near_the_first(self):
+        plan, problem = self.stopped(document([ninety(40, "up"), ninety(5, "left")]), "steps.1.at", "too_near")
+        self.assertIn("before bend 1 is finished", problem.says)
+        self.assertEqual(len(plan.bends), 1, "what can be made is still planned")
+
+    def test_offset_whose_arcs_overlap(self):
+        _, problem = self.stopped(document([offset(40, 2, 60)], 90), "steps.0.angle", "bends_overlap")
+        self.assertIn("Use 30° or flatter", problem.remedy)
+        least = problem.remedy.split("rise of ")[1].split(" or")[0]
+        self.assertTrue(make_plan(document([offset(40, 2, 30)], 90)).makeable)
+        self.assertFalse(make_plan(document([offset(40, 2, 45)], 90)).makeable)
+        self.assertTrue(make_plan(document([offset(40, least, 60)], 90)).makeable)
+
+    def test_turn_along_its_own_heading(self):
+        for turn in ("right", "left"):
+            self.stopped(document([ninety(20, turn)]), "steps.0.turn", "along_heading")
+        self.stopped(document([offset(20, 3, toward="left")]), "steps.0.toward", "along_heading")
+
+    def test_end_before_the_last_bend_finishes(self):
+        plan, problem = self.stopped(document([ninety(20, "up")], 3), "end.at", "end_too_near")
+        self.assertEqual(len(plan.bends), 1)
+        least = problem.remedy.removeprefix("Seat at ").removesuffix(" or more.")
+        self.assertTrue(make_plan(document([ninety(20, "up")], least)).makeable)
+
+    def test_offset_of_nothing(self):
+        self.stopped(document([offset(20, 0)]), "steps.0.rise", "no_rise")
+
+    def test_no_straight_for_a_coupling(self):
+        zigzag = [ninety(13, turn) for turn in ("up", "right") * 8]
+        plan, _ = self.stopped(document(zigzag, 13), "steps", "no_coupling_place")
+        self.assertEqual(plan.pieces, [])
+
+    def test_shoes_that_cannot_be(self):
+        self.stopped(document(BACK_TO_BACK, shoe={"deduct": 6, "gain": "1/2"}), "shoe.gain", "no_such_shoe")
+        self.stopped(document(BACK_TO_BACK, size="2"), "shoe", "no_typical_shoe")
+        own = {"deduct": "16", "gain": "8 3/4"}
+        self.assertTrue(make_plan(document([ninety(40, "up")], 40, size="2", shoe=own)).makeable)
+
+
+class UnreadableFields(TestCase):
+    def test_each_is_told_at_its_place_and_the_rest_is_planned(self):
+        steps = [ninety(20, "up"), ninety("7 1/0", "right"), ninety("5'13\"", "up")]
+        plan = make_plan(document(steps, ""))
+        self.assertEqual([p.place for p in plan.problems], ["steps.1.at", "steps.2.at", "end.at"])
+        self.assertTrue(all(p.code == "unreadable" for p in plan.problems))
+        self.assertEqual(len(plan.bends), 1)
+        self.assertEqual([field.place for field in plan.fields], ["steps.0.at"])
+
+    def test_every_kind_of_fault(self):
+        faults = {
+            "steps.0.at": ninety(-1, "up"),
+            "steps.0.turn": ninety(20, "sideways"),
+            "steps.0.angle": offset(20, 3, 90),
+            "steps.0.zzz": ninety(20, "up", zzz=1),
+            "steps.0": {"kind": "loop"},
+        }
+        for place, step in faults.items():
+            with self.subTest(place):
+                self.assertEqual([p.place for p in make_plan(document([step])).problems], [place])
+        self.assertEqual(make_plan({"trade_size": "9"}).problems[0].place, "trade_size")
+        self.assertIn("end", {p.place for p in make_plan({"trade_size": "1"}).problems})
+        self.assertIn("colour", {p.place for p in make_plan(document([], colour=1)).problems})
+
+    def test_what_is_no_document_at_all(self):
+        for raw in (None, [], 5, {"steps": 5}, {"steps": [{}] * 10_000}):
+            with self.assertRaises(UnreadableDocument):
+                read_document(raw)
+
+
+class Bench(TestCase):
+    def readings(self, raw):
+        plan = make_plan(raw)
+        return [[(c.tool, c.reads) for c in bend.checks] for piece in plan.pieces for bend in piece.bends]
+
+    def test_tape_reads_what_was_measured(self):
+        first, second = self.readings(document(BACK_TO_BACK, 22))
+        self.assertEqual(first, [("tape", "20"), ("level", "90°")])
+        self.assertEqual(second, [("tape", "30"), ("level", "90°"), ("tape", "22")])
+
+    def test_an_offset_reads_its_rise_and_where_it_is_over(self):
+        raw = document([offset(47.25, 5.5, ref="raised_by"), ninety(70, "up")], 20)
+        first, second, third = self.readings(raw)
+        self.assertEqual(first, [("level", "30°")])
+        self.assertEqual(second, [("tape", "5 1/2"), ("level", "parallel"), ("tape", "47 1/4")])
+        self.assertEqual(third[0], ("tape", "70"))
+
+    def test_a_piece_is_measured_from_its_own_end(self):
+        plan = make_plan(document([ninety(100, "up"), ninety(60, "right")], 20))
+        first, second = plan.pieces
+        self.assertEqual(first.end_b, second.end_a)
+        bend = second.bends[0]
+        run = plan.bends[1]
+        self.assertAlmostEqual(bend.arc_start, run.start.inches - second.start)
+        for own, whole in zip(bend.marks, run.marks, strict=True):
+            self.assertAlmostEqual(own.at.inches, whole.at.inches - second.start)
+
+    def test_turning_the_pipe(self):
+        steps = [ninety(20, "up"), ninety(20, "right"), ninety(20, "out")]
+        bends = make_plan(document(steps, 15)).pieces[0].bends
+        self.assertIsNone(bends[0].roll_from_previous)
+        self.assertEqual((bends[1].roll_from_previous, bends[1].previous_points_to), (180, "6 o’clock"))
+        # Seen along the pipe from A (looking right), with the wall behind: out is to the right, up is up;
+        # the bend before turned up into this leg, so its inside is up, and out is a quarter clockwise of it.
+        last = make_plan(document([ninety(20, "right"), ninety(20, "out")], 15, heading="down")).pieces[0].bends[1]
+        self.assertAlmostEqual(last.roll_from_previous, 90)
+        self.assertEqual(last.previous_points_to, "9 o’clock")
+
+    def test_an_off_pipe_mark_is_not_proposed(self):
+        plan = make_plan(document([offset("1/16", 1, 10)], 60, size="1"))
+        self.assertEqual(plan.pieces[0].bends[0].use.hook, "B")
+        self.assertIn("straight_at_connector", {p.code for p in plan.problems})
+
+
+class Checks(TestCase):
+    def test_degrees_radius_and_straights(self):
+        turns = [ninety(30, turn) for turn in ("up", "right", "up", "right", "up")]
+        codes = {p.code for p in make_plan(document(turns)).problems}
+        self.assertEqual(codes, {"too_many_degrees"})
+        short = make_plan(document(BACK_TO_BACK, shoe={"deduct": 4, "gain": 2}))
+        self.assertEqual([p.code for p in short.problems], ["short_radius"])
+        self.assertTrue(short.makeable)
+        close = make_plan(document([ninety(20, "up")], "6 1/2"))
+        self.assertEqual([p.place for p in close.problems], ["end.at"])
+
+    def test_rounding_is_for_show_only(self):
+        for tape, most in (("1/16", 0.2), ("1/8", 0.4), ("1 mm", 0.2)):
+            plan = make_plan(document([offset(10, 3.37, 22.5), ninety(60, "up")], 33, tape=tape))
+            self.assertLess(plan.fit.exact_miss, 1e-9)
+            self.assertLess(plan.fit.rounded_miss.inches, most)
+            self.assertGreater(plan.fit.rounded_miss.inches, 0)

@@ -1,0 +1,106 @@
+import contextlib
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from conduit.units import (
+    LONGEST,
+    TAPE_STEPS,
+    UnreadableLength,
+    format_angle,
+    format_at_least,
+    format_length,
+    parse_angle,
+    parse_length,
+)
+
+READ = {
+    "71 1/2": 71.5,
+    "71-1/2": 71.5,
+    "71½": 71.5,
+    " 71  1/2 in ": 71.5,
+    "71.5": 71.5,
+    ".75": 0.75,
+    "1/2": 0.5,
+    "5' 11-1/2\"": 71.5,
+    "5'11 1/2": 71.5,
+    "5 ft 3 in": 63,
+    "5'": 60,
+    '6"': 6,
+    "5′ 3⁄4″": 60.75,
+    "1816mm": 1816 / 25.4,
+    "181.6 cm": 1816 / 25.4,
+    "1.816 m": 1816 / 25.4,
+    71.5: 71.5,
+    0: 0,
+}
+UNREADABLE = {
+    "": "nothing is written",
+    "   ": "nothing is written",
+    "7 1/0": "divided by 0",
+    "5'13\"": "13 inches after feet",
+    "-3": "cannot be negative",
+    "−3 1/2": "cannot be negative",
+    -0.01: "cannot be negative",
+    "1e9": "not a length",
+    1e9: "over 1,000 ft",
+    10**400: "not a number",
+    float("nan"): "not a number",
+    float("inf"): "not a number",
+    "711/2": "an inch or more",
+    "7 3/10": "a tape has",
+    "7.5 1/2": "either a decimal or a fraction",
+    "seven": "not a length",
+    "9" * 50: "too long",
+    "'": "not a length",
+    None: "write a length",
+    True: "write a length",
+    (): "write a length",
+}
+
+
+class ReadingLengths(TestCase):
+    def test_what_people_write_is_read(self):
+        for written, inches in READ.items():
+            with self.subTest(written=written):
+                self.assertAlmostEqual(parse_length(written), inches, 12)
+
+    def test_what_cannot_be_read_says_why(self):
+        for written, why in UNREADABLE.items():
+            with self.subTest(written=written), self.assertRaises(UnreadableLength) as caught:
+                parse_length(written)
+            self.assertIn(why, str(caught.exception))
+
+    @given(st.text(max_size=60))
+    def test_no_text_breaks_it(self, text):
+        with contextlib.suppress(UnreadableLength):
+            self.assertTrue(0 <= parse_length(text) <= LONGEST)
+
+    def test_angles(self):
+        self.assertEqual(parse_angle("22 1/2°"), 22.5)
+        self.assertEqual(parse_angle(30), 30)
+        with self.assertRaises(UnreadableLength):
+            parse_angle("steep")
+
+
+class WritingLengths(TestCase):
+    @given(st.floats(0, 5000), st.sampled_from(list(TAPE_STEPS)), st.booleans())
+    def test_what_is_written_is_read_back_to_half_a_division(self, inches, tape, feet):
+        back = parse_length(format_length(inches, tape, feet))
+        self.assertLessEqual(abs(back - inches), TAPE_STEPS[tape] / 2 + 1e-9)
+
+    @given(st.floats(0, 5000), st.sampled_from(list(TAPE_STEPS)))
+    def test_a_least_measure_is_never_less(self, inches, tape):
+        back = parse_length(format_at_least(inches, tape))
+        self.assertGreaterEqual(back, inches - 1e-5)
+        self.assertLess(back, inches + TAPE_STEPS[tape] + 1e-5)
+
+    def test_forms(self):
+        self.assertEqual(format_length(71.5), "71 1/2")
+        self.assertEqual(format_length(71.5, feet=True), "5' 11-1/2\"")
+        self.assertEqual(format_length(0.01), "0")
+        self.assertEqual(format_length(-0.5), "-1/2")
+        self.assertEqual(format_length(11.99, feet=True), "1' 0\"")
+        self.assertEqual(format_length(10, "1 mm"), "254 mm")
+        self.assertEqual(format_angle(22.5), "22 1/2°")

@@ -1,0 +1,108 @@
+import json
+
+from hypothesis import given
+from hypothesis import strategies as st
+from hypothesis.extra.django import TestCase as PropertyTestCase
+
+from conduit.plan import make_plan
+from conduit.tests.support import document, ninety
+from server.accounts.models import Crew
+from server.jobs.models import Revision, Run
+from server.stock.actions import add_scrap
+from server.tests.support import RUN, Api, CrewTestCase, person
+
+
+class Runs(CrewTestCase):
+    def save(self, version, changed, user=None):
+        body = {"version": version, "document": changed}
+        return Api(user or self.lead).send("PUT", f"/runs/{self.feed.pk}", body)
+
+    def test_saved_as_typed(self):
+        typed = document([ninety("7 1/0", "up"), ninety("5'13\"", "right")], "", name="½ done “run”")
+        self.assertEqual(self.save(1, typed).json()["version"], 2)
+        self.assertEqual(self.api.send("GET", f"/runs/{self.feed.pk}").json()["document"], typed)
+
+    def test_a_stale_save_is_told_not_overwritten(self):
+        mine, theirs = dict(RUN, name="mine"), dict(RUN, name="theirs")
+        self.assertEqual(self.save(1, theirs, self.bender).status_code, 200)
+        refused = self.save(1, mine)
+        self.assertEqual(refused.status_code, 409)
+        self.assertEqual(refused["Content-Type"], "application/problem+json")
+        self.assertEqual(refused.json()["theirs"]["document"], theirs)
+        self.assertEqual(refused.json()["theirs"]["saved_by"], "ben")
+        self.assertEqual(Run.objects.get(pk=self.feed.pk).document, theirs)
+        self.assertEqual(self.save(2, mine).status_code, 200)
+
+    def test_every_save_is_a_revision(self):
+        for version in (1, 2):
+            self.save(version, dict(RUN, name=f"v{version}"))
+        self.save(3, dict(RUN, name="v2"))
+        names = [r.document["name"] for r in Revision.objects.filter(run=self.feed).order_by("version")]
+        self.assertEqual(names, ["Feed", "v1", "v2"], "a save of the same is not a revision")
+
+    def test_what_is_no_run_is_refused(self):
+        for bad in ({"steps": 5}, dict(RUN, steps=[{}] * 300), dict(RUN, name="x" * 200_000)):
+            answer = self.save(1, bad)
+            self.assertEqual(answer.status_code, 422)
+        self.assertEqual(Run.objects.get(pk=self.feed.pk).version, 1)
+
+    def test_jobs_and_runs_come_and_go(self):
+        job = self.api.send("POST", "/jobs", {"name": "Barn", "place": ""}).json()
+        run = self.api.send("POST", f"/jobs/{job['id']}/runs", {"document": RUN}).json()
+        self.assertEqual([r["name"] for r in self.api.send("GET", f"/jobs/{job['id']}").json()["runs"]], ["Feed"])
+        self.assertEqual(self.api.send("DELETE", f"/runs/{run['id']}").status_code, 204)
+        self.assertEqual(self.api.send("DELETE", f"/jobs/{job['id']}").status_code, 204)
+        self.assertEqual(len(self.api.send("GET", "/jobs").json()), 1)
+        self.assertEqual(self.api.send("POST", "/jobs", {"name": ""}).status_code, 422)
+
+    def test_listing_takes_few_queries(self):
+        for _ in range(5):
+            self.api.send("POST", f"/jobs/{self.job.pk}/runs", {"document": RUN})
+        with self.assertNumQueries(5):
+            self.api.send("GET", "/jobs")
+
+
+class Planning(CrewTestCase):
+    def test_preview_is_the_core_plan(self):
+        answer = self.api.send("POST", "/plan", {"document": RUN})
+        self.assertEqual(answer.json(), json.loads(make_plan(RUN).model_dump_json()))
+
+    def test_cut_list_uses_the_rack_as_it_is(self):
+        scrap, *_ = add_scrap(self.lead, "EMT", "3/4", "60")
+        path = f"/jobs/{self.job.pk}/cut-list"
+        self.assertEqual(self.api.send("GET", path).json()["sources"][0]["scrap"], scrap.tag)
+        self.api.send("POST", f"/rack/{scrap.pk}/take")
+        self.assertIsNone(self.api.send("GET", path).json()["sources"][0]["scrap"])
+
+    def test_bodies_that_are_not_json(self):
+        bodies = [
+            "",
+            "{",
+            '{"document": NaN}',
+            '{"document": {"end": {"at": Infinity}}}',
+            '{"document": {"name": "\\ud800"}}',
+        ]
+        for body in [*bodies, "[" * 50_000, '{"document": ' + "[" * 40 + "]" * 40 + "}"]:
+            answer = self.api.post("/api/plan", body, content_type="application/json")
+            self.assertIn(answer.status_code, (400, 422), body[:40])
+        self.assertEqual(self.api.post("/api/plan", b"\xff", content_type="application/json").status_code, 400)
+
+
+anything = st.recursive(
+    st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=12),
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=8), inner, max_size=4),
+    max_leaves=10,
+)
+SHAPES = ["trade_size", "material", "shoe", "start", "end", "tape", "feet", "name"]
+FIELDS = ["kind", "at", "turn", "to", "rise", "angle", "toward", "ref", "stand_off"]
+
+
+class NeverAServerError(PropertyTestCase):
+    @given(
+        st.dictionaries(st.sampled_from(SHAPES), anything),
+        st.lists(anything | st.dictionaries(st.sampled_from(FIELDS), anything | st.sampled_from(["bend", "offset"]))),
+    )
+    def test_any_document_is_answered(self, shape, steps):
+        client = Api(person(Crew.objects.create(name="c"), "fuzz"))
+        answer = client.send("POST", "/plan", {"document": dict(RUN, **shape, steps=steps)})
+        self.assertIn(answer.status_code, (200, 422))

@@ -1,0 +1,44 @@
+"""What the server's tests share: crews, people, signed-in clients, runs."""
+
+from django.test import Client, TestCase
+
+from conduit.tests.support import document, ninety
+from server.accounts.models import Crew, Membership, User
+from server.jobs.actions import add_job, add_run
+
+PASSWORD = "clamp-the-vise-9"
+RUN = document([ninety("20", "up")], "40", name="Feed")
+
+
+def person(crew, username, role="lead"):
+    user = User.objects.create_user(username, password=PASSWORD)
+    Membership.objects.create(user=user, crew=crew, role=role)
+    return user
+
+
+class Api(Client):
+    """A client of the API as one person, speaking JSON."""
+
+    def __init__(self, user=None, **more):
+        super().__init__(**more)
+        if user:
+            self.force_login(user)
+
+    def send(self, method, path, body=None):
+        content = {} if body is None else {"data": body, "content_type": "application/json"}
+        return getattr(self, method.lower())(f"/api{path}", **content)
+
+
+class CrewTestCase(TestCase):
+    """A crew with one person of each role, another crew beside it, a job and a run."""
+
+    @classmethod
+    def setUpTestData(cls):
+        crew, elsewhere = Crew.objects.create(name="Ours"), Crew.objects.create(name="Theirs")
+        cls.lead, cls.bender = person(crew, "lena"), person(crew, "ben", "bender")
+        cls.viewer, cls.stranger = person(crew, "vera", "viewer"), person(elsewhere, "stan")
+        cls.job = add_job(cls.lead, "Shed", "yard")
+        cls.feed = add_run(cls.lead, cls.job.pk, RUN)
+
+    def setUp(self):
+        self.api = Api(self.lead)

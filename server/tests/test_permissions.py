@@ -1,0 +1,68 @@
+import re
+
+from server.api import api
+from server.stock.actions import add_scrap, take_scrap
+from server.tests.support import RUN, Api, CrewTestCase
+
+# Every endpoint: a body that would do, and what a viewer and a stranger get.
+BODIES = {
+    "signIn": {"username": "x", "password": "y"},
+    "addScrap": {"material": "EMT", "trade_size": "3/4", "length": "20"},
+    "addJob": {"name": "New"},
+    "addRun": {"document": RUN},
+    "saveRun": {"version": 1, "document": RUN},
+    "previewPlan": {"document": RUN},
+}
+OPEN = {"signIn"}
+READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutList", "getRun", "previewPlan"}
+
+
+class PermissionMatrix(CrewTestCase):
+    """Each endpoint as nobody, as a viewer, and as someone of another crew."""
+
+    def setUp(self):
+        super().setUp()
+        self.scrap, taken = add_scrap(self.lead, "EMT", "3/4", "30", 2)
+        self.taken = take_scrap(self.lead, taken.pk)
+
+    def endpoints(self):
+        for path, methods in api.get_openapi_schema()["paths"].items():
+            for method, operation in methods.items():
+                yield operation["operationId"], method, self.filled(operation["operationId"], path)
+
+    def filled(self, name, path):
+        scrap = self.taken if name == "putScrapBack" else self.scrap
+        numbers = {"job_id": self.job.pk, "run_id": self.feed.pk, "scrap_id": scrap.pk}
+        return re.sub(r"{(\w+)}", lambda found: str(numbers[found[1]]), path).removeprefix("/api")
+
+    def status(self, user, name, method, path):
+        return Api(user).send(method, path, BODIES.get(name)).status_code
+
+    def test_nobody_gets_in(self):
+        for name, method, path in self.endpoints():
+            with self.subTest(name):
+                self.assertEqual(self.status(None, name, method, path), 401)
+
+    def test_a_viewer_may_look_only(self):
+        for name, method, path in self.endpoints():
+            with self.subTest(name):
+                status = self.status(self.viewer, name, method, path)
+                self.assertEqual(
+                    status,
+                    401 if name in OPEN else 200 if name in READS - {"signOut"} else 204 if name == "signOut" else 403,
+                )
+
+    def test_another_crew_sees_nothing(self):
+        for name, method, path in self.endpoints():
+            if re.search(r"\d", path):
+                with self.subTest(name):
+                    self.assertEqual(self.status(self.stranger, name, method, path), 404)
+        theirs = Api(self.stranger)
+        self.assertEqual(theirs.send("GET", "/jobs").json(), [])
+        self.assertEqual(theirs.send("GET", "/rack").json(), {"scraps": [], "ledger": []})
+
+    def test_writes_need_the_csrf_token(self):
+        client = Api(self.lead, enforce_csrf_checks=True)
+        self.assertEqual(client.send("POST", "/jobs", {"name": "New"}).status_code, 403)
+        stranger = Api(enforce_csrf_checks=True)
+        self.assertEqual(stranger.send("POST", "/session", BODIES["signIn"]).status_code, 403)
