@@ -6,6 +6,7 @@ import subprocess
 import sys
 
 from ops import install
+from ops.bench import bench
 from ops.check import test
 from ops.generate import generate
 from ops.paths import PYTHON, ROOT, RUN
@@ -26,6 +27,7 @@ def main() -> int:
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
     planning = commands.add_parser("plan", help="plan a run document (JSON) and print the plan (JSON)")
     planning.add_argument("file", help="the document's file, or - for standard input")
+    commands.add_parser("bench", help="measure speed on a server and database of its own")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
     given = parser.parse_args()
     try:
@@ -49,6 +51,8 @@ def _do(given: argparse.Namespace) -> int:
         up(given.fresh_demo)
     elif given.command == "test":
         test(given.labels)
+    elif given.command == "bench":
+        bench()
     else:
         generate()
     return 0

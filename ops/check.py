@@ -26,7 +26,7 @@ def test(labels: list[str]) -> None:
             manage = [PYTHON, ROOT / "manage.py"]
             run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
         say(f"running the tests (checks took {time.monotonic() - began:.0f} s) …")
-        run([PYTHON, ROOT / "manage.py", "test", *(labels or TEST_LABELS)], "testing", ROOT, env)
+        run([PYTHON, ROOT / "manage.py", "test", *(labels or TEST_LABELS)], "testing", ROOT, env, results=True)
     finally:
         sys.stderr.flush()
         database.stop()

@@ -133,6 +133,7 @@ def web_build() -> dict[str, str]:
     if not is_current("web", built) or not (WEB / "dist" / "index.html").exists():
         say("building the front end …")
         run(["npm", "run", "--silent", "build"], "building the front end", WEB, env)
+        run([PYTHON, "-m", "whitenoise.compress", "--quiet", WEB / "dist"], "compressing the front end")
         mark_current("web", built)
     return env
 

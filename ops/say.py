@@ -14,10 +14,17 @@ def say(text: str) -> None:
     print(f"crelda: {text}", file=sys.stderr, flush=True)
 
 
-def run(command: list[str | Path], what: str, cwd: Path | None = None, env: dict[str, str] | None = None) -> None:
-    """Run `command` with its output on standard error. Raises Stop, naming `what`, when it fails."""
+def run(
+    command: list[str | Path],
+    what: str,
+    cwd: Path | None = None,
+    env: dict[str, str] | None = None,
+    results: bool = False,
+) -> None:
+    """Run `command`, its output on standard error unless it is `results`. Raises Stop, naming `what`, when it fails."""
+    output = None if results else sys.stderr
     try:
-        code = subprocess.run(command, cwd=cwd, env=env, stdin=subprocess.DEVNULL, stdout=sys.stderr).returncode
+        code = subprocess.run(command, cwd=cwd, env=env, stdin=subprocess.DEVNULL, stdout=output).returncode
     except FileNotFoundError as error:
         raise Stop(f"{what}: the program {error.filename!r} is missing.") from error
     if code:

@@ -73,9 +73,9 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
             say("starting the database …")
             database.start()
         env = server_environment(url or (database.url if database else ""))
-        _prepare(env, fresh_demo)
-        server = start(_gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
-        _wait_until_it_answers(host, port, server)
+        prepare(env, fresh_demo)
+        server = start(gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
+        wait_until_it_answers(host, port, server, LOGS / "server.log")
         _welcome(host, port)
         _watch(server, database)
     except _Interrupted:
@@ -90,7 +90,8 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         say("stopped.")
 
 
-def _prepare(env: dict[str, str], fresh_demo: bool) -> None:
+def prepare(env: dict[str, str], fresh_demo: bool) -> None:
+    """Bring the database up to date and load the demo where it is wanted. Raises Stop."""
     manage = [PYTHON, ROOT / "manage.py"]
     run([*manage, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
     if fresh_demo or os.environ.get("CRELDA_DEMO") != "0":
@@ -102,20 +103,22 @@ def _hosts(host: str) -> str:
     return os.environ.get("CRELDA_ALLOWED_HOSTS", ",".join({"127.0.0.1", "localhost", host}))
 
 
-def _gunicorn(host: str, port: int) -> list[str | Path]:
+def gunicorn(host: str, port: int) -> list[str | Path]:
+    """The production server's command line."""
     workers = os.environ.get("CRELDA_WORKERS", "2")
     flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", "4", "--chdir", str(ROOT)]
     return [PYTHON, "-m", "gunicorn", *flags, "--no-control-socket", "server.wsgi:application"]
 
 
-def _wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]") -> None:
+def wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]", log: Path) -> None:
+    """Return once the server answers. Raises Stop with the end of its log where it does not."""
     address = f"http://{'127.0.0.1' if host == '0.0.0.0' else host}:{port}/"
     give_up = time.monotonic() + 30
     while server.poll() is None and time.monotonic() < give_up:
         with suppress(URLError, OSError), urlopen(address, timeout=5):
             return
         time.sleep(0.1)
-    raise Stop(f"the server did not start. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")
+    raise Stop(f"the server did not start. The end of {log}:\n{tail(log)}")
 
 
 def _welcome(host: str, port: int) -> None:

@@ -10,6 +10,8 @@ interface Props {
 const TOP = 4;
 const HEIGHT = 40;
 const LEFT = 0;
+// A piece narrower than this has its run's name beneath it.
+const NAMED_FROM = 190;
 
 /** One source to scale: its cuts in order, where the saw goes, and what is left. */
 export function CutBar({ source, longest, name }: Props) {
@@ -87,8 +89,11 @@ function CutPart({ cut, scale }: { cut: ListedCut; scale: number }) {
           <tspan fontWeight="700" fontSize="19">
             {cut.length.reads}
           </tspan>
-          <tspan dx="10">{cut.run_name}</tspan>
-          <tspan dx="6">· piece {cut.piece}</tspan>
+          {width >= NAMED_FROM && (
+            <tspan dx="10">
+              {cut.run_name} · piece {cut.piece}
+            </tspan>
+          )}
         </text>
       </svg>
     </g>
@@ -121,6 +126,7 @@ function SawMark({
         className="tape"
       >
         saw at {cut.end.reads}
+        {cut.length.inches * scale < NAMED_FROM && ` · ${cut.run_name}, piece ${cut.piece}`}
       </text>
     </g>
   );

@@ -1,0 +1,79 @@
+"""`crelda bench`: how fast it is, as medians, 95th percentiles and ratios within one run."""
+
+import itertools
+import json
+import math
+import statistics
+import sys
+import time
+import urllib.request
+from collections.abc import Callable
+from http.cookiejar import CookieJar
+from typing import Any
+
+from conduit.plan import make_plan
+from server.demo.scene import PASSWORD, PEOPLE, RUNS
+
+BOUND_MS = 100.0
+
+
+def times(act: Callable[[], object], count: int) -> list[float]:
+    """Milliseconds of each of `count` calls, after a tenth as many to warm up."""
+    for _ in range(count // 10 + 1):
+        act()
+    taken = []
+    for _ in range(count):
+        began = time.perf_counter()
+        act()
+        taken.append((time.perf_counter() - began) * 1000)
+    return taken
+
+
+def line(name: str, taken: list[float]) -> float:
+    """Print median and 95th percentile; return the median."""
+    median = statistics.median(taken)
+    late = statistics.quantiles(taken, n=20)[-1]
+    print(f"{name:<44} median {median:8.2f} ms   p95 {late:8.2f} ms   n {len(taken)}")
+    return median
+
+
+def zigzag(bends: int) -> dict[str, Any]:
+    """A run of `bends` 90s."""
+    turns = itertools.islice(itertools.cycle(["up", "right"]), bends)
+    steps = [{"kind": "bend", "turn": turn, "at": 40} for turn in turns]
+    return {"trade_size": "3/4", "start": {"heading": "right"}, "steps": steps, "end": {"at": 40}}
+
+
+def core() -> None:
+    """Plan runs of growing length."""
+    medians = {}
+    for bends in (2, 6, 12, 40):
+        raw = zigzag(bends)
+        medians[bends] = line(f"plan, {bends} bends", times(lambda raw=raw: make_plan(raw), 200))  # type: ignore[misc]
+    growth = math.log(medians[40] / medians[6]) / math.log(40 / 6)
+    print(f"time grows as bends to the power of {growth:.2f} (from 6 to 40)")
+
+
+def through_the_api(address: str) -> bool:
+    """One recompute as the front end asks for it, over HTTP. Returns whether the median is within bounds."""
+    jar = CookieJar()
+    opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+
+    def post(path: str, body: object) -> bytes:
+        token = next((cookie.value or "" for cookie in jar if cookie.name == "csrftoken"), "")
+        headers = {"Content-Type": "application/json", "X-CSRFToken": token}
+        request = urllib.request.Request(address + path, json.dumps(body).encode(), headers)
+        with opener.open(request) as answer:
+            read: bytes = answer.read()
+        return read
+
+    opener.open(address).read()
+    post("api/session", {"username": PEOPLE[0][0], "password": PASSWORD})
+    median = line("recompute through the API, demo run", times(lambda: post("api/plan", {"document": RUNS[0]}), 300))
+    print(f"bound for the recompute: {BOUND_MS:.0f} ms: {'kept' if median < BOUND_MS else 'BROKEN'}")
+    return median < BOUND_MS
+
+
+if __name__ == "__main__":
+    core()
+    sys.exit(0 if through_the_api(sys.argv[1]) else 1)

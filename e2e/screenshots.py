@@ -1,0 +1,46 @@
+"""Refreshes docs/screenshots from the demo: ./crelda test e2e.screenshots."""
+
+from django.conf import settings
+
+from e2e.support import DESK, PHONE, Journey, field, saved
+
+FOLDER = settings.ROOT / "docs" / "screenshots"
+SETTLE = 600
+
+
+class Screenshots(Journey):
+    def shoot(self, page, name):
+        page.wait_for_timeout(SETTLE)
+        page.screenshot(path=FOLDER / f"{name}.png")
+
+    def test_views_at_a_desk(self):
+        page = self.window(size=DESK)
+        self.shoot(page, "jobs")
+        page.get_by_role("link", name="Kiln 2 feed").click()
+        field(page, "Step 1, rise").click()
+        self.shoot(page, "walk")
+        page.get_by_role("link", name="Bench").click()
+        for _ in range(2):
+            page.get_by_role("button", name="Next bend").click()
+        self.shoot(page, "bench")
+        page.get_by_role("link", name="Stock").click()
+        self.shoot(page, "stock")
+
+    def test_told_at_its_place(self):
+        page = self.open_run("Vent hood switch")
+        field(page, "Step 2, angle").fill("60")
+        page.get_by_role("radio", name="From above").click()
+        saved(page)
+        self.shoot(page, "walk-impossible")
+
+    def test_bench_in_a_glove(self):
+        page = self.open_run("Vent hood switch", size=PHONE)
+        page.get_by_role("link", name="Bench").click()
+        page.get_by_role("button", name="Next bend").click()
+        self.shoot(page, "bench-phone")
+
+    def test_sign_in(self):
+        page = self.browser.new_page(viewport=DESK)
+        page.goto(self.live_server_url)
+        self.shoot(page, "sign-in")
+        page.close()
