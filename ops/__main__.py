@@ -3,7 +3,6 @@
 import argparse
 import os
 import subprocess
-import sys
 
 from ops import install
 from ops.bench import bench
@@ -45,7 +44,7 @@ def _do(given: argparse.Namespace) -> int:
         if not PYTHON.exists():
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
-        env = {**os.environ, "PYTHONPATH": str(ROOT)}
+        env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
         return subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.file], env=env).returncode
     if given.command == "up":
         up(given.fresh_demo)
@@ -56,7 +55,3 @@ def _do(given: argparse.Namespace) -> int:
     else:
         generate()
     return 0
-
-
-if __name__ == "__main__":
-    sys.exit(main())

@@ -77,8 +77,6 @@ def _python_packages() -> dict[str, list[str]]:
 
 def python_packages(for_tests: bool) -> None:
     """Make the private environment and bring it up to the pinned packages."""
-    if sys.version_info < (3, 11):
-        raise Stop(f"Python 3.11 or newer is needed; this is {sys.version.split()[0]}.")
     name = "dev" if for_tests else "run"
     fingerprint = digest(REQUIREMENTS.glob("*.txt")) + sys.version
     if PYTHON.exists() and (is_current("python-dev", fingerprint) or is_current(f"python-{name}", fingerprint)):

@@ -3,6 +3,7 @@
 import fcntl
 import os
 import signal
+import socket
 import subprocess
 import time
 from contextlib import suppress
@@ -10,6 +11,7 @@ from pathlib import Path
 from types import FrameType
 from typing import TextIO
 from urllib.error import URLError
+from urllib.parse import urlsplit
 from urllib.request import urlopen
 
 from ops import install
@@ -66,6 +68,8 @@ def _interrupt(number: int, frame: FrameType | None) -> None:
 
 def _serve(host: str, port: int, fresh_demo: bool) -> None:
     url = os.environ.get("CRELDA_DATABASE_URL")
+    if url:
+        _must_be_reachable(url)
     database = None if url else Database("db")
     server: subprocess.Popen[bytes] | None = None
     try:
@@ -88,6 +92,15 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         if database:
             database.stop()
         say("stopped.")
+
+
+def _must_be_reachable(url: str) -> None:
+    parts = urlsplit(url)
+    try:
+        with socket.create_connection((parts.hostname or "127.0.0.1", parts.port or 3306), timeout=5):
+            return
+    except OSError as error:
+        raise Stop(f"no database answers at {parts.hostname}:{parts.port}; check CRELDA_DATABASE_URL.") from error
 
 
 def prepare(env: dict[str, str], fresh_demo: bool) -> None:
