@@ -39,5 +39,5 @@ def _lint(node: dict[str, str]) -> None:
     run([tools / "ruff", "format", "--quiet", "--check", "."], "ruff format --check (mend with: ruff format .)", ROOT)
     run([tools / "mypy", "--no-error-summary"], "mypy", ROOT)
     run([tools / "lint-imports", "--config", "pyproject.toml"], "import-linter", ROOT)
-    for script in ("lint", "types", "api:check"):
+    for script in ("lint", "types", "api:check", "test"):
         run(["npm", "run", "--silent", script], f"npm run {script}", WEB, node)

@@ -22,16 +22,15 @@ export function crowding(box: Box, boxes: Box[], points: Flat[]): number {
 }
 
 /**
- * A row for each label (given left to right) in which it touches no other. Filled from the right, so that a
- * label pushed down has its leader at the left of those above it and never crosses them.
+ * A row for each label (given left to right) in which it touches no other. Filled from the right, each label
+ * below all that begin within it, so that no leader crosses a label above it.
  */
 export function rows(intervals: { from: number; to: number }[]): number[] {
   const starts: number[] = [];
   return intervals
     .toReversed()
     .map(({ from, to }) => {
-      const free = starts.findIndex((start) => start >= to);
-      const row = free === -1 ? starts.length : free;
+      const row = starts.findLastIndex((start) => start < to) + 1;
       starts[row] = from;
       return row;
     })

@@ -16,7 +16,7 @@ export interface Frame {
 }
 
 /** The largest true scale at which all `points` fit in width × height pixels below `headroom`, and where they then lie. */
-export function fit(
+export function fitTo(
   points: Flat[],
   width: number,
   height: number,

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Picture as PictureData, PictureDimension, Plan, Point } from "@/api/types";
 import { LABEL_SIZE, layDimensions } from "@/draw/dimensions";
 import { type Box, overlap } from "@/draw/labels";
-import { type Flat, type Frame, fit, polyline, project, type View } from "@/draw/projection";
+import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
 import { Segments } from "@/ui/segments";
 import { type Size, useSize } from "@/ui/use-size";
 
@@ -59,7 +59,7 @@ interface DrawingProps extends Props {
 function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) {
   const flat = (point: Point) => project(point, view);
   const points = picture.lines.flat().map((point) => flat(point as Point));
-  const frame = fit(points, size.width, size.height, MARGIN, LARGEST_SCALE, HEADROOM);
+  const frame = fitTo(points, size.width, size.height, MARGIN, LARGEST_SCALE, HEADROOM);
   const place = (point: number[]): Flat => frame.place(flat(point as Point));
   const lines = picture.lines.map((line) => line.map(place));
   const thick = Math.max((plan.shoe?.diameter ?? 1) * frame.scale, 5);
