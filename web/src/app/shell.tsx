@@ -50,7 +50,7 @@ export function Shell({ trail, tabs = [], state, children }: Props) {
             ))}
           </nav>
         )}
-        <div className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "" : "ml-auto"}`}>
+        <div className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}>
           {state}
           <PersonMenu />
         </div>

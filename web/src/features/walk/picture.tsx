@@ -30,7 +30,7 @@ export function Picture({ plan, chosen, onChoose }: Props) {
   const [view, setView] = useState<View>("front");
   const [ref, size] = useSize<HTMLDivElement>();
   return (
-    <section aria-label="Picture" className="relative min-h-64 flex-1 overflow-hidden">
+    <section aria-label="Picture" className="relative min-h-64 flex-1 overflow-hidden max-lg:min-h-[26rem]">
       <div ref={ref} className="absolute inset-0">
         {plan.picture && size.width > 0 && (
           <Drawing
