@@ -4,12 +4,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from conduit.document import BendStep, OffsetStep
 from conduit.geometry.path import Path, PathBend, point_at
 from conduit.geometry.vectors import Vec
+from conduit.steps import AnyStep, BendStep, BoxOffsetStep, KickStep, OffsetStep, RolledStep
 from conduit.units import format_angle, format_length
-
-AnyStep = BendStep | OffsetStep
 
 
 @dataclass(frozen=True)
@@ -77,19 +75,29 @@ def readings_after(bench: Bench, index: int, piece_start: float, first: int) -> 
     bend = bench.path.bends[index]
     level = Reading("level", "Angle between the two legs", format_angle(math.degrees(bend.angle)))
     step = bench.steps[bench.owners[index]]
-    if isinstance(step, BendStep):
+    if is_ninety(bench, index):
         return [_back_to_back(bench, index, piece_start, first), level]
-    if isinstance(step, OffsetStep) and index > first and bench.owners[index - 1] == bench.owners[index]:
+    second = index > first and bench.owners[index - 1] == bench.owners[index]
+    if isinstance(step, OffsetStep | RolledStep | BoxOffsetStep) and second:
         return [
-            _rise(bench, step),
+            _rise(bench, index),
             Reading("level", "Both outer legs", "parallel"),
             _raised(bench, index, piece_start, first),
         ]
     return [level]
 
 
-def _rise(bench: Bench, step: OffsetStep) -> Reading:
-    return Reading("tape", "Straight edge on one leg, to the same side of the other", bench.shows(step.rise))
+def is_ninety(bench: Bench, index: int) -> bool:
+    """Whether the bend is a turn that a tape can hook behind."""
+    step = bench.steps[bench.owners[index]]
+    return isinstance(step, BendStep | KickStep) and abs(bench.path.bends[index].angle - math.pi / 2) < 1e-6
+
+
+def _rise(bench: Bench, index: int) -> Reading:
+    """The rise of an offset is its travel's part across the leg."""
+    low, high = bench.path.bends[index - 1], bench.path.bends[index]
+    rise = high.vertex.minus(low.vertex).length() * math.sin(high.angle)
+    return Reading("tape", "Straight edge on one leg, to the same side of the other", bench.shows(rise))
 
 
 def _back_to_back(bench: Bench, index: int, piece_start: float, first: int) -> Reading:
@@ -113,7 +121,7 @@ def _raised(bench: Bench, index: int, piece_start: float, first: int) -> Reading
 def _hooked_at(bench: Bench, index: int, piece_start: float, first: int) -> tuple[Vec, str]:
     """Where the tape hooks: the back of the last 90 made on this piece, or its end A."""
     for earlier in range(index - 1, first - 1, -1):
-        if isinstance(bench.steps[bench.owners[earlier]], BendStep):
+        if is_ninety(bench, earlier):
             bend = bench.path.bends[earlier]
             return bend.vertex.along(bend.heading_after, -bench.diameter / 2), f"Back of bend {earlier + 1}"
     return point_at(bench.path, piece_start)[0], "End A"

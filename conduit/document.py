@@ -9,79 +9,69 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter, ValidationError, WithJsonSchema
+from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
 from conduit.geometry.vectors import Direction
 from conduit.problems import Problem
+from conduit.steps import WORDS, AnyStep, Length, MaybeLength, Name, Part, SignedLength, Step
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
-from conduit.units import parse_angle, parse_length
-
-_WRITTEN = {"type": ["string", "number"], "description": "Inches, or tape notation such as 71 1/2, 5' 11-1/2\", 1816mm"}
-_WRITTEN_ANGLE = {"type": ["string", "number"], "description": "Degrees, such as 30 or 22 1/2"}
-Length = Annotated[float, BeforeValidator(parse_length), WithJsonSchema(_WRITTEN)]
-Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
-Name = Annotated[str, Field(max_length=80)]
 
 
-class _Part(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class BendStep(_Part):
-    """A 90 to a new heading. `at` is measured from the leg's datum to the back, the centre, or a wall."""
-
-    kind: Literal["bend"]
-    turn: Direction = Field(description="The new heading.")
-    to: Literal["back", "centre", "wall"] = "back"
-    at: Length
-    stand_off: Length = Field(0.0, description="Gap between the wall and the pipe's back, for `to: wall`.")
-    next_from: Literal["back", "centre"] = Field("back", description="Where the next leg is measured from.")
-
-
-class OffsetStep(_Part):
-    """An offset: the leg moves sideways by `rise`, with two bends of `angle` degrees."""
-
-    kind: Literal["offset"]
-    toward: Direction
-    rise: Length
-    angle: Angle
-    ref: Literal["raised_by", "starts_at", "centred_at"] = "raised_by"
-    at: Length
-
-
-Step = Annotated[BendStep | OffsetStep, Field(discriminator="kind")]
-
-
-class Start(_Part):
+class Start(Part):
     """Where the run begins: a box, and the first leg's heading."""
 
     name: Name = ""
     heading: Direction
+    knockout: MaybeLength = Field(None, description="Knockout centre off the surface.")
 
 
-class End(_Part):
-    """Where the run ends: the pipe seats `at` along the last leg."""
+class Measured(Part):
+    """The end box measured on its own from the start box's seat; left, down and in are negative."""
+
+    right: SignedLength = 0.0
+    up: SignedLength = 0.0
+    out: SignedLength = 0.0
+
+
+class End(Part):
+    """Where the run ends: the pipe seats `at` along the last leg; or open, a stub finished with a bushing.
+
+    An open end without `at` takes what is left of the stick, held to `at_least` and `at_most`.
+    """
 
     name: Name = ""
-    at: Length
+    open: bool = False
+    at: MaybeLength = None
+    at_least: MaybeLength = None
+    at_most: MaybeLength = None
+    knockout: MaybeLength = Field(None, description="Knockout centre off the surface.")
+    measured: Measured | None = None
 
 
-class ShoeFigures(_Part):
-    """The figures of the shoe it is bent on, from a test 90."""
+class ShoeFigures(Part):
+    """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
 
     name: Name = ""
-    deduct: Length
-    gain: Length
+    deduct: MaybeLength = None
+    gain: MaybeLength = None
+    front: MaybeLength = Field(None, description="Front edge ahead of the arrow.")
+    references: dict[Name, SignedLength] = Field({}, description="Own references: distance from the arrow to the heel.")
+    handle_up: Length = Field(30.0, description="Degrees of bend at which the handle stands straight up.")
+    dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
+    dial_constant: float = Field(0.0, gt=-20, lt=20)
+    bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")
+    machine: bool = False
 
 
-class RunDocument(_Part):
-    """One run as measured, from its start box to its end box."""
+class RunDocument(Part):
+    """One run as measured, from its start box to its end."""
 
     name: Name = ""
     material: Material = "EMT"
     trade_size: TradeSize
     shoe: ShoeFigures | None = Field(None, description="Left out: the typical hand shoe for the size.")
+    stand_off: Length = Field(0.0, description="Gap between surface and pipe at the straps.")
     tape: Literal["1/16", "1/8", "1/32", "1 mm"] = "1/16"
     feet: bool = Field(False, description="Readings in feet and inches.")
     start: Start
@@ -99,7 +89,7 @@ class Reading:
 
     head: "Head"
     start: Start | None
-    steps: tuple[BendStep | OffsetStep | None, ...]
+    steps: tuple[AnyStep | None, ...]
     end: End | None
     problems: tuple[Problem, ...]
 
@@ -112,20 +102,28 @@ class Head:
     material: Material
     trade_size: TradeSize
     shoe: ShoeFigures | None
+    stand_off: float
     tape: str
     feet: bool
 
 
-_STEP: TypeAdapter[BendStep | OffsetStep] = TypeAdapter(Step)
+_STEP: TypeAdapter[AnyStep] = TypeAdapter(Step)
 _HEAD_DEFAULTS: dict[str, Any] = {
     "name": "",
     "material": "EMT",
     "trade_size": "1/2",
     "shoe": None,
+    "stand_off": 0.0,
     "tape": "1/16",
     "feet": False,
 }
-_FIELD_WORDS = {"at": "measure", "to": "measured to", "ref": "placed by", "stand_off": "stand-off"}
+_FIELD_WORDS = {
+    "at": "measure",
+    "to": "measured to",
+    "ref": "placed by",
+    "stand_off": "stand-off",
+    "kick_back": "setback",
+}
 _KEYS = set(RunDocument.model_fields)
 
 
@@ -145,13 +143,16 @@ def read_document(raw: object) -> Reading:
     start = _part(Start, raw.get("start"), "start", "The start", problems)
     read = tuple(_part(_STEP, step, f"steps.{i}", step_name(i, step), problems) for i, step in enumerate(steps))
     end = _part(End, raw.get("end"), "end", "The end", problems)
+    if end and end.at is None and not end.open:
+        problems.append(_unreadable("end.at", "The end, measure", "is missing"))
+        end = None
     return Reading(head, start, read, end, tuple(problems))
 
 
 def step_name(index: int, step: object) -> str:
     """How a step is called in sentences: `Step 2 (offset)`."""
     kind = step.get("kind") if isinstance(step, Mapping) else getattr(step, "kind", None)
-    word = {"bend": "90", "offset": "offset"}.get(str(kind))
+    word = WORDS.get(str(kind))
     return f"Step {index + 1} ({word})" if word else f"Step {index + 1}"
 
 
@@ -196,9 +197,11 @@ def _sentence(detail: ErrorDetails) -> str:
         case "literal_error":
             return f"must be one of {context['expected'].replace(chr(39), '')}"
         case "union_tag_invalid" | "union_tag_not_found":
-            return f"needs a “kind”, one of {context.get('expected_tags', 'bend, offset').replace(chr(39), '')}"
-        case "greater_than" | "less_than":
-            return "must be more than 0 and less than 90 degrees"
+            return f"needs a “kind”, one of {context.get('expected_tags', ', '.join(WORDS)).replace(chr(39), '')}"
+        case "greater_than" | "greater_than_equal":
+            return f"must be more than {context.get('gt', context.get('ge'))}"
+        case "less_than" | "less_than_equal":
+            return f"must be less than {context.get('lt', context.get('le'))}"
         case "string_too_long":
             return f"is longer than {context['max_length']} letters"
         case "value_error":

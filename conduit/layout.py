@@ -1,135 +1,110 @@
-"""From what was measured to the centreline (handbook, Geometry, What a tape measures).
+"""From what was measured to the centreline.
 
-Each step says where its vertices are; then every leg is checked for room. Layout goes as far as it
-can: it stops at the first step that is unreadable or cannot be made, and says why.
+Each step says where its vertices are (`placing`); then every leg is checked for room. Layout goes as
+far as it can: it stops at the first step that is unreadable or cannot be made, and says why.
 """
 
 import math
 from dataclasses import dataclass, replace
-from functools import singledispatch
 
-from conduit.document import BendStep, OffsetStep, Reading, step_name
+from conduit.document import End, Reading
 from conduit.geometry.path import Corner, Overlap, Path, tangent_length, trace
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Vec
+from conduit.placing import SLACK, Context, Datum, Dimension, Hindrance, Marker, place
 from conduit.problems import Problem
 from conduit.shoe import Shoe
-from conduit.tables import CARD_ANGLES
+from conduit.steps import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.tables import CARD_ANGLES, Rules
 from conduit.units import format_angle, format_at_least, format_length
 
-SLACK = 1e-6
 # What an unfinished run shows beyond its last good bend.
 LOOSE_END = 12.0
 
 
 @dataclass(frozen=True)
-class Datum:
-    """Where the tape hooks on the present leg: a point on its axis (or behind it), and its heading."""
-
-    point: Vec
-    heading: Vec
-
-
-@dataclass(frozen=True)
-class Dimension:
-    """A measurement where it was taken, for the picture: between two points, `inches` apart."""
-
-    place: str
-    start: Vec
-    end: Vec
-    inches: float
-
-
-@dataclass(frozen=True)
-class Placed:
-    """What one step puts on the path."""
-
-    corners: tuple[Corner, ...]
-    datum: Datum
-    dimensions: tuple[Dimension, ...]
-
-
-@dataclass(frozen=True)
 class Layout:
-    """The centreline as far as it can be made. `owners` gives each bend's step number (from 0)."""
+    """The centreline as far as it can be made. `owners` gives each bend's step number (from 0).
+
+    `end_at` is where the end really is along the last leg, also where an open end takes what is left.
+    """
 
     path: Path
     owners: tuple[int, ...]
     complete: bool
-    dimensions: tuple[Dimension, ...]
-    problems: tuple[Problem, ...]
+    dimensions: tuple[Dimension, ...] = ()
+    hindrances: tuple[Hindrance, ...] = ()
+    markers: tuple[Marker, ...] = ()
+    problems: tuple[Problem, ...] = ()
+
+    def marker_position(self, marker: Marker) -> float:
+        """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
+        if marker.after == 0:
+            return marker.point.minus(self.path.origin).dot(self.path.heading)
+        bend = self.path.bends[marker.after - 1]
+        leaves = bend.vertex.along(bend.heading_after, tangent_length(self.path.radius, bend.angle))
+        return bend.end + marker.point.minus(leaves).dot(bend.heading_after)
 
 
-@dataclass(frozen=True)
-class Context:
-    """What placing a step needs besides the step: its number, the shoe and how lengths are shown."""
-
-    index: int
-    shoe: Shoe
-    tape: str
-    feet: bool
-
-    def at_least(self, inches: float) -> str:
-        """A least measure, as the tape shows it."""
-        return format_at_least(inches, self.tape, self.feet)
-
-    def shows(self, inches: float) -> str:
-        """A length, as the tape shows it."""
-        return format_length(inches, self.tape, self.feet)
-
-    def problem(self, code: str, field: str, says: str, remedy: str) -> Problem:
-        """A finding that stops the run at this step."""
-        return Problem(code=code, severity="stop", place=f"steps.{self.index}.{field}", says=says, remedy=remedy)
-
-
-def lay_out(reading: Reading, shoe: Shoe) -> Layout:
+def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
     """Lay the run out on `shoe`, as far as it goes."""
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
     layout = _start_only(heading, shoe)
     if not reading.start:
         return layout
-    datum, corners, owners = Datum(ORIGIN, heading), list[Corner](), list[int]()
-    dimensions: list[Dimension] = []
+    datum, corners = Datum(ORIGIN, heading), list[Corner]()
+    end_at = reading.end.at if reading.end else None
     for index, step in enumerate(reading.steps):
-        context = Context(index, shoe, reading.head.tape, reading.head.feet)
+        head = reading.head
+        context = Context(index, shoe, head.stand_off, head.tape, head.feet, end_at)
         if step is None:
             return layout
         placed = place(step, datum, context)
         if isinstance(placed, Problem):
             return _stopped(layout, placed)
+        owners = (*layout.owners, *[index] * len(placed.corners))
+        markers = tuple(replace(marker, after=len(corners)) for marker in placed.markers)
         corners += placed.corners
-        owners += [index] * len(placed.corners)
-        loose = _loose_end(heading, corners, shoe)
-        path = trace(ORIGIN, heading, corners, loose, shoe.radius, SLACK)
+        path = trace(ORIGIN, heading, corners, _loose_end(heading, corners, shoe), shoe.radius, SLACK)
         if isinstance(path, Overlap):
             return _stopped(layout, _no_room(step, path, owners, context))
         datum = placed.datum
-        dimensions += placed.dimensions
-        layout = Layout(path, tuple(owners), False, tuple(dimensions), ())
-    return _ended(layout, reading, datum, corners, shoe)
+        layout = Layout(
+            path,
+            owners,
+            False,
+            layout.dimensions + placed.dimensions,
+            layout.hindrances + placed.hindrances,
+            layout.markers + markers,
+            layout.problems + placed.notes,
+        )
+    return _ended(layout, reading, datum, corners, shoe, rules)
 
 
 def _start_only(heading: Vec, shoe: Shoe) -> Layout:
     end = ORIGIN.along(heading, LOOSE_END)
-    return Layout(Path(ORIGIN, heading, shoe.radius, (), end, LOOSE_END), (), False, (), ())
+    return Layout(Path(ORIGIN, heading, shoe.radius, (), end, LOOSE_END), (), False)
 
 
 def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
+    if not corners:
+        return ORIGIN.along(heading, LOOSE_END)
     before = corners[-2].heading if len(corners) > 1 else heading
     reach = tangent_length(shoe.radius, before.angle_to(corners[-1].heading))
     return corners[-1].point.along(corners[-1].heading, reach + LOOSE_END)
 
 
 def _stopped(layout: Layout, problem: Problem) -> Layout:
-    return replace(layout, problems=(problem,))
+    return replace(layout, problems=(*layout.problems, problem))
 
 
-def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner], shoe: Shoe) -> Layout:
+def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner], shoe: Shoe, rules: Rules) -> Layout:
     if not reading.end:
         return layout
-    end = datum.point.along(datum.heading, reading.end.at)
+    at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, rules)
+    end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = format_at_least(reading.end.at + path.short, reading.head.tape, reading.head.feet)
+        least = format_at_least(at + path.short, reading.head.tape, reading.head.feet)
         problem = Problem(
             code="end_too_near",
             severity="stop",
@@ -138,95 +113,84 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
             remedy=f"Seat at {least} or more.",
         )
         return _stopped(layout, problem)
-    measured = Dimension("end.at", datum.point, end, reading.end.at)
-    return Layout(path, layout.owners, True, (*layout.dimensions, measured), ())
+    window = _outside_window(at, reading)
+    measured = Dimension("end.at", datum.point, end, at)
+    return replace(
+        layout,
+        path=path,
+        complete=True,
+        dimensions=(*layout.dimensions, measured),
+        problems=layout.problems + window,
+    )
 
 
-def _no_room(step: BendStep | OffsetStep, overlap: Overlap, owners: list[int], context: Context) -> Problem:
+def _rest_of_stick(layout: Layout, datum: Datum, end: End, rules: Rules) -> float:
+    """Where an open end comes to be when it takes what is left of the stick, within its window."""
+    path = layout.path
+    used = path.bends[-1].end if path.bends else 0.0
+    pieces = max(1, math.ceil(used / rules.stick))
+    loose = path.end_point.minus(datum.point).dot(datum.heading) - LOOSE_END
+    at = loose + pieces * rules.stick - used
+    return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
+
+
+def _outside_window(at: float, reading: Reading) -> tuple[Problem, ...]:
+    end = reading.end
+    if not end or not end.open:
+        return ()
+    low, high = end.at_least or 0.0, end.at_most if end.at_most is not None else math.inf
+    if low - SLACK <= at <= high + SLACK:
+        return ()
+    shows = format_length(at, reading.head.tape, reading.head.feet)
+    says = f"The end: the open end at {shows} is outside its window."
+    return (Problem(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
+
+
+def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Problem:
     """Why the leg before one of this step's bends is too short, and the least measure that would do."""
-    within = overlap.leg > 0 and owners[overlap.leg - 1] == context.index
-    if within and isinstance(step, OffsetStep):
-        return _too_steep(step, context)
-    called = step_name(context.index, step)
-    least = context.at_least(step.at + overlap.short)
+    if overlap.leg > 0 and owners[overlap.leg - 1] == context.index:
+        return _bends_overlap(step, overlap, context)
+    field = "near" if isinstance(step, Saddle4Step) else "at" if hasattr(step, "at") else "straight"
+    measure = getattr(step, field)
     before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
     return context.problem(
         "too_near",
-        "at",
-        f"{called}: at {context.shows(step.at)} its bend would begin {context.at_least(overlap.short)} {before}.",
-        f"On this shoe {least} is the least that works here.",
+        field,
+        f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
+        f"{context.at_least(overlap.short)} {before}.",
+        f"On this shoe {context.at_least(measure + overlap.short)} is the least that works here.",
     )
 
 
-def _too_steep(step: OffsetStep, context: Context) -> Problem:
+def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem:
+    if isinstance(step, OffsetStep) and step.rise is not None:
+        return _too_steep(step, step.rise, context)
+    if isinstance(step, KickStep):
+        says = (
+            f"{context.called(step)}: the kick runs into the 90; it stands {context.at_least(overlap.short)} too near."
+        )
+        remedy = "Kick further back, about three times the rise."
+        return context.problem("bends_overlap", "kick_back", says, remedy)
+    flatter = isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step)
+    return context.problem(
+        "bends_overlap",
+        "angle" if flatter else "at",
+        f"{context.called(step)}: its bends run into each other on this shoe by {context.at_least(overlap.short)}.",
+        "Use a flatter angle, or more rise." if flatter else "Give it more room.",
+    )
+
+
+def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
     """Two bends of θ need a rise of 2R(1 - cos θ): travel H/sin θ is at least 2R tan(θ/2)."""
     radius = context.shoe.radius
     least = context.at_least(2 * radius * (1 - math.cos(math.radians(step.angle))))
-    steepest = math.degrees(math.acos(max(-1.0, 1 - step.rise / (2 * radius))))
+    steepest = math.degrees(math.acos(max(-1.0, 1 - rise / (2 * radius))))
     fitting = [angle for angle in CARD_ANGLES if angle <= steepest + SLACK]
-    gentler = (
-        f"Use {format_angle(max(fitting))} or flatter"
-        if fitting
-        else f"Use {math.floor(steepest * 2) / 2:g}° or flatter"
-    )
+    flattest = format_angle(max(fitting)) if fitting else f"{math.floor(steepest * 2) / 2:g}°"
     return context.problem(
         "bends_overlap",
         "angle",
-        f"{step_name(context.index, step)}: the two bends of a {context.shows(step.rise)} offset at "
+        f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "
         f"{format_angle(step.angle)} run into each other on this shoe.",
-        f"{gentler}, or a rise of {least} or more.",
+        f"Use {flattest} or flatter, or a rise of {least} or more.",
     )
-
-
-def _not_across(field: str, word: str, called: str, context: Context) -> Problem:
-    return context.problem(
-        "along_heading",
-        field,
-        f"{called}: the pipe already runs along “{word}” there, so it cannot turn that way.",
-        "Choose one of the four directions across the pipe.",
-    )
-
-
-@singledispatch
-def place(step: object, datum: Datum, context: Context) -> Placed | Problem:
-    """Where a step's vertices are, and the datum after it; or why it cannot be placed."""
-    raise NotImplementedError(type(step).__name__)
-
-
-@place.register
-def _(step: BendStep, datum: Datum, context: Context) -> Placed | Problem:
-    new = DIRECTIONS[step.turn]
-    if abs(new.dot(datum.heading)) > 0.5:
-        return _not_across("turn", step.turn, step_name(context.index, step), context)
-    half = context.shoe.diameter / 2
-    inset = {"back": half, "centre": 0.0, "wall": step.stand_off + half}[step.to]
-    vertex = datum.point.along(datum.heading, step.at - inset)
-    hooked = vertex.along(new, -half) if step.next_from == "back" else vertex
-    measured = Dimension(f"steps.{context.index}.at", datum.point, datum.point.along(datum.heading, step.at), step.at)
-    return Placed((Corner(vertex, new),), Datum(hooked, new), (measured,))
-
-
-@place.register
-def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
-    called, toward = step_name(context.index, step), DIRECTIONS[step.toward]
-    if abs(toward.dot(datum.heading)) > 0.5:
-        return _not_across("toward", step.toward, called, context)
-    if step.rise < SLACK:
-        return context.problem(
-            "no_rise", "rise", f"{called}: a rise of nothing needs no offset.", "Write the rise, or take the step out."
-        )
-    angle = math.radians(step.angle)
-    run, reach = step.rise / math.tan(angle), tangent_length(context.shoe.radius, angle)
-    first = {"raised_by": step.at - reach - run, "starts_at": step.at + reach, "centred_at": step.at - run / 2}[
-        step.ref
-    ]
-    low = datum.point.along(datum.heading, first)
-    high = low.along(datum.heading, run).along(toward, step.rise)
-    moved = Datum(datum.point.along(toward, step.rise), datum.heading)
-    corners = (Corner(low, high.minus(low).unit()), Corner(high, datum.heading))
-    face = datum.point.along(datum.heading, step.at)
-    dimensions = (
-        Dimension(f"steps.{context.index}.at", datum.point, face, step.at),
-        Dimension(f"steps.{context.index}.rise", high.along(toward, -step.rise), high, step.rise),
-    )
-    return Placed(corners, moved, dimensions)

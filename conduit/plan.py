@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterator, Mapping
+from dataclasses import replace
 from itertools import pairwise
 
 from conduit.bench import Bench, left_over, readings_after, roll_before
@@ -11,7 +12,7 @@ from conduit.document import Head, Reading, read_document
 from conduit.geometry.path import PathBend, point_at, points_along
 from conduit.geometry.vectors import Vec
 from conduit.layout import Layout, lay_out
-from conduit.marks import Mark, marks_for, recommended
+from conduit.marks import Mark, marks_for, recommend
 from conduit.problems import Problem, stops
 from conduit.results import (
     BenchBend,
@@ -29,8 +30,9 @@ from conduit.results import (
     PlannedPiece,
     ShoeUsed,
 )
-from conduit.shoe import NoSuchShoe, Shoe, typical_shoe
+from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.simulate import Pose, Setting, bend_pipe
+from conduit.steps import Saddle3Step
 from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
 from conduit.units import format_angle, format_length, parse_length, round_to_tape
 
@@ -46,7 +48,7 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     shoe = _shoe(reading.head, problems)
     if not shoe:
         return _bare(reading, problems, raw, rules)
-    layout = lay_out(reading, shoe)
+    layout = lay_out(reading, shoe, rules)
     problems += layout.problems
     problems += check(layout, reading.head, shoe, rules)
     couplings = _couplings(layout, rules, problems)
@@ -58,9 +60,8 @@ def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
     """The shoe the run asks for, else the typical one; with a problem where there is none."""
     if any(problem.place.split(".")[0] in ("shoe", "trade_size", "material") for problem in problems):
         return None
-    diameter = OUTSIDE_DIAMETER[head.material][head.trade_size]
     try:
-        given = head.shoe and Shoe(head.shoe.name, diameter, head.shoe.deduct, head.shoe.gain)
+        given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
         problems.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}."))
         return None
@@ -71,6 +72,29 @@ def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
     return shoe
 
 
+def given_shoe(head: Head) -> Shoe:
+    """The shoe whose figures the run brings. Raises NoSuchShoe where they cannot be, or are for other pipe."""
+    figures = head.shoe
+    if figures is None:
+        raise NoSuchShoe("no figures are given")
+    must_bend(figures.bends, head.material, head.trade_size)
+    if figures.deduct is None or figures.gain is None:
+        typical = typical_shoe(head.material, head.trade_size)
+        if not typical or figures.deduct is not figures.gain:
+            raise NoSuchShoe("deduct and gain are both needed; bend a 90 in scrap and measure both legs")
+        return replace(typical, name=figures.name or typical.name)
+    return Shoe(
+        figures.name,
+        OUTSIDE_DIAMETER[head.material][head.trade_size],
+        figures.deduct,
+        figures.gain,
+        figures.front,
+        tuple(figures.references.items()),
+        None if figures.machine else figures.handle_up,
+        Dial(figures.dial_factor, figures.dial_constant),
+    )
+
+
 def _stop(code: str, place: str, says: str, remedy: str = "") -> Problem:
     return Problem(code=code, severity="stop", place=place, says=says, remedy=remedy)
 
@@ -78,7 +102,8 @@ def _stop(code: str, place: str, says: str, remedy: str = "") -> Problem:
 def _couplings(layout: Layout, rules: Rules, problems: list[Problem]) -> list[float]:
     if not layout.complete:
         return []
-    places = split(layout.path.length, [(bend.start, bend.end) for bend in layout.path.bends], rules)
+    fixed = [layout.marker_position(marker) for marker in layout.markers]
+    places = split(layout.path.length, [(bend.start, bend.end) for bend in layout.path.bends], rules, fixed)
     if places is None:
         says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
         problems.append(_stop("no_coupling_place", "steps", says, "Spread the bends, or put a box between."))
@@ -119,12 +144,34 @@ def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
         yield FieldReading(place=place, inches=inches, reads=format_length(inches, head.tape, head.feet))
 
 
+_LENGTHS = {
+    "at",
+    "rise",
+    "roll",
+    "near",
+    "width",
+    "margin",
+    "kick_back",
+    "radius",
+    "knockout",
+    "straight",
+    "stand_off",
+    "height",
+    "clear",
+    "deduct",
+    "gain",
+    "front",
+    "at_least",
+    "at_most",
+}
+
+
 def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
     if isinstance(raw, Mapping):
         for key, value in raw.items():
-            if key in ("at", "rise", "stand_off", "deduct", "gain"):
+            if key in _LENGTHS:
                 yield f"{place}{key}", value
-            elif key in ("steps", "end", "shoe"):
+            elif key in ("steps", "end", "shoe", "over"):
                 yield from _lengths(value, f"{place}{key}.")
     elif isinstance(raw, list):
         for index, value in enumerate(raw):
@@ -169,7 +216,7 @@ class _Planner:
             gain=self.measure(shoe.gain),
             radius=shoe.radius,
             arc_offset=shoe.arc_offset,
-            star=shoe.star,
+            references=shoe.references(),
             diameter=shoe.diameter,
         )
 
@@ -213,6 +260,7 @@ class _Planner:
     def _bench_bend(self, index: int, numbers: list[int], start: float, end: float) -> BenchBend:
         bend, first = self.path.bends[index], numbers[0]
         marks = marks_for(bend, self.shoe, start)
+        use = recommend(marks, end - start, self._within_saddle(index))
         roll = roll_before(self.path.bends, index, first)
         readings = readings_after(self.bench, index, start, first)
         if index == numbers[-1]:
@@ -224,12 +272,20 @@ class _Planner:
             arc_start=bend.start - start,
             arc_end=bend.end - start,
             marks=[self._mark(mark, end - start) for mark in marks],
-            use=self._mark(recommended(marks, end - start), end - start),
+            use=self._mark(use.mark, end - start),
+            use_because=use.reason,
+            dial_reads=format_angle(self.shoe.dial.reads(math.degrees(bend.angle))),
             roll_from_previous=roll.degrees,
             previous_points_to=roll.clock,
             turn=roll.says,
             checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
         )
+
+    def _within_saddle(self, index: int) -> tuple[int, float] | None:
+        """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
+        owners = self.layout.owners
+        step = self.reading.steps[owners[index]]
+        return (index - owners.index(owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
 
     def _fit(self) -> Fit:
         rounded = self._simulated_miss(lambda at: round_to_tape(at, self.head.tape))
@@ -238,7 +294,7 @@ class _Planner:
     def _simulated_miss(self, pencil: Callable[[float], float]) -> float:
         settings = []
         for bend in self.path.bends:
-            mark = recommended(marks_for(bend, self.shoe), self.path.length)
+            mark = recommend(marks_for(bend, self.shoe), self.path.length).mark
             settings.append(Setting(pencil(mark.at), mark.reference, mark.hook, bend.roll, bend.angle))
         inward = self.path.bends[0].axis.cross(self.path.heading) if settings else Vec(0, 0, 0)
         pose = Pose(self.path.origin, self.path.heading, inward)

@@ -61,6 +61,8 @@ class BenchBend(_Result):
     arc_end: float
     marks: list[PlannedMark]
     use: PlannedMark = Field(description="The mark that is proposed.")
+    use_because: str
+    dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
     roll_from_previous: float | None = Field(
         description="Degrees clockwise seen from A; none for a piece's first bend."
     )
@@ -88,7 +90,7 @@ class ShoeUsed(_Result):
     gain: Measure
     radius: float
     arc_offset: float
-    star: float
+    references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
     diameter: float
 
 

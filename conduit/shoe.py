@@ -1,18 +1,35 @@
 """A bender's shoe, known by what one test 90 gives (handbook, Geometry, The shoe)."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from conduit.tables import OUTSIDE_DIAMETER, SHOE_FOR_HEAVY_WALL, TYPICAL_SHOE, Material, TradeSize
 
-Reference = Literal["arrow", "star", "notch"]
+# The shoe's own three, "front" where its distance is known, and whatever a user marks on it.
+Reference = str
 Hook = Literal["A", "B"]
 RIGHT_ANGLE = math.pi / 2
 
 
 class NoSuchShoe(ValueError):
-    """No bend can come of these figures; the message says why."""
+    """No bend can come of these figures, or not on this pipe; the message says why."""
+
+
+@dataclass(frozen=True)
+class Dial:
+    """What the bender really does: true angle = factor × dial + constant, in degrees. Fitted from test bends."""
+
+    factor: float = 1.0
+    constant: float = 0.0
+
+    def true(self, dial: float) -> float:
+        """The angle in the pipe when the dial shows `dial` and the handle is let go; degrees."""
+        return self.factor * dial + self.constant
+
+    def reads(self, true: float) -> float:
+        """What the dial must show for a true angle; degrees."""
+        return (true - self.constant) / self.factor
 
 
 @dataclass(frozen=True)
@@ -21,14 +38,21 @@ class Shoe:
 
     `deduct`: height to the back of a test 90 less the mark's distance, arrow on the mark.
     `gain`: both outside legs of the test 90 added up, less the pipe used.
+    `front`: front edge ahead of the arrow. `own`: references that the user has marked, toward the heel.
+    `handle_up`: degrees of bend at which the handle stands straight up; None on a machine.
     """
 
     name: str
     diameter: float
     deduct: float
     gain: float
+    front: float | None = None
+    own: tuple[tuple[str, float], ...] = ()
+    handle_up: float | None = 30.0
+    dial: Dial = field(default_factory=Dial)
 
     def __post_init__(self) -> None:
+        """Refuse figures that leave no bend. Raises NoSuchShoe."""
         if self.radius <= self.diameter / 2:
             raise NoSuchShoe(
                 f"a gain of {self.gain:g} on pipe {self.diameter:g} across leaves no bending radius; "
@@ -56,7 +80,13 @@ class Shoe:
 
     def references(self) -> dict[Reference, float]:
         """Each reference's distance from the arrow toward the heel."""
-        return {"arrow": 0.0, "star": self.star, "notch": self.middle(math.radians(45))}
+        front = {} if self.front is None else {"front": -self.front}
+        return {"arrow": 0.0, "star": self.star, "notch": self.middle(math.radians(45)), **front, **dict(self.own)}
+
+    @property
+    def front_deduct(self) -> float | None:
+        """The deduct for the front edge: larger than the arrow's by the front-to-arrow distance."""
+        return None if self.front is None else self.deduct + self.front
 
 
 def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
@@ -70,7 +100,27 @@ def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
     if not shoe_size or not figures:
         return None
     own = Shoe(f"Typical {shoe_size}", OUTSIDE_DIAMETER["EMT"][shoe_size], *figures)
-    diameter = OUTSIDE_DIAMETER[material][size]
-    deduct = own.arc_offset + own.radius + diameter / 2
-    gain = own.radius * (2 - RIGHT_ANGLE) + diameter
-    return own if material == "EMT" else Shoe(own.name, diameter, deduct, gain)
+    return own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
+
+
+def for_other_pipe(shoe: Shoe, diameter: float) -> Shoe:
+    """The same shoe with pipe of another diameter in it: radius and arc offset stay, deduct and gain follow."""
+    deduct = shoe.arc_offset + shoe.radius + diameter / 2
+    gain = shoe.radius * (2 - RIGHT_ANGLE) + diameter
+    return Shoe(shoe.name, diameter, deduct, gain, shoe.front, shoe.own, shoe.handle_up, shoe.dial)
+
+
+def must_bend(shoe_bends: list[str], material: Material, size: TradeSize) -> None:
+    """Refuse pipe that a shoe is not made for. `shoe_bends` names what it takes, as "EMT 3/4"; empty: not said.
+
+    Raises NoSuchShoe with the reason.
+    """
+    takes = set(shoe_bends)
+    for heavy, own in SHOE_FOR_HEAVY_WALL.items():
+        if f"EMT {own}" in takes:
+            takes |= {f"rigid {heavy}", f"IMC {heavy}"}
+    if takes and f"{material} {size}" not in takes:
+        listed = ", ".join(sorted(takes))
+        raise NoSuchShoe(
+            f"this shoe takes {listed}, not {material} {size}; pipe of another size flattens or kinks in it"
+        )

@@ -48,6 +48,15 @@ def parse_length(written: object) -> float:
     return inches
 
 
+def parse_signed_length(written: object) -> float:
+    """Like parse_length, but with a minus allowed: a position to the left, down or in. Raises UnreadableLength."""
+    if isinstance(written, str) and written.strip().startswith(("-", "−")):
+        return -parse_length(written.strip()[1:])
+    if isinstance(written, int | float) and not isinstance(written, bool) and written < 0:
+        return -parse_length(-written)
+    return parse_length(written)
+
+
 def _number(written: float) -> float:
     try:
         return float(written)

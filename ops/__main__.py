@@ -12,7 +12,7 @@ from ops.paths import PYTHON, ROOT, RUN
 from ops.say import Stop, say
 from ops.up import up
 
-HEADLESS = {"plan": "cli.plan"}
+HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema"}
 WORKPLACE_ERROR = 3
 
 
@@ -24,8 +24,12 @@ def main() -> int:
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
     testing = commands.add_parser("test", help="run every check and test")
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
-    planning = commands.add_parser("plan", help="plan a run document (JSON) and print the plan (JSON)")
-    planning.add_argument("file", help="the document's file, or - for standard input")
+    planning = commands.add_parser("plan", help="plan a run (JSON or field note) and print the plan (JSON)")
+    planning.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
+    noting = commands.add_parser("note", help="convert a run: field note to JSON, JSON to field note")
+    noting.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
+    describing = commands.add_parser("schema", help="print a JSON schema")
+    describing.add_argument("argument", choices=["run", "plan"])
     commands.add_parser("bench", help="measure speed on a server and database of its own")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
     given = parser.parse_args()
@@ -45,7 +49,7 @@ def _do(given: argparse.Namespace) -> int:
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
-        return subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.file], env=env).returncode
+        return subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.argument], env=env).returncode
     if given.command == "up":
         up(given.fresh_demo)
     elif given.command == "test":

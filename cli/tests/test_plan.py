@@ -6,17 +6,44 @@ from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
+from cli.note import main as note
 from cli.plan import main
+from cli.schema import main as schema
 from conduit.tests.support import document, ninety
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
 
-def run(*arguments, given=""):
+def run(*arguments, given="", command=main):
     out, err = io.StringIO(), io.StringIO()
     with redirect_stdout(out), redirect_stderr(err), patch("sys.stdin", io.StringIO(given)):
-        code = main(list(arguments))
+        code = command(list(arguments))
     return code, out.getvalue(), err.getvalue()
+
+
+NOTE = "pipe 3/4 EMT, straps tight\nstart box KP, right\n90 up, back at 20\nend box K2, seat at 30\n"
+
+
+class OtherForms(TestCase):
+    def test_a_field_note_is_planned_and_its_faults_are_told_by_line(self):
+        self.assertEqual(run("-", given=NOTE)[0], 0)
+        code, out, err = run("-", given=NOTE.replace("back at 20", "bak at 20").replace("30", "7 1/0"))
+        self.assertEqual(code, 2)
+        self.assertIn("line 3: “bak at 20”", err)
+        self.assertIn("line 4: The end, measure: 1/0", err)
+        self.assertFalse(json.loads(out)["makeable"])
+
+    def test_notes_and_json_convert_both_ways(self):
+        code, as_json, _ = run("-", given=NOTE, command=note)
+        self.assertEqual(code, 0)
+        self.assertEqual(run("-", given=as_json, command=note), (0, NOTE, ""))
+        code, out, err = run("-", given=NOTE + "wibble\n", command=note)
+        self.assertEqual((code, out), (2, ""))
+        self.assertIn("line 5", err)
+
+    def test_schemas(self):
+        for which in ("run", "plan"):
+            self.assertEqual(json.loads(run(which, command=schema)[1])["type"], "object")
 
 
 class PlanCommand(TestCase):

@@ -5,6 +5,7 @@ A run is called impossible only when no set of couplings at all would do.
 """
 
 from collections.abc import Sequence
+from itertools import pairwise
 
 from conduit.tables import Rules
 
@@ -22,8 +23,23 @@ def free_windows(length: float, bends: Sequence[Interval], rules: Rules) -> list
     return [*windows, (low, length)] if length > low else windows
 
 
-def split(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
-    """Coupling positions from end A, as few as can be; empty when one stick does, None when none can do."""
+def split(length: float, bends: Sequence[Interval], rules: Rules, fixed: Sequence[float] = ()) -> list[float] | None:
+    """Coupling positions from end A, as few as can be, `fixed` ones among them.
+
+    Empty when one stick does; None when none can do.
+    """
+    bounds = [0.0, *sorted(fixed), length]
+    places: list[float] = []
+    for start, end in pairwise(bounds):
+        between = [(a - start, b - start) for a, b in bends if start <= a < end]
+        found = _split_free(end - start, between, rules)
+        if found is None:
+            return None
+        places += [*(start + place for place in found), *([end] if end < length else [])]
+    return places
+
+
+def _split_free(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
     if length <= rules.stick:
         return []
     windows = free_windows(length, bends, rules)

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.shoe import typical_shoe
+from conduit.tables import DEFAULT_RULES
 
 WORKED_CASES = json.loads((Path(__file__).parent / "worked_cases.json").read_text())
 ACROSS = {"right": "up", "left": "up", "up": "out", "down": "out", "out": "right", "in": "right"}
@@ -37,7 +38,7 @@ def laid_out(raw):
     """The layout of a document on the typical shoe, and the shoe."""
     reading = read_document(raw)
     shoe = typical_shoe(reading.head.material, reading.head.trade_size)
-    return lay_out(reading, shoe), shoe
+    return lay_out(reading, shoe, DEFAULT_RULES), shoe
 
 
 def across(heading):
@@ -45,17 +46,61 @@ def across(heading):
     return [word for pair in AXES if heading not in pair for word in pair]
 
 
+def in_between(draw, heading):
+    """A step that leaves the heading as it is."""
+    side = st.sampled_from(across(heading))
+    rise, angle = draw(st.floats(1, 8)), draw(st.sampled_from([10, 15, 22.5, 30, 45, 60]))
+    at = draw(st.floats(2, 30))
+    kind = draw(st.sampled_from(["offset", "rolled", "saddle3", "saddle4", "over", "coupling"]))
+    toward = draw(side)
+    if kind == "rolled":
+        aside = next(word for word in ACROSS if word in across(heading) and word in across(toward))
+        moved = {"toward": toward, "rise": rise, "roll_toward": aside, "roll": draw(st.floats(1, 6))}
+        return {"kind": kind, **moved, "angle": angle, "at": at + 20}
+    if kind == "saddle3":
+        return {"kind": kind, "toward": toward, "rise": rise / 2, "angle": angle, "at": at + 20}
+    if kind == "saddle4":
+        return {
+            "kind": kind,
+            "toward": toward,
+            "rise": rise,
+            "angle": angle,
+            "near": at + 15,
+            "width": 6,
+            "margin": 0.5,
+        }
+    if kind == "over":
+        thing = {"shape": "box", "height": rise, "clear": 0.5, "name": "duct"}
+        return {"kind": "offset", "toward": toward, "over": thing, "angle": angle, "ref": "raised_by", "at": at + 25}
+    return {"kind": "coupling", "at": at} if kind == "coupling" else offset(at, rise, angle, toward)
+
+
+def turning(draw, heading):
+    """A step that turns to another heading, and that heading."""
+    turn, at = draw(st.sampled_from(across(heading))), draw(st.floats(60, 100))
+    kind = draw(st.sampled_from(["bend", "bend", "kick90", "sweep"]))
+    if kind == "kick90":
+        lift = {"toward": draw(st.sampled_from(across(heading))), "rise": draw(st.floats(1, 5)), "kick_back": 16}
+        return {"kind": kind, "turn": turn, "at": at, **lift}, turn
+    if kind == "sweep":
+        return {
+            "kind": kind,
+            "turn": turn,
+            "at": at,
+            "radius": draw(st.floats(12, 24)),
+            "shots": draw(st.integers(2, 9)),
+        }, turn
+    return ninety(at, turn, next_from=draw(st.sampled_from(["back", "centre"]))), turn
+
+
 @st.composite
 def runs(draw):
-    """Random run documents; most of them can be made."""
+    """Random run documents with steps of every kind; most of them can be made."""
     heading = start = draw(st.sampled_from(list(ACROSS)))
     steps = []
-    for _ in range(draw(st.integers(1, 5))):
+    for _ in range(draw(st.integers(1, 4))):
         if draw(st.booleans()):
-            at, rise = draw(st.floats(2, 20)), draw(st.floats(1, 8))
-            angle = draw(st.sampled_from([10, 15, 22.5, 30, 45, 60]))
-            steps.append(offset(at, rise, angle, draw(st.sampled_from(across(heading)))))
-        turn = draw(st.sampled_from(across(heading)))
-        steps.append(ninety(draw(st.floats(50, 90)), turn, next_from=draw(st.sampled_from(["back", "centre"]))))
-        heading = turn
-    return document(steps, draw(st.floats(15, 60)), draw(st.sampled_from(["1/2", "3/4", "1"])), start)
+            steps.append(in_between(draw, heading))
+        step, heading = turning(draw, heading)
+        steps.append(step)
+    return document(steps, draw(st.floats(20, 60)), draw(st.sampled_from(["1/2", "3/4", "1"])), start)

@@ -2,9 +2,8 @@ import math
 from unittest import TestCase
 
 from conduit.plan import make_plan
-from conduit.tests.support import worked_case
+from conduit.tests.support import WORKED_CASES, worked_case
 
-NAMES = ["stub", "back_to_back", "offset_to_a_face", "offset_from_a_start"]
 CLOSE = 1e-5
 
 
@@ -27,7 +26,7 @@ class WorkedCases(TestCase):
         self.assertAlmostEqual(off, 0, delta=CLOSE)
 
     def test_every_figure(self):
-        for name in NAMES:
+        for name in WORKED_CASES:
             with self.subTest(name):
                 raw, case = worked_case(name)
                 plan = make_plan(raw)

@@ -427,6 +427,13 @@ export interface components {
             marks: components["schemas"]["PlannedMark"][];
             /** @description The mark that is proposed. */
             use: components["schemas"]["PlannedMark"];
+            /** Use Because */
+            use_because: string;
+            /**
+             * Dial Reads
+             * @description What the bender's dial must show, spring-back counted in.
+             */
+            dial_reads: string;
             /**
              * Roll From Previous
              * @description Degrees clockwise seen from A; none for a piece's first bend.
@@ -658,11 +665,8 @@ export interface components {
          * @description A pencil mark from end A, for one reference of the shoe and one way of the hook.
          */
         PlannedMark: {
-            /**
-             * Reference
-             * @enum {string}
-             */
-            reference: "arrow" | "star" | "notch";
+            /** Reference */
+            reference: string;
             /**
              * Hook
              * @description The pipe end that the hook faces.
@@ -728,14 +732,19 @@ export interface components {
             radius: number;
             /** Arc Offset */
             arc_offset: number;
-            /** Star */
-            star: number;
+            /**
+             * References
+             * @description Each reference's distance from the arrow toward the heel.
+             */
+            references: {
+                [key: string]: number;
+            };
             /** Diameter */
             diameter: number;
         };
         /**
          * BendStep
-         * @description A 90 to a new heading. `at` is measured from the leg's datum to the back, the centre, or a wall.
+         * @description A turn to a new heading, mostly a 90. `at` is measured to the back, the centre, or a wall.
          */
         BendStep: {
             /**
@@ -745,10 +754,16 @@ export interface components {
             kind: "bend";
             /**
              * Turn
-             * @description The new heading.
+             * @description The new heading, or the side toward which a flatter bend turns.
              * @enum {string}
              */
             turn: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             * @default 90
+             */
+            angle?: string | number;
             /**
              * To
              * @default back
@@ -775,8 +790,73 @@ export interface components {
             next_from?: "back" | "centre";
         };
         /**
+         * BoxOffsetStep
+         * @description A small offset right at a box, from its knockout to the pipe on its strap.
+         */
+        BoxOffsetStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box_offset";
+            /**
+             * Surface
+             * @description Where the surface lies.
+             * @default in
+             * @enum {string}
+             */
+            surface?: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Knockout
+             * @description Knockout centre above the surface.
+             */
+            knockout: string | number;
+            /**
+             * Stand Off
+             * @description The strap's.
+             * @default 0
+             */
+            stand_off?: string | number;
+            /**
+             * Straight
+             * @description Straight pipe kept at the box.
+             * @default 2
+             */
+            straight?: string | number;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             * @default 10
+             */
+            angle?: string | number;
+            /**
+             * End
+             * @default start
+             * @enum {string}
+             */
+            end?: "start" | "end";
+        };
+        /**
+         * CouplingStep
+         * @description A coupling whose place is fixed.
+         */
+        CouplingStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coupling";
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+        };
+        /**
          * End
-         * @description Where the run ends: the pipe seats `at` along the last leg.
+         * @description Where the run ends: the pipe seats `at` along the last leg; or open, a stub finished with a bushing.
+         *
+         *     An open end without `at` takes what is left of the stick, held to `at_least` and `at_most`.
          */
         End: {
             /**
@@ -785,10 +865,136 @@ export interface components {
              */
             name?: string;
             /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at?: string | number | null;
+            /**
+             * At Least
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at_least?: string | number | null;
+            /**
+             * At Most
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at_most?: string | number | null;
+            /**
+             * Knockout
+             * @description Knockout centre off the surface.
+             */
+            knockout?: string | number | null;
+            measured?: components["schemas"]["Measured"] | null;
+        };
+        /**
+         * KickStep
+         * @description A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle.
+         */
+        KickStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kick90";
+            /**
+             * Toward
+             * @enum {string}
+             */
+            toward: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Rise
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            rise: string | number;
+            /**
+             * Turn
+             * @enum {string}
+             */
+            turn: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * To
+             * @default back
+             * @enum {string}
+             */
+            to?: "back" | "centre";
+            /**
              * At
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
              */
             at: string | number;
+            /**
+             * Kick Back
+             * @description Kick to the 90's vertex, along the line.
+             */
+            kick_back?: string | number | null;
+            /**
+             * Kick Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            kick_angle?: string | number | null;
+            /**
+             * When
+             * @default before
+             * @enum {string}
+             */
+            when?: "before" | "after";
+        };
+        /**
+         * Measured
+         * @description The end box measured on its own from the start box's seat; left, down and in are negative.
+         */
+        Measured: {
+            /**
+             * Right
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0
+             */
+            right?: string | number;
+            /**
+             * Up
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0
+             */
+            up?: string | number;
+            /**
+             * Out
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0
+             */
+            out?: string | number;
+        };
+        /**
+         * Obstacle
+         * @description Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off.
+         */
+        Obstacle: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Shape
+             * @default box
+             * @enum {string}
+             */
+            shape?: "box" | "round";
+            /**
+             * Height
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            height: string | number;
+            /**
+             * Clear
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0.5
+             */
+            clear?: string | number;
         };
         /**
          * OffsetStep
@@ -809,7 +1015,8 @@ export interface components {
              * Rise
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
              */
-            rise: string | number;
+            rise?: string | number | null;
+            over?: components["schemas"]["Obstacle"] | null;
             /**
              * Angle
              * @description Degrees, such as 30 or 22 1/2
@@ -834,7 +1041,7 @@ export interface components {
         PreviewIn: {
             /**
              * RunDocument
-             * @description One run as measured, from its start box to its end box.
+             * @description One run as measured, from its start box to its end.
              */
             document: {
                 /**
@@ -856,6 +1063,12 @@ export interface components {
                 /** @description Left out: the typical hand shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
                  * Tape
                  * @default 1/16
                  * @enum {string}
@@ -869,13 +1082,159 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
             };
         };
         /**
+         * PullPointStep
+         * @description A box or fitting where wire can be pulled: the count of degrees starts again.
+         */
+        PullPointStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pull_point";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+        };
+        /**
+         * RolledStep
+         * @description An offset that leaves its line in two directions at once.
+         */
+        RolledStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rolled";
+            /**
+             * Toward
+             * @enum {string}
+             */
+            toward: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Rise
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            rise: string | number;
+            /**
+             * Roll Toward
+             * @enum {string}
+             */
+            roll_toward: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Roll
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            roll: string | number;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
+             * Ref
+             * @default raised_by
+             * @enum {string}
+             */
+            ref?: "raised_by" | "starts_at" | "centred_at";
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+        };
+        /**
+         * Saddle3Step
+         * @description A three-bend saddle over something round or narrow; `angle` is the centre bend's.
+         */
+        Saddle3Step: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "saddle3";
+            /**
+             * Toward
+             * @default out
+             * @enum {string}
+             */
+            toward?: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Rise
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            rise?: string | number | null;
+            over?: components["schemas"]["Obstacle"] | null;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             * @default 45
+             */
+            angle?: string | number;
+            /**
+             * At
+             * @description To the centre.
+             */
+            at: string | number;
+        };
+        /**
+         * Saddle4Step
+         * @description A four-bend saddle over something wide, with `margin` to each side.
+         */
+        Saddle4Step: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "saddle4";
+            /**
+             * Toward
+             * @default out
+             * @enum {string}
+             */
+            toward?: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Rise
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            rise?: string | number | null;
+            over?: components["schemas"]["Obstacle"] | null;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
+             * Near
+             * @description To the near edge.
+             */
+            near: string | number;
+            /**
+             * Width
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            width: string | number;
+            /**
+             * Margin
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0
+             */
+            margin?: string | number;
+        };
+        /**
          * ShoeFigures
-         * @description The figures of the shoe it is bent on, from a test 90.
+         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
          */
         ShoeFigures: {
             /**
@@ -887,12 +1246,53 @@ export interface components {
              * Deduct
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
              */
-            deduct: string | number;
+            deduct?: string | number | null;
             /**
              * Gain
              * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
              */
-            gain: string | number;
+            gain?: string | number | null;
+            /**
+             * Front
+             * @description Front edge ahead of the arrow.
+             */
+            front?: string | number | null;
+            /**
+             * References
+             * @description Own references: distance from the arrow to the heel.
+             * @default {}
+             */
+            references?: {
+                [key: string]: string | number;
+            };
+            /**
+             * Handle Up
+             * @description Degrees of bend at which the handle stands straight up.
+             * @default 30
+             */
+            handle_up?: string | number;
+            /**
+             * Dial Factor
+             * @description True angle = factor × dial + constant.
+             * @default 1
+             */
+            dial_factor?: number;
+            /**
+             * Dial Constant
+             * @default 0
+             */
+            dial_constant?: number;
+            /**
+             * Bends
+             * @description What it is made for, as “EMT 3/4”; empty: not said.
+             * @default []
+             */
+            bends?: string[];
+            /**
+             * Machine
+             * @default false
+             */
+            machine?: boolean;
         };
         /**
          * Start
@@ -909,6 +1309,52 @@ export interface components {
              * @enum {string}
              */
             heading: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Knockout
+             * @description Knockout centre off the surface.
+             */
+            knockout?: string | number | null;
+        };
+        /**
+         * SweepStep
+         * @description A segmented bend: many small shots that make one large radius.
+         */
+        SweepStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sweep";
+            /**
+             * Turn
+             * @enum {string}
+             */
+            turn: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * To
+             * @default back
+             * @enum {string}
+             */
+            to?: "back" | "centre";
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+            /**
+             * Radius
+             * @description Centreline radius wanted.
+             */
+            radius: string | number;
+            /** Shots */
+            shots: number;
+            /**
+             * Spacing
+             * @description Shots as the polygon has them, or length/(N-1).
+             * @default exact
+             * @enum {string}
+             */
+            spacing?: "exact" | "ends";
         };
         /**
          * JobOut
@@ -1062,7 +1508,7 @@ export interface components {
             saved_by: string;
             /**
              * RunDocument
-             * @description One run as measured, from its start box to its end box.
+             * @description One run as measured, from its start box to its end.
              */
             document: {
                 /**
@@ -1084,6 +1530,12 @@ export interface components {
                 /** @description Left out: the typical hand shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
                  * Tape
                  * @default 1/16
                  * @enum {string}
@@ -1097,7 +1549,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
             };
         };
@@ -1108,7 +1560,7 @@ export interface components {
         RunIn: {
             /**
              * RunDocument
-             * @description One run as measured, from its start box to its end box.
+             * @description One run as measured, from its start box to its end.
              */
             document: {
                 /**
@@ -1130,6 +1582,12 @@ export interface components {
                 /** @description Left out: the typical hand shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
                  * Tape
                  * @default 1/16
                  * @enum {string}
@@ -1143,7 +1601,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
             };
         };
@@ -1180,7 +1638,7 @@ export interface components {
             version: number;
             /**
              * RunDocument
-             * @description One run as measured, from its start box to its end box.
+             * @description One run as measured, from its start box to its end.
              */
             document: {
                 /**
@@ -1202,6 +1660,12 @@ export interface components {
                 /** @description Left out: the typical hand shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
                  * Tape
                  * @default 1/16
                  * @enum {string}
@@ -1215,7 +1679,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
             };
         };

@@ -50,7 +50,9 @@ export function Shell({ trail, tabs = [], state, children }: Props) {
             ))}
           </nav>
         )}
-        <div className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}>
+        <div
+          className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}
+        >
           {state}
           <PersonMenu />
         </div>

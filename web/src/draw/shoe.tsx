@@ -12,6 +12,7 @@ const VIEW_HEIGHT = 256;
 const PIPE_Y = 186;
 const ARROW_X = 128;
 const GROOVE = 110;
+const NAMES = ["arrow", "star", "notch"] as const;
 
 /**
  * The shoe on the pipe at the start of the bend, to scale along the pipe: hook at the left, the groove
@@ -22,7 +23,7 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
   const thick = shoe.diameter * scale;
   const mirrored = mark.hook === "B";
   const at = (distance: number) => onGroove(shoe, scale, distance);
-  const distances = { arrow: 0, star: shoe.star, notch: shoe.arc_offset + (shoe.radius * Math.PI) / 8 };
+  const pencil = shoe.references[mark.reference] ?? 0;
   return (
     <svg
       viewBox={`0 0 ${VIEW_WIDTH} ${VIEW_HEIGHT}`}
@@ -71,20 +72,20 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
           strokeWidth="5"
           opacity="0.85"
         />
-        <PipeMark x={unrolled(scale, distances[mark.reference])} thick={thick} />
+        <PipeMark x={unrolled(scale, pencil)} thick={thick} />
       </g>
-      {(Object.keys(distances) as (keyof typeof distances)[]).map((reference) => (
+      {NAMES.map((reference) => (
         <ReferenceSign
           key={reference}
           name={reference}
-          at={flip(at(distances[reference]), mirrored)}
+          at={flip(at(shoe.references[reference] ?? 0), mirrored)}
           used={reference === mark.reference}
           lift={thick / 2 + 9}
           mirrored={mirrored}
         />
       ))}
       <text
-        x={flip([unrolled(scale, distances[mark.reference]), 0], mirrored)[0]}
+        x={flip([unrolled(scale, pencil), 0], mirrored)[0]}
         y={PIPE_Y + thick / 2 + 28}
         textAnchor="middle"
         fontSize="17"

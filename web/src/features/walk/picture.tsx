@@ -102,6 +102,7 @@ function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) 
         at={place(picture.start.point)}
         name={picture.start.name}
         heading={headingOf(picture.start.heading, view, -1)}
+        width={size.width}
       />
       {picture.end && (
         <BoxAt
@@ -109,6 +110,7 @@ function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) 
           at={place(picture.end.point)}
           name={picture.end.name}
           heading={headingOf(picture.end.heading, view, 1)}
+          width={size.width}
         />
       )}
       <Dimensions
@@ -216,10 +218,22 @@ function Coupling({ at, size }: { at: Flat; size: number }) {
 
 const BOX = 34;
 
-function BoxAt({ end, at, name, heading }: { end: "A" | "B"; at: Flat; name: string; heading: Flat }) {
+interface BoxProps {
+  end: "A" | "B";
+  at: Flat;
+  name: string;
+  heading: Flat;
+  width: number;
+}
+
+const LETTER = 9;
+
+function BoxAt({ end, at, name, heading, width }: BoxProps) {
   const [cx, cy] = [at[0] + (heading[0] * BOX) / 2, at[1] + (heading[1] * BOX) / 2];
   const below = heading[1] >= -0.5;
   const beside = Math.abs(heading[1]) > 0.5;
+  // The name goes to the right of the box, or to its left where the sheet ends.
+  const side = cx + BOX / 2 + 8 + name.length * LETTER > width ? -1 : 1;
   return (
     <g>
       <rect
@@ -241,9 +255,9 @@ function BoxAt({ end, at, name, heading }: { end: "A" | "B"; at: Flat; name: str
         {end}
       </text>
       <text
-        x={beside ? cx + BOX / 2 + 8 : cx}
+        x={beside ? cx + side * (BOX / 2 + 8) : cx}
         y={beside ? cy + 6 : cy + (below ? BOX / 2 + 20 : -BOX / 2 - 8)}
-        textAnchor={beside ? "start" : "middle"}
+        textAnchor={!beside ? "middle" : side > 0 ? "start" : "end"}
         fontSize="16"
         fontWeight="600"
         fill="var(--ink)"

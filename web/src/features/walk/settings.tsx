@@ -134,7 +134,7 @@ function ShoeFields() {
           {figure}{" "}
           <TapeField
             label={`Shoe, ${figure}`}
-            value={shoe[figure]}
+            value={shoe[figure] ?? ""}
             disabled={!mayWrite}
             invalid={placed(plan?.problems, `shoe.${figure}`).length > 0}
             inches={inchesAt(run, `shoe.${figure}`)}

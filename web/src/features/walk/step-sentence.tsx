@@ -3,7 +3,15 @@ import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { useRunContext } from "./run-page";
 import { inchesAt, placed } from "./walk-list";
-import { ANGLES, HEADINGS, type Heading, MEASURED_TO, NEXT_FROM, OFFSET_REFERENCES } from "./words";
+import {
+  ANGLES,
+  HEADINGS,
+  type Heading,
+  MEASURED_TO,
+  NEXT_FROM,
+  OFFSET_REFERENCES,
+  STEP_WORDS,
+} from "./words";
 
 interface SentenceProps<Kind extends Step> {
   step: Kind;
@@ -12,10 +20,43 @@ interface SentenceProps<Kind extends Step> {
 }
 
 export function StepSentence({ step, index, onChange }: SentenceProps<Step>) {
-  return step.kind === "bend" ? (
-    <BendSentence step={step} index={index} onChange={onChange} />
-  ) : (
-    <OffsetSentence step={step} index={index} onChange={onChange} />
+  if (step.kind === "bend") return <BendSentence step={step} index={index} onChange={onChange} />;
+  if (step.kind === "offset") return <OffsetSentence step={step} index={index} onChange={onChange} />;
+  return <PlainSentence step={step} index={index} onChange={onChange} />;
+}
+
+/** A step that has no sentence of its own yet: its name and its numbers, each editable. */
+function PlainSentence({ step, index, onChange }: SentenceProps<Step>) {
+  const numbers = Object.entries(step).filter(([field, value]) => field in FIELD_WORDS && value !== null);
+  const words = Object.entries(step).filter(([field]) => field in DIRECTION_WORDS);
+  return (
+    <p className="text-[17px] leading-9">
+      <strong>{STEP_WORDS[step.kind]}</strong>
+      {words.map(([field, value]) => (
+        <span key={field}>
+          {" "}
+          {DIRECTION_WORDS[field]}{" "}
+          <DirectionField
+            index={index}
+            field={field}
+            value={value as Heading}
+            onChoose={(next) => onChange({ ...step, [field]: next } as Step, "")}
+          />
+        </span>
+      ))}
+      {numbers.map(([field, value]) => (
+        <span key={field}>
+          , {FIELD_WORDS[field as NumberField]}{" "}
+          <LengthField
+            index={index}
+            field={field as NumberField}
+            value={value as Written}
+            onChange={(next) => onChange({ ...step, [field]: next } as Step, field)}
+          />
+        </span>
+      ))}
+      .
+    </p>
   );
 }
 
@@ -90,7 +131,7 @@ function OffsetSentence({ step, index, onChange }: SentenceProps<OffsetStep>) {
       <LengthField
         index={index}
         field="rise"
-        value={step.rise}
+        value={step.rise ?? ""}
         onChange={(rise) => onChange({ ...step, rise }, "rise")}
       />{" "}
       at{" "}
@@ -143,14 +184,36 @@ function DirectionField(props: {
 
 interface LengthProps {
   index: number;
-  field: "at" | "rise" | "angle" | "stand_off";
+  field: NumberField;
   value: Written;
   onChange: (value: string) => void;
   steps?: string[];
   unit?: string;
 }
 
-const FIELD_WORDS = { at: "measure", rise: "rise", angle: "angle", stand_off: "stand-off" };
+const FIELD_WORDS = {
+  at: "measure",
+  rise: "rise",
+  angle: "angle",
+  stand_off: "stand-off",
+  roll: "roll",
+  near: "near edge",
+  width: "width",
+  margin: "margin",
+  kick_back: "setback",
+  kick_angle: "kick angle",
+  knockout: "knockout",
+  straight: "straight kept",
+  radius: "radius",
+};
+type NumberField = keyof typeof FIELD_WORDS;
+
+const DIRECTION_WORDS: Record<string, string> = {
+  toward: "toward",
+  roll_toward: "and",
+  turn: "turning",
+  surface: "to the surface",
+};
 
 function LengthField({ index, field, value, onChange, steps, unit }: LengthProps) {
   const run = useRunContext();
@@ -183,12 +246,13 @@ const ACROSS: Record<Heading, Heading> = {
 /** A step to begin with: turned to a direction across the pipe, its numbers still to be measured. */
 export function newStep(kind: Step["kind"], document: RunDocument, index: number): Step {
   const across = ACROSS[headingBefore(document, index)];
-  if (kind === "bend") return { kind, turn: across, to: "back", at: "", stand_off: "0", next_from: "back" };
-  return { kind, toward: across, rise: "", angle: "30", ref: "raised_by", at: "" };
+  if (kind === "bend")
+    return { kind, turn: across, angle: "90", to: "back", at: "", stand_off: "0", next_from: "back" };
+  return { kind: "offset", toward: across, rise: "", angle: "30", ref: "raised_by", at: "" };
 }
 
 /** The heading as the person named it last; only to propose a direction. */
 function headingBefore(document: RunDocument, index: number): Heading {
-  const turns = document.steps.slice(0, index).filter((step) => step.kind === "bend");
-  return turns.at(-1)?.turn ?? document.start.heading;
+  const turns = document.steps.slice(0, index).flatMap((step) => ("turn" in step ? [step.turn] : []));
+  return turns.at(-1) ?? document.start.heading;
 }

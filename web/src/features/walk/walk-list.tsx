@@ -146,7 +146,7 @@ function EndRow() {
           , pipe seats at{" "}
           <TapeField
             label="End, seat at"
-            value={end.at}
+            value={end.at ?? ""}
             disabled={!mayWrite}
             invalid={problems.some(stops)}
             describedBy={problems.length ? "problems-end" : undefined}

@@ -1,4 +1,4 @@
-import type { BendStep, OffsetStep, RunDocument } from "@/api/types";
+import type { BendStep, OffsetStep, RunDocument, Step } from "@/api/types";
 import type { Choice } from "@/ui/select";
 
 export type Heading = RunDocument["start"]["heading"];
@@ -52,3 +52,16 @@ export const READINGS: Choice<"inches" | "feet">[] = [
   { value: "inches", label: "inches" },
   { value: "feet", label: "feet and inches" },
 ];
+
+export const STEP_WORDS: Record<Step["kind"], string> = {
+  bend: "90",
+  offset: "Offset",
+  rolled: "Rolled offset",
+  box_offset: "Box offset",
+  saddle3: "Three-bend saddle",
+  saddle4: "Four-bend saddle",
+  kick90: "Kick and 90",
+  sweep: "Sweep",
+  coupling: "Coupling",
+  pull_point: "Pull point",
+};

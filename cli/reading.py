@@ -1,0 +1,46 @@
+"""Reading a run from a file or standard input, as JSON or as a field note."""
+
+import json
+import sys
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from conduit.note import read_note
+
+
+class UnreadableFile(Exception):
+    """The file is no run; the message says why, naming the file."""
+
+
+@dataclass(frozen=True)
+class Source:
+    """A raw run document, faults of its field note, and where a place of the document stands in it."""
+
+    document: Any
+    is_note: bool
+    faults: tuple[str, ...]
+    where: Callable[[str], str]
+
+
+def read_run(name: str) -> Source:
+    """Read the run in the file `name` (`-` for standard input). Raises UnreadableFile."""
+    text = _text(name)
+    if text.lstrip()[:1] not in ("", "{", "[") and not text.lstrip()[:1].isdigit():
+        note = read_note(text)
+        faults = tuple(f"line {error.line}: “{error.words}”: {error.says}" for error in note.errors)
+        return Source(note.document, True, faults, lambda place: f"line {note.line_of(place)}: ")
+    try:
+        return Source(json.loads(text), False, (), lambda place: "")
+    except (json.JSONDecodeError, RecursionError) as error:
+        raise UnreadableFile(f"{name} is neither JSON nor a field note: {error}") from error
+
+
+def _text(name: str) -> str:
+    try:
+        return sys.stdin.read() if name == "-" else Path(name).read_text()
+    except OSError as error:
+        raise UnreadableFile(f"{name} cannot be read: {error.strerror}") from error
+    except UnicodeDecodeError as error:
+        raise UnreadableFile(f"{name} is not text") from error

@@ -1,0 +1,172 @@
+"""What the lines of a field note look like: a form for each kind, its clauses as patterns.
+
+A figure runs to the next comma or the next word of the grammar; whether it can be read as a length is
+found out later, with the document, in one place for all forms.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+Raw = dict[str, Any]
+
+WAY = "(?:right|left|up|down|out|in)"
+N = "[^,]+?"
+# A quote opens where no figure stands before it; after a figure it is an inch mark.
+QUOTED = r'(?<![\d\'])"[^"]*"'
+NAME = f"(?:{QUOTED}|[^,]+?)"
+
+
+@dataclass(frozen=True)
+class Form:
+    """One kind of line: how its first clause reads, the clauses that may follow, and an example."""
+
+    kind: str
+    head: str
+    clauses: tuple[str, ...]
+    expected: str
+    finish: Callable[[Raw], Raw] = field(default=lambda found: found)
+
+
+def _over(found: Raw) -> Raw:
+    thing: Raw = {key: found.pop(key) for key in ("shape", "height", "clear") if key in found}
+    name = found.pop("thing", "")
+    if "height" in thing:
+        found["over"] = {**thing, "name": name} if name else thing
+    return found
+
+
+def _saddle(found: Raw) -> Raw:
+    found["kind"] = "saddle4" if "near" in found else "saddle3"
+    return _over(found)
+
+
+def _turn(found: Raw) -> Raw:
+    if "kicked" in found:
+        found["toward"] = found.pop("kicked")
+        return {**found, "kind": "kick90"}
+    return found
+
+
+def _flags(found: Raw) -> Raw:
+    if found.pop("at_end", None):
+        found["end"] = "end"
+    if found.pop("over_gaps", None):
+        found["spacing"] = "ends"
+    return found
+
+
+def _figure(word: str, key: str) -> str:
+    return f"{word} (?P<{key}>{N})"
+
+
+def _one_of(key: str, *words: str) -> str:
+    return f"(?P<{key}>{'|'.join(words)})"
+
+
+_REFERENCES = tuple(
+    f"(?P<{word.replace(' ', '_')}>{word}) (?P<at>{N})" for word in ("raised by", "starts at", "centred at")
+)
+_OVER = f"over {_one_of('shape', 'round', 'box')} (?P<height>{N})(?: (?P<thing>{QUOTED}))?"
+_THING = (_OVER, _figure("clear", "clear"))
+_RISE_OR_THING = f"(?: {_OVER}| (?!at )(?P<rise>{N}))?"
+_AT_ANGLE = f"(?: at (?P<angle>{N}))?"
+_ANGLE = (_figure("at", "angle"),)
+_TO = (f"{_one_of('to', 'back', 'centre', 'wall')} at (?P<at>{N})", _figure("standing off", "stand_off"))
+_NEXT = f"next from {_one_of('next_from', 'back', 'centre')}"
+_KICK = (
+    f"kicked (?P<kicked>{WAY}) (?P<rise>{N})",
+    _figure("setback", "kick_back"),
+    _figure("kick angle", "kick_angle"),
+    f"kick {_one_of('when', 'before', 'after')}",
+)
+_KNOCKOUT = f"knockout (?P<knockout>{N})(?: off the \\w+)?"
+
+STEPS = (
+    Form(
+        "box_offset",
+        f"box offset to (?P<surface>{WAY})",
+        (
+            _figure("knockout", "knockout"),
+            _figure("strap off", "stand_off"),
+            _figure("straight", "straight"),
+            *_ANGLE,
+            "(?P<at_end>at the end)",
+        )[::-1],
+        "box offset to in, knockout 27/32, at 10, straight 2",
+        _flags,
+    ),
+    Form(
+        "rolled",
+        f"rolled offset (?P<toward>{WAY}) (?P<rise>{N}) and (?P<roll_toward>{WAY}) (?P<roll>{N}){_AT_ANGLE}",
+        (*_ANGLE, *_REFERENCES),
+        "rolled offset out 4 1/2 and right 6 at 30, raised by 58",
+    ),
+    Form(
+        "offset",
+        f"offset (?P<toward>{WAY}){_RISE_OR_THING}{_AT_ANGLE}",
+        (*_ANGLE, *_REFERENCES, *_THING),
+        "offset out 3 1/2 at 30, raised by 38",
+        _over,
+    ),
+    Form(
+        "saddle3",
+        f"saddle(?: (?P<toward>{WAY}))?{_RISE_OR_THING}{_AT_ANGLE}",
+        (
+            *_ANGLE,
+            *_THING,
+            _figure("centre", "at"),
+            _figure("near", "near"),
+            _figure("width", "width"),
+            _figure("margin", "margin"),
+        ),
+        "saddle over round 1 3/4, clear 1/2, at 45, centre 43",
+        _saddle,
+    ),
+    Form("bend", f"90 (?P<turn>{WAY})", (*_TO, _NEXT, *_KICK), "90 right, back at 71 1/2", _turn),
+    Form("bend", f"bend (?P<angle>{N}) (?P<turn>{WAY})", (*_TO, _NEXT), "bend 45 right, back at 30"),
+    Form(
+        "sweep",
+        f"sweep (?P<turn>{WAY})",
+        (*_TO, _figure("radius", "radius"), r"(?P<shots>\d{1,4}) shots", "(?P<over_gaps>spaced over the gaps)"),
+        "sweep right, back at 60, radius 24, 9 shots",
+        _flags,
+    ),
+    Form("coupling", _figure("coupling at", "at"), (), "coupling at 40"),
+    Form("pull_point", f"pull point(?: (?P<name>{NAME}))? at (?P<at>{N})", (), "pull point C1 at 40"),
+)
+PIPE = Form(
+    "pipe",
+    "pipe (?P<trade_size>[^ ,]+)(?: (?P<material>EMT|IMC|rigid))?",
+    (
+        _figure("shoe", "shoe"),
+        _figure("deduct", "deduct"),
+        _figure("gain", "gain"),
+        _figure("straps off", "stand_off"),
+        "straps tight",
+        "tape (?P<tape>1/16|1/8|1/32|1 mm)",
+        "(?P<feet>in feet)",
+    ),
+    'pipe 3/4 EMT, shoe "Hand 3/4", straps tight',
+)
+START = Form(
+    "start",
+    f"start(?: box)?(?: (?P<name>(?!{WAY}$){NAME}))?",
+    (f"(?P<heading>{WAY})", _KNOCKOUT),
+    "start box KP, up",
+)
+_SIDES = {"right": ("right", "left"), "up": ("up", "down"), "out": ("out", "in")}
+END = Form(
+    "end",
+    f"end(?: (?P<open>open)| box)?(?: (?!open$)(?P<name>{NAME}))?",
+    (
+        f"(?:seat )?at (?P<at>(?!least |most ){N})",
+        _figure("at least", "at_least"),
+        _figure("at most", "at_most"),
+        _KNOCKOUT,
+        *(f"(?:measured )?{plus} (?P<{axis}_plus>{N})" for axis, (plus, _) in _SIDES.items()),
+        *(f"(?:measured )?{minus} (?P<{axis}_minus>{N})" for axis, (_, minus) in _SIDES.items()),
+    ),
+    "end box K2, seat at 33 1/2",
+)
+HEADS = {"run": Form("run", f"run (?P<name>{NAME})", (), "run Kiln 2 feed"), "pipe": PIPE, "start": START, "end": END}

@@ -1,0 +1,85 @@
+from unittest import TestCase
+
+from hypothesis import given, settings
+
+from conduit.note import read_note
+from conduit.note_writer import write_note
+from conduit.plan import make_plan
+from conduit.tests.support import WORKED_CASES, runs, worked_case
+
+BOX_LID = """\
+run Kiln 2 feed
+pipe 3/4 EMT, shoe "Hand 3/4", straps tight   # from the van
+start box KP, up, knockout 27/32 off the wall
+offset out 3 1/2 at 30, raised by 38
+
+90 right, back at 71 1/2
+saddle over round 1 3/4, clear 1/2, at 45, centre 43
+90 down, back at 88 3/4
+end box K2, seat at 33 1/2
+"""
+EVERY_LINE = """\
+run "Riser, east"
+pipe 1 rigid, shoe "Next size", deduct 8 1/32, gain 4 1/8, straps off 1/4, tape 1/8, in feet
+start, right
+box offset to in, knockout 1 7/16, strap off 1/4, straight 2, at 10
+offset out over box 3 "gas line" at 30, clear 1/2, raised by 38
+rolled offset out 4 1/2 and up 6 at 30, starts at 45
+saddle out 3 1/4 at 30, near 31, width 14 1/2, margin 3/4
+90 up, wall at 5' 11-1/2\", standing off 1, next from centre
+bend 45 right, back at 30
+90 out, back at 52, kicked up 6 1/4, setback 14, kick after
+sweep right, centre at 60, radius 24, 9 shots, spaced over the gaps
+coupling at 40
+pull point C1 at 41
+end open Bushing, at least 20, at most 30, measured right 87, down 38
+"""
+
+
+class Notes(TestCase):
+    def test_a_box_lid_is_read_and_can_be_bent(self):
+        note = read_note(BOX_LID)
+        self.assertEqual(note.errors, ())
+        plan = make_plan(note.document)
+        self.assertTrue(plan.makeable)
+        self.assertEqual([bend.step for bend in plan.bends], [0, 0, 1, 2, 2, 2, 3])
+        self.assertEqual(plan.shoe.name, "Hand 3/4")
+
+    def test_writing_what_was_read_is_stable_and_loses_nothing(self):
+        for text in (BOX_LID, EVERY_LINE):
+            first = read_note(text)
+            self.assertEqual(first.errors, ())
+            written = write_note(first.document)
+            self.assertEqual(write_note(read_note(written).document), written)
+        self.assertEqual(write_note(read_note(EVERY_LINE).document).splitlines(), self.normal(EVERY_LINE))
+
+    def normal(self, text):
+        return [line.replace(" at 30, near", ", at 30, near") for line in text.splitlines()]
+
+    @settings(deadline=None)
+    @given(runs())
+    def test_any_run_makes_the_same_pipe_after_a_note(self, raw):
+        note = read_note(write_note(raw))
+        self.assertEqual(note.errors, ())
+        before, after = make_plan(raw), make_plan(note.document)
+        self.assertEqual(before.makeable, after.makeable)
+        if before.makeable:
+            self.assertAlmostEqual(before.developed_length.inches, after.developed_length.inches, 6)
+
+    def test_worked_cases_survive(self):
+        for name in WORKED_CASES:
+            raw, case = worked_case(name)
+            plan = make_plan(read_note(write_note(raw)).document)
+            self.assertAlmostEqual(plan.developed_length.inches, case["developed_length"], delta=1e-5)
+
+    def test_all_errors_by_line_and_word_and_the_rest_is_read(self):
+        note = read_note(
+            "start, right\noffset sideways 3\n90 up, bak at 20\nwibble\n90 up, back at 7 1/0\nend, seat at 9"
+        )
+        self.assertEqual(
+            [(e.line, e.words) for e in note.errors], [(2, "offset sideways 3"), (3, "bak at 20"), (4, "wibble")]
+        )
+        self.assertTrue(all("like" in e.says for e in note.errors))
+        self.assertEqual(note.document["end"], {"at": "9"})
+        place = next(p.place for p in make_plan({**note.document, "trade_size": "3/4"}).problems if "divided" in p.says)
+        self.assertEqual(note.line_of(place), 5)
