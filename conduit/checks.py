@@ -1,22 +1,27 @@
 """Findings about a run that can be laid out: limits, radius, straights (handbook, Figures, Limits)."""
 
 import math
+from itertools import accumulate
 
-from conduit.document import Head
+from conduit.document import Head, Reading
+from conduit.geometry.vectors import Vec
 from conduit.layout import Layout
 from conduit.problems import Problem
 from conduit.shoe import Shoe
+from conduit.steps import BoxOffsetStep
 from conduit.tables import LEAST_RADIUS, Rules
 from conduit.units import format_at_least, format_length
 
 ROUGHLY = 1e-6
 
 
-def check(layout: Layout, head: Head, shoe: Shoe, rules: Rules) -> list[Problem]:
+def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
     """Every finding, in the order in which the pipe meets them."""
-    found = [_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules)]
+    head = reading.head
+    found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
     if layout.complete:
-        found.append(_last_straight(layout, head, rules))
+        found += [_last_straight(layout, head, rules), _closure(layout, reading, rules), _supports(layout, rules)]
+        found += _knockouts(reading, shoe)
     return [problem for problem in found if problem]
 
 
@@ -25,22 +30,116 @@ def degrees_of(layout: Layout) -> float:
     return math.degrees(sum(bend.angle for bend in layout.path.bends))
 
 
-def _degrees(layout: Layout, rules: Rules) -> Problem | None:
-    total = degrees_of(layout)
-    if total <= rules.most_degrees + ROUGHLY:
+def stretches(layout: Layout) -> list[list[int]]:
+    """The bends (indices) between two pull points, stretch by stretch."""
+    cuts = [layout.marker_position(marker) for marker in layout.markers if marker.kind == "pull_point"]
+    parts: list[list[int]] = [[]]
+    for index, bend in enumerate(layout.path.bends):
+        while cuts and bend.start >= cuts[0]:
+            parts.append([])
+            cuts.pop(0)
+        parts[-1].append(index)
+    return parts
+
+
+def _degrees(layout: Layout, rules: Rules) -> list[Problem]:
+    found = []
+    for stretch in stretches(layout):
+        running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
+        over = next((i for i, total in enumerate(running) if total > rules.most_degrees + ROUGHLY), None)
+        if over is None:
+            continue
+        step = layout.owners[stretch[over]]
+        says = (
+            f"The bends between two pull points add up to {running[-1]:g}°, over the {rules.most_degrees:g}° allowed."
+        )
+        remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
+        found.append(
+            Problem(code="too_many_degrees", severity="caution", place=f"steps.{step}", says=says, remedy=remedy)
+        )
+    return found
+
+
+def _markers(layout: Layout) -> list[Problem]:
+    """A fixed coupling or pull point must lie on a straight."""
+    found = []
+    for marker in layout.markers:
+        s = layout.marker_position(marker)
+        inside = any(bend.start - ROUGHLY < s < bend.end + ROUGHLY for bend in layout.path.bends)
+        if inside or s < ROUGHLY or (layout.complete and s > layout.path.length - ROUGHLY):
+            called = "coupling" if marker.kind == "coupling" else "pull point"
+            says = f"Step {marker.step + 1} ({called}): it would lie in a bend or beyond the pipe."
+            place = f"steps.{marker.step}.at"
+            remedy = "Put it on a straight."
+            found.append(Problem(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy))
+    return found
+
+
+def closure_of(layout: Layout, reading: Reading) -> Vec | None:
+    """The end as laid out less the end box as measured on its own: a surveyor's closure error. Inches."""
+    measured = reading.end.measured if reading.end else None
+    if not measured or not layout.complete:
         return None
-    over = next(
-        owner
-        for i, owner in enumerate(layout.owners)
-        if math.degrees(sum(bend.angle for bend in layout.path.bends[: i + 1])) > rules.most_degrees + ROUGHLY
-    )
+    return layout.path.end_point.minus(Vec(measured.right, measured.up, measured.out))
+
+
+def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
+    error = closure_of(layout, reading)
+    if error is None or error.length() <= rules.closure:
+        return None
+    words = {"right": error.x, "up": error.y, "out": error.z}
+    shown = ", ".join(f"{axis} {format_length(value)}" for axis, value in words.items() if abs(value) >= 1 / 32)
     return Problem(
-        code="too_many_degrees",
+        code="closure",
         severity="caution",
-        place=f"steps.{over}",
-        says=f"The bends add up to {total:g}°, over the {rules.most_degrees:g}° allowed between pull points.",
-        remedy=f"Use flatter offsets, or put a pull box before step {over + 1}. Check your local code.",
+        place="end.measured",
+        says=f"The run ends {format_length(error.length())} from the end box as it was measured on its own ({shown}).",
+        remedy="One of the measures is off; take the longest again.",
     )
+
+
+def supports(layout: Layout, rules: Rules) -> list[float] | None:
+    """Where straps could go, from end A: on straights, within the distances allowed. None where that cannot be."""
+    length, bends = layout.path.length, layout.path.bends
+    places: list[float] = []
+    here, reach = 0.0, min(rules.support_from_box, length / 2)
+    while not places or length - places[-1] > rules.support_from_box:
+        place = min(here + reach, length - min(rules.support_from_box, length / 2))
+        within = next((bend for bend in bends if bend.start < place < bend.end), None)
+        if within:
+            # Before the bend, or just after it where the end box wants a strap that the start side cannot give.
+            place = within.start if within.start > here + ROUGHLY else within.end
+        if place <= here + ROUGHLY or place - here > reach + ROUGHLY:
+            return None
+        places.append(place)
+        here, reach = place, rules.support_spacing
+    return places
+
+
+def _supports(layout: Layout, rules: Rules) -> Problem | None:
+    if supports(layout, rules) is not None:
+        return None
+    says = "No strap finds a straight within the support distance."
+    return Problem(code="supports", severity="caution", place="steps", says=says, remedy="Check your local code.")
+
+
+def _knockouts(reading: Reading, shoe: Shoe) -> list[Problem]:
+    """A knockout that the pipe on its straps does not meet wants a box offset."""
+    found = []
+    for name, box in (("start", reading.start), ("end", reading.end)):
+        has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in reading.steps)
+        if not box or box.knockout is None or has_offset:
+            continue
+        off = box.knockout - (reading.head.stand_off + shoe.diameter / 2)
+        if abs(off) > 1 / 8:
+            says = (
+                f"The {name} box's knockout stands {format_length(abs(off))} {'over' if off > 0 else 'under'} the pipe."
+            )
+            remedy = "Add a box offset, or use straps with that stand-off."
+            found.append(
+                Problem(code="knockout", severity="caution", place=f"{name}.knockout", says=says, remedy=remedy)
+            )
+    return found
 
 
 def _radius(head: Head, shoe: Shoe) -> Problem | None:

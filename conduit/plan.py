@@ -1,24 +1,23 @@
 """The one call that puts it together: a run document in, its plan out."""
 
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from itertools import pairwise
 
 from conduit.bench import Bench, left_over, readings_after, roll_before
-from conduit.checks import check, degrees_of
+from conduit.checks import check, closure_of, degrees_of, supports
 from conduit.cutting.couplings import split
 from conduit.document import Head, Reading, read_document
 from conduit.geometry.path import PathBend, point_at, points_along
-from conduit.geometry.vectors import Vec
 from conduit.layout import Layout, lay_out
 from conduit.marks import Mark, marks_for, recommend
 from conduit.problems import Problem, stops
+from conduit.prove import Prover
 from conduit.results import (
     BenchBend,
     Check,
     FieldReading,
-    Fit,
     Measure,
     Picture,
     PictureBend,
@@ -31,10 +30,9 @@ from conduit.results import (
     ShoeUsed,
 )
 from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
-from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.steps import Saddle3Step
 from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
-from conduit.units import format_angle, format_length, parse_length, round_to_tape
+from conduit.units import format_angle, format_length, parse_length
 
 
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
@@ -50,10 +48,10 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
         return _bare(reading, problems, raw, rules)
     layout = lay_out(reading, shoe, rules)
     problems += layout.problems
-    problems += check(layout, reading.head, shoe, rules)
+    problems += check(layout, reading, shoe, rules)
     couplings = _couplings(layout, rules, problems)
     bare = _bare(reading, problems, raw, rules)
-    return _Planner(reading, layout, shoe, couplings).fill(bare)
+    return _Planner(reading, layout, shoe, couplings).fill(bare, rules)
 
 
 def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
@@ -127,7 +125,11 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
         bends=[],
         pieces=[],
         couplings=[],
-        fit=None,
+        simulated=[],
+        card=[],
+        by_hand=None,
+        supports=[],
+        closure=None,
         picture=None,
         fields=list(_fields(raw, head)),
         problems=problems,
@@ -186,7 +188,7 @@ class _Planner:
         self.head, self.path = reading.head, layout.path
         self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
 
-    def fill(self, bare: Plan) -> Plan:
+    def fill(self, bare: Plan, rules: Rules) -> Plan:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.problems)
         return bare.model_copy(
@@ -200,7 +202,7 @@ class _Planner:
                 "bends": [self._bend(i, bend) for i, bend in enumerate(self.path.bends)],
                 "pieces": self._pieces() if complete else [],
                 "couplings": self.couplings,
-                "fit": self._fit() if complete else None,
+                **(self._proved(rules) if complete else {}),
                 "picture": self._picture(),
             }
         )
@@ -281,24 +283,23 @@ class _Planner:
             checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
         )
 
+    def _proved(self, rules: Rules) -> dict[str, object]:
+        """What simulation, card and tolerance say of a run that can be made."""
+        prover = Prover(self.reading, self.layout, self.shoe)
+        closure = closure_of(self.layout, self.reading)
+        return {
+            "simulated": prover.simulated(),
+            "card": prover.card(),
+            "by_hand": prover.by_hand(),
+            "supports": [self.measure(place) for place in supports(self.layout, rules) or []],
+            "closure": tuple(closure) if closure else None,
+        }
+
     def _within_saddle(self, index: int) -> tuple[int, float] | None:
         """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
         owners = self.layout.owners
         step = self.reading.steps[owners[index]]
         return (index - owners.index(owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
-
-    def _fit(self) -> Fit:
-        rounded = self._simulated_miss(lambda at: round_to_tape(at, self.head.tape))
-        return Fit(exact_miss=self._simulated_miss(lambda at: at), rounded_miss=self.measure(rounded))
-
-    def _simulated_miss(self, pencil: Callable[[float], float]) -> float:
-        settings = []
-        for bend in self.path.bends:
-            mark = recommend(marks_for(bend, self.shoe), self.path.length).mark
-            settings.append(Setting(pencil(mark.at), mark.reference, mark.hook, bend.roll, bend.angle))
-        inward = self.path.bends[0].axis.cross(self.path.heading) if settings else Vec(0, 0, 0)
-        pose = Pose(self.path.origin, self.path.heading, inward)
-        return bend_pipe(self.path.length, settings, self.shoe, pose).miss(self.path.end_point)
 
     def _picture(self) -> Picture:
         start, end = self.reading.start, self.reading.end

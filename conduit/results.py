@@ -1,5 +1,7 @@
 """The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
 
+from typing import Literal
+
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.problems import Problem
@@ -138,11 +140,58 @@ class FieldReading(_Result):
     reads: str
 
 
-class Fit(_Result):
-    """How the simulated pipe fits the layout: the miss of its end, in inches."""
+class CardMarkPlanned(_Result):
+    """A mark by the card, from end A of the run's straight pipe."""
 
-    exact_miss: float
-    rounded_miss: Measure
+    reference: Reference
+    hook: Hook
+    at: Measure
+    angle: float
+
+
+class CardAnswer(_Result):
+    """What the card gives for a step: marks, spacing, shrink, and each line of arithmetic as a sentence."""
+
+    step: int
+    marks: list[CardMarkPlanned]
+    spacing: Measure | None
+    shrink: Measure | None
+    lines: list[str]
+
+
+class Passed(_Result):
+    """How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted."""
+
+    place: str
+    name: str
+    clearance: Measure
+    wanted: Measure
+
+
+class Simulated(_Result):
+    """A pipe bent in simulation from the exact marks, the marks as rounded for the tape, or the card's."""
+
+    marks: Literal["exact", "rounded", "card"]
+    miss: float = Field(description="How far end B is from its place, inches.")
+    miss_reads: str
+    off: Point = Field(description="The same as right, up, out.")
+    angles_off: tuple[float, float]
+    passed: list[Passed]
+    self_clearance: float | None = Field(description="Least gap between parts that are no neighbours; null: none.")
+    clash: bool = Field(description="Whether two bends would overlap on the pipe.")
+
+
+class ByHand(_Result):
+    """What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance."""
+
+    along: Measure
+    across: Measure
+    touchiest_bend: int | None
+    touchiest_what: str
+    inches_per_degree: list[float]
+    chance_to_fit: float
+    precut: bool
+    allowance: Measure
 
 
 class Plan(_Result):
@@ -161,7 +210,11 @@ class Plan(_Result):
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]
     couplings: list[float]
-    fit: Fit | None
+    simulated: list[Simulated]
+    card: list[CardAnswer]
+    by_hand: ByHand | None
+    supports: list[Measure]
+    closure: Point | None = Field(description="The end as laid out less the end box as measured on its own.")
     picture: Picture | None
     fields: list[FieldReading]
     problems: list[Problem]

@@ -5,11 +5,16 @@ run was laid out or the marks were worked out (handbook, Geometry, Bending it ba
 """
 
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from conduit.geometry.vectors import Vec
 from conduit.shoe import Hook, Reference, Shoe
+
+# Arcs that overlap by less than this are taken to touch.
+OVERLAP = 1e-6
 
 
 @dataclass(frozen=True)
@@ -57,13 +62,31 @@ class Arc:
 class Bent:
     """The pipe as bent: its arcs in order from end A and where end B comes to be."""
 
+    start: Pose
+    radius: float
+    length: float
     arcs: tuple[Arc, ...]
+    poses: tuple[Pose, ...]
     end: Pose
     clash: bool
 
     def miss(self, point: Vec) -> float:
         """How far end B is from `point`, in inches."""
         return self.end.point.minus(point).length()
+
+    def pose_at(self, s: float) -> Pose:
+        """The pose of the pipe at position `s` of the straight pipe, in inches from end A."""
+        number = bisect_right(self._starts, s) - 1
+        if number < 0:
+            return self.start.forward(s)
+        arc, pose = self.arcs[number], self.poses[number]
+        if s < arc.end:
+            return pose.around(arc.roll, (s - arc.start) / self.radius, self.radius)
+        return pose.around(arc.roll, arc.angle, self.radius).forward(s - arc.end)
+
+    @cached_property
+    def _starts(self) -> list[float]:
+        return [arc.start for arc in self.arcs]
 
 
 def arc_of(setting: Setting, shoe: Shoe) -> Arc:
@@ -81,9 +104,12 @@ def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pos
     """Bend a straight pipe of `length` inches that begins at `start`. Any order of settings gives the same pipe."""
     arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
     pose, position, clash = start, 0.0, False
+    poses: list[Pose] = []
     for arc in arcs:
-        clash = clash or arc.start < position - 1e-6
-        pose = pose.forward(arc.start - position).around(arc.roll, arc.angle, shoe.radius)
+        clash = clash or arc.start < position - OVERLAP
+        poses.append(pose.forward(arc.start - position))
+        pose = poses[-1].around(arc.roll, arc.angle, shoe.radius)
         position = arc.end
-    clash = clash or position > length + 1e-6
-    return Bent(tuple(arcs), pose.forward(length - position), clash)
+    clash = clash or position > length + OVERLAP
+    end = pose.forward(length - position)
+    return Bent(start, shoe.radius, length, tuple(arcs), tuple(poses), end, clash)

@@ -46,7 +46,24 @@ LEAST_RADIUS: dict[TradeSize, float] = {
     "4": 16.0,
 }
 
-CARD_ANGLES = (10.0, 15.0, 22.5, 30.0, 45.0, 60.0)
+# By the card, for each angle: multiplier of the rise between the marks, shrink per inch of rise.
+CARD_OFFSETS: dict[float, tuple[float, float]] = {
+    10.0: (6.0, 1 / 16),
+    15.0: (3.9, 1 / 8),
+    22.5: (2.6, 3 / 16),
+    30.0: (2.0, 1 / 4),
+    45.0: (1.4, 3 / 8),
+    60.0: (1.2, 1 / 2),
+}
+CARD_ANGLES = tuple(CARD_OFFSETS)
+
+# Three-bend saddles, for each centre angle: multiplier centre to outer mark, shrink to the centre per inch.
+CARD_SADDLES: dict[float, tuple[float, float]] = {
+    60.0: (2.0, 1 / 4),
+    45.0: (2.5, 3 / 16),
+    30.0: (3.9, 1 / 8),
+    22.5: (5.0, 3 / 32),
+}
 
 
 @dataclass(frozen=True)
@@ -61,6 +78,9 @@ class Rules:
     kerf: float = 1 / 16
     stick: float = STICK
     most_steps: int = 200
+    support_from_box: float = 36.0
+    support_spacing: float = 120.0
+    closure: float = 1 / 4
 
 
 DEFAULT_RULES = Rules()

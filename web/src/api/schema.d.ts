@@ -450,6 +450,55 @@ export interface components {
             checks: components["schemas"]["Check"][];
         };
         /**
+         * ByHand
+         * @description What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance.
+         */
+        ByHand: {
+            along: components["schemas"]["Measure"];
+            across: components["schemas"]["Measure"];
+            /** Touchiest Bend */
+            touchiest_bend: number | null;
+            /** Touchiest What */
+            touchiest_what: string;
+            /** Inches Per Degree */
+            inches_per_degree: number[];
+            /** Chance To Fit */
+            chance_to_fit: number;
+            /** Precut */
+            precut: boolean;
+            allowance: components["schemas"]["Measure"];
+        };
+        /**
+         * CardAnswer
+         * @description What the card gives for a step: marks, spacing, shrink, and each line of arithmetic as a sentence.
+         */
+        CardAnswer: {
+            /** Step */
+            step: number;
+            /** Marks */
+            marks: components["schemas"]["CardMarkPlanned"][];
+            spacing: components["schemas"]["Measure"] | null;
+            shrink: components["schemas"]["Measure"] | null;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * CardMarkPlanned
+         * @description A mark by the card, from end A of the run's straight pipe.
+         */
+        CardMarkPlanned: {
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            at: components["schemas"]["Measure"];
+            /** Angle */
+            angle: number;
+        };
+        /**
          * Check
          * @description What a tool must show after the bend.
          */
@@ -477,15 +526,6 @@ export interface components {
             reads: string;
         };
         /**
-         * Fit
-         * @description How the simulated pipe fits the layout: the miss of its end, in inches.
-         */
-        Fit: {
-            /** Exact Miss */
-            exact_miss: number;
-            rounded_miss: components["schemas"]["Measure"];
-        };
-        /**
          * Measure
          * @description A length: exact, and as the run's tape reads it.
          */
@@ -494,6 +534,18 @@ export interface components {
             inches: number;
             /** Reads */
             reads: string;
+        };
+        /**
+         * Passed
+         * @description How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted.
+         */
+        Passed: {
+            /** Place */
+            place: string;
+            /** Name */
+            name: string;
+            clearance: components["schemas"]["Measure"];
+            wanted: components["schemas"]["Measure"];
         };
         /**
          * Picture
@@ -626,7 +678,22 @@ export interface components {
             pieces: components["schemas"]["PlannedPiece"][];
             /** Couplings */
             couplings: number[];
-            fit: components["schemas"]["Fit"] | null;
+            /** Simulated */
+            simulated: components["schemas"]["Simulated"][];
+            /** Card */
+            card: components["schemas"]["CardAnswer"][];
+            by_hand: components["schemas"]["ByHand"] | null;
+            /** Supports */
+            supports: components["schemas"]["Measure"][];
+            /**
+             * Closure
+             * @description The end as laid out less the end box as measured on its own.
+             */
+            closure: [
+                number,
+                number,
+                number
+            ] | null;
             picture: components["schemas"]["Picture"] | null;
             /** Fields */
             fields: components["schemas"]["FieldReading"][];
@@ -741,6 +808,50 @@ export interface components {
             };
             /** Diameter */
             diameter: number;
+        };
+        /**
+         * Simulated
+         * @description A pipe bent in simulation from the exact marks, the marks as rounded for the tape, or the card's.
+         */
+        Simulated: {
+            /**
+             * Marks
+             * @enum {string}
+             */
+            marks: "exact" | "rounded" | "card";
+            /**
+             * Miss
+             * @description How far end B is from its place, inches.
+             */
+            miss: number;
+            /** Miss Reads */
+            miss_reads: string;
+            /**
+             * Off
+             * @description The same as right, up, out.
+             */
+            off: [
+                number,
+                number,
+                number
+            ];
+            /** Angles Off */
+            angles_off: [
+                number,
+                number
+            ];
+            /** Passed */
+            passed: components["schemas"]["Passed"][];
+            /**
+             * Self Clearance
+             * @description Least gap between parts that are no neighbours; null: none.
+             */
+            self_clearance: number | null;
+            /**
+             * Clash
+             * @description Whether two bends would overlap on the pipe.
+             */
+            clash: boolean;
         };
         /**
          * BendStep

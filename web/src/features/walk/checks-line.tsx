@@ -5,6 +5,7 @@ import { placed } from "./walk-list";
 /** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
 export function ChecksLine({ plan }: { plan: Plan }) {
   const stops = plan.problems.filter((problem) => problem.severity === "stop").length;
+  const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
   const cautions = plan.problems.filter((problem) => problem.severity === "caution").length;
   return (
     <div
@@ -28,10 +29,10 @@ export function ChecksLine({ plan }: { plan: Plan }) {
       )}
       {plan.developed_length && <Fact name="Developed length" value={plan.developed_length.reads} />}
       <Fact name="Bends" value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.degrees_allowed}°`} />
-      {plan.fit && (
+      {rounded && (
         <Fact
           name="Rounded marks miss by"
-          value={plan.fit.rounded_miss.inches < 1 / 32 ? "under 1/32" : plan.fit.rounded_miss.reads}
+          value={rounded.miss < 1 / 32 ? "under 1/32" : rounded.miss_reads}
         />
       )}
     </div>

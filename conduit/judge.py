@@ -1,0 +1,188 @@
+"""The bent pipe against the layout: where its end comes to be, and what it clears (handbook, Bending it back).
+
+Clearances are least distances along the whole pipe, not only at vertices. Inches and degrees.
+"""
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+
+from conduit.document import Reading
+from conduit.geometry.vectors import Vec
+from conduit.layout import Layout
+from conduit.placing import Hindrance
+from conduit.simulate import Bent, Pose
+from conduit.steps import TURNS
+
+GOLDEN = (math.sqrt(5) - 1) / 2
+FINE = 1e-10
+ARC_SAMPLES = 12
+CHORD = math.radians(10)
+
+
+@dataclass(frozen=True)
+class EndMiss:
+    """How far end B is from its place (right, up, out), and how far its direction is off (two angles)."""
+
+    right: float
+    up: float
+    out: float
+    first_angle: float
+    second_angle: float
+
+    @property
+    def distance(self) -> float:
+        """The whole distance, in inches."""
+        return math.hypot(self.right, self.up, self.out)
+
+
+@dataclass(frozen=True)
+class Cleared:
+    """How the pipe passes one thing: least distance, least height of its underside over it, and what was wanted."""
+
+    place: str
+    name: str
+    clearance: float
+    wanted: float
+    over_surface: float
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """All that the bent pipe is judged by. `self_clearance` is between parts of it that are not neighbours."""
+
+    end: EndMiss
+    cleared: tuple[Cleared, ...]
+    self_clearance: float
+    clash: bool
+
+
+def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float) -> Judgement:
+    """Judge the bent pipe against the layout that it was bent for."""
+    cleared = tuple(_cleared(bent, thing, _leg(layout, reading, thing), diameter) for thing in layout.hindrances)
+    return Judgement(_end_miss(bent.end, layout), cleared, self_clearance(bent, diameter), bent.clash)
+
+
+def _end_miss(end: Pose, layout: Layout) -> EndMiss:
+    path = layout.path
+    miss = end.point.minus(path.end_point)
+    heading = path.bends[-1].heading_after if path.bends else path.heading
+    first = (path.bends[-1].axis if path.bends else end.inward).cross(heading)
+    second = heading.cross(first)
+    angles = [math.degrees(math.atan2(end.heading.dot(side), end.heading.dot(heading))) for side in (first, second)]
+    return EndMiss(miss.x, miss.y, miss.z, angles[0], angles[1])
+
+
+def _leg(layout: Layout, reading: Reading, thing: Hindrance) -> tuple[float, float]:
+    """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
+    step = int(thing.place.split(".")[1])
+    start, end = 0.0, layout.path.length
+    for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
+        if isinstance(reading.steps[owner], TURNS):
+            if owner < step:
+                start = bend.end
+            else:
+                return start, bend.start
+    return start, end
+
+
+def _cleared(bent: Bent, thing: Hindrance, leg: tuple[float, float], diameter: float) -> Cleared:
+    def to_thing(s: float) -> float:
+        return distance_to(thing, bent.pose_at(s).point) - diameter / 2
+
+    def height(s: float) -> float:
+        return bent.pose_at(s).point.minus(thing.foot).dot(thing.toward) - diameter / 2
+
+    return Cleared(thing.place, thing.name, _least(bent, to_thing, *leg), thing.clear, _least(bent, height, *leg))
+
+
+def distance_to(thing: Hindrance, point: Vec) -> float:
+    """From a point to the surface of a thing, negative inside. Across the leg the thing is endless."""
+    from_foot = point.minus(thing.foot)
+    along, height = from_foot.dot(thing.along), from_foot.dot(thing.toward)
+    if thing.shape == "round":
+        middle = (thing.near + thing.far) / 2
+        return math.hypot(along - middle, height - thing.height / 2) - thing.height / 2
+    beside = max(thing.near - along, along - thing.far)
+    above = height - thing.height
+    if beside > 0 and above > 0:
+        return math.hypot(beside, above)
+    return max(beside, above)
+
+
+def _least(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
+    """The least of `value` along the pipe: convex on each straight, sampled and refined on each arc."""
+    least = math.inf
+    for low, high, is_arc in _parts(bent, start, end):
+        count = ARC_SAMPLES if is_arc else 1
+        marks = [low + (high - low) * i / count for i in range(count + 1)]
+        values = [value(s) for s in marks]
+        best = min(range(len(marks)), key=values.__getitem__)
+        around = marks[max(best - 1, 0)], marks[min(best + 1, count)]
+        least = min(least, values[best], _golden(value, *(around if is_arc else (low, high))))
+    return least
+
+
+def _parts(bent: Bent, start: float, end: float) -> Iterator[tuple[float, float, bool]]:
+    edges = [0.0, *(edge for arc in bent.arcs for edge in (arc.start, arc.end)), bent.length]
+    for number, (low, high) in enumerate(pairwise(edges)):
+        low, high = max(low, start), min(high, end)
+        if high > low:
+            yield low, high, number % 2 == 1
+
+
+def _golden(value: Callable[[float], float], low: float, high: float) -> float:
+    """The least of a function with one valley, by golden section."""
+    a, b = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+    at_a, at_b = value(a), value(b)
+    while high - low > FINE * max(1.0, abs(high)):
+        if at_a < at_b:
+            high, b, at_b = b, a, at_a
+            a = high - GOLDEN * (high - low)
+            at_a = value(a)
+        else:
+            low, a, at_a = a, b, at_b
+            b = low + GOLDEN * (high - low)
+            at_b = value(b)
+    return min(at_a, at_b)
+
+
+def self_clearance(bent: Bent, diameter: float) -> float:
+    """Least gap between parts of the pipe that are not neighbours; arcs taken as chords of 10° (a hair inside)."""
+    chords = list(_chords(bent))
+    least = math.inf
+    for i, (s1, a, b) in enumerate(chords):
+        for s2, c, d in chords[i + 2 :]:
+            # Around one bend the pipe is near itself by nature.
+            if s2 - s1 < math.pi * bent.radius:
+                continue
+            reach = a.minus(c).length() - a.minus(b).length() - c.minus(d).length() - diameter
+            if reach < least:
+                least = min(least, segment_distance(a, b, c, d) - diameter)
+    return least
+
+
+def _chords(bent: Bent) -> Iterator[tuple[float, Vec, Vec]]:
+    edges = [0.0]
+    for arc in bent.arcs:
+        count = max(1, math.ceil(arc.angle / CHORD))
+        edges += [arc.start + (arc.end - arc.start) * i / count for i in range(count + 1)]
+    points = [(s, bent.pose_at(s).point) for s in [*edges, bent.length]]
+    for (_, a), (s, b) in pairwise(points):
+        yield s, a, b
+
+
+def segment_distance(a: Vec, b: Vec, c: Vec, d: Vec) -> float:
+    """Least distance between the segments ab and cd (closest points of two clamped lines)."""
+    u, v, w = b.minus(a), d.minus(c), a.minus(c)
+    uu, uv, vv, uw, vw = u.dot(u), u.dot(v), v.dot(v), u.dot(w), v.dot(w)
+    down = uu * vv - uv * uv
+    s = _clamp((uv * vw - vv * uw) / down) if down > 1e-12 else 0.0
+    t = _clamp((uv * s + vw) / vv) if vv > 1e-12 else 0.0
+    s = _clamp((uv * t - uw) / uu) if uu > 1e-12 else 0.0
+    return a.along(u, s).minus(c.along(v, t)).length()
+
+
+def _clamp(value: float) -> float:
+    return min(1.0, max(0.0, value))

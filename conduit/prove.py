@@ -1,0 +1,123 @@
+"""A layout proved: bent in simulation from several kinds of marks, and what hands would do to it."""
+
+import math
+from collections.abc import Sequence
+
+from conduit.card import CardStep, card_way
+from conduit.document import Reading
+from conduit.geometry.vectors import Vec
+from conduit.judge import Judgement, judge
+from conduit.layout import Layout
+from conduit.marks import marks_for, recommend
+from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated
+from conduit.shoe import Shoe
+from conduit.simulate import Pose, Setting, bend_pipe
+from conduit.steps import AnyStep
+from conduit.tolerance import BY_EYE, Hands, spread_at_end
+from conduit.units import format_length, round_to_tape
+
+
+class Prover:
+    """Bends a complete layout in simulation on its shoe."""
+
+    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe) -> None:
+        self.reading, self.layout, self.shoe = reading, layout, shoe
+        self.head, self.path = reading.head, layout.path
+        steps: list[AnyStep] = [step for step in reading.steps if step is not None]
+        self.by_card: list[CardStep] = card_way(steps, shoe, self.head.stand_off)
+
+    def measure(self, inches: float) -> Measure:
+        """A length, exact and as the tape reads it."""
+        return Measure(inches=inches, reads=format_length(inches, self.head.tape, self.head.feet))
+
+    def exact_settings(self) -> list[Setting]:
+        """The proposed marks of every bend, unrounded."""
+        settings = []
+        for bend in self.path.bends:
+            mark = recommend(marks_for(bend, self.shoe), self.path.length).mark
+            settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
+        return settings
+
+    def rounded_settings(self) -> list[Setting]:
+        """The same as rounded for the tape."""
+        return [
+            Setting(round_to_tape(one.mark, self.head.tape), one.reference, one.hook, one.roll, one.angle)
+            for one in self.exact_settings()
+        ]
+
+    def card_settings(self) -> list[Setting] | None:
+        """The card's marks, bent to the rolls of the layout; None where the card does not know every bend."""
+        marks = [mark for step in self.by_card for mark in step.marks]
+        if len(marks) != len(self.path.bends):
+            return None
+        return [
+            Setting(mark.at, mark.reference, mark.hook, bend.roll, math.radians(mark.angle))
+            for mark, bend in zip(marks, self.path.bends, strict=True)
+        ]
+
+    def judged(self, settings: Sequence[Setting]) -> Judgement:
+        """The pipe that these settings make, against the layout."""
+        bends = self.path.bends
+        inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
+        bent = bend_pipe(self.path.length, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward))
+        return judge(bent, self.layout, self.reading, self.shoe.diameter)
+
+    def simulated(self) -> list[Simulated]:
+        """Exact, rounded and (where it knows every bend) card."""
+        kinds = {"exact": self.exact_settings(), "rounded": self.rounded_settings(), "card": self.card_settings()}
+        return [self._simulated(name, settings) for name, settings in kinds.items() if settings is not None]
+
+    def _simulated(self, marks: str, settings: Sequence[Setting]) -> Simulated:
+        judgement = self.judged(settings)
+        end = judgement.end
+        return Simulated(
+            marks=marks,
+            miss=end.distance,
+            miss_reads=self.measure(end.distance).reads,
+            off=(end.right, end.up, end.out),
+            angles_off=(end.first_angle, end.second_angle),
+            passed=[
+                Passed(
+                    place=one.place,
+                    name=one.name,
+                    clearance=self.measure(one.clearance),
+                    wanted=self.measure(one.wanted),
+                )
+                for one in judgement.cleared
+            ],
+            self_clearance=judgement.self_clearance if math.isfinite(judgement.self_clearance) else None,
+            clash=judgement.clash,
+        )
+
+    def card(self) -> list[CardAnswer]:
+        """The card's answers, step by step."""
+        return [
+            CardAnswer(
+                step=step.step,
+                marks=[
+                    CardMarkPlanned(
+                        reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), angle=mark.angle
+                    )
+                    for mark in step.marks
+                ],
+                spacing=None if step.spacing is None else self.measure(step.spacing),
+                shrink=None if step.shrink is None else self.measure(step.shrink),
+                lines=list(step.lines),
+            )
+            for step in self.by_card
+        ]
+
+    def by_hand(self, hands: Hands = BY_EYE) -> ByHand:
+        """What hands do to it."""
+        spread = spread_at_end(self.path, hands)
+        touchiest = spread.touchiest
+        return ByHand(
+            along=self.measure(spread.along),
+            across=self.measure(spread.across),
+            touchiest_bend=touchiest.bend if touchiest else None,
+            touchiest_what=touchiest.what if touchiest else "",
+            inches_per_degree=list(spread.per_degree),
+            chance_to_fit=spread.fits,
+            precut=spread.precut,
+            allowance=self.measure(spread.allowance),
+        )
