@@ -19,6 +19,8 @@ GOLDEN = (math.sqrt(5) - 1) / 2
 FINE = 1e-10
 ARC_SAMPLES = 12
 CHORD = math.radians(10)
+# Gaps wider than this are not worth telling.
+FAR = 12.0
 
 
 @dataclass(frozen=True)
@@ -148,27 +150,53 @@ def _golden(value: Callable[[float], float], low: float, high: float) -> float:
     return min(at_a, at_b)
 
 
+@dataclass(frozen=True)
+class _Part:
+    """One straight or arc: where it ends along the pipe, a ball around it, and its ends."""
+
+    start: float
+    end: float
+    is_arc: bool
+    middle: Vec
+    reach: float
+
+
 def self_clearance(bent: Bent, diameter: float) -> float:
-    """Least gap between parts of the pipe that are not neighbours; arcs taken as chords of 10° (a hair inside)."""
-    chords = list(_chords(bent))
-    least = math.inf
-    for i, (s1, a, b) in enumerate(chords):
-        for s2, c, d in chords[i + 2 :]:
-            # Around one bend the pipe is near itself by nature.
-            if s2 - s1 < math.pi * bent.radius:
-                continue
-            reach = a.minus(c).length() - a.minus(b).length() - c.minus(d).length() - diameter
-            if reach < least:
-                least = min(least, segment_distance(a, b, c, d) - diameter)
-    return least
+    """Least gap between parts of the pipe that are not neighbours, infinite where all are far apart.
+
+    Arcs are taken as chords of 10°, a hair inside. Around one bend the pipe is near itself by nature,
+    so parts within half a turn along the pipe do not count.
+    """
+    parts = [
+        _Part(low, high, is_arc, bent.pose_at((low + high) / 2).point, (high - low) / 2)
+        for low, high, is_arc in _parts(bent, 0.0, bent.length)
+    ]
+    least = FAR
+    for i, one in enumerate(parts):
+        for other in parts[i + 2 :]:
+            apart = one.middle.minus(other.middle).length() - one.reach - other.reach - diameter
+            if apart < least and other.end - one.start > math.pi * bent.radius:
+                least = min(least, _gap(bent, one, other) - diameter)
+    return least if least < FAR else math.inf
 
 
-def _chords(bent: Bent) -> Iterator[tuple[float, Vec, Vec]]:
-    edges = [0.0]
-    for arc in bent.arcs:
-        count = max(1, math.ceil(arc.angle / CHORD))
-        edges += [arc.start + (arc.end - arc.start) * i / count for i in range(count + 1)]
-    points = [(s, bent.pose_at(s).point) for s in [*edges, bent.length]]
+def _gap(bent: Bent, one: _Part, other: _Part) -> float:
+    near = math.pi * bent.radius
+    gaps = [
+        segment_distance(a, b, c, d)
+        for s, a, b in _chords(bent, one)
+        for t, c, d in _chords(bent, other)
+        if t - s >= near
+    ]
+    return min(gaps, default=math.inf)
+
+
+def _chords(bent: Bent, part: _Part) -> Iterator[tuple[float, Vec, Vec]]:
+    """The part's chords, each with where it ends along the pipe."""
+    angle = (part.end - part.start) / bent.radius if part.is_arc else CHORD
+    count = max(1, math.ceil(angle / CHORD))
+    places = [part.start + (part.end - part.start) * i / count for i in range(count + 1)]
+    points = [(s, bent.pose_at(s).point) for s in places]
     for (_, a), (s, b) in pairwise(points):
         yield s, a, b
 

@@ -41,17 +41,28 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
+    reading, layout, shoe, problems = laid_out(raw, rules)
+    bare = _bare(reading, problems, raw, rules)
+    if not shoe or not layout:
+        return bare
+    couplings = _couplings(layout, rules, problems)
+    return _Planner(reading, layout, shoe, couplings).fill(bare.model_copy(update={"problems": problems}), rules)
+
+
+def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
+    """Read and lay out a run document, with everything found on the way; no layout where there is no shoe for it.
+
+    Raises UnreadableDocument where `raw` is not a run document at all.
+    """
     reading = read_document(raw)
     problems = list(reading.problems)
     shoe = _shoe(reading.head, problems)
     if not shoe:
-        return _bare(reading, problems, raw, rules)
+        return reading, None, None, problems
     layout = lay_out(reading, shoe, rules)
     problems += layout.problems
     problems += check(layout, reading, shoe, rules)
-    couplings = _couplings(layout, rules, problems)
-    bare = _bare(reading, problems, raw, rules)
-    return _Planner(reading, layout, shoe, couplings).fill(bare, rules)
+    return reading, layout, shoe, problems
 
 
 def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:

@@ -12,7 +12,7 @@ from ops.paths import PYTHON, ROOT, RUN
 from ops.say import Stop, say
 from ops.up import up
 
-HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema"}
+HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema", "check-marks": "cli.check_marks"}
 WORKPLACE_ERROR = 3
 
 
@@ -30,6 +30,9 @@ def main() -> int:
     noting.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     describing = commands.add_parser("schema", help="print a JSON schema")
     describing.add_argument("argument", choices=["run", "plan"])
+    checking = commands.add_parser("check-marks", help="check someone's own marks on a run")
+    checking.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
+    checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
     commands.add_parser("bench", help="measure speed on a server and database of its own")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
     given = parser.parse_args()
@@ -49,7 +52,10 @@ def _do(given: argparse.Namespace) -> int:
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
-        return subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.argument], env=env).returncode
+        return subprocess.run(
+            [PYTHON, "-m", HEADLESS[given.command], given.argument, *([given.marks] if "marks" in given else [])],
+            env=env,
+        ).returncode
     if given.command == "up":
         up(given.fresh_demo)
     elif given.command == "test":

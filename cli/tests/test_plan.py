@@ -6,6 +6,7 @@ from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
+from cli.check_marks import main as check
 from cli.note import main as note
 from cli.plan import main
 from cli.schema import main as schema
@@ -40,6 +41,21 @@ class OtherForms(TestCase):
         code, out, err = run("-", given=NOTE + "wibble\n", command=note)
         self.assertEqual((code, out), (2, ""))
         self.assertIn("line 5", err)
+
+    def test_marks_are_checked(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder, "marks.json")
+            for marks, code, says in (
+                ([{"at": 14}], 0, "right within a sixteenth"),
+                ([{"at": "15"}], 1, "deduct of 1/2"),
+                ([{"at": "7 1/0"}], 2, "divided by 0"),
+                ([], 2, "one mark for each"),
+            ):
+                path.write_text(json.dumps(marks))
+                got = run("-", str(path), given=NOTE, command=check)
+                self.assertEqual(got[0], code)
+                self.assertIn(says, got[1] + got[2])
+            self.assertEqual(run("-", "/no/such", given=NOTE, command=check)[0], 2)
 
     def test_schemas(self):
         for which in ("run", "plan"):

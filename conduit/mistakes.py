@@ -1,0 +1,263 @@
+"""Checking someone's own marks: what they will make, and which known mistake they look like.
+
+Each mistake of the trade (handbook, Trade §12) is tried on the run: the marks that it would have given
+are worked out and compared with the marks that were laid. How well one explains them is the part of
+the squared differences that it takes away.
+"""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from conduit.document import Reading
+from conduit.judge import Judgement
+from conduit.layout import Layout, lay_out
+from conduit.marks import marks_for, recommend
+from conduit.prove import Prover
+from conduit.shoe import Hook, Reference, Shoe
+from conduit.simulate import Setting
+from conduit.steps import AnyStep, BendStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.tables import TYPICAL_SHOE, Rules
+
+SIXTEENTH = 1 / 16
+GOOD_EXPLANATION = 0.8
+
+
+@dataclass(frozen=True)
+class LaidMark:
+    """A mark as someone laid it: inches from end A, and how they mean to set and bend it (degrees)."""
+
+    at: float
+    reference: Reference = ""
+    hook: Hook | None = None
+    angle: float | None = None
+
+
+@dataclass(frozen=True)
+class Explanation:
+    """A mistake that the marks look like, at which step (from 0; None: the whole run), and how well it explains."""
+
+    code: str
+    says: str
+    step: int | None
+    explains: float
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What was found: each mark's difference from what it should be, the pipe they make, and why."""
+
+    right: bool
+    should_be: tuple[float, ...]
+    off: tuple[float, ...]
+    judgement: Judgement
+    explanation: Explanation | None
+
+
+class MarksDoNotMatch(ValueError):
+    """There is not one mark for each bend; the message says how many are wanted."""
+
+
+@dataclass(frozen=True)
+class _Case:
+    """All that the mistakes are tried on."""
+
+    reading: Reading
+    layout: Layout
+    shoe: Shoe
+    rules: Rules
+    laid: tuple[LaidMark, ...]
+
+    def at(self, layout: Layout, index: int) -> float:
+        """The exact mark of a bend of `layout`, for the reference and hook that were laid."""
+        mark = self.laid[index]
+        marks = marks_for(layout.path.bends[index], self.shoe)
+        return next(one.at for one in marks if one.reference == mark.reference and one.hook == mark.hook)
+
+    def exact(self, layout: Layout | None = None) -> list[float]:
+        """All exact marks of `layout` (of this run, where it is left out)."""
+        return [self.at(layout or self.layout, index) for index in range(len(self.laid))]
+
+    def of_step(self, step: int) -> list[int]:
+        """The bends of a step."""
+        return [index for index, owner in enumerate(self.layout.owners) if owner == step]
+
+    def shrink(self, step: int) -> float:
+        """What a step really shrinks the run by: pipe used less distance along the leg."""
+        first, last = self.of_step(step)[0], self.of_step(step)[-1]
+        bends, radius = self.layout.path.bends, self.layout.path.radius
+        start, end = bends[first], bends[last]
+        along = end.point(end.angle, radius).minus(start.entry).dot(start.heading_before)
+        return end.end - start.start - along
+
+
+def check_marks(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, laid: Sequence[LaidMark]) -> Verdict:
+    """Judge marks laid for a complete layout. Raises MarksDoNotMatch unless there is one for each bend."""
+    bends = layout.path.bends
+    if len(laid) != len(bends):
+        raise MarksDoNotMatch(f"the run has {len(bends)} bends; lay one mark for each, not {len(laid)}")
+    case = _Case(reading, layout, shoe, rules, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
+    should = case.exact()
+    off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
+    settings = [
+        Setting(mark.at, mark.reference, mark.hook or "A", bend.roll, math.radians(mark.angle or 0.0))
+        for mark, bend in zip(case.laid, bends, strict=True)
+    ]
+    judgement = Prover(reading, layout, shoe).judged(settings)
+    right = max(map(abs, off), default=0.0) <= SIXTEENTH + 1e-9
+    return Verdict(right, tuple(should), tuple(off), judgement, None if right else _best(case, should))
+
+
+def _filled(mark: LaidMark, index: int, layout: Layout, shoe: Shoe) -> LaidMark:
+    """What was not said is taken as proposed."""
+    bend = layout.path.bends[index]
+    usual = recommend(marks_for(bend, shoe), layout.path.length).mark
+    if mark.reference and mark.reference not in shoe.references():
+        raise MarksDoNotMatch(f"mark {index + 1}: this shoe has no reference “{mark.reference}”")
+    angle = mark.angle if mark.angle is not None else math.degrees(bend.angle)
+    return LaidMark(mark.at, mark.reference or usual.reference, mark.hook or usual.hook, angle)
+
+
+def _best(case: _Case, should: list[float]) -> Explanation | None:
+    """The mistake that takes away most of the differences; the plainer one where two do as well."""
+    laid = [mark.at for mark in case.laid]
+    whole = _squares(laid, should)
+    best: Explanation | None = None
+    for code, says, step, marks in _mistakes(case, should):
+        explains = 1 - _squares(laid, marks) / whole
+        if explains > (best.explains + 0.02 if best else GOOD_EXPLANATION):
+            best = Explanation(code, says, step, explains)
+    return best
+
+
+def _squares(some: Sequence[float], others: Sequence[float]) -> float:
+    return sum((a - b) ** 2 for a, b in zip(some, others, strict=True))
+
+
+Mistake = tuple[str, str, int | None, list[float]]
+
+
+def _mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+    """Every mistake that this run allows, with the marks it would have given. The likeliest first."""
+    for step, met in enumerate(case.reading.steps):
+        if met is None:
+            continue
+        yield from _shrink_mistakes(case, should, step, met)
+        yield from _clearance_mistakes(case, step, met)
+        yield from _turn_mistakes(case, should, step, met)
+    yield from _setting_mistakes(case, should)
+    yield from _deduct_mistakes(case, should)
+    yield from _slips(case, should)
+
+
+def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float]:
+    return [at + (by if index in indices else 0.0) for index, at in enumerate(should)]
+
+
+def _shrink_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
+        return
+    bends, shrink = case.of_step(step), case.shrink(step)
+    half = shrink / 2
+    if isinstance(met, Saddle3Step):
+        yield "unshrunk", "The centre mark was not moved on by the shrink.", step, _moved(should, -half, bends)
+    elif isinstance(met, Saddle4Step):
+        moved = _moved(_moved(should, -half, bends), -half, bends[2:])
+        yield "unshrunk", "The saddle's marks were not moved on by the shrink.", step, moved
+        says = "The far marks were laid without the first offset's shrink."
+        yield "far_unshrunk", says, step, _moved(should, -half, bends[2:])
+    elif met.ref == "raised_by":
+        says = "The mark that was not corrected for shrink was used."
+        yield "unshrunk", says, step, _moved(should, -shrink, bends)
+        says = "The shrink was added into the spacing between the marks."
+        yield "shrink_in_spacing", says, step, _moved(should, -shrink, bends[:1])
+    says = "The shrink was added into the spacing between the marks."
+    yield "shrink_in_spacing", says, step, _moved(should, shrink, bends[1:2])
+
+
+def _clearance_mistakes(case: _Case, step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, OffsetStep | Saddle3Step | Saddle4Step) or met.over is None:
+        return
+    for factor, code, says in (
+        (0, "clearance_forgotten", "The clearance was forgotten."),
+        (2, "clearance_twice", "The clearance was counted twice."),
+    ):
+        over = met.over.model_copy(update={"clear": met.over.clear * factor})
+        marks = _marks_of_changed(case, step, met.model_copy(update={"over": over}))
+        if marks:
+            yield code, says, step, marks
+
+
+def _marks_of_changed(case: _Case, step: int, instead: AnyStep) -> list[float] | None:
+    steps = (*case.reading.steps[:step], instead, *case.reading.steps[step + 1 :])
+    layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.rules)
+    return case.exact(layout) if len(layout.owners) == len(case.laid) else None
+
+
+def _turn_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, BendStep | KickStep):
+        return
+    after = [index for index, owner in enumerate(case.layout.owners) if owner > step]
+    if after:
+        says = "The legs were added up without taking off the gain."
+        yield "no_gain", says, step, _moved(should, case.shoe.gain, after)
+    says = "The deduct was not taken off."
+    yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.of_step(step))
+
+
+def _setting_mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+    """Hook reversed, one reference taken for another, the notch for a centre that is no 45: for one bend or all."""
+    everything = tuple(range(len(should)))
+    groups = [everything] if len(should) > 1 else []
+    groups += [(index,) for index in everything]
+    for group in groups:
+        step = case.layout.owners[group[0]] if len(group) == 1 else None
+        for code, says, swap in _SWAPS:
+            laid = tuple(swap(mark) if index in group else mark for index, mark in enumerate(case.laid))
+            yield code, says, step, replace(case, laid=laid).exact()
+    for index, mark in enumerate(case.laid):
+        bend = case.layout.path.bends[index]
+        if mark.reference == "notch" and abs(math.degrees(bend.angle) - 45) > 0.5:
+            middle = (bend.start + bend.end) / 2
+            says = "The notch is the middle of a 45 only; this centre bend is not 45."
+            yield "notch_not_45", says, case.layout.owners[index], [*should[:index], middle, *should[index + 1 :]]
+    other_end = [case.layout.path.length - at for at in should]
+    yield "other_end", "The marks were measured from the other end.", None, other_end
+    for index in everything:
+        says = f"Mark {index + 1} was measured from the other end."
+        yield "both_ends", says, case.layout.owners[index], [*should[:index], other_end[index], *should[index + 1 :]]
+
+
+def _other_hook(mark: LaidMark) -> LaidMark:
+    return replace(mark, hook="B" if mark.hook == "A" else "A")
+
+
+def _for(reference: Reference) -> Callable[[LaidMark], LaidMark]:
+    return lambda mark: replace(mark, reference=reference)
+
+
+_SWAPS: tuple[tuple[str, str, Callable[[LaidMark], LaidMark]], ...] = (
+    ("hook_reversed", "The mark is for the hook facing the other way.", _other_hook),
+    ("wrong_reference", "The mark is for the star, but another reference is set on it.", _for("star")),
+    ("wrong_reference", "The mark is for the arrow, but another reference is set on it.", _for("arrow")),
+)
+
+
+def _deduct_mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+    nineties = [i for i, bend in enumerate(case.layout.path.bends) if abs(math.degrees(bend.angle) - 90) < 0.5]
+    for size, (deduct, _) in TYPICAL_SHOE.items():
+        if abs(deduct - case.shoe.deduct) > 1 / 4:
+            says = f"The deduct of {size} was used."
+            yield "wrong_size", says, None, _moved(should, case.shoe.deduct - deduct, nineties)
+
+
+def _slips(case: _Case, should: list[float]) -> Iterator[Mistake]:
+    """The arithmetic itself: one mark alone is off, or all from one bend on by the same."""
+    off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
+    for index, by in enumerate(off):
+        step = case.layout.owners[index]
+        says = f"The arithmetic of mark {index + 1} is off; the others agree."
+        yield "arithmetic", says, step, _moved(should, by, [index])
+    for index, by in enumerate(off[:-1]):
+        says = f"From mark {index + 1} on every mark is off by the same: a sum done wrong there."
+        yield "arithmetic_from", says, case.layout.owners[index], _moved(should, by, range(index, len(off)))
