@@ -18,7 +18,7 @@ def main(arguments: list[str]) -> int:
         return _complain("use: crelda plan FILE  (or - for standard input)")
     try:
         source = read_run(arguments[0])
-        plan = make_plan(source.document)
+        plan = make_plan(source.document, with_order=True)
     except UnreadableFile as error:
         return _complain(str(error))
     except UnreadableDocument as error:

@@ -12,6 +12,8 @@ from conduit.document import Head, Reading, read_document
 from conduit.geometry.path import PathBend, point_at, points_along
 from conduit.layout import Layout, lay_out
 from conduit.marks import Mark, marks_for, recommend
+from conduit.order import best_order
+from conduit.ordering import habits_of, readings_now, units_of
 from conduit.problems import Problem, stops
 from conduit.prove import Prover
 from conduit.results import (
@@ -24,8 +26,10 @@ from conduit.results import (
     PictureDimension,
     PictureEnd,
     Plan,
+    PlannedAct,
     PlannedBend,
     PlannedMark,
+    PlannedOrder,
     PlannedPiece,
     ShoeUsed,
 )
@@ -35,8 +39,8 @@ from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
 from conduit.units import format_angle, format_length, parse_length
 
 
-def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
-    """Plan a run document given as plain data (as read from JSON).
+def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = False) -> Plan:
+    """Plan a run document given as plain data (as read from JSON); `with_order` also searches the order of bending.
 
     Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
@@ -46,7 +50,9 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     if not shoe or not layout:
         return bare
     couplings = _couplings(layout, rules, problems)
-    return _Planner(reading, layout, shoe, couplings).fill(bare.model_copy(update={"problems": problems}), rules)
+    return _Planner(reading, layout, shoe, couplings, with_order).fill(
+        bare.model_copy(update={"problems": problems}), rules
+    )
 
 
 def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
@@ -194,7 +200,8 @@ def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float]) -> None:
+    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], with_order: bool) -> None:
+        self.with_order = with_order
         self.reading, self.layout, self.shoe, self.couplings = reading, layout, shoe, couplings
         self.head, self.path = reading.head, layout.path
         self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
@@ -262,9 +269,32 @@ class _Planner:
                 end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else f"coupling {i}",
                 end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
                 bends=self._bench_bends(start, end),
+                order=self._order(start, end) if self.with_order else None,
             )
             for i, (start, end) in enumerate(pairwise(bounds))
         ]
+
+    def _order(self, start: float, end: float) -> PlannedOrder:
+        units, groups = units_of(self.layout, self.reading.steps, self.shoe, start, end)
+        order = best_order(units, self.shoe, end - start, habits_of(self.layout, self.reading.steps, groups))
+        done: list[int] = []
+        acts: list[PlannedAct] = []
+        for act in order.acts:
+            bends = groups[act.unit]
+            readings = readings_now(self.bench, done, bends[-1], self.shoe, start, end - start)
+            done += bends
+            acts.append(
+                PlannedAct(
+                    bends=[index + 1 for index in bends],
+                    hook=act.hook,
+                    where=act.where,
+                    end_for_end=act.end_for_end,
+                    turn=None if act.turn is None else math.degrees(act.turn),
+                    reasons=list(act.reasons),
+                    checks=[Check(tool=one.tool, says=one.says, reads=one.reads) for one in readings],
+                )
+            )
+        return PlannedOrder(acts=acts, end_for_end=order.flips, turns=order.turns, why_not=order.why_not)
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
         numbers = [i for i, bend in enumerate(self.path.bends) if start <= bend.start < end]

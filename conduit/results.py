@@ -73,6 +73,27 @@ class BenchBend(_Result):
     checks: list[Check]
 
 
+class PlannedAct(_Result):
+    """One bend (or a sweep's shots) in the order of bending."""
+
+    bends: list[int]
+    hook: Hook
+    where: Literal["floor", "air"]
+    end_for_end: bool = Field(description="Whether the pipe is first turned end for end.")
+    turn: float | None = Field(description="Degrees to roll the pipe from the act before, clockwise seen from A.")
+    reasons: list[str]
+    checks: list[Check] = Field(description="What tape and level must read then.")
+
+
+class PlannedOrder(_Result):
+    """The order of bending a piece that costs least handling, found by exact search; or why there is none."""
+
+    acts: list[PlannedAct]
+    end_for_end: int
+    turns: int
+    why_not: str
+
+
 class PlannedPiece(_Result):
     """One piece of pipe of the run, from its own end A to its own end B."""
 
@@ -82,6 +103,7 @@ class PlannedPiece(_Result):
     end_a: str
     end_b: str
     bends: list[BenchBend]
+    order: PlannedOrder | None = Field(None, description="Only where it was asked for.")
 
 
 class ShoeUsed(_Result):

@@ -701,6 +701,41 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * PlannedAct
+         * @description One bend (or a sweep's shots) in the order of bending.
+         */
+        PlannedAct: {
+            /** Bends */
+            bends: number[];
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "floor" | "air";
+            /**
+             * End For End
+             * @description Whether the pipe is first turned end for end.
+             */
+            end_for_end: boolean;
+            /**
+             * Turn
+             * @description Degrees to roll the pipe from the act before, clockwise seen from A.
+             */
+            turn: number | null;
+            /** Reasons */
+            reasons: string[];
+            /**
+             * Checks
+             * @description What tape and level must read then.
+             */
+            checks: components["schemas"]["Check"][];
+        };
+        /**
          * PlannedBend
          * @description A bend on the run's straight pipe, from the run's end A.
          */
@@ -745,6 +780,20 @@ export interface components {
             on_pipe: boolean;
         };
         /**
+         * PlannedOrder
+         * @description The order of bending a piece that costs least handling, found by exact search; or why there is none.
+         */
+        PlannedOrder: {
+            /** Acts */
+            acts: components["schemas"]["PlannedAct"][];
+            /** End For End */
+            end_for_end: number;
+            /** Turns */
+            turns: number;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
          * PlannedPiece
          * @description One piece of pipe of the run, from its own end A to its own end B.
          */
@@ -760,6 +809,8 @@ export interface components {
             end_b: string;
             /** Bends */
             bends: components["schemas"]["BenchBend"][];
+            /** @description Only where it was asked for. */
+            order?: components["schemas"]["PlannedOrder"] | null;
         };
         /**
          * Problem
