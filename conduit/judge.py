@@ -56,14 +56,16 @@ class Judgement:
 
     end: EndMiss
     cleared: tuple[Cleared, ...]
-    self_clearance: float
+    self_clearance: float | None
     clash: bool
 
 
-def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float) -> Judgement:
-    """Judge the bent pipe against the layout that it was bent for."""
+def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_self: bool = True) -> Judgement:
+    """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
     cleared = tuple(_cleared(bent, thing, _leg(layout, reading, thing), diameter) for thing in layout.hindrances)
-    return Judgement(_end_miss(bent.end, layout), cleared, self_clearance(bent, diameter), bent.clash)
+    return Judgement(
+        _end_miss(bent.end, layout), cleared, self_clearance(bent, diameter) if with_self else None, bent.clash
+    )
 
 
 def _end_miss(end: Pose, layout: Layout) -> EndMiss:

@@ -13,11 +13,10 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from conduit.reach import Reach, Unit, reach_of
+from conduit.reach import HOOKS, Reach, Unit, reach_of
 from conduit.shoe import Hook, Shoe
 
 MOST_UNITS = 14
-HOOKS: tuple[Hook, Hook] = ("A", "B")
 FLIP, TURN, AIR, TRAVEL = 6.0, 2.0, 3.0, 0.1
 SAME_ROLL = math.radians(0.5)
 

@@ -5,13 +5,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from itertools import pairwise
 
-from conduit.bench import Bench, left_over, readings_after, roll_before
+from conduit.bench import Bench, is_ninety, left_over, readings_after, roll_before
 from conduit.checks import check, closure_of, degrees_of, supports
 from conduit.cutting.couplings import split
 from conduit.document import Head, Reading, read_document
 from conduit.geometry.path import PathBend, point_at, points_along
 from conduit.layout import Layout, lay_out
-from conduit.marks import Mark, marks_for, recommend
+from conduit.marks import Mark, marks_for, recommend, stub_habits
 from conduit.order import best_order
 from conduit.ordering import habits_of, readings_now, units_of
 from conduit.problems import Problem, stops
@@ -32,6 +32,7 @@ from conduit.results import (
     PlannedOrder,
     PlannedPiece,
     ShoeUsed,
+    Stub,
 )
 from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.steps import Saddle3Step
@@ -321,7 +322,22 @@ class _Planner:
             roll_from_previous=roll.degrees,
             previous_points_to=roll.clock,
             turn=roll.says,
+            stub=self._stub(index, start, first),
             checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
+        )
+
+    def _stub(self, index: int, start: float, first: int) -> Stub | None:
+        """The other habits of a stub, where the piece's first bend is a 90 measured from its end A."""
+        if index != first or not is_ninety(self.bench, index):
+            return None
+        bend = self.path.bends[index]
+        height = bend.vertex.minus(point_at(self.path, start)[0]).dot(bend.heading_before) + self.shoe.diameter / 2
+        habits = stub_habits(height, self.shoe)
+        return Stub(
+            burnt_deduct=self.measure(habits.burnt_deduct),
+            burnt_mark=self.measure(habits.burnt_mark),
+            slide_to=self.measure(habits.slide_to),
+            front_edge=None if habits.front_edge is None else self.measure(habits.front_edge),
         )
 
     def _proved(self, rules: Rules) -> dict[str, object]:

@@ -5,15 +5,17 @@ from collections.abc import Sequence
 
 from conduit.card import CardStep, card_way
 from conduit.document import Reading
+from conduit.geometry.path import point_at
 from conduit.geometry.vectors import Vec
 from conduit.judge import Judgement, judge
 from conduit.layout import Layout
 from conduit.marks import marks_for, recommend
-from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated
+from conduit.placing import Hindrance
+from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated, SpreadAt
 from conduit.shoe import Shoe
 from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.steps import AnyStep
-from conduit.tolerance import BY_EYE, Hands, spread_at_end
+from conduit.tolerance import BY_EYE, Hands, spread_at, spread_at_end
 from conduit.units import format_length, round_to_tape
 
 
@@ -55,12 +57,12 @@ class Prover:
             for mark, bend in zip(marks, self.path.bends, strict=True)
         ]
 
-    def judged(self, settings: Sequence[Setting]) -> Judgement:
+    def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
         """The pipe that these settings make, against the layout."""
         bends = self.path.bends
         inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
         bent = bend_pipe(self.path.length, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward))
-        return judge(bent, self.layout, self.reading, self.shoe.diameter)
+        return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
 
     def simulated(self) -> list[Simulated]:
         """Exact, rounded and (where it knows every bend) card."""
@@ -68,7 +70,8 @@ class Prover:
         return [self._simulated(name, settings) for name, settings in kinds.items() if settings is not None]
 
     def _simulated(self, marks: str, settings: Sequence[Setting]) -> Simulated:
-        judgement = self.judged(settings)
+        # Rounded and card marks move the pipe too little to change how near it comes to itself.
+        judgement = self.judged(settings, with_self=marks == "exact")
         end = judgement.end
         return Simulated(
             marks=marks,
@@ -85,7 +88,7 @@ class Prover:
                 )
                 for one in judgement.cleared
             ],
-            self_clearance=judgement.self_clearance if math.isfinite(judgement.self_clearance) else None,
+            self_clearance=_finite(judgement.self_clearance),
             clash=judgement.clash,
         )
 
@@ -120,4 +123,21 @@ class Prover:
             chance_to_fit=spread.fits,
             precut=spread.precut,
             allowance=self.measure(spread.allowance),
+            at_things=[self._spread_at(thing, hands) for thing in self.layout.hindrances],
         )
+
+    def _spread_at(self, thing: Hindrance, hands: Hands) -> SpreadAt:
+        """Where the pipe is highest over a thing, or past its near face."""
+        step = int(thing.place.split(".")[1])
+        own = [index for index, owner in enumerate(self.layout.owners) if owner == step]
+        bends = self.path.bends
+        first, last = bends[own[0]], bends[own[-1]]
+        s = (first.start + last.end) / 2 if len(own) > 2 else last.end
+        point, heading = point_at(self.path, s)
+        beyond = sum(1 for bend in bends if bend.end <= s + 1e-9)
+        along, across, _ = spread_at(self.path, point, heading, beyond, hands)
+        return SpreadAt(place=thing.place, along=self.measure(along), across=self.measure(across))
+
+
+def _finite(value: float | None) -> float | None:
+    return value if value is not None and math.isfinite(value) else None

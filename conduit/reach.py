@@ -22,6 +22,7 @@ UNDER_FLOOR, UNDER_AIR = 1.0, 48.0
 HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
 SAMPLES = 5
 
+HOOKS: tuple[Hook, Hook] = ("A", "B")
 Obstruction = str
 Vectors = NDArray[np.float64]
 
@@ -79,15 +80,17 @@ def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
     floor: dict[tuple[int, Hook], NDArray[np.bool_]] = {}
     air: dict[tuple[int, Hook], NDArray[np.bool_]] = {}
     off: set[tuple[int, Hook]] = set()
+    masks = np.arange(1 << len(units))
     for number, unit in enumerate(units):
-        for hook in ("A", "B"):
+        sides = {toward_b: _one_side(units, number, toward_b, shoe, length) for toward_b in (True, False)}
+        for hook in HOOKS:
             near[number, hook] = sum(
                 1 << i for i, other in enumerate(units) if i != number and _in_the_way(unit, other, hook, shoe)
             )
             low, high = _contact(unit, hook, shoe)
             if low < 0 or high > length:
                 off.add((number, hook))
-            floor[number, hook], air[number, hook] = _clear(units, number, hook, shoe, length)
+            floor[number, hook], air[number, hook] = _clear(sides, hook, masks)
     return Reach(near, floor, air, tuple(unit.called for unit in units), frozenset(off))
 
 
@@ -109,74 +112,107 @@ def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
     return other.end > low and other.start < high
 
 
+@dataclass(frozen=True)
+class _Side:
+    """One side of a bend, for every set of bends done there: how low the pipe goes, and whether it crosses the handle.
+
+    The handle leans toward the hook at first and over the heel at last: `hits` is by where this side lies.
+    """
+
+    bits: list[int]
+    low: NDArray[np.float64]
+    hits_at_heel: NDArray[np.bool_]
+    hits_at_hook: NDArray[np.bool_]
+
+
 def _clear(
-    units: Sequence[Unit], number: int, hook: Hook, shoe: Shoe, length: float
+    sides: dict[bool, _Side], hook: Hook, masks: NDArray[np.int64]
 ) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
-    count = len(units)
-    masks = np.arange(1 << count)
-    lowest = np.zeros(1 << count)
-    handle = np.zeros(1 << count, dtype=bool)
-    for toward_b in (True, False):
-        bits, low, hit = _one_side(units, number, toward_b, hook, shoe, length)
-        subset = np.zeros(1 << count, dtype=np.int64)
-        for place, bit in enumerate(bits):
+    """On the floor, and in the air, for every set of bends done on both sides together."""
+    lowest = np.zeros(len(masks))
+    handle = np.zeros(len(masks), dtype=bool)
+    for toward_b, side in sides.items():
+        subset = np.zeros(len(masks), dtype=np.int64)
+        for place, bit in enumerate(side.bits):
             subset |= ((masks >> bit) & 1) << place
-        lowest = np.minimum(lowest, low[subset])
-        handle |= hit[subset]
+        lowest = np.minimum(lowest, side.low[subset])
+        handle |= (side.hits_at_heel if toward_b == (hook == "A") else side.hits_at_hook)[subset]
     return (lowest >= -UNDER_FLOOR) & ~handle, lowest >= -UNDER_AIR
 
 
-def _one_side(
-    units: Sequence[Unit], number: int, toward_b: bool, hook: Hook, shoe: Shoe, length: float
-) -> tuple[list[int], NDArray[np.float64], NDArray[np.bool_]]:
-    """Walk from the bend to one end of the pipe, for every set of bends done on that side.
+@dataclass
+class _Walk:
+    """The ends of the pipe so far, one row for each set of bends done."""
 
-    x runs away from the hook. Seen from the bend outward the roll of a far bend keeps its sense toward B
-    and is mirrored toward A; a bend turns its far leg toward its inside, whichever way it is walked.
+    point: Vectors
+    heading: Vectors
+    inward: Vectors
+    low: NDArray[np.float64]
+    at_heel: NDArray[np.bool_]
+    at_hook: NDArray[np.bool_]
+
+    def forward(self, distance: float, swing: tuple[float, float] | None) -> "_Walk":
+        """Along a straight, watching how low it goes and whether it crosses the handle's swing."""
+        parts = np.linspace(1 / SAMPLES, 1.0, SAMPLES)[:, None, None]
+        here = self.point + self.heading * (distance * parts)
+        low = np.minimum(self.low, here[:, :, 1].min(axis=0))
+        at_heel, at_hook = self.at_heel, self.at_hook
+        if swing:
+            at_heel = at_heel | _in_handle(here, swing)
+            at_hook = at_hook | _in_handle(here * np.array([-1.0, 1.0, 1.0]), swing)
+        return _Walk(here[-1], self.heading, self.inward, low, at_heel, at_hook)
+
+    def around(self, roll: float, angle: float, radius: float) -> "_Walk":
+        """Through a bend."""
+        point, heading, inward = _around(self.point, self.heading, self.inward, roll, angle, radius)
+        return _Walk(point, heading, inward, np.minimum(self.low, point[:, 1]), self.at_heel, self.at_hook)
+
+    def beside(self, other: "_Walk") -> "_Walk":
+        """Both, this one's rows first."""
+        mine, theirs = vars(self).values(), vars(other).values()
+        return _Walk(*(np.concatenate(pair) for pair in zip(mine, theirs, strict=True)))
+
+
+def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float) -> _Side:
+    """Walk from the bend to one end of the pipe, for every set of bends done on that side; x runs outward.
+
+    Seen from the bend outward the roll of a far bend keeps its sense toward B and is mirrored toward A;
+    a bend turns its far leg toward its inside, whichever way it is walked.
     """
     unit = units[number]
-    away = 1.0 if toward_b == (hook == "A") else -1.0
     bits = list(range(number + 1, len(units))) if toward_b else list(range(number - 1, -1, -1))
     at = unit.end if toward_b else unit.start
-    point = np.zeros((1, 3))
-    heading = np.array([[away, 0.0, 0.0]])
-    inward = np.array([[0.0, 1.0, 0.0]])
-    low, hit = np.zeros(1), np.zeros(1, dtype=bool)
-    lean = math.radians(shoe.handle_up or 0.0)
-    sweep = (-lean, unit.angle - lean) if shoe.handle_up is not None else (0.0, 0.0)
+    swing = _swing(unit, shoe)
+    none = np.zeros(1, dtype=bool)
+    walk = _Walk(np.zeros((1, 3)), np.array([[1.0, 0, 0]]), np.array([[0, 1.0, 0]]), np.zeros(1), none, none)
     for bit in bits:
         other = units[bit]
-        straight = (other.start - at) if toward_b else (at - other.end)
-        point, low, hit = _forward(point, heading, straight, low, hit, sweep)
+        walk = walk.forward((other.start - at) if toward_b else (at - other.end), swing)
         roll = (other.roll - unit.roll) * (1 if toward_b else -1)
-        bent = _around(point, heading, inward, roll, other.angle, shoe.radius)
-        flat = _forward(point, heading, other.end - other.start, low, hit, sweep)
-        bent_low = np.minimum(low, bent[0][:, 1])
-        point, heading, inward = (np.concatenate(pair) for pair in zip((flat[0], heading, inward), bent, strict=True))
-        low, hit = np.concatenate((flat[1], bent_low)), np.concatenate((flat[2], hit))
+        flat = walk.forward(other.end - other.start, swing)
+        walk = flat.beside(walk.around(roll, other.angle, shoe.radius))
         at = other.end if toward_b else other.start
-    rest = (length - at) if toward_b else at
-    _, low, hit = _forward(point, heading, rest, low, hit, sweep)
-    return bits, low, hit
+    walk = walk.forward((length - at) if toward_b else at, swing)
+    return _Side(bits, walk.low, walk.at_heel, walk.at_hook)
 
 
-def _forward(
-    point: Vectors, heading: Vectors, distance: float, low: Vectors, hit: NDArray[np.bool_], sweep: tuple[float, float]
-) -> tuple[Vectors, Vectors, NDArray[np.bool_]]:
-    """Along a straight: where it ends, how low it went, whether it crossed the handle's swing."""
-    for part in range(1, SAMPLES + 1):
-        here = point + heading * (distance * part / SAMPLES)
-        low = np.minimum(low, here[:, 1])
-        hit = hit | _in_handle(here, sweep)
-    return point + heading * distance, low, hit
+def _swing(unit: Unit, shoe: Shoe) -> tuple[float, float] | None:
+    """How the handle leans, from straight up toward the heel (radians), from first to last; None on a machine."""
+    if shoe.handle_up is None:
+        return None
+    lean = math.radians(shoe.handle_up)
+    return -lean, unit.angle - lean
 
 
-def _in_handle(here: Vectors, sweep: tuple[float, float]) -> NDArray[np.bool_]:
-    """The handle swings in the bend's plane, from leaning toward the hook to leaning over the heel."""
-    distance = np.hypot(here[:, 0], here[:, 1])
-    lean = np.arctan2(here[:, 0], here[:, 1])
-    swung = (lean > sweep[0]) & (lean < sweep[1])
-    return swung & (np.abs(here[:, 2]) < BESIDE_HANDLE) & (distance > NEAR_SHOE) & (distance < HANDLE)
+def _in_handle(here: Vectors, swing: tuple[float, float]) -> NDArray[np.bool_]:
+    """Whether any of the sampled points lies where the handle swings, in the bend's plane."""
+    x, y = here[..., 0], here[..., 1]
+    first, last = swing
+    swung = (x * math.cos(first) > y * math.sin(first)) & (x * math.cos(last) < y * math.sin(last))
+    apart = x * x + y * y
+    hit = swung & (np.abs(here[..., 2]) < BESIDE_HANDLE) & (apart > NEAR_SHOE**2) & (apart < HANDLE**2)
+    crossed: NDArray[np.bool_] = np.asarray(hit.any(axis=0))
+    return crossed
 
 
 def _around(

@@ -53,6 +53,15 @@ class PlannedBend(_Result):
     marks: list[PlannedMark]
 
 
+class Stub(_Result):
+    """A stub done by other habits: inches from the pipe's end."""
+
+    burnt_deduct: Measure = Field(description="Hold this reading of the tape at the pipe's end …")
+    burnt_mark: Measure = Field(description="… and mark at the full height.")
+    slide_to: Measure = Field(description="No mark: slide the tape in the shoe until the arrow reads this.")
+    front_edge: Measure | None = Field(description="The mark for the shoe's front edge, where it is known.")
+
+
 class BenchBend(_Result):
     """A bend on its own piece, as it is set and checked at the bench."""
 
@@ -71,6 +80,7 @@ class BenchBend(_Result):
     previous_points_to: str | None = Field(description="Clock position of the previous bend's inside, seen from A.")
     turn: str
     checks: list[Check]
+    stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
 
 
 class PlannedAct(_Result):
@@ -199,8 +209,18 @@ class Simulated(_Result):
     off: Point = Field(description="The same as right, up, out.")
     angles_off: tuple[float, float]
     passed: list[Passed]
-    self_clearance: float | None = Field(description="Least gap between parts that are no neighbours; null: none.")
+    self_clearance: float | None = Field(
+        description="Least gap between parts that are no neighbours, of the exact pipe; null: far apart."
+    )
     clash: bool = Field(description="Whether two bends would overlap on the pipe.")
+
+
+class SpreadAt(_Result):
+    """One standard deviation of the pipe's place where it passes a thing."""
+
+    place: str
+    along: Measure
+    across: Measure
 
 
 class ByHand(_Result):
@@ -214,6 +234,7 @@ class ByHand(_Result):
     chance_to_fit: float
     precut: bool
     allowance: Measure
+    at_things: list[SpreadAt]
 
 
 class Plan(_Result):

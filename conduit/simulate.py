@@ -42,10 +42,15 @@ class Pose:
 
     def around(self, roll: float, angle: float, radius: float) -> "Pose":
         """Through an arc whose inside lies at `roll`, carrying the frame along without twist."""
-        inside = self.inward.turned(self.heading, roll)
-        point = self.point.along(self.heading, radius * math.sin(angle)).along(inside, radius * (1 - math.cos(angle)))
+        cosine, sine = math.cos(angle), math.sin(angle)
+        beside = self.heading.cross(self.inward)
+        inside = self.inward.times(math.cos(roll)).along(beside, math.sin(roll))
         axis = self.heading.cross(inside)
-        return Pose(point, self.heading.turned(axis, angle), self.inward.turned(axis, angle))
+        point = self.point.along(self.heading, radius * sine).along(inside, radius * (1 - cosine))
+        # Heading and inside turn about the axis; the frame keeps its angle to both.
+        turned_inside = inside.times(cosine).along(self.heading, -sine)
+        heading = self.heading.times(cosine).along(inside, sine)
+        return Pose(point, heading, turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll)))
 
 
 @dataclass(frozen=True)

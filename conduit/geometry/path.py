@@ -7,6 +7,7 @@ distance of their vertices less both tangent lengths.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 
 from conduit.geometry.vectors import Vec, signed_angle
@@ -34,15 +35,20 @@ class PathBend:
     end: float
     straight_before: float
 
-    @property
+    @cached_property
     def axis(self) -> Vec:
         """The unit axis about which the pipe turns here, right-handed."""
         return self.heading_before.cross(self.heading_after).unit()
 
+    @cached_property
+    def inward(self) -> Vec:
+        """The unit direction from the arc's start to its centre."""
+        return self.axis.cross(self.heading_before)
+
     def point(self, turned: float, radius: float) -> Vec:
         """The point of the arc where the pipe has turned by `turned` radians."""
-        centre = self.entry.along(self.axis.cross(self.heading_before), radius)
-        return centre.plus(self.entry.minus(centre).turned(self.axis, turned))
+        ahead, inside = radius * math.sin(turned), radius * (1 - math.cos(turned))
+        return self.entry.along(self.heading_before, ahead).along(self.inward, inside)
 
 
 @dataclass(frozen=True)
@@ -121,7 +127,7 @@ def _rolls(heading: Vec, corners: Sequence[Corner]) -> list[float]:
     return rolls
 
 
-def points_along(path: Path, step: float = math.radians(3)) -> list[list[Vec]]:
+def points_along(path: Path, step: float = math.radians(5)) -> list[list[Vec]]:
     """The centreline as one polyline a leg and a bend in turn, arcs sampled every `step` radians."""
     lines: list[list[Vec]] = []
     here = path.origin

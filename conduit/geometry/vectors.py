@@ -27,7 +27,7 @@ class Vec(NamedTuple):
 
     def along(self, direction: "Vec", distance: float) -> "Vec":
         """The point `distance` from here along `direction`."""
-        return self.plus(direction.times(distance))
+        return Vec(self.x + direction.x * distance, self.y + direction.y * distance, self.z + direction.z * distance)
 
     def dot(self, other: "Vec") -> float:
         """The scalar product."""

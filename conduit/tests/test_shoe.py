@@ -68,6 +68,10 @@ class Shoes(TestCase):
         self.assertEqual((habits.burnt_deduct, habits.burnt_mark, habits.slide_to), (6, 20, 14))
         self.assertEqual(habits.front_edge, 12.5)
         self.assertIsNone(stub_habits(20, typical_shoe("EMT", "3/4")).front_edge)
+        first, second = make_plan(document([ninety(20, "up"), ninety(30, "left")])).pieces[0].bends
+        self.assertEqual((first.stub.slide_to.reads, first.stub.burnt_mark.reads), ("14", "20"))
+        self.assertEqual(first.stub.slide_to.inches, first.use.at.inches)
+        self.assertIsNone(second.stub)
 
     def test_the_wrong_pipe_is_refused_with_the_reason(self):
         must_bend(["EMT 3/4"], "EMT", "3/4")

@@ -4,6 +4,7 @@ import statistics
 from unittest import TestCase
 
 from conduit.marks import marks_for
+from conduit.plan import make_plan
 from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.tests.support import document, laid_out, ninety, offset, worked_case
 from conduit.tolerance import BY_EYE, WITH_FINDER_AND_LEVEL, Hands, movements, spread_at_end, touchy_bends
@@ -64,6 +65,14 @@ class FirstOrder(TestCase):
             spread = spread_at_end(layout.path, hands)
             self.assertAlmostEqual(spread.along / along, 1, delta=0.06)
             self.assertAlmostEqual(math.hypot(spread.along, spread.across) / whole, 1, delta=0.06)
+
+    def test_the_spread_over_a_thing_is_less_than_at_the_far_end(self):
+        thing = {"shape": "box", "height": 3, "clear": 0.5, "name": "duct"}
+        saddle = {"kind": "saddle4", "over": thing, "angle": 30, "near": 40, "width": 6}
+        by_hand = make_plan(document([saddle], 110)).by_hand
+        self.assertEqual([one.place for one in by_hand.at_things], ["steps.0.over"])
+        self.assertGreater(by_hand.at_things[0].across.inches, 0)
+        self.assertLess(by_hand.at_things[0].across.inches, by_hand.across.inches)
 
     def test_one_degree_over_eight_feet(self):
         layout, _ = laid_out(document([ninety(20, "up")], 96))

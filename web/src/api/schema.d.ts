@@ -448,6 +448,8 @@ export interface components {
             turn: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /** @description Other habits, for a 90 measured from this piece's end A. */
+            stub: components["schemas"]["Stub"] | null;
         };
         /**
          * ByHand
@@ -467,6 +469,8 @@ export interface components {
             /** Precut */
             precut: boolean;
             allowance: components["schemas"]["Measure"];
+            /** At Things */
+            at_things: components["schemas"]["SpreadAt"][];
         };
         /**
          * CardAnswer
@@ -895,7 +899,7 @@ export interface components {
             passed: components["schemas"]["Passed"][];
             /**
              * Self Clearance
-             * @description Least gap between parts that are no neighbours; null: none.
+             * @description Least gap between parts that are no neighbours, of the exact pipe; null: far apart.
              */
             self_clearance: number | null;
             /**
@@ -903,6 +907,30 @@ export interface components {
              * @description Whether two bends would overlap on the pipe.
              */
             clash: boolean;
+        };
+        /**
+         * SpreadAt
+         * @description One standard deviation of the pipe's place where it passes a thing.
+         */
+        SpreadAt: {
+            /** Place */
+            place: string;
+            along: components["schemas"]["Measure"];
+            across: components["schemas"]["Measure"];
+        };
+        /**
+         * Stub
+         * @description A stub done by other habits: inches from the pipe's end.
+         */
+        Stub: {
+            /** @description Hold this reading of the tape at the pipe's end … */
+            burnt_deduct: components["schemas"]["Measure"];
+            /** @description … and mark at the full height. */
+            burnt_mark: components["schemas"]["Measure"];
+            /** @description No mark: slide the tape in the shoe until the arrow reads this. */
+            slide_to: components["schemas"]["Measure"];
+            /** @description The mark for the shoe's front edge, where it is known. */
+            front_edge: components["schemas"]["Measure"] | null;
         };
         /**
          * BendStep
