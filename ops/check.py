@@ -9,7 +9,7 @@ from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, VENV, WEB
 from ops.say import run, say
 
-TEST_LABELS = ["conduit", "cli", "server", "e2e"]
+TEST_LABELS = ["conduit", "cli", "ops", "server", "e2e"]
 
 
 def test(labels: list[str]) -> None:

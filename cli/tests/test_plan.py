@@ -64,13 +64,15 @@ class OtherForms(TestCase):
 
 class PlanCommand(TestCase):
     def test_examples_can_be_made(self):
-        files = sorted(EXAMPLES.glob("*.json"))
-        self.assertTrue(files)
+        files = sorted([*EXAMPLES.glob("*.json"), *EXAMPLES.glob("*.note")])
+        self.assertGreater(len(files), 5)
         for file in files:
             with self.subTest(file.name):
                 code, out, _ = run(str(file))
                 self.assertEqual(code, 0)
-                self.assertTrue(json.loads(out)["pieces"])
+                for piece in json.loads(out)["pieces"]:
+                    made = sorted(bend for act in piece["order"]["acts"] for bend in act["bends"])
+                    self.assertEqual(made, [bend["number"] for bend in piece["bends"]])
 
     def test_exit_codes(self):
         fine = json.dumps(document([ninety(20, "up")]))
