@@ -73,6 +73,7 @@ class Walk(Journey):
 
     def test_keys_move_on_and_nudge(self):
         page = self.open_run("Wedging table outlet")
+        expect(marks(page)).to_be_visible()
         field(page, "Step 1, measure").focus()
         page.keyboard.press("ArrowUp")
         expect(field(page, "Step 1, measure")).to_have_value("38 9/16")

@@ -3,7 +3,12 @@
 from typing import Any
 from unittest import TestResult
 
+import hypothesis
 from django.test.runner import DiscoverRunner
+
+# No test is a timed test: how fast things are is measured in `crelda bench`.
+hypothesis.settings.register_profile("crelda", deadline=None)
+hypothesis.settings.load_profile("crelda")
 
 
 class Runner(DiscoverRunner):

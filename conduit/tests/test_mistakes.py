@@ -45,7 +45,7 @@ class CheckMyMarks(TestCase):
         self.assertGreater(found.explanation.explains, 0.95)
         return found
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(runs(), st.floats(-1, 1))
     def test_right_within_a_sixteenth(self, raw, part):
         assume(make_plan(raw).makeable)

@@ -1,6 +1,6 @@
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import given
 
 from conduit.note import read_note
 from conduit.note_writer import write_note
@@ -56,7 +56,6 @@ class Notes(TestCase):
     def normal(self, text):
         return [line.replace(" at 30, near", ", at 30, near") for line in text.splitlines()]
 
-    @settings(deadline=None)
     @given(runs())
     def test_any_run_makes_the_same_pipe_after_a_note(self, raw):
         note = read_note(write_note(raw))

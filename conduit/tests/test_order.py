@@ -35,7 +35,7 @@ def pieces(draw):
 
 
 class ExactSearch(TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(pieces())
     def test_no_order_tried_one_by_one_is_cheaper(self, piece):
         units, length = piece
@@ -52,7 +52,7 @@ class ExactSearch(TestCase):
             # Walking along the pipe and the proposed hook weigh a little too.
             self.assertLessEqual(cost, cheapest + 0.5 * len(units) + 0.1 * len(units) ** 2)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(pieces())
     def test_what_is_found_can_be_followed(self, piece):
         units, length = piece

@@ -25,7 +25,7 @@ def bent_back(layout, shoe, choose):
 
 
 class BendingBack(TestCase):
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(runs(), st.data())
     def test_exact_marks_give_the_layout_whatever_reference_and_hook(self, raw, data):
         layout, shoe = laid_out(raw)
@@ -34,7 +34,7 @@ class BendingBack(TestCase):
         self.assertFalse(bent.clash)
         self.assertLess(bent.miss(layout.path.end_point), 1e-9)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(runs())
     def test_points_along_the_pipe_lie_where_they_belong(self, raw):
         layout, _ = laid_out(raw)

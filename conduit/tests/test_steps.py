@@ -22,7 +22,7 @@ def renamed(value, names):
 
 
 class Symmetry(TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(runs())
     def test_mirrored_and_rotated_runs_give_mirrored_and_rotated_pipes(self, raw):
         layout, _ = laid_out(raw)
@@ -53,7 +53,7 @@ class Symmetry(TestCase):
         for a, b in zip(forth.path.bends, reversed(back.path.bends), strict=True):
             self.assertAlmostEqual(a.start, total - b.end, 9)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(runs())
     def test_rounding_moves_the_end_by_no_more_than_its_bound(self, raw):
         plan = make_plan(raw)
