@@ -1,24 +1,29 @@
-"""`crelda plan FILE|-`: a run as JSON or field note in, its plan as JSON out.
+"""`crelda plan FILE|- [RULES]`: a run as JSON or field note in, its plan as JSON out.
+
+RULES is a JSON file with the limits of one's own code, such as {"most_degrees": 270}; what it leaves out
+stays as usual.
 
 Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it could not be read.
 """
 
 import sys
 
-from cli.reading import UnreadableFile, read_run
+from cli.reading import UnreadableFile, read_rules, read_run
 from conduit.document import UnreadableDocument
 from conduit.plan import make_plan
+from conduit.tables import DEFAULT_RULES
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
 
 
 def main(arguments: list[str]) -> int:
     """Plan the run in the file named (or on standard input for `-`) and print the plan."""
-    if len(arguments) != 1:
-        return _complain("use: crelda plan FILE  (or - for standard input)")
+    if len(arguments) not in (1, 2):
+        return _complain("use: crelda plan FILE [RULES]  (or - for standard input)")
     try:
         source = read_run(arguments[0])
-        plan = make_plan(source.document, with_order=True)
+        rules = read_rules(arguments[1]) if len(arguments) > 1 else DEFAULT_RULES
+        plan = make_plan(source.document, rules, with_order=True)
     except UnreadableFile as error:
         return _complain(str(error))
     except UnreadableDocument as error:

@@ -7,7 +7,10 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from pydantic import ValidationError
+
 from conduit.note import read_note
+from conduit.tables import Rules
 
 
 class UnreadableFile(Exception):
@@ -35,6 +38,16 @@ def read_run(name: str) -> Source:
         return Source(json.loads(text), False, (), lambda place: "")
     except (json.JSONDecodeError, RecursionError) as error:
         raise UnreadableFile(f"{name} is neither JSON nor a field note: {error}") from error
+
+
+def read_rules(name: str) -> Rules:
+    """Read limits from a JSON file. Raises UnreadableFile, naming the limit that cannot be."""
+    try:
+        return Rules.model_validate_json(_text(name))
+    except ValidationError as error:
+        first = error.errors()[0]
+        limit = ".".join(map(str, first["loc"])) or "it"
+        raise UnreadableFile(f"{name}: {limit}: {first['msg'][:1].lower()}{first['msg'][1:]}") from error
 
 
 def _text(name: str) -> str:

@@ -78,13 +78,18 @@ def readings_after(bench: Bench, index: int, piece_start: float, first: int) -> 
     if is_ninety(bench, index):
         return [_back_to_back(bench, index, piece_start, first), level]
     second = index > first and bench.owners[index - 1] == bench.owners[index]
-    if isinstance(step, OffsetStep | RolledStep | BoxOffsetStep) and second:
+    if is_offset(bench, index) and second:
         return [
-            _rise(bench, index),
+            rise_reading(bench, index),
             Reading("level", "Both outer legs", "parallel"),
             _raised(bench, index, piece_start, first),
         ]
     return [level]
+
+
+def is_offset(bench: Bench, index: int) -> bool:
+    """Whether the bend is one of an offset's two."""
+    return isinstance(bench.steps[bench.owners[index]], OffsetStep | RolledStep | BoxOffsetStep)
 
 
 def is_ninety(bench: Bench, index: int) -> bool:
@@ -93,8 +98,8 @@ def is_ninety(bench: Bench, index: int) -> bool:
     return isinstance(step, BendStep | KickStep) and abs(bench.path.bends[index].angle - math.pi / 2) < 1e-6
 
 
-def _rise(bench: Bench, index: int) -> Reading:
-    """The rise of an offset is its travel's part across the leg."""
+def rise_reading(bench: Bench, index: int) -> Reading:
+    """The rise of an offset, whose second bend `index` is: its travel's part across the leg."""
     low, high = bench.path.bends[index - 1], bench.path.bends[index]
     rise = high.vertex.minus(low.vertex).length() * math.sin(high.angle)
     return Reading("tape", "Straight edge on one leg, to the same side of the other", bench.shows(rise))

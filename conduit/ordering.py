@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 
-from conduit.bench import Bench, Reading, is_ninety
+from conduit.bench import Bench, Reading, is_ninety, is_offset, rise_reading
 from conduit.geometry.path import PathBend, tangent_length
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN
 from conduit.layout import Layout
@@ -93,6 +93,9 @@ def readings_now(
     bends = bench.path.bends
     bend = bends[just_made]
     level = Reading("level", "Angle between the two legs", format_angle(math.degrees(bend.angle)))
+    mates = [i for i, owner in enumerate(bench.owners) if owner == bench.owners[just_made]]
+    if is_offset(bench, just_made) and len(mates) == 2 and set(mates) <= {*done, just_made}:
+        return [rise_reading(bench, mates[1]), Reading("level", "Both outer legs", "parallel"), level]
     if not is_ninety(bench, just_made):
         return [level]
     bent = half_bent([bends[i] for i in sorted({*done, just_made})], shoe, start, length)

@@ -173,6 +173,17 @@ def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> flo
     return rise
 
 
+def _sideways(
+    step: OffsetStep | Saddle3Step | Saddle4Step, datum: Datum, context: Context
+) -> tuple[Vec, float] | Problem:
+    """Which way a step leaves the leg, and by how much; or why it cannot."""
+    toward = _across(step.toward, datum.heading)
+    if not toward:
+        return _runs_along(step, "toward", step.toward, context)
+    rise = _rise(step, context)
+    return rise if isinstance(rise, Problem) else (toward, rise)
+
+
 def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float, context: Context) -> Hindrance:
     """The thing that is got over, standing on the surface under the present leg."""
     under = context.shoe.diameter / 2 + context.stand_off
@@ -224,11 +235,10 @@ def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float) -> 
 
 @place.register
 def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
-    toward, rise = _across(step.toward, datum.heading), _rise(step, context)
-    if not toward:
-        return _runs_along(step, "toward", step.toward, context)
-    if isinstance(rise, Problem):
-        return rise
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
     angle = math.radians(step.angle)
     first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
     corners = offset_corners(datum, toward, rise, angle, first)
@@ -288,11 +298,10 @@ def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Problem:
 
 @place.register
 def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
-    toward, rise = _across(step.toward, datum.heading), _rise(step, context)
-    if not toward:
-        return _runs_along(step, "toward", step.toward, context)
-    if isinstance(rise, Problem):
-        return rise
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
     outer = math.radians(step.angle) / 2
     # The vertex stands higher than the arc's top: H' = H + R (sec(θ/2) - 1).
     high = rise + context.shoe.radius * (1 / math.cos(outer) - 1)
@@ -308,11 +317,10 @@ def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
 
 @place.register
 def _(step: Saddle4Step, datum: Datum, context: Context) -> Placed | Problem:
-    toward, rise = _across(step.toward, datum.heading), _rise(step, context)
-    if not toward:
-        return _runs_along(step, "toward", step.toward, context)
-    if isinstance(rise, Problem):
-        return rise
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
     angle = math.radians(step.angle)
     run, reach = rise / math.tan(angle), context.reach(angle)
     far = step.near + step.width

@@ -20,7 +20,7 @@ SLIGHT = math.radians(15)
 # Bent pipe may hang so far below the floor line (the shoe lifts it), and so far in an air bend.
 UNDER_FLOOR, UNDER_AIR = 1.0, 48.0
 HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
-SAMPLES = 5
+SAMPLES = 4
 
 HOOKS: tuple[Hook, Hook] = ("A", "B")
 Obstruction = str
@@ -82,7 +82,7 @@ def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
     off: set[tuple[int, Hook]] = set()
     masks = np.arange(1 << len(units))
     for number, unit in enumerate(units):
-        sides = {toward_b: _one_side(units, number, toward_b, shoe, length) for toward_b in (True, False)}
+        sides = {toward_b: _one_side(units, number, toward_b, shoe, length, masks) for toward_b in (True, False)}
         for hook in HOOKS:
             near[number, hook] = sum(
                 1 << i for i, other in enumerate(units) if i != number and _in_the_way(unit, other, hook, shoe)
@@ -119,10 +119,17 @@ class _Side:
     The handle leans toward the hook at first and over the heel at last: `hits` is by where this side lies.
     """
 
-    bits: list[int]
     low: NDArray[np.float64]
     hits_at_heel: NDArray[np.bool_]
     hits_at_hook: NDArray[np.bool_]
+
+    @classmethod
+    def of(cls, bits: list[int], walk: "_Walk", masks: NDArray[np.int64]) -> "_Side":
+        """From a walk whose rows stand for the sets of `bits`, to one for every set of all bends."""
+        rows = np.zeros(len(masks), dtype=np.int64)
+        for place, bit in enumerate(bits):
+            rows |= ((masks >> bit) & 1) << place
+        return cls(walk.low[rows], walk.at_heel[rows], walk.at_hook[rows])
 
 
 def _clear(
@@ -132,11 +139,8 @@ def _clear(
     lowest = np.zeros(len(masks))
     handle = np.zeros(len(masks), dtype=bool)
     for toward_b, side in sides.items():
-        subset = np.zeros(len(masks), dtype=np.int64)
-        for place, bit in enumerate(side.bits):
-            subset |= ((masks >> bit) & 1) << place
-        lowest = np.minimum(lowest, side.low[subset])
-        handle |= (side.hits_at_heel if toward_b == (hook == "A") else side.hits_at_hook)[subset]
+        lowest = np.minimum(lowest, side.low)
+        handle |= side.hits_at_heel if toward_b == (hook == "A") else side.hits_at_hook
     return (lowest >= -UNDER_FLOOR) & ~handle, lowest >= -UNDER_AIR
 
 
@@ -173,7 +177,9 @@ class _Walk:
         return _Walk(*(np.concatenate(pair) for pair in zip(mine, theirs, strict=True)))
 
 
-def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float) -> _Side:
+def _one_side(
+    units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float, masks: NDArray[np.int64]
+) -> _Side:
     """Walk from the bend to one end of the pipe, for every set of bends done on that side; x runs outward.
 
     Seen from the bend outward the roll of a far bend keeps its sense toward B and is mirrored toward A;
@@ -193,7 +199,7 @@ def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, le
         walk = flat.beside(walk.around(roll, other.angle, shoe.radius))
         at = other.end if toward_b else other.start
     walk = walk.forward((length - at) if toward_b else at, swing)
-    return _Side(bits, walk.low, walk.at_heel, walk.at_hook)
+    return _Side.of(bits, walk, masks)
 
 
 def _swing(unit: Unit, shoe: Shoe) -> tuple[float, float] | None:

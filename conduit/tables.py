@@ -4,8 +4,9 @@ Every figure is a starting value; a calibrated shoe beats the typical one, and a
 beats the default limits.
 """
 
-from dataclasses import dataclass
 from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
 
 Material = Literal["EMT", "IMC", "rigid"]
 TradeSize = Literal["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"]
@@ -66,21 +67,22 @@ CARD_SADDLES: dict[float, tuple[float, float]] = {
 }
 
 
-@dataclass(frozen=True)
-class Rules:
+class Rules(BaseModel):
     """Limits that a crew can change to its own code. Lengths in inches, angles in degrees."""
 
-    most_degrees: float = 360.0
-    straight_at_connector: float = 1.0
-    clear_of_bend: float = 4.0
-    least_piece: float = 8.0
-    keep: float = 12.0
-    kerf: float = 1 / 16
-    stick: float = STICK
-    most_steps: int = 200
-    support_from_box: float = 36.0
-    support_spacing: float = 120.0
-    closure: float = 1 / 4
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    most_degrees: float = Field(360.0, gt=0, le=3600, description="Bends between pull points.")
+    straight_at_connector: float = Field(1.0, ge=0, le=12)
+    clear_of_bend: float = Field(4.0, ge=0, le=24, description="A coupling's distance from a bend.")
+    least_piece: float = Field(8.0, gt=0, le=48)
+    keep: float = Field(12.0, ge=0, le=120, description="Scrap shorter than this is waste.")
+    kerf: float = Field(1 / 16, ge=0, le=1)
+    stick: float = Field(STICK, ge=12, le=480)
+    most_steps: int = Field(200, gt=0, le=200)
+    support_from_box: float = Field(36.0, gt=0, le=240)
+    support_spacing: float = Field(120.0, gt=0, le=480)
+    closure: float = Field(1 / 4, ge=0, le=12)
 
 
 DEFAULT_RULES = Rules()

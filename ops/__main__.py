@@ -26,6 +26,7 @@ def main() -> int:
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
     planning = commands.add_parser("plan", help="plan a run (JSON or field note) and print the plan (JSON)")
     planning.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
+    planning.add_argument("--rules", help="JSON file with the limits of your own code")
     noting = commands.add_parser("note", help="convert a run: field note to JSON, JSON to field note")
     noting.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     describing = commands.add_parser("schema", help="print a JSON schema")
@@ -51,9 +52,10 @@ def _do(given: argparse.Namespace) -> int:
         if not PYTHON.exists():
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
+        more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
         return subprocess.run(
-            [PYTHON, "-m", HEADLESS[given.command], given.argument, *([given.marks] if "marks" in given else [])],
+            [PYTHON, "-m", HEADLESS[given.command], given.argument, *more],
             env=env,
         ).returncode
     if given.command == "up":

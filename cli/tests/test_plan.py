@@ -34,6 +34,21 @@ class OtherForms(TestCase):
         self.assertIn("line 4: The end, measure: 1/0", err)
         self.assertFalse(json.loads(out)["makeable"])
 
+    def test_limits_of_ones_own_code(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder, "rules.json")
+            path.write_text('{"most_degrees": 80, "kerf": 0.125}')
+            code, out, _ = run("-", str(path), given=NOTE)
+            self.assertEqual(code, 0)
+            told = [problem["says"] for problem in json.loads(out)["problems"]]
+            self.assertEqual(len(told), 1)
+            self.assertIn("over the 80° allowed", told[0])
+            for bad, why in (('{"most_degrees": -1}', "most_degrees"), ('{"speed": 1}', "speed"), ("5", "rules.json")):
+                path.write_text(bad)
+                code, out, err = run("-", str(path), given=NOTE)
+                self.assertEqual((code, out), (2, ""))
+                self.assertIn(why, err)
+
     def test_notes_and_json_convert_both_ways(self):
         code, as_json, _ = run("-", given=NOTE, command=note)
         self.assertEqual(code, 0)

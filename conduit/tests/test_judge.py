@@ -49,6 +49,12 @@ class Clearances(TestCase):
             self.assertLessEqual(passed.clearance, wanted + 1e-9)
             self.assertGreater(passed.clearance, wanted - 0.35)
 
+    def test_the_underside_never_goes_under_the_surface_it_stands_on(self):
+        for raw in OVER:
+            _, _, prover = proved(raw)
+            for thing in prover.judged(prover.exact_settings()).cleared:
+                self.assertGreaterEqual(thing.over_surface, -1e-9)
+
     def test_the_card_leaves_a_shallow_saddle_crooked(self):
         raw = worked_case("three_bend_saddle_shallow")[0]
         misses = {pipe.marks: pipe for pipe in proved(raw)[2].simulated()}

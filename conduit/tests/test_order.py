@@ -120,6 +120,15 @@ class Reach(TestCase):
 
 
 class ReadingsOnTheWay(TestCase):
+    def test_an_offset_reads_its_rise_once_both_bends_are_made(self):
+        plan = make_plan(document([offset(20, 6, 30), ninety(70, "up")], 30), with_order=True)
+        acts = {act.bends[0]: act for act in plan.pieces[0].order.acts}
+        made = [act.bends[0] for act in plan.pieces[0].order.acts]
+        later, sooner = sorted((1, 2), key=made.index, reverse=True)
+        self.assertEqual([check.reads for check in acts[later].checks][:2], ["6", "parallel"])
+        self.assertEqual([check.reads for check in acts[sooner].checks], ["30°"])
+        self.assertEqual(acts[3].checks[0].says, "End A to the back of this bend")
+
     def test_tape_and_level_of_a_pipe_bent_in_order_are_what_was_measured(self):
         plan = make_plan(document([ninety(20, "up"), ninety(30, "left")], 22), with_order=True)
         order = plan.pieces[0].order

@@ -5,6 +5,7 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from conduit.geometry.path import Corner, trace
 from conduit.plan import make_plan
 from conduit.tests.support import document, laid_out, ninety, offset, runs
 
@@ -36,6 +37,23 @@ class Symmetry(TestCase):
             for a, b in zip(layout.path.bends, other.path.bends, strict=True):
                 sign = -1 if names is MIRROR else 1
                 self.assertAlmostEqual(math.remainder(b.roll - sign * a.roll, 2 * math.pi), 0, 7)
+
+    @settings(max_examples=60)
+    @given(runs())
+    def test_any_pipe_traced_from_b_to_a_is_the_same_pipe(self, raw):
+        layout, shoe = laid_out(raw)
+        assume(layout.complete)
+        path = layout.path
+        back = [Corner(bend.vertex, bend.heading_before.times(-1)) for bend in reversed(path.bends)]
+        heading = path.bends[-1].heading_after.times(-1)
+        other = trace(path.end_point, heading, back, path.origin, shoe.radius, 1e-6)
+        self.assertAlmostEqual(other.length, path.length, 9)
+        first = path.bends[-1].roll
+        for a, b in zip(reversed(path.bends), other.bends, strict=True):
+            self.assertAlmostEqual(b.start, path.length - a.end, 9)
+            self.assertAlmostEqual(b.angle, a.angle, 9)
+            # Seen from the other end the pipe turns the other way about.
+            self.assertAlmostEqual(math.remainder(b.roll - (first - a.roll), 2 * math.pi), 0, 7)
 
     def test_a_run_walked_from_the_other_end_is_the_same_pipe(self):
         forth, shoe = laid_out(document([ninety(30, "up"), offset(10, 4, 30), ninety(50, "right")], 40))

@@ -1,0 +1,27 @@
+from unittest import TestCase
+
+from cli.bench import _ordered, bounded, line, times, zigzag
+from conduit.plan import make_plan
+
+
+class Measuring(TestCase):
+    """What the benchmark measures must be real: runs that can be made, orders that are found."""
+
+    def test_its_runs_can_be_made(self):
+        for bends in (2, 6, 12, 40):
+            plan = make_plan(zigzag(bends))
+            self.assertEqual(len(plan.bends), bends)
+            self.assertTrue(plan.makeable)
+
+    def test_its_orders_are_found(self):
+        for bends in (4, 8, 12):
+            order = _ordered(bends)
+            self.assertEqual((order.why_not, len(order.acts)), ("", bends))
+
+    def test_medians_and_bounds(self):
+        calls = []
+        taken = times(lambda: calls.append(1), 20)
+        self.assertEqual((len(taken), len(calls)), (20, 23))
+        self.assertGreaterEqual(line("nothing", taken), 0)
+        self.assertTrue(bounded("nothing", 1, 2))
+        self.assertFalse(bounded("nothing", 2, 1))
