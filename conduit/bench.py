@@ -74,7 +74,6 @@ def readings_after(bench: Bench, index: int, piece_start: float, first: int) -> 
     """What tape and level must read once bend `index` of the piece is made."""
     bend = bench.path.bends[index]
     level = Reading("level", "Angle between the two legs", format_angle(math.degrees(bend.angle)))
-    step = bench.steps[bench.owners[index]]
     if is_ninety(bench, index):
         return [_back_to_back(bench, index, piece_start, first), level]
     second = index > first and bench.owners[index - 1] == bench.owners[index]
