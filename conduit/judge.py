@@ -11,7 +11,7 @@ from itertools import pairwise
 from conduit.document import Reading
 from conduit.geometry.vectors import Vec
 from conduit.layout import Layout
-from conduit.placing import Hindrance
+from conduit.placed import Hindrance
 from conduit.simulate import Bent, Pose
 from conduit.steps import TURNS
 

@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 from conduit.document import End, Reading
 from conduit.geometry.path import Corner, Overlap, Path, tangent_length, trace
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Vec
-from conduit.placing import SLACK, Context, Datum, Dimension, Hindrance, Marker, place
+from conduit.placed import Context, Datum, Dimension, Hindrance, Marker
+from conduit.placing import SLACK, place
 from conduit.problems import Problem
 from conduit.shoe import Shoe
 from conduit.steps import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step

@@ -10,7 +10,7 @@ from conduit.geometry.vectors import Vec
 from conduit.judge import Judgement, judge
 from conduit.layout import Layout
 from conduit.marks import marks_for, recommend
-from conduit.placing import Hindrance
+from conduit.placed import Hindrance
 from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated, SpreadAt
 from conduit.shoe import Shoe
 from conduit.simulate import Pose, Setting, bend_pipe

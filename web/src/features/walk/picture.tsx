@@ -1,10 +1,11 @@
 import { useState } from "react";
-import type { Picture as PictureData, PictureDimension, Plan, Point } from "@/api/types";
-import { LABEL_SIZE, layDimensions } from "@/draw/dimensions";
+import type { Picture as PictureData, Plan, Point } from "@/api/types";
 import { type Box, overlap } from "@/draw/labels";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
 import { Segments } from "@/ui/segments";
 import { type Size, useSize } from "@/ui/use-size";
+import { BOX, BoxAt } from "./picture-box";
+import { Dimensions } from "./picture-dimensions";
 
 const VIEWS: { value: View; label: string }[] = [
   { value: "front", label: "Front" },
@@ -16,7 +17,6 @@ const MARGIN = 62;
 // What the view control takes at the top.
 const HEADROOM = 36;
 const LARGEST_SCALE = 16;
-const SAMPLE = 2;
 const VIEW_CONTROL: Box = { x: 0, y: 0, width: 330, height: 58 };
 
 interface Props {
@@ -65,9 +65,13 @@ function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) 
   const thick = Math.max((plan.shoe?.diameter ?? 1) * frame.scale, 5);
   const whole = polyline(lines.flat());
   // Lines alternate: leg, arc, leg, arc …; arc number k is line 2k + 1.
-  const boxes = [picture.start, ...(picture.end ? [picture.end] : [])].map((box) => around(place(box.point)));
-  const numbers = picture.bends.map((bend) =>
-    beside(place(bend.point), headingOf(bend.outward, view, 1), thick / 2 + 17, boxes),
+  const boxes = [picture.start, ...(picture.end ? [picture.end] : [])].map((box) =>
+    boxAround(place(box.point)),
+  );
+  const numbers = placeNumbers(
+    picture.bends.map((bend) => ({ at: place(bend.point), outward: headingOf(bend.outward, view, 1) })),
+    thick / 2 + 17,
+    boxes,
   );
   const inTheWay = [VIEW_CONTROL, ...numbers.map(around), ...boxes];
   const arcs = plan.bends.map((bend, i) => ({ bend, path: polyline(lines[2 * i + 1] ?? []) }));
@@ -127,6 +131,7 @@ function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) 
           key={bend.number}
           number={bend.number}
           at={numbers[i] ?? [0, 0]}
+          bend={place(bend.point)}
           chosen={plan.bends[i]?.step === chosen}
           onChoose={() => onChoose(plan.bends[i]?.step ?? 0)}
         />
@@ -135,15 +140,35 @@ function Drawing({ plan, picture, view, size, chosen, onChoose }: DrawingProps) 
   );
 }
 
-/** Where a bend's number stands: on the outside of the bend, clear of the pipe and of the boxes. */
-function beside(at: Flat, outward: Flat, away: number, boxes: Box[]): Flat {
-  const length = Math.hypot(...outward) || 1;
-  const stand: Flat = [at[0] + (outward[0] / length) * away, at[1] + (outward[1] / length) * away];
-  const hidden = boxes.some((box) => overlap(box, around(stand)));
-  return hidden && away < 3 * BOX ? beside(at, outward, away + BOX / 2, boxes) : stand;
+interface Numbered {
+  at: Flat;
+  outward: Flat;
 }
 
-const around = ([x, y]: Flat): Box => ({ x: x - 18, y: y - 18, width: 36, height: 36 });
+// Seen end on, a bend's outside is nowhere: its number then goes this way.
+const ASLANT: Flat = [0.7, -0.7];
+const END_ON = 0.3;
+const MOST_TRIES = 6;
+
+/** Where the bends' numbers stand: on the outside, clear of the pipe, of the boxes and of each other. */
+function placeNumbers(bends: Numbered[], away: number, boxes: Box[]): Flat[] {
+  const stands: Flat[] = [];
+  for (const { at, outward } of bends) {
+    const length = Math.hypot(...outward);
+    const [x, y]: Flat = length < END_ON ? ASLANT : [outward[0] / length, outward[1] / length];
+    const tries = Array.from({ length: MOST_TRIES }, (_, i): Flat => {
+      const far = away + (i * BOX) / 2;
+      return [at[0] + x * far, at[1] + y * far];
+    });
+    const taken = [...boxes, ...stands.map(around)];
+    const free = tries.find((stand) => !taken.some((box) => overlap(box, around(stand))));
+    stands.push(free ?? tries[0] ?? at);
+  }
+  return stands;
+}
+
+const boxAround = ([x, y]: Flat): Box => ({ x: x - 20, y: y - 20, width: 40, height: 40 });
+const around = ([x, y]: Flat): Box => ({ x: x - 16, y: y - 14, width: 32, height: 28 });
 
 function headingOf(heading: number[], view: View, sign: 1 | -1): Flat {
   const [x, y] = project(heading as Point, view);
@@ -216,145 +241,25 @@ function Coupling({ at, size }: { at: Flat; size: number }) {
   );
 }
 
-const BOX = 34;
-
-interface BoxProps {
-  end: "A" | "B";
-  at: Flat;
-  name: string;
-  heading: Flat;
-  width: number;
-}
-
-const LETTER = 9;
-
-function BoxAt({ end, at, name, heading, width }: BoxProps) {
-  const [cx, cy] = [at[0] + (heading[0] * BOX) / 2, at[1] + (heading[1] * BOX) / 2];
-  const below = heading[1] >= -0.5;
-  const beside = Math.abs(heading[1]) > 0.5;
-  // The name goes to the right of the box, or to its left where the sheet ends.
-  const side = cx + BOX / 2 + 8 + name.length * LETTER > width ? -1 : 1;
-  return (
-    <g>
-      <rect
-        x={cx - BOX / 2}
-        y={cy - BOX / 2}
-        width={BOX}
-        height={BOX}
-        rx="3"
-        fill="var(--paper)"
-        stroke="var(--ink)"
-        strokeWidth="2"
-      />
-      {end === "A" ? (
-        <rect x={cx - 10} y={cy - 10} width="20" height="20" fill="var(--ink)" />
-      ) : (
-        <circle cx={cx} cy={cy} r="11" fill="var(--ink)" />
-      )}
-      <text x={cx} y={cy + 5.5} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--paper)">
-        {end}
-      </text>
-      <text
-        x={beside ? cx + side * (BOX / 2 + 8) : cx}
-        y={beside ? cy + 6 : cy + (below ? BOX / 2 + 20 : -BOX / 2 - 8)}
-        textAnchor={!beside ? "middle" : side > 0 ? "start" : "end"}
-        fontSize="16"
-        fontWeight="600"
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth="4"
-        paintOrder="stroke"
-      >
-        {name}
-      </text>
-    </g>
-  );
-}
-
-interface DimensionsProps {
-  dimensions: PictureDimension[];
-  place: (point: number[]) => Flat;
-  lines: Flat[][];
-  inTheWay: Box[];
-  size: Size;
-  chosen: number | null;
-  onChoose: (step: number) => void;
-}
-
-function Dimensions({ dimensions, place, lines, inTheWay, size, chosen, onChoose }: DimensionsProps) {
-  const wanted = dimensions.map((one) => ({ from: place(one.start), to: place(one.end), text: one.reads }));
-  const sheet = { x: 6, y: 6, width: size.width - 12, height: size.height - 12 };
-  const laid = layDimensions(wanted, lines.flatMap(sampled), inTheWay, sheet);
-  return (
-    <g>
-      {laid.map(({ index, ends, line, label }) => {
-        const dimension = dimensions[index];
-        const step = dimension?.place.startsWith("steps.") ? Number(dimension.place.split(".")[1]) : null;
-        const color = step !== null && step === chosen ? "var(--accent)" : "var(--soft)";
-        return (
-          <g
-            key={dimension?.place}
-            stroke={color}
-            strokeWidth="1.2"
-            onPointerDown={() => step !== null && onChoose(step)}
-          >
-            <line x1={ends[0][0]} y1={ends[0][1]} x2={line[0][0]} y2={line[0][1]} opacity="0.6" />
-            <line x1={ends[1][0]} y1={ends[1][1]} x2={line[1][0]} y2={line[1][1]} opacity="0.6" />
-            <line x1={line[0][0]} y1={line[0][1]} x2={line[1][0]} y2={line[1][1]} strokeWidth="1.6" />
-            {line.map((end) => (
-              <circle key={end.join()} cx={end[0]} cy={end[1]} r="3.2" fill={color} stroke="none" />
-            ))}
-            <rect
-              x={label.x}
-              y={label.y}
-              width={label.width}
-              height={label.height}
-              rx="4"
-              fill="var(--sheet)"
-              stroke="none"
-            />
-            <text
-              x={label.x + label.width / 2}
-              y={label.y + 20}
-              textAnchor="middle"
-              fontSize={LABEL_SIZE}
-              fontWeight="700"
-              fill={step === chosen && step !== null ? "var(--accent)" : "var(--ink)"}
-              stroke="none"
-              className="tape"
-            >
-              {dimension?.reads}
-            </text>
-          </g>
-        );
-      })}
-    </g>
-  );
-}
-
-/** Points every few pixels along a polyline, for keeping labels off the pipe. */
-function sampled(line: Flat[]): Flat[] {
-  return line.flatMap((end, i) => {
-    const start = line[i - 1];
-    if (!start) return [end];
-    const count = Math.ceil(Math.hypot(end[0] - start[0], end[1] - start[1]) / (4 * SAMPLE));
-    return Array.from({ length: count }, (_, k): Flat => {
-      const part = (k + 1) / count;
-      return [start[0] + (end[0] - start[0]) * part, start[1] + (end[1] - start[1]) * part];
-    });
-  });
-}
-
 interface BendNumberProps {
   number: number;
   at: Flat;
+  bend: Flat;
   chosen: boolean;
   onChoose: () => void;
 }
 
-function BendNumber({ number, at: [x, y], chosen, onChoose }: BendNumberProps) {
+function BendNumber({ number, at: [x, y], bend, chosen, onChoose }: BendNumberProps) {
   return (
     <g onPointerDown={onChoose} className="cursor-pointer">
+      <line
+        x1={bend[0]}
+        y1={bend[1]}
+        x2={x}
+        y2={y}
+        stroke={chosen ? "var(--accent)" : "var(--soft)"}
+        strokeWidth="1.2"
+      />
       <rect
         x={x - 14}
         y={y - 12}
