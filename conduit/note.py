@@ -9,6 +9,8 @@ from dataclasses import dataclass
 
 from conduit.note_grammar import HEADS, QUOTED, STEPS, Form, Raw
 
+LONGEST_LINE = 400
+
 
 @dataclass(frozen=True)
 class NoteError:
@@ -40,6 +42,9 @@ def read_note(text: str) -> ReadNote:
     errors: list[NoteError] = []
     lines: dict[str, int] = {}
     for number, line in enumerate(text.splitlines(), 1):
+        if len(line) > LONGEST_LINE:
+            errors.append(NoteError(number, line[:20], f"the line is over {LONGEST_LINE} letters long"))
+            continue
         clauses = _clauses(line)
         if not clauses:
             continue

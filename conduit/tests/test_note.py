@@ -1,6 +1,7 @@
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from conduit.note import read_note
 from conduit.note_writer import write_note
@@ -82,3 +83,29 @@ class Notes(TestCase):
         self.assertEqual(note.document["end"], {"at": "9"})
         place = next(p.place for p in make_plan({**note.document, "trade_size": "3/4"}).problems if "divided" in p.says)
         self.assertEqual(note.line_of(place), 5)
+
+
+WORDS = """90 bend offset saddle sweep box rolled pull point coupling run pipe start end over round at in out up right
+back raised by starts centre near width clear kicked setback 3/4 1/2 7 71 1/0 -5 5' 11-1/2" , , , # "a b" " x"""
+words = st.sampled_from(WORDS.split())
+
+
+class Robustness(TestCase):
+    @settings(max_examples=300)
+    @given(st.lists(st.lists(words, max_size=9).map(" ".join), max_size=6).map("\n".join))
+    def test_any_lines_are_read_or_told_and_what_was_read_can_be_planned(self, text):
+        note = read_note(text)
+        for error in note.errors:
+            self.assertTrue(1 <= error.line <= len(text.splitlines()))
+            self.assertTrue(error.words)
+        plan = make_plan(note.document)
+        self.assertEqual(plan.makeable, not any(problem.severity == "stop" for problem in plan.problems))
+
+    @settings(max_examples=200)
+    @given(st.text(max_size=200))
+    def test_any_text_at_all(self, text):
+        read_note(text)
+
+    def test_a_long_line_of_nonsense_is_told_in_bounded_time(self):
+        for line in ("saddle " + "at " * 5000, "offset out " + "3 " * 5000, '90 right, "' + "x" * 20_000):
+            self.assertTrue(read_note(line).errors)

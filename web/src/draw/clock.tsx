@@ -67,7 +67,7 @@ export function RollClock({ turn, previous, size }: Props) {
             x={pointer[0]}
             y={pointer[1] + 5}
             textAnchor="middle"
-            fontSize="14"
+            fontSize="16"
             fontWeight="700"
             fill="var(--paper)"
           >

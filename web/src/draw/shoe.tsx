@@ -88,7 +88,7 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
         x={flip([unrolled(scale, pencil), 0], mirrored)[0]}
         y={PIPE_Y + thick / 2 + 28}
         textAnchor="middle"
-        fontSize="17"
+        fontSize="19"
         fontWeight="700"
         fill="var(--ink)"
         className="tape"
@@ -187,7 +187,7 @@ function ReferenceSign({ name, at, used, lift, mirrored }: SignProps) {
   return (
     <g fill={used ? "var(--accent)" : "var(--soft)"}>
       <path d={SIGNS[name]} transform={`translate(${x} ${y}) scale(${used ? 1.2 : 0.95})`} />
-      <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 17 : 15} fontWeight={used ? 700 : 500}>
+      <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 20 : 18} fontWeight={used ? 700 : 500}>
         {name}
       </text>
     </g>
@@ -197,7 +197,7 @@ function ReferenceSign({ name, at, used, lift, mirrored }: SignProps) {
 /** End A is always at the left: it is the pipe that lies still, and the hook that is turned. */
 function EndSigns() {
   return (
-    <g fontSize="17" fontWeight="700" fill="var(--ink)">
+    <g fontSize="19" fontWeight="700" fill="var(--ink)">
       <text x="10" y={PIPE_Y + 58}>
         ← end A
       </text>

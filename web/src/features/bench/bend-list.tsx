@@ -25,7 +25,7 @@ export function BendList({ plan, current, settings, onChoose }: Props) {
               cut <strong className="text-ink">{piece.length.reads}</strong>
             </span>
             <span className="w-full">
-              <EndMark end="A" size={18} /> {piece.end_a} <EndMark end="B" size={18} /> {piece.end_b}
+              <EndMark end="A" size={22} /> {piece.end_a} <EndMark end="B" size={22} /> {piece.end_b}
             </span>
           </h2>
           {piece.bends.length === 0 && (

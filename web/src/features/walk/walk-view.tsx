@@ -108,11 +108,11 @@ function Sticks({
           <figure key={piece.number}>
             <figcaption className="flex flex-wrap items-center gap-x-2 text-base text-soft">
               <strong className="text-ink">Piece {piece.number}</strong>
-              <EndMark end="A" size={18} /> {piece.end_a}
+              <EndMark end="A" size={22} /> {piece.end_a}
               <span className="tape">
                 cut <strong className="text-ink">{piece.length.reads}</strong>
               </span>
-              <EndMark end="B" size={18} /> {piece.end_b}
+              <EndMark end="B" size={22} /> {piece.end_b}
             </figcaption>
             <StickStrip
               piece={piece}

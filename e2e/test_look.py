@@ -1,0 +1,130 @@
+"""What the eye and the hand need: sizes, contrast, names for screen readers, the keyboard alone."""
+
+from playwright.sync_api import expect
+
+from e2e.support import DESK, PHONE, Journey, field, marks
+
+SMALLEST_TEXT = 14
+FIGURE_CONTRAST = 7.0
+THUMB = 48
+
+SMALL_TEXTS = """() => {
+  const found = [];
+  const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walker.nextNode()) {
+    const node = walker.currentNode, element = node.parentElement;
+    if (!node.textContent.trim() || !element.checkVisibility()) continue;
+    if (element.closest('.sr-only, .print\\\\:block')) continue;
+    const scale = element.closest('svg')?.getScreenCTM?.()?.a ?? 1;
+    const size = parseFloat(getComputedStyle(element).fontSize) * Math.min(scale, 1);
+    if (size < %s - 0.01) found.push(`${size} ${node.textContent.trim().slice(0, 30)}`);
+  }
+  return found;
+}"""
+
+CONTRASTS = """(pairs) => {
+  const style = getComputedStyle(document.documentElement);
+  const light = (name) => {
+    const hex = style.getPropertyValue(name).trim();
+    const parts = [1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16) / 255)
+      .map((part) => (part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4));
+    return 0.2126 * parts[0] + 0.7152 * parts[1] + 0.0722 * parts[2];
+  };
+  return pairs.map(([ink, ground]) => {
+    const [a, b] = [light(ink), light(ground)].sort((x, y) => y - x);
+    return (a + 0.05) / (b + 0.05);
+  });
+}"""
+
+GROUNDS = ("--sheet", "--paper")
+INKS = ("--ink", "--soft", "--accent", "--stop", "--good", "--caution")
+
+UNNAMED = """() => [...document.querySelectorAll('input, button, [role=combobox], svg[role=img]')]
+  .filter((one) => one.checkVisibility())
+  .filter((one) => !(one.getAttribute('aria-label') || one.textContent.trim() || one.labels?.length))
+  .map((one) => one.outerHTML.slice(0, 80))"""
+
+
+class Look(Journey):
+    def views(self, size):
+        """Each main view in turn, with its name."""
+        page = self.open_run(size=size)
+        expect(marks(page)).to_be_visible()
+        yield "walk", page
+        page.get_by_role("link", name="Bench").click()
+        expect(page.get_by_test_id("mark")).to_be_visible()
+        yield "bench", page
+        page.get_by_role("link", name="Stock").click()
+        expect(page.get_by_role("heading", name="Cut list")).to_be_visible()
+        expect(page.get_by_role("region", name="Stick 1,")).to_be_visible()
+        yield "stock", page
+        page.get_by_role("link", name="all jobs").click()
+        expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+        yield "jobs", page
+
+    def test_no_text_is_small_and_every_control_has_a_name(self):
+        for size in (DESK, PHONE):
+            for name, page in self.views(size):
+                with self.subTest(f"{name} {size['width']}"):
+                    self.assertEqual(page.evaluate(SMALL_TEXTS % SMALLEST_TEXT), [])
+                    self.assertEqual(page.evaluate(UNNAMED), [])
+                    self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), size["width"])
+
+    def test_figures_stand_out_in_daylight_and_in_basements(self):
+        page = self.open_run()
+        pairs = [[ink, ground] for ink in INKS for ground in GROUNDS]
+        for theme in ("light", "dark"):
+            page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+            for pair, contrast in zip(pairs, page.evaluate(CONTRASTS, pairs), strict=True):
+                wanted = FIGURE_CONTRAST if pair[0] in ("--ink", "--soft", "--accent") else 6.5
+                self.assertGreaterEqual(contrast, wanted, (theme, pair))
+
+    def test_a_thumb_finds_everything_at_the_bench(self):
+        page = self.open_run(size=PHONE)
+        page.get_by_role("link", name="Bench").click()
+        card = page.get_by_role("region", name="Bend 1", exact=True)
+        for button in [*card.get_by_role("button").all(), *card.get_by_role("radio").all()]:
+            self.assertGreaterEqual(button.bounding_box()["height"], THUMB, button.inner_text())
+        self.assertGreaterEqual(card.get_by_test_id("mark").bounding_box()["height"], 72)
+
+    def test_a_run_is_measured_with_the_keyboard_alone(self):
+        page = self.open_run("Wedging table outlet")
+        expect(marks(page)).to_be_visible()
+        page.get_by_label("Run name").focus()
+        reached = set()
+        for _ in range(30):
+            page.keyboard.press("Tab")
+            reached.add(page.evaluate("document.activeElement.getAttribute('aria-label')"))
+        wanted = {
+            "Trade size",
+            "Shoe",
+            "Start box",
+            "Step 1, turn",
+            "Step 1, measure",
+            "End, seat at",
+            "Step 1: remove",
+        }
+        self.assertLessEqual(wanted, reached)
+        page.get_by_role("button", name="Add what you meet next").focus()
+        page.keyboard.press("Enter")
+        wanted = page.get_by_role("menuitem", name="Another level")
+        expect(wanted).to_be_visible()
+        while not wanted.evaluate("item => item === document.activeElement"):
+            page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        expect(field(page, "Step 2, rise")).to_be_visible()
+        field(page, "Step 2, rise").focus()
+        page.keyboard.type("3")
+        page.keyboard.press("Enter")
+        expect(field(page, "Step 2, angle")).to_be_focused()
+        page.keyboard.press("ArrowDown")
+        expect(field(page, "Step 2, angle")).to_have_value("22 1/2")
+        page.keyboard.press("Enter")
+        page.keyboard.type("25")
+        expect(page.get_by_text("Can be bent")).to_be_visible()
+
+    def test_what_moves_stands_still_for_those_who_ask(self):
+        page = self.open_run()
+        page.emulate_media(reduced_motion="reduce")
+        moving = "getComputedStyle(document.querySelector('button')).transitionDuration"
+        self.assertIn(page.evaluate(moving), ("0s", ""))
