@@ -22,14 +22,20 @@ def _maybe_length(written: object) -> float | None:
 
 
 def _maybe_angle(written: object) -> float | None:
-    return None if written is None else parse_angle(written)
+    # A bound on the type would be held against None as well.
+    if written is None:
+        return None
+    angle = parse_angle(written)
+    if not 0 < angle < 90:
+        raise ValueError("must be more than 0 and less than 90")
+    return angle
 
 
 Length = Annotated[float, BeforeValidator(parse_length), WithJsonSchema(_WRITTEN)]
 MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSchema(_MAYBE_WRITTEN)]
 SignedLength = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
-MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), Field(gt=0, lt=90), WithJsonSchema(_MAYBE_ANGLE)]
+MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
 TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0, le=120), WithJsonSchema(_WRITTEN_ANGLE)]
 Name = Annotated[str, Field(max_length=80)]
 OffsetReference = Literal["raised_by", "starts_at", "centred_at"]

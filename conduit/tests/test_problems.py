@@ -35,6 +35,7 @@ FAULTS = [
     (KICK, {"turn": "left"}, "along_heading", "turn"),
     (KICK, {"toward": "right"}, "along_heading", "toward"),
     (KICK, {"kick_back": None}, "no_kick", "kick_back"),
+    (KICK, {"kick_back": None, "kick_angle": 95}, "unreadable", "kick_angle"),
     (KICK, {"rise": 0}, "no_rise", "rise"),
     (KICK, {"kick_back": 4}, "bends_overlap", "kick_back"),
     (SWEEP, {"turn": "right"}, "along_heading", "turn"),

@@ -1,0 +1,79 @@
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from conduit.document import RunDocument, read_document, step_name
+from conduit.tests.support import document, ninety, offset, runs
+from conduit.units import LONGEST
+
+# What is wrong with one part of a document, where that must be told, and in which words.
+FAULTS = [
+    ({"trade_size": "7/8"}, "trade_size", "must be one of 1/2, 3/4"),
+    ({"material": "PVC"}, "material", "must be one of EMT, IMC or rigid"),
+    ({"tape": "1/64"}, "tape", "must be one of"),
+    ({"feet": "perhaps"}, "feet", "boolean"),
+    ({"name": "x" * 81}, "name", "longer than 80 letters"),
+    ({"stand_off": "-1"}, "stand_off", "cannot be negative"),
+    ({"shoe": {"deduct": "6", "gain": "three"}}, "shoe.gain", "“three” is not a length"),
+    ({"shoe": 5}, "shoe", "must be an object"),
+    ({"start": {}}, "start.heading", "is missing"),
+    ({"start": {"heading": "north"}}, "start.heading", "must be one of right, left"),
+    ({"start": None}, "start", "must be an object"),
+    ({"end": {}}, "end.at", "is missing"),
+    ({"end": {"at": "7 1/0"}}, "end.at", "nothing can be divided by 0"),
+    ({"end": {"at": "30", "measured": {"up": "x"}}}, "end.measured.up", "is not a length"),
+    ({"steps": [{"kind": "bend", "turn": "up"}]}, "steps.0.at", "is missing"),
+    ({"steps": [{"turn": "up"}]}, "steps.0", "needs a “kind”"),
+    ({"steps": [ninety(20, "up", colour="red")]}, "steps.0.colour", "does not belong here"),
+    ({"steps": [offset(20, 3, "steep")]}, "steps.0.angle", "angle in degrees"),
+    ({"steps": [offset(20, 3, 90)]}, "steps.0.angle", "must be less than 90"),
+    ({"steps": [{**offset(20, None), "over": {"clear": "1/2"}}]}, "steps.0.over.height", "is missing"),
+    ({"owner": "me"}, "owner", "has no “owner”"),
+]
+
+
+class ReadingDocuments(TestCase):
+    def test_each_fault_is_told_once_at_its_place_in_plain_words(self):
+        for change, place, words in FAULTS:
+            with self.subTest(place + " " + words):
+                problems = read_document({**document([]), **change}).problems
+                self.assertEqual([problem.place for problem in problems], [place])
+                self.assertIn(words, problems[0].says)
+                self.assertNotIn("_", problems[0].says.split("“")[0])
+                self.assertEqual((problems[0].code, problems[0].severity), ("unreadable", "stop"))
+
+    def test_one_fault_spoils_nothing_else(self):
+        for change, place, _ in FAULTS:
+            reading = read_document({**document([ninety(20, "up")], name="Feed"), **change})
+            if not place.startswith("name"):
+                self.assertEqual(reading.head.name, "Feed")
+            if not place.startswith("end"):
+                self.assertEqual(reading.end.at, 40)
+            if not place.startswith("steps"):
+                self.assertEqual(reading.steps[0].at, 20)
+
+    @given(runs())
+    def test_what_the_model_takes_reads_without_a_fault(self, raw):
+        self.assertEqual(read_document(raw).problems, ())
+        model = RunDocument.model_validate(raw)
+        again = RunDocument.model_validate_json(model.model_dump_json())
+        self.assertEqual(model, again)
+
+    @given(st.floats(0, LONGEST), st.floats(-LONGEST, LONGEST))
+    def test_figures_come_through_as_they_are(self, at, right):
+        raw = {**document([ninety(at, "up")]), "end": {"at": at, "measured": {"right": right}}}
+        reading = read_document(raw)
+        self.assertEqual((reading.steps[0].at, reading.end.at, reading.end.measured.right), (at, at, right))
+
+    def test_text_and_numbers_are_the_same_run(self):
+        written = document([ninety("1' 8\"", "up"), offset("25.4mm", "5 1/2", "22 1/2")], "40")
+        self.assertEqual(
+            read_document(written).steps, read_document(document([ninety(20, "up"), offset(1, 5.5, 22.5)], 40)).steps
+        )
+
+    def test_how_steps_are_called(self):
+        self.assertEqual(step_name(0, ninety(1, "up")), "Step 1 (90)")
+        self.assertEqual(step_name(2, {"kind": "saddle4"}), "Step 3 (four-bend saddle)")
+        for odd in (None, 5, {}, {"kind": "loop"}, {"kind": ["bend"]}):
+            self.assertEqual(step_name(1, odd), "Step 2")
