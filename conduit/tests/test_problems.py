@@ -1,10 +1,12 @@
+from typing import get_args
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.document import RunDocument, step_name
+from conduit.document import End, RunDocument, ShoeFigures, Start, step_name
 from conduit.plan import make_plan
+from conduit.steps import AnyStep
 from conduit.tests.support import document, ninety, offset
 
 SADDLE3 = {"kind": "saddle3", "toward": "out", "rise": 3, "angle": 45, "at": 40}
@@ -79,6 +81,7 @@ class EveryKindOfFault(TestCase):
         self.assertEqual(make_plan(document([low], 90, stand_off="3/4")).problems[0].code, "no_rise")
 
 
+FIELDS = {model.model_fields["kind"].annotation.__args__[0]: model.model_fields for model in get_args(AnyStep)}
 anything = (
     st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=6) | st.lists(st.integers(), max_size=2)
 )
@@ -88,13 +91,25 @@ class Robustness(TestCase):
     @settings(max_examples=300)
     @given(st.sampled_from([*GOOD, offset(40, 5), ninety(40, "up")]), st.data())
     def test_no_value_in_any_field_breaks_it(self, step, data):
-        field = data.draw(st.sampled_from(sorted(step)))
+        field = data.draw(st.sampled_from(sorted(FIELDS[step["kind"]])))
         value = data.draw(anything | st.floats(-1e9, 1e9))
         plan = make_plan(document([{**step, field: value}], 120))
         self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.problems))
         for pipe in plan.simulated:
             if pipe.marks == "exact":
                 self.assertLess(pipe.miss, 1e-9)
+
+    @settings(max_examples=200)
+    @given(st.sampled_from(["shoe", "end", "start"]), st.data())
+    def test_no_value_in_shoe_start_or_end_breaks_it(self, part, data):
+        models = {"shoe": ShoeFigures, "end": End, "start": Start}
+        whole = {"shoe": {"deduct": 6, "gain": 3.25}, "end": {"at": 40}, "start": {"heading": "right"}}
+        field = data.draw(st.sampled_from(sorted(models[part].model_fields)))
+        value = data.draw(anything | st.dictionaries(st.text(max_size=5), anything, max_size=2))
+        raw = document([ninety(30, "up")], shoe=whole["shoe"])
+        raw[part] = {**whole[part], field: value}
+        plan = make_plan(raw, with_order=True)
+        self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.problems))
 
     @settings(max_examples=100)
     @given(st.lists(st.sampled_from(GOOD), max_size=5), st.floats(0, 200), st.sampled_from(["up", "right", "in"]))
