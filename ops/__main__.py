@@ -13,7 +13,7 @@ from ops.say import Stop, say
 from ops.up import up
 
 HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema", "check-marks": "cli.check_marks"}
-WORKPLACE_ERROR = 3
+MACHINE_IN_THE_WAY = 3
 
 
 def main() -> int:
@@ -41,7 +41,7 @@ def main() -> int:
         return _do(given)
     except Stop as stop:
         say(str(stop))
-        return 1 if given.command == "test" else WORKPLACE_ERROR
+        return 1 if given.command == "test" else MACHINE_IN_THE_WAY
     except KeyboardInterrupt:
         return 130
 
