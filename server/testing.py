@@ -1,5 +1,6 @@
 """The test runner: Django's, with one plain closing line that people and machines can read."""
 
+import os
 from typing import Any
 from unittest import TestResult
 
@@ -7,7 +8,14 @@ import hypothesis
 from django.test.runner import DiscoverRunner
 
 # No test is a timed test: how fast things are is measured in `crelda bench`.
-hypothesis.settings.register_profile("crelda", deadline=None)
+# Random runs that cannot be made are passed over, and on a busy machine all is slow: neither is a fault. In
+# continuous integration the examples are the same each time, so that a change is judged by itself.
+hypothesis.settings.register_profile(
+    "crelda",
+    deadline=None,
+    derandomize="CI" in os.environ,
+    suppress_health_check=[hypothesis.HealthCheck.too_slow, hypothesis.HealthCheck.filter_too_much],
+)
 hypothesis.settings.load_profile("crelda")
 
 
