@@ -30,7 +30,7 @@ class Roll:
 
 @dataclass(frozen=True)
 class Bench:
-    """What readings are worked out from. `first` and `last` bound the piece's bends; `start` is its end A."""
+    """What readings are worked out from: the run's path, whose step each bend is, and how lengths are shown."""
 
     path: Path
     owners: Sequence[int]

@@ -10,7 +10,6 @@ from conduit.cutting.model import CutSource, Kind, Piece, Source
 from conduit.cutting.verify import faults
 from conduit.results import Measure, Plan
 from conduit.tables import DEFAULT_RULES, Material, Rules, TradeSize
-from conduit.units import format_length
 
 
 class _Result(BaseModel):
@@ -90,7 +89,7 @@ def make_cut_list(runs: Sequence[PlannedRun], scraps: Sequence[Source], rules: R
         sources=[_listed(source, names, rules) for source in sources],
         to_buy=_to_buy(sources),
         left_out=[_left_out(run) for run in runs if not run.plan.makeable],
-        kerf=_measure(rules.kerf),
+        kerf=Measure.of(rules.kerf),
         couplings=sum(len(run.plan.couplings) for run in runs if run.plan.makeable),
     )
 
@@ -111,19 +110,19 @@ def _listed(used: CutSource, names: dict[str, str], rules: Rules) -> ListedSourc
         scrap=used.source.scrap,
         material=used.source.kind.material,
         trade_size=used.source.kind.trade_size,
-        length=_measure(used.source.length),
+        length=Measure.of(used.source.length),
         cuts=[
             ListedCut(
                 run=cut.piece.run,
                 run_name=names[cut.piece.run],
                 piece=cut.piece.number,
-                length=_measure(cut.piece.length),
-                start=_measure(cut.start),
-                end=_measure(cut.end),
+                length=Measure.of(cut.piece.length),
+                start=Measure.of(cut.start),
+                end=Measure.of(cut.end),
             )
             for cut in used.cuts
         ],
-        left=_measure(left),
+        left=Measure.of(left),
         keep=left >= rules.keep,
     )
 
@@ -134,7 +133,3 @@ def _to_buy(sources: Sequence[CutSource]) -> list[ToBuy]:
         ToBuy(material=kind.material, trade_size=kind.trade_size, sticks=kinds.count(kind))
         for kind in dict.fromkeys(kinds)
     ]
-
-
-def _measure(inches: float) -> Measure:
-    return Measure(inches=inches, reads=format_length(inches))

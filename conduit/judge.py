@@ -80,11 +80,10 @@ def _end_miss(end: Pose, layout: Layout) -> EndMiss:
 
 def _leg(layout: Layout, reading: Reading, thing: Hindrance) -> tuple[float, float]:
     """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
-    step = int(thing.place.split(".")[1])
     start, end = 0.0, layout.path.length
     for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
         if isinstance(reading.steps[owner], TURNS):
-            if owner < step:
+            if owner < thing.step:
                 start = bend.end
             else:
                 return start, bend.start

@@ -9,9 +9,10 @@ from conduit.geometry.vectors import DIRECTIONS, ORIGIN
 from conduit.layout import Layout
 from conduit.marks import marks_for, recommend
 from conduit.order import Habit
+from conduit.prove import proposed_settings
 from conduit.reach import Unit
 from conduit.shoe import Shoe
-from conduit.simulate import Bent, Pose, Setting, bend_pipe
+from conduit.simulate import Bent, Pose, bend_pipe
 from conduit.steps import AnyStep, BoxOffsetStep, KickStep, Saddle3Step, SweepStep
 from conduit.units import format_angle
 
@@ -79,10 +80,7 @@ def _other_steps(owners: Sequence[int], owner: int) -> list[int]:
 
 def half_bent(bends: Sequence[PathBend], shoe: Shoe, start: float, length: float) -> Bent:
     """The piece with only `bends` made (of the run, which starts at `start` on the run's pipe)."""
-    settings = []
-    for bend in bends:
-        mark = recommend(marks_for(bend, shoe, start), length).mark
-        settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
+    settings = proposed_settings(bends, shoe, start=start, length=length)
     return bend_pipe(length, settings, shoe, Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"]))
 
 

@@ -45,7 +45,7 @@ class Hindrance:
     `along` and `height` toward `toward`. A round one is a circle of diameter `height` on the surface.
     """
 
-    place: str
+    step: int
     name: str
     shape: Literal["box", "round"]
     foot: Vec
@@ -55,6 +55,11 @@ class Hindrance:
     far: float
     height: float
     clear: float
+
+    @property
+    def place(self) -> str:
+        """Its dotted place in the run document."""
+        return f"steps.{self.step}.over"
 
 
 @dataclass(frozen=True)

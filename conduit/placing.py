@@ -76,7 +76,7 @@ def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float
     """The thing that is got over, standing on the surface under the present leg."""
     under = context.shoe.diameter / 2 + context.stand_off
     return Hindrance(
-        f"steps.{context.index}.over",
+        context.index,
         over.name,
         over.shape,
         datum.point.along(toward, -under),

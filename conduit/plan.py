@@ -47,13 +47,11 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = Fals
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading, layout, shoe, problems = laid_out(raw, rules)
-    bare = _bare(reading, problems, raw, rules)
     if not shoe or not layout:
-        return bare
+        return _bare(reading, problems, raw, rules)
     couplings = _couplings(layout, rules, problems)
-    return _Planner(reading, layout, shoe, couplings, with_order).fill(
-        bare.model_copy(update={"problems": problems}), rules
-    )
+    planner = _Planner(reading, layout, shoe, couplings, with_order)
+    return planner.fill(_bare(reading, problems, raw, rules), rules)
 
 
 def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
@@ -227,7 +225,7 @@ class _Planner:
         )
 
     def measure(self, inches: float) -> Measure:
-        return Measure(inches=inches, reads=format_length(inches, self.head.tape, self.head.feet))
+        return Measure.of(inches, self.head.tape, self.head.feet)
 
     def _shoe_used(self) -> ShoeUsed:
         shoe = self.shoe

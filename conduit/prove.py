@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from conduit.card import CardStep, card_way
 from conduit.document import Reading
-from conduit.geometry.path import point_at
+from conduit.geometry.path import PathBend, point_at
 from conduit.geometry.vectors import Vec
 from conduit.judge import Judgement, judge
 from conduit.layout import Layout
@@ -16,7 +16,16 @@ from conduit.shoe import Shoe
 from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.steps import AnyStep
 from conduit.tolerance import BY_EYE, Hands, spread_at, spread_at_end
-from conduit.units import format_length, round_to_tape
+from conduit.units import round_to_tape
+
+
+def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float, start: float = 0.0) -> list[Setting]:
+    """The exact proposed setting of each bend, on a piece of `length` that begins at `start` on the run's pipe."""
+    settings = []
+    for bend in bends:
+        mark = recommend(marks_for(bend, shoe, start), length).mark
+        settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
+    return settings
 
 
 class Prover:
@@ -30,15 +39,11 @@ class Prover:
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""
-        return Measure(inches=inches, reads=format_length(inches, self.head.tape, self.head.feet))
+        return Measure.of(inches, self.head.tape, self.head.feet)
 
     def exact_settings(self) -> list[Setting]:
         """The proposed marks of every bend, unrounded."""
-        settings = []
-        for bend in self.path.bends:
-            mark = recommend(marks_for(bend, self.shoe), self.path.length).mark
-            settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
-        return settings
+        return proposed_settings(self.path.bends, self.shoe, self.path.length)
 
     def rounded_settings(self) -> list[Setting]:
         """The same as rounded for the tape."""
@@ -128,8 +133,7 @@ class Prover:
 
     def _spread_at(self, thing: Hindrance, hands: Hands) -> SpreadAt:
         """Where the pipe is highest over a thing, or past its near face."""
-        step = int(thing.place.split(".")[1])
-        own = [index for index, owner in enumerate(self.layout.owners) if owner == step]
+        own = [index for index, owner in enumerate(self.layout.owners) if owner == thing.step]
         bends = self.path.bends
         first, last = bends[own[0]], bends[own[-1]]
         s = (first.start + last.end) / 2 if len(own) > 2 else last.end

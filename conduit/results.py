@@ -1,12 +1,13 @@
 """The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
 
-from typing import Literal
+from typing import Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.problems import Problem
 from conduit.shoe import Hook, Reference
 from conduit.tables import Material, TradeSize
+from conduit.units import format_length
 
 Point = tuple[float, float, float]
 
@@ -20,6 +21,11 @@ class Measure(_Result):
 
     inches: float
     reads: str
+
+    @classmethod
+    def of(cls, inches: float, tape: str = "1/16", feet: bool = False) -> Self:
+        """The length as this tape reads it."""
+        return cls(inches=inches, reads=format_length(inches, tape, feet))
 
 
 class PlannedMark(_Result):
