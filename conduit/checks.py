@@ -6,7 +6,7 @@ from itertools import accumulate
 from conduit.document import Head, Reading
 from conduit.geometry.vectors import Vec
 from conduit.layout import Layout
-from conduit.problems import Problem
+from conduit.problems import Problem, taking_out
 from conduit.shoe import Shoe
 from conduit.steps import BoxOffsetStep
 from conduit.tables import LEAST_RADIUS, Rules
@@ -21,7 +21,7 @@ def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Pr
     found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
     if layout.complete:
         found += [_last_straight(layout, head, rules), _closure(layout, reading, rules), _supports(layout, rules)]
-        found += _knockouts(reading, shoe)
+        found += [*_knockouts(reading, shoe), *_couplings(layout, head)]
     return [problem for problem in found if problem]
 
 
@@ -71,7 +71,36 @@ def _markers(layout: Layout) -> list[Problem]:
             says = f"Step {marker.step + 1} ({called}): it would lie in a bend or beyond the pipe."
             place = f"steps.{marker.step}.at"
             remedy = "Put it on a straight."
-            found.append(Problem(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy))
+            fixes = (taking_out(f"Take the {called} out", f"steps.{marker.step}"),)
+            found.append(
+                Problem(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+            )
+    return found
+
+
+def fixed_couplings(layout: Layout) -> list[float]:
+    """Where steps fix a coupling or put a box, along the straight pipe."""
+    return [layout.marker_position(marker) for marker in layout.markers]
+
+
+def _couplings(layout: Layout, head: Head) -> list[Problem]:
+    """A coupling that was put in place by hand must still lie on a straight."""
+    found = []
+    for index, s in enumerate(head.couplings):
+        inside = any(bend.start < s < bend.end for bend in layout.path.bends)
+        if inside or not 0 < s < layout.path.length:
+            where = "in a bend" if inside else "beyond the pipe"
+            shows = format_length(s, head.tape, head.feet)
+            found.append(
+                Problem(
+                    code="coupling_in_bend",
+                    severity="stop",
+                    place=f"couplings.{index}",
+                    says=f"The coupling that was put at {shows} along the pipe would lie {where}.",
+                    remedy="Move it along, or let it find its own place.",
+                    fixes=(taking_out("Let it find its own place", f"couplings.{index}"),),
+                )
+            )
     return found
 
 
@@ -83,12 +112,21 @@ def closure_of(layout: Layout, reading: Reading) -> Vec | None:
     return layout.path.end_point.minus(Vec(measured.right, measured.up, measured.out))
 
 
+def closure_words(error: Vec, head: Head) -> list[str]:
+    """Each part of a closure error that a tape would see, in words."""
+    words = {("right", "left"): error.x, ("up", "down"): error.y, ("out", "in"): error.z}
+    return [
+        f"{format_length(abs(value), head.tape, head.feet)} {pair[value < 0]}"
+        for pair, value in words.items()
+        if abs(value) >= 1 / 32
+    ]
+
+
 def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
     error = closure_of(layout, reading)
     if error is None or error.length() <= rules.closure:
         return None
-    words = {"right": error.x, "up": error.y, "out": error.z}
-    shown = ", ".join(f"{axis} {format_length(value)}" for axis, value in words.items() if abs(value) >= 1 / 32)
+    shown = ", ".join(closure_words(error, reading.head))
     return Problem(
         code="closure",
         severity="caution",

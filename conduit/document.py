@@ -14,7 +14,7 @@ from pydantic_core import ErrorDetails
 
 from conduit.geometry.vectors import Direction
 from conduit.problems import Problem
-from conduit.steps import WORDS, AnyStep, Length, MaybeLength, Name, Part, SignedLength, Step
+from conduit.steps import WORDS, AnyStep, LeftOut, Length, MaybeLength, Name, Part, RunStep, SignedLength, Step
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
 
 
@@ -77,6 +77,9 @@ class RunDocument(Part):
     start: Start
     steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)
     end: End
+    couplings: list[Length] = Field(
+        [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
+    )
 
 
 class UnreadableDocument(ValueError):
@@ -105,9 +108,10 @@ class Head:
     stand_off: float
     tape: str
     feet: bool
+    couplings: list[float]
 
 
-_STEP: TypeAdapter[AnyStep] = TypeAdapter(Step)
+_STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
 _HEAD_DEFAULTS: dict[str, Any] = {
     "name": "",
     "material": "EMT",
@@ -116,6 +120,7 @@ _HEAD_DEFAULTS: dict[str, Any] = {
     "stand_off": 0.0,
     "tape": "1/16",
     "feet": False,
+    "couplings": [],
 }
 _FIELD_WORDS = {
     "at": "measure",
@@ -141,12 +146,19 @@ def read_document(raw: object) -> Reading:
         problems.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
     head = Head(**{key: _head_part(raw, key, problems) for key in _HEAD_DEFAULTS})
     start = _part(Start, raw.get("start"), "start", "The start", problems)
-    read = tuple(_part(_STEP, step, f"steps.{i}", step_name(i, step), problems) for i, step in enumerate(steps))
+    read = tuple(_step(step, i, problems) for i, step in enumerate(steps))
     end = _part(End, raw.get("end"), "end", "The end", problems)
     if end and end.at is None and not end.open:
         problems.append(_unreadable("end.at", "The end, measure", "is missing"))
         end = None
     return Reading(head, start, read, end, tuple(problems))
+
+
+def _step(raw: object, index: int, problems: list[Problem]) -> AnyStep | None:
+    if isinstance(raw, Mapping) and raw.get("muted") is True:
+        return LeftOut()
+    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), problems)
+    return step
 
 
 def step_name(index: int, step: object) -> str:

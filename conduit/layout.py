@@ -5,14 +5,15 @@ far as it can: it stops at the first step that is unreadable or cannot be made, 
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from conduit.document import End, Reading
-from conduit.geometry.path import Corner, Overlap, Path, tangent_length, trace
+from conduit.geometry.path import Corner, Overlap, Path, leg_straights, tangent_length, trace
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Vec
-from conduit.placed import Context, Datum, Dimension, Hindrance, Marker
+from conduit.placed import Context, Datum, Dimension, Hindrance, Marker, Placed
 from conduit.placing import SLACK, place
-from conduit.problems import Problem
+from conduit.problems import Problem, setting
 from conduit.shoe import Shoe
 from conduit.steps import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import CARD_ANGLES, Rules
@@ -26,7 +27,7 @@ LOOSE_END = 12.0
 class Layout:
     """The centreline as far as it can be made. `owners` gives each bend's step number (from 0).
 
-    `end_at` is where the end really is along the last leg, also where an open end takes what is left.
+    `datums` gives where the tape hooks before each step that was laid out, and after the last.
     """
 
     path: Path
@@ -36,6 +37,7 @@ class Layout:
     hindrances: tuple[Hindrance, ...] = ()
     markers: tuple[Marker, ...] = ()
     problems: tuple[Problem, ...] = ()
+    datums: tuple[Datum, ...] = ()
 
     def marker_position(self, marker: Marker) -> float:
         """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
@@ -46,44 +48,78 @@ class Layout:
         return bend.end + marker.point.minus(leaves).dot(bend.heading_after)
 
 
+@dataclass
+class _Course:
+    """The run while it is laid out: what the steps so far have put on it."""
+
+    heading: Vec
+    shoe: Shoe
+    corners: list[Corner]
+    placed: list[Placed]
+    owners: list[int]
+
+    @property
+    def datum(self) -> Datum:
+        """Where the tape hooks now."""
+        return self.placed[-1].datum
+
+    def overlap_with(self, more: Sequence[Corner]) -> Overlap | None:
+        """The first leg that more corners would leave too short; legs before them were found good."""
+        known = len(self.corners)
+        last = self.corners[-1] if known else Corner(ORIGIN, self.heading)
+        before = self.corners[-2].heading if known > 1 else self.heading
+        loose = _loose_end(self.heading, [*self.corners, *more], self.shoe)
+        straights = leg_straights(last.point, last.heading, more, loose, self.shoe.radius)
+        straights[0] -= tangent_length(self.shoe.radius, before.angle_to(last.heading))
+        short = next((leg for leg, straight in enumerate(straights) if straight < -SLACK), None)
+        return None if short is None else Overlap(known + short, -straights[short])
+
+    def take(self, placed: Placed, index: int) -> None:
+        """Put a step's corners on the run."""
+        markers = tuple(replace(marker, after=len(self.corners)) for marker in placed.markers)
+        self.placed.append(replace(placed, markers=markers))
+        self.corners += placed.corners
+        self.owners += [index] * len(placed.corners)
+
+    def so_far(self, *problems: Problem) -> Layout:
+        """The layout of what is on the run, with a loose end."""
+        loose = _loose_end(self.heading, self.corners, self.shoe)
+        path = trace(ORIGIN, self.heading, self.corners, loose, self.shoe.radius, SLACK)
+        if isinstance(path, Overlap):
+            raise AssertionError("every leg was found long enough")
+        return Layout(
+            path,
+            tuple(self.owners),
+            False,
+            tuple(one for placed in self.placed for one in placed.dimensions),
+            tuple(one for placed in self.placed for one in placed.hindrances),
+            tuple(one for placed in self.placed for one in placed.markers),
+            (*(one for placed in self.placed for one in placed.notes), *problems),
+            tuple(placed.datum for placed in self.placed),
+        )
+
+
 def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
     """Lay the run out on `shoe`, as far as it goes."""
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
-    layout = _start_only(heading, shoe)
+    course = _Course(heading, shoe, [], [Placed((), Datum(ORIGIN, heading))], [])
     if not reading.start:
-        return layout
-    datum, corners = Datum(ORIGIN, heading), list[Corner]()
+        return course.so_far()
     end_at = reading.end.at if reading.end else None
+    head = reading.head
     for index, step in enumerate(reading.steps):
-        head = reading.head
         context = Context(index, shoe, head.stand_off, head.tape, head.feet, end_at)
         if step is None:
-            return layout
-        placed = place(step, datum, context)
+            return course.so_far()
+        placed = place(step, course.datum, context)
         if isinstance(placed, Problem):
-            return _stopped(layout, placed)
-        owners = (*layout.owners, *[index] * len(placed.corners))
-        markers = tuple(replace(marker, after=len(corners)) for marker in placed.markers)
-        corners += placed.corners
-        path = trace(ORIGIN, heading, corners, _loose_end(heading, corners, shoe), shoe.radius, SLACK)
-        if isinstance(path, Overlap):
-            return _stopped(layout, _no_room(step, path, owners, context))
-        datum = placed.datum
-        layout = Layout(
-            path,
-            owners,
-            False,
-            layout.dimensions + placed.dimensions,
-            layout.hindrances + placed.hindrances,
-            layout.markers + markers,
-            layout.problems + placed.notes,
-        )
-    return _ended(layout, reading, datum, corners, shoe, rules)
-
-
-def _start_only(heading: Vec, shoe: Shoe) -> Layout:
-    end = ORIGIN.along(heading, LOOSE_END)
-    return Layout(Path(ORIGIN, heading, shoe.radius, (), end, LOOSE_END), (), False)
+            return course.so_far(placed)
+        overlap = course.overlap_with(placed.corners) if placed.corners else None
+        if overlap:
+            owners = (*course.owners, *[index] * len(placed.corners))
+            return course.so_far(_no_room(step, overlap, owners, context))
+        course.take(placed, index)
+    return _ended(course.so_far(), reading, course.datum, course.corners, shoe, rules)
 
 
 def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
@@ -112,6 +148,7 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
             place="end.at",
             says=f"The end: the pipe would end before its last bend is finished, which is at {least} along this leg.",
             remedy=f"Seat at {least} or more.",
+            fixes=(setting(f"Seat at {least}", "end.at", least),),
         )
         return _stopped(layout, problem)
     window = _outside_window(at, reading)
@@ -160,6 +197,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
         f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
         f"{context.at_least(overlap.short)} {before}.",
         f"On this shoe {context.at_least(measure + overlap.short)} is the least that works here.",
+        context.setting(field, context.at_least(measure + overlap.short)),
     )
 
 
@@ -194,4 +232,6 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
         f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "
         f"{format_angle(step.angle)} run into each other on this shoe.",
         f"Use {flattest} or flatter, or a rise of {least} or more.",
+        context.setting("angle", flattest.removesuffix("°"), f"Bend it at {flattest}"),
+        context.setting("rise", least, f"Raise it by {least}"),
     )

@@ -15,7 +15,7 @@ from conduit.layout import Layout, lay_out
 from conduit.marks import marks_for, recommend
 from conduit.prove import Prover
 from conduit.shoe import Hook, Reference, Shoe
-from conduit.simulate import Setting
+from conduit.simulate import Bent, Setting
 from conduit.steps import AnyStep, BendStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import TYPICAL_SHOE, Rules
 
@@ -51,6 +51,7 @@ class Verdict:
     should_be: tuple[float, ...]
     off: tuple[float, ...]
     judgement: Judgement
+    bent: Bent
     explanation: Explanation | None
 
 
@@ -103,9 +104,11 @@ def check_marks(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, laid
         Setting(mark.at, mark.reference, mark.hook or "A", bend.roll, math.radians(mark.angle or 0.0))
         for mark, bend in zip(case.laid, bends, strict=True)
     ]
-    judgement = Prover(reading, layout, shoe).judged(settings)
+    prover = Prover(reading, layout, shoe)
+    bent = prover.bent(settings)
+    judgement = prover.judgement_of(bent)
     right = max(map(abs, off), default=0.0) <= SIXTEENTH + 1e-9
-    return Verdict(right, tuple(should), tuple(off), judgement, None if right else _best(case, should))
+    return Verdict(right, tuple(should), tuple(off), judgement, bent, None if right else _best(case, should))
 
 
 def _filled(mark: LaidMark, index: int, layout: Layout, shoe: Shoe) -> LaidMark:

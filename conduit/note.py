@@ -6,8 +6,9 @@ Reading gives a raw run document with every figure as it was written. Writing wh
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
-from conduit.note_grammar import HEADS, QUOTED, STEPS, Form, Raw
+from conduit.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, STEPS, Form, Raw
 
 LONGEST_LINE = 400
 
@@ -48,6 +49,9 @@ def read_note(text: str) -> ReadNote:
         clauses = _clauses(line)
         if not clauses:
             continue
+        left_out = clauses[0].lower().startswith(LEFT_OUT)
+        if left_out:
+            clauses[0] = clauses[0][len(LEFT_OUT) :]
         form = _form_of(clauses[0])
         if not form:
             word = clauses[0].split()[0]
@@ -55,8 +59,18 @@ def read_note(text: str) -> ReadNote:
             errors.append(NoteError(number, word, says))
             continue
         found = _read_line(form, clauses, number, errors)
+        if left_out:
+            found["muted"] = True
         _store(form, found, number, document, lines)
     return ReadNote(document, tuple(errors), lines)
+
+
+def keeping(read: Raw, before: Mapping[str, Any]) -> Raw:
+    """What was read, with what a note cannot say kept from the document as it was: the same shoe's other figures."""
+    shoe, old = read.get("shoe"), before.get("shoe")
+    if isinstance(shoe, dict) and isinstance(old, Mapping) and shoe.get("name", "") == old.get("name", ""):
+        return {**read, "shoe": {**old, **shoe}}
+    return read
 
 
 def _clauses(line: str) -> list[str]:
@@ -75,7 +89,7 @@ def _form_of(head: str) -> Form | None:
 
 def _begins(form: Form, head: str) -> bool:
     start = form.expected.split(",")[0].split()
-    wanted = start[:2] if start[0] in ("box", "rolled", "pull") else start[:1]
+    wanted = start[:2] if start[0] in ("box", "rolled", "pull", "coupling") else start[:1]
     return [word.lower() for word in head.split()[: len(wanted)]] == wanted
 
 
@@ -102,17 +116,22 @@ def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteErr
     return found
 
 
-def _unquoted(value: str) -> str:
-    return value.strip().strip('"')
+def _unquoted(value: Any) -> Any:
+    """Text as it was before it was quoted; nothing where it is not measured yet."""
+    if not isinstance(value, str):
+        return value
+    text = value.strip()
+    if text == NOT_YET:
+        return ""
+    return text[1:-1] if len(text) > 1 and text[0] == text[-1] == '"' else text
 
 
 _CHOICES = ("toward", "roll_toward", "turn", "surface", "heading", "to", "next_from", "when", "shape")
 
 
 def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, int]) -> None:
-    for key in ("name", "thing", "shoe"):
-        if key in found:
-            found[key] = _unquoted(found[key])
+    for key, value in found.items():
+        found[key] = _unquoted(value)
     for key in _CHOICES:
         if key in found:
             found[key] = found[key].lower()
@@ -124,6 +143,10 @@ def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, 
         lines |= dict.fromkeys(
             document.keys() & {"name", "trade_size", "material", "shoe", "stand_off", "tape"}, number
         )
+    elif form.kind == "pinned":
+        pins = document.setdefault("couplings", [])
+        lines[f"couplings.{len(pins)}"] = number
+        pins.append(found.get("at", ""))
     else:
         lines[f"steps.{len(document['steps'])}"] = number
         if "shots" in found:

@@ -11,10 +11,14 @@ from typing import Any
 Raw = dict[str, Any]
 
 WAY = "(?:right|left|up|down|out|in)"
-N = "[^,]+?"
 # A quote opens where no figure stands before it; after a figure it is an inch mark.
 QUOTED = r'(?<![\d\'])"[^"]*"'
 NAME = f"(?:{QUOTED}|[^,]+?)"
+# A figure that was mistyped with a comma stands in quotes, so that nothing typed is lost.
+N = NAME
+# Stands for a figure that is not measured yet.
+NOT_YET = "?"
+LEFT_OUT = "leave out "
 
 
 @dataclass(frozen=True)
@@ -133,6 +137,7 @@ STEPS = (
         _flags,
     ),
     Form("coupling", _figure("coupling at", "at"), (), "coupling at 40"),
+    Form("pinned", _figure("coupling along the pipe at", "at"), (), "coupling along the pipe at 96"),
     Form("pull_point", f"pull point(?: (?P<name>{NAME}))? at (?P<at>{N})", (), "pull point C1 at 40"),
 )
 PIPE = Form(

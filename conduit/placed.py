@@ -5,7 +5,7 @@ from typing import Literal
 
 from conduit.geometry.path import Corner, tangent_length
 from conduit.geometry.vectors import Vec
-from conduit.problems import Problem
+from conduit.problems import Fix, Problem, setting
 from conduit.shoe import Shoe
 from conduit.steps import WORDS, AnyStep
 from conduit.units import format_at_least, format_length
@@ -111,9 +111,13 @@ class Context:
         """How the step is called in sentences."""
         return f"Step {self.index + 1} ({WORDS[step.kind]})"
 
-    def problem(self, code: str, field: str, says: str, remedy: str) -> Problem:
+    def problem(self, code: str, field: str, says: str, remedy: str, *fixes: Fix) -> Problem:
         """A finding that stops the run at this step."""
-        return Problem(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy)
+        return Problem(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy, fixes=fixes)
+
+    def setting(self, field: str, value: str, says: str = "") -> Fix:
+        """A fix that sets one of the step's fields."""
+        return setting(says or f"Make it {value}", self.place(field), value)
 
     def along(self, step: AnyStep, datum: Datum, field: str = "at") -> Dimension:
         """The dimension of a measure taken along the leg."""

@@ -10,7 +10,7 @@ from functools import singledispatch
 from conduit.geometry.path import Corner, tangent_length
 from conduit.geometry.vectors import DIRECTIONS, Direction, Vec
 from conduit.placed import Context, Datum, Dimension, Hindrance, Marker, Placed
-from conduit.problems import Problem
+from conduit.problems import Problem, taking_out
 from conduit.shoe import Shoe
 from conduit.steps import (
     AnyStep,
@@ -18,6 +18,7 @@ from conduit.steps import (
     BoxOffsetStep,
     CouplingStep,
     KickStep,
+    LeftOut,
     Obstacle,
     OffsetReference,
     OffsetStep,
@@ -40,13 +41,19 @@ def _across(word: Direction, heading: Vec) -> Vec | None:
     return part.unit() if part.length() > 0.1 else None
 
 
-def _runs_along(step: AnyStep, field: str, word: str, context: Context) -> Problem:
+def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Problem:
     return context.problem(
         "along_heading",
         field,
         f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
         "Choose one of the four directions across the pipe.",
+        *(context.setting(field, other, f"Turn it {other}") for other in _others(word)),
     )
+
+
+def _others(word: Direction) -> list[Direction]:
+    """The four directions that do not run along a word's own line."""
+    return [other for other, way in DIRECTIONS.items() if abs(way.dot(DIRECTIONS[word])) < SLACK]
 
 
 def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Problem:
@@ -96,6 +103,11 @@ def place(step: AnyStep, datum: Datum, context: Context) -> Placed | Problem:
 
 
 @place.register
+def _(step: LeftOut, datum: Datum, context: Context) -> Placed | Problem:
+    return Placed((), datum)
+
+
+@place.register
 def _(step: BendStep, datum: Datum, context: Context) -> Placed | Problem:
     across = _across(step.turn, datum.heading)
     if not across:
@@ -135,8 +147,16 @@ def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
         context.along(step, datum),
         Dimension(context.place("rise"), high.along(toward, -rise), high, rise),
     )
-    things = (hindrance(step.over, datum, toward, step.at, math.inf, context),) if step.over else ()
+    things = _behind_face(step, datum, toward, first + rise / math.tan(angle) + context.reach(angle), context)
     return Placed(corners, datum.moved(toward, rise), dimensions, things)
+
+
+def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:
+    """What an offset gets over begins where the pipe is fully up; a round one ends, others go on."""
+    if not step.over:
+        return ()
+    far = face + step.over.height if step.over.shape == "round" else math.inf
+    return (hindrance(step.over, datum, toward, face, far, context),)
 
 
 @place.register
@@ -181,6 +201,7 @@ def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Problem:
         says=f"{context.called(step)}: on this strap the pipe meets the knockout within {context.at_least(abs(drop))}; "
         "no offset is needed.",
         remedy="Run straight into the knockout.",
+        fixes=(taking_out("Take the box offset out", f"steps.{context.index}"),),
     )
 
 
@@ -258,7 +279,8 @@ def _(step: SweepStep, datum: Datum, context: Context) -> Placed | Problem:
     if step.radius < shoe.radius:
         least = context.at_least(shoe.radius)
         says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
-        return context.problem("radius_too_small", "radius", says, f"Use a radius of {least} or more, or a plain 90.")
+        remedy = f"Use a radius of {least} or more, or a plain 90."
+        return context.problem("radius_too_small", "radius", says, remedy, context.setting("radius", least))
     radius = sweep_radius(step, shoe)
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     axis = datum.heading.cross(turn)
@@ -293,6 +315,7 @@ def _larger_radius(step: SweepStep, radius: float, context: Context) -> Problem:
         says=f"{context.called(step)}: with the shots spaced over {step.shots - 1} gaps the radius comes out "
         f"{context.shows(radius)} instead of {context.shows(step.radius)}.",
         remedy="Use the exact spacing, or bend every pipe beside it the same way.",
+        fixes=(context.setting("spacing", "exact", "Use the exact spacing"),),
     )
 
 

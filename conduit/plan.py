@@ -2,42 +2,45 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 from itertools import pairwise
+from typing import Any
 
+from conduit.arithmetic import StepArithmetic, exact_way, mark_lines, shoe_lines
 from conduit.bench import Bench, is_ninety, left_over, readings_after, roll_before
-from conduit.checks import check, closure_of, degrees_of, supports
-from conduit.cutting.couplings import split
-from conduit.document import Head, Reading, read_document
-from conduit.geometry.path import PathBend, point_at, points_along
-from conduit.layout import Layout, lay_out
+from conduit.checks import closure_of, closure_words, degrees_of, fixed_couplings, supports
+from conduit.cutting.couplings import room_to_move, split
+from conduit.document import Head, Reading
+from conduit.geometry.path import PathBend, point_at
+from conduit.laying import laid_out
+from conduit.layout import Layout
 from conduit.marks import Mark, marks_for, recommend, stub_habits
 from conduit.order import best_order
 from conduit.ordering import habits_of, readings_now, units_of
-from conduit.problems import Problem, stops
+from conduit.picture import picture_of
+from conduit.problems import Problem, setting, stops
 from conduit.prove import Prover
+from conduit.remedies import with_fixes
 from conduit.results import (
     BenchBend,
     Check,
+    Closure,
+    ExactAnswer,
     FieldReading,
     Measure,
-    Picture,
-    PictureBend,
-    PictureDimension,
-    PictureEnd,
     Plan,
     PlannedAct,
     PlannedBend,
+    PlannedCoupling,
     PlannedMark,
     PlannedOrder,
     PlannedPiece,
     ShoeUsed,
     Stub,
 )
-from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
+from conduit.shoe import Shoe
 from conduit.steps import Saddle3Step
-from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
-from conduit.units import format_angle, format_length, parse_length
+from conduit.tables import DEFAULT_RULES, Rules
+from conduit.units import TOLERANCE, format_angle, format_length, parse_length
 
 
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = False) -> Plan:
@@ -49,78 +52,30 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = Fals
     reading, layout, shoe, problems = laid_out(raw, rules)
     if not shoe or not layout:
         return _bare(reading, problems, raw, rules)
-    couplings = _couplings(layout, rules, problems)
-    planner = _Planner(reading, layout, shoe, couplings, with_order)
-    return planner.fill(_bare(reading, problems, raw, rules), rules)
+    couplings = _couplings(layout, reading.head, rules, problems)
+    problems = with_fixes(raw, reading, layout, shoe, rules, problems)
+    planner = _Planner(reading, layout, shoe, couplings, rules, with_order)
+    return planner.fill(_bare(reading, problems, raw, rules))
 
 
-def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
-    """Read and lay out a run document, with everything found on the way; no layout where there is no shoe for it.
-
-    Raises UnreadableDocument where `raw` is not a run document at all.
-    """
-    reading = read_document(raw)
-    problems = list(reading.problems)
-    shoe = _shoe(reading.head, problems)
-    if not shoe:
-        return reading, None, None, problems
-    layout = lay_out(reading, shoe, rules)
-    problems += layout.problems
-    problems += check(layout, reading, shoe, rules)
-    return reading, layout, shoe, problems
-
-
-def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
-    """The shoe the run asks for, else the typical one; with a problem where there is none."""
-    if any(problem.place.split(".")[0] in ("shoe", "trade_size", "material") for problem in problems):
-        return None
-    try:
-        given = head.shoe and given_shoe(head)
-    except NoSuchShoe as error:
-        problems.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}."))
-        return None
-    shoe = given or typical_shoe(head.material, head.trade_size)
-    if not shoe:
-        says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
-        problems.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
-    return shoe
-
-
-def given_shoe(head: Head) -> Shoe:
-    """The shoe whose figures the run brings. Raises NoSuchShoe where they cannot be, or are for other pipe."""
-    figures = head.shoe
-    if figures is None:
-        raise NoSuchShoe("no figures are given")
-    must_bend(figures.bends, head.material, head.trade_size)
-    if figures.deduct is None or figures.gain is None:
-        typical = typical_shoe(head.material, head.trade_size)
-        if not typical or figures.deduct is not figures.gain:
-            raise NoSuchShoe("deduct and gain are both needed; bend a 90 in scrap and measure both legs")
-        return replace(typical, name=figures.name or typical.name)
-    return Shoe(
-        figures.name,
-        OUTSIDE_DIAMETER[head.material][head.trade_size],
-        figures.deduct,
-        figures.gain,
-        figures.front,
-        tuple(figures.references.items()),
-        None if figures.machine else figures.handle_up,
-        Dial(figures.dial_factor, figures.dial_constant),
-    )
-
-
-def _stop(code: str, place: str, says: str, remedy: str = "") -> Problem:
-    return Problem(code=code, severity="stop", place=place, says=says, remedy=remedy)
-
-
-def _couplings(layout: Layout, rules: Rules, problems: list[Problem]) -> list[float]:
+def _couplings(layout: Layout, head: Head, rules: Rules, problems: list[Problem]) -> list[float]:
     if not layout.complete:
         return []
-    fixed = [layout.marker_position(marker) for marker in layout.markers]
-    places = split(layout.path.length, [(bend.start, bend.end) for bend in layout.path.bends], rules, fixed)
+    arcs = [(bend.start, bend.end) for bend in layout.path.bends]
+    fixed = [*fixed_couplings(layout), *head.couplings]
+    places = split(layout.path.length, arcs, rules, fixed)
     if places is None:
         says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
-        problems.append(_stop("no_coupling_place", "steps", says, "Spread the bends, or put a box between."))
+        problems.append(
+            Problem(
+                code="no_coupling_place",
+                severity="stop",
+                place="couplings" if head.couplings else "steps",
+                says=says,
+                remedy="Spread the bends, or put a box between.",
+                fixes=(setting("Let couplings find their places", "couplings", []),) if head.couplings else (),
+            )
+        )
     return places or []
 
 
@@ -143,6 +98,7 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
         couplings=[],
         simulated=[],
         card=[],
+        exact=[],
         by_hand=None,
         supports=[],
         closure=None,
@@ -199,15 +155,20 @@ def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], with_order: bool) -> None:
+    def __init__(
+        self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], rules: Rules, with_order: bool
+    ) -> None:
         self.with_order = with_order
-        self.reading, self.layout, self.shoe, self.couplings = reading, layout, shoe, couplings
+        self.reading, self.layout, self.shoe, self.couplings, self.rules = reading, layout, shoe, couplings, rules
         self.head, self.path = reading.head, layout.path
         self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
 
-    def fill(self, bare: Plan, rules: Rules) -> Plan:
+    def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.problems)
+        proved = self._proved() if complete else {}
+        straps = supports(self.layout, self.rules) or [] if complete else []
+        passed = [one.clearance.inches for one in proved["simulated"][0].passed] if complete else []
         return bare.model_copy(
             update={
                 "makeable": complete,
@@ -218,9 +179,12 @@ class _Planner:
                 "end_point": tuple(self.path.end_point) if self.layout.complete else None,
                 "bends": [self._bend(i, bend) for i, bend in enumerate(self.path.bends)],
                 "pieces": self._pieces() if complete else [],
-                "couplings": self.couplings,
-                **(self._proved(rules) if complete else {}),
-                "picture": self._picture(),
+                "couplings": self._planned_couplings(),
+                "exact": [self._exact(one) for one in exact_way(self.layout, self.reading.steps, self.shoe)],
+                "closure": self._closure(),
+                "supports": [self.measure(place) for place in straps],
+                **proved,
+                "picture": picture_of(self.layout, self.reading, self.shoe, self.couplings, straps, passed),
             }
         )
 
@@ -235,6 +199,7 @@ class _Planner:
             gain=self.measure(shoe.gain),
             radius=shoe.radius,
             arc_offset=shoe.arc_offset,
+            why=shoe_lines(shoe),
             references=shoe.references(),
             diameter=shoe.diameter,
         )
@@ -320,6 +285,7 @@ class _Planner:
             roll_from_previous=roll.degrees,
             previous_points_to=roll.clock,
             turn=roll.says,
+            why=mark_lines(bend, use.mark, self.shoe, start, self.measure(use.mark.at).reads),
             stub=self._stub(index, start, first),
             checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
         )
@@ -338,41 +304,42 @@ class _Planner:
             front_edge=None if habits.front_edge is None else self.measure(habits.front_edge),
         )
 
-    def _proved(self, rules: Rules) -> dict[str, object]:
+    def _proved(self) -> dict[str, Any]:
         """What simulation, card and tolerance say of a run that can be made."""
         prover = Prover(self.reading, self.layout, self.shoe)
-        closure = closure_of(self.layout, self.reading)
-        return {
-            "simulated": prover.simulated(),
-            "card": prover.card(),
-            "by_hand": prover.by_hand(),
-            "supports": [self.measure(place) for place in supports(self.layout, rules) or []],
-            "closure": tuple(closure) if closure else None,
-        }
+        return {"simulated": prover.simulated(), "card": prover.card(), "by_hand": prover.by_hand()}
+
+    def _exact(self, one: StepArithmetic) -> ExactAnswer:
+        spacing, shrink = (None if value is None else self.measure(value) for value in (one.spacing, one.shrink))
+        return ExactAnswer(step=one.step, spacing=spacing, shrink=shrink, lines=list(one.lines))
+
+    def _planned_couplings(self) -> list[PlannedCoupling]:
+        arcs = [(bend.start, bend.end) for bend in self.path.bends]
+        fixed = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
+        pinned = {place: index for index, place in enumerate(self.head.couplings)}
+        rooms = room_to_move(self.couplings, self.path.length, arcs, self.rules)
+        return [
+            PlannedCoupling(at=self.measure(place), room=room, pinned=pinned.get(place), step=fixed.get(place))
+            for place, room in zip(self.couplings, rooms, strict=True)
+        ]
+
+    def _closure(self) -> Closure | None:
+        error = closure_of(self.layout, self.reading)
+        if error is None:
+            return None
+        measured = sum(one.inches for one in self.layout.dimensions if one.place.endswith((".at", ".near")))
+        off = error.length()
+        return Closure(
+            off=tuple(error),
+            off_reads=closure_words(error, self.head),
+            distance=self.measure(off),
+            measured=self.measure(measured),
+            one_in=round(measured / off) if off > TOLERANCE else None,
+            within=off <= self.rules.closure,
+        )
 
     def _within_saddle(self, index: int) -> tuple[int, float] | None:
         """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
         owners = self.layout.owners
         step = self.reading.steps[owners[index]]
         return (index - owners.index(owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
-
-    def _picture(self) -> Picture:
-        start, end = self.reading.start, self.reading.end
-        last = self.path.bends[-1].heading_after if self.path.bends else self.path.heading
-        return Picture(
-            lines=[[tuple(point) for point in line] for line in points_along(self.path)],
-            start=PictureEnd(name=start.name if start else "", point=self.path.origin, heading=self.path.heading),
-            end=PictureEnd(name=end.name, point=self.path.end_point, heading=last)
-            if end and self.layout.complete
-            else None,
-            bends=[self._picture_bend(i, bend) for i, bend in enumerate(self.path.bends)],
-            couplings=[point_at(self.path, s)[0] for s in self.couplings],
-            dimensions=[
-                PictureDimension(place=d.place, start=d.start, end=d.end, reads=self.measure(d.inches).reads)
-                for d in self.layout.dimensions
-            ],
-        )
-
-    def _picture_bend(self, index: int, bend: PathBend) -> PictureBend:
-        outward = bend.heading_before.minus(bend.heading_after).unit()
-        return PictureBend(number=index + 1, point=bend.point(bend.angle / 2, self.path.radius), outward=outward)

@@ -13,7 +13,7 @@ from conduit.marks import marks_for, recommend
 from conduit.placed import Hindrance
 from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated, SpreadAt
 from conduit.shoe import Shoe
-from conduit.simulate import Pose, Setting, bend_pipe
+from conduit.simulate import Bent, Pose, Setting, bend_pipe
 from conduit.steps import AnyStep
 from conduit.tolerance import BY_EYE, Hands, spread_at, spread_at_end
 from conduit.units import round_to_tape
@@ -62,11 +62,18 @@ class Prover:
             for mark, bend in zip(marks, self.path.bends, strict=True)
         ]
 
-    def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
-        """The pipe that these settings make, against the layout."""
+    def bent(self, settings: Sequence[Setting]) -> Bent:
+        """The pipe that these settings make, held where the run starts."""
         bends = self.path.bends
         inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
-        bent = bend_pipe(self.path.length, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward))
+        return bend_pipe(self.path.length, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward))
+
+    def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
+        """The pipe that these settings make, against the layout."""
+        return self.judgement_of(self.bent(settings), with_self)
+
+    def judgement_of(self, bent: Bent, with_self: bool = True) -> Judgement:
+        """A bent pipe against the layout."""
         return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
 
     def simulated(self) -> list[Simulated]:

@@ -5,11 +5,10 @@ from typing import Literal, Self
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.problems import Problem
+from conduit.scene import Picture, Point
 from conduit.shoe import Hook, Reference
 from conduit.tables import Material, TradeSize
 from conduit.units import format_length
-
-Point = tuple[float, float, float]
 
 
 class _Result(BaseModel):
@@ -85,6 +84,7 @@ class BenchBend(_Result):
     )
     previous_points_to: str | None = Field(description="Clock position of the previous bend's inside, seen from A.")
     turn: str
+    why: list[str] = Field(description="The arithmetic of the mark that is proposed.")
     checks: list[Check]
     stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
 
@@ -130,44 +130,9 @@ class ShoeUsed(_Result):
     gain: Measure
     radius: float
     arc_offset: float
+    why: list[str] = Field(description="The arithmetic of its radius and arc offset.")
     references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
     diameter: float
-
-
-class PictureDimension(_Result):
-    """A measurement where it was taken."""
-
-    place: str
-    start: Point
-    end: Point
-    reads: str
-
-
-class PictureEnd(_Result):
-    """The box at an end of the run: where its connector's seat is, and which way the pipe runs there."""
-
-    name: str
-    point: Point
-    heading: Point
-
-
-class PictureBend(_Result):
-    """Where to write a bend's number in the picture, and which way its outside lies."""
-
-    number: int
-    point: Point
-    outward: Point
-
-
-class Picture(_Result):
-    """The run in space, at true proportions: x right, y up, z out of the wall."""
-
-    lines: list[list[Point]] = Field(description="Legs and arcs in turn, a polyline each, starting with a leg.")
-    start: PictureEnd
-    end: PictureEnd | None
-    bends: list[PictureBend]
-    couplings: list[Point]
-    dimensions: list[PictureDimension]
 
 
 class FieldReading(_Result):
@@ -192,6 +157,15 @@ class CardAnswer(_Result):
 
     step: int
     marks: list[CardMarkPlanned]
+    spacing: Measure | None
+    shrink: Measure | None
+    lines: list[str]
+
+
+class ExactAnswer(_Result):
+    """The exact way for a step: spacing of its first two marks, what it shrinks the run by, the arithmetic."""
+
+    step: int
     spacing: Measure | None
     shrink: Measure | None
     lines: list[str]
@@ -243,6 +217,26 @@ class ByHand(_Result):
     at_things: list[SpreadAt]
 
 
+class PlannedCoupling(_Result):
+    """A coupling along the run's straight pipe, and where it could be moved to while the others stay."""
+
+    at: Measure
+    room: list[tuple[float, float]]
+    pinned: int | None = Field(description="Which of the document's couplings it is; null: found by itself.")
+    step: int | None = Field(description="The step that fixes it, where one does.")
+
+
+class Closure(_Result):
+    """The end as laid out less the end box as measured on its own, as a surveyor closes a traverse."""
+
+    off: Point = Field(description="Right, up, out.")
+    off_reads: list[str] = Field(description="Each part that is not nothing, in words.")
+    distance: Measure
+    measured: Measure = Field(description="All measures along the run, added up.")
+    one_in: int | None = Field(description="The error as one in so much; null where there is none.")
+    within: bool
+
+
 class Plan(_Result):
     """All that is worked out for a run. An impossible run is planned as far as it goes."""
 
@@ -258,12 +252,13 @@ class Plan(_Result):
     end_point: Point | None
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]
-    couplings: list[float]
+    couplings: list[PlannedCoupling]
     simulated: list[Simulated]
     card: list[CardAnswer]
+    exact: list[ExactAnswer]
     by_hand: ByHand | None
     supports: list[Measure]
-    closure: Point | None = Field(description="The end as laid out less the end box as measured on its own.")
+    closure: Closure | None
     picture: Picture | None
     fields: list[FieldReading]
     problems: list[Problem]

@@ -6,7 +6,7 @@ the last turn (handbook, Geometry, What a tape measures).
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, WithJsonSchema
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StrictBool, WithJsonSchema
 
 from conduit.geometry.vectors import Direction
 from conduit.units import parse_angle, parse_length, parse_signed_length
@@ -26,17 +26,17 @@ def _maybe_angle(written: object) -> float | None:
     if written is None:
         return None
     angle = parse_angle(written)
-    if not 0 < angle < 90:
-        raise ValueError("must be more than 0 and less than 90")
+    if not 0.1 < angle < 90:
+        raise ValueError("must be more than 0.1 and less than 90")
     return angle
 
 
 Length = Annotated[float, BeforeValidator(parse_length), WithJsonSchema(_WRITTEN)]
 MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSchema(_MAYBE_WRITTEN)]
 SignedLength = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
-Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
+Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
-TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0, le=120), WithJsonSchema(_WRITTEN_ANGLE)]
+TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=120), WithJsonSchema(_WRITTEN_ANGLE)]
 Name = Annotated[str, Field(max_length=80)]
 OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
 TurnDatum = Literal["back", "centre", "wall"]
@@ -57,7 +57,19 @@ class Obstacle(Part):
     clear: Length = 0.5
 
 
-class BendStep(Part):
+class StepPart(Part):
+    """What every step has."""
+
+    muted: StrictBool = Field(False, description="Kept in the list, but left out of the run.")
+
+
+class LeftOut(Part):
+    """In place of a step that is kept in the list but left out of the run, readable or not."""
+
+    kind: Literal["left_out"] = "left_out"
+
+
+class BendStep(StepPart):
     """A turn to a new heading, mostly a 90. `at` is measured to the back, the centre, or a wall."""
 
     kind: Literal["bend"]
@@ -69,7 +81,7 @@ class BendStep(Part):
     next_from: Literal["back", "centre"] = Field("back", description="Where the next leg is measured from.")
 
 
-class OffsetStep(Part):
+class OffsetStep(StepPart):
     """An offset: the leg moves sideways by `rise`, with two bends of `angle` degrees."""
 
     kind: Literal["offset"]
@@ -81,7 +93,7 @@ class OffsetStep(Part):
     at: Length
 
 
-class RolledStep(Part):
+class RolledStep(StepPart):
     """An offset that leaves its line in two directions at once."""
 
     kind: Literal["rolled"]
@@ -94,7 +106,7 @@ class RolledStep(Part):
     at: Length
 
 
-class BoxOffsetStep(Part):
+class BoxOffsetStep(StepPart):
     """A small offset right at a box, from its knockout to the pipe on its strap."""
 
     kind: Literal["box_offset"]
@@ -106,7 +118,7 @@ class BoxOffsetStep(Part):
     end: Literal["start", "end"] = "start"
 
 
-class Saddle3Step(Part):
+class Saddle3Step(StepPart):
     """A three-bend saddle over something round or narrow; `angle` is the centre bend's."""
 
     kind: Literal["saddle3"]
@@ -117,7 +129,7 @@ class Saddle3Step(Part):
     at: Length = Field(description="To the centre.")
 
 
-class Saddle4Step(Part):
+class Saddle4Step(StepPart):
     """A four-bend saddle over something wide, with `margin` to each side."""
 
     kind: Literal["saddle4"]
@@ -130,7 +142,7 @@ class Saddle4Step(Part):
     margin: Length = 0.0
 
 
-class KickStep(Part):
+class KickStep(StepPart):
     """A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle."""
 
     kind: Literal["kick90"]
@@ -144,7 +156,7 @@ class KickStep(Part):
     when: Literal["before", "after"] = "before"
 
 
-class SweepStep(Part):
+class SweepStep(StepPart):
     """A segmented bend: many small shots that make one large radius."""
 
     kind: Literal["sweep"]
@@ -156,14 +168,14 @@ class SweepStep(Part):
     spacing: Literal["exact", "ends"] = Field("exact", description="Shots as the polygon has them, or length/(N-1).")
 
 
-class CouplingStep(Part):
+class CouplingStep(StepPart):
     """A coupling whose place is fixed."""
 
     kind: Literal["coupling"]
     at: Length
 
 
-class PullPointStep(Part):
+class PullPointStep(StepPart):
     """A box or fitting where wire can be pulled: the count of degrees starts again."""
 
     kind: Literal["pull_point"]
@@ -171,7 +183,7 @@ class PullPointStep(Part):
     at: Length
 
 
-AnyStep = (
+RunStep = (
     BendStep
     | OffsetStep
     | RolledStep
@@ -183,7 +195,8 @@ AnyStep = (
     | CouplingStep
     | PullPointStep
 )
-Step = Annotated[AnyStep, Field(discriminator="kind")]
+Step = Annotated[RunStep, Field(discriminator="kind")]
+AnyStep = RunStep | LeftOut
 
 # Steps that a tape can hook behind: the next leg is measured from their back.
 TURNS = (BendStep, KickStep, SweepStep)
@@ -199,4 +212,5 @@ WORDS = {
     "sweep": "sweep",
     "coupling": "coupling",
     "pull_point": "pull point",
+    "left_out": "left out",
 }

@@ -6,6 +6,7 @@ from server.accounts.api import router as accounts
 from server.accounts.permissions import SignedIn
 from server.errors import install
 from server.jobs.api import router as jobs
+from server.jobs.planning import router as planning
 from server.parsing import StrictParser
 from server.shoes.api import router as shoes
 from server.stock.api import router as stock
@@ -22,4 +23,5 @@ install(api)
 api.add_router("", accounts)
 api.add_router("", shoes)
 api.add_router("", stock)
+api.add_router("", planning)
 api.add_router("", jobs)

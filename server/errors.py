@@ -7,6 +7,8 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
+from conduit.document import UnreadableDocument
+
 
 class Refused(Exception):
     """What was sent cannot be used. `places` maps fields to what is wrong with them."""
@@ -52,6 +54,10 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Refused)
     def _(request: HttpRequest, error: Refused) -> HttpResponse:
         return tell(request, 422, str(error), places=error.places)
+
+    @api.exception_handler(UnreadableDocument)
+    def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
+        return tell(request, 422, f"This is not a run: {error}.")
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:

@@ -39,6 +39,21 @@ def split(length: float, bends: Sequence[Interval], rules: Rules, fixed: Sequenc
     return places
 
 
+def room_to_move(
+    places: Sequence[float], length: float, bends: Sequence[Interval], rules: Rules
+) -> list[list[Interval]]:
+    """For each coupling, where it could go while the others stay: within sticks, clear of bends."""
+    windows, bounds = free_windows(length, bends, rules), [0.0, *places, length]
+    return [
+        _within(
+            windows,
+            max(before + rules.least_piece, after - rules.stick),
+            min(before + rules.stick, after - rules.least_piece),
+        )
+        for before, after in zip(bounds, bounds[2:], strict=False)
+    ]
+
+
 def _split_free(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
     if length <= rules.stick:
         return []

@@ -4,7 +4,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conduit.alternatives import reliefs, ways_over
-from conduit.plan import laid_out, make_plan
+from conduit.laying import laid_out
+from conduit.plan import make_plan
 from conduit.shoe import typical_shoe
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset

@@ -3,8 +3,9 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from conduit.laying import laid_out
 from conduit.mistakes import LaidMark, MarksDoNotMatch, check_marks
-from conduit.plan import laid_out, make_plan
+from conduit.plan import make_plan
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset, runs
 

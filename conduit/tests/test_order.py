@@ -5,9 +5,10 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from conduit.laying import laid_out
 from conduit.order import HOOKS, best_order, check_order, follow
 from conduit.ordering import habits_of, units_of
-from conduit.plan import laid_out, make_plan
+from conduit.plan import make_plan
 from conduit.reach import Unit, reach_of
 from conduit.shoe import typical_shoe
 from conduit.tests.support import document, ninety, offset, worked_case

@@ -136,7 +136,7 @@ class EveryStep(TestCase):
         plan = make_plan(document(steps, 70))
         self.assertEqual(len(plan.pieces), 3)
         self.assertAlmostEqual(plan.pieces[0].length.inches, 40, 9)
-        beyond_bend = plan.couplings[1] - plan.bends[0].end.inches
+        beyond_bend = plan.couplings[1].at.inches - plan.bends[0].end.inches
         self.assertAlmostEqual(beyond_bend, 30 - (plan.shoe.radius + 0.461), 9)
         inside = make_plan(document([ninety(60, "up"), {"kind": "coupling", "at": 3}], 70))
         self.assertIn("marker_in_bend", {p.code for p in inside.problems})
@@ -154,7 +154,7 @@ class EveryStep(TestCase):
     def test_closure_with_an_end_box_measured_on_its_own(self):
         end = {"at": 40, "measured": {"right": 30, "up": "39 1/2", "out": 0}}
         plan = make_plan({**document([ninety(30, "up")]), "end": end})
-        self.assertAlmostEqual(plan.closure[0], -0.461, 9)
+        self.assertAlmostEqual(plan.closure.off[0], -0.461, 9)
         self.assertEqual([p.code for p in plan.problems], ["closure"])
         self.assertIn("7/16", plan.problems[0].says)
 

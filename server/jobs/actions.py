@@ -1,6 +1,7 @@
 """Every change to jobs and runs: permission first, one transaction, a revision for each save."""
 
 import json
+from datetime import timedelta
 from typing import Any
 
 from django.db import transaction
@@ -8,31 +9,24 @@ from django.shortcuts import get_object_or_404
 
 from conduit.cut_list import CutList, PlannedRun, make_cut_list
 from conduit.cutting.model import Kind, Source
-from conduit.document import UnreadableDocument
+from conduit.document import read_document
 from conduit.plan import make_plan
-from conduit.results import Plan
 from server.accounts.models import User
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
-from server.jobs.models import Job, Revision, Run
+from server.jobs.models import Job, Revision, Run, name_of
 from server.stock.actions import on_rack
 
 LARGEST_DOCUMENT = 128 * 1024
-
-
-def plan_of(document: dict[str, Any]) -> Plan:
-    """Plan a document. Raises Refused where it is not a run document at all."""
-    try:
-        return make_plan(document)
-    except UnreadableDocument as error:
-        raise Refused(f"This is not a run: {error}.") from error
+# Saves of one person that follow within this time are one stretch of work.
+A_STRETCH = timedelta(minutes=5)
 
 
 def _keepable(document: dict[str, Any]) -> dict[str, Any]:
-    """The document itself, if it is a run document however unfinished. Raises Refused."""
+    """The document itself, if it is a run document however unfinished. Raises Refused or UnreadableDocument."""
     if len(json.dumps(document)) > LARGEST_DOCUMENT:
         raise Refused("That run document is too large to keep.")
-    plan_of(document)
+    read_document(document)
     return document
 
 
@@ -83,9 +77,21 @@ def _record(run: Run, user: User) -> None:
     Revision.objects.create(run=run, version=run.version, document=run.document, saved_by=user)
 
 
-def name_of(user: User | None) -> str:
-    """How a person is called."""
-    return (user.get_full_name() or user.username) if user else "Someone"
+def revisions_of(user: User, run_id: int) -> list[Revision]:
+    """A run's history, newest first. Of saves of one person that follow within minutes only the last is told."""
+    run = get_object_or_404(Run.objects.for_user(user), pk=run_id)
+    revisions = list(run.revisions.select_related("saved_by").defer("document").order_by("-version"))
+    return [
+        revision
+        for later, revision in zip([None, *revisions], revisions, strict=False)
+        if not later or later.saved_by_id != revision.saved_by_id or later.saved_at - revision.saved_at > A_STRETCH
+    ]
+
+
+def revision_of(user: User, run_id: int, version: int) -> Revision:
+    """A run as it was saved at one version."""
+    runs = Run.objects.for_user(user)
+    return get_object_or_404(Revision.objects.select_related("saved_by"), run__in=runs, run_id=run_id, version=version)
 
 
 def describe_run(run: Run) -> dict[str, Any]:
@@ -114,7 +120,9 @@ def _line(run: Run) -> dict[str, Any]:
 def cut_list_of(user: User, job_id: int) -> CutList:
     """The cut list of a job's runs, from the crew's rack as it is now."""
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    runs = [PlannedRun(str(run.pk), str(run.document.get("name", "")), plan_of(run.document)) for run in job.runs.all()]
+    runs = [
+        PlannedRun(str(run.pk), str(run.document.get("name", "")), make_plan(run.document)) for run in job.runs.all()
+    ]
     scraps = [
         Source(Kind(scrap.material, scrap.trade_size), scrap.length, scrap.tag)  # type: ignore[arg-type]
         for scrap in on_rack(user)

@@ -1,4 +1,4 @@
-"""Jobs, runs and plans over HTTP."""
+"""Jobs and runs over HTTP."""
 
 from typing import Any
 
@@ -7,19 +7,12 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from conduit.cut_list import CutList
-from conduit.results import Plan
 from server.accounts.schemas import Told
 from server.jobs import actions
-from server.jobs.models import Job, Run
-from server.jobs.schemas import JobIn, JobOut, PreviewIn, RunIn, RunOut, Saved, SaveIn, Stale
+from server.jobs.models import Job, Revision, Run
+from server.jobs.schemas import JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
 
 router = Router(tags=["jobs"])
-
-
-@router.post("/plan", response={200: Plan, 422: Told}, operation_id="previewPlan")
-def preview_plan(request: HttpRequest, given: PreviewIn) -> Plan:
-    """Plan a document without keeping it."""
-    return actions.plan_of(given.document)
 
 
 @router.get("/jobs", response=list[JobOut], operation_id="listJobs")
@@ -71,6 +64,24 @@ def get_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
 def save_run(request: HttpRequest, run_id: int, given: SaveIn) -> Run:
     """Save a run; told, not overwritten, where somebody else saved it since."""
     return actions.save_run(request.auth, run_id, given.version, given.document)
+
+
+@router.get("/runs/{int:run_id}/saved", response=Saved, operation_id="getSaved")
+def get_saved(request: HttpRequest, run_id: int) -> Run:
+    """Which version of a run is the newest, and whose."""
+    return get_object_or_404(Run.objects.for_user(request.auth).select_related("saved_by").defer("document"), pk=run_id)
+
+
+@router.get("/runs/{int:run_id}/revisions", response=list[RevisionLine], operation_id="listRevisions")
+def list_revisions(request: HttpRequest, run_id: int) -> list[Revision]:
+    """How a run came to be, newest first: the last save of each stretch of one person's work."""
+    return actions.revisions_of(request.auth, run_id)
+
+
+@router.get("/runs/{int:run_id}/revisions/{int:version}", response=RevisionOut, operation_id="getRevision")
+def get_revision(request: HttpRequest, run_id: int, version: int) -> Revision:
+    """A run as it was saved at one version."""
+    return actions.revision_of(request.auth, run_id, version)
 
 
 @router.delete("/runs/{int:run_id}", response={204: None}, operation_id="removeRun")

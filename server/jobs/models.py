@@ -3,7 +3,12 @@
 from django.conf import settings
 from django.db import models
 
-from server.accounts.models import CrewOwned
+from server.accounts.models import CrewOwned, User
+
+
+def name_of(user: User | None) -> str:
+    """How a person is called."""
+    return (user.get_full_name() or user.username) if user else "Someone"
 
 
 class Job(CrewOwned):

@@ -7,7 +7,9 @@ from ninja import Schema
 from pydantic import Field, GetJsonSchemaHandler
 from pydantic_core import CoreSchema
 
+from conduit.checking import GivenMark
 from conduit.document import RunDocument
+from server.jobs.models import Revision, Run, name_of
 
 
 class _LikeARunDocument:
@@ -72,10 +74,26 @@ class SaveIn(Schema):
 
 
 class Saved(Schema):
-    """A save that was kept."""
+    """The newest save of a run."""
 
     version: int
     saved_at: datetime
+    saved_by: str
+
+    @staticmethod
+    def resolve_saved_by(saved: "Run | Revision") -> str:
+        """Who saved it."""
+        return name_of(saved.saved_by)
+
+
+class RevisionLine(Saved):
+    """One save in a run's history."""
+
+
+class RevisionOut(Saved):
+    """A run as it was saved at one version."""
+
+    document: Draft
 
 
 class Stale(Schema):
@@ -84,6 +102,51 @@ class Stale(Schema):
     status: int
     detail: str
     theirs: RunOut
+
+
+class WaysIn(Schema):
+    """A document, and the step (from 0) whose ways are wanted."""
+
+    document: Draft
+    step: int = Field(ge=0)
+
+
+class MarksIn(Schema):
+    """A document, and a mark for each of its bends, each from end A of its own piece."""
+
+    document: Draft
+    marks: list[GivenMark] = Field(max_length=2000)
+
+
+class NoteIn(Schema):
+    """A field note, and the document as it was, for what a note cannot say."""
+
+    text: str = Field(max_length=50_000)
+    before: dict[str, Any] = {}
+
+
+class NoteFault(Schema):
+    """What could not be read: the line (from 1), the words, what was expected."""
+
+    line: int
+    words: str
+    says: str
+
+
+class NoteOut(Schema):
+    """A field note, the document it says, its faults, and the line on which each part stands."""
+
+    text: str
+    document: Draft
+    faults: list[NoteFault]
+    lines: dict[str, int]
+
+
+class CompareIn(Schema):
+    """Two versions of a run."""
+
+    mine: Draft
+    theirs: Draft
 
 
 class PreviewIn(Schema):

@@ -136,6 +136,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Ways
+         * @description Every way to do one step of a document, and whether it can be made there.
+         */
+        post: operations["listWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check-marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Marks
+         * @description What laid marks will make, and which mistake they look like.
+         */
+        post: operations["checkMarks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/note/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description The document that a field note says.
+         */
+        post: operations["readNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/note/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description The field note of a document.
+         */
+        post: operations["writeNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Runs
+         * @description Two versions of a run, line by line of their field notes.
+         */
+        post: operations["compareRuns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -247,6 +347,66 @@ export interface paths {
          * @description Remove a run.
          */
         delete: operations["removeRun"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/saved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Saved
+         * @description Which version of a run is the newest, and whose.
+         */
+        get: operations["getSaved"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Revisions
+         * @description How a run came to be, newest first: the last save of each stretch of one person's work.
+         */
+        get: operations["listRevisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/revisions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Revision
+         * @description A run as it was saved at one version.
+         */
+        get: operations["getRevision"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -446,6 +606,11 @@ export interface components {
             previous_points_to: string | null;
             /** Turn */
             turn: string;
+            /**
+             * Why
+             * @description The arithmetic of the mark that is proposed.
+             */
+            why: string[];
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** @description Other habits, for a 90 measured from this piece's end A. */
@@ -518,6 +683,63 @@ export interface components {
             reads: string;
         };
         /**
+         * Closure
+         * @description The end as laid out less the end box as measured on its own, as a surveyor closes a traverse.
+         */
+        Closure: {
+            /**
+             * Off
+             * @description Right, up, out.
+             */
+            off: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Off Reads
+             * @description Each part that is not nothing, in words.
+             */
+            off_reads: string[];
+            distance: components["schemas"]["Measure"];
+            /** @description All measures along the run, added up. */
+            measured: components["schemas"]["Measure"];
+            /**
+             * One In
+             * @description The error as one in so much; null where there is none.
+             */
+            one_in: number | null;
+            /** Within */
+            within: boolean;
+        };
+        /**
+         * Edit
+         * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
+         */
+        Edit: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "set" | "insert" | "remove";
+            /** Place */
+            place: string;
+            /** Value */
+            value?: unknown;
+        };
+        /**
+         * ExactAnswer
+         * @description The exact way for a step: spacing of its first two marks, what it shrinks the run by, the arithmetic.
+         */
+        ExactAnswer: {
+            /** Step */
+            step: number;
+            spacing: components["schemas"]["Measure"] | null;
+            shrink: components["schemas"]["Measure"] | null;
+            /** Lines */
+            lines: string[];
+        };
+        /**
          * FieldReading
          * @description What was read from a length that was typed.
          */
@@ -528,6 +750,16 @@ export interface components {
             inches: number;
             /** Reads */
             reads: string;
+        };
+        /**
+         * Fix
+         * @description A change that does away with a finding, said so that it can be chosen.
+         */
+        Fix: {
+            /** Says */
+            says: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
         };
         /**
          * Measure
@@ -553,7 +785,7 @@ export interface components {
         };
         /**
          * Picture
-         * @description The run in space, at true proportions: x right, y up, z out of the wall.
+         * @description The run in space, at true proportions.
          */
         Picture: {
             /**
@@ -567,14 +799,23 @@ export interface components {
             ][][];
             start: components["schemas"]["PictureEnd"];
             end: components["schemas"]["PictureEnd"] | null;
-            /** Bends */
-            bends: components["schemas"]["PictureBend"][];
-            /** Couplings */
-            couplings: [
+            /**
+             * Measured End
+             * @description Where the end box is by its own measures.
+             */
+            measured_end: [
                 number,
                 number,
                 number
-            ][];
+            ] | null;
+            /** Bends */
+            bends: components["schemas"]["PictureBend"][];
+            /** Fittings */
+            fittings: components["schemas"]["PictureFitting"][];
+            /** Things */
+            things: components["schemas"]["PictureThing"][];
+            /** Surfaces */
+            surfaces: components["schemas"]["PictureSurface"][];
             /** Dimensions */
             dimensions: components["schemas"]["PictureDimension"][];
         };
@@ -641,6 +882,65 @@ export interface components {
             ];
         };
         /**
+         * PictureFitting
+         * @description Something on the pipe: a coupling, a strap, a pull point; where, and which way the pipe runs there.
+         */
+        PictureFitting: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "coupling" | "strap" | "pull_point";
+            /** Name */
+            name: string;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Heading */
+            heading: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * PictureSurface
+         * @description A part of a wall, floor or ceiling that the run lies against: four corners, in turn.
+         */
+        PictureSurface: {
+            /** Corners */
+            corners: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
+         * PictureThing
+         * @description Something to get over, and the clearance kept around it; drawn to a stated width, being endless across.
+         */
+        PictureThing: {
+            /** Step */
+            step: number;
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "box" | "round";
+            body: components["schemas"]["Prism"];
+            kept_clear: components["schemas"]["Prism"];
+            /**
+             * Clearance
+             * @description What the pipe as laid out keeps from it at least, as the tape reads it.
+             */
+            clearance: string;
+        };
+        /**
          * Plan
          * @description All that is worked out for a run. An impossible run is planned as far as it goes.
          */
@@ -681,23 +981,17 @@ export interface components {
             /** Pieces */
             pieces: components["schemas"]["PlannedPiece"][];
             /** Couplings */
-            couplings: number[];
+            couplings: components["schemas"]["PlannedCoupling"][];
             /** Simulated */
             simulated: components["schemas"]["Simulated"][];
             /** Card */
             card: components["schemas"]["CardAnswer"][];
+            /** Exact */
+            exact: components["schemas"]["ExactAnswer"][];
             by_hand: components["schemas"]["ByHand"] | null;
             /** Supports */
             supports: components["schemas"]["Measure"][];
-            /**
-             * Closure
-             * @description The end as laid out less the end box as measured on its own.
-             */
-            closure: [
-                number,
-                number,
-                number
-            ] | null;
+            closure: components["schemas"]["Closure"] | null;
             picture: components["schemas"]["Picture"] | null;
             /** Fields */
             fields: components["schemas"]["FieldReading"][];
@@ -767,6 +1061,28 @@ export interface components {
             marks: components["schemas"]["PlannedMark"][];
         };
         /**
+         * PlannedCoupling
+         * @description A coupling along the run's straight pipe, and where it could be moved to while the others stay.
+         */
+        PlannedCoupling: {
+            at: components["schemas"]["Measure"];
+            /** Room */
+            room: [
+                number,
+                number
+            ][];
+            /**
+             * Pinned
+             * @description Which of the document's couplings it is; null: found by itself.
+             */
+            pinned: number | null;
+            /**
+             * Step
+             * @description The step that fixes it, where one does.
+             */
+            step: number | null;
+        };
+        /**
          * PlannedMark
          * @description A pencil mark from end A, for one reference of the shoe and one way of the hook.
          */
@@ -817,6 +1133,24 @@ export interface components {
             order?: components["schemas"]["PlannedOrder"] | null;
         };
         /**
+         * Prism
+         * @description A section and the same section further on: its two ends as polygons of as many points.
+         */
+        Prism: {
+            /** Near */
+            near: [
+                number,
+                number,
+                number
+            ][];
+            /** Far */
+            far: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Problem
          * @description One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`.
          */
@@ -840,6 +1174,12 @@ export interface components {
              * @default
              */
             remedy?: string;
+            /**
+             * Fixes
+             * @description Each does away with the finding, applied as it stands.
+             * @default []
+             */
+            fixes?: components["schemas"]["Fix"][];
         };
         /**
          * ShoeUsed
@@ -854,6 +1194,11 @@ export interface components {
             radius: number;
             /** Arc Offset */
             arc_offset: number;
+            /**
+             * Why
+             * @description The arithmetic of its radius and arc offset.
+             */
+            why: string[];
             /**
              * References
              * @description Each reference's distance from the arrow toward the heel.
@@ -938,6 +1283,12 @@ export interface components {
          */
         BendStep: {
             /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -985,6 +1336,12 @@ export interface components {
          */
         BoxOffsetStep: {
             /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1031,6 +1388,12 @@ export interface components {
          * @description A coupling whose place is fixed.
          */
         CouplingStep: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1086,6 +1449,12 @@ export interface components {
          * @description A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle.
          */
         KickStep: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1192,6 +1561,12 @@ export interface components {
          */
         OffsetStep: {
             /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1274,6 +1649,12 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
             };
         };
         /**
@@ -1281,6 +1662,12 @@ export interface components {
          * @description A box or fitting where wire can be pulled: the count of degrees starts again.
          */
         PullPointStep: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1302,6 +1689,12 @@ export interface components {
          * @description An offset that leaves its line in two directions at once.
          */
         RolledStep: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1350,6 +1743,12 @@ export interface components {
          */
         Saddle3Step: {
             /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1383,6 +1782,12 @@ export interface components {
          * @description A four-bend saddle over something wide, with `margin` to each side.
          */
         Saddle4Step: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1511,6 +1916,12 @@ export interface components {
          */
         SweepStep: {
             /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1545,6 +1956,469 @@ export interface components {
              * @enum {string}
              */
             spacing?: "exact" | "ends";
+        };
+        /**
+         * Way
+         * @description One way to do a step, with the step as it would then be written.
+         */
+        Way: {
+            /** Name */
+            name: string;
+            /** Angle */
+            angle: number;
+            spacing: components["schemas"]["Measure"] | null;
+            shrink: components["schemas"]["Measure"] | null;
+            /** @description Length needed along the leg. */
+            room: components["schemas"]["Measure"] | null;
+            /** Degrees */
+            degrees: number;
+            /**
+             * Why Not
+             * @description Why it cannot be made here; empty where it can.
+             */
+            why_not: string;
+            /**
+             * Gentlest
+             * @description The fewest degrees of those that can be made.
+             */
+            gentlest: boolean;
+            /**
+             * Now
+             * @description Whether the step is done this way as it stands.
+             */
+            now: boolean;
+            /** Step */
+            step: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WaysIn
+         * @description A document, and the step (from 0) whose ways are wanted.
+         */
+        WaysIn: {
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+            /** Step */
+            step: number;
+        };
+        /**
+         * JudgedMark
+         * @description A mark against what it should be.
+         */
+        JudgedMark: {
+            /** Bend */
+            bend: number;
+            should_be: components["schemas"]["Measure"];
+            /** Off */
+            off: number;
+            /** Off Reads */
+            off_reads: string;
+        };
+        /**
+         * MarksJudged
+         * @description What laid marks will make, and which known mistake they look like.
+         */
+        MarksJudged: {
+            /** Right */
+            right: boolean;
+            /** Says */
+            says: string;
+            /**
+             * Mistake
+             * @description The mistake's stable name; empty where none explains the marks.
+             */
+            mistake: string;
+            /**
+             * Step
+             * @description The step where the mistake was made, from 0, where it is of one step.
+             */
+            step: number | null;
+            /** Explains */
+            explains: number | null;
+            /** Marks */
+            marks: components["schemas"]["JudgedMark"][];
+            end_misses_by: components["schemas"]["Measure"];
+            /**
+             * End Off
+             * @description Right, up, out.
+             */
+            end_off: [
+                number,
+                number,
+                number
+            ];
+            /** Passed */
+            passed: components["schemas"]["PassedThing"][];
+            /**
+             * Lines
+             * @description The pipe they make, as in the picture.
+             */
+            lines: [
+                number,
+                number,
+                number
+            ][][];
+        };
+        /**
+         * PassedThing
+         * @description The least clearance to a thing with the pipe that these marks make.
+         */
+        PassedThing: {
+            /** Name */
+            name: string;
+            /** Clearance */
+            clearance: string;
+            /** Touches */
+            touches: boolean;
+        };
+        /**
+         * GivenMark
+         * @description One mark as it is given; what is left out is taken as the plan has it.
+         */
+        GivenMark: {
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+            /**
+             * Reference
+             * @default
+             */
+            reference?: string;
+            /** Hook */
+            hook?: ("A" | "B") | null;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle?: string | number | null;
+        };
+        /**
+         * MarksIn
+         * @description A document, and a mark for each of its bends, each from end A of its own piece.
+         */
+        MarksIn: {
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+            /** Marks */
+            marks: components["schemas"]["GivenMark"][];
+        };
+        /**
+         * NoteFault
+         * @description What could not be read: the line (from 1), the words, what was expected.
+         */
+        NoteFault: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * NoteOut
+         * @description A field note, the document it says, its faults, and the line on which each part stands.
+         */
+        NoteOut: {
+            /** Text */
+            text: string;
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+            /** Faults */
+            faults: components["schemas"]["NoteFault"][];
+            /** Lines */
+            lines: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * NoteIn
+         * @description A field note, and the document as it was, for what a note cannot say.
+         */
+        NoteIn: {
+            /** Text */
+            text: string;
+            /**
+             * Before
+             * @default {}
+             */
+            before?: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * ComparedLine
+         * @description One line of each version; None where a version has no such line.
+         */
+        ComparedLine: {
+            /** Mine */
+            mine: string | null;
+            /** Theirs */
+            theirs: string | null;
+            /** Same */
+            same: boolean;
+        };
+        /**
+         * CompareIn
+         * @description Two versions of a run.
+         */
+        CompareIn: {
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            mine: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            theirs: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
         };
         /**
          * JobOut
@@ -1741,6 +2615,12 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
             };
         };
         /**
@@ -1793,11 +2673,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
             };
         };
         /**
          * Saved
-         * @description A save that was kept.
+         * @description The newest save of a run.
          */
         Saved: {
             /** Version */
@@ -1807,6 +2693,8 @@ export interface components {
              * Format: date-time
              */
             saved_at: string;
+            /** Saved By */
+            saved_by: string;
         };
         /**
          * Stale
@@ -1871,6 +2759,94 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+        };
+        /**
+         * RevisionLine
+         * @description One save in a run's history.
+         */
+        RevisionLine: {
+            /** Version */
+            version: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string;
+        };
+        /**
+         * RevisionOut
+         * @description A run as it was saved at one version.
+         */
+        RevisionOut: {
+            /** Version */
+            version: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string;
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
             };
         };
     };
@@ -2139,6 +3115,171 @@ export interface operations {
             };
         };
     };
+    listWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    checkMarks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksJudged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    readNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    writeNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    compareRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     listJobs: {
         parameters: {
             query?: never;
@@ -2374,6 +3515,73 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    getSaved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    listRevisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+        };
+    };
+    getRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOut"];
+                };
             };
         };
     };

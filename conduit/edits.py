@@ -1,0 +1,31 @@
+"""Applying edits to a raw run document, as whoever chooses a fix does."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from conduit.problems import Edit
+
+
+def apply_edits(raw: Mapping[str, Any], edits: Iterable[Edit]) -> dict[str, Any]:
+    """The document after the edits; the one given stays as it is. Raises LookupError where a place is not there."""
+    document: Any = dict(raw)
+    for edit in edits:
+        document = _applied(document, edit.place.split("."), edit)
+    return dict(document)
+
+
+def _applied(part: Any, path: list[str], edit: Edit) -> Any:
+    if isinstance(part, list):
+        return _applied_in_list(part, path, edit)
+    here, *rest = path
+    inner = _applied(part[here], rest, edit) if rest else edit.value
+    return {**part, here: inner}
+
+
+def _applied_in_list(items: list[Any], path: list[str], edit: Edit) -> list[Any]:
+    at, rest = int(path[0]), path[1:]
+    if rest:
+        return [*items[:at], _applied(items[at], rest, edit), *items[at + 1 :]]
+    if edit.op == "insert":
+        return [*items[:at], edit.value, *items[at:]]
+    return [*items[:at], *([] if edit.op == "remove" else [edit.value]), *items[at + 1 :]]

@@ -1,0 +1,159 @@
+"""Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from conduit.alternatives import reliefs
+from conduit.document import Reading
+from conduit.edits import apply_edits
+from conduit.laying import laid_out
+from conduit.layout import Layout
+from conduit.note_writer import figure
+from conduit.problems import Edit, Fix, Problem, inserting, setting
+from conduit.shoe import Shoe
+from conduit.steps import BoxOffsetStep, KickStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
+from conduit.units import format_angle, format_at_least, round_to_tape
+
+MOST_FIXES = 4
+# Where the surface mostly lies, the likeliest first.
+SURFACES = ("in", "down", "up", "left", "right", "out")
+SETBACKS = (3, 4, 6)
+
+
+@dataclass(frozen=True)
+class _Run:
+    raw: Mapping[str, Any]
+    reading: Reading
+    layout: Layout
+    shoe: Shoe
+    rules: Rules
+
+
+def with_fixes(
+    raw: object, reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, problems: Iterable[Problem]
+) -> list[Problem]:
+    """The same findings, with the fixes that were tried and do away with them."""
+    if not isinstance(raw, Mapping):
+        return list(problems)
+    run = _Run(raw, reading, layout, shoe, rules)
+    return [_with_fixes(run, one) for one in problems]
+
+
+def _with_fixes(run: _Run, problem: Problem) -> Problem:
+    candidates = _CANDIDATES.get(problem.code)
+    if problem.fixes or not candidates:
+        return problem
+    good: list[Fix] = []
+    for fix in candidates(run, problem):
+        if len(good) < MOST_FIXES and _does_away(run, problem, fix):
+            good.append(fix)
+    return problem.model_copy(update={"fixes": tuple(good)})
+
+
+def _does_away(run: _Run, problem: Problem, fix: Fix) -> bool:
+    """Whether, with the fix, the finding is gone and the run gets no worse."""
+    _, layout, _, problems = laid_out(apply_edits(run.raw, fix.edits), run.rules)
+    stopped = sum(one.severity == "stop" for one in run.layout.problems)
+    return (
+        layout is not None
+        and not any(one.code == problem.code and one.place == problem.place for one in problems)
+        and (layout.complete or not run.layout.complete)
+        and sum(one.severity == "stop" for one in layout.problems) <= stopped
+    )
+
+
+def _step_number(problem: Problem) -> int:
+    return int(problem.place.split(".")[1])
+
+
+def _angle(degrees: float) -> str:
+    return format_angle(degrees).removesuffix("°")
+
+
+def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For bends that run into each other: the steepest that works comes first; a kick goes further back."""
+    number = _step_number(problem)
+    step, place = run.reading.steps[number], f"steps.{number}"
+    if isinstance(step, KickStep):
+        for times in SETBACKS:
+            back = format_at_least(step.rise * times, run.reading.head.tape, run.reading.head.feet)
+            edits = (
+                Edit(op="set", place=f"{place}.kick_back", value=back),
+                Edit(op="set", place=f"{place}.kick_angle", value=None),
+            )
+            yield Fix(says=f"Kick {back} back", edits=edits)
+    elif isinstance(step, Saddle3Step | Saddle4Step | RolledStep):
+        angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
+        for angle in sorted(angles, reverse=True):
+            if angle < step.angle:
+                yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", _angle(angle))
+
+
+def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
+    for relief in reliefs(run.reading, run.layout, run.shoe, run.rules):
+        if not relief.enough:
+            continue
+        if relief.angle is not None:
+            says = f"Step {relief.step + 1} at {format_angle(relief.angle)}"
+            yield setting(says, f"steps.{relief.step}.angle", _angle(relief.angle))
+        else:
+            says = f"A pull point before step {relief.step + 1}"
+            yield inserting(says, f"steps.{relief.step}", _pull_point(run, relief.step))
+
+
+def _pull_point(run: _Run, number: int) -> dict[str, Any]:
+    """A pull point in the middle of the straight before a step's first bend, measured as the step is."""
+    bend = run.layout.path.bends[run.layout.owners.index(number)]
+    datum = run.layout.datums[number]
+    middle = bend.entry.along(bend.heading_before, -bend.straight_before / 2)
+    at = round_to_tape(middle.minus(datum.point).dot(datum.heading), run.reading.head.tape)
+    return {"kind": "pull_point", "name": "", "at": figure(max(at, 0.0))}
+
+
+def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """A box offset from the knockout to the pipe on its strap."""
+    at_start = problem.place.startswith("start")
+    box = run.reading.start if at_start else run.reading.end
+    place = "steps.0" if at_start else f"steps.{len(run.reading.steps)}"
+    if not box or box.knockout is None:
+        return
+    for surface in SURFACES:
+        step = {
+            "kind": "box_offset",
+            "surface": surface,
+            "knockout": figure(box.knockout),
+            "stand_off": figure(run.reading.head.stand_off),
+            "straight": "2",
+            "angle": "10",
+            "end": "start" if at_start else "end",
+        }
+        yield inserting(f"A box offset at the {'start' if at_start else 'end'} box", place, step)
+
+
+def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """The measure, or the straight kept, with what is missing added."""
+    head, path = run.reading.head, run.layout.path
+    least = run.rules.straight_at_connector
+    if problem.place == "end.at":
+        end = run.reading.end
+        if end and end.at is not None:
+            value = format_at_least(end.at + least - path.straight_after, head.tape, head.feet)
+            yield setting(f"Seat at {value}", "end.at", value)
+        return
+    number = _step_number(problem)
+    step = run.reading.steps[number]
+    field = "straight" if isinstance(step, BoxOffsetStep) else "near" if isinstance(step, Saddle4Step) else "at"
+    measure = getattr(step, field, None)
+    if measure is not None:
+        value = format_at_least(measure + least - path.bends[0].straight_before, head.tape, head.feet)
+        yield setting(f"Make it {value}", f"steps.{number}.{field}", value)
+
+
+_CANDIDATES = {
+    "bends_overlap": _flatter,
+    "too_many_degrees": _fewer_degrees,
+    "knockout": _box_offset,
+    "straight_at_connector": _more_straight,
+}

@@ -1,0 +1,228 @@
+"""Every way to do one step of a run: what each takes, and whether it can be made here on this shoe.
+
+The figures of a pair of bends come from the formulas of `alternatives`; whether a way can be made is
+found by laying the whole run out with it.
+"""
+
+import math
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.alternatives import Alternative, ways_over
+from conduit.document import Head
+from conduit.edits import apply_edits
+from conduit.laying import laid_out
+from conduit.layout import Layout
+from conduit.note_writer import figure
+from conduit.problems import Edit
+from conduit.prove import Prover
+from conduit.results import Measure
+from conduit.shoe import Shoe
+from conduit.steps import (
+    AnyStep,
+    BoxOffsetStep,
+    KickStep,
+    OffsetStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SweepStep,
+)
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, DEFAULT_RULES, Rules
+from conduit.units import format_angle
+
+SHOTS = (5, 6, 9, 10, 15, 18)
+OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
+TOUCHING = 1e-6
+
+
+class Way(BaseModel):
+    """One way to do a step, with the step as it would then be written."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    angle: float
+    spacing: Measure | None
+    shrink: Measure | None
+    room: Measure | None = Field(description="Length needed along the leg.")
+    degrees: float
+    why_not: str = Field(description="Why it cannot be made here; empty where it can.")
+    gentlest: bool = Field(description="The fewest degrees of those that can be made.")
+    now: bool = Field(description="Whether the step is done this way as it stands.")
+    step: dict[str, Any]
+
+
+def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -> list[Way]:
+    """Every way to do step `number` (from 0); none where it has but one, or cannot be read.
+
+    Raises UnreadableDocument where `raw` is not a run document at all.
+    """
+    reading, layout, shoe, _ = laid_out(raw, rules)
+    step = reading.steps[number] if 0 <= number < len(reading.steps) else None
+    if step is None or not shoe or not layout:
+        return []
+    written = raw["steps"][number]
+    found = [_way(raw, number, one, step, shoe, reading.head, rules) for one in _candidates(step, written)]
+    made = [way.degrees for way in found if not way.why_not]
+    return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
+
+
+class _Candidate(BaseModel):
+    name: str
+    angle: float
+    written: dict[str, Any]
+
+
+def _candidates(step: AnyStep, written: dict[str, Any]) -> Iterator[_Candidate]:
+    match step:
+        case OffsetStep() | RolledStep():
+            called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
+            yield from _at_angles(f"{called} at {{}}", written, _with(step.angle, CARD_ANGLES))
+        case BoxOffsetStep():
+            yield from _at_angles("Box offset at {}", written, _with(step.angle, OFFSETS_AT_BOXES))
+        case Saddle3Step() | Saddle4Step():
+            yield from _saddles(step, written)
+        case KickStep():
+            for angle in CARD_ANGLES[:-1]:
+                kicked = {**written, "kick_angle": _text(angle), "kick_back": None}
+                yield _Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
+        case SweepStep():
+            for shots in sorted({*SHOTS, step.shots}):
+                name = f"{shots} shots of {format_angle(90 / shots)}"
+                yield _Candidate(name=name, angle=90 / shots, written={**written, "shots": shots})
+
+
+def _with(angle: float, angles: tuple[float, ...]) -> list[float]:
+    """The usual angles, and the one that was written where it is none of them."""
+    return sorted({*angles, angle})
+
+
+def _text(angle: float) -> str:
+    return figure(angle)
+
+
+def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Iterator[_Candidate]:
+    for angle in angles:
+        changed = {**written, "angle": _text(angle)}
+        yield _Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
+
+
+def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> Iterator[_Candidate]:
+    three, four = _as_three(step, written), _as_four(step, written)
+    angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
+    for angle in angles:
+        name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
+        yield _Candidate(name=name, angle=angle, written={**three, "angle": _text(angle)})
+    angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)
+    yield from _at_angles("Four bends at {}", four, angles)
+
+
+def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
+    """A four-bend saddle's measures as a three-bend saddle's: its centre is the middle of the thing."""
+    if isinstance(step, Saddle3Step):
+        return written
+    kept = {key: value for key, value in written.items() if key not in ("near", "width", "margin")}
+    return {**kept, "kind": "saddle3", "at": figure(step.near + step.width / 2)}
+
+
+def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
+    """A three-bend saddle's measures as a four-bend saddle's: the thing is as wide as it is high."""
+    if isinstance(step, Saddle4Step):
+        return written
+    width, margin = (step.over.height, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
+    kept = {key: value for key, value in written.items() if key != "at"}
+    measures = {"near": figure(max(step.at - width / 2, 0.0)), "width": figure(width), "margin": figure(margin)}
+    return {**kept, "kind": "saddle4", **measures}
+
+
+def _way(
+    raw: Mapping[str, Any], number: int, one: _Candidate, now: AnyStep, shoe: Shoe, head: Head, rules: Rules
+) -> Way:
+    edit = Edit(op="set", place=f"steps.{number}", value=one.written)
+    reading, layout, _, problems = laid_out(apply_edits(raw, [edit]), rules)
+    step = reading.steps[number]
+    stopped = next((problem for problem in problems if problem.severity == "stop"), None)
+    why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
+    if layout and layout.complete and not why_not and isinstance(step, Saddle3Step | Saddle4Step):
+        why_not = _touches(Prover(reading, layout, shoe), number)
+    figures = _figures(step, shoe, head) or _laid_figures(layout, number, head)
+    same = type(step) is type(now) and abs(_angle_of(step) - _angle_of(now)) < 1e-9
+    spacing, shrink, room, degrees = figures
+    return Way(
+        name=one.name,
+        angle=one.angle,
+        spacing=spacing,
+        shrink=shrink,
+        room=room,
+        degrees=degrees,
+        why_not=why_not,
+        gentlest=False,
+        now=same,
+        step=one.written,
+    )
+
+
+def _angle_of(step: AnyStep | None) -> float:
+    if isinstance(step, SweepStep):
+        return float(step.shots)
+    if isinstance(step, KickStep):
+        return step.kick_angle or -1.0
+    return float(getattr(step, "angle", 0.0))
+
+
+def _touches(prover: Prover, number: int) -> str:
+    """Whether the pipe would come nearer to the step's thing than nothing."""
+    cleared = prover.judged(prover.exact_settings(), with_self=False).cleared
+    own = [one for one in cleared if one.place.startswith(f"steps.{number}.")]
+    return "The pipe would touch what it goes over." if any(one.clearance < -TOUCHING for one in own) else ""
+
+
+_Figures = tuple[Measure | None, Measure | None, Measure | None, float]
+
+
+def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
+    """Spacing, shrink, room and degrees of a step with pairs of bends, also where it cannot be made."""
+    if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step | BoxOffsetStep):
+        return None
+    rise = _rise_of(step, shoe, head)
+    way = {Saddle3Step: "saddle3", Saddle4Step: "saddle4"}.get(type(step), "offset")
+    width = step.width + 2 * step.margin if isinstance(step, Saddle4Step) else 0.0
+    found: list[Alternative] = [one for one in ways_over(rise, shoe, width=width) if one.way == way]
+    one = next((one for one in found if abs(one.angle - step.angle) < 1e-9), None)
+    if one is None or rise <= 0:
+        return None
+    return _measure(one.spacing, head), _measure(one.shrink, head), _measure(one.room, head), one.degrees
+
+
+def _rise_of(
+    step: OffsetStep | RolledStep | Saddle3Step | Saddle4Step | BoxOffsetStep, shoe: Shoe, head: Head
+) -> float:
+    if isinstance(step, RolledStep):
+        return float((step.rise**2 + step.roll**2) ** 0.5)
+    if isinstance(step, BoxOffsetStep):
+        return abs(step.knockout - step.stand_off - shoe.diameter / 2)
+    if step.over is not None:
+        return step.over.height + step.over.clear - head.stand_off
+    return step.rise or 0.0
+
+
+def _laid_figures(layout: Layout | None, number: int, head: Head) -> _Figures:
+    """The same from the run as laid out: distance of the first two bends' middles, and degrees."""
+    bends = (
+        [bend for bend, owner in zip(layout.path.bends, layout.owners, strict=True) if owner == number]
+        if layout
+        else []
+    )
+    degrees = math.degrees(sum(bend.angle for bend in bends))
+    if len(bends) < 2:
+        return None, None, None, degrees
+    spacing = (bends[1].start + bends[1].end - bends[0].start - bends[0].end) / 2
+    room = bends[-1].vertex.minus(bends[0].entry).dot(bends[0].heading_before)
+    return _measure(spacing, head), None, _measure(room, head), degrees
+
+
+def _measure(inches: float, head: Head) -> Measure:
+    return Measure.of(inches, head.tape, head.feet)

@@ -1,0 +1,67 @@
+"""What can be asked about a run document without keeping it: plan, ways, marks, field note, differences."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from conduit.checking import MarksJudged, judge_marks
+from conduit.compare import ComparedLine, compare
+from conduit.document import read_document
+from conduit.mistakes import MarksDoNotMatch
+from conduit.note import keeping, read_note
+from conduit.note_writer import written_note
+from conduit.plan import make_plan
+from conduit.results import Plan
+from conduit.ways import Way, ways_of
+from server.accounts.schemas import Told
+from server.errors import Refused
+from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
+
+router = Router(tags=["planning"])
+
+
+@router.post("/plan", response={200: Plan, 422: Told}, operation_id="previewPlan")
+def preview_plan(request: HttpRequest, given: PreviewIn) -> Plan:
+    """Plan a document without keeping it."""
+    return make_plan(given.document)
+
+
+@router.post("/ways", response={200: list[Way], 422: Told}, operation_id="listWays")
+def list_ways(request: HttpRequest, given: WaysIn) -> list[Way]:
+    """Every way to do one step of a document, and whether it can be made there."""
+    return ways_of(given.document, given.step)
+
+
+@router.post("/check-marks", response={200: MarksJudged, 422: Told}, operation_id="checkMarks")
+def check_marks(request: HttpRequest, given: MarksIn) -> MarksJudged:
+    """What laid marks will make, and which mistake they look like."""
+    try:
+        return judge_marks(given.document, given.marks)
+    except MarksDoNotMatch as error:
+        raise Refused(f"These marks cannot be checked: {error}.") from error
+
+
+@router.post("/note/read", response={200: NoteOut, 422: Told}, operation_id="readNote")
+def read(request: HttpRequest, given: NoteIn) -> dict[str, Any]:
+    """The document that a field note says."""
+    note = read_note(given.text)
+    faults = [{"line": fault.line, "words": fault.words, "says": fault.says} for fault in note.errors]
+    document = keeping(note.document, given.before)
+    return {"text": given.text, "document": document, "faults": faults, "lines": note.lines}
+
+
+@router.post("/note/write", response={200: NoteOut, 422: Told}, operation_id="writeNote")
+def write(request: HttpRequest, given: PreviewIn) -> dict[str, Any]:
+    """The field note of a document."""
+    read_document(given.document)
+    note = written_note(given.document)
+    return {"text": note.text, "document": given.document, "faults": [], "lines": note.lines}
+
+
+@router.post("/compare", response={200: list[ComparedLine], 422: Told}, operation_id="compareRuns")
+def compare_runs(request: HttpRequest, given: CompareIn) -> list[ComparedLine]:
+    """Two versions of a run, line by line of their field notes."""
+    for document in (given.mine, given.theirs):
+        read_document(document)
+    return compare(given.mine, given.theirs)
