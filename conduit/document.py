@@ -14,7 +14,19 @@ from pydantic_core import ErrorDetails
 
 from conduit.geometry.vectors import Direction
 from conduit.problems import Problem
-from conduit.steps import WORDS, AnyStep, LeftOut, Length, MaybeLength, Name, Part, RunStep, SignedLength, Step
+from conduit.steps import (
+    WORDS,
+    AnyStep,
+    LeftOut,
+    Length,
+    MaybeLength,
+    Name,
+    OptionalLength,
+    Part,
+    RunStep,
+    SignedLength,
+    Step,
+)
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
 
 
@@ -23,7 +35,7 @@ class Start(Part):
 
     name: Name = ""
     heading: Direction
-    knockout: MaybeLength = Field(None, description="Knockout centre off the surface.")
+    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
 
 
 class Measured(Part):
@@ -43,9 +55,9 @@ class End(Part):
     name: Name = ""
     open: bool = False
     at: MaybeLength = None
-    at_least: MaybeLength = None
-    at_most: MaybeLength = None
-    knockout: MaybeLength = Field(None, description="Knockout centre off the surface.")
+    at_least: OptionalLength = None
+    at_most: OptionalLength = None
+    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
     measured: Measured | None = None
 
 

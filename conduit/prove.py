@@ -131,7 +131,7 @@ class Prover:
             across=self.measure(spread.across),
             touchiest_bend=touchiest.bend if touchiest else None,
             touchiest_what=touchiest.what if touchiest else "",
-            inches_per_degree=list(spread.per_degree),
+            per_degree=[self.measure(moved) for moved in spread.per_degree],
             chance_to_fit=spread.fits,
             precut=spread.precut,
             allowance=self.measure(spread.allowance),

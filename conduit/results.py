@@ -210,7 +210,7 @@ class ByHand(_Result):
     across: Measure
     touchiest_bend: int | None
     touchiest_what: str
-    inches_per_degree: list[float]
+    per_degree: list[Measure] = Field(description="For each bend, how far the end moves with one degree of it.")
     chance_to_fit: float
     precut: bool
     allowance: Measure

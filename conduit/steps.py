@@ -21,6 +21,10 @@ def _maybe_length(written: object) -> float | None:
     return None if written is None else parse_length(written)
 
 
+def _optional_length(written: object) -> float | None:
+    return None if isinstance(written, str) and not written.strip() else _maybe_length(written)
+
+
 def _maybe_angle(written: object) -> float | None:
     # A bound on the type would be held against None as well.
     if written is None:
@@ -33,6 +37,8 @@ def _maybe_angle(written: object) -> float | None:
 
 Length = Annotated[float, BeforeValidator(parse_length), WithJsonSchema(_WRITTEN)]
 MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSchema(_MAYBE_WRITTEN)]
+# As MaybeLength, but an empty text is nothing too: for what may be left unmeasured.
+OptionalLength = Annotated[float | None, BeforeValidator(_optional_length), WithJsonSchema(_MAYBE_WRITTEN)]
 SignedLength = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]

@@ -6,16 +6,20 @@ found by laying the whole run out with it.
 
 import math
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.alternatives import Alternative, ways_over
-from conduit.document import Head
+from conduit.document import Head, Reading
 from conduit.edits import apply_edits
+from conduit.geometry.vectors import DIRECTIONS
 from conduit.laying import laid_out
 from conduit.layout import Layout
 from conduit.note_writer import figure
+from conduit.placed import Context, Hindrance
+from conduit.placing import hindrance
 from conduit.problems import Edit
 from conduit.prove import Prover
 from conduit.results import Measure
@@ -24,6 +28,7 @@ from conduit.steps import (
     AnyStep,
     BoxOffsetStep,
     KickStep,
+    Obstacle,
     OffsetStep,
     RolledStep,
     Saddle3Step,
@@ -49,6 +54,7 @@ class Way(BaseModel):
     shrink: Measure | None
     room: Measure | None = Field(description="Length needed along the leg.")
     degrees: float
+    clearance: Measure | None = Field(description="Least clearance to what it goes over, where that is known.")
     why_not: str = Field(description="Why it cannot be made here; empty where it can.")
     gentlest: bool = Field(description="The fewest degrees of those that can be made.")
     now: bool = Field(description="Whether the step is done this way as it stands.")
@@ -65,7 +71,8 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
     if step is None or not shoe or not layout:
         return []
     written = raw["steps"][number]
-    found = [_way(raw, number, one, step, shoe, reading.head, rules) for one in _candidates(step, written)]
+    thing = _thing(step, layout, number, shoe, reading)
+    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in _candidates(step, written)]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
 
@@ -138,16 +145,42 @@ def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[s
     return {**kept, "kind": "saddle4", **measures}
 
 
+def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: Reading) -> Hindrance | None:
+    """What a saddle goes over as it was measured; where only a rise was, a block as high and as wide."""
+    known = next((thing for thing in layout.hindrances if thing.step == number), None)
+    if known or not isinstance(step, Saddle4Step) or step.rise is None or number >= len(layout.datums):
+        return known
+    head, datum = reading.head, layout.datums[number]
+    toward = DIRECTIONS[step.toward]
+    toward = toward.along(datum.heading, -toward.dot(datum.heading))
+    if toward.length() < TOUCHING:
+        return None
+    block = Obstacle(height=step.rise + head.stand_off, clear=0.0)
+    context = Context(number, shoe, head.stand_off, head.tape, head.feet, None)
+    return hindrance(block, datum, toward.unit(), step.near, step.near + step.width, context)
+
+
 def _way(
-    raw: Mapping[str, Any], number: int, one: _Candidate, now: AnyStep, shoe: Shoe, head: Head, rules: Rules
+    raw: Mapping[str, Any],
+    number: int,
+    one: _Candidate,
+    now: AnyStep,
+    thing: Hindrance | None,
+    shoe: Shoe,
+    head: Head,
+    rules: Rules,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
     reading, layout, _, problems = laid_out(apply_edits(raw, [edit]), rules)
     step = reading.steps[number]
     stopped = next((problem for problem in problems if problem.severity == "stop"), None)
     why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
-    if layout and layout.complete and not why_not and isinstance(step, Saddle3Step | Saddle4Step):
-        why_not = _touches(Prover(reading, layout, shoe), number)
+    clearance = None
+    if layout and layout.complete and not why_not and thing:
+        prover = Prover(reading, replace(layout, hindrances=(thing,)), shoe)
+        least = prover.judged(prover.exact_settings(), with_self=False).cleared[0].clearance
+        clearance = _measure(max(least, 0.0), head)
+        why_not = "The pipe would touch what it goes over." if least < -TOUCHING else ""
     figures = _figures(step, shoe, head) or _laid_figures(layout, number, head)
     same = type(step) is type(now) and abs(_angle_of(step) - _angle_of(now)) < 1e-9
     spacing, shrink, room, degrees = figures
@@ -158,6 +191,7 @@ def _way(
         shrink=shrink,
         room=room,
         degrees=degrees,
+        clearance=clearance,
         why_not=why_not,
         gentlest=False,
         now=same,
@@ -171,13 +205,6 @@ def _angle_of(step: AnyStep | None) -> float:
     if isinstance(step, KickStep):
         return step.kick_angle or -1.0
     return float(getattr(step, "angle", 0.0))
-
-
-def _touches(prover: Prover, number: int) -> str:
-    """Whether the pipe would come nearer to the step's thing than nothing."""
-    cleared = prover.judged(prover.exact_settings(), with_self=False).cleared
-    own = [one for one in cleared if one.place.startswith(f"steps.{number}.")]
-    return "The pipe would touch what it goes over." if any(one.clearance < -TOUCHING for one in own) else ""
 
 
 _Figures = tuple[Measure | None, Measure | None, Measure | None, float]

@@ -53,6 +53,10 @@ def _offset(toward: str, rise: str, angle: str, ref: str, at: str) -> dict[str, 
     return {"kind": "offset", "toward": toward, "rise": rise, "angle": angle, "ref": ref, "at": at}
 
 
+def _over(shape: str, name: str, height: str, clear: str) -> dict[str, str]:
+    return {"shape": shape, "name": name, "height": height, "clear": clear}
+
+
 RUNS = [
     _run(
         "Kiln 2 feed",
@@ -90,4 +94,42 @@ RUNS = [
         [_ninety("down", "38 1/2")],
         ("Table box", "29 7/8"),
     ),
+    {
+        **_run(
+            "Glaze store feed",
+            "3/4",
+            _OLD_FAITHFUL,
+            ("Panel KP", "right"),
+            [
+                {
+                    "kind": "saddle3",
+                    "toward": "out",
+                    "over": _over("round", "gas line", "1 3/4", "1/2"),
+                    "angle": "45",
+                    "at": "31 1/2",
+                },
+                {
+                    "kind": "saddle4",
+                    "toward": "out",
+                    "over": _over("box", "hood duct", "4", "1/2"),
+                    "angle": "30",
+                    "near": "68",
+                    "width": "10 1/2",
+                    "margin": "1/2",
+                },
+                {
+                    "kind": "kick90",
+                    "turn": "down",
+                    "to": "back",
+                    "at": "138 1/4",
+                    "toward": "out",
+                    "rise": "2",
+                    "kick_back": "14",
+                    "when": "before",
+                },
+            ],
+            ("Glaze store box", "46"),
+        ),
+        "end": {"name": "Glaze store box", "at": "46", "measured": {"right": "137 7/8", "up": "-45 5/8", "out": "2"}},
+    },
 ]

@@ -28,7 +28,7 @@ class PlanEndpoint(CrewTestCase):
         self.assertEqual([pipe["marks"] for pipe in plan["simulated"]], ["exact", "rounded", "card"])
         self.assertEqual(plan["simulated"][0]["passed"][0]["name"], "duct")
         self.assertTrue(plan["card"][1]["lines"])
-        self.assertEqual(len(plan["by_hand"]["inches_per_degree"]), 5)
+        self.assertEqual(len(plan["by_hand"]["per_degree"]), 5)
         self.assertTrue(plan["supports"])
         self.assertTrue(all(bend["use_because"] for piece in plan["pieces"] for bend in piece["bends"]))
 

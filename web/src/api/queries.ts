@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import type { Plan, RunDocument, ScrapIn } from "./types";
+import type { GivenMark, MarksJudged, RunDocument, ScrapIn, Way } from "./types";
 
 export const keys = {
   me: ["me"] as const,
@@ -8,6 +8,7 @@ export const keys = {
   job: (id: number) => ["jobs", id] as const,
   cuts: (id: number) => ["cuts", id] as const,
   run: (id: number) => ["run", id] as const,
+  newest: (id: number) => ["newest", id] as const,
   rack: ["rack"] as const,
   shoes: ["shoes"] as const,
 };
@@ -47,14 +48,59 @@ export const useRun = (id: number) =>
     gcTime: 0,
   });
 
-/** The plan of a document as it is now; the last plan stays on the screen until the next is here. */
-export const usePlan = (document: RunDocument) =>
-  useQuery<Plan>({
-    queryKey: ["plan", document],
-    queryFn: async ({ signal }) =>
-      (await reply(api.POST("/api/plan", { body: { document }, signal }))) as Plan,
+/** Which version of a run is the newest; asked every few seconds, so that another's save is told soon. */
+export const useNewest = (id: number) =>
+  useQuery({
+    queryKey: keys.newest(id),
+    queryFn: () => reply(api.GET("/api/runs/{run_id}/saved", { params: { path: { run_id: id } } })),
+    refetchInterval: 4000,
+    retry: false,
+  });
+
+export const useWays = (document: RunDocument, step: number) =>
+  useQuery({
+    queryKey: ["ways", document, step],
+    queryFn: () => reply(api.POST("/api/ways", { body: { document, step } })) as Promise<Way[]>,
     placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 10_000,
+  });
+
+export const useMarksJudged = (document: RunDocument, marks: GivenMark[] | null) =>
+  useQuery({
+    queryKey: ["marks", document, marks],
+    queryFn: () =>
+      reply(api.POST("/api/check-marks", { body: { document, marks: marks ?? [] } })) as Promise<MarksJudged>,
+    enabled: marks !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 10_000,
+  });
+
+export const useRevisions = (id: number) =>
+  useQuery({
+    queryKey: ["revisions", id],
+    queryFn: () => reply(api.GET("/api/runs/{run_id}/revisions", { params: { path: { run_id: id } } })),
+    gcTime: 0,
+  });
+
+export const useRevision = (id: number, version: number | null) =>
+  useQuery({
+    queryKey: ["revisions", id, version],
+    queryFn: () =>
+      reply(
+        api.GET("/api/runs/{run_id}/revisions/{version}", {
+          params: { path: { run_id: id, version: version ?? 0 } },
+        }),
+      ),
+    enabled: version !== null,
+  });
+
+export const useCompared = (mine: RunDocument, theirs: RunDocument | undefined) =>
+  useQuery({
+    queryKey: ["compare", mine, theirs],
+    queryFn: () => reply(api.POST("/api/compare", { body: { mine, theirs: theirs ?? mine } })),
+    enabled: theirs !== undefined,
+    placeholderData: keepPreviousData,
     gcTime: 10_000,
   });
 

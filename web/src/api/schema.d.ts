@@ -627,8 +627,11 @@ export interface components {
             touchiest_bend: number | null;
             /** Touchiest What */
             touchiest_what: string;
-            /** Inches Per Degree */
-            inches_per_degree: number[];
+            /**
+             * Per Degree
+             * @description For each bend, how far the end moves with one degree of it.
+             */
+            per_degree: components["schemas"]["Measure"][];
             /** Chance To Fit */
             chance_to_fit: number;
             /** Precut */
@@ -1972,6 +1975,8 @@ export interface components {
             room: components["schemas"]["Measure"] | null;
             /** Degrees */
             degrees: number;
+            /** @description Least clearance to what it goes over, where that is known. */
+            clearance: components["schemas"]["Measure"] | null;
             /**
              * Why Not
              * @description Why it cannot be made here; empty where it can.

@@ -1,13 +1,20 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
 import { useMe } from "@/api/queries";
-import { BenchView } from "@/features/bench/bench-view";
 import { JobsPage } from "@/features/jobs/jobs-page";
-import { StockPage } from "@/features/stock/stock-page";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
 import { SignIn } from "./sign-in";
+
+// What is not needed to measure is fetched when it is opened.
+const BenchView = lazy(() =>
+  import("@/features/bench/bench-view").then((module) => ({ default: module.BenchView })),
+);
+const StockPage = lazy(() =>
+  import("@/features/stock/stock-page").then((module) => ({ default: module.StockPage })),
+);
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -20,16 +27,18 @@ function SignedInOnly() {
   if (me.isPending) return null;
   if (!me.data) return <SignIn />;
   return (
-    <Routes>
-      <Route path="/" element={<JobsPage />} />
-      <Route path="/runs/:runId" element={<RunPage />}>
-        <Route index element={<Navigate to="walk" replace />} />
-        <Route path="walk" element={<WalkView />} />
-        <Route path="bench" element={<BenchView />} />
-      </Route>
-      <Route path="/jobs/:jobId/stock" element={<StockPage />} />
-      <Route path="*" element={<Navigate to="/" replace />} />
-    </Routes>
+    <Suspense>
+      <Routes>
+        <Route path="/" element={<JobsPage />} />
+        <Route path="/runs/:runId" element={<RunPage />}>
+          <Route index element={<Navigate to="walk" replace />} />
+          <Route path="walk" element={<WalkView />} />
+          <Route path="bench" element={<BenchView />} />
+        </Route>
+        <Route path="/jobs/:jobId/stock" element={<StockPage />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
   );
 }
 

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Point } from "@/api/types";
 import { layDimensions } from "./dimensions";
 import { nudged, toTape } from "./fractions";
-import { type Box, overlap, rows } from "./labels";
+import { hull } from "./hull";
+import { type Box, inOneRow, overlap, rows } from "./labels";
 import { type Flat, fitTo, project } from "./projection";
 
 describe("readings", () => {
@@ -43,6 +44,36 @@ describe("labels", () => {
           expect(low.from < high.from || low.from > high.to).toBe(true);
       });
     });
+  });
+});
+
+describe("labels in one row", () => {
+  it("stay where they want to be where there is room", () => {
+    expect(inOneRow([10, 200, 400], [50, 50, 50], 600)).toEqual([10, 200, 400]);
+  });
+
+  it("make room for each other, keep their order and stay on the sheet", () => {
+    const widths = [80, 60, 70, 80];
+    const laid = inOneRow([100, 105, 110, 590], widths, 640) ?? [];
+    laid.forEach((at, i) => {
+      expect(at).toBeGreaterThanOrEqual(0);
+      expect(at + (widths[i] ?? 0)).toBeLessThanOrEqual((laid[i + 1] ?? 640) + 1e-9);
+    });
+    expect(inOneRow([0, 0], [400, 400], 640)).toBeNull();
+  });
+});
+
+describe("outlines", () => {
+  it("hold every point and no more", () => {
+    const corners: Flat[] = [
+      [0, 0],
+      [4, 0],
+      [4, 3],
+      [0, 3],
+    ];
+    const outline = hull([...corners, [2, 1], [3, 2], [4, 1.5]]);
+    expect(outline).toHaveLength(4);
+    for (const corner of corners) expect(outline).toContainEqual(corner);
   });
 });
 

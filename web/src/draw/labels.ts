@@ -36,3 +36,35 @@ export function rows(intervals: { from: number; to: number }[]): number[] {
     })
     .toReversed();
 }
+
+/**
+ * Where labels of these widths begin when laid in one row in their order, each as near its wanted place as the
+ * others let it, between 0 and `room`; null where they do not fit. Neighbours that touch share their shift.
+ */
+export function inOneRow(wanted: number[], widths: number[], room: number): number[] | null {
+  if (widths.reduce((sum, width) => sum + width, 0) > room) return null;
+  const groups: { first: number; size: number; width: number; at: number }[] = [];
+  const place = (from: number, size: number, width: number): number => {
+    const before = (index: number): number => widths.slice(from, index).reduce((sum, one) => sum + one, 0);
+    const shifts = wanted.slice(from, from + size).map((one, i) => one - before(from + i));
+    const mean = shifts.reduce((sum, one) => sum + one, 0) / size;
+    return Math.min(Math.max(mean, 0), room - width);
+  };
+  widths.forEach((width, first) => {
+    let group = { first, size: 1, width, at: place(first, 1, width) };
+    for (let last = groups.at(-1); last && last.at + last.width > group.at; last = groups.at(-1)) {
+      groups.pop();
+      const [from, size, wide] = [last.first, last.size + group.size, last.width + group.width];
+      group = { first: from, size, width: wide, at: place(from, size, wide) };
+    }
+    groups.push(group);
+  });
+  return groups.flatMap(({ first, size, at }) => {
+    let next = at;
+    return widths.slice(first, first + size).map((width) => {
+      const here = next;
+      next += width;
+      return here;
+    });
+  });
+}

@@ -1,6 +1,9 @@
 import type { BenchBend, PlannedMark, PlannedPiece } from "@/api/types";
+import { CouplingGrip, type CouplingHold } from "./coupling-grip";
+import { EndSign } from "./end-sign";
 import { readingWidth } from "./fractions";
-import { rows } from "./labels";
+import { inOneRow, rows } from "./labels";
+import { useDrag } from "./use-drag";
 
 interface Props {
   piece: PlannedPiece;
@@ -10,7 +13,11 @@ interface Props {
   chosenBends: number[];
   onChoose: (bend: number) => void;
   /** Which mark is shown for a bend; the proposed one unless chosen otherwise. */
-  markFor?: (bend: BenchBend) => PlannedMark;
+  markFor?: ((bend: BenchBend) => PlannedMark) | undefined;
+  /** Where the pencil marks may be dragged, in inches from end A. */
+  onDragMark?: ((bend: number, at: number) => void) | undefined;
+  /** The coupling at end B, where it may be moved. */
+  coupling?: CouplingHold | undefined;
 }
 
 const SIDE = 34;
@@ -18,9 +25,11 @@ const TAPE_TOP = 2;
 const TAPE_HEIGHT = 29;
 const PIPE_TOP = 34;
 const PIPE_HEIGHT = 22;
-const LABEL_TOP = 66;
+const LABEL_TOP = 72;
 const ROW = 26;
 const FOOT = 12;
+const LETTER = 8.6;
+const PILL = 16;
 
 /** The straight pipe as it lies on the bench, under a tape, with its pencil marks; true to scale along the pipe. */
 export function StickStrip({
@@ -30,6 +39,8 @@ export function StickStrip({
   chosenBends,
   onChoose,
   markFor = (bend) => bend.use,
+  onDragMark,
+  coupling,
 }: Props) {
   const scale = (width - 2 * SIDE) / longest;
   const x = (inches: number) => SIDE + inches * scale;
@@ -37,8 +48,10 @@ export function StickStrip({
   const marks = piece.bends
     .map((bend) => ({ bend, mark: markFor(bend) }))
     .sort((a, b) => a.mark.at.inches - b.mark.at.inches);
-  const labels = marks.map(({ mark }) => labelSpan(x(mark.at.inches), mark.at.reads, width));
-  const places = rows(labels);
+  const { labels, places } = layLabels(
+    marks.map(({ mark }) => ({ at: x(mark.at.inches), wide: labelWidth(mark.at.reads, mark.reference) })),
+    width,
+  );
   const height = LABEL_TOP + ROW * (Math.max(0, ...places) + 1);
   return (
     <svg
@@ -75,8 +88,20 @@ export function StickStrip({
         fill="var(--pipe-light)"
         opacity="0.7"
       />
-      <EndSign end="A" x={x(0) - 18} />
-      <EndSign end="B" x={x(length) + 18} />
+      <EndSign end="A" x={x(0) - 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />
+      {coupling ? (
+        <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
+      ) : (
+        <EndSign end="B" x={x(length) + 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />
+      )}
+      {marks.map(({ bend, mark }, i) => (
+        <path
+          key={bend.number}
+          d={`M${x(mark.at.inches)} ${PIPE_TOP + PIPE_HEIGHT + 3}L${(labels[i]?.from ?? 0) + PILL} ${LABEL_TOP + ROW * (places[i] ?? 0) + 2}`}
+          stroke={chosenBends.includes(bend.number) ? "var(--accent)" : "var(--ink)"}
+          strokeWidth="1.2"
+        />
+      ))}
       {marks.map(({ bend, mark }, i) => (
         <PencilMark
           key={bend.number}
@@ -84,21 +109,66 @@ export function StickStrip({
           labelFrom={labels[i]?.from ?? 0}
           labelTo={labels[i]?.to ?? 0}
           top={LABEL_TOP + ROW * (places[i] ?? 0)}
+          scale={scale}
+          at={mark.at.inches}
           number={bend.number}
           reads={mark.at.reads}
+          reference={`${shownReference(mark.reference)}${mark.hook === "A" ? "◂" : "▸"}`}
           chosen={chosenBends.includes(bend.number)}
           onChoose={() => onChoose(bend.number)}
+          onDrag={onDragMark && ((at) => onDragMark(bend.number, at))}
         />
       ))}
     </svg>
   );
 }
 
-/** Where a mark's label goes: beneath its mark, but never off the strip. */
-function labelSpan(at: number, reads: string, width: number): { from: number; to: number } {
-  const wide = readingWidth(reads, 23) + 50;
-  const from = Math.min(Math.max(at - 16, 0), width - wide);
-  return { from, to: from + wide };
+interface Label {
+  from: number;
+  to: number;
+}
+
+const labelWidth = (reads: string, reference: string): number =>
+  readingWidth(reads, 23) + 42 + (shownReference(reference).length + 2) * LETTER;
+
+/** The arrow is what is mostly set on its mark; only other references are named. */
+const shownReference = (reference: string): string => (reference === "arrow" ? "" : `${reference} `);
+
+const MOST_ROWS = 4;
+
+/** Where the marks' labels go: in as few rows as hold them all, each row as near its marks as it can be. */
+function layLabels(
+  marks: { at: number; wide: number }[],
+  width: number,
+): { labels: Label[]; places: number[] } {
+  for (let count = 1; count <= MOST_ROWS; count += 1) {
+    const laid = inRows(marks, count, width);
+    if (laid) return laid;
+  }
+  const labels = marks.map(({ at, wide }) => {
+    const from = Math.min(Math.max(at - PILL, 0), width - wide);
+    return { from, to: from + wide };
+  });
+  return { labels, places: rows(labels) };
+}
+
+/** The labels in turn over so many rows, or null where one of the rows is too full. */
+function inRows(marks: { at: number; wide: number }[], count: number, width: number) {
+  const labels: Label[] = [];
+  for (let row = 0; row < count; row += 1) {
+    const own = marks.flatMap((mark, i) => (i % count === row ? [{ ...mark, i }] : []));
+    const laid = inOneRow(
+      own.map(({ at }) => at - PILL),
+      own.map(({ wide }) => wide),
+      width,
+    );
+    if (!laid) return null;
+    own.forEach(({ i, wide }, k) => {
+      const from = laid[k] ?? 0;
+      labels[i] = { from, to: from + wide };
+    });
+  }
+  return { labels, places: marks.map((_, i) => i % count) };
 }
 
 interface TapeProps {
@@ -151,37 +221,31 @@ function Tape({ x, length, scale }: TapeProps) {
   );
 }
 
-function EndSign({ end, x }: { end: "A" | "B"; x: number }) {
-  const y = PIPE_TOP + PIPE_HEIGHT / 2;
-  return (
-    <g>
-      {end === "A" ? (
-        <rect x={x - 11} y={y - 11} width="22" height="22" fill="var(--ink)" />
-      ) : (
-        <circle cx={x} cy={y} r="12" fill="var(--ink)" />
-      )}
-      <text x={x} y={y + 5.5} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--paper)">
-        {end}
-      </text>
-    </g>
-  );
-}
-
 interface MarkProps {
   x: number;
   labelFrom: number;
   labelTo: number;
   top: number;
+  scale: number;
+  at: number;
   number: number;
   reads: string;
+  reference: string;
   chosen: boolean;
   onChoose: () => void;
+  onDrag: ((at: number) => void) | undefined;
 }
 
-function PencilMark({ x, labelFrom, labelTo, top, number, reads, chosen, onChoose }: MarkProps) {
+function PencilMark(props: MarkProps) {
+  const { x, labelFrom, labelTo, top, scale, at, number, reads, reference, chosen, onChoose, onDrag } = props;
   const color = chosen ? "var(--accent)" : "var(--ink)";
+  const drag = useDrag(scale, at, (next) => onDrag?.(next));
   return (
-    <g onPointerDown={onChoose} className="cursor-pointer">
+    <g
+      onPointerDownCapture={onChoose}
+      {...(onDrag ? drag : {})}
+      className={onDrag ? "cursor-ew-resize touch-none" : "cursor-pointer"}
+    >
       <line
         x1={x}
         x2={x}
@@ -189,12 +253,6 @@ function PencilMark({ x, labelFrom, labelTo, top, number, reads, chosen, onChoos
         y2={PIPE_TOP + PIPE_HEIGHT + 3}
         stroke={color}
         strokeWidth="2.5"
-      />
-      <path
-        d={`M${x} ${PIPE_TOP + PIPE_HEIGHT + 3}L${labelFrom + 16} ${top + 2}`}
-        stroke={color}
-        strokeWidth="1.2"
-        fill="none"
       />
       <rect
         x={labelFrom}
@@ -217,6 +275,9 @@ function PencilMark({ x, labelFrom, labelTo, top, number, reads, chosen, onChoos
       </text>
       <text x={labelFrom + 35} y={top + 19} fontSize="23" fontWeight="700" fill={color} className="tape">
         {reads}
+        <tspan fontSize="15" fontWeight="500" dx="7">
+          {reference}
+        </tspan>
       </text>
     </g>
   );

@@ -112,3 +112,13 @@ export function BendTab({ number, chosen = false }: { number: number; chosen?: b
     </span>
   );
 }
+export const MoreIcon = (props: IconProps) => (
+  <Icon {...props}>
+    <path d="M4 10h.01M10 10h.01M16 10h.01" strokeWidth="3.2" strokeLinecap="round" />
+  </Icon>
+);
+export const GripIcon = (props: IconProps) => (
+  <Icon {...props}>
+    <path d="M7 4h.01M13 4h.01M7 10h.01M13 10h.01M7 16h.01M13 16h.01" strokeWidth="3" strokeLinecap="round" />
+  </Icon>
+);

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { BenchBend, Plan, PlannedMark, PlannedPiece } from "@/api/types";
-import { useRunContext } from "@/features/walk/run-page";
+import { useRunContext } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PrintIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";

@@ -1,56 +1,126 @@
 import type { Plan } from "@/api/types";
 import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
-import { placed } from "./walk-list";
+import { Term } from "@/ui/term";
+import { GLOSSARY } from "./glossary";
+import { placed } from "./run-context";
 
 /** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
-export function ChecksLine({ plan }: { plan: Plan }) {
-  const stops = plan.problems.filter((problem) => problem.severity === "stop").length;
+export function ChecksLine({ plan, onChoose }: { plan: Plan; onChoose: (step: number) => void }) {
   const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
-  const cautions = plan.problems.filter((problem) => problem.severity === "caution").length;
   return (
     <div
-      className="flex flex-wrap items-center gap-x-5 gap-y-1 border-y border-line bg-paper px-4 py-2 text-[17px]"
+      className="flex flex-wrap items-center gap-x-4 max-lg:order-2 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base"
       aria-live="polite"
     >
-      {plan.makeable && !cautions && (
-        <span className="flex items-center gap-1.5 font-bold text-good">
-          <GoodIcon /> Can be bent
-        </span>
+      <Verdict plan={plan} onChoose={onChoose} />
+      {plan.developed_length && (
+        <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
       )}
-      {plan.makeable && cautions > 0 && (
-        <span className="flex items-center gap-1.5 font-bold text-caution">
-          <CautionIcon /> Can be bent; {cautions === 1 ? "one caution" : `${cautions} cautions`}
-        </span>
+      <Fact
+        meaning={`Bends between two pull points add up to ${plan.degrees_allowed}° at most by default; check your local code.`}
+        name="Bends"
+        value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.degrees_allowed}°`}
+      />
+      {plan.supports.length > 0 && (
+        <Fact
+          meaning={`Straps along the pipe from end A at ${plan.supports.map((one) => one.reads).join(", ")}: within 36 of each box, then every 120, by the usual rule. Check your local code.`}
+          name="Straps"
+          value={String(plan.supports.length)}
+        />
       )}
-      {!plan.makeable && (
-        <span className="flex items-center gap-1.5 font-bold text-stop">
-          <StopIcon /> {stopWords(plan, stops)}
-        </span>
-      )}
-      {plan.developed_length && <Fact name="Developed length" value={plan.developed_length.reads} />}
-      <Fact name="Bends" value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.degrees_allowed}°`} />
       {rounded && (
         <Fact
-          name="Rounded marks miss by"
+          meaning="Marks are rounded to your tape; bent so in simulation, the far end comes to be this far from its seat."
+          name="Rounding costs"
           value={rounded.miss < 1 / 32 ? "under 1/32" : rounded.miss_reads}
+        />
+      )}
+      {plan.by_hand && (
+        <Fact
+          meaning={`What hands do (a mark 1/32 off, an angle 1° off, a roll 1.5° off) spreads the far end by this along and ${plan.by_hand.across.reads} across, one time in three more. ${plan.by_hand.precut ? "It may be cut first." : `Leave ${plan.by_hand.allowance.reads} to trim.`}`}
+          name="By hand"
+          value={plan.by_hand.precut ? "cut first" : `leave ${plan.by_hand.allowance.reads}`}
+        />
+      )}
+      {plan.closure && (
+        <Fact
+          meaning={`${GLOSSARY.closure} ${closureWords(plan.closure)}`}
+          name="Closes to"
+          value={`${plan.closure.distance.reads}${plan.closure.one_in ? ` (1 in ${plan.closure.one_in.toLocaleString("en-US")})` : ""}`}
         />
       )}
     </div>
   );
 }
 
-function stopWords(plan: Plan, stops: number): string {
-  if (!stops) return "Not finished yet";
-  const first = plan.problems.find((problem) => problem.severity === "stop");
-  const step = first?.place.startsWith("steps.") ? Number(first.place.split(".")[1]) + 1 : null;
-  if (step) return `Stops at step ${step}`;
+function closureWords(closure: NonNullable<Plan["closure"]>): string {
+  if (!closure.off_reads.length) return "Here both agree.";
+  return `Here the run ends ${closure.off_reads.join(", ")} of the box, in ${closure.measured.reads} measured.`;
+}
+
+function Verdict({ plan, onChoose }: { plan: Plan; onChoose: (step: number) => void }) {
+  const cautions = plan.problems.filter((problem) => problem.severity === "caution");
+  if (!plan.makeable)
+    return (
+      <Touch plan={plan} place={firstStop(plan)} onChoose={onChoose} className="text-stop">
+        <StopIcon /> {stopWords(plan)}
+      </Touch>
+    );
+  if (!cautions.length)
+    return (
+      <span className="flex items-center gap-1.5 font-bold text-good">
+        <GoodIcon /> Can be bent
+      </span>
+    );
+  return (
+    <Touch plan={plan} place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
+      <CautionIcon /> Can be bent; {cautions.length === 1 ? "one caution" : `${cautions.length} cautions`}
+    </Touch>
+  );
+}
+
+interface TouchProps {
+  plan: Plan;
+  place: string;
+  onChoose: (step: number) => void;
+  className: string;
+  children: React.ReactNode;
+}
+
+/** Leads to the step where it is told. */
+function Touch({ place, onChoose, className, children }: TouchProps) {
+  const step = stepOf(place);
+  const look = `flex items-center gap-1.5 font-bold ${className}`;
+  if (step === null) return <span className={look}>{children}</span>;
+  return (
+    <button
+      type="button"
+      className={`${look} rounded-sm underline-offset-4 hover:underline`}
+      onClick={() => onChoose(step)}
+    >
+      {children}
+    </button>
+  );
+}
+
+const stepOf = (place: string): number | null =>
+  place.startsWith("steps.") ? Number(place.split(".")[1]) : null;
+
+const firstStop = (plan: Plan): string =>
+  plan.problems.find((problem) => problem.severity === "stop")?.place ?? "";
+
+function stopWords(plan: Plan): string {
+  const place = firstStop(plan);
+  if (!place) return "Not finished yet";
+  const step = stepOf(place);
+  if (step !== null) return `Stops at step ${step + 1}`;
   return placed(plan.problems, "end").length ? "Stops at the end" : "Cannot be laid out yet";
 }
 
-function Fact({ name, value }: { name: string; value: string }) {
+function Fact({ name, value, meaning }: { name: string; value: string; meaning: string }) {
   return (
     <span className="text-soft">
-      {name} <strong className="tape text-lg text-ink">{value}</strong>
+      <Term meaning={meaning}>{name}</Term> <strong className="tape text-lg text-ink">{value}</strong>
     </span>
   );
 }

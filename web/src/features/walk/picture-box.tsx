@@ -1,3 +1,5 @@
+import { EndSign } from "@/draw/end-sign";
+import type { Box } from "@/draw/labels";
 import type { Flat } from "@/draw/projection";
 
 export const BOX = 34;
@@ -11,14 +13,36 @@ interface BoxProps {
 }
 
 const LETTER = 9;
+const LINE = 22;
+
+const middleOf = ({ at, heading }: BoxProps): Flat => [
+  at[0] + (heading[0] * BOX) / 2,
+  at[1] + (heading[1] * BOX) / 2,
+];
+
+/** Where the box's name goes: beside a pipe that runs up or down, else over or under it, within the sheet. */
+function nameBox(props: BoxProps): Box {
+  const [cx, cy] = middleOf(props);
+  const wide = props.name.length * LETTER;
+  const size = { width: wide, height: LINE };
+  if (Math.abs(props.heading[1]) > 0.5) {
+    const right = cx + BOX / 2 + 8;
+    return { ...size, x: right + wide > props.width ? cx - BOX / 2 - 8 - wide : right, y: cy - LINE / 2 };
+  }
+  const x = Math.min(Math.max(cx - wide / 2, 4), props.width - wide - 4);
+  return { ...size, x, y: cy + BOX / 2 + 4 };
+}
+
+/** What the box and its name take of the sheet. */
+export const boxAreas = (props: BoxProps): Box[] => {
+  const [cx, cy] = middleOf(props);
+  return [{ x: cx - BOX / 2 - 3, y: cy - BOX / 2 - 3, width: BOX + 6, height: BOX + 6 }, nameBox(props)];
+};
 
 /** A box at an end of the run, with its letter in its shape, and its name beside it. */
-export function BoxAt({ end, at, name, heading, width }: BoxProps) {
-  const [cx, cy] = [at[0] + (heading[0] * BOX) / 2, at[1] + (heading[1] * BOX) / 2];
-  const below = heading[1] >= -0.5;
-  const beside = Math.abs(heading[1]) > 0.5;
-  // The name goes to the right of the box, or to its left where the sheet ends.
-  const side = cx + BOX / 2 + 8 + name.length * LETTER > width ? -1 : 1;
+export function BoxAt(props: BoxProps) {
+  const [cx, cy] = middleOf(props);
+  const label = nameBox(props);
   return (
     <g>
       <rect
@@ -31,18 +55,11 @@ export function BoxAt({ end, at, name, heading, width }: BoxProps) {
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      {end === "A" ? (
-        <rect x={cx - 10} y={cy - 10} width="20" height="20" fill="var(--ink)" />
-      ) : (
-        <circle cx={cx} cy={cy} r="11" fill="var(--ink)" />
-      )}
-      <text x={cx} y={cy + 5.5} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--paper)">
-        {end}
-      </text>
+      <EndSign end={props.end} x={cx} y={cy} size={20} />
       <text
-        x={beside ? cx + side * (BOX / 2 + 8) : cx}
-        y={beside ? cy + 6 : cy + (below ? BOX / 2 + 20 : -BOX / 2 - 8)}
-        textAnchor={!beside ? "middle" : side > 0 ? "start" : "end"}
+        x={label.x + label.width / 2}
+        y={label.y + 17}
+        textAnchor="middle"
         fontSize="16"
         fontWeight="600"
         fill="var(--ink)"
@@ -50,7 +67,7 @@ export function BoxAt({ end, at, name, heading, width }: BoxProps) {
         strokeWidth="4"
         paintOrder="stroke"
       >
-        {name}
+        {props.name}
       </text>
     </g>
   );

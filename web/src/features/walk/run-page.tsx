@@ -1,24 +1,17 @@
-import { useState } from "react";
-import { Link, Outlet, useOutletContext, useParams } from "react-router";
-import { useMe, usePlan, useRun } from "@/api/queries";
-import type { Plan, Run } from "@/api/types";
+import { useEffect, useState } from "react";
+import { Link, Outlet, useParams } from "react-router";
+import { api, reply } from "@/api/client";
+import { useMe, useNewest, useRun } from "@/api/queries";
+import type { MarksJudged, Run } from "@/api/types";
 import { Shell } from "@/app/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
-import type { Saving } from "./draft";
-import { type DraftHandle, useDraft } from "./use-draft";
-
-export interface RunContext extends DraftHandle {
-  plan: Plan | undefined;
-  planError: string;
-  mayWrite: boolean;
-  /** The step chosen anywhere is chosen everywhere. */
-  chosen: number | null;
-  choose: (step: number | null) => void;
-}
-
-export const useRunContext = (): RunContext => useOutletContext<RunContext>();
+import { Compared } from "./compared";
+import type { Draft, DraftEvent, Saving } from "./draft";
+import type { LaidMarks, RunContext, Side } from "./run-context";
+import { useDraft } from "./use-draft";
+import { usePlan } from "./use-plan";
 
 export function RunPage() {
   const runId = Number(useParams().runId);
@@ -40,16 +33,27 @@ export function RunPage() {
 function OpenRun({ run }: { run: Run }) {
   const handle = useDraft(run);
   const { draft, send } = handle;
-  const plan = usePlan(draft.document);
+  const live = usePlan(draft.document);
   const me = useMe();
   const [chosen, choose] = useState<number | null>(null);
+  const [side, open] = useState<Side>(null);
+  const [laid, setLaid] = useState<LaidMarks | null>(null);
+  const [judged, setJudged] = useState<MarksJudged | null>(null);
+  useOthersSaves(run.id, draft, send);
   const context: RunContext = {
     ...handle,
-    plan: plan.data,
-    planError: plan.error?.message ?? "",
+    run,
+    plan: live.plan,
+    planError: live.error,
     mayWrite: me.data?.role !== "viewer",
     chosen,
     choose,
+    side,
+    open,
+    laid,
+    setLaid,
+    judged,
+    setJudged,
   };
   return (
     <Shell
@@ -66,20 +70,7 @@ function OpenRun({ run }: { run: Run }) {
       ]}
       state={<SavingState saving={draft.saving} />}
     >
-      {draft.saving === "stale" && draft.theirs && (
-        <div className="flex flex-wrap items-center gap-3 border-b border-caution bg-paper px-4 py-2">
-          <Notice severity="caution">
-            <strong>{draft.theirs.saved_by} saved this run</strong> after you opened it. What you typed is
-            still here and was not saved over it.
-          </Notice>
-          <span className="ml-auto flex gap-2">
-            <Button onClick={() => send({ type: "take theirs" })}>Show theirs</Button>
-            <Button look="main" onClick={() => send({ type: "keep mine" })}>
-              Save mine as the newest
-            </Button>
-          </span>
-        </div>
-      )}
+      {draft.saving === "stale" && draft.theirs && <Stale draft={draft} theirs={draft.theirs} send={send} />}
       {draft.saving === "refused" && (
         <div className="border-b border-stop bg-paper px-4 py-2">
           <Notice severity="stop">Not saved: {draft.refusal} What you typed is still here.</Notice>
@@ -87,6 +78,45 @@ function OpenRun({ run }: { run: Run }) {
       )}
       <Outlet context={context} />
     </Shell>
+  );
+}
+
+/** Tells when somebody else has saved this run while nothing of ours waits to be saved. */
+function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) => void) {
+  const newest = useNewest(runId).data;
+  const overtaken = draft.saving === "saved" && newest !== undefined && newest.version > draft.version;
+  useEffect(() => {
+    if (!overtaken) return;
+    let dropped = false;
+    reply(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } }))
+      .then((theirs) => dropped || send({ type: "stale", theirs }))
+      .catch(() => undefined);
+    return () => {
+      dropped = true;
+    };
+  }, [overtaken, runId, send]);
+}
+
+function Stale({ draft, theirs, send }: { draft: Draft; theirs: Run; send: (event: DraftEvent) => void }) {
+  return (
+    <section
+      aria-label="Two versions"
+      className="flex flex-col gap-2 border-b-2 border-caution bg-paper px-4 py-2"
+    >
+      <div className="flex flex-wrap items-center gap-3">
+        <Notice severity="caution">
+          <strong>{theirs.saved_by} saved this run</strong> after you opened it. What you typed is still here
+          and was not saved over it.
+        </Notice>
+        <span className="ml-auto flex gap-2">
+          <Button onClick={() => send({ type: "take theirs" })}>Show theirs</Button>
+          <Button look="main" onClick={() => send({ type: "keep mine" })}>
+            Save mine as the newest
+          </Button>
+        </span>
+      </div>
+      <Compared mine={draft.document} theirs={theirs.document} names={["Yours", `${theirs.saved_by}’s`]} />
+    </section>
   );
 }
 

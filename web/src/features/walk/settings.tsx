@@ -3,8 +3,8 @@ import type { Shoe } from "@/api/types";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
-import { useRunContext } from "./run-page";
-import { inchesAt, NameField, placed } from "./walk-list";
+import { NameField } from "./name-field";
+import { inchesAt, placed, useRunContext } from "./run-context";
 import { MATERIALS, READINGS, TAPES, TRADE_SIZES } from "./words";
 
 const TYPICAL = "typical";

@@ -1,258 +1,228 @@
-import type { BendStep, OffsetStep, RunDocument, Step, Written } from "@/api/types";
+import { Fragment } from "react";
+import type { Step, Written } from "@/api/types";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
-import { useRunContext } from "./run-page";
-import { inchesAt, placed } from "./walk-list";
-import {
-  ANGLES,
-  HEADINGS,
-  type Heading,
-  MEASURED_TO,
-  NEXT_FROM,
-  OFFSET_REFERENCES,
-  STEP_WORDS,
-} from "./words";
+import { Term } from "@/ui/term";
+import { GLOSSARY } from "./glossary";
+import { NameField } from "./name-field";
+import { newThing } from "./new-step";
+import { inchesAt, placed, useRunContext } from "./run-context";
+import { type Part, SENTENCES } from "./sentences";
+import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "./words";
 
-interface SentenceProps<Kind extends Step> {
-  step: Kind;
+type Fields = Record<string, unknown>;
+
+interface Props {
+  step: Step;
   index: number;
   onChange: (next: Step, field: string) => void;
 }
 
-export function StepSentence({ step, index, onChange }: SentenceProps<Step>) {
-  if (step.kind === "bend") return <BendSentence step={step} index={index} onChange={onChange} />;
-  if (step.kind === "offset") return <OffsetSentence step={step} index={index} onChange={onChange} />;
-  return <PlainSentence step={step} index={index} onChange={onChange} />;
-}
-
-/** A step that has no sentence of its own yet: its name and its numbers, each editable. */
-function PlainSentence({ step, index, onChange }: SentenceProps<Step>) {
-  const numbers = Object.entries(step).filter(([field, value]) => field in FIELD_WORDS && value !== null);
-  const words = Object.entries(step).filter(([field]) => field in DIRECTION_WORDS);
+/** A step as one sentence, every number of it editable where it stands. */
+export function StepSentence({ step, index, onChange }: Props) {
+  const parts = SENTENCES[step.kind];
   return (
     <p className="text-[17px] leading-9">
-      <strong>{STEP_WORDS[step.kind]}</strong>
-      {words.map(([field, value]) => (
-        <span key={field}>
-          {" "}
-          {DIRECTION_WORDS[field]}{" "}
-          <DirectionField
-            index={index}
-            field={field}
-            value={value as Heading}
-            onChoose={(next) => onChange({ ...step, [field]: next } as Step, "")}
-          />
-        </span>
-      ))}
-      {numbers.map(([field, value]) => (
-        <span key={field}>
-          , {FIELD_WORDS[field as NumberField]}{" "}
-          <LengthField
-            index={index}
-            field={field as NumberField}
-            value={value as Written}
-            onChange={(next) => onChange({ ...step, [field]: next } as Step, field)}
-          />
-        </span>
-      ))}
-      .
+      <Parts parts={parts} step={step} index={index} onChange={onChange} />.
     </p>
   );
 }
 
-function BendSentence({ step, index, onChange }: SentenceProps<BendStep>) {
-  const { mayWrite, chosen } = useRunContext();
-  const to = step.to ?? "back";
-  const nextFrom = step.next_from ?? "back";
-  return (
-    <p className="text-[17px] leading-9">
-      <strong>90</strong>{" "}
-      <DirectionField
-        index={index}
-        field="turn"
-        value={step.turn}
-        onChoose={(turn) => onChange({ ...step, turn }, "")}
-      />
-      ,{" "}
-      <Select
-        label={`Step ${index + 1}, measured to`}
-        value={to}
-        choices={MEASURED_TO}
-        disabled={!mayWrite}
-        onChoose={(next) => onChange({ ...step, to: next }, "")}
-      />{" "}
-      at{" "}
-      <LengthField
-        index={index}
-        field="at"
-        value={step.at}
-        onChange={(at) => onChange({ ...step, at }, "at")}
-      />
-      {to === "wall" && (
-        <>
-          , standing off{" "}
-          <LengthField
-            index={index}
-            field="stand_off"
-            value={step.stand_off ?? 0}
-            onChange={(stand_off) => onChange({ ...step, stand_off }, "stand_off")}
-          />
-        </>
-      )}
-      {(nextFrom !== "back" || chosen === index) && (
-        <>
-          ; next leg measured from{" "}
-          <Select
-            label={`Step ${index + 1}, next leg measured from`}
-            value={nextFrom}
-            choices={NEXT_FROM}
-            disabled={!mayWrite}
-            onChoose={(next) => onChange({ ...step, next_from: next }, "")}
-          />
-        </>
-      )}
-      .
-    </p>
-  );
+function Parts({ parts, ...rest }: Props & { parts: Part[] }) {
+  return parts.map((part, at) => (
+    // A sentence's parts never change places.
+    // biome-ignore lint/suspicious/noArrayIndexKey: see above
+    <Fragment key={at}>{typeof part === "string" ? part : <PartView part={part} {...rest} />}</Fragment>
+  ));
 }
 
-function OffsetSentence({ step, index, onChange }: SentenceProps<OffsetStep>) {
+function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
+  const { step, index, onChange } = props;
+  const { mayWrite, chosen, plan } = useRunContext();
+  const fields = step as unknown as Fields;
+  const set = (field: string, value: unknown, place = field) =>
+    onChange({ ...step, [field]: value } as Step, place);
+  const label = (field: string) => `Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`;
+  switch (part.show) {
+    case "term":
+      return (
+        <strong>
+          <Term meaning={GLOSSARY[part.word]}>{part.says}</Term>
+        </strong>
+      );
+    case "direction":
+      return (
+        <Select
+          label={label(part.field)}
+          value={fields[part.field] as Heading}
+          choices={HEADINGS}
+          disabled={!mayWrite}
+          invalid={placed(plan?.problems, `steps.${index}.${part.field}`).length > 0}
+          onChoose={(next) => set(part.field, next, "")}
+        />
+      );
+    case "choice":
+      return (
+        <Select
+          label={label(part.field)}
+          value={(fields[part.field] as string | undefined) ?? part.from}
+          choices={part.choices}
+          disabled={!mayWrite}
+          onChoose={(next) => set(part.field, next, "")}
+        />
+      );
+    case "length":
+      return (
+        <StepNumber
+          index={index}
+          field={part.field}
+          value={(fields[part.field] as Written | null | undefined) ?? part.from ?? ""}
+          onChange={(value) => set(part.field, value)}
+        />
+      );
+    case "angle":
+      return (
+        <StepNumber
+          index={index}
+          field={part.field}
+          value={(fields[part.field] as Written | null | undefined) ?? part.steps.at(-1) ?? ""}
+          steps={part.steps}
+          unit="°"
+          onChange={(value) => set(part.field, value)}
+        />
+      );
+    case "count":
+      return (
+        <StepNumber
+          index={index}
+          field={part.field}
+          value={String(fields[part.field] ?? "")}
+          steps={SHOT_COUNTS}
+          onChange={(value) => set(part.field, /^\d{1,4}$/.test(value.trim()) ? Number(value) : value)}
+        />
+      );
+    case "name":
+      return (
+        <NameField
+          label={label(part.field)}
+          value={String(fields[part.field] ?? "")}
+          disabled={!mayWrite}
+          onChange={(value) => set(part.field, value)}
+        />
+      );
+    case "rise":
+      return <Rise {...props} />;
+    case "kick":
+      return <KickBy {...props} choices={part.choices} />;
+    case "when":
+      return part.test(fields, chosen === index) ? <Parts parts={part.parts} {...props} /> : null;
+  }
+}
+
+const SHOT_COUNTS = ["3", "4", "5", "6", "9", "10", "12", "15", "18"];
+
+/** The rise as measured, or what is to be got over: its height and clearance. */
+function Rise({ step, index, onChange }: Props) {
   const { mayWrite } = useRunContext();
+  if (step.kind !== "offset" && step.kind !== "saddle3" && step.kind !== "saddle4") return null;
+  const { over } = step;
+  function choose(next: "rise" | "box" | "round") {
+    const thing = next === "rise" ? null : over ? { ...over, shape: next } : newThing(next);
+    onChange({ ...step, over: thing, rise: thing ? null : ("rise" in step && step.rise) || "" } as Step, "");
+  }
+  const setThing = (field: string, value: string) =>
+    onChange({ ...step, over: { ...over, [field]: value } } as Step, `over.${field}`);
   return (
-    <p className="text-[17px] leading-9">
-      <strong>Offset</strong>{" "}
-      <DirectionField
-        index={index}
-        field="toward"
-        value={step.toward}
-        onChoose={(toward) => onChange({ ...step, toward }, "")}
-      />{" "}
-      by{" "}
-      <LengthField
-        index={index}
-        field="rise"
-        value={step.rise ?? ""}
-        onChange={(rise) => onChange({ ...step, rise }, "rise")}
-      />{" "}
-      at{" "}
-      <LengthField
-        index={index}
-        field="angle"
-        value={step.angle}
-        steps={ANGLES}
-        unit="°"
-        onChange={(angle) => onChange({ ...step, angle }, "angle")}
-      />
-      ,{" "}
+    <>
       <Select
-        label={`Step ${index + 1}, placed by`}
-        value={step.ref ?? "raised_by"}
-        choices={OFFSET_REFERENCES}
+        label={`Step ${index + 1}, rise by`}
+        value={over ? (over.shape ?? "box") : "rise"}
+        choices={RISE_BY}
         disabled={!mayWrite}
-        onChoose={(ref) => onChange({ ...step, ref }, "")}
+        onChoose={choose}
       />{" "}
-      <LengthField
-        index={index}
-        field="at"
-        value={step.at}
-        onChange={(at) => onChange({ ...step, at }, "at")}
-      />
-      .
-    </p>
+      {over ? (
+        <>
+          <NameField
+            label={`Step ${index + 1}, ${FIELD_WORDS["over.name"]}`}
+            value={over.name ?? ""}
+            disabled={!mayWrite}
+            onChange={(name) => setThing("name", name)}
+          />{" "}
+          <StepNumber
+            index={index}
+            field="over.height"
+            value={over.height}
+            onChange={(height) => setThing("height", height)}
+          />{" "}
+          high,{" "}
+          <StepNumber
+            index={index}
+            field="over.clear"
+            value={over.clear ?? "1/2"}
+            onChange={(clear) => setThing("clear", clear)}
+          />{" "}
+          clear
+        </>
+      ) : (
+        <StepNumber
+          index={index}
+          field="rise"
+          value={step.rise ?? ""}
+          onChange={(rise) => onChange({ ...step, rise } as Step, "rise")}
+        />
+      )}
+    </>
   );
 }
 
-function DirectionField(props: {
+/** How gentle the kick is: by its setback, or by its angle. */
+function KickBy({ step, index, onChange, choices }: Props & { choices: { value: string; label: string }[] }) {
+  const { mayWrite } = useRunContext();
+  if (step.kind !== "kick90") return null;
+  const by = step.kick_angle === null || step.kick_angle === undefined ? "kick_back" : "kick_angle";
+  const other = by === "kick_back" ? "kick_angle" : "kick_back";
+  return (
+    <>
+      <Select
+        label={`Step ${index + 1}, kick by`}
+        value={by}
+        choices={choices}
+        disabled={!mayWrite}
+        onChoose={(next) => next !== by && onChange({ ...step, [by]: null, [other]: "" } as Step, "")}
+      />{" "}
+      <StepNumber
+        index={index}
+        field={by}
+        value={step[by] ?? ""}
+        {...(by === "kick_angle" ? { steps: ANGLES, unit: "°" } : {})}
+        onChange={(value) => onChange({ ...step, [by]: value } as Step, by)}
+      />
+    </>
+  );
+}
+
+interface NumberProps {
   index: number;
   field: string;
-  value: Heading;
-  onChoose: (value: Heading) => void;
-}) {
-  const { index, field, value, onChoose } = props;
-  const run = useRunContext();
-  return (
-    <Select
-      label={`Step ${index + 1}, ${field}`}
-      value={value}
-      choices={HEADINGS}
-      disabled={!run.mayWrite}
-      invalid={placed(run.plan?.problems, `steps.${index}.${field}`).length > 0}
-      onChoose={onChoose}
-    />
-  );
-}
-
-interface LengthProps {
-  index: number;
-  field: NumberField;
   value: Written;
   onChange: (value: string) => void;
   steps?: string[];
   unit?: string;
 }
 
-const FIELD_WORDS = {
-  at: "measure",
-  rise: "rise",
-  angle: "angle",
-  stand_off: "stand-off",
-  roll: "roll",
-  near: "near edge",
-  width: "width",
-  margin: "margin",
-  kick_back: "setback",
-  kick_angle: "kick angle",
-  knockout: "knockout",
-  straight: "straight kept",
-  radius: "radius",
-};
-type NumberField = keyof typeof FIELD_WORDS;
-
-const DIRECTION_WORDS: Record<string, string> = {
-  toward: "toward",
-  roll_toward: "and",
-  turn: "turning",
-  surface: "to the surface",
-};
-
-function LengthField({ index, field, value, onChange, steps, unit }: LengthProps) {
+function StepNumber({ index, field, ...rest }: NumberProps) {
   const run = useRunContext();
   const place = `steps.${index}.${field}`;
   const wrong = placed(run.plan?.problems, place).some((problem) => problem.severity === "stop");
   return (
     <TapeField
-      label={`Step ${index + 1}, ${FIELD_WORDS[field]}`}
-      value={value}
+      label={`Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`}
       disabled={!run.mayWrite}
       invalid={wrong}
       describedBy={wrong ? `problems-${index}` : undefined}
       inches={inchesAt(run, place)}
-      {...(steps ? { steps } : {})}
-      {...(unit ? { unit } : {})}
-      onChange={onChange}
+      {...rest}
     />
   );
-}
-
-const ACROSS: Record<Heading, Heading> = {
-  up: "right",
-  down: "right",
-  left: "down",
-  right: "down",
-  out: "right",
-  in: "right",
-};
-
-/** A step to begin with: turned to a direction across the pipe, its numbers still to be measured. */
-export function newStep(kind: Step["kind"], document: RunDocument, index: number): Step {
-  const across = ACROSS[headingBefore(document, index)];
-  if (kind === "bend")
-    return { kind, turn: across, angle: "90", to: "back", at: "", stand_off: "0", next_from: "back" };
-  return { kind: "offset", toward: across, rise: "", angle: "30", ref: "raised_by", at: "" };
-}
-
-/** The heading as the person named it last; only to propose a direction. */
-function headingBefore(document: RunDocument, index: number): Heading {
-  const turns = document.steps.slice(0, index).flatMap((step) => ("turn" in step ? [step.turn] : []));
-  return turns.at(-1) ?? document.start.heading;
 }

@@ -1,4 +1,4 @@
-import type { BendStep, OffsetStep, RunDocument, Step } from "@/api/types";
+import type { BendStep, KickStep, OffsetStep, RunDocument, Step, SweepStep } from "@/api/types";
 import type { Choice } from "@/ui/select";
 
 export type Heading = RunDocument["start"]["heading"];
@@ -21,6 +21,8 @@ export const MEASURED_TO: Choice<NonNullable<BendStep["to"]>>[] = [
   { value: "wall", label: "wall", hint: "pipe stands off it" },
 ];
 
+export const BACK_OR_CENTRE = MEASURED_TO.slice(0, 2) as Choice<"back" | "centre">[];
+
 export const NEXT_FROM: Choice<NonNullable<BendStep["next_from"]>>[] = [
   { value: "back", label: "its back" },
   { value: "centre", label: "its centre" },
@@ -32,7 +34,35 @@ export const OFFSET_REFERENCES: Choice<NonNullable<OffsetStep["ref"]>>[] = [
   { value: "centred_at", label: "centred at", hint: "halfway over there" },
 ];
 
+export const KICK_WHEN: Choice<NonNullable<KickStep["when"]>>[] = [
+  { value: "before", label: "before the 90" },
+  { value: "after", label: "after the 90" },
+];
+
+export const KICK_BY: Choice<"kick_back" | "kick_angle">[] = [
+  { value: "kick_back", label: "set back", hint: "from the kick to the 90" },
+  { value: "kick_angle", label: "at an angle of" },
+];
+
+export const SHOT_SPACING: Choice<NonNullable<SweepStep["spacing"]>>[] = [
+  { value: "exact", label: "half a step at each end", hint: "the exact polygon" },
+  { value: "ends", label: "first and last on the ends", hint: "comes out larger" },
+];
+
+export const BOX_ENDS: Choice<"start" | "end">[] = [
+  { value: "start", label: "start" },
+  { value: "end", label: "end" },
+];
+
+/** How the rise of an offset or saddle is given: measured, or by what it gets over. */
+export const RISE_BY: Choice<"rise" | "box" | "round">[] = [
+  { value: "rise", label: "by" },
+  { value: "round", label: "over something round", hint: "its height and clearance" },
+  { value: "box", label: "over something flat", hint: "its height and clearance" },
+];
+
 export const ANGLES = ["10", "15", "22 1/2", "30", "45", "60"];
+export const SADDLE_ANGLES = ["22 1/2", "30", "45", "60"];
 
 export const TRADE_SIZES: Choice<TradeSize>[] = (
   ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"] as const
@@ -60,8 +90,36 @@ export const STEP_WORDS: Record<Step["kind"], string> = {
   box_offset: "Box offset",
   saddle3: "Three-bend saddle",
   saddle4: "Four-bend saddle",
-  kick90: "Kick and 90",
+  kick90: "90 with a kick",
   sweep: "Sweep",
   coupling: "Coupling",
   pull_point: "Pull point",
+};
+
+/** How a field is called for those who hear the screen. */
+export const FIELD_WORDS: Record<string, string> = {
+  at: "measure",
+  rise: "rise",
+  angle: "angle",
+  stand_off: "stand-off",
+  roll: "roll",
+  near: "near edge",
+  width: "width",
+  margin: "margin",
+  kick_back: "setback",
+  kick_angle: "kick angle",
+  knockout: "knockout",
+  straight: "straight kept",
+  radius: "radius",
+  shots: "shots",
+  name: "name",
+  ref: "placed by",
+  to: "measured to",
+  next_from: "next leg measured from",
+  when: "kick before or after",
+  spacing: "spacing of the shots",
+  end: "which box",
+  "over.height": "height",
+  "over.clear": "clearance",
+  "over.name": "thing's name",
 };

@@ -1,0 +1,253 @@
+import type { RunDocument, Written } from "@/api/types";
+import { Button } from "@/ui/button";
+import { EndMark, RemoveIcon } from "@/ui/icons";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+import { Term } from "@/ui/term";
+import { Findings } from "./findings";
+import { GLOSSARY } from "./glossary";
+import { NameField } from "./name-field";
+import { inchesAt, placed, stops, useRunContext } from "./run-context";
+import { HEADINGS } from "./words";
+
+type Start = RunDocument["start"];
+type End = RunDocument["end"];
+type Measured = NonNullable<End["measured"]>;
+
+/** Where the run starts: its box, and which way the pipe leaves it. */
+export function StartRow() {
+  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { document } = draft;
+  const { start } = document;
+  const change = (next: Start, field: string) =>
+    edit({ ...document, start: next }, field && `start.${field}`);
+  return (
+    <li className="flex gap-3 border-b border-line/60 px-3 py-2.5">
+      <EndMark end="A" size={26} />
+      <div className="min-w-0 flex-1">
+        <p className="text-[17px] leading-9">
+          Start at{" "}
+          <NameField
+            label="Start box"
+            value={start.name ?? ""}
+            disabled={!mayWrite}
+            onChange={(name) => change({ ...start, name }, "name")}
+          />
+          , pipe runs{" "}
+          <Select
+            label="First heading"
+            value={start.heading}
+            choices={HEADINGS}
+            disabled={!mayWrite}
+            onChoose={(heading) => change({ ...start, heading }, "")}
+          />
+          <Knockout
+            place="start"
+            value={start.knockout}
+            onChange={(knockout) => change({ ...start, knockout }, "knockout")}
+          />
+          .
+        </p>
+        <Findings problems={placed(plan?.problems, "start")} />
+      </div>
+    </li>
+  );
+}
+
+const FINISHES = [
+  { value: "box" as const, label: "box" },
+  { value: "open" as const, label: "open end", hint: "a stub finished with a bushing" },
+];
+
+/** Where the run ends: at a box's seat, or open. */
+export function EndRow() {
+  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { document } = draft;
+  const { end } = document;
+  const problems = placed(plan?.problems, "end");
+  const change = (next: End, field: string) => edit({ ...document, end: next }, field && `end.${field}`);
+  return (
+    <li className="flex gap-3 px-3 py-2.5">
+      <EndMark end="B" size={26} />
+      <div className="min-w-0 flex-1">
+        <p className="text-[17px] leading-9">
+          End at{" "}
+          <Select
+            label="End, finish"
+            value={end.open ? "open" : "box"}
+            choices={FINISHES}
+            disabled={!mayWrite}
+            onChoose={(next) => change({ ...end, open: next === "open" }, "")}
+          />{" "}
+          <NameField
+            label="End box"
+            value={end.name ?? ""}
+            disabled={!mayWrite}
+            onChange={(name) => change({ ...end, name }, "name")}
+          />
+          , {end.open ? "cut at " : "pipe seats at "}
+          <EndLength
+            field="at"
+            label="End, seat at"
+            value={end.at}
+            onChange={(at) => change({ ...end, at: at || !end.open ? at : null }, "at")}
+          />
+          {end.open && (
+            <>
+              {" "}
+              (or nothing: the rest of the stick), at least{" "}
+              <EndLength
+                field="at_least"
+                label="End, at least"
+                value={end.at_least}
+                onChange={(text) => change({ ...end, at_least: text || null }, "at_least")}
+              />{" "}
+              and at most{" "}
+              <EndLength
+                field="at_most"
+                label="End, at most"
+                value={end.at_most}
+                onChange={(text) => change({ ...end, at_most: text || null }, "at_most")}
+              />
+            </>
+          )}
+          <Knockout
+            place="end"
+            value={end.knockout}
+            onChange={(knockout) => change({ ...end, knockout }, "knockout")}
+          />
+          .
+        </p>
+        <MeasuredEnd end={end} onChange={change} />
+        <Findings problems={problems} id="problems-end" />
+      </div>
+    </li>
+  );
+}
+
+interface EndLengthProps {
+  field: string;
+  label: string;
+  value: Written | null | undefined;
+  onChange: (text: string) => void;
+}
+
+function EndLength({ field, label, value, onChange }: EndLengthProps) {
+  const run = useRunContext();
+  const wrong = placed(run.plan?.problems, `end.${field}`).some(stops);
+  return (
+    <TapeField
+      label={label}
+      value={value ?? ""}
+      disabled={!run.mayWrite}
+      invalid={wrong}
+      describedBy={wrong ? "problems-end" : undefined}
+      inches={inchesAt(run, `end.${field}`)}
+      onChange={onChange}
+    />
+  );
+}
+
+interface KnockoutProps {
+  place: "start" | "end";
+  value: Written | null | undefined;
+  onChange: (value: string | null) => void;
+}
+
+/** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
+function Knockout({ place, value, onChange }: KnockoutProps) {
+  const run = useRunContext();
+  if (value === null || value === undefined) {
+    if (!run.mayWrite) return null;
+    return (
+      <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={() => onChange("")}>
+        + knockout
+      </Button>
+    );
+  }
+  const stopped = placed(run.plan?.problems, `${place}.knockout`).some(stops);
+  return (
+    <>
+      , knockout{" "}
+      <TapeField
+        label={place === "start" ? "Start, knockout" : "End, knockout"}
+        value={value}
+        disabled={!run.mayWrite}
+        invalid={stopped}
+        inches={inchesAt(run, `${place}.knockout`)}
+        onChange={onChange}
+      />{" "}
+      off the surface
+      {run.mayWrite && (
+        <Button
+          look="quiet"
+          className="min-h-7! px-0!"
+          aria-label={`Take the ${place} knockout out`}
+          onClick={() => onChange(null)}
+        >
+          <RemoveIcon width={16} height={16} />
+        </Button>
+      )}
+    </>
+  );
+}
+
+const AXES = [
+  { field: "right", says: "right" },
+  { field: "up", says: "up" },
+  { field: "out", says: "out" },
+] as const;
+
+/** The end box measured on its own from the start box: closes the run as a surveyor closes a traverse. */
+function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field: string) => void }) {
+  const { mayWrite } = useRunContext();
+  const { measured } = end;
+  if (!measured) {
+    if (!mayWrite) return null;
+    return (
+      <Button
+        look="quiet"
+        className="px-0!"
+        onClick={() => onChange({ ...end, measured: { right: "0", up: "0", out: "0" } }, "")}
+      >
+        + Check against the box measured on its own
+      </Button>
+    );
+  }
+  const set = (field: keyof Measured, text: string) =>
+    onChange({ ...end, measured: { ...measured, [field]: text } }, `measured.${field}`);
+  return (
+    <p className="text-[17px] leading-9">
+      On its own the box was measured (
+      <Term meaning={`${GLOSSARY.closure} Left, down and in are written with a minus.`}>from the start</Term>)
+      {AXES.map(({ field, says }) => (
+        <span key={field}>
+          {field === "right" ? " " : ", "}
+          <SignedField
+            label={`End box, ${says}`}
+            value={measured[field] ?? ""}
+            onChange={(text) => set(field, text)}
+          />{" "}
+          {says}
+        </span>
+      ))}
+      {mayWrite && (
+        <Button
+          look="quiet"
+          className="min-h-7! px-0!"
+          aria-label="Take the box's own measures out"
+          onClick={() => onChange({ ...end, measured: null }, "")}
+        >
+          <RemoveIcon width={16} height={16} />
+        </Button>
+      )}
+    </p>
+  );
+}
+
+function SignedField(props: { label: string; value: Written; onChange: (text: string) => void }) {
+  const { mayWrite, plan } = useRunContext();
+  const field = props.label.split(", ")[1] ?? "";
+  const wrong = placed(plan?.problems, `end.measured.${field}`).some(stops);
+  return <TapeField {...props} disabled={!mayWrite} invalid={wrong} />;
+}

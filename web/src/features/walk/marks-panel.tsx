@@ -1,0 +1,128 @@
+import { useEffect } from "react";
+import { useMarksJudged } from "@/api/queries";
+import type { BenchBend, GivenMark, Plan } from "@/api/types";
+import { Button } from "@/ui/button";
+import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+import { type LaidMark, type LaidMarks, useRunContext } from "./run-context";
+
+const HOOKS = [
+  { value: "A" as const, label: "hook toward A" },
+  { value: "B" as const, label: "hook toward B" },
+];
+
+/** Marks as somebody laid them: what pipe they make, and which mistake they look like. */
+export function MarksPanel() {
+  const { plan } = useRunContext();
+  if (!plan?.makeable) return <p className="p-3 text-soft">Marks can be checked once the run can be bent.</p>;
+  return <LaidPanel plan={plan} />;
+}
+
+const bendsOf = (plan: Plan): BenchBend[] => plan.pieces.flatMap((piece) => piece.bends);
+
+const asPlanned = (plan: Plan): LaidMarks =>
+  Object.fromEntries(
+    bendsOf(plan).map((bend) => [
+      bend.number,
+      { at: bend.use.at.reads, reference: bend.use.reference, hook: bend.use.hook },
+    ]),
+  );
+
+function given(plan: Plan, laid: LaidMarks): GivenMark[] {
+  return bendsOf(plan).map((bend) => {
+    const { at, reference, hook } = laid[bend.number] ?? {
+      at: bend.use.at.reads,
+      reference: bend.use.reference,
+      hook: bend.use.hook,
+    };
+    return { at, reference, hook };
+  });
+}
+
+function LaidPanel({ plan }: { plan: Plan }) {
+  const { draft, laid, setLaid, setJudged } = useRunContext();
+  const marks = laid ?? asPlanned(plan);
+  const checking = useMarksJudged(draft.document, given(plan, marks));
+  const judged = checking.error ? null : (checking.data ?? null);
+  useEffect(() => setJudged(judged), [judged, setJudged]);
+  const set = (number: number, change: Partial<LaidMark>) => {
+    const mark = marks[number];
+    if (mark) setLaid({ ...marks, [number]: { ...mark, ...change } });
+  };
+  const references = Object.keys(plan.shoe?.references ?? {}).map((value) => ({ value, label: value }));
+  return (
+    <div className="flex flex-col gap-1 pb-3">
+      <p className="px-3 pt-2 text-[15px] text-soft">
+        Write the marks that are on the pipe, each from end A of its piece, or drag them on the stick below.
+      </p>
+      <ol aria-label="Marks laid">
+        {bendsOf(plan).map((bend, at) => {
+          const mark = marks[bend.number];
+          const told = judged?.marks[at];
+          if (!mark) return null;
+          return (
+            <li key={bend.number} className="flex items-start gap-2 border-b border-line/60 px-3 py-2">
+              <BendTab number={bend.number} />
+              <div className="text-[17px] leading-9">
+                <TapeField
+                  label={`Bend ${bend.number}, mark laid`}
+                  value={mark.at}
+                  inches={told ? told.should_be.inches + told.off : bend.use.at.inches}
+                  onChange={(text) => set(bend.number, { at: text })}
+                />{" "}
+                on the{" "}
+                <Select
+                  label={`Bend ${bend.number}, reference`}
+                  value={mark.reference}
+                  choices={references}
+                  onChoose={(reference) => set(bend.number, { reference })}
+                />
+                ,{" "}
+                <Select
+                  label={`Bend ${bend.number}, hook`}
+                  value={mark.hook}
+                  choices={HOOKS}
+                  onChoose={(hook) => set(bend.number, { hook })}
+                />
+                {told && (
+                  <p className="tape flex items-center gap-1.5 text-[15px] leading-snug">
+                    {Math.abs(told.off) <= 1 / 16 + 1e-9 ? (
+                      <GoodIcon width={18} height={18} className="text-good" />
+                    ) : (
+                      <StopIcon width={18} height={18} className="text-stop" />
+                    )}
+                    {told.off_reads}
+                    {told.off_reads !== "right" && (
+                      <span className="text-soft">should be {told.should_be.reads}</span>
+                    )}
+                  </p>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="flex flex-col items-start gap-2 px-3 pt-1" aria-live="polite">
+        {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
+        {judged && (
+          <Notice severity={judged.right ? "note" : "stop"}>
+            <strong>{judged.says}</strong>
+            {judged.step !== null && ` Step ${judged.step + 1}.`} The far end would{" "}
+            {judged.end_misses_by.inches < 1 / 32 ? "fit." : `miss by ${judged.end_misses_by.reads}.`}
+            {judged.passed.map((thing) => (
+              <span key={thing.name + thing.clearance}>
+                {" "}
+                {thing.touches
+                  ? `It would touch ${thing.name}.`
+                  : `It would clear ${thing.name} by ${thing.clearance}.`}
+              </span>
+            ))}
+          </Notice>
+        )}
+        {laid && <Button onClick={() => setLaid(null)}>Back to the planned marks</Button>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,24 @@
+import type { CSSProperties } from "react";
+
+interface Props {
+  label: string;
+  value: string;
+  disabled: boolean;
+  onChange: (value: string) => void;
+}
+
+/** A name in a sentence, as wide as what is written in it. */
+export function NameField({ label, value, disabled, onChange }: Props) {
+  return (
+    <input
+      aria-label={label}
+      value={value}
+      maxLength={80}
+      placeholder="name it"
+      disabled={disabled}
+      onChange={(event) => onChange(event.target.value)}
+      style={{ "--fallback-width": `${Math.max(value.length, 6) + 2}ch` } as CSSProperties}
+      className="grows h-7 max-w-full rounded-sm border-b-2 border-dotted border-accent/60 bg-transparent px-0.5 font-semibold text-ink hover:bg-tint focus:bg-tint"
+    />
+  );
+}

@@ -1,0 +1,136 @@
+import type { RunDocument, Step } from "@/api/types";
+import type { Heading } from "./words";
+
+type Kind = Step["kind"];
+
+/** What is met on the way; the bend is the answer. */
+export const MET: { kind: Kind; met: string; answer: string; profile: string }[] = [
+  { kind: "bend", met: "A wall, a corner, a turn", answer: "90", profile: "M3 17H18Q25 17 25 10V3" },
+  {
+    kind: "saddle3",
+    met: "Something round to get over",
+    answer: "three-bend saddle",
+    profile: "M1 17H6L14 9L20 9L28 17H33",
+  },
+  {
+    kind: "saddle4",
+    met: "Something wide to get over",
+    answer: "four-bend saddle",
+    profile: "M1 17H4L9 8H25L30 17H33",
+  },
+  { kind: "offset", met: "Another level", answer: "offset", profile: "M1 17H9L19 6H33" },
+  {
+    kind: "rolled",
+    met: "Sideways and up at once",
+    answer: "rolled offset",
+    profile: "M1 18H8L22 5H33M8 18L22 12",
+  },
+  {
+    kind: "kick90",
+    met: "A corner with another level",
+    answer: "90 with a kick",
+    profile: "M1 18H10L20 14Q26 12 26 6V2",
+  },
+  { kind: "sweep", met: "A big sweep", answer: "many shots", profile: "M2 18L9 17L16 14L21 9L24 2" },
+  {
+    kind: "box_offset",
+    met: "A knockout off the pipe's line",
+    answer: "box offset",
+    profile: "M2 3V19M2 11H8L13 15H33",
+  },
+  {
+    kind: "pull_point",
+    met: "A box to pull at",
+    answer: "pull point",
+    profile: "M1 11H11M23 11H33M11 5H23V17H11Z",
+  },
+  {
+    kind: "coupling",
+    met: "A coupling that must be there",
+    answer: "coupling",
+    profile: "M1 11H13M21 11H33M13 7H21V15H13Z",
+  },
+];
+
+const ACROSS: Record<Heading, Heading> = {
+  up: "right",
+  down: "right",
+  left: "down",
+  right: "down",
+  out: "right",
+  in: "right",
+};
+
+/** Something to get over, its figures still to be measured. */
+export const newThing = (shape: "box" | "round") => ({ shape, name: "", height: "", clear: "1/2" });
+
+/** A step to begin with: turned to a direction across the pipe, its numbers still to be measured. */
+export function newStep(kind: Kind, document: RunDocument, index: number): Step {
+  const before = headingBefore(document, index);
+  const across = ACROSS[before];
+  const outward: Heading = before === "out" || before === "in" ? across : "out";
+  switch (kind) {
+    case "bend":
+      return { kind, turn: across, angle: "90", to: "back", at: "", stand_off: "0", next_from: "back" };
+    case "offset":
+      return { kind, toward: across, rise: "", angle: "30", ref: "raised_by", at: "" };
+    case "rolled":
+      return {
+        kind,
+        toward: outward,
+        rise: "",
+        roll_toward: across,
+        roll: "",
+        angle: "30",
+        ref: "raised_by",
+        at: "",
+      };
+    case "box_offset":
+      return {
+        kind,
+        surface: outward === "out" ? "in" : across,
+        knockout: "",
+        stand_off: "0",
+        straight: "2",
+        angle: "10",
+        end: index === 0 ? "start" : "end",
+      };
+    case "saddle3":
+      return { kind, toward: outward, over: newThing("round"), angle: "45", at: "" };
+    case "saddle4":
+      return {
+        kind,
+        toward: outward,
+        over: newThing("box"),
+        angle: "30",
+        near: "",
+        width: "",
+        margin: "1/2",
+      };
+    case "kick90":
+      return {
+        kind,
+        turn: across,
+        to: "back",
+        at: "",
+        toward: outward,
+        rise: "",
+        kick_back: "",
+        when: "before",
+      };
+    case "sweep":
+      return { kind, turn: across, to: "back", at: "", radius: "24", shots: 9, spacing: "exact" };
+    case "coupling":
+      return { kind, at: "" };
+    case "pull_point":
+      return { kind, name: "", at: "" };
+  }
+}
+
+/** The heading as the person named it last; only to propose a direction. */
+function headingBefore(document: RunDocument, index: number): Heading {
+  const turns = document.steps
+    .slice(0, index)
+    .flatMap((step) => ("turn" in step && !step.muted ? [step.turn] : []));
+  return turns.at(-1) ?? document.start.heading;
+}

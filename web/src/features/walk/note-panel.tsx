@@ -1,0 +1,116 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import { api, reply } from "@/api/client";
+import { LatestOnly } from "@/api/latest";
+import type { NoteOut, RunDocument } from "@/api/types";
+import { Button } from "@/ui/button";
+import { NoteEditor, type NoteMark } from "./note-editor";
+import { useRunContext } from "./run-context";
+
+interface Asked {
+  /** A note that was typed, to be read; or nothing, to write the document's. */
+  text: string | null;
+  document: RunDocument;
+  /** How often something had been typed then: what was typed since must not be written over. */
+  typed: number;
+}
+
+const ask = ({ text, document }: Asked): Promise<NoteOut> =>
+  text === null
+    ? (reply(api.POST("/api/note/write", { body: { document } })) as Promise<NoteOut>)
+    : (reply(
+        api.POST("/api/note/read", {
+          body: { text, before: document as unknown as Record<string, unknown> },
+        }),
+      ) as Promise<NoteOut>);
+
+/** The run as one would write it on a box lid; it follows the sentences, and they follow it. */
+export function NotePanel() {
+  const { draft, edit, mayWrite, plan, send } = useRunContext();
+  const [note, setNote] = useState<NoteOut | null>(null);
+  const [error, setError] = useState("");
+  const [copied, setCopied] = useState(false);
+  // The document that the text in the editor stands for: one that came from it must not be written over it.
+  const shown = useRef<RunDocument | null>(null);
+  const typed = useRef(0);
+  const apply = useRef(edit);
+  apply.current = edit;
+
+  const line = useMemo(
+    () =>
+      new LatestOnly<Asked, NoteOut>(ask, (asked, { got, error }) => {
+        setError(error instanceof Error ? error.message : "");
+        if (!got) return;
+        if (asked.text === null) {
+          if (asked.typed === typed.current) setNote(got);
+          return;
+        }
+        setNote((last) => ({ ...got, text: last?.text ?? got.text }));
+        shown.current = got.document;
+        apply.current(got.document, "note");
+      }),
+    [],
+  );
+  useEffect(() => () => line.stop(), [line]);
+  useEffect(() => {
+    if (shown.current === draft.document) return;
+    shown.current = draft.document;
+    line.want({ text: null, document: draft.document, typed: typed.current });
+  }, [draft.document, line]);
+
+  async function copy() {
+    await navigator.clipboard.writeText(note?.text ?? "");
+    setCopied(true);
+  }
+
+  const marks: NoteMark[] = [
+    ...(note?.faults ?? []).map((fault) => ({ ...fault, severity: "stop" as const })),
+    ...(plan?.problems ?? []).flatMap((problem) => {
+      const at = lineOf(note?.lines ?? {}, problem.place);
+      return at ? [{ line: at, words: "", says: problem.says, severity: problem.severity }] : [];
+    }),
+  ];
+  return (
+    <div className="flex h-full flex-col">
+      {note && (
+        <NoteEditor
+          text={note.text}
+          marks={marks}
+          readOnly={!mayWrite}
+          onChange={(text) => {
+            setCopied(false);
+            typed.current += 1;
+            setNote((last) => last && { ...last, text });
+            line.want({ text, document: draft.document, typed: typed.current });
+          }}
+          onUndo={() => send({ type: "undo" })}
+          onRedo={() => send({ type: "redo" })}
+        />
+      )}
+      <div className="flex flex-col gap-1.5 border-t border-line px-3 py-2 text-[15px]" aria-live="polite">
+        {error && <p className="text-stop">{error} What you wrote stays here.</p>}
+        {note?.faults.map((fault) => (
+          <p key={`${fault.line} ${fault.words}`}>
+            <strong>
+              Line {fault.line}, “{fault.words}”:
+            </strong>{" "}
+            {fault.says}
+          </p>
+        ))}
+        <p className="text-soft">
+          A line a step; paste a note to make the run it says. A question mark stands for what is not measured
+          yet.
+        </p>
+        <Button className="self-start" onClick={copy}>
+          {copied ? "Copied" : "Copy the note"}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** The line of a dotted place, or of the nearest part that holds it. */
+function lineOf(lines: Record<string, number>, place: string): number | undefined {
+  for (let part = place; part; part = part.includes(".") ? part.slice(0, part.lastIndexOf(".")) : "")
+    if (lines[part]) return lines[part];
+  return undefined;
+}

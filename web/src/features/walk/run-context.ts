@@ -1,0 +1,45 @@
+import { useOutletContext } from "react-router";
+import type { MarksJudged, Plan, Problem, Run } from "@/api/types";
+import type { DraftHandle } from "./use-draft";
+
+/** What lies open beside the list: one thing at a time. */
+export type Side = "note" | "step" | "marks" | "history" | null;
+
+export interface RunContext extends DraftHandle {
+  run: Run;
+  plan: Plan | undefined;
+  planError: string;
+  mayWrite: boolean;
+  /** The step chosen anywhere is chosen everywhere. */
+  chosen: number | null;
+  choose: (step: number | null) => void;
+  side: Side;
+  open: (side: Side) => void;
+  /** Marks that somebody laid, by bend number, while they are checked; and what they will make. */
+  laid: LaidMarks | null;
+  setLaid: (laid: LaidMarks | null) => void;
+  judged: MarksJudged | null;
+  setJudged: (judged: MarksJudged | null) => void;
+}
+
+export interface LaidMark {
+  at: string;
+  reference: string;
+  hook: "A" | "B";
+}
+
+export type LaidMarks = Record<number, LaidMark>;
+
+export const useRunContext = (): RunContext => useOutletContext<RunContext>();
+
+/** The findings at a place of the document or below it. */
+export function placed(problems: Problem[] | undefined, place: string): Problem[] {
+  return (problems ?? []).filter(
+    (problem) => problem.place === place || problem.place.startsWith(`${place}.`),
+  );
+}
+
+export const inchesAt = (run: RunContext, place: string): number | undefined =>
+  run.plan?.fields.find((field) => field.place === place)?.inches;
+
+export const stops = (problem: Problem): boolean => problem.severity === "stop";

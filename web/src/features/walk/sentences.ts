@@ -1,0 +1,176 @@
+import type { Step } from "@/api/types";
+import type { Choice } from "@/ui/select";
+import type { Word } from "./glossary";
+import {
+  ANGLES,
+  BACK_OR_CENTRE,
+  BOX_ENDS,
+  KICK_BY,
+  KICK_WHEN,
+  MEASURED_TO,
+  NEXT_FROM,
+  OFFSET_REFERENCES,
+  SADDLE_ANGLES,
+  SHOT_SPACING,
+} from "./words";
+
+/** A part of a sentence: plain words, a word of the trade, or something of the step that can be changed. */
+export type Part =
+  | string
+  | { show: "term"; word: Word; says: string }
+  | { show: "length" | "direction" | "count" | "name"; field: string; from?: string }
+  | { show: "angle"; field: string; steps: string[] }
+  | { show: "choice"; field: string; choices: Choice<string>[]; from: string }
+  | { show: "rise" }
+  | { show: "kick"; choices: typeof KICK_BY }
+  | { show: "when"; test: (step: Record<string, unknown>, chosen: boolean) => boolean; parts: Part[] };
+
+const length = (field: string, from?: string): Part => ({ show: "length", field, ...(from ? { from } : {}) });
+const direction = (field: string): Part => ({ show: "direction", field });
+const angle = (field = "angle", steps = ANGLES): Part => ({ show: "angle", field, steps });
+const term = (word: Word, says: string): Part => ({ show: "term", word, says });
+const choice = (field: string, choices: Choice<string>[]): Part => ({
+  show: "choice",
+  field,
+  choices,
+  from: choices[0]?.value ?? "",
+});
+const isNinety = (step: Record<string, unknown>): boolean =>
+  ["90", 90, undefined].includes(step.angle as string);
+
+/** Each kind of step as a sentence, its numbers in the order in which they are measured. */
+export const SENTENCES: Record<Step["kind"], Part[]> = {
+  bend: [
+    { show: "when", test: isNinety, parts: [term("90", "90")] },
+    { show: "when", test: (step) => !isNinety(step), parts: ["Bend"] },
+    " ",
+    direction("turn"),
+    ", ",
+    choice("to", MEASURED_TO),
+    " at ",
+    length("at"),
+    {
+      show: "when",
+      test: (step) => step.to === "wall",
+      parts: [", standing off ", length("stand_off", "0")],
+    },
+    {
+      show: "when",
+      test: (step, chosen) => chosen || !isNinety(step),
+      parts: ["; bent to ", { show: "angle", field: "angle", steps: ["30", "45", "60", "90"] }],
+    },
+    {
+      show: "when",
+      test: (step, chosen) => chosen || (step.next_from ?? "back") !== "back",
+      parts: ["; next leg measured from ", choice("next_from", NEXT_FROM)],
+    },
+  ],
+  offset: [
+    term("offset", "Offset"),
+    " ",
+    direction("toward"),
+    " ",
+    { show: "rise" },
+    " at ",
+    angle(),
+    ", ",
+    choice("ref", OFFSET_REFERENCES),
+    " ",
+    length("at"),
+  ],
+  rolled: [
+    term("rolled offset", "Rolled offset"),
+    " ",
+    direction("toward"),
+    " by ",
+    length("rise"),
+    " and ",
+    direction("roll_toward"),
+    " by ",
+    length("roll"),
+    " at ",
+    angle(),
+    ", ",
+    choice("ref", OFFSET_REFERENCES),
+    " ",
+    length("at"),
+  ],
+  box_offset: [
+    term("box offset", "Box offset"),
+    " at the ",
+    choice("end", BOX_ENDS),
+    " box: knockout ",
+    length("knockout"),
+    " off the surface, which lies ",
+    direction("surface"),
+    "; strap off ",
+    length("stand_off", "0"),
+    ", straight kept ",
+    length("straight", "2"),
+    ", at ",
+    { show: "angle", field: "angle", steps: ANGLES },
+  ],
+  saddle3: [
+    term("three-bend saddle", "Three-bend saddle"),
+    " ",
+    direction("toward"),
+    " ",
+    { show: "rise" },
+    " at ",
+    angle("angle", SADDLE_ANGLES),
+    ", centre at ",
+    length("at"),
+  ],
+  saddle4: [
+    term("four-bend saddle", "Four-bend saddle"),
+    " ",
+    direction("toward"),
+    " ",
+    { show: "rise" },
+    " at ",
+    angle(),
+    ", near edge at ",
+    length("near"),
+    ", ",
+    length("width"),
+    " wide, ",
+    length("margin", "0"),
+    " kept to each side",
+  ],
+  kick90: [
+    term("90", "90"),
+    " ",
+    direction("turn"),
+    ", ",
+    choice("to", BACK_OR_CENTRE),
+    " at ",
+    length("at"),
+    ", ",
+    term("kick", "kicked"),
+    " ",
+    direction("toward"),
+    " by ",
+    length("rise"),
+    ", ",
+    { show: "kick", choices: KICK_BY },
+    " ",
+    choice("when", KICK_WHEN),
+  ],
+  sweep: [
+    term("sweep", "Sweep"),
+    " ",
+    direction("turn"),
+    ", ",
+    choice("to", BACK_OR_CENTRE),
+    " at ",
+    length("at"),
+    ", radius ",
+    length("radius"),
+    " in ",
+    { show: "count", field: "shots" },
+    " shots, ",
+    choice("spacing", SHOT_SPACING),
+  ],
+  coupling: [term("coupling", "Coupling"), " at ", length("at")],
+  pull_point: [term("pull point", "Pull point"), " ", { show: "name", field: "name" }, " at ", length("at")],
+};

@@ -1,0 +1,49 @@
+import { lazy, type ReactNode, Suspense } from "react";
+import { Button } from "@/ui/button";
+import { RemoveIcon } from "@/ui/icons";
+import { HistoryPanel } from "./history-panel";
+import { MarksPanel } from "./marks-panel";
+import { useRunContext } from "./run-context";
+import { StepPanel } from "./step-panel";
+
+const NotePanel = lazy(() => import("./note-panel").then((module) => ({ default: module.NotePanel })));
+
+const TITLES = {
+  note: "Field note",
+  step: "Ways, and why",
+  marks: "Check my marks",
+  history: "History",
+};
+
+/** What lies open beside the list. */
+export function SidePanel() {
+  const { side, open, setLaid, setJudged } = useRunContext();
+  if (!side) return null;
+  const panels: Record<typeof side, ReactNode> = {
+    note: <NotePanel />,
+    step: <StepPanel />,
+    marks: <MarksPanel />,
+    history: <HistoryPanel />,
+  };
+  function close() {
+    setLaid(null);
+    setJudged(null);
+    open(null);
+  }
+  return (
+    <section
+      aria-label={TITLES[side]}
+      className="flex shrink-0 flex-col border-line bg-paper max-lg:order-4 max-lg:border-t lg:w-[22rem] lg:border-r"
+    >
+      <header className="flex items-center border-b border-line py-1 pr-1 pl-3">
+        <h2 className="text-lg font-bold">{TITLES[side]}</h2>
+        <Button look="quiet" className="ml-auto" aria-label={`Close: ${TITLES[side]}`} onClick={close}>
+          <RemoveIcon />
+        </Button>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Suspense fallback={<p className="p-3 text-soft">Opening …</p>}>{panels[side]}</Suspense>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,22 @@
+const NAMES = [
+  "solid",
+  "solid-bend",
+  "accent",
+  "ink",
+  "paper",
+  "soft",
+  "line",
+  "stop",
+  "sheet",
+  "well",
+] as const;
+
+export type Colors = Record<(typeof NAMES)[number], string>;
+
+/** The page's colours as they are now, light or dark. */
+export function readColors(): Colors {
+  const style = getComputedStyle(document.documentElement);
+  return Object.fromEntries(
+    NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
+  ) as Colors;
+}

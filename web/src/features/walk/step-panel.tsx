@@ -1,0 +1,272 @@
+import { useWays } from "@/api/queries";
+import type { CardAnswer, Measure, Plan, RunDocument, Way } from "@/api/types";
+import { Button } from "@/ui/button";
+import { BendTab, StopIcon } from "@/ui/icons";
+import { Term } from "@/ui/term";
+import { GLOSSARY } from "./glossary";
+import { useRunContext } from "./run-context";
+import { STEP_WORDS } from "./words";
+
+/** For the chosen step: every other way to do it, the exact figures against the card's, and how touchy it is. */
+export function StepPanel() {
+  const { draft, plan, chosen } = useRunContext();
+  const step = chosen === null ? undefined : draft.document.steps[chosen];
+  if (chosen === null || !step || !plan)
+    return (
+      <p className="p-3 text-soft">Choose a step or a bend: its other ways and its arithmetic stand here.</p>
+    );
+  return (
+    <div className="flex flex-col">
+      <h3 className="flex flex-wrap items-center gap-1.5 px-3 pt-2 text-lg font-bold">
+        Step {chosen + 1}: {STEP_WORDS[step.kind].toLowerCase()}
+        {plan.bends
+          .filter((bend) => bend.step === chosen)
+          .slice(0, 6)
+          .map((bend) => (
+            <BendTab key={bend.number} number={bend.number} chosen />
+          ))}
+      </h3>
+      <Ways index={chosen} />
+      <Touchiness plan={plan} index={chosen} />
+      <CardAndExact plan={plan} index={chosen} />
+    </div>
+  );
+}
+
+function Ways({ index }: { index: number }) {
+  const { draft } = useRunContext();
+  const ways = useWays(draft.document, index).data ?? [];
+  if (ways.length < 2) return null;
+  const possible = ways.filter((way) => !way.why_not || way.now);
+  const others = ways.filter((way) => way.why_not && !way.now);
+  return (
+    <>
+      <ul aria-label="Ways to do it" className="mt-1 flex flex-col">
+        {possible.map((way) => (
+          <WayRow key={way.name} way={way} index={index} />
+        ))}
+      </ul>
+      {others.length > 0 && (
+        <details className="border-b border-line/60">
+          <summary className="cursor-pointer px-3 py-2 font-semibold">
+            {others.length} more cannot be made here
+          </summary>
+          <ul aria-label="Ways that cannot be made here">
+            {others.map((way) => (
+              <WayRow key={way.name} way={way} index={index} />
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  );
+}
+
+function WayRow({ way, index }: { way: Way; index: number }) {
+  const { draft, edit, mayWrite } = useRunContext();
+  const { document } = draft;
+  const take = () => {
+    const step = way.step as unknown as RunDocument["steps"][number];
+    edit({ ...document, steps: document.steps.with(index, step) }, "");
+  };
+  return (
+    <li
+      aria-current={way.now ? "true" : undefined}
+      className={`flex items-center gap-2 border-t border-line/60 px-3 py-1.5 ${way.now ? "border-l-4 border-l-accent bg-tint/50 pl-2" : ""}`}
+    >
+      <div className="min-w-0 flex-1">
+        <p className="tape font-semibold">
+          {way.name}
+          {way.gentlest && <span className="ml-1.5 text-[15px] font-normal text-soft">gentlest</span>}
+        </p>
+        <Figures way={way} />
+        {way.why_not && (
+          <p className="mt-0.5 flex gap-1 text-[15px] leading-snug text-soft">
+            <StopIcon width={17} height={17} className="mt-0.5 shrink-0 text-stop" />
+            <span className="tape">{way.why_not}</span>
+          </p>
+        )}
+      </div>
+      {way.now && <span className="text-[15px] font-semibold">now</span>}
+      {!way.now && !way.why_not && mayWrite && (
+        <Button aria-label={`Take: ${way.name}`} onClick={take}>
+          Take it
+        </Button>
+      )}
+    </li>
+  );
+}
+
+function Figures({ way }: { way: Way }) {
+  const figures: [keyof typeof GLOSSARY, Measure | null][] = [
+    ["spacing", way.spacing],
+    ["shrink", way.shrink],
+    ["room", way.room],
+    ["clearance", way.why_not ? null : way.clearance],
+  ];
+  return (
+    <p className="tape flex flex-wrap gap-x-3 text-[15px] text-soft">
+      {figures.map(
+        ([word, figure]) =>
+          figure && (
+            <span key={word}>
+              <Term meaning={GLOSSARY[word]}>{word}</Term>{" "}
+              <strong className="text-ink">{figure.reads}</strong>
+            </span>
+          ),
+      )}
+      {way.degrees > 0 && (
+        <span>
+          <strong className="text-ink">{Math.round(way.degrees * 10) / 10}°</strong> in all
+        </span>
+      )}
+    </p>
+  );
+}
+
+function Touchiness({ plan, index }: { plan: Plan; index: number }) {
+  const bends = plan.bends.filter((bend) => bend.step === index);
+  const exact = plan.simulated.find((pipe) => pipe.marks === "exact");
+  const passed = exact?.passed.filter((one) => one.place.startsWith(`steps.${index}.`)) ?? [];
+  const moved = bends.flatMap((bend) => {
+    const measure = plan.by_hand?.per_degree[bend.number - 1];
+    return measure ? [{ number: bend.number, measure }] : [];
+  });
+  if (!passed.length && !moved.length) return null;
+  const shown = moved.length > 4 ? moved.slice(0, 1) : moved;
+  return (
+    <section className="border-b border-line/60 px-3 py-2">
+      {passed.map((one) => (
+        <p key={one.place}>
+          Clears {one.name || "what it goes over"} by <strong className="tape">{one.clearance.reads}</strong>{" "}
+          (wanted <span className="tape">{one.wanted.reads}</span>).
+        </p>
+      ))}
+      {moved.length > 0 && (
+        <p>
+          One degree off moves the far end:{" "}
+          {shown.map((one) => (
+            <span key={one.number} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap">
+              <BendTab number={one.number} /> <strong className="tape">{one.measure.reads}</strong>
+            </span>
+          ))}
+          {bends.some((bend) => bend.number === plan.by_hand?.touchiest_bend) &&
+            `Bend ${plan.by_hand?.touchiest_bend} is the touchiest of the run.`}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
+  const exact = plan.exact.find((one) => one.step === index);
+  const card = plan.card.find((one) => one.step === index);
+  const bends = plan.pieces
+    .flatMap((piece) => piece.bends)
+    .filter((bend) => plan.bends[bend.number - 1]?.step === index)
+    .slice(0, 6);
+  const byCard = plan.simulated.find((pipe) => pipe.marks === "card");
+  return (
+    <>
+      {exact && (
+        <section className="border-b border-line/60 px-3 py-2">
+          <h4 className="font-bold">Exact, on this shoe</h4>
+          <Spacing spacing={exact.spacing} shrink={exact.shrink} />
+          <Lines lines={exact.lines} />
+          <Why says="Why these figures of the shoe" lines={plan.shoe?.why ?? []} />
+          {bends.map((bend) => (
+            <Why
+              key={bend.number}
+              says={`Bend ${bend.number}: why ${bend.use.at.reads} on the ${bend.use.reference}`}
+              lines={bend.why}
+            />
+          ))}
+        </section>
+      )}
+      {card && card.lines.length > 0 && (
+        <section className="px-3 py-2">
+          <h4 className="font-bold">By the card</h4>
+          <Spacing spacing={card.spacing} shrink={card.shrink} />
+          <Lines lines={card.lines} />
+          <CardMarks card={card} plan={plan} />
+          {byCard && (
+            <p className="mt-1.5">
+              With the card’s marks for the whole run its end would miss by{" "}
+              <strong className="tape">{byCard.miss_reads}</strong> on this shoe.
+            </p>
+          )}
+        </section>
+      )}
+    </>
+  );
+}
+
+function CardMarks({ card, plan }: { card: CardAnswer; plan: Plan }) {
+  const bends = plan.bends.filter((bend) => bend.step === card.step);
+  if (bends.length !== card.marks.length || bends.length > 6) return null;
+  return (
+    <table className="tape mt-2 w-full text-left">
+      <thead>
+        <tr className="text-[15px] text-soft">
+          <th scope="col">Bend</th>
+          <th scope="col">Mark</th>
+          <th scope="col">Card</th>
+          <th scope="col">Exact</th>
+        </tr>
+      </thead>
+      <tbody>
+        {card.marks.map((mark, at) => {
+          const bend = bends[at];
+          const exact = bend?.marks.find((one) => one.reference === mark.reference && one.hook === mark.hook);
+          return (
+            <tr key={bend?.number} className="border-t border-line/60">
+              <td>{bend?.number}</td>
+              <td className="text-[15px]">
+                {mark.reference}, hook {mark.hook}
+              </td>
+              <td className="font-semibold">{mark.at.reads}</td>
+              <td className="font-semibold">{exact?.at.reads ?? "–"}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Spacing({ spacing, shrink }: { spacing: Measure | null; shrink: Measure | null }) {
+  if (!spacing && !shrink) return null;
+  return (
+    <p className="tape">
+      {spacing && (
+        <>
+          Spacing <strong>{spacing.reads}</strong>
+        </>
+      )}
+      {shrink && (
+        <>
+          {spacing && ", "}shrink <strong>{shrink.reads}</strong>
+        </>
+      )}
+    </p>
+  );
+}
+
+function Why({ says, lines }: { says: string; lines: string[] }) {
+  return (
+    <details>
+      <summary className="tape cursor-pointer py-1.5 font-semibold">{says}</summary>
+      <Lines lines={lines} />
+    </details>
+  );
+}
+
+function Lines({ lines }: { lines: string[] }) {
+  return (
+    <ol className="tape mt-1 list-decimal pl-5 text-[15px] leading-snug text-soft [&>li]:mt-1">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,170 @@
+import { type PointerEvent, useRef, useState } from "react";
+import type { BenchBend, Plan, PlannedMark, PlannedPiece } from "@/api/types";
+import type { CouplingHold } from "@/draw/coupling-grip";
+import { toTape } from "@/draw/fractions";
+import { StickStrip } from "@/draw/strip";
+import { Button } from "@/ui/button";
+import { EndMark } from "@/ui/icons";
+import { useSize } from "@/ui/use-size";
+import { useRunContext } from "./run-context";
+
+const STICK = 120;
+const ZOOMS = [1, 2, 4, 8];
+
+/** The pieces as they will lie on the bench, to scale; longer than the screen they are pulled along like a tape. */
+export function Sticks({ plan }: { plan: Plan }) {
+  const { chosen, choose } = useRunContext();
+  const [ref, size] = useSize<HTMLElement>();
+  const [zoom, setZoom] = useState(0);
+  const pull = usePull();
+  const markOf = useLaidMarks(plan);
+  const holdOf = useCouplings(plan);
+  const factor = ZOOMS[zoom] ?? 1;
+  const chosenBends = plan.bends.filter((bend) => bend.step === chosen).map((bend) => bend.number);
+  const longest = Math.max(STICK, ...plan.pieces.map((piece) => piece.length.inches));
+  return (
+    <section
+      aria-label="Sticks"
+      className="relative flex max-h-[46dvh] shrink-0 flex-col bg-sheet max-lg:order-5 max-lg:max-h-none"
+    >
+      {plan.pieces.length === 0 && (
+        <p className="px-4 py-3 text-soft">The pencil marks stand here once the run reaches its end.</p>
+      )}
+      {plan.pieces.length > 0 && (
+        <div className="absolute top-1 right-3 z-10 flex rounded-md bg-sheet/80">
+          <Button look="quiet" aria-label="Smaller" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>
+            −
+          </Button>
+          <span className="tape self-center text-[15px] text-soft">×{factor}</span>
+          <Button
+            look="quiet"
+            aria-label="Larger"
+            disabled={zoom === ZOOMS.length - 1}
+            onClick={() => setZoom(zoom + 1)}
+          >
+            +
+          </Button>
+        </div>
+      )}
+      <section
+        ref={ref}
+        {...pull}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached with the keyboard
+        tabIndex={0}
+        aria-label="Pieces, pulled along"
+        className="min-h-0 overflow-auto px-4 pt-2 pb-2"
+      >
+        {size.width > 0 &&
+          plan.pieces.map((piece) => (
+            <figure key={piece.number}>
+              <Caption piece={piece} plan={plan} />
+              <StickStrip
+                piece={piece}
+                width={size.width * factor}
+                longest={longest}
+                chosenBends={chosenBends}
+                onChoose={(number) => choose(plan.bends[number - 1]?.step ?? null)}
+                markFor={markOf.markFor}
+                onDragMark={markOf.onDrag}
+                coupling={holdOf(piece)}
+              />
+            </figure>
+          ))}
+      </section>
+    </section>
+  );
+}
+
+function Caption({ piece, plan }: { piece: PlannedPiece; plan: Plan }) {
+  const { draft, edit, mayWrite } = useRunContext();
+  const coupling = plan.couplings[piece.number - 1];
+  const pinned = coupling?.pinned;
+  const letGo = () =>
+    edit({ ...draft.document, couplings: draft.document.couplings?.toSpliced(pinned ?? 0, 1) ?? [] }, "");
+  return (
+    <figcaption className="sticky left-0 flex w-fit max-w-[calc(100%-7rem)] flex-wrap items-center gap-x-2 text-base text-soft">
+      <strong className="text-ink">Piece {piece.number}</strong>
+      <EndMark end="A" size={22} /> {piece.end_a}
+      <span className="tape">
+        cut <strong className="text-ink">{piece.length.reads}</strong>
+      </span>
+      <EndMark end="B" size={22} /> {piece.end_b}
+      {mayWrite && pinned !== null && pinned !== undefined && (
+        <Button look="quiet" className="min-h-7!" onClick={letGo}>
+          put there by hand: let it go
+        </Button>
+      )}
+    </figcaption>
+  );
+}
+
+/** Couplings that may be moved within their room; moving one writes it into the run. */
+function useCouplings(plan: Plan): (piece: PlannedPiece) => CouplingHold | undefined {
+  const { draft, edit, mayWrite } = useRunContext();
+  const pins = draft.document.couplings ?? [];
+  // Until the plan knows of a coupling that is just being put in place, this does.
+  const placing = useRef<Record<number, number>>({});
+  return (piece) => {
+    const coupling = plan.couplings[piece.number - 1];
+    if (!coupling || coupling.step !== null || !mayWrite) return undefined;
+    const { pinned } = coupling;
+    return {
+      number: piece.number,
+      at: coupling.at.inches - piece.start,
+      room: coupling.room.map(([low, high]) => [low - piece.start, high - piece.start]),
+      pinned: pinned !== null,
+      reads: coupling.at.reads,
+      onMove: (at) => {
+        const text = toTape(at + piece.start);
+        const index = pinned ?? Math.min(placing.current[piece.number] ?? pins.length, pins.length);
+        placing.current[piece.number] = index;
+        edit({ ...draft.document, couplings: pins.toSpliced(index, 1, text) }, `couplings.${index}`);
+      },
+      onLetGo: () => pinned !== null && edit({ ...draft.document, couplings: pins.toSpliced(pinned, 1) }, ""),
+    };
+  };
+}
+
+/** While marks are checked, the strips show the marks that were laid, and they can be dragged. */
+function useLaidMarks(plan: Plan) {
+  const { side, laid, setLaid, judged } = useRunContext();
+  if (side !== "marks") return { markFor: undefined, onDrag: undefined };
+  const bends = plan.pieces.flatMap((piece) => piece.bends);
+  const planned = Object.fromEntries(
+    bends.map(({ number, use }) => [number, { at: use.at.reads, reference: use.reference, hook: use.hook }]),
+  );
+  const marks = laid ?? planned;
+  const markFor = (bend: BenchBend): PlannedMark => {
+    const mark = marks[bend.number];
+    const told = judged?.marks[bends.indexOf(bend)];
+    if (!mark || !told || !laid) return bend.use;
+    const inches = told.should_be.inches + told.off;
+    return { ...bend.use, reference: mark.reference, hook: mark.hook, at: { inches, reads: mark.at } };
+  };
+  const onDrag = (number: number, at: number) => {
+    const mark = marks[number];
+    if (mark) setLaid({ ...marks, [number]: { ...mark, at: toTape(Math.max(0, at)) } });
+  };
+  return { markFor, onDrag };
+}
+
+/** Pulls the strips along with the hand. */
+function usePull() {
+  const taken = useRef<{ x: number; left: number } | null>(null);
+  return {
+    onPointerDown: (event: PointerEvent<HTMLElement>) => {
+      if (event.pointerType === "mouse")
+        taken.current = { x: event.clientX, left: event.currentTarget.scrollLeft };
+    },
+    onPointerMove: (event: PointerEvent<HTMLElement>) => {
+      if (taken.current)
+        event.currentTarget.scrollLeft = taken.current.left - (event.clientX - taken.current.x);
+    },
+    onPointerUp: () => {
+      taken.current = null;
+    },
+    onPointerLeave: () => {
+      taken.current = null;
+    },
+  };
+}

@@ -1,0 +1,71 @@
+import { useEffect } from "react";
+import { Button } from "@/ui/button";
+import { RedoIcon, UndoIcon } from "@/ui/icons";
+import { type Side, useRunContext } from "./run-context";
+
+const SIDES: { side: Exclude<Side, null>; says: string }[] = [
+  { side: "note", says: "Field note" },
+  { side: "marks", says: "Check marks" },
+  { side: "history", says: "History" },
+];
+
+/** Over the list: what else can be opened beside it, undo and redo. */
+export function Toolbar() {
+  const { draft, send, mayWrite, side, open, setLaid, setJudged } = useRunContext();
+
+  useEffect(() => {
+    function onKey(event: KeyboardEvent) {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || event.defaultPrevented)
+        return;
+      event.preventDefault();
+      send({ type: event.shiftKey ? "redo" : "undo" });
+    }
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [send]);
+
+  function toggle(next: Exclude<Side, null>) {
+    setLaid(null);
+    setJudged(null);
+    open(side === next ? null : next);
+  }
+
+  return (
+    <div className="flex flex-wrap items-center border-b border-line px-1.5 py-1">
+      <h1 className="sr-only">Walk</h1>
+      {SIDES.map((one) => (
+        <Button
+          key={one.side}
+          look="quiet"
+          aria-pressed={side === one.side}
+          className={side === one.side ? "bg-tint text-ink!" : ""}
+          onClick={() => toggle(one.side)}
+        >
+          {one.says}
+        </Button>
+      ))}
+      {mayWrite ? (
+        <span className="ml-auto flex">
+          <Button
+            look="quiet"
+            aria-label="Undo"
+            disabled={!draft.past.length}
+            onClick={() => send({ type: "undo" })}
+          >
+            <UndoIcon />
+          </Button>
+          <Button
+            look="quiet"
+            aria-label="Redo"
+            disabled={!draft.future.length}
+            onClick={() => send({ type: "redo" })}
+          >
+            <RedoIcon />
+          </Button>
+        </span>
+      ) : (
+        <span className="w-full text-[15px] text-soft">You may look, not change.</span>
+      )}
+    </div>
+  );
+}

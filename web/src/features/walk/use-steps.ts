@@ -1,0 +1,64 @@
+import { useEffect, useRef } from "react";
+import type { Step } from "@/api/types";
+import { newStep } from "./new-step";
+import { useRunContext } from "./run-context";
+
+export interface StepActions {
+  change: (index: number, next: Step, field: string) => void;
+  insert: (index: number, kind: Step["kind"]) => void;
+  move: (from: number, to: number) => void;
+  duplicate: (index: number) => void;
+  mute: (index: number) => void;
+  remove: (index: number) => void;
+}
+
+/** What can be done with the steps of the walk. After a change of order the focus stays with the step. */
+export function useSteps(): StepActions {
+  const { draft, edit, choose } = useRunContext();
+  const { document } = draft;
+  const wanted = useRef<{ step: number; empty: boolean } | null>(null);
+
+  useEffect(() => {
+    if (!wanted.current) return;
+    const { step, empty } = wanted.current;
+    wanted.current = null;
+    focusIn(step, empty);
+  });
+
+  const set = (steps: Step[], place = "") => edit({ ...document, steps }, place);
+  const after = (steps: Step[], step: number, empty: boolean) => {
+    set(steps);
+    choose(step);
+    wanted.current = { step, empty };
+  };
+  const at = (index: number) => document.steps[index];
+  return {
+    change: (index, next, field) => set(document.steps.with(index, next), field && `steps.${index}.${field}`),
+    insert: (index, kind) =>
+      after(document.steps.toSpliced(index, 0, newStep(kind, document, index)), index, true),
+    move: (from, to) => {
+      const step = at(from);
+      if (!step || to < 0 || to >= document.steps.length) return;
+      after(document.steps.toSpliced(from, 1).toSpliced(to, 0, step), to, false);
+    },
+    duplicate: (index) => {
+      const step = at(index);
+      if (step) after(document.steps.toSpliced(index + 1, 0, structuredClone(step)), index + 1, false);
+    },
+    mute: (index) => {
+      const step = at(index);
+      if (step) after(document.steps.with(index, { ...step, muted: !step.muted }), index, false);
+    },
+    remove: (index) => after(document.steps.toSpliced(index, 1), Math.max(0, index - 1), false),
+  };
+}
+
+/** To a step's first number, or to the first that is still empty. */
+function focusIn(step: number, empty: boolean) {
+  const fields = [
+    ...document.querySelectorAll<HTMLInputElement>(`[data-step="${step}"] input[data-tape]:not(:disabled)`),
+  ];
+  const field = (empty && fields.find((one) => !one.value)) || fields[0];
+  field?.focus();
+  field?.scrollIntoView({ block: "nearest" });
+}
