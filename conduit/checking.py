@@ -76,13 +76,14 @@ def judge_marks(raw: Mapping[str, Any], given: Sequence[GivenMark], rules: Rules
     if not plan.makeable or not layout or not shoe:
         told = [problem.says for problem in plan.problems if problem.severity == "stop"]
         raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
-    starts = [piece.start for piece in plan.pieces for _ in piece.bends]
-    if len(starts) != len(given):
-        raise MarksDoNotMatch(f"the run has {len(starts)} bends; lay one mark for each, not {len(given)}")
+    planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
+    if len(planned) != len(given):
+        raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
     laid = [
-        LaidMark(mark.at + start, mark.reference, mark.hook, mark.angle)
-        for mark, start in zip(given, starts, strict=True)
+        LaidMark(mark.at + start, mark.reference or use.reference, mark.hook or use.hook, mark.angle)
+        for mark, (start, use) in zip(given, planned, strict=True)
     ]
+    starts = [start for start, _ in planned]
     return _told(check_marks(reading, layout, shoe, rules, laid), starts, reading.head)
 
 
@@ -128,8 +129,8 @@ def _lines(bent: Bent) -> list[list[Point]]:
     lines: list[list[Point]] = []
     here = 0.0
     for arc in bent.arcs:
-        lines.append([bent.pose_at(min(here, arc.start)).point, bent.pose_at(arc.start).point])
+        lines.append([bent.point_at(min(here, arc.start)), bent.point_at(arc.start)])
         places = [arc.start + (arc.end - arc.start) * i / ARC_STEPS for i in range(ARC_STEPS + 1)]
-        lines.append([bent.pose_at(s).point for s in places])
+        lines.append([bent.point_at(s) for s in places])
         here = arc.end
-    return [*lines, [bent.pose_at(min(here, bent.length)).point, bent.end.point]]
+    return [*lines, [bent.point_at(min(here, bent.length)), bent.end.point]]

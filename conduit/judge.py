@@ -17,7 +17,8 @@ from conduit.steps import TURNS
 
 GOLDEN = (math.sqrt(5) - 1) / 2
 FINE = 1e-10
-ARC_SAMPLES = 12
+SAMPLE = math.radians(7.5)
+LEAST_SAMPLES = 4
 CHORD = math.radians(10)
 # Gaps wider than this are not worth telling.
 FAR = 12.0
@@ -92,12 +93,13 @@ def _leg(layout: Layout, reading: Reading, thing: Hindrance) -> tuple[float, flo
 
 def _cleared(bent: Bent, thing: Hindrance, leg: tuple[float, float], diameter: float) -> Cleared:
     def to_thing(s: float) -> float:
-        return distance_to(thing, bent.pose_at(s).point) - diameter / 2
+        return distance_to(thing, bent.point_at(s)) - diameter / 2
 
     def height(s: float) -> float:
-        return bent.pose_at(s).point.minus(thing.foot).dot(thing.toward) - diameter / 2
+        return bent.point_at(s).minus(thing.foot).dot(thing.toward) - diameter / 2
 
-    return Cleared(thing.place, thing.name, _least(bent, to_thing, *leg), thing.clear, _least(bent, height, *leg))
+    least, lowest = _least(bent, to_thing, *leg), _least(bent, height, *leg, straight_is_linear=True)
+    return Cleared(thing.place, thing.name, least, thing.clear, lowest)
 
 
 def distance_to(thing: Hindrance, point: Vec) -> float:
@@ -114,16 +116,31 @@ def distance_to(thing: Hindrance, point: Vec) -> float:
     return max(beside, above)
 
 
-def _least(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
-    """The least of `value` along the pipe: convex on each straight, sampled and refined on each arc."""
-    least = math.inf
+def _least(
+    bent: Bent, value: Callable[[float], float], start: float, end: float, straight_is_linear: bool = False
+) -> float:
+    """The least of `value` along the pipe: convex (or linear) on each straight, sampled and refined on each arc.
+
+    `value` changes by no more than the way along the pipe: a stretch that from its middle cannot hold the
+    least is passed over, and of one that may, what its samples rule out is not refined.
+    """
+    stretches = []
     for low, high, is_arc in _parts(bent, start, end):
-        count = ARC_SAMPLES if is_arc else 1
-        marks = [low + (high - low) * i / count for i in range(count + 1)]
-        values = [value(s) for s in marks]
-        best = min(range(len(marks)), key=values.__getitem__)
-        around = marks[max(best - 1, 0)], marks[min(best + 1, count)]
-        least = min(least, values[best], _golden(value, *(around if is_arc else (low, high))))
+        half = (high - low) / 2
+        stretches.append((value(low + half) - half, low, high, is_arc))
+    least = math.inf
+    for at_least, low, high, is_arc in sorted(stretches):
+        if at_least >= least:
+            break
+        count = max(LEAST_SAMPLES, math.ceil((high - low) / bent.radius / SAMPLE)) if is_arc else 1
+        step = (high - low) / count
+        values = [value(low + step * i) for i in range(count + 1)]
+        best = min(range(count + 1), key=values.__getitem__)
+        least = min(least, values[best])
+        sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
+        if sampled_least < least and (is_arc or not straight_is_linear):
+            around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
+            least = min(least, _golden(value, *around))
     return least
 
 
@@ -169,7 +186,7 @@ def self_clearance(bent: Bent, diameter: float) -> float:
     so parts within half a turn along the pipe do not count.
     """
     parts = [
-        _Part(low, high, is_arc, bent.pose_at((low + high) / 2).point, (high - low) / 2)
+        _Part(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
         for low, high, is_arc in _parts(bent, 0.0, bent.length)
     ]
     least = FAR
@@ -197,7 +214,7 @@ def _chords(bent: Bent, part: _Part) -> Iterator[tuple[float, Vec, Vec]]:
     angle = (part.end - part.start) / bent.radius if part.is_arc else CHORD
     count = max(1, math.ceil(angle / CHORD))
     places = [part.start + (part.end - part.start) * i / count for i in range(count + 1)]
-    points = [(s, bent.pose_at(s).point) for s in places]
+    points = [(s, bent.point_at(s)) for s in places]
     for (_, a), (s, b) in pairwise(points):
         yield s, a, b
 

@@ -66,6 +66,7 @@ def _couplings(layout: Layout, head: Head, rules: Rules, problems: list[Problem]
     places = split(layout.path.length, arcs, rules, fixed)
     if places is None:
         says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
+        freed = split(layout.path.length, arcs, rules, fixed_couplings(layout)) is not None
         problems.append(
             Problem(
                 code="no_coupling_place",
@@ -73,7 +74,7 @@ def _couplings(layout: Layout, head: Head, rules: Rules, problems: list[Problem]
                 place="couplings" if head.couplings else "steps",
                 says=says,
                 remedy="Spread the bends, or put a box between.",
-                fixes=(setting("Let couplings find their places", "couplings", []),) if head.couplings else (),
+                fixes=(setting("Let couplings find their places", "couplings", []),) if freed else (),
             )
         )
     return places or []

@@ -9,6 +9,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 from conduit.geometry.vectors import Vec
 from conduit.shoe import Hook, Reference, Shoe
@@ -63,6 +64,16 @@ class Arc:
     angle: float
 
 
+class _Bow(NamedTuple):
+    """An arc by its ends and the way to its inside."""
+
+    entry: Vec
+    heading: Vec
+    inside: Vec
+    exit: Vec
+    onward: Vec
+
+
 @dataclass(frozen=True)
 class Bent:
     """The pipe as bent: its arcs in order from end A and where end B comes to be."""
@@ -88,6 +99,28 @@ class Bent:
         if s < arc.end:
             return pose.around(arc.roll, (s - arc.start) / self.radius, self.radius)
         return pose.around(arc.roll, arc.angle, self.radius).forward(s - arc.end)
+
+    def point_at(self, s: float) -> Vec:
+        """The point of `pose_at(s)`, without its frame."""
+        number = bisect_right(self._starts, s) - 1
+        if number < 0:
+            return self.start.point.along(self.start.heading, s)
+        arc, bow = self.arcs[number], self._bows[number]
+        if s < arc.end:
+            turned = (s - arc.start) / self.radius
+            along, aside = self.radius * math.sin(turned), self.radius * (1 - math.cos(turned))
+            return bow.entry.along(bow.heading, along).along(bow.inside, aside)
+        return bow.exit.along(bow.onward, s - arc.end)
+
+    @cached_property
+    def _bows(self) -> list["_Bow"]:
+        bows = []
+        for arc, pose in zip(self.arcs, self.poses, strict=True):
+            beside = pose.heading.cross(pose.inward)
+            inside = pose.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
+            after = pose.around(arc.roll, arc.angle, self.radius)
+            bows.append(_Bow(pose.point, pose.heading, inside, after.point, after.heading))
+        return bows
 
     @cached_property
     def _starts(self) -> list[float]:

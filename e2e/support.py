@@ -3,11 +3,13 @@
 from django.test import LiveServerTestCase
 from playwright.sync_api import expect, sync_playwright
 
+from conduit.plan import make_plan
 from server.demo.load import load
 from server.demo.scene import PASSWORD
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"]
 DESK = {"width": 1280, "height": 800}
+TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
 
 expect.set_options(timeout=8_000)
@@ -68,3 +70,35 @@ def marks(page, piece=1):
 def saved(page):
     """Wait until the page says that everything is saved."""
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+
+def add(page, met):
+    """Add what was met at the end of the walk."""
+    page.get_by_role("button", name="Add what you meet next").click()
+    page.get_by_role("menuitem", name=met).click()
+
+
+def choose(page, what, option):
+    """Choose an option of a list, as the eye finds it."""
+    page.get_by_role("combobox", name=what, exact=True).click()
+    page.get_by_role("option").filter(has=page.get_by_text(option, exact=True)).click()
+
+
+def more(page, step, what):
+    """One of the things that can be done with a step."""
+    page.get_by_role("button", name=f"Step {step}: more").click()
+    page.get_by_role("menuitem", name=what).click()
+
+
+def marks_of(plan):
+    """How the strips describe a plan's pieces."""
+    for piece in plan.pieces:
+        reads = [bend.use.at for bend in piece.bends]
+        shown = ", ".join(at.reads for at in sorted(reads, key=lambda at: at.inches))
+        yield piece.number, f"Piece {piece.number}, {piece.length.reads} long, marks at {shown}"
+
+
+def expect_plan_of(page, document):
+    """The strips show what the core plans for a document."""
+    for number, name in marks_of(make_plan(document)):
+        expect(marks(page, number)).to_have_accessible_name(name)

@@ -1,8 +1,9 @@
 """What the eye and the hand need: sizes, contrast, names for screen readers, the keyboard alone."""
 
+from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, Journey, field, marks
+from e2e.support import DESK, PHONE, TABLET, Journey, field, marks
 
 SMALLEST_TEXT = 14
 FIGURE_CONTRAST = 7.0
@@ -45,6 +46,14 @@ UNNAMED = """() => [...document.querySelectorAll('input, button, [role=combobox]
   .map((one) => one.outerHTML.slice(0, 80))"""
 
 
+AXE = settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+SERIOUS = """async () => {
+  const { violations } = await axe.run(document, { resultTypes: ['violations'] });
+  return violations.filter((one) => ['serious', 'critical'].includes(one.impact))
+    .flatMap((one) => one.nodes.map((node) => `${one.id}: ${node.html.slice(0, 120)}`));
+}"""
+
+
 class Look(Journey):
     def views(self, size):
         """Each main view in turn, with its name."""
@@ -69,6 +78,27 @@ class Look(Journey):
                     self.assertEqual(page.evaluate(SMALL_TEXTS % SMALLEST_TEXT), [])
                     self.assertEqual(page.evaluate(UNNAMED), [])
                     self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), size["width"])
+
+    def test_axe_finds_nothing_serious(self):
+        for size in (DESK, TABLET, PHONE):
+            for name, page in self.views(size):
+                with self.subTest(f"{name} {size['width']}"):
+                    self.expect_nothing_serious(page)
+
+    def test_axe_finds_nothing_serious_in_what_is_opened(self):
+        page = self.open_run("Glaze store feed")
+        for side in ("Field note", "Check marks", "History", "Step 1: Ways, why"):
+            page.get_by_role("button", name=side).first.click()
+            page.wait_for_timeout(500)
+            with self.subTest(side):
+                self.expect_nothing_serious(page)
+        field(page, "Step 1, angle").fill("0")
+        expect(page.get_by_text("Stops at step 1")).to_be_visible()
+        self.expect_nothing_serious(page)
+
+    def expect_nothing_serious(self, page):
+        page.evaluate(AXE.read_text())
+        self.assertEqual(page.evaluate(SERIOUS), [])
 
     def test_figures_stand_out_in_daylight_and_in_basements(self):
         page = self.open_run()
@@ -102,12 +132,12 @@ class Look(Journey):
             "Step 1, turn",
             "Step 1, measure",
             "End, seat at",
-            "Step 1: remove",
+            "Step 1: more",
         }
         self.assertLessEqual(wanted, reached)
         page.get_by_role("button", name="Add what you meet next").focus()
         page.keyboard.press("Enter")
-        wanted = page.get_by_role("menuitem", name="Another level")
+        wanted = page.get_by_role("menuitem", name="Another level offset")
         expect(wanted).to_be_visible()
         while not wanted.evaluate("item => item === document.activeElement"):
             page.keyboard.press("ArrowDown")

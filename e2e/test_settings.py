@@ -1,60 +1,39 @@
 from playwright.sync_api import expect
 
-from conduit.plan import make_plan
-from e2e.support import PHONE, Journey, field, marks, saved
-from server.accounts.models import User
+from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, saved
 from server.demo.scene import RUNS
-from server.jobs.actions import add_run
-from server.jobs.models import Job, Run
-
-SADDLE = {
-    "name": "Over the gas line",
-    "trade_size": "3/4",
-    "start": {"name": "J1", "heading": "right"},
-    "steps": [{"kind": "saddle3", "toward": "out", "rise": "2 3/4", "angle": "45", "at": "33 1/2"}],
-    "end": {"name": "J2", "at": "71"},
-}
-
-
-def choose(page, what, option):
-    page.get_by_role("combobox", name=what, exact=True).click()
-    page.get_by_role("option", name=option, exact=True).click()
+from server.jobs.models import Run
 
 
 class Settings(Journey):
-    def expect_marks_of(self, page, document):
-        piece = make_plan(document).pieces[0]
-        wanted = ", ".join(bend.use.at.reads for bend in piece.bends)
-        expect(marks(page)).to_have_accessible_name(f"Piece 1, {piece.length.reads} long, marks at {wanted}")
-
     def test_another_shoe_and_own_figures_move_the_marks(self):
         page = self.open_run("Wedging table outlet")
         document = RUNS[3]
-        self.expect_marks_of(page, document)
+        expect_plan_of(page, document)
         choose(page, "Shoe", "a typical hand shoe")
-        self.expect_marks_of(page, {**document, "shoe": None})
+        expect_plan_of(page, {**document, "shoe": None})
         choose(page, "Shoe", "own figures")
         field(page, "Shoe, deduct").fill("5 1/8")
         field(page, "Shoe, gain").fill("2 11/16")
-        self.expect_marks_of(page, {**document, "shoe": {"deduct": "5 1/8", "gain": "2 11/16"}})
+        expect_plan_of(page, {**document, "shoe": {"deduct": "5 1/8", "gain": "2 11/16"}})
         field(page, "Shoe, gain").fill("1/2")
         expect(page.get_by_role("alert")).to_contain_text("bend a 90 in scrap and measure both legs again")
 
     def test_another_size_and_material_take_the_shoe_that_bends_them(self):
         page = self.open_run("Wedging table outlet")
         choose(page, "Trade size", "3/4")
-        self.expect_marks_of(page, {**RUNS[3], "trade_size": "3/4", "shoe": None})
+        expect_plan_of(page, {**RUNS[3], "trade_size": "3/4", "shoe": None})
         choose(page, "Material", "rigid")
-        self.expect_marks_of(page, {**RUNS[3], "trade_size": "3/4", "material": "rigid", "shoe": None})
+        expect_plan_of(page, {**RUNS[3], "trade_size": "3/4", "material": "rigid", "shoe": None})
         choose(page, "Trade size", "2")
         expect(page.get_by_text("no usual hand shoe for 2 rigid")).to_be_visible()
 
     def test_readings_in_feet_and_on_a_metric_tape(self):
         page = self.open_run()
         choose(page, "Readings", "feet and inches")
-        self.expect_marks_of(page, {**RUNS[0], "feet": True})
+        expect_plan_of(page, {**RUNS[0], "feet": True})
         choose(page, "Tape rounding", "1 mm")
-        self.expect_marks_of(page, {**RUNS[0], "feet": True, "tape": "1 mm"})
+        expect_plan_of(page, {**RUNS[0], "feet": True, "tape": "1 mm"})
         saved(page)
         document = Run.objects.get(document__name="Kiln 2 feed").document
         self.assertEqual((document["feet"], document["tape"]), (True, "1 mm"))
@@ -76,27 +55,6 @@ class Settings(Journey):
         expect(page.locator("html")).to_have_attribute("data-theme", "dark")
         page.reload()
         expect(page.locator("html")).to_have_attribute("data-theme", "dark")
-
-
-class OtherSteps(Journey):
-    """A run with steps that have no sentence of their own yet opens, draws, and keeps its numbers editable."""
-
-    def test_a_saddle_is_drawn_bent_and_edited(self):
-        lead = User.objects.get(username="dana")
-        add_run(lead, Job.objects.for_user(lead).get().pk, SADDLE)
-        page = self.open_run("Over the gas line")
-        expect(page.get_by_text("Three-bend saddle")).to_be_visible()
-        expect(page.get_by_text("Can be bent")).to_be_visible()
-        field(page, "Step 1, rise").fill("3 1/4")
-        wanted = make_plan({**SADDLE, "steps": [{**SADDLE["steps"][0], "rise": "3 1/4"}]}).pieces[0]
-        reads = ", ".join(sorted((bend.use.at.reads for bend in wanted.bends), key=lambda text: int(text.split()[0])))
-        expect(marks(page)).to_have_accessible_name(f"Piece 1, {wanted.length.reads} long, marks at {reads}")
-        saved(page)
-        page.get_by_role("link", name="Bench").click()
-        for bend in wanted.bends:
-            expect(page.get_by_test_id("mark")).to_have_text(bend.use.at.reads)
-            if bend is not wanted.bends[-1]:
-                page.get_by_role("button", name="Next bend").click()
 
 
 class People(Journey):

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from conduit.tables import Rules
+from conduit.units import TOLERANCE
 
 Interval = tuple[float, float]
 SIXTEENTH = 1 / 16
@@ -55,7 +56,7 @@ def room_to_move(
 
 
 def _split_free(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
-    if length <= rules.stick:
+    if length <= rules.stick + TOLERANCE:
         return []
     windows = free_windows(length, bends, rules)
     reached: list[list[Interval]] = [[(0.0, 0.0)]]

@@ -3,8 +3,9 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.note import read_note
-from conduit.note_writer import write_note
+from conduit.compare import compare
+from conduit.note import keeping, read_note
+from conduit.note_writer import write_note, written_note
 from conduit.plan import make_plan
 from conduit.tests.support import WORKED_CASES, runs, worked_case
 
@@ -88,6 +89,59 @@ class Notes(TestCase):
 WORDS = """90 bend offset saddle sweep box rolled pull point coupling run pipe start end over round at in out up right
 back raised by starts centre near width clear kicked setback 3/4 1/2 7 71 1/0 -5 5' 11-1/2" , , , # "a b" " x"""
 words = st.sampled_from(WORDS.split())
+
+
+class UnfinishedNotes(TestCase):
+    """What is typed in the sentences is in the note too, readable or not, and comes back from it."""
+
+    TYPED = {
+        "name": "Up, over",
+        "trade_size": "3/4",
+        "shoe": {"name": "Own", "deduct": "6", "gain": "3 1/4", "front": "1 3/8"},
+        "start": {"name": "up", "heading": "right", "knockout": "27/32"},
+        "steps": [
+            {"kind": "bend", "turn": "up", "at": ""},
+            {"kind": "bend", "turn": "out", "at": "7,5", "muted": True},
+            {"kind": "saddle3", "toward": "out", "over": {"shape": "round", "height": "", "clear": "1/2"}, "at": "x#"},
+            {"kind": "sweep", "turn": "up", "at": "5'", "radius": "2", "shots": 9},
+        ],
+        "couplings": ["96", "?"],
+        "end": {"name": "B, west", "at": ""},
+    }
+
+    def test_what_is_not_measured_or_mistyped_survives(self):
+        note = read_note(write_note(self.TYPED))
+        self.assertEqual(note.errors, ())
+        read = keeping(note.document, self.TYPED)
+        self.assertEqual(read["shoe"], self.TYPED["shoe"])
+        self.assertEqual(read["start"], self.TYPED["start"])
+        self.assertEqual(read["couplings"], ["96", ""])
+        self.assertEqual([step["at"] for step in read["steps"]], ["", "7,5", "x#", "5'"])
+        self.assertEqual(read["steps"][1]["muted"], True)
+        self.assertEqual(read["end"], self.TYPED["end"])
+        self.assertEqual(write_note(read), write_note({**self.TYPED, "couplings": ["96", ""]}))
+
+    def test_each_part_is_found_on_its_line(self):
+        written = written_note(self.TYPED)
+        lines = written.text.splitlines()
+        self.assertIn("leave out 90 out", lines[written.lines["steps.1"] - 1])
+        self.assertIn("coupling along the pipe at 96", lines[written.lines["couplings.0"] - 1])
+        self.assertEqual(dict(read_note(written.text).lines) | dict(written.lines), dict(written.lines))
+
+    @given(
+        runs(), st.sampled_from(["at", "kind", "toward", "over", "ref", "turn"]), st.text(max_size=6) | st.integers()
+    )
+    def test_any_document_can_be_written(self, raw, field, value):
+        steps = [{**step, field: value} for step in raw["steps"]]
+        read_note(write_note({**raw, "steps": [*steps, value], "couplings": value}))
+
+    def test_two_versions_are_compared_line_by_line(self):
+        theirs = {**self.TYPED, "steps": [*self.TYPED["steps"][1:], {"kind": "coupling", "at": "3"}]}
+        rows = compare(self.TYPED, theirs)
+        self.assertEqual([row.mine for row in rows if row.mine], write_note(self.TYPED).splitlines())
+        self.assertEqual([row.theirs for row in rows if row.theirs], write_note(theirs).splitlines())
+        differing = [(row.mine, row.theirs) for row in rows if not row.same]
+        self.assertEqual(differing, [("90 up, back at ?", None), (None, "coupling at 3")])
 
 
 class Robustness(TestCase):

@@ -12,9 +12,15 @@ BODIES = {
     "addRun": {"document": RUN},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
+    "listWays": {"document": RUN, "step": 0},
+    "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
+    "readNote": {"text": "start, up"},
+    "writeNote": {"document": RUN},
+    "compareRuns": {"mine": RUN, "theirs": RUN},
 }
 OPEN = {"signIn"}
 READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutList", "getRun", "previewPlan"}
+READS |= {"listWays", "checkMarks", "readNote", "writeNote", "compareRuns", "getSaved", "listRevisions", "getRevision"}
 
 
 class PermissionMatrix(CrewTestCase):
@@ -32,7 +38,7 @@ class PermissionMatrix(CrewTestCase):
 
     def filled(self, name, path):
         scrap = self.taken if name == "putScrapBack" else self.scrap
-        numbers = {"job_id": self.job.pk, "run_id": self.feed.pk, "scrap_id": scrap.pk}
+        numbers = {"job_id": self.job.pk, "run_id": self.feed.pk, "scrap_id": scrap.pk, "version": 1}
         return re.sub(r"{(\w+)}", lambda found: str(numbers[found[1]]), path).removeprefix("/api")
 
     def status(self, user, name, method, path):

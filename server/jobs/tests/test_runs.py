@@ -1,15 +1,20 @@
 import json
+from datetime import timedelta
 
+from django.utils.timezone import now
 from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTestCase
 
 from conduit.plan import make_plan
 from conduit.tests.support import document, ninety
+from conduit.ways import ways_of
 from server.accounts.models import Crew
 from server.jobs.models import Revision, Run
 from server.stock.actions import add_scrap
 from server.tests.support import RUN, Api, CrewTestCase, person
+
+SADDLE = document([{"kind": "saddle3", "toward": "out", "rise": "3", "angle": "45", "at": "40"}], "90")
 
 
 class Runs(CrewTestCase):
@@ -40,6 +45,24 @@ class Runs(CrewTestCase):
         names = [r.document["name"] for r in Revision.objects.filter(run=self.feed).order_by("version")]
         self.assertEqual(names, ["Feed", "v1", "v2"], "a save of the same is not a revision")
 
+    def test_history_tells_who_when_and_what(self):
+        for version in (1, 2, 3):
+            self.save(version, dict(RUN, name=f"v{version}"), self.bender if version == 2 else self.lead)
+        told = self.api.send("GET", f"/runs/{self.feed.pk}/revisions").json()
+        self.assertEqual([(line["version"], line["saved_by"]) for line in told], [(4, "lena"), (3, "ben"), (2, "lena")])
+        old = self.api.send("GET", f"/runs/{self.feed.pk}/revisions/3").json()
+        self.assertEqual((old["document"]["name"], old["saved_by"]), ("v2", "ben"))
+        self.assertEqual(self.api.send("GET", f"/runs/{self.feed.pk}/revisions/9").status_code, 404)
+        newest = self.api.send("GET", f"/runs/{self.feed.pk}/saved").json()
+        self.assertEqual((newest["version"], newest["saved_by"]), (4, "lena"))
+
+    def test_a_pause_begins_a_new_stretch_of_history(self):
+        for version in (1, 2):
+            self.save(version, dict(RUN, name=f"v{version}"))
+        self.feed.revisions.filter(version__lte=2).update(saved_at=now() - timedelta(hours=1))
+        told = self.api.send("GET", f"/runs/{self.feed.pk}/revisions").json()
+        self.assertEqual([line["version"] for line in told], [3, 2])
+
     def test_what_is_no_run_is_refused(self):
         for bad in ({"steps": 5}, dict(RUN, steps=[{}] * 300), dict(RUN, name="x" * 200_000)):
             answer = self.save(1, bad)
@@ -66,6 +89,25 @@ class Planning(CrewTestCase):
     def test_preview_is_the_core_plan(self):
         answer = self.api.send("POST", "/plan", {"document": RUN})
         self.assertEqual(answer.json(), json.loads(make_plan(RUN).model_dump_json()))
+
+    def test_ways_marks_and_notes_are_the_cores(self):
+        ways = self.api.send("POST", "/ways", {"document": SADDLE, "step": 0}).json()
+        self.assertEqual(ways, [json.loads(way.model_dump_json()) for way in ways_of(SADDLE, 0)])
+        laid = [{"at": bend.use.at.reads} for bend in make_plan(SADDLE).pieces[0].bends]
+        self.assertTrue(self.api.send("POST", "/check-marks", {"document": SADDLE, "marks": laid}).json()["right"])
+        laid[1]["at"] = "30"
+        judged = self.api.send("POST", "/check-marks", {"document": SADDLE, "marks": laid}).json()
+        self.assertEqual((judged["right"], judged["mistake"]), (False, "arithmetic"))
+        self.assertIn("too near A", judged["marks"][1]["off_reads"])
+        for wrong in (laid[:2], [{"at": "x"}] * 3, [{"at": "3", "reference": "nose"}] * 3):
+            answer = self.api.send("POST", "/check-marks", {"document": SADDLE, "marks": wrong})
+            self.assertEqual(answer.status_code, 422)
+        note = self.api.send("POST", "/note/write", {"document": SADDLE}).json()
+        read = self.api.send("POST", "/note/read", {"text": note["text"] + "wibble", "before": SADDLE}).json()
+        self.assertEqual((read["faults"][0]["line"], read["faults"][0]["words"]), (len(note["lines"]) - 3, "wibble"))
+        self.assertEqual(make_plan(read["document"]).pieces, make_plan(SADDLE).pieces)
+        rows = self.api.send("POST", "/compare", {"mine": SADDLE, "theirs": dict(SADDLE, name="Other")}).json()
+        self.assertEqual(sum(not row["same"] for row in rows), 1)
 
     def test_cut_list_uses_the_rack_as_it_is(self):
         scrap, *_ = add_scrap(self.lead, "EMT", "3/4", "60")
@@ -104,5 +146,14 @@ class NeverAServerError(PropertyTestCase):
     )
     def test_any_document_is_answered(self, shape, steps):
         client = Api(person(Crew.objects.create(name="c"), "fuzz"))
-        answer = client.send("POST", "/plan", {"document": dict(RUN, **shape, steps=steps)})
-        self.assertIn(answer.status_code, (200, 422))
+        given = dict(RUN, **shape, steps=steps)
+        asked = {
+            "/plan": {"document": given},
+            "/ways": {"document": given, "step": 0},
+            "/check-marks": {"document": given, "marks": [{"at": "20"}]},
+            "/note/write": {"document": given},
+            "/compare": {"mine": given, "theirs": RUN},
+            "/note/read": {"text": str(shape), "before": given},
+        }
+        for path, body in asked.items():
+            self.assertIn(client.send("POST", path, body).status_code, (200, 422), path)

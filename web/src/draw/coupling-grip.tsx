@@ -1,11 +1,12 @@
 import type { KeyboardEvent } from "react";
-import { toTape } from "./fractions";
 import { useDrag } from "./use-drag";
 
 export interface CouplingHold {
   number: number;
   /** Along the piece, inches. */
   at: number;
+  /** Where keys move it from: where it was put last, though the plan may not know yet. */
+  from: number;
   room: [number, number][];
   pinned: boolean;
   reads: string;
@@ -49,7 +50,7 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
     const step = event.shiftKey ? INCH : SIXTEENTH;
     const by = { ArrowLeft: -step, ArrowDown: -step, ArrowRight: step, ArrowUp: step }[event.key];
     if (event.key === "Delete" && hold.pinned) hold.onLetGo();
-    else if (by) move(hold.at + by);
+    else if (by) move(hold.from + by);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -80,7 +81,7 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
         aria-valuetext={`${hold.reads} along the pipe${hold.pinned ? ", put there by hand" : ""}`}
         onKeyDown={onKeyDown}
         {...drag}
-        className="cursor-ew-resize touch-none"
+        className="pointer-events-auto cursor-ew-resize touch-none"
       >
         <rect
           x={x(hold.at) - WIDTH / 2}
@@ -99,7 +100,6 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
           strokeWidth="1.6"
         />
       </g>
-      <title>{`Coupling ${hold.number}: ${toTape(hold.at)} along this piece`}</title>
     </g>
   );
 }

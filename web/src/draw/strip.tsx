@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { BenchBend, PlannedMark, PlannedPiece } from "@/api/types";
 import { CouplingGrip, type CouplingHold } from "./coupling-grip";
 import { EndSign } from "./end-sign";
@@ -32,7 +33,7 @@ const LETTER = 8.6;
 const PILL = 16;
 
 /** The straight pipe as it lies on the bench, under a tape, with its pencil marks; true to scale along the pipe. */
-export function StickStrip({
+export const StickStrip = memo(function StickStrip({
   piece,
   width,
   longest,
@@ -54,74 +55,82 @@ export function StickStrip({
   );
   const height = LABEL_TOP + ROW * (Math.max(0, ...places) + 1);
   return (
-    <svg
-      width={width}
-      height={height}
-      role="img"
-      aria-label={`Piece ${piece.number}, ${piece.length.reads} long, marks at ${marks.map(({ mark }) => mark.at.reads).join(", ")}`}
-    >
-      <Tape x={x} length={length} scale={scale} />
-      <rect
-        x={x(0)}
-        y={PIPE_TOP}
-        width={length * scale}
-        height={PIPE_HEIGHT}
-        fill="var(--pipe)"
-        stroke="var(--pipe-edge)"
-        strokeWidth="1.5"
-      />
-      {piece.bends.map((bend) => (
+    <div className="relative">
+      <svg
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`Piece ${piece.number}, ${piece.length.reads} long, marks at ${marks.map(({ mark }) => mark.at.reads).join(", ")}`}
+      >
+        <Tape x={x} length={length} scale={scale} />
         <rect
-          key={bend.number}
-          x={x(bend.arc_start)}
-          y={PIPE_TOP + 1}
-          width={(bend.arc_end - bend.arc_start) * scale}
-          height={PIPE_HEIGHT - 2}
-          fill={chosenBends.includes(bend.number) ? "var(--accent)" : "var(--bend)"}
+          x={x(0)}
+          y={PIPE_TOP}
+          width={length * scale}
+          height={PIPE_HEIGHT}
+          fill="var(--pipe)"
+          stroke="var(--pipe-edge)"
+          strokeWidth="1.5"
         />
-      ))}
-      <rect
-        x={x(0) + 1}
-        y={PIPE_TOP + 6}
-        width={length * scale - 2}
-        height="5"
-        fill="var(--pipe-light)"
-        opacity="0.7"
-      />
-      <EndSign end="A" x={x(0) - 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />
-      {coupling ? (
-        <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
-      ) : (
-        <EndSign end="B" x={x(length) + 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />
+        {piece.bends.map((bend) => (
+          <rect
+            key={bend.number}
+            x={x(bend.arc_start)}
+            y={PIPE_TOP + 1}
+            width={(bend.arc_end - bend.arc_start) * scale}
+            height={PIPE_HEIGHT - 2}
+            fill={chosenBends.includes(bend.number) ? "var(--accent)" : "var(--bend)"}
+          />
+        ))}
+        <rect
+          x={x(0) + 1}
+          y={PIPE_TOP + 6}
+          width={length * scale - 2}
+          height="5"
+          fill="var(--pipe-light)"
+          opacity="0.7"
+        />
+        <EndSign end="A" x={x(0) - 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />
+        {!coupling && <EndSign end="B" x={x(length) + 18} y={PIPE_TOP + PIPE_HEIGHT / 2} />}
+        {marks.map(({ bend, mark }, i) => (
+          <path
+            key={bend.number}
+            d={`M${x(mark.at.inches)} ${PIPE_TOP + PIPE_HEIGHT + 3}L${(labels[i]?.from ?? 0) + PILL} ${LABEL_TOP + ROW * (places[i] ?? 0) + 2}`}
+            stroke={chosenBends.includes(bend.number) ? "var(--accent)" : "var(--ink)"}
+            strokeWidth="1.2"
+          />
+        ))}
+        {marks.map(({ bend, mark }, i) => (
+          <PencilMark
+            key={bend.number}
+            x={x(mark.at.inches)}
+            labelFrom={labels[i]?.from ?? 0}
+            labelTo={labels[i]?.to ?? 0}
+            top={LABEL_TOP + ROW * (places[i] ?? 0)}
+            scale={scale}
+            at={mark.at.inches}
+            number={bend.number}
+            reads={mark.at.reads}
+            reference={`${shownReference(mark.reference)}${mark.hook === "A" ? "◂" : "▸"}`}
+            chosen={chosenBends.includes(bend.number)}
+            onChoose={() => onChoose(bend.number)}
+            onDrag={onDragMark && ((at) => onDragMark(bend.number, at))}
+          />
+        ))}
+      </svg>
+      {coupling && (
+        <svg
+          width={width}
+          height={PIPE_TOP + PIPE_HEIGHT + 8}
+          className="pointer-events-none absolute top-0 left-0"
+        >
+          <title>{`Coupling ${coupling.number}`}</title>
+          <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
+        </svg>
       )}
-      {marks.map(({ bend, mark }, i) => (
-        <path
-          key={bend.number}
-          d={`M${x(mark.at.inches)} ${PIPE_TOP + PIPE_HEIGHT + 3}L${(labels[i]?.from ?? 0) + PILL} ${LABEL_TOP + ROW * (places[i] ?? 0) + 2}`}
-          stroke={chosenBends.includes(bend.number) ? "var(--accent)" : "var(--ink)"}
-          strokeWidth="1.2"
-        />
-      ))}
-      {marks.map(({ bend, mark }, i) => (
-        <PencilMark
-          key={bend.number}
-          x={x(mark.at.inches)}
-          labelFrom={labels[i]?.from ?? 0}
-          labelTo={labels[i]?.to ?? 0}
-          top={LABEL_TOP + ROW * (places[i] ?? 0)}
-          scale={scale}
-          at={mark.at.inches}
-          number={bend.number}
-          reads={mark.at.reads}
-          reference={`${shownReference(mark.reference)}${mark.hook === "A" ? "◂" : "▸"}`}
-          chosen={chosenBends.includes(bend.number)}
-          onChoose={() => onChoose(bend.number)}
-          onDrag={onDragMark && ((at) => onDragMark(bend.number, at))}
-        />
-      ))}
-    </svg>
+    </div>
   );
-}
+});
 
 interface Label {
   from: number;
@@ -191,17 +200,8 @@ function Tape({ x, length, scale }: TapeProps) {
         fill="var(--paper)"
         stroke="var(--line)"
       />
-      {ticks.map((inch) => (
-        <line
-          key={inch}
-          x1={x(inch)}
-          x2={x(inch)}
-          y1={TAPE_TOP + TAPE_HEIGHT}
-          y2={TAPE_TOP + TAPE_HEIGHT - (inch % FOOT === 0 ? 12 : inch % 6 === 0 ? 9 : 6)}
-          stroke="var(--ink)"
-          strokeWidth={inch % FOOT === 0 ? 1.8 : 1}
-        />
-      ))}
+      <path d={tickMarks(ticks, false, x)} stroke="var(--ink)" strokeWidth="1" />
+      <path d={tickMarks(ticks, true, x)} stroke="var(--ink)" strokeWidth="1.8" />
       {ticks
         .filter((inch) => inch > 0 && inch % numbered === 0 && x(length) - x(inch) > 16)
         .map((inch) => (
@@ -219,6 +219,15 @@ function Tape({ x, length, scale }: TapeProps) {
         ))}
     </g>
   );
+}
+
+/** The tape's ticks as one path, those of whole feet or the others. */
+function tickMarks(ticks: number[], feet: boolean, x: (inches: number) => number): string {
+  const bottom = TAPE_TOP + TAPE_HEIGHT;
+  return ticks
+    .filter((inch) => (inch % FOOT === 0) === feet)
+    .map((inch) => `M${x(inch).toFixed(2)} ${bottom}v${feet ? -12 : inch % 6 === 0 ? -9 : -6}`)
+    .join("");
 }
 
 interface MarkProps {

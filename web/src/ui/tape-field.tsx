@@ -14,6 +14,8 @@ interface Props {
   describedBy?: string | undefined;
   disabled?: boolean;
   unit?: string;
+  /** Seldom changed: Enter passes over it. */
+  passedOver?: boolean;
 }
 
 const INCH = 16;
@@ -30,6 +32,7 @@ export function TapeField(props: Props) {
     describedBy,
     disabled = false,
     unit = "",
+    passedOver = false,
   } = props;
   const text = String(value);
   // Between two key presses the server has not read the field again yet, so we remember where we nudged to.
@@ -63,7 +66,7 @@ export function TapeField(props: Props) {
   return (
     <span className="whitespace-nowrap">
       <input
-        data-tape
+        data-tape={passedOver ? undefined : true}
         aria-label={label}
         aria-invalid={invalid}
         aria-describedby={describedBy}

@@ -1,7 +1,6 @@
-import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Step } from "@/api/types";
-import { MENU, MENU_ITEM } from "@/ui/menu";
+import { Menu, MenuItem } from "@/ui/menu";
 import { MET } from "./new-step";
 
 interface Props {
@@ -12,29 +11,21 @@ interface Props {
 /** A step is added by what is met on the way; the bend is the answer. */
 export function AddStep({ trigger, onAdd }: Props) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          collisionPadding={8}
-          className={MENU}
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          <MetItems onAdd={onAdd} />
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu trigger={trigger}>
+      {MET.map((choice) => (
+        <MenuItem key={choice.kind} onSelect={() => onAdd(choice.kind)}>
+          <svg width="34" height="22" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
+            <path
+              d={choice.profile}
+              fill="none"
+              stroke="currentColor"
+              strokeWidth="3"
+              strokeLinejoin="round"
+            />
+          </svg>
+          {choice.met} <span className="ml-auto text-[15px] text-soft">{choice.answer}</span>
+        </MenuItem>
+      ))}
+    </Menu>
   );
-}
-
-export function MetItems({ onAdd }: { onAdd: (kind: Step["kind"]) => void }) {
-  return MET.map((choice) => (
-    <DropdownMenu.Item key={choice.kind} onSelect={() => onAdd(choice.kind)} className={MENU_ITEM}>
-      <svg width="34" height="22" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
-        <path d={choice.profile} fill="none" stroke="currentColor" strokeWidth="3" strokeLinejoin="round" />
-      </svg>
-      {choice.met} <span className="ml-auto text-[15px] text-soft">{choice.answer}</span>
-    </DropdownMenu.Item>
-  ));
 }

@@ -1,11 +1,17 @@
+import { memo } from "react";
 import type { Plan } from "@/api/types";
 import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
 import { GLOSSARY } from "./glossary";
 import { placed } from "./run-context";
 
+interface Props {
+  plan: Plan;
+  onChoose: (step: number) => void;
+}
+
 /** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
-export function ChecksLine({ plan, onChoose }: { plan: Plan; onChoose: (step: number) => void }) {
+export const ChecksLine = memo(function ChecksLine({ plan, onChoose }: Props) {
   const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
   return (
     <div
@@ -51,7 +57,7 @@ export function ChecksLine({ plan, onChoose }: { plan: Plan; onChoose: (step: nu
       )}
     </div>
   );
-}
+});
 
 function closureWords(closure: NonNullable<Plan["closure"]>): string {
   if (!closure.off_reads.length) return "Here both agree.";

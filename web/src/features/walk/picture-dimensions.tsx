@@ -4,7 +4,8 @@ import type { Box } from "@/draw/labels";
 import type { Flat } from "@/draw/projection";
 import type { Size } from "@/ui/use-size";
 
-const SAMPLE = 2;
+// The pipe is kept clear of by points this far apart, in pixels.
+const SAMPLE = 14;
 
 interface DimensionsProps {
   dimensions: PictureDimension[];
@@ -73,7 +74,7 @@ function sampled(line: Flat[]): Flat[] {
   return line.flatMap((end, i) => {
     const start = line[i - 1];
     if (!start) return [end];
-    const count = Math.ceil(Math.hypot(end[0] - start[0], end[1] - start[1]) / (4 * SAMPLE));
+    const count = Math.ceil(Math.hypot(end[0] - start[0], end[1] - start[1]) / SAMPLE);
     return Array.from({ length: count }, (_, k): Flat => {
       const part = (k + 1) / count;
       return [start[0] + (end[0] - start[0]) * part, start[1] + (end[1] - start[1]) * part];

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { MarksJudged, Picture as PictureData, Plan, Point } from "@/api/types";
 import { type Box, overlap } from "@/draw/labels";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
@@ -27,7 +28,8 @@ interface Props {
 }
 
 /** The run seen from one side, as pipe, with the measurements where they were taken. */
-export function FlatPicture({ plan, picture, view, size, chosen, onChoose, judged }: Props) {
+export const FlatPicture = memo(function FlatPicture(props: Props) {
+  const { plan, picture, view, size, chosen, onChoose, judged } = props;
   const flat = (point: Point) => project(point, view);
   const bodies = picture.things.flatMap((thing) => [...thing.body.near, ...thing.body.far]);
   const points = [...picture.lines.flat(), ...bodies].map((point) => flat(point as Point));
@@ -98,7 +100,7 @@ export function FlatPicture({ plan, picture, view, size, chosen, onChoose, judge
       ))}
     </svg>
   );
-}
+});
 
 function isNumbered(plan: Plan, number: number): boolean {
   const step = plan.bends[number - 1]?.step;
@@ -218,14 +220,11 @@ function Grid({ frame, size }: { frame: Frame; size: Size }) {
     const first = from % step;
     return Array.from({ length: Math.max(0, Math.ceil((to - first) / step)) }, (_, i) => first + i * step);
   };
+  const across = lines(x0, size.width).map((x) => `M${x.toFixed(1)} 0V${size.height}`);
+  const down = lines(y0, size.height).map((y) => `M0 ${y.toFixed(1)}H${size.width}`);
   return (
     <g stroke="var(--grid)" strokeWidth="1">
-      {lines(x0, size.width).map((x) => (
-        <line key={`x${x}`} x1={x} x2={x} y1="0" y2={size.height} />
-      ))}
-      {lines(y0, size.height).map((y) => (
-        <line key={`y${y}`} x1="0" x2={size.width} y1={y} y2={y} />
-      ))}
+      <path d={[...across, ...down].join("")} />
       <text
         x={size.width - 12}
         y={size.height - 10}

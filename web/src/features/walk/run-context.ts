@@ -1,11 +1,16 @@
 import { useOutletContext } from "react-router";
 import type { MarksJudged, Plan, Problem, Run } from "@/api/types";
+import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
 /** What lies open beside the list: one thing at a time. */
 export type Side = "note" | "step" | "marks" | "history" | null;
 
-export interface RunContext extends DraftHandle {
+/** What of the draft the views need; how it stands with the server is told in the page's head alone. */
+export type Work = Pick<Draft, "document" | "past" | "future">;
+
+export interface RunContext extends Omit<DraftHandle, "draft"> {
+  draft: Work;
   run: Run;
   plan: Plan | undefined;
   planError: string;

@@ -1,8 +1,8 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { useMe, useNewest, useRun } from "@/api/queries";
-import type { MarksJudged, Run } from "@/api/types";
+import type { MarksJudged, Run, RunDocument } from "@/api/types";
 import { Shell } from "@/app/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
@@ -40,21 +40,38 @@ function OpenRun({ run }: { run: Run }) {
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
-  const context: RunContext = {
-    ...handle,
-    run,
-    plan: live.plan,
-    planError: live.error,
-    mayWrite: me.data?.role !== "viewer",
-    chosen,
-    choose,
-    side,
-    open,
-    laid,
-    setLaid,
-    judged,
-    setJudged,
-  };
+  const { edit } = handle;
+  const { ask } = live;
+  const editAndAsk = useCallback(
+    (document: RunDocument, place: string) => {
+      ask(document);
+      edit(document, place);
+    },
+    [ask, edit],
+  );
+  const { document, past, future } = draft;
+  const mayWrite = me.data?.role !== "viewer";
+  const { plan, error: planError } = live;
+  const context = useMemo(
+    (): RunContext => ({
+      draft: { document, past, future },
+      edit: editAndAsk,
+      send,
+      run,
+      plan,
+      planError,
+      mayWrite,
+      chosen,
+      choose,
+      side,
+      open,
+      laid,
+      setLaid,
+      judged,
+      setJudged,
+    }),
+    [document, past, future, editAndAsk, send, run, plan, planError, mayWrite, chosen, side, laid, judged],
+  );
   return (
     <Shell
       trail={

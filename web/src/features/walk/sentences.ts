@@ -19,7 +19,7 @@ export type Part =
   | string
   | { show: "term"; word: Word; says: string }
   | { show: "length" | "direction" | "count" | "name"; field: string; from?: string }
-  | { show: "angle"; field: string; steps: string[] }
+  | { show: "angle"; field: string; steps: string[]; passedOver?: boolean }
   | { show: "choice"; field: string; choices: Choice<string>[]; from: string }
   | { show: "rise" }
   | { show: "kick"; choices: typeof KICK_BY }
@@ -57,7 +57,10 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     {
       show: "when",
       test: (step, chosen) => chosen || !isNinety(step),
-      parts: ["; bent to ", { show: "angle", field: "angle", steps: ["30", "45", "60", "90"] }],
+      parts: [
+        "; bent to ",
+        { show: "angle", field: "angle", steps: ["30", "45", "60", "90"], passedOver: true },
+      ],
     },
     {
       show: "when",

@@ -89,7 +89,7 @@ function WayRow({ way, index }: { way: Way; index: number }) {
       </div>
       {way.now && <span className="text-[15px] font-semibold">now</span>}
       {!way.now && !way.why_not && mayWrite && (
-        <Button aria-label={`Take: ${way.name}`} onClick={take}>
+        <Button aria-label={`Take it: ${way.name}`} onClick={take}>
           Take it
         </Button>
       )}

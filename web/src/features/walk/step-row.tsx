@@ -1,14 +1,13 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { DropdownMenu } from "radix-ui";
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, memo, type ReactNode } from "react";
 import type { Step } from "@/api/types";
 import { Button } from "@/ui/button";
 import { BendTab, DownIcon, GripIcon, MoreIcon, PlusIcon, RemoveIcon, UpIcon } from "@/ui/icons";
-import { MENU, MENU_ITEM } from "@/ui/menu";
+import { Menu, MenuItem } from "@/ui/menu";
 import { AddStep } from "./add-step";
-import { Findings } from "./findings";
-import { placed, useRunContext } from "./run-context";
+import { FoundHere } from "./findings";
+import { StepContext, useStepContext } from "./step-context";
 import { StepSentence } from "./step-sentence";
 import type { StepActions } from "./use-steps";
 import { STEP_WORDS } from "./words";
@@ -16,63 +15,73 @@ import { STEP_WORDS } from "./words";
 interface Props {
   step: Step;
   index: number;
-  id: string;
   count: number;
   actions: StepActions;
+  bends: number[];
+  waysOpen: boolean;
 }
 
-/** One step of the walk: its sentence, what was found there, its bends, and what can be done with it. */
-export function StepRow({ step, index, id, count, actions }: Props) {
-  const { plan, chosen, choose, mayWrite } = useRunContext();
-  const sortable = useSortable({ id, disabled: !mayWrite });
-  const problems = placed(plan?.problems, `steps.${index}`);
-  const bends = plan?.bends.filter((bend) => bend.step === index) ?? [];
-  const isChosen = chosen === index;
+/** One step of the walk, where it can be dragged and chosen. */
+export function StepRow(props: Props & { id: string; context: StepContext }) {
+  const { id, index, actions, context } = props;
+  const sortable = useSortable({ id, disabled: !context.mayWrite });
   return (
     <li
       ref={sortable.setNodeRef}
       style={{ transform: CSS.Translate.toString(sortable.transform), transition: sortable.transition }}
       data-step={index}
-      aria-current={isChosen ? "step" : undefined}
-      onFocus={() => choose(index)}
-      onPointerDown={() => choose(index)}
-      onKeyDown={(event) => mayWrite && onShortcut(event, index, actions)}
-      className={`group relative flex gap-2 border-b border-line/60 py-2 pr-2 pl-1 ${sortable.isDragging ? "z-10 bg-paper opacity-80 shadow-lg" : ""} ${isChosen ? "border-l-4 border-l-accent bg-tint/50" : "border-l-4 border-l-transparent"}`}
+      aria-current={context.chosen ? "step" : undefined}
+      onFocus={() => actions.choose(index)}
+      onPointerDown={() => actions.choose(index)}
+      onKeyDown={(event) => context.mayWrite && onShortcut(event, index, actions)}
+      className={`relative flex gap-2 border-b border-line/60 py-2 pr-2 pl-1 ${sortable.isDragging ? "z-10 bg-paper opacity-80 shadow-lg" : ""} ${context.chosen ? "border-l-4 border-l-accent bg-tint/50" : "border-l-4 border-l-transparent"}`}
     >
       <button
         type="button"
         ref={sortable.setActivatorNodeRef}
         {...sortable.attributes}
         {...sortable.listeners}
-        disabled={!mayWrite}
+        disabled={!context.mayWrite}
         aria-label={`Step ${index + 1}: drag, or space and arrows, to move`}
         className="tape flex w-7 shrink-0 touch-none flex-col items-center rounded-sm pt-1.5 text-[17px] text-soft enabled:cursor-grab enabled:hover:bg-well"
       >
         {index + 1}
-        {mayWrite && <GripIcon width={14} height={14} />}
+        {context.mayWrite && <GripIcon width={14} height={14} />}
       </button>
-      <div className={`min-w-0 flex-1 ${step.muted ? "opacity-55" : ""}`}>
-        {step.muted && <p className="text-[15px] font-semibold">Left out of the run</p>}
-        <StepSentence
-          step={step}
+      <StepContext value={context}>
+        <StepContent
+          step={props.step}
           index={index}
-          onChange={(next, field) => actions.change(index, next, field)}
+          count={props.count}
+          actions={actions}
+          bends={props.bends}
+          waysOpen={props.waysOpen}
         />
-        <Findings problems={problems} id={`problems-${index}`} />
-        <div className="mt-0.5 flex min-h-8 flex-wrap items-center gap-1">
-          <Bends numbers={bends.map((bend) => bend.number)} chosen={isChosen} />
-          <RowControls
-            step={step}
-            index={index}
-            count={count}
-            actions={actions}
-            hasBends={bends.length > 0}
-          />
-        </div>
-      </div>
+      </StepContext>
     </li>
   );
 }
+
+/** Its sentence, what was found there, its bends, and what can be done with it; drawn anew only when these change. */
+const StepContent = memo(function StepContent(props: Props) {
+  const { step, index, actions, bends } = props;
+  const { problems, chosen, mayWrite } = useStepContext();
+  return (
+    <div className={`min-w-0 flex-1 ${step.muted ? "text-soft line-through decoration-1" : ""}`}>
+      {step.muted && <p className="text-[15px] font-semibold">Left out of the run</p>}
+      <StepSentence
+        step={step}
+        index={index}
+        onChange={(next, field) => actions.change(index, next, field)}
+      />
+      <FoundHere problems={problems} id={`problems-${index}`} onTake={mayWrite ? actions.mend : undefined} />
+      <div className="mt-0.5 flex min-h-8 flex-wrap items-center gap-1">
+        <Bends numbers={bends} chosen={chosen} />
+        <RowControls {...props} />
+      </div>
+    </div>
+  );
+});
 
 const MOST_TABS = 5;
 
@@ -88,24 +97,17 @@ function Bends({ numbers, chosen }: { numbers: number[]; chosen: boolean }) {
   );
 }
 
-interface ControlProps extends Omit<Props, "id"> {
-  hasBends: boolean;
-}
-
-function RowControls({ step, index, count, actions, hasBends }: ControlProps) {
-  const { choose, open, side, mayWrite } = useRunContext();
+function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
+  const { mayWrite } = useStepContext();
   const one = `Step ${index + 1}`;
   return (
-    <span className="ml-auto flex items-center opacity-70 group-focus-within:opacity-100 group-hover:opacity-100">
-      {hasBends && (
+    <span className="ml-auto flex items-center">
+      {bends.length > 0 && (
         <Button
           look="quiet"
-          aria-label={`${one}: other ways, and why`}
-          aria-pressed={side === "step"}
-          onClick={() => {
-            choose(index);
-            open("step");
-          }}
+          aria-label={`${one}: Ways, why`}
+          aria-pressed={waysOpen}
+          onClick={() => actions.openWays(index)}
         >
           Ways, why
         </Button>
@@ -120,64 +122,64 @@ function RowControls({ step, index, count, actions, hasBends }: ControlProps) {
               </Button>
             }
           />
-          <DropdownMenu.Root>
-            <DropdownMenu.Trigger asChild>
+          <Menu
+            align="end"
+            trigger={
               <Button look="quiet" aria-label={`${one}: more`}>
                 <MoreIcon />
               </Button>
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content align="end" className={MENU}>
-                <Item
-                  keys="Alt+↑"
-                  disabled={index === 0}
-                  onSelect={() => actions.move(index, index - 1)}
-                  label="Move up"
-                >
-                  <UpIcon />
-                </Item>
-                <Item
-                  keys="Alt+↓"
-                  disabled={index === count - 1}
-                  onSelect={() => actions.move(index, index + 1)}
-                  label="Move down"
-                >
-                  <DownIcon />
-                </Item>
-                <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label="Make another like it" />
-                <Item
-                  keys="Alt+O"
-                  onSelect={() => actions.mute(index)}
-                  label={step.muted ? "Put it back into the run" : "Leave it out of the run"}
-                />
-                <Item
-                  keys="Alt+Delete"
-                  onSelect={() => actions.remove(index)}
-                  label={`Remove this ${STEP_WORDS[step.kind].toLowerCase()}`}
-                >
-                  <RemoveIcon />
-                </Item>
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+            }
+          >
+            <Item
+              keys="Alt+↑"
+              disabled={index === 0}
+              onSelect={() => actions.move(index, index - 1)}
+              label="Move up"
+            >
+              <UpIcon />
+            </Item>
+            <Item
+              keys="Alt+↓"
+              disabled={index === count - 1}
+              onSelect={() => actions.move(index, index + 1)}
+              label="Move down"
+            >
+              <DownIcon />
+            </Item>
+            <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label="Make another like it" />
+            <Item
+              keys="Alt+O"
+              onSelect={() => actions.mute(index)}
+              label={step.muted ? "Put it back into the run" : "Leave it out of the run"}
+            />
+            <Item
+              keys="Alt+Delete"
+              onSelect={() => actions.remove(index)}
+              label={`Remove this ${STEP_WORDS[step.kind].toLowerCase()}`}
+            >
+              <RemoveIcon />
+            </Item>
+          </Menu>
         </>
       )}
     </span>
   );
 }
 
-function Item(props: {
+interface ItemProps {
   label: string;
   keys: string;
   onSelect: () => void;
   disabled?: boolean;
-  children?: React.ReactNode;
-}) {
+  children?: ReactNode;
+}
+
+function Item({ label, keys, onSelect, disabled = false, children }: ItemProps) {
   return (
-    <DropdownMenu.Item onSelect={props.onSelect} disabled={props.disabled ?? false} className={MENU_ITEM}>
-      <span className="w-5">{props.children}</span> {props.label}
-      <span className="ml-auto text-[15px] text-soft">{props.keys}</span>
-    </DropdownMenu.Item>
+    <MenuItem onSelect={onSelect} disabled={disabled}>
+      <span className="w-5">{children}</span> {label}
+      <span className="ml-auto text-[15px] text-soft">{keys}</span>
+    </MenuItem>
   );
 }
 

@@ -6,8 +6,9 @@ import { Term } from "@/ui/term";
 import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
-import { inchesAt, placed, useRunContext } from "./run-context";
+import { placed } from "./run-context";
 import { type Part, SENTENCES } from "./sentences";
+import { useStepContext } from "./step-context";
 import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "./words";
 
 type Fields = Record<string, unknown>;
@@ -38,7 +39,7 @@ function Parts({ parts, ...rest }: Props & { parts: Part[] }) {
 
 function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
   const { step, index, onChange } = props;
-  const { mayWrite, chosen, plan } = useRunContext();
+  const { mayWrite, chosen, problems } = useStepContext();
   const fields = step as unknown as Fields;
   const set = (field: string, value: unknown, place = field) =>
     onChange({ ...step, [field]: value } as Step, place);
@@ -57,7 +58,7 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
           value={fields[part.field] as Heading}
           choices={HEADINGS}
           disabled={!mayWrite}
-          invalid={placed(plan?.problems, `steps.${index}.${part.field}`).length > 0}
+          invalid={placed(problems, `steps.${index}.${part.field}`).length > 0}
           onChoose={(next) => set(part.field, next, "")}
         />
       );
@@ -88,6 +89,7 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
           value={(fields[part.field] as Written | null | undefined) ?? part.steps.at(-1) ?? ""}
           steps={part.steps}
           unit="°"
+          passedOver={part.passedOver ?? false}
           onChange={(value) => set(part.field, value)}
         />
       );
@@ -115,7 +117,7 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
     case "kick":
       return <KickBy {...props} choices={part.choices} />;
     case "when":
-      return part.test(fields, chosen === index) ? <Parts parts={part.parts} {...props} /> : null;
+      return part.test(fields, chosen) ? <Parts parts={part.parts} {...props} /> : null;
   }
 }
 
@@ -123,7 +125,7 @@ const SHOT_COUNTS = ["3", "4", "5", "6", "9", "10", "12", "15", "18"];
 
 /** The rise as measured, or what is to be got over: its height and clearance. */
 function Rise({ step, index, onChange }: Props) {
-  const { mayWrite } = useRunContext();
+  const { mayWrite } = useStepContext();
   if (step.kind !== "offset" && step.kind !== "saddle3" && step.kind !== "saddle4") return null;
   const { over } = step;
   function choose(next: "rise" | "box" | "round") {
@@ -178,7 +180,7 @@ function Rise({ step, index, onChange }: Props) {
 
 /** How gentle the kick is: by its setback, or by its angle. */
 function KickBy({ step, index, onChange, choices }: Props & { choices: { value: string; label: string }[] }) {
-  const { mayWrite } = useRunContext();
+  const { mayWrite } = useStepContext();
   if (step.kind !== "kick90") return null;
   const by = step.kick_angle === null || step.kick_angle === undefined ? "kick_back" : "kick_angle";
   const other = by === "kick_back" ? "kick_angle" : "kick_back";
@@ -209,19 +211,20 @@ interface NumberProps {
   onChange: (value: string) => void;
   steps?: string[];
   unit?: string;
+  passedOver?: boolean;
 }
 
 function StepNumber({ index, field, ...rest }: NumberProps) {
-  const run = useRunContext();
+  const { mayWrite, problems, inches } = useStepContext();
   const place = `steps.${index}.${field}`;
-  const wrong = placed(run.plan?.problems, place).some((problem) => problem.severity === "stop");
+  const wrong = placed(problems, place).some((problem) => problem.severity === "stop");
   return (
     <TapeField
       label={`Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`}
-      disabled={!run.mayWrite}
+      disabled={!mayWrite}
       invalid={wrong}
       describedBy={wrong ? `problems-${index}` : undefined}
-      inches={inchesAt(run, place)}
+      inches={inches[place]}
       {...rest}
     />
   );

@@ -1,5 +1,5 @@
-import { type PointerEvent, useRef, useState } from "react";
-import type { BenchBend, Plan, PlannedMark, PlannedPiece } from "@/api/types";
+import { type PointerEvent, useCallback, useMemo, useRef, useState } from "react";
+import type { BenchBend, Plan, PlannedMark, PlannedPiece, Written } from "@/api/types";
 import type { CouplingHold } from "@/draw/coupling-grip";
 import { toTape } from "@/draw/fractions";
 import { StickStrip } from "@/draw/strip";
@@ -18,9 +18,14 @@ export function Sticks({ plan }: { plan: Plan }) {
   const [zoom, setZoom] = useState(0);
   const pull = usePull();
   const markOf = useLaidMarks(plan);
-  const holdOf = useCouplings(plan);
+  const holds = useCouplings(plan);
+  const { bends } = plan;
+  const onChoose = useCallback((number: number) => choose(bends[number - 1]?.step ?? null), [choose, bends]);
+  const chosenBends = useMemo(
+    () => bends.filter((bend) => bend.step === chosen).map((bend) => bend.number),
+    [bends, chosen],
+  );
   const factor = ZOOMS[zoom] ?? 1;
-  const chosenBends = plan.bends.filter((bend) => bend.step === chosen).map((bend) => bend.number);
   const longest = Math.max(STICK, ...plan.pieces.map((piece) => piece.length.inches));
   return (
     <section
@@ -63,10 +68,10 @@ export function Sticks({ plan }: { plan: Plan }) {
                 width={size.width * factor}
                 longest={longest}
                 chosenBends={chosenBends}
-                onChoose={(number) => choose(plan.bends[number - 1]?.step ?? null)}
+                onChoose={onChoose}
                 markFor={markOf.markFor}
                 onDragMark={markOf.onDrag}
-                coupling={holdOf(piece)}
+                coupling={holds[piece.number - 1]}
               />
             </figure>
           ))}
@@ -98,31 +103,44 @@ function Caption({ piece, plan }: { piece: PlannedPiece; plan: Plan }) {
   );
 }
 
-/** Couplings that may be moved within their room; moving one writes it into the run. */
-function useCouplings(plan: Plan): (piece: PlannedPiece) => CouplingHold | undefined {
+const NO_PINS: never[] = [];
+
+/** Couplings that may be moved within their room, one for each piece; moving one writes it into the run. */
+function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
   const { draft, edit, mayWrite } = useRunContext();
-  const pins = draft.document.couplings ?? [];
+  const { pieces, couplings } = plan;
+  const pins = draft.document.couplings ?? NO_PINS;
+  const latest = useRef(draft.document);
+  latest.current = draft.document;
   // Until the plan knows of a coupling that is just being put in place, this does.
-  const placing = useRef<Record<number, number>>({});
-  return (piece) => {
-    const coupling = plan.couplings[piece.number - 1];
-    if (!coupling || coupling.step !== null || !mayWrite) return undefined;
-    const { pinned } = coupling;
-    return {
-      number: piece.number,
-      at: coupling.at.inches - piece.start,
-      room: coupling.room.map(([low, high]) => [low - piece.start, high - piece.start]),
-      pinned: pinned !== null,
-      reads: coupling.at.reads,
-      onMove: (at) => {
-        const text = toTape(at + piece.start);
-        const index = pinned ?? Math.min(placing.current[piece.number] ?? pins.length, pins.length);
-        placing.current[piece.number] = index;
-        edit({ ...draft.document, couplings: pins.toSpliced(index, 1, text) }, `couplings.${index}`);
-      },
-      onLetGo: () => pinned !== null && edit({ ...draft.document, couplings: pins.toSpliced(pinned, 1) }, ""),
-    };
-  };
+  const placing = useRef<Record<number, { index: number; text: string; at: number }>>({});
+  return useMemo(
+    () =>
+      pieces.map((piece) => {
+        const coupling = couplings[piece.number - 1];
+        if (!coupling || coupling.step !== null || !mayWrite) return undefined;
+        const { pinned } = coupling;
+        const placed = placing.current[piece.number];
+        const known = placed && pins[placed.index] === placed.text ? placed : undefined;
+        const put = (next: Written[], place: string) => edit({ ...latest.current, couplings: next }, place);
+        return {
+          number: piece.number,
+          at: coupling.at.inches - piece.start,
+          from: (known?.at ?? coupling.at.inches) - piece.start,
+          room: coupling.room.map(([low, high]): [number, number] => [low - piece.start, high - piece.start]),
+          pinned: pinned !== null,
+          reads: coupling.at.reads,
+          onMove: (at) => {
+            const text = toTape(at + piece.start);
+            const index = pinned ?? known?.index ?? pins.length;
+            placing.current[piece.number] = { index, text, at: at + piece.start };
+            put(pins.toSpliced(index, 1, text), `couplings.${index}`);
+          },
+          onLetGo: () => pinned !== null && put(pins.toSpliced(pinned, 1), ""),
+        };
+      }),
+    [pieces, couplings, pins, mayWrite, edit],
+  );
 }
 
 /** While marks are checked, the strips show the marks that were laid, and they can be dragged. */

@@ -8,14 +8,17 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { replaceEqualDeep } from "@tanstack/react-query";
+import { useRef } from "react";
+import type { Step } from "@/api/types";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
 import { AddStep } from "./add-step";
 import { EndRow, StartRow } from "./end-rows";
 import { Findings } from "./findings";
-import { useRunContext } from "./run-context";
+import { placed, useRunContext } from "./run-context";
 import { StepRow } from "./step-row";
-import { useSteps } from "./use-steps";
+import { type StepActions, useSteps } from "./use-steps";
 
 const DRAG_BEGINS = 6;
 
@@ -45,14 +48,7 @@ export function WalkList() {
         <ol aria-label="Walk list" className="flex flex-col">
           <StartRow />
           {steps.map((step, index) => (
-            <StepRow
-              key={ids[index]}
-              id={ids[index] ?? ""}
-              step={step}
-              index={index}
-              count={steps.length}
-              actions={actions}
-            />
+            <Row key={ids[index]} id={ids[index] ?? ""} step={step} index={index} actions={actions} />
           ))}
           {mayWrite && (
             <li className="border-b border-line/60 py-1.5 pl-10">
@@ -76,4 +72,48 @@ export function WalkList() {
       </SortableContext>
     </DndContext>
   );
+}
+
+interface RowProps {
+  id: string;
+  step: Step;
+  index: number;
+  actions: StepActions;
+}
+
+/** A step's row, given what concerns it alone; what is unchanged stays the same object. */
+function Row({ id, step, index, actions }: RowProps) {
+  const { draft, plan, chosen, side, mayWrite } = useRunContext();
+  const place = `steps.${index}`;
+  const inches = Object.fromEntries(
+    (plan?.fields ?? [])
+      .filter((field) => field.place.startsWith(`${place}.`))
+      .map((field) => [field.place, field.inches]),
+  );
+  const context = useSame({
+    mayWrite,
+    chosen: chosen === index,
+    problems: placed(plan?.problems, place),
+    inches,
+  });
+  const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);
+  return (
+    <StepRow
+      id={id}
+      step={step}
+      index={index}
+      count={draft.document.steps.length}
+      actions={actions}
+      bends={bends}
+      waysOpen={side === "step" && chosen === index}
+      context={context}
+    />
+  );
+}
+
+/** The value of before as long as it says the same. */
+function useSame<Value>(value: Value): Value {
+  const last = useRef(value);
+  last.current = replaceEqualDeep(last.current, value);
+  return last.current;
 }

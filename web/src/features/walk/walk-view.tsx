@@ -1,3 +1,4 @@
+import { useCallback } from "react";
 import { Notice } from "@/ui/notice";
 import { ChecksLine } from "./checks-line";
 import { Picture } from "./picture";
@@ -12,10 +13,13 @@ import { WalkList } from "./walk-list";
 export function WalkView() {
   const { plan, planError, choose } = useRunContext();
 
-  function goTo(step: number) {
-    choose(step);
-    document.querySelector(`[data-step="${step}"]`)?.scrollIntoView({ block: "nearest" });
-  }
+  const goTo = useCallback(
+    (step: number) => {
+      choose(step);
+      document.querySelector(`[data-step="${step}"]`)?.scrollIntoView({ block: "nearest" });
+    },
+    [choose],
+  );
 
   return (
     <main className="flex flex-1 flex-col lg:h-[calc(100dvh-3.5rem)] lg:flex-none lg:flex-row">

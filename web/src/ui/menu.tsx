@@ -1,0 +1,55 @@
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
+
+interface Props {
+  trigger: ReactNode;
+  align?: "start" | "end";
+  children: ReactNode;
+}
+
+/**
+ * A menu that opens when the press is over: one that opened under a finger still down would take
+ * the lifting of the finger for a choice. After a choice the focus goes where the choice sends it.
+ */
+export function Menu({ trigger, align = "start", children }: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
+      <DropdownMenu.Trigger
+        asChild
+        onPointerDown={(event) => event.preventDefault()}
+        onClick={() => setOpen(!open)}
+      >
+        {trigger}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align={align}
+          collisionPadding={8}
+          className="z-50 max-h-[80dvh] min-w-80 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+interface ItemProps {
+  onSelect: () => void;
+  disabled?: boolean;
+  children: ReactNode;
+}
+
+export function MenuItem({ onSelect, disabled = false, children }: ItemProps) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      disabled={disabled}
+      className="flex min-h-11 items-center gap-3 rounded-sm px-3 outline-none data-disabled:opacity-40 data-highlighted:bg-tint"
+    >
+      {children}
+    </DropdownMenu.Item>
+  );
+}
