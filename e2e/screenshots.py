@@ -1,6 +1,7 @@
 """Refreshes docs/screenshots from the demo: ./crelda test e2e.screenshots."""
 
 from django.conf import settings
+from playwright.sync_api import expect
 
 from e2e.support import DESK, PHONE, Journey, field, saved
 
@@ -25,6 +26,28 @@ class Screenshots(Journey):
         self.shoot(page, "bench")
         page.get_by_role("link", name="Stock").click()
         self.shoot(page, "stock")
+
+    def test_walk_with_everything(self):
+        page = self.open_run("Glaze store feed")
+        page.get_by_role("radio", name="From above").click()
+        page.get_by_role("button", name="Step 2: Ways, why").click()
+        expect(page.get_by_role("list", name="Ways to do it")).to_be_visible()
+        self.shoot(page, "walk-ways")
+        page.get_by_role("button", name="Close: Ways").click()
+        page.get_by_role("radio", name="Turn").click()
+        page.wait_for_timeout(2 * SETTLE)
+        self.shoot(page, "walk-turned")
+
+    def test_walk_beside(self):
+        page = self.open_run()
+        page.get_by_role("button", name="Field note").click()
+        expect(page.get_by_role("textbox", name="field note")).to_be_visible()
+        self.shoot(page, "walk-note")
+        page.get_by_role("button", name="Check marks").click()
+        field(page, "Bend 1, mark laid").fill("27 3/16")
+        field(page, "Bend 2, mark laid").fill("38 1/8")
+        expect(page.get_by_text("not corrected for shrink")).to_be_visible()
+        self.shoot(page, "walk-marks")
 
     def test_told_at_its_place(self):
         page = self.open_run("Vent hood switch")

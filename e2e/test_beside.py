@@ -156,6 +156,16 @@ class Versions(Journey):
         saved(mine)
         expect(theirs.get_by_role("region", name="Two versions")).to_contain_text("Dana Wexcombe saved this run")
 
+    def test_what_is_typed_is_saved_even_while_one_goes_on_typing(self):
+        page = self.open_run()
+        saves = []
+        page.on("request", lambda one: saves.append(one) if one.method == "PUT" else None)
+        field(page, "End, seat at").focus()
+        for _ in range(20):
+            page.keyboard.press("ArrowUp")
+            page.wait_for_timeout(150)
+        self.assertGreaterEqual(len(saves), 2)
+
     def test_an_earlier_save_is_brought_back(self):
         page = self.open_run()
         self.save_as("marek")

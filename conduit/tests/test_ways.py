@@ -135,7 +135,7 @@ class PinnedCouplings(TestCase):
     @given(runs())
     def test_a_coupling_may_go_anywhere_in_its_room_and_the_others_stay(self, raw):
         plan = make_plan(raw)
-        for number, coupling in enumerate(plan.couplings):
+        for number, coupling in enumerate(plan.couplings if plan.makeable else []):
             for low, high in coupling.room if coupling.step is None else []:
                 for at in (low, (low + high) / 2, high):
                     wanted = [at if one is coupling else one.at.inches for one in plan.couplings]

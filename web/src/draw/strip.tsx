@@ -4,6 +4,7 @@ import { CouplingGrip, type CouplingHold } from "./coupling-grip";
 import { EndSign } from "./end-sign";
 import { readingWidth } from "./fractions";
 import { inOneRow, rows } from "./labels";
+import { NumberTab } from "./number-tab";
 import { useDrag } from "./use-drag";
 
 interface Props {
@@ -271,17 +272,7 @@ function PencilMark(props: MarkProps) {
         rx="4"
         fill="var(--sheet)"
       />
-      <rect x={labelFrom + 2} y={top + 1} width="28" height="21" rx="10.5" fill={color} />
-      <text
-        x={labelFrom + 16}
-        y={top + 16.5}
-        textAnchor="middle"
-        fontSize="15"
-        fontWeight="700"
-        fill={chosen ? "var(--on-accent)" : "var(--paper)"}
-      >
-        {number}
-      </text>
+      <NumberTab number={number} x={labelFrom + PILL} y={top + 11} chosen={chosen} />
       <text x={labelFrom + 35} y={top + 19} fontSize="23" fontWeight="700" fill={color} className="tape">
         {reads}
         <tspan fontSize="15" fontWeight="500" dx="7">

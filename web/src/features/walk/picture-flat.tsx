@@ -1,6 +1,7 @@
 import { memo } from "react";
 import type { MarksJudged, Picture as PictureData, Plan, Point } from "@/api/types";
 import { type Box, overlap } from "@/draw/labels";
+import { NumberTab } from "@/draw/number-tab";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
 import type { Size } from "@/ui/use-size";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
@@ -278,24 +279,7 @@ function BendNumber({ number, at: [x, y], bend, chosen, onChoose }: BendNumberPr
         stroke={chosen ? "var(--accent)" : "var(--soft)"}
         strokeWidth="1.2"
       />
-      <rect
-        x={x - 14}
-        y={y - 12}
-        width="28"
-        height="24"
-        rx="12"
-        fill={chosen ? "var(--accent)" : "var(--ink)"}
-      />
-      <text
-        x={x}
-        y={y + 5.5}
-        textAnchor="middle"
-        fontSize="15"
-        fontWeight="700"
-        fill={chosen ? "var(--on-accent)" : "var(--paper)"}
-      >
-        {number}
-      </text>
+      <NumberTab number={number} x={x} y={y} chosen={chosen} />
     </g>
   );
 }

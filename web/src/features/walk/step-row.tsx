@@ -1,6 +1,6 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { type KeyboardEvent, memo, type ReactNode } from "react";
+import { type KeyboardEvent, memo, type ReactNode, type SyntheticEvent } from "react";
 import type { Step } from "@/api/types";
 import { Button } from "@/ui/button";
 import { BendTab, DownIcon, GripIcon, MoreIcon, PlusIcon, RemoveIcon, UpIcon } from "@/ui/icons";
@@ -25,14 +25,16 @@ interface Props {
 export function StepRow(props: Props & { id: string; context: StepContext }) {
   const { id, index, actions, context } = props;
   const sortable = useSortable({ id, disabled: !context.mayWrite });
+  const choose = () => actions.choose(index);
   return (
     <li
       ref={sortable.setNodeRef}
       style={{ transform: CSS.Translate.toString(sortable.transform), transition: sortable.transition }}
       data-step={index}
       aria-current={context.chosen ? "step" : undefined}
-      onFocus={() => actions.choose(index)}
-      onPointerDown={() => actions.choose(index)}
+      // A chosen row shows more, so what is pressed must not be moved from under the finger before it is lifted.
+      onFocus={(event) => isWithin(event) && event.target.matches("input, :focus-visible") && choose()}
+      onClick={(event) => isWithin(event) && choose()}
       onKeyDown={(event) => context.mayWrite && onShortcut(event, index, actions)}
       className={`relative flex gap-2 border-b border-line/60 py-2 pr-2 pl-1 ${sortable.isDragging ? "z-10 bg-paper opacity-80 shadow-lg" : ""} ${context.chosen ? "border-l-4 border-l-accent bg-tint/50" : "border-l-4 border-l-transparent"}`}
     >
@@ -61,6 +63,10 @@ export function StepRow(props: Props & { id: string; context: StepContext }) {
     </li>
   );
 }
+
+/** Whether it happened in the row itself, not in a menu that belongs to it. */
+const isWithin = ({ currentTarget, target }: SyntheticEvent): boolean =>
+  currentTarget.contains(target as Node);
 
 /** Its sentence, what was found there, its bends, and what can be done with it; drawn anew only when these change. */
 const StepContent = memo(function StepContent(props: Props) {

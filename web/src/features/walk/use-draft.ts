@@ -1,11 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useReducer } from "react";
+import { useCallback, useEffect, useReducer, useRef } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { keys } from "@/api/queries";
 import type { Run, RunDocument } from "@/api/types";
 import { type Draft, type DraftEvent, draftReducer, keep, openDraft, readKept } from "./draft";
 
 const PAUSE_BEFORE_SAVE = 400;
+// However fast one types, what was typed first waits no longer than this.
+const LONGEST_UNSAVED = 800;
 const PAUSE_BEFORE_RETRY = 4000;
 
 export interface DraftHandle {
@@ -22,10 +24,16 @@ export function useDraft(run: Run): DraftHandle {
 
   useEffect(() => keep(run.id, draft), [run.id, draft]);
 
+  const unsavedSince = useRef(0);
+  useEffect(() => {
+    if (saving === "unsaved") unsavedSince.current = Date.now();
+  }, [saving]);
+
   // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the document starts the pause anew
   useEffect(() => {
     if (saving !== "unsaved" && saving !== "unreachable") return;
-    const pause = saving === "unsaved" ? PAUSE_BEFORE_SAVE : PAUSE_BEFORE_RETRY;
+    const left = LONGEST_UNSAVED - (Date.now() - unsavedSince.current);
+    const pause = saving === "unsaved" ? Math.max(0, Math.min(PAUSE_BEFORE_SAVE, left)) : PAUSE_BEFORE_RETRY;
     const timer = setTimeout(() => send({ type: "saving" }), pause);
     return () => clearTimeout(timer);
   }, [saving, document]);
