@@ -10,12 +10,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from conduit.checks import degrees_of, stretches
+from conduit.checks import stretches
 from conduit.document import Reading
 from conduit.geometry.path import tangent_length
-from conduit.layout import Layout, lay_out
+from conduit.layout import Layout
 from conduit.shoe import Shoe
-from conduit.steps import AnyStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.steps import OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
 from conduit.units import format_at_least
 
@@ -120,34 +120,33 @@ class Relief:
     enough: bool
 
 
-def reliefs(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules) -> list[Relief]:
-    """Where a stretch is over the limit: every single change that helps and can still be made, the best first."""
+def reliefs(reading: Reading, layout: Layout, rules: Rules) -> list[Relief]:
+    """Where a stretch is over the limit: every single change that saves degrees, the best first.
+
+    Whether the run can still be made with it is for the caller to try.
+    """
     found: list[Relief] = []
     for stretch in stretches(layout):
         total = math.degrees(sum(layout.path.bends[index].angle for index in stretch))
         over = total - rules.most_degrees
         if over <= 1e-6:
             continue
-        steps = sorted({layout.owners[index] for index in stretch})
-        for step in steps:
-            found += _flatter(reading, layout, shoe, rules, step, over)
+        for step in sorted({layout.owners[index] for index in stretch}):
+            found += _flatter(reading, step, over)
         found += _pull_points(layout, stretch, rules)
     return sorted(found, key=lambda one: (not one.enough, one.saves if one.enough else -one.saves))
 
 
-def _flatter(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, number: int, over: float) -> Iterator[Relief]:
+def _flatter(reading: Reading, number: int, over: float) -> Iterator[Relief]:
+    """An offset has its angle twice, a four-bend saddle four times, a three-bend saddle once and two halves."""
     step = reading.steps[number]
     if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
         return
     angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
+    times = 4 if isinstance(step, Saddle4Step) else 2
     for angle in angles:
-        if angle >= step.angle:
-            continue
-        instead: AnyStep = step.model_copy(update={"angle": angle})
-        steps = (*reading.steps[:number], instead, *reading.steps[number + 1 :])
-        changed = lay_out(replace(reading, steps=steps), shoe, rules)
-        if changed.complete:
-            saves = degrees_of(layout) - degrees_of(changed)
+        if angle < step.angle:
+            saves = times * (step.angle - angle)
             yield Relief(number, "flatter", angle, saves, saves >= over - 1e-6)
 
 

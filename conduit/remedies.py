@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
+from itertools import islice
 from typing import Any
 
 from conduit.alternatives import reliefs
@@ -17,6 +18,8 @@ from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
 from conduit.units import format_angle, format_at_least, round_to_tape
 
 MOST_FIXES = 4
+# Each try lays the run out anew.
+MOST_TRIES = 8
 # Where the surface mostly lies, the likeliest first.
 SURFACES = ("in", "down", "up", "left", "right", "out")
 SETBACKS = (3, 4, 6)
@@ -46,7 +49,7 @@ def _with_fixes(run: _Run, problem: Problem) -> Problem:
     if problem.fixes or not candidates:
         return problem
     good: list[Fix] = []
-    for fix in candidates(run, problem):
+    for fix in islice(candidates(run, problem), MOST_TRIES):
         if len(good) < MOST_FIXES and _does_away(run, problem, fix):
             good.append(fix)
     return problem.model_copy(update={"fixes": tuple(good)})
@@ -92,7 +95,7 @@ def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
 
 
 def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
-    for relief in reliefs(run.reading, run.layout, run.shoe, run.rules):
+    for relief in reliefs(run.reading, run.layout, run.rules):
         if not relief.enough:
             continue
         if relief.angle is not None:

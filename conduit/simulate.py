@@ -50,8 +50,10 @@ class Pose:
         point = self.point.along(self.heading, radius * sine).along(inside, radius * (1 - cosine))
         # Heading and inside turn about the axis; the frame keeps its angle to both.
         turned_inside = inside.times(cosine).along(self.heading, -sine)
-        heading = self.heading.times(cosine).along(inside, sine)
-        return Pose(point, heading, turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll)))
+        heading = self.heading.times(cosine).along(inside, sine).unit()
+        inward = turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll))
+        # Squared up at each bend: over a hundred of them rounding would else grow beyond all bounds.
+        return Pose(point, heading, inward.along(heading, -inward.dot(heading)).unit())
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,8 @@ from conduit.geometry.vectors import Vec
 from conduit.marks import marks_for
 from conduit.shoe import typical_shoe
 from conduit.simulate import Pose, Setting, arc_of, bend_pipe
-from conduit.tests.support import laid_out, runs
+from conduit.tables import DEFAULT_RULES
+from conduit.tests.support import document, laid_out, offset, runs
 
 
 def bent_back(layout, shoe, choose):
@@ -47,6 +48,13 @@ class BendingBack(TestCase):
         for bend in path.bends:
             self.assertLess(point_at(path, bend.start)[0].minus(bend.entry).length(), 1e-9)
             self.assertAlmostEqual(point_at(path, bend.end + 1e-12)[1].dot(bend.heading_after), 1, 9)
+
+    def test_the_longest_run_comes_back_too(self):
+        steps = [offset(20 + 30 * i, 2, toward=("out", "up")[i % 2]) for i in range(DEFAULT_RULES.most_steps)]
+        layout, shoe = laid_out(document(steps, 30 * len(steps) + 60))
+        bent = bent_back(layout, shoe, lambda marks: marks[0])
+        self.assertEqual(len(bent.arcs), 2 * len(steps))
+        self.assertLess(bent.miss(layout.path.end_point), 1e-7)
 
     def test_a_wrong_hook_is_seen(self):
         shoe = typical_shoe("EMT", "3/4")
