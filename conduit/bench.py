@@ -44,25 +44,24 @@ class Bench:
         return format_length(inches, self.tape, self.feet)
 
 
-def roll_before(bends: Sequence[PathBend], index: int, first: int) -> Roll:
-    """How to turn the pipe for bend `index`; `first` is the piece's first bend.
+def roll_before(bends: Sequence[PathBend], index: int, previous: int | None) -> Roll:
+    """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
 
     The inside of the bend to be made points up. Rolls grow clockwise seen from A, so the previous
     bend's inside then points at minus the difference.
     """
-    if index == first:
+    if previous is None:
         return Roll(None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
-    turn = math.degrees(bends[index].roll - bends[index - 1].roll) % 360
+    turn = math.degrees(bends[index].roll - bends[previous].roll) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
     clock = _clock(-turn)
     if abs(turn) < 0.5:
-        return Roll(0.0, clock, f"Do not turn the pipe: bend {index} stays up.")
+        return Roll(0.0, clock, f"Do not turn the pipe: bend {previous + 1} stays up.")
     if abs(abs(turn) - 180) < 0.5:
-        return Roll(180.0, clock, f"Turn the pipe half round: bend {index} points straight down.")
+        return Roll(180.0, clock, f"Turn the pipe half round: bend {previous + 1} points straight down.")
     way = "clockwise" if turn < 0 else "anticlockwise"
-    return Roll(
-        turn, clock, f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {index} points to {clock}."
-    )
+    degrees, points = format_angle(abs(turn)), f"bend {previous + 1} points to {clock}"
+    return Roll(turn, clock, f"Turn the pipe {degrees} {way} seen from A: {points}.")
 
 
 def _clock(degrees: float) -> str:

@@ -37,7 +37,7 @@ from conduit.results import (
     ShoeUsed,
     Stub,
 )
-from conduit.shoe import Shoe
+from conduit.shoe import Hook, Shoe
 from conduit.steps import Saddle3Step
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import TOLERANCE, format_angle, format_length, parse_length
@@ -247,19 +247,28 @@ class _Planner:
         for act in order.acts:
             bends = groups[act.unit]
             readings = readings_now(self.bench, done, bends[-1], self.shoe, start, end - start)
+            roll = roll_before(self.path.bends, bends[0], done[-1] if done else None)
             done += bends
             acts.append(
                 PlannedAct(
                     bends=[index + 1 for index in bends],
+                    uses=[self._mark_with_hook(index, act.hook, start, end) for index in bends],
                     hook=act.hook,
                     where=act.where,
                     end_for_end=act.end_for_end,
-                    turn=None if act.turn is None else math.degrees(act.turn),
+                    turn=roll.degrees,
+                    turn_says=roll.says,
+                    previous=done[-len(bends) - 1] + 1 if len(done) > len(bends) else None,
                     reasons=list(act.reasons),
                     checks=[Check(tool=one.tool, says=one.says, reads=one.reads) for one in readings],
                 )
             )
         return PlannedOrder(acts=acts, end_for_end=order.flips, turns=order.turns, why_not=order.why_not)
+
+    def _mark_with_hook(self, index: int, hook: Hook, start: float, end: float) -> PlannedMark:
+        """The mark to use for a bend in the order: with the hook that the order wants."""
+        marks = tuple(one for one in marks_for(self.path.bends[index], self.shoe, start) if one.hook == hook)
+        return self._mark(recommend(marks, end - start, self._within_saddle(index)).mark, end - start)
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
         numbers = [i for i, bend in enumerate(self.path.bends) if start <= bend.start < end]
@@ -269,7 +278,7 @@ class _Planner:
         bend, first = self.path.bends[index], numbers[0]
         marks = marks_for(bend, self.shoe, start)
         use = recommend(marks, end - start, self._within_saddle(index))
-        roll = roll_before(self.path.bends, index, first)
+        roll = roll_before(self.path.bends, index, None if index == first else index - 1)
         readings = readings_after(self.bench, index, start, first)
         if index == numbers[-1]:
             readings.append(left_over(self.bench, index, start, end, first))

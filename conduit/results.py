@@ -93,10 +93,13 @@ class PlannedAct(_Result):
     """One bend (or a sweep's shots) in the order of bending."""
 
     bends: list[int]
+    uses: list[PlannedMark] = Field(description="The mark to set for each of its bends, hook as the order wants it.")
     hook: Hook
     where: Literal["floor", "air"]
     end_for_end: bool = Field(description="Whether the pipe is first turned end for end.")
-    turn: float | None = Field(description="Degrees to roll the pipe from the act before, clockwise seen from A.")
+    turn: float | None = Field(description="Degrees that its roll differs from the act before; none for the first.")
+    turn_says: str
+    previous: int | None = Field(description="The bend that was made right before.")
     reasons: list[str]
     checks: list[Check] = Field(description="What tape and level must read then.")
 

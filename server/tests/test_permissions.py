@@ -12,6 +12,7 @@ BODIES = {
     "addRun": {"document": RUN},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
+    "listOrders": {"document": RUN},
     "listWays": {"document": RUN, "step": 0},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
     "readNote": {"text": "start, up"},
@@ -20,7 +21,17 @@ BODIES = {
 }
 OPEN = {"signIn"}
 READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutList", "getRun", "previewPlan"}
-READS |= {"listWays", "checkMarks", "readNote", "writeNote", "compareRuns", "getSaved", "listRevisions", "getRevision"}
+READS |= {
+    "listOrders",
+    "listWays",
+    "checkMarks",
+    "readNote",
+    "writeNote",
+    "compareRuns",
+    "getSaved",
+    "listRevisions",
+    "getRevision",
+}
 
 
 class PermissionMatrix(CrewTestCase):

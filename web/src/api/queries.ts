@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import type { GivenMark, MarksJudged, RunDocument, ScrapIn, Way } from "./types";
+import type { GivenMark, MarksJudged, PlannedOrder, RunDocument, ScrapIn, Way } from "./types";
 
 export const keys = {
   me: ["me"] as const,
@@ -55,6 +55,16 @@ export const useNewest = (id: number) =>
     queryFn: () => reply(api.GET("/api/runs/{run_id}/saved", { params: { path: { run_id: id } } })),
     refetchInterval: 4000,
     retry: false,
+  });
+
+/** The order of bending, for each piece of a document's run. */
+export const useOrders = (document: RunDocument, wanted: boolean) =>
+  useQuery({
+    queryKey: ["orders", document],
+    queryFn: () => reply(api.POST("/api/order", { body: { document } })) as Promise<PlannedOrder[]>,
+    enabled: wanted,
+    retry: false,
+    gcTime: 60_000,
   });
 
 export const useWays = (document: RunDocument, step: number) =>

@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Orders
+         * @description The order of bending that costs least handling, for each piece of a document's run.
+         */
+        post: operations["listOrders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways": {
         parameters: {
             query?: never;
@@ -1009,6 +1029,11 @@ export interface components {
             /** Bends */
             bends: number[];
             /**
+             * Uses
+             * @description The mark to set for each of its bends, hook as the order wants it.
+             */
+            uses: components["schemas"]["PlannedMark"][];
+            /**
              * Hook
              * @enum {string}
              */
@@ -1025,9 +1050,16 @@ export interface components {
             end_for_end: boolean;
             /**
              * Turn
-             * @description Degrees to roll the pipe from the act before, clockwise seen from A.
+             * @description Degrees that its roll differs from the act before; none for the first.
              */
             turn: number | null;
+            /** Turn Says */
+            turn_says: string;
+            /**
+             * Previous
+             * @description The bend that was made right before.
+             */
+            previous: number | null;
             /** Reasons */
             reasons: string[];
             /**
@@ -3107,6 +3139,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedOrder"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,9 +1,12 @@
 import { useState } from "react";
-import type { BenchBend, Plan, PlannedMark, PlannedPiece } from "@/api/types";
+import { useOrders } from "@/api/queries";
+import type { BenchBend, Plan, PlannedMark } from "@/api/types";
 import { useRunContext } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PrintIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { Segments } from "@/ui/segments";
+import { benchSteps } from "./bench-steps";
 import { BendCard } from "./bend-card";
 import { BendList } from "./bend-list";
 import { BenchPrint } from "./print";
@@ -11,16 +14,8 @@ import { BenchPrint } from "./print";
 export type Setting = Pick<PlannedMark, "reference" | "hook">;
 export type Settings = Record<number, Setting>;
 
-export interface BenchStep {
-  piece: PlannedPiece;
-  bend: BenchBend;
-}
-
-/** The mark that is shown for a bend: as the person set it, else as proposed. */
-export function markFor(bend: BenchBend, settings: Settings): PlannedMark {
-  const set = settings[bend.number];
-  return bend.marks.find((mark) => mark.reference === set?.reference && mark.hook === set.hook) ?? bend.use;
-}
+/** The mark that is shown for a bend. */
+export type MarkOf = (bend: BenchBend) => PlannedMark;
 
 /** Mark and bend: one bend a screen, readable at arm's length. */
 export function BenchView() {
@@ -31,10 +26,27 @@ export function BenchView() {
   return <Bench plan={plan} />;
 }
 
+type Sequence = "along" | "proposed";
+
+const SEQUENCES: { value: Sequence; label: string }[] = [
+  { value: "along", label: "Along the pipe" },
+  { value: "proposed", label: "Proposed order" },
+];
+
 function Bench({ plan }: { plan: Plan }) {
-  const steps = plan.pieces.flatMap((piece) => piece.bends.map((bend): BenchStep => ({ piece, bend })));
+  const { draft } = useRunContext();
+  const [sequence, setSequence] = useState<Sequence>("along");
+  const orders = useOrders(draft.document, sequence === "proposed");
+  const proposed = sequence === "proposed" ? orders.data : undefined;
+  const steps = benchSteps(plan, proposed);
+  const whyNot = proposed?.map((order) => order.why_not).filter(Boolean) ?? [];
   const [at, setAt] = useState(0);
   const [settings, setSettings] = useState<Settings>({});
+  const markOf: MarkOf = (bend) => {
+    const set = settings[bend.number];
+    const chosen = bend.marks.find((mark) => mark.reference === set?.reference && mark.hook === set.hook);
+    return chosen ?? steps.find((step) => step.bend === bend)?.use ?? bend.use;
+  };
   const current = steps[Math.min(at, steps.length - 1)];
   if (!current) return null;
   const go = (next: number) => setAt(Math.min(Math.max(next, 0), steps.length - 1));
@@ -50,8 +62,9 @@ function Bench({ plan }: { plan: Plan }) {
           </div>
           <BendList
             plan={plan}
+            steps={steps}
             current={current.bend.number}
-            settings={settings}
+            markOf={markOf}
             onChoose={(number) => go(steps.findIndex((step) => step.bend.number === number))}
           />
           <p className="px-4 py-3 text-[15px] text-soft">
@@ -62,14 +75,34 @@ function Bench({ plan }: { plan: Plan }) {
         <BendCard
           plan={plan}
           step={current}
-          settings={settings}
+          markOf={markOf}
           onSet={(setting) => setSettings({ ...settings, [current.bend.number]: setting })}
           position={Math.min(at, steps.length - 1)}
           count={steps.length}
           onGo={go}
+          sequence={
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <Segments
+                large
+                label="In which order"
+                value={sequence}
+                choices={SEQUENCES}
+                onChoose={(next) => {
+                  setSequence(next);
+                  setAt(0);
+                }}
+              />
+              {orders.error && <Notice severity="caution">{orders.error.message}</Notice>}
+              {whyNot.map((why) => (
+                <Notice key={why} severity="caution">
+                  {why}
+                </Notice>
+              ))}
+            </div>
+          }
         />
       </main>
-      <BenchPrint plan={plan} settings={settings} />
+      <BenchPrint plan={plan} steps={steps} markOf={markOf} />
     </>
   );
 }

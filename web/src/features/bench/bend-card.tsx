@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { BenchBend, Plan, PlannedMark } from "@/api/types";
+import type { Check, Plan, PlannedMark } from "@/api/types";
 import { RollClock } from "@/draw/clock";
 import { ShoeDrawing } from "@/draw/shoe";
 import { StickStrip } from "@/draw/strip";
@@ -8,16 +8,20 @@ import { BendTab, EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
-import { type BenchStep, markFor, type Setting, type Settings } from "./bench-view";
+import type { BenchStep } from "./bench-steps";
+import type { MarkOf, Setting } from "./bench-view";
+import { ordinal } from "./bend-list";
 
 interface Props {
   plan: Plan;
   step: BenchStep;
-  settings: Settings;
+  markOf: MarkOf;
   onSet: (setting: Setting) => void;
   position: number;
   count: number;
   onGo: (position: number) => void;
+  /** The choice of the order in which the bends come. */
+  sequence: ReactNode;
 }
 
 const REFERENCES: { value: Setting["reference"]; label: string }[] = [
@@ -31,15 +35,16 @@ const HOOKS: { value: Setting["hook"]; label: string }[] = [
 ];
 
 /** One bend: its mark as large as the screen gives, how the shoe is set on it, and what must then read. */
-export function BendCard({ plan, step, settings, onSet, position, count, onGo }: Props) {
+export function BendCard({ plan, step, markOf, onSet, position, count, onGo, sequence }: Props) {
   const { piece, bend } = step;
-  const mark = markFor(bend, settings);
+  const mark = markOf(bend);
   const [ref, size] = useSize<HTMLDivElement>();
   return (
     <section
       aria-label={`Bend ${bend.number}`}
       className="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-24 lg:px-6 lg:pb-4"
     >
+      <div className="mb-2">{sequence}</div>
       <div ref={ref} className="max-sm:hidden">
         {size.width > 0 && (
           <StickStrip
@@ -48,7 +53,7 @@ export function BendCard({ plan, step, settings, onSet, position, count, onGo }:
             longest={piece.length.inches}
             chosenBends={[bend.number]}
             onChoose={() => undefined}
-            markFor={(one) => markFor(one, settings)}
+            markFor={markOf}
           />
         )}
       </div>
@@ -57,7 +62,7 @@ export function BendCard({ plan, step, settings, onSet, position, count, onGo }:
           <p className="flex items-center gap-2 text-lg text-soft">
             <BendTab number={bend.number} chosen />
             <span className="tape">
-              Bend {position + 1} of {count} · piece {piece.number}, cut {piece.length.reads}
+              {ordinal(position + 1)} of {count} bends · piece {piece.number}, cut {piece.length.reads}
             </span>
           </p>
           <MarkReading mark={mark} />
@@ -66,7 +71,7 @@ export function BendCard({ plan, step, settings, onSet, position, count, onGo }:
             <Big name="Hook to" value={<EndMark end={mark.hook} size={40} />} />
             <Big name="Bend to" value={bend.angle_reads} />
           </div>
-          <Roll bend={bend} />
+          <Handling step={step} />
         </div>
         <div className="flex flex-col gap-3">
           {plan.shoe && (
@@ -97,7 +102,7 @@ export function BendCard({ plan, step, settings, onSet, position, count, onGo }:
           </div>
         </div>
       </div>
-      <ThenReads bend={bend} />
+      <ThenReads checks={(step.act?.bends.at(-1) === bend.number ? step.act : bend).checks} />
       <nav
         aria-label="Bends"
         className="fixed inset-x-0 bottom-0 z-10 flex gap-3 border-t border-line bg-paper p-3 lg:static lg:mt-auto lg:border-0 lg:bg-transparent lg:px-0 lg:pb-0"
@@ -152,21 +157,36 @@ function Big({ name, value }: { name: string; value: ReactNode }) {
   );
 }
 
-function Roll({ bend }: { bend: BenchBend }) {
+/** How the pipe is taken for this bend: end for end, rolled, on the floor or in the air; and why now. */
+function Handling({ step: { bend, act } }: { step: BenchStep }) {
+  const isFirstShot = !act || act.bends[0] === bend.number;
+  const turn = !act ? (bend.roll_from_previous ?? null) : isFirstShot ? act.turn : 0;
+  const previous = act && isFirstShot ? act.previous : bend.number - 1;
   return (
     <div className="mt-3 flex items-center gap-4">
-      <RollClock turn={bend.roll_from_previous ?? null} previous={bend.number - 1} size={112} />
-      <p className="text-lg">{bend.turn}</p>
+      <RollClock turn={turn} previous={previous ?? 0} size={112} />
+      <div className="text-lg leading-snug">
+        {act?.end_for_end && isFirstShot && <p className="font-semibold">Turn the pipe end for end first.</p>}
+        <p>{act && isFirstShot ? act.turn_says : bend.turn}</p>
+        {act && (
+          <p className="font-semibold">
+            {act.where === "floor" ? "On the floor." : "In the air: handle on the floor, pipe pushed down."}
+          </p>
+        )}
+        {isFirstShot && act && act.reasons.length > 0 && (
+          <p className="mt-0.5 text-base text-soft">{act.reasons.join(" ")}</p>
+        )}
+      </div>
     </div>
   );
 }
 
-function ThenReads({ bend }: { bend: BenchBend }) {
+function ThenReads({ checks }: { checks: Check[] }) {
   return (
     <section aria-label="Then it must read" className="mt-3 border-t border-line pt-2">
       <h2 className="text-lg font-bold">Then it must read</h2>
       <ul className="mt-1 grid gap-x-8 lg:grid-cols-2">
-        {bend.checks.map((check) => (
+        {checks.map((check) => (
           <li key={check.says} className="flex items-baseline gap-3 border-b border-line/60 py-1.5">
             <span className="w-12 shrink-0 text-soft">{check.tool}</span>
             <span className="text-lg">{check.says}</span>

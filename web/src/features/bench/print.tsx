@@ -1,13 +1,14 @@
 import type { Plan } from "@/api/types";
 import { StickStrip } from "@/draw/strip";
 import { EndMark } from "@/ui/icons";
-import { markFor, type Settings } from "./bench-view";
+import type { BenchStep } from "./bench-steps";
+import type { MarkOf } from "./bench-view";
 
 const PAPER_WIDTH = 680;
 const HEADINGS = ["Bend", "Mark from A", "Reference", "Hook to", "Angle", "Turn", "Then it must read"];
 
 /** The bench card on paper: every piece with its strip and its bends. */
-export function BenchPrint({ plan, settings }: { plan: Plan; settings: Settings }) {
+export function BenchPrint({ plan, steps, markOf }: { plan: Plan; steps: BenchStep[]; markOf: MarkOf }) {
   return (
     <div className="hidden p-2 text-black print:block" data-theme="light">
       <h1 className="text-2xl font-bold">{plan.name || "Run"}</h1>
@@ -27,7 +28,7 @@ export function BenchPrint({ plan, settings }: { plan: Plan; settings: Settings 
             longest={piece.length.inches}
             chosenBends={[]}
             onChoose={() => undefined}
-            markFor={(bend) => markFor(bend, settings)}
+            markFor={markOf}
           />
           <table className="tape w-full border-collapse text-left text-[13px]">
             <thead>
@@ -40,15 +41,17 @@ export function BenchPrint({ plan, settings }: { plan: Plan; settings: Settings 
               </tr>
             </thead>
             <tbody>
-              {piece.bends.map((bend) => {
-                const mark = markFor(bend, settings);
+              {steps.map(({ piece: own, bend, act }) => {
+                if (own !== piece) return null;
+                const mark = markOf(bend);
+                const checks = (act?.bends.at(-1) === bend.number ? act : bend).checks;
                 const cells = [
                   bend.number,
                   mark.at.reads,
                   mark.reference,
                   mark.hook,
                   bend.angle_reads,
-                  bend.turn,
+                  act?.bends[0] === bend.number ? act.turn_says : bend.turn,
                 ];
                 return (
                   <tr key={bend.number}>
@@ -61,7 +64,7 @@ export function BenchPrint({ plan, settings }: { plan: Plan; settings: Settings 
                       </td>
                     ))}
                     <td className="border border-black px-1.5 py-1 align-top">
-                      {bend.checks.map((check) => `${check.says} ${check.reads}`).join("; ")}
+                      {checks.map((check) => `${check.says} ${check.reads}`).join("; ")}
                     </td>
                   </tr>
                 );

@@ -1,4 +1,4 @@
-import { lazy, type ReactNode, Suspense } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
 import { HistoryPanel } from "./history-panel";
@@ -18,6 +18,13 @@ const TITLES = {
 /** What lies open beside the list. */
 export function SidePanel() {
   const { side, open, setLaid, setJudged } = useRunContext();
+  const ref = useRef<HTMLElement>(null);
+
+  // Where all stands in one column, what was opened is brought before the eye.
+  useEffect(() => {
+    if (side && matchMedia("(max-width: 63.99rem)").matches) ref.current?.scrollIntoView({ block: "start" });
+  }, [side]);
+
   if (!side) return null;
   const panels: Record<typeof side, ReactNode> = {
     note: <NotePanel />,
@@ -32,8 +39,9 @@ export function SidePanel() {
   }
   return (
     <section
+      ref={ref}
       aria-label={TITLES[side]}
-      className="flex shrink-0 flex-col border-line bg-paper max-lg:order-4 max-lg:border-t lg:w-[22rem] lg:border-r"
+      className="flex scroll-mt-[36dvh] shrink-0 flex-col border-line bg-paper max-lg:order-4 max-lg:border-t lg:w-[22rem] lg:border-r"
     >
       <header className="flex items-center border-b border-line py-1 pr-1 pl-3">
         <h2 className="text-lg font-bold">{TITLES[side]}</h2>
