@@ -52,7 +52,6 @@ class Screenshots(Journey):
     def test_told_at_its_place(self):
         page = self.open_run("Vent hood switch")
         field(page, "Step 2, angle").fill("60")
-        page.get_by_role("radio", name="From above").click()
         saved(page)
         self.shoot(page, "walk-impossible")
 

@@ -50,6 +50,26 @@ function Bench({ plan }: { plan: Plan }) {
   const current = steps[Math.min(at, steps.length - 1)];
   if (!current) return null;
   const go = (next: number) => setAt(Math.min(Math.max(next, 0), steps.length - 1));
+  const choice = (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <Segments
+        large
+        label="In which order"
+        value={sequence}
+        choices={SEQUENCES}
+        onChoose={(next) => {
+          setSequence(next);
+          setAt(0);
+        }}
+      />
+      {orders.error && <Notice severity="caution">{orders.error.message}</Notice>}
+      {whyNot.map((why) => (
+        <Notice key={why} severity="caution">
+          {why}
+        </Notice>
+      ))}
+    </div>
+  );
   return (
     <>
       <main className="flex flex-1 flex-col print:hidden lg:flex-row">
@@ -60,6 +80,7 @@ function Bench({ plan }: { plan: Plan }) {
               <PrintIcon /> Print the card
             </Button>
           </div>
+          <div className="border-b border-line px-3 py-2">{choice}</div>
           <BendList
             plan={plan}
             steps={steps}
@@ -80,26 +101,7 @@ function Bench({ plan }: { plan: Plan }) {
           position={Math.min(at, steps.length - 1)}
           count={steps.length}
           onGo={go}
-          sequence={
-            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-              <Segments
-                large
-                label="In which order"
-                value={sequence}
-                choices={SEQUENCES}
-                onChoose={(next) => {
-                  setSequence(next);
-                  setAt(0);
-                }}
-              />
-              {orders.error && <Notice severity="caution">{orders.error.message}</Notice>}
-              {whyNot.map((why) => (
-                <Notice key={why} severity="caution">
-                  {why}
-                </Notice>
-              ))}
-            </div>
-          }
+          sequence={choice}
         />
       </main>
       <BenchPrint plan={plan} steps={steps} markOf={markOf} />

@@ -44,7 +44,7 @@ export function BendCard({ plan, step, markOf, onSet, position, count, onGo, seq
       aria-label={`Bend ${bend.number}`}
       className="flex min-w-0 flex-1 flex-col px-4 pt-3 pb-24 lg:px-6 lg:pb-4"
     >
-      <div className="mb-2">{sequence}</div>
+      <div className="mb-2 lg:hidden">{sequence}</div>
       <div ref={ref} className="max-sm:hidden">
         {size.width > 0 && (
           <StickStrip

@@ -2,6 +2,7 @@ import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { Annotation, EditorState } from "@codemirror/state";
 import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
 import { useEffect, useRef } from "react";
+import { smallestChange } from "./smallest-change";
 
 export interface NoteMark {
   line: number;
@@ -27,6 +28,7 @@ const look = EditorView.theme({
   "&": { height: "100%", fontSize: "16px", backgroundColor: "transparent", color: "var(--ink)" },
   ".cm-content": { fontFamily: "var(--font-sans)", caretColor: "var(--accent)", padding: "8px 0" },
   ".cm-line": { padding: "3px 8px 3px 4px" },
+  ".cm-lineNumbers .cm-gutterElement": { padding: "3px 6px 0 4px" },
   ".cm-gutters": { backgroundColor: "transparent", color: "var(--soft)", border: "none" },
   ".cm-activeLine, .cm-activeLineGutter": {
     backgroundColor: "color-mix(in srgb, var(--tint) 50%, transparent)",
@@ -94,17 +96,6 @@ export function NoteEditor(props: Props) {
   }, [props.text, props.marks]);
 
   return <div ref={host} className="tape min-h-64 flex-1 overflow-auto" />;
-}
-
-/** Only what differs is replaced, so that the cursor stays where it was. */
-export function smallestChange(before: string, after: string) {
-  if (before === after) return null;
-  let from = 0;
-  while (from < before.length && before[from] === after[from]) from += 1;
-  let end = 0;
-  const most = Math.min(before.length, after.length) - from;
-  while (end < most && before[before.length - 1 - end] === after[after.length - 1 - end]) end += 1;
-  return { from, to: before.length - end, insert: after.slice(from, after.length - end) };
 }
 
 function diagnostic(state: EditorState, mark: NoteMark): Diagnostic[] {
