@@ -38,6 +38,9 @@ const choice = (field: string, choices: Choice<string>[]): Part => ({
 const isNinety = (step: Record<string, unknown>): boolean =>
   ["90", 90, undefined].includes(step.angle as string);
 
+/** How an offset ends: its angle, and where it stands on the leg. */
+const atAngleAndPlace: Part[] = [" at ", angle(), ", ", choice("ref", OFFSET_REFERENCES), " ", length("at")];
+
 /** Each kind of step as a sentence, its numbers in the order in which they are measured. */
 export const SENTENCES: Record<Step["kind"], Part[]> = {
   bend: [
@@ -68,19 +71,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
       parts: ["; next leg measured from ", choice("next_from", NEXT_FROM)],
     },
   ],
-  offset: [
-    term("offset", "Offset"),
-    " ",
-    direction("toward"),
-    " ",
-    { show: "rise" },
-    " at ",
-    angle(),
-    ", ",
-    choice("ref", OFFSET_REFERENCES),
-    " ",
-    length("at"),
-  ],
+  offset: [term("offset", "Offset"), " ", direction("toward"), " ", { show: "rise" }, ...atAngleAndPlace],
   rolled: [
     term("rolled offset", "Rolled offset"),
     " ",
@@ -91,12 +82,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     direction("roll_toward"),
     " by ",
     length("roll"),
-    " at ",
-    angle(),
-    ", ",
-    choice("ref", OFFSET_REFERENCES),
-    " ",
-    length("at"),
+    ...atAngleAndPlace,
   ],
   box_offset: [
     term("box offset", "Box offset"),
