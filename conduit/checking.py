@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.document import Head
 from conduit.laying import laid_out
-from conduit.mistakes import LaidMark, MarksDoNotMatch, Verdict, check_marks
+from conduit.mistakes import LaidMark, MarksDoNotMatch, Verdict, check_marks, within_a_sixteenth
 from conduit.plan import make_plan
 from conduit.results import Measure
 from conduit.scene import Point
@@ -40,6 +40,7 @@ class JudgedMark(BaseModel):
     should_be: Measure
     off: float
     off_reads: str
+    right: bool = Field(description="Within a sixteenth.")
 
 
 class PassedThing(BaseModel):
@@ -102,6 +103,7 @@ def _told(verdict: Verdict, starts: Sequence[float], head: Head) -> MarksJudged:
                 should_be=Measure.of(should - start, head.tape, head.feet),
                 off=off,
                 off_reads=_off(off, head),
+                right=within_a_sixteenth(off),
             )
             for number, (should, off, start) in enumerate(zip(verdict.should_be, verdict.off, starts, strict=True), 1)
         ],

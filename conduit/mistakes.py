@@ -92,6 +92,11 @@ class _Case:
         return end.end - start.start - along
 
 
+def within_a_sixteenth(off: float) -> bool:
+    """Whether a mark that is `off` inches off counts as right."""
+    return abs(off) <= SIXTEENTH + 1e-9
+
+
 def check_marks(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, laid: Sequence[LaidMark]) -> Verdict:
     """Judge marks laid for a complete layout. Raises MarksDoNotMatch unless there is one for each bend."""
     bends = layout.path.bends
@@ -107,7 +112,7 @@ def check_marks(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, laid
     prover = Prover(reading, layout, shoe)
     bent = prover.bent(settings)
     judgement = prover.judgement_of(bent)
-    right = max(map(abs, off), default=0.0) <= SIXTEENTH + 1e-9
+    right = all(map(within_a_sixteenth, off))
     return Verdict(right, tuple(should), tuple(off), judgement, bent, None if right else _best(case, should))
 
 

@@ -5,6 +5,7 @@ Things and surfaces are endless in the model; here they get a width to be drawn 
 
 import math
 from collections.abc import Iterator, Sequence
+from itertools import zip_longest
 
 from conduit.document import Reading
 from conduit.geometry.path import point_at, points_along
@@ -43,7 +44,10 @@ def picture_of(
     straps: Sequence[float],
     clearances: Sequence[float],
 ) -> Picture:
-    """The picture of a layout; `couplings` and `straps` along the straight pipe, a clearance for each thing."""
+    """The picture of a layout; `couplings` and `straps` along the straight pipe.
+
+    `clearances` of the things in turn; of those it does not reach, none is known.
+    """
     path = layout.path
     start, end = reading.start, reading.end
     last = path.bends[-1].heading_after if path.bends else path.heading
@@ -65,9 +69,7 @@ def picture_of(
         fittings=list(_fittings(layout, reading, couplings, straps)),
         things=[
             _thing(thing, format_length(clearance, shows.tape, shows.feet) if clearance is not None else "")
-            for thing, clearance in zip(
-                layout.hindrances, [*clearances, *[None] * len(layout.hindrances)], strict=False
-            )
+            for thing, clearance in zip_longest(layout.hindrances, clearances)
         ],
         surfaces=list(_surfaces(layout, reading, shoe)),
         dimensions=[
@@ -93,8 +95,13 @@ def _fittings(
             yield PictureFitting(kind="pull_point", name=step.name, point=marker.point, heading=heading)
 
 
+def _drawn_far(thing: Hindrance) -> float:
+    """Where a thing's far end is drawn; one that goes on and on is cut off."""
+    return min(thing.far, thing.near + DRAWN_LENGTH)
+
+
 def _thing(thing: Hindrance, clearance: str) -> PictureThing:
-    far = min(thing.far, thing.near + DRAWN_LENGTH)
+    far = _drawn_far(thing)
     if thing.shape == "round":
         middle, radius = (thing.near + thing.far) / 2, thing.height / 2
         body, clear = _circle(middle, radius, radius), _circle(middle, radius, radius + thing.clear)
@@ -145,8 +152,7 @@ def _surfaces(layout: Layout, reading: Reading, shoe: Shoe) -> Iterator[PictureS
     for thing in layout.hindrances:
         if faced and thing.toward.dot(wall) > 1 - 1e-6 and abs(thing.foot.z + behind) < 1e-6:
             continue
-        far = min(thing.far, thing.near + DRAWN_LENGTH)
-        ends = [thing.foot.along(thing.along, thing.near), thing.foot.along(thing.along, far)]
+        ends = [thing.foot.along(thing.along, place) for place in (thing.near, _drawn_far(thing))]
         yield _patch(thing.foot, ends, thing.along, thing.along.cross(thing.toward))
     for one in layout.dimensions:
         _, number, field = [*one.place.split("."), "", ""][:3]

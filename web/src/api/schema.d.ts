@@ -2101,6 +2101,11 @@ export interface components {
             off: number;
             /** Off Reads */
             off_reads: string;
+            /**
+             * Right
+             * @description Within a sixteenth.
+             */
+            right: boolean;
         };
         /**
          * MarksJudged

@@ -1,12 +1,13 @@
 import { useEffect } from "react";
 import { useMarksJudged } from "@/api/queries";
-import type { BenchBend, GivenMark, Plan } from "@/api/types";
+import type { Plan } from "@/api/types";
 import { Button } from "@/ui/button";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
-import { type LaidMark, type LaidMarks, useRunContext } from "./run-context";
+import { asPlanned, bendsOf, given } from "./laid-marks";
+import { type LaidMark, useRunContext } from "./run-context";
 
 const HOOKS = [
   { value: "A" as const, label: "hook toward A" },
@@ -18,27 +19,6 @@ export function MarksPanel() {
   const { plan } = useRunContext();
   if (!plan?.makeable) return <p className="p-3 text-soft">Marks can be checked once the run can be bent.</p>;
   return <LaidPanel plan={plan} />;
-}
-
-const bendsOf = (plan: Plan): BenchBend[] => plan.pieces.flatMap((piece) => piece.bends);
-
-const asPlanned = (plan: Plan): LaidMarks =>
-  Object.fromEntries(
-    bendsOf(plan).map((bend) => [
-      bend.number,
-      { at: bend.use.at.reads, reference: bend.use.reference, hook: bend.use.hook },
-    ]),
-  );
-
-function given(plan: Plan, laid: LaidMarks): GivenMark[] {
-  return bendsOf(plan).map((bend) => {
-    const { at, reference, hook } = laid[bend.number] ?? {
-      at: bend.use.at.reads,
-      reference: bend.use.reference,
-      hook: bend.use.hook,
-    };
-    return { at, reference, hook };
-  });
 }
 
 function LaidPanel({ plan }: { plan: Plan }) {
@@ -88,7 +68,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                 />
                 {told && (
                   <p className="tape flex items-center gap-1.5 text-[15px] leading-snug">
-                    {Math.abs(told.off) <= 1 / 16 + 1e-9 ? (
+                    {told.right ? (
                       <GoodIcon width={18} height={18} className="text-good" />
                     ) : (
                       <StopIcon width={18} height={18} className="text-stop" />

@@ -6,6 +6,7 @@ import { StickStrip } from "@/draw/strip";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
 import { useSize } from "@/ui/use-size";
+import { asPlanned, bendsOf } from "./laid-marks";
 import { useRunContext } from "./run-context";
 
 const STICK = 120;
@@ -62,7 +63,7 @@ export function Sticks({ plan }: { plan: Plan }) {
         {size.width > 0 &&
           plan.pieces.map((piece) => (
             <figure key={piece.number}>
-              <Caption piece={piece} plan={plan} />
+              <Caption piece={piece} hold={holds[piece.number - 1]} />
               <StickStrip
                 piece={piece}
                 width={size.width * factor}
@@ -80,12 +81,7 @@ export function Sticks({ plan }: { plan: Plan }) {
   );
 }
 
-function Caption({ piece, plan }: { piece: PlannedPiece; plan: Plan }) {
-  const { draft, edit, mayWrite } = useRunContext();
-  const coupling = plan.couplings[piece.number - 1];
-  const pinned = coupling?.pinned;
-  const letGo = () =>
-    edit({ ...draft.document, couplings: draft.document.couplings?.toSpliced(pinned ?? 0, 1) ?? [] }, "");
+function Caption({ piece, hold }: { piece: PlannedPiece; hold: CouplingHold | undefined }) {
   return (
     <figcaption className="sticky left-0 flex w-fit max-w-[calc(100%-7rem)] flex-wrap items-center gap-x-2 text-base text-soft">
       <strong className="text-ink">Piece {piece.number}</strong>
@@ -94,8 +90,8 @@ function Caption({ piece, plan }: { piece: PlannedPiece; plan: Plan }) {
         cut <strong className="text-ink">{piece.length.reads}</strong>
       </span>
       <EndMark end="B" size={22} /> {piece.end_b}
-      {mayWrite && pinned !== null && pinned !== undefined && (
-        <Button look="quiet" className="min-h-7!" onClick={letGo}>
+      {hold?.pinned && (
+        <Button look="quiet" className="min-h-7!" onClick={hold.onLetGo}>
           put there by hand: let it go
         </Button>
       )}
@@ -147,11 +143,8 @@ function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
 function useLaidMarks(plan: Plan) {
   const { side, laid, setLaid, judged } = useRunContext();
   if (side !== "marks") return { markFor: undefined, onDrag: undefined };
-  const bends = plan.pieces.flatMap((piece) => piece.bends);
-  const planned = Object.fromEntries(
-    bends.map(({ number, use }) => [number, { at: use.at.reads, reference: use.reference, hook: use.hook }]),
-  );
-  const marks = laid ?? planned;
+  const bends = bendsOf(plan);
+  const marks = laid ?? asPlanned(plan);
   const markFor = (bend: BenchBend): PlannedMark => {
     const mark = marks[bend.number];
     const told = judged?.marks[bends.indexOf(bend)];
