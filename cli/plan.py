@@ -1,4 +1,4 @@
-"""`crelda plan FILE|- [RULES]`: a run as JSON or field note in, its plan as JSON out.
+"""`crelda plan FILE|- [RULES]`: a run as JSON or field note in, its plan with its bench sheets as JSON out.
 
 RULES is a JSON file with the limits of one's own code, such as {"most_degrees": 270}; what it leaves out
 stays as usual.
@@ -6,11 +6,12 @@ stays as usual.
 Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it could not be read.
 """
 
+import json
 import sys
 
 from cli.reading import UnreadableFile, read_rules, read_run
 from conduit.document import UnreadableDocument
-from conduit.plan import make_plan
+from conduit.sheet import Bencher
 from conduit.tables import DEFAULT_RULES
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
@@ -23,12 +24,13 @@ def main(arguments: list[str]) -> int:
     try:
         source = read_run(arguments[0])
         rules = read_rules(arguments[1]) if len(arguments) > 1 else DEFAULT_RULES
-        plan = make_plan(source.document, rules, with_order=True)
+        bencher = Bencher(source.document, rules)
     except UnreadableFile as error:
         return _complain(str(error))
     except UnreadableDocument as error:
         return _complain(f"{arguments[0]} is not a run: {error}")
-    print(plan.model_dump_json(indent=2))
+    plan = bencher.plan
+    print(json.dumps({**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}, indent=2, ensure_ascii=False))
     for fault in source.faults:
         print(f"unreadable: {fault}", file=sys.stderr)
     for problem in plan.problems:
@@ -37,6 +39,12 @@ def main(arguments: list[str]) -> int:
     if source.faults or any(problem.code == "unreadable" for problem in plan.problems):
         return UNREADABLE
     return FINE if plan.makeable else CANNOT_BE_MADE
+
+
+def _sheets(bencher: Bencher) -> list[object]:
+    """The bench sheet of each piece, without what is only drawn."""
+    drawn = {"bends": {"__all__": {"in_the_shoe"}}}
+    return [bencher.sheet(piece.number).model_dump(mode="json", exclude=drawn) for piece in bencher.plan.pieces]
 
 
 def _complain(says: str) -> int:

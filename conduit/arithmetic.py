@@ -11,6 +11,7 @@ from conduit.geometry.path import PathBend, tangent_length
 from conduit.layout import Layout
 from conduit.marks import Mark
 from conduit.shoe import Shoe
+from conduit.simulate import Arc
 from conduit.steps import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step, SweepStep
 from conduit.units import format_angle
 
@@ -31,9 +32,9 @@ def shoe_lines(shoe: Shoe) -> list[str]:
     ]
 
 
-def mark_lines(bend: PathBend, mark: Mark, shoe: Shoe, piece_start: float, shows: str) -> list[str]:
-    """How a mark comes from its bend, on a piece that begins at `piece_start` on the run's pipe."""
-    start, end, angle = bend.start - piece_start, bend.end - piece_start, format_angle(math.degrees(bend.angle))
+def mark_lines(arc: Arc, mark: Mark, shoe: Shoe, shows: str) -> list[str]:
+    """How a mark comes from its bend's arc on the piece."""
+    start, end, angle = arc.start, arc.end, format_angle(math.degrees(arc.angle))
     reference = shoe.references()[mark.reference]
     lines = [
         f"The bend takes {n(end - start)} of pipe: radius {n(shoe.radius)} × {angle} × π ÷ 180. "

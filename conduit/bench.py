@@ -1,29 +1,52 @@
 """A piece at the bench: how each bend is set, how the pipe is rolled, and what tape and level must then read."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
-from conduit.geometry.path import Path, PathBend, point_at
+from conduit.geometry.path import Path, PathBend, tangent_length
 from conduit.geometry.vectors import Vec
-from conduit.steps import AnyStep, BendStep, BoxOffsetStep, KickStep, OffsetStep, RolledStep
+from conduit.simulate import Arc, Bent
+from conduit.steps import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    KickStep,
+    OffsetStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+)
 from conduit.units import format_angle, format_length
+
+Where = Literal["floor", "air"]
 
 
 @dataclass(frozen=True)
 class Reading:
-    """What a tool must show: tape or level, the sentence, and the figure."""
+    """What a tool must show: tape or level, the sentence, and the figure (a tape's also in inches).
+
+    `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends.
+    """
 
     tool: str
     says: str
     reads: str
+    inches: float | None = None
+    kind: "Kind" = "other"
 
 
 @dataclass(frozen=True)
 class Roll:
-    """How the pipe is turned before a bend, seen from end A: degrees clockwise, clock position, words."""
+    """How the pipe is turned before a bend, seen from end A.
+
+    Degrees clockwise that it is turned, where the bend made before then points (degrees clockwise from
+    straight up, and as a clock position), words.
+    """
 
     degrees: float | None
+    points: float | None
     clock: str | None
     says: str
 
@@ -43,46 +66,40 @@ class Bench:
         """A length as the tape shows it."""
         return format_length(inches, self.tape, self.feet)
 
+    def taped(self, says: str, inches: float, kind: "Kind" = "other") -> Reading:
+        """What the tape must read."""
+        return Reading("tape", says, self.shows(inches), inches, kind)
 
-def roll_before(bends: Sequence[PathBend], index: int, previous: int | None) -> Roll:
+
+def roll_before(
+    bends: Sequence[PathBend], index: int, previous: int | None, where: Where = "floor", before: Where = "floor"
+) -> Roll:
     """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
 
-    The inside of the bend to be made points up. Rolls grow clockwise seen from A, so the previous
-    bend's inside then points at minus the difference.
+    On the floor a bend's inside points up, in the air down (`where` this one is made, `before` the previous).
+    Rolls grow anticlockwise seen from A: the previous bend's inside must come to stand at this one's less
+    the difference, and stood up or down as it was made.
     """
     if previous is None:
-        return Roll(None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
-    turn = math.degrees(bends[index].roll - bends[previous].roll) % 360
+        return Roll(None, None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
+    inside, stood = (180 if one == "air" else 0 for one in (where, before))
+    points = (inside - math.degrees(bends[index].roll - bends[previous].roll)) % 360
+    turn = (points - stood) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
-    clock = _clock(-turn)
+    clock = _clock(points)
+    stands = {"12 o’clock": "straight up", "6 o’clock": "straight down"}.get(clock, f"to {clock}")
     if abs(turn) < 0.5:
-        return Roll(0.0, clock, f"Do not turn the pipe: bend {previous + 1} stays up.")
+        return Roll(0.0, points, clock, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
     if abs(abs(turn) - 180) < 0.5:
-        return Roll(180.0, clock, f"Turn the pipe half round: bend {previous + 1} points straight down.")
-    way = "clockwise" if turn < 0 else "anticlockwise"
-    degrees, points = format_angle(abs(turn)), f"bend {previous + 1} points to {clock}"
-    return Roll(turn, clock, f"Turn the pipe {degrees} {way} seen from A: {points}.")
+        return Roll(180.0, points, clock, f"Turn the pipe half round: bend {previous + 1} points {stands}.")
+    way = "clockwise" if turn > 0 else "anticlockwise"
+    says = f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {previous + 1} points {stands}."
+    return Roll(turn, points, clock, says)
 
 
 def _clock(degrees: float) -> str:
     halves = round((degrees % 360) / 15) % 24
     return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
-
-
-def readings_after(bench: Bench, index: int, piece_start: float, first: int) -> list[Reading]:
-    """What tape and level must read once bend `index` of the piece is made."""
-    bend = bench.path.bends[index]
-    level = Reading("level", "Angle between the two legs", format_angle(math.degrees(bend.angle)))
-    if is_ninety(bench, index):
-        return [_back_to_back(bench, index, piece_start, first), level]
-    second = index > first and bench.owners[index - 1] == bench.owners[index]
-    if is_offset(bench, index) and second:
-        return [
-            rise_reading(bench, index),
-            Reading("level", "Both outer legs", "parallel"),
-            _raised(bench, index, piece_start, first),
-        ]
-    return [level]
 
 
 def is_offset(bench: Bench, index: int) -> bool:
@@ -96,42 +113,104 @@ def is_ninety(bench: Bench, index: int) -> bool:
     return isinstance(step, BendStep | KickStep) and abs(bench.path.bends[index].angle - math.pi / 2) < 1e-6
 
 
-def rise_reading(bench: Bench, index: int) -> Reading:
-    """The rise of an offset, whose second bend `index` is: its travel's part across the leg."""
-    low, high = bench.path.bends[index - 1], bench.path.bends[index]
-    rise = high.vertex.minus(low.vertex).length() * math.sin(high.angle)
-    return Reading("tape", "Straight edge on one leg, to the same side of the other", bench.shows(rise))
+def within_saddle(bench: Bench, index: int) -> tuple[int, float] | None:
+    """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
+    step = bench.steps[bench.owners[index]]
+    return (index - bench.owners.index(bench.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
 
 
-def _back_to_back(bench: Bench, index: int, piece_start: float, first: int) -> Reading:
-    bend = bench.path.bends[index]
-    base, called = _hooked_at(bench, index, piece_start, first)
-    reach = bend.vertex.minus(base).dot(bend.heading_before) + bench.diameter / 2
-    return Reading("tape", f"{called} to the back of this bend", bench.shows(reach))
+Kind = Literal["back", "rise", "other"]
+Arcs = Mapping[int, Arc]
 
 
-def _raised(bench: Bench, index: int, piece_start: float, first: int) -> Reading:
-    bend = bench.path.bends[index]
-    base, called = _hooked_at(bench, index, piece_start, first)
-    top = bend.point(bend.angle, bench.path.radius)
-    return Reading(
-        "tape",
-        f"{called}, along the leg, to where it runs straight again",
-        bench.shows(top.minus(base).dot(bend.heading_after)),
-    )
+def readings_on(
+    bench: Bench, bent: Bent, arcs: Arcs, just_made: int, length: float, all_made: bool = False
+) -> list[Reading]:
+    """What tape and level must read on a piece bent so far.
+
+    `arcs`: its bends made, by their index in the run; `length`: that of the piece without any spare;
+    `all_made`: also what is left to end B.
+    """
+    level = Reading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
+    readings = [*_taped(bench, bent, arcs, just_made), level]
+    if all_made and bent.arcs:
+        base, called = _hooked_at(bench, bent, arcs, math.inf)
+        end = bent.pose_at(length)
+        readings.append(bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading)))
+    return readings
 
 
-def _hooked_at(bench: Bench, index: int, piece_start: float, first: int) -> tuple[Vec, str]:
-    """Where the tape hooks: the back of the last 90 made on this piece, or its end A."""
-    for earlier in range(index - 1, first - 1, -1):
-        if is_ninety(bench, earlier):
-            bend = bench.path.bends[earlier]
-            return bend.vertex.along(bend.heading_after, -bench.diameter / 2), f"Back of bend {earlier + 1}"
-    return point_at(bench.path, piece_start)[0], "End A"
+def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:
+    step = bench.steps[bench.owners[just_made]]
+    mates = [i for i, owner in enumerate(bench.owners) if owner == bench.owners[just_made]]
+    if is_ninety(bench, just_made):
+        back = _to_back(bench, bent, arcs, just_made)
+        return [back] if set(mates) - set(arcs) or len(mates) == 1 else [back, *_kicked(bench, bent, arcs, mates)]
+    if not set(mates) <= set(arcs):
+        pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
+        return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
+    if is_offset(bench, just_made):
+        return [_rise(bench, bent, arcs, *mates), Reading("level", "Both outer legs", "parallel")]
+    if isinstance(step, Saddle4Step):
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), Reading("level", "Both ends", "in one line")]
+    if isinstance(step, Saddle3Step):
+        return [_height(bench, bent, arcs, mates), Reading("level", "Both ends", "in one line")]
+    return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
 
 
-def left_over(bench: Bench, last: int, piece_start: float, piece_end: float, first: int) -> Reading:
-    """What is left beyond the piece's last bend, to its end B."""
-    base, called = _hooked_at(bench, last + 1, piece_start, first)
-    point, heading = point_at(bench.path, piece_end)
-    return Reading("tape", f"{called} to end B", bench.shows(point.minus(base).dot(heading)))
+def _pair_of(mates: list[int], index: int) -> list[int]:
+    """The two bends of a four-bend saddle's near or far side."""
+    return mates[:2] if index in mates[:2] else mates[2:]
+
+
+def _aside(bent: Bent, from_s: float, to: Vec) -> float:
+    """How far a point lies off the line of the leg at `from_s`."""
+    pose = bent.pose_at(from_s)
+    between = to.minus(pose.point)
+    return between.along(pose.heading, -between.dot(pose.heading)).length()
+
+
+def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> Reading:
+    rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
+    return bench.taped("Straight edge on one leg, to the same side of the other", rise, "rise")
+
+
+def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> Reading:
+    centre = arcs[mates[1]]
+    height = _aside(bent, arcs[mates[0]].start, bent.point_at((centre.start + centre.end) / 2))
+    return bench.taped("Both ends flat on the floor: from the floor to the underside at the centre", height)
+
+
+def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[Reading]:
+    """How far the kick has moved the 90's corner off the line of its leg."""
+    kick, ninety = sorted(mates, key=lambda index: is_ninety(bench, index))
+    if not is_ninety(bench, ninety):
+        return []
+    at = arcs[kick].start if kick < ninety else arcs[kick].end
+    rise = _aside(bent, at, _corner(bent, arcs[ninety], at_start=kick < ninety))
+    return [bench.taped("The kick lifts the 90’s corner off the line of its leg by", rise)]
+
+
+def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
+    """Where a bend's two legs would meet, from the leg before it or the one after it."""
+    pose, reach = bent.pose_at(arc.start if at_start else arc.end), tangent_length(bent.radius, arc.angle)
+    return pose.point.along(pose.heading, reach if at_start else -reach)
+
+
+def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> Reading:
+    base, called = _hooked_at(bench, bent, arcs, index)
+    enters = bent.pose_at(arcs[index].start)
+    corner = _corner(bent, arcs[index], at_start=True)
+    reach = corner.minus(base).dot(enters.heading) + bench.diameter / 2
+    return bench.taped(f"{called} to the back of this bend", reach, "back")
+
+
+def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, str]:
+    """Where the tape hooks: the back of the last 90 made before a bend on this piece, or its end A."""
+    nineties = [index for index in arcs if index < before and is_ninety(bench, index)]
+    if not nineties:
+        return bent.start.point, "End A"
+    last = max(nineties)
+    leaves = bent.pose_at(arcs[last].end)
+    corner = _corner(bent, arcs[last], at_start=False)
+    return corner.along(leaves.heading, -bench.diameter / 2), f"Back of bend {last + 1}"

@@ -7,6 +7,9 @@ from dataclasses import dataclass
 
 from conduit.shoe import Dial, NoSuchShoe, Shoe
 
+# A slope drawn through dial angles nearer to each other than this would be chance.
+LEAST_SPAN = 10.0
+
 
 @dataclass(frozen=True)
 class Test90:
@@ -62,12 +65,12 @@ class DialFit:
 def fit_dial(bends: Sequence[tuple[float, float]]) -> DialFit:
     """The line from (dial, angle finder after letting go) pairs, in degrees, by least squares.
 
-    One pair gives a constant (spring-back alone). Raises NoSuchShoe without any, or for a line that falls.
+    Dials close together give a constant (spring-back alone). Raises NoSuchShoe without any, or for a line that falls.
     """
     if not bends:
         raise NoSuchShoe("no test bend is given; bend to a dial angle, let go, read the angle finder")
     dials, trues = [dial for dial, _ in bends], [true for _, true in bends]
-    if len(set(dials)) < 2:
+    if max(dials) - min(dials) < LEAST_SPAN:
         constant = statistics.fmean(true - dial for dial, true in bends)
         line = Dial(1.0, constant)
     else:

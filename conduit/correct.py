@@ -1,12 +1,13 @@
 """A bend came out wrong: where the pipe really is, and what is best for the rest (handbook, Trade §7).
 
-The bends not made yet may have their marks moved and their angles changed; the smallest changes that
-bring end B back to its place and direction are found by damped Gauss-Newton on the simulation. Where
-that is not enough, the bend itself is opened or closed, and where that cannot be, the pipe is scrap.
+The bends not made yet may have their marks moved and their angles changed, and the ends may be cut;
+the smallest changes that bring end B back to its place and direction are found by damped Gauss-Newton
+on the simulation. Where that is not enough, the bend itself is opened or closed, and where that cannot
+be, the pipe is scrap.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -17,16 +18,25 @@ from conduit.geometry.vectors import Vec
 from conduit.shoe import Shoe
 from conduit.simulate import Bent, Pose, Setting, bend_pipe
 from conduit.tables import Material
+from conduit.tolerance import SLACK_ACROSS, SLACK_ALONG
 
-# A mark is moved by an inch as gladly as an angle is changed by this much.
+# A mark is moved by an inch as gladly as an angle is changed by this much; a cut is made less gladly.
 ANGLE_FOR_AN_INCH = math.radians(2)
+CUT_FOR_AN_INCH = 0.25
 # How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
 INCHES_PER_RADIAN = 0.25 / math.radians(1)
 ROUNDS, STEP, DAMPING = 25, 1e-6, 1e-3
-GOOD_END, GOOD_DIRECTION = 1 / 8, math.radians(1)
+GOOD_DIRECTION = math.radians(1)
 MOST_REPLANNED = math.radians(6)
+# What hands, level and finder cannot better: nothing is done about a bend that is out by less.
+HANDS_ANGLE, HANDS_MARK = math.radians(0.5), 1 / 16
+# A saw takes off no less than this.
+LEAST_CUT = 1 / 32
 # By hand EMT up to this diameter can be opened a little; heavy wall cannot.
 OPENABLE_DIAMETER, MOST_OPENED = 1.2, math.radians(5)
+
+Advice = Literal["go_on", "replan", "rebend", "trim", "scrap"]
+Clears = Callable[[Bent], bool]
 
 
 @dataclass(frozen=True)
@@ -50,20 +60,35 @@ class Rebend:
 
 
 @dataclass(frozen=True)
+class Cuts:
+    """What is to be cut off end A and end B, in inches; a negative cut leaves more of the spare."""
+
+    a: float = 0.0
+    b: float = 0.0
+
+
+UNCUT = Cuts()
+
+
+@dataclass(frozen=True)
 class Correction:
     """What to do. `misses` is where end B would be without it, `after` with it; inches and degrees.
 
     `settings` are those of every bend, with the marks and angles of the rest re-planned. `go_on`:
-    nothing needs doing; `replan`: the rest as given here; `rebend`: first the bends named; `scrap`.
+    nothing needs doing; `replan`: the rest as given here; `rebend`: first the bends named; `trim`:
+    the cuts suffice; `scrap`. Cuts may come with any of them. `or_leave`: instead of rebending, the
+    rest could make up for it.
     """
 
-    advice: Literal["go_on", "replan", "rebend", "scrap"]
+    advice: Advice
     misses: float
     off_degrees: float
     after: float
     settings: tuple[Setting, ...]
     rebends: tuple[Rebend, ...]
+    cuts: Cuts
     says: str
+    or_leave: bool = False
 
 
 @dataclass(frozen=True)
@@ -74,115 +99,228 @@ class Aim:
     heading: Vec
 
 
+@dataclass(frozen=True)
+class Piece:
+    """The pipe that is corrected: shoe, how it is held, its length, its aim; `spare` was left on end B.
+
+    `clears` tells of a bent pipe whether it passes what it must pass.
+    """
+
+    shoe: Shoe
+    start: Pose
+    length: float
+    aim: Aim
+    material: Material = "EMT"
+    spare: float = 0.0
+    clears: Clears = lambda bent: True
+
+    def bent(self, settings: Sequence[Setting], cuts: Cuts = UNCUT) -> Bent:
+        """The pipe, its end A cut back to where it seats."""
+        held = self.start.forward(-cuts.a)
+        return bend_pipe(self.length - cuts.b, settings, self.shoe, held)
+
+    def fits(self, bent: Bent) -> bool:
+        """Whether a connector along the leg, and the straps across it, forgive what is off, and all is cleared."""
+        miss = bent.end.point.minus(self.aim.point)
+        along = miss.dot(self.aim.heading)
+        across = miss.along(self.aim.heading, -along).length()
+        straight = bent.end.heading.angle_to(self.aim.heading) <= GOOD_DIRECTION
+        return abs(along) <= SLACK_ALONG and across <= SLACK_ACROSS and straight and self.clears(bent)
+
+    def off(self, bent: Bent) -> tuple[float, float]:
+        """How far end B is from its aim, in inches, and its direction, in degrees."""
+        return bent.miss(self.aim.point), math.degrees(bent.end.heading.angle_to(self.aim.heading))
+
+
 def correct(
-    planned: Sequence[Setting],
-    readings: Sequence[AsBent],
-    shoe: Shoe,
-    start: Pose,
-    length: float,
-    aim: Aim,
-    material: Material = "EMT",
+    planned: Sequence[Setting], readings: Sequence[AsBent], piece: Piece, left: frozenset[int] = frozenset()
 ) -> Correction:
-    """What to do after the bends in `readings` came out as read; the others are still to be made."""
+    """What to do after the bends in `readings` came out as read; the others are still to be made.
+
+    A bend that is under goes back into the shoe; one that is over is opened, unless the rest can make up
+    for it with changes no larger than its own. The bends in `left` are not to be touched again.
+    """
     real = {reading.bend: reading for reading in readings}
-    settings = [_as_read(one, real.get(number)) for number, one in enumerate(planned)]
-    now = bend_pipe(length, settings, shoe, start)
-    misses, off = _off(now, aim)
-    if misses <= GOOD_END and off <= GOOD_DIRECTION:
-        says = "The pipe still fits; go on as planned."
-        return Correction("go_on", misses, math.degrees(off), misses, tuple(settings), (), says)
+    settings = [as_read(one, real.get(number)) for number, one in enumerate(planned)]
     rest = [number for number in range(len(planned)) if number not in real]
-    better = _replanned(settings, rest, shoe, start, length, aim)
-    after, after_off = _off(bend_pipe(length, better, shoe, start), aim)
-    if after <= GOOD_END and after_off <= GOOD_DIRECTION and _gentle(settings, better, rest):
-        says = "Bend the rest to the new marks and angles."
-        return Correction("replan", misses, math.degrees(off), after, tuple(better), (), says)
-    return _rebend(planned, settings, readings, shoe, start, length, aim, material)
+    if piece.fits(piece.bent(settings)):
+        return _told("go_on", piece, settings, settings, "The pipe still fits; go on as planned.")
+    out = [one for one in readings if one.bend not in left and abs(_short(planned, one)) >= HANDS_ANGLE]
+    made_up = _made_up(settings, rest, piece)
+    rebent = _rebent(planned, settings, out, rest, piece)
+    under = any(_short(planned, one) > 0 for one in out)
+    if rebent and (under or not made_up or not _modest(planned, settings, made_up, out, rest)):
+        return replace(rebent, or_leave=made_up is not None)
+    if made_up:
+        return made_up
+    if _as_near_as_hands_get(planned, readings):
+        says = "As near as hands and finder get; what is off at the end is sprung in at the straps."
+        return _told("go_on", piece, settings, settings, says)
+    return _told("scrap", piece, settings, settings, _why_scrap(planned, out, piece))
 
 
-def _as_read(planned: Setting, reading: AsBent | None) -> Setting:
+def _short(planned: Sequence[Setting], reading: AsBent) -> float:
+    """By how much (radians) a bend is under; negative: over."""
+    return planned[reading.bend].angle - math.radians(reading.angle)
+
+
+def as_read(planned: Setting, reading: AsBent | None) -> Setting:
+    """A setting as its bend came out; as planned where it is not made."""
     if reading is None:
         return planned
     return replace(planned, mark=planned.mark + reading.further, angle=math.radians(reading.angle))
 
 
-def _rebend(
+def _told(
+    advice: Advice,
+    piece: Piece,
+    before: Sequence[Setting],
+    settings: Sequence[Setting],
+    says: str,
+    rebends: Sequence[Rebend] = (),
+    cuts: Cuts = UNCUT,
+) -> Correction:
+    misses, off = piece.off(piece.bent(before))
+    after, _ = piece.off(piece.bent(settings, cuts))
+    return Correction(advice, misses, off, after, tuple(settings), tuple(rebends), cuts, says)
+
+
+def _made_up(settings: Sequence[Setting], rest: Sequence[int], piece: Piece) -> Correction | None:
+    """What is off made up for by the rest and the cuts, where that can be."""
+    better, cuts = _replanned(settings, rest, piece)
+    if not piece.fits(piece.bent(better, cuts)) or not _gentle(settings, better, rest):
+        return None
+    moved = any(_differs(better[i], settings[i]) for i in rest)
+    says = " ".join(["Bend the rest to the new marks and angles."] * moved + _cut_words(cuts))
+    return _told("replan" if moved else "trim", piece, settings, better, says, cuts=cuts)
+
+
+def _modest(
     planned: Sequence[Setting],
     settings: Sequence[Setting],
-    readings: Sequence[AsBent],
-    shoe: Shoe,
-    start: Pose,
-    length: float,
-    aim: Aim,
-    material: Material,
-) -> Correction:
-    """Bring the bends that are out back to their planned angles, if hands can do that."""
-    misses, off = _off(bend_pipe(length, settings, shoe, start), aim)
-    rebends: list[Rebend] = []
-    for reading in readings:
-        by = planned[reading.bend].angle - math.radians(reading.angle)
-        if abs(by) < math.radians(0.25):
-            continue
-        if by < 0 and (material != "EMT" or shoe.diameter > OPENABLE_DIAMETER or -by > MOST_OPENED):
-            says = (
-                f"Scrap it: bend {reading.bend + 1} is {math.degrees(-by):.1f}° over and cannot be opened by so much."
-            )
-            return Correction("scrap", misses, math.degrees(off), misses, tuple(settings), (), says)
-        rebends.append(Rebend(reading.bend, math.degrees(by)))
-    straightened = [replace(one, angle=plan.angle) for one, plan in zip(settings, planned, strict=True)]
-    after, after_off = _off(bend_pipe(length, straightened, shoe, start), aim)
-    if not rebends or after > GOOD_END or after_off > GOOD_DIRECTION:
-        says = "Scrap it: neither the bends that are left nor a correction bring the end back."
-        return Correction("scrap", misses, math.degrees(off), misses, tuple(settings), (), says)
+    made_up: Correction,
+    out: Sequence[AsBent],
+    rest: Sequence[int],
+) -> bool:
+    """Whether the rest only follows what was over by as much: an offset's second bend made like its first."""
+    most = max((-_short(planned, one) for one in out), default=0.0) + HANDS_ANGLE / 2
+    return all(-HANDS_ANGLE / 2 <= made_up.settings[i].angle - settings[i].angle <= most for i in rest)
+
+
+def _as_near_as_hands_get(planned: Sequence[Setting], readings: Sequence[AsBent]) -> bool:
+    return all(
+        abs(math.radians(one.angle) - planned[one.bend].angle) < HANDS_ANGLE and abs(one.further) <= HANDS_MARK
+        for one in readings
+    )
+
+
+def _differs(one: Setting, other: Setting) -> bool:
+    return abs(one.mark - other.mark) > LEAST_CUT or abs(one.angle - other.angle) > math.radians(0.1)
+
+
+def _cut_words(cuts: Cuts) -> list[str]:
+    ends = (("A", cuts.a), ("B", cuts.b))
+    return [f"Move the cut at end {end}." for end, cut in ends if abs(cut) >= LEAST_CUT]
+
+
+def _rebent(
+    planned: Sequence[Setting],
+    settings: Sequence[Setting],
+    out: Sequence[AsBent],
+    rest: Sequence[int],
+    piece: Piece,
+) -> Correction | None:
+    """The bends that are out brought back to their planned angles, if hands can do that and it helps."""
+    if not out or any(not can_open(piece, -_short(planned, one)) for one in out):
+        return None
+    straightened = list(settings)
+    for one in out:
+        straightened[one.bend] = replace(settings[one.bend], angle=planned[one.bend].angle)
+    rebends = [Rebend(one.bend, math.degrees(_short(planned, one))) for one in out]
     words = [f"{'close' if one.by > 0 else 'open'} bend {one.bend + 1} by {abs(one.by):.1f}°" for one in rebends]
-    says = f"Back in the shoe, mark on the same reference: {', '.join(words)}. Then go on as planned."
-    return Correction("rebend", misses, math.degrees(off), after, tuple(straightened), tuple(rebends), says)
+    back = f"Back in the shoe, mark on the same reference: {' and '.join(words)}."
+    if piece.fits(piece.bent(straightened)):
+        return _told("rebend", piece, settings, straightened, f"{back} Then go on as planned.", rebends)
+    better = _made_up(straightened, rest, piece)
+    if not better:
+        return None
+    then = better.says.replace("Bend the rest", "Then bend the rest").replace("Move the cut", "Then move the cut")
+    return _told("rebend", piece, settings, better.settings, f"{back} {then}", rebends, better.cuts)
+
+
+def _why_scrap(planned: Sequence[Setting], out: Sequence[AsBent], piece: Piece) -> str:
+    for one in out:
+        over = -_short(planned, one)
+        if not can_open(piece, over):
+            return f"Scrap it: bend {one.bend + 1} is {math.degrees(over):.1f}° over and cannot be opened by so much."
+    return "Scrap it: neither the bends that are left, nor a cut, nor a correction bring the end back."
+
+
+def can_open(piece: Piece, by: float) -> bool:
+    """Whether a bend can be opened by so many radians, by hand or foot; what is under can always be closed."""
+    return by <= 0 or (piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER and by <= MOST_OPENED)
 
 
 def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int]) -> bool:
     return all(abs(after[i].angle - before[i].angle) <= MOST_REPLANNED and after[i].angle > 0 for i in rest)
 
 
-def _off(bent: Bent, aim: Aim) -> tuple[float, float]:
-    return bent.miss(aim.point), bent.end.heading.angle_to(aim.heading)
+Change = NDArray[np.float64]
 
 
-def _error(settings: Sequence[Setting], shoe: Shoe, start: Pose, length: float, aim: Aim) -> NDArray[np.float64]:
-    """Place (three, inches) and direction (three, as inches) of end B less the aim's."""
-    end = bend_pipe(length, settings, shoe, start).end
-    place, way = end.point.minus(aim.point), end.heading.minus(aim.heading).times(INCHES_PER_RADIAN)
-    return np.array([*place, *way])
+@dataclass(frozen=True)
+class _Search:
+    """Which numbers may be changed: marks and angles of `rest`, then the cuts at the ends in `ends`."""
+
+    settings: Sequence[Setting]
+    rest: Sequence[int]
+    ends: tuple[str, ...]
+    piece: Piece
+
+    @property
+    def size(self) -> int:
+        return 2 * len(self.rest) + len(self.ends)
+
+    def changed(self, by: Change) -> tuple[list[Setting], Cuts]:
+        """The settings and cuts with a change made."""
+        changed = list(self.settings)
+        for place, number in enumerate(self.rest):
+            one = changed[number]
+            angle = one.angle + float(by[len(self.rest) + place]) * ANGLE_FOR_AN_INCH
+            changed[number] = replace(one, mark=one.mark + float(by[place]), angle=angle)
+        cut = [float(one) * CUT_FOR_AN_INCH for one in by[2 * len(self.rest) :]]
+        cuts = dict(zip(self.ends, cut, strict=True))
+        return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
+
+    def error(self, by: Change) -> Change:
+        """Place (three, inches) and direction (three, as inches) of end B less the aim's."""
+        end = self.piece.bent(*self.changed(by)).end
+        place, aim = end.point.minus(self.piece.aim.point), self.piece.aim
+        return np.array([*place, *end.heading.minus(aim.heading).times(INCHES_PER_RADIAN)])
+
+    def smallest(self) -> Change:
+        """The smallest change that brings the end nearest to its aim."""
+        by = np.zeros(self.size)
+        for _ in range(ROUNDS if self.size else 0):
+            error = self.error(by)
+            columns = [(self.error(by + STEP * unit) - error) / STEP for unit in np.eye(self.size)]
+            slopes = np.array(columns).T
+            # Damping keeps the changes small where many would do.
+            left = slopes.T @ slopes + DAMPING**2 * np.eye(self.size)
+            move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)
+            by = by + move
+            if float(np.abs(move).max()) < 1e-9:
+                break
+        return by
 
 
-def _changed(settings: Sequence[Setting], rest: Sequence[int], by: NDArray[np.float64]) -> list[Setting]:
-    """The settings with the rest's marks (first half) and angles (second half) changed."""
-    changed = list(settings)
-    for place, number in enumerate(rest):
-        one = changed[number]
-        angle = one.angle + float(by[len(rest) + place]) * ANGLE_FOR_AN_INCH
-        changed[number] = replace(one, mark=one.mark + float(by[place]), angle=angle)
-    return changed
-
-
-def _replanned(
-    settings: Sequence[Setting], rest: Sequence[int], shoe: Shoe, start: Pose, length: float, aim: Aim
-) -> list[Setting]:
-    """The smallest changes of marks and angles of the rest that bring the end nearest to its aim."""
-    by = np.zeros(2 * len(rest))
-    if not rest:
-        return list(settings)
-    for _ in range(ROUNDS):
-        error = _error(_changed(settings, rest, by), shoe, start, length, aim)
-        columns = []
-        for place in range(len(by)):
-            nudged = by.copy()
-            nudged[place] += STEP
-            columns.append((_error(_changed(settings, rest, nudged), shoe, start, length, aim) - error) / STEP)
-        slopes = np.array(columns).T
-        # Damping keeps the changes small where many would do.
-        left = slopes.T @ slopes + DAMPING**2 * np.eye(len(by))
-        move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)
-        by = by + move
-        if float(np.abs(move).max()) < 1e-9:
-            break
-    return _changed(settings, rest, by)
+def _replanned(settings: Sequence[Setting], rest: Sequence[int], piece: Piece) -> tuple[list[Setting], Cuts]:
+    """The smallest changes of the rest and of the cuts; an end that would have to grow is left as it is."""
+    ends: tuple[str, ...] = ("A", "B")
+    while True:
+        search = _Search(settings, rest, ends, piece)
+        better, cuts = search.changed(search.smallest())
+        short = [end for end, cut, spare in (("A", cuts.a, 0.0), ("B", cuts.b, piece.spare)) if cut < -spare - 1e-9]
+        if not short:
+            return better, cuts
+        ends = tuple(end for end in ends if end not in short)

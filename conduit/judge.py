@@ -4,7 +4,7 @@ Clearances are least distances along the whole pipe, not only at vertices. Inche
 """
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -63,10 +63,22 @@ class Judgement:
 
 def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_self: bool = True) -> Judgement:
     """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
-    cleared = tuple(_cleared(bent, thing, _leg(layout, reading, thing), diameter) for thing in layout.hindrances)
+    cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
     return Judgement(
         _end_miss(bent.end, layout), cleared, self_clearance(bent, diameter) if with_self else None, bent.clash
     )
+
+
+def judge_things(
+    bent: Bent, things: Sequence[Hindrance], layout: Layout, reading: Reading, diameter: float, start: float = 0.0
+) -> tuple[Cleared, ...]:
+    """How a bent pipe, or a piece of it that begins at `start` on the run's straight pipe, passes these things."""
+    found = []
+    for thing in things:
+        low, high = _leg(layout, reading, thing)
+        within = (max(0.0, low - start), min(bent.length, high - start))
+        found.append(_cleared(bent, thing, within, diameter))
+    return tuple(found)
 
 
 def _end_miss(end: Pose, layout: Layout) -> EndMiss:

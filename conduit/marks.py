@@ -22,7 +22,11 @@ class Mark:
 
 def marks_for(bend: PathBend, shoe: Shoe, from_position: float = 0.0) -> tuple[Mark, ...]:
     """All marks that make this bend, measured from position `from_position` on the straight pipe."""
-    start, end = bend.start - from_position, bend.end - from_position
+    return marks_of_arc(bend.start - from_position, bend.end - from_position, shoe)
+
+
+def marks_of_arc(start: float, end: float, shoe: Shoe) -> tuple[Mark, ...]:
+    """All marks that put an arc from `start` to `end` on the straight pipe."""
     toward_a = tuple(
         Mark(reference, "A", start - shoe.arc_offset + distance) for reference, distance in shoe.references().items()
     )

@@ -18,6 +18,8 @@ from conduit.shoe import Hook, Shoe
 
 MOST_UNITS = 14
 FLIP, TURN, AIR, TRAVEL = 6.0, 2.0, 3.0, 0.1
+# Another hook than the bend's habit is taken only where there is no other way, or, by choice, to save turning round.
+KEEP_HOOKS, FREE_HOOKS = 40.0, 0.5
 SAME_ROLL = math.radians(0.5)
 
 
@@ -37,7 +39,11 @@ class Habit:
 
 @dataclass(frozen=True)
 class Act:
-    """One bend (or sweep) in its turn: hook, floor or air, whether the pipe is first turned end for end or rolled."""
+    """One bend (or sweep) in its turn: hook, floor or air, whether the pipe is first turned end for end or rolled.
+
+    `turn`: how far the pipe is rolled in the hand; from floor to air a bend's inside goes from up to down.
+    `breaks`: why it cannot be made then, or nothing; `against`: the habits that it does not keep.
+    """
 
     unit: int
     hook: Hook
@@ -45,11 +51,13 @@ class Act:
     end_for_end: bool
     turn: float | None
     reasons: tuple[str, ...]
+    breaks: str = ""
+    against: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class Order:
-    """An order of bending with what it costs in handling, or why there is none."""
+    """An order of bending with what it costs in handling, or why there is none, or at which bend it fails."""
 
     acts: tuple[Act, ...]
     flips: int
@@ -61,15 +69,20 @@ class Order:
 Costs = NDArray[np.float64]
 
 
-def best_order(units: Sequence[Unit], shoe: Shoe, length: float, habits: Sequence[Habit] = ()) -> Order:
-    """The cheapest order in which a piece's bends can all be made; empty, with the reason, where there is none."""
+def best_order(
+    units: Sequence[Unit], shoe: Shoe, length: float, habits: Sequence[Habit] = (), other_hook: float = FREE_HOOKS
+) -> Order:
+    """The cheapest order in which a piece's bends can all be made; empty, with the reason, where there is none.
+
+    `other_hook`: what it costs to have the hook face another end than the bend's own.
+    """
     count = len(units)
     if count == 0:
         return Order((), 0, 0, 0.0)
     if count > MOST_UNITS:
         return Order((), 0, 0, math.inf, f"{count} bends on one piece are too many to search; cut it at a coupling.")
     reach = reach_of(units, shoe, length)
-    costs, before = _search(units, reach, habits)
+    costs, before = _search(units, reach, habits, other_hook)
     last = int(np.argmin(costs[-1]))
     if not math.isfinite(costs[-1, last]):
         return Order((), 0, 0, math.inf, _why_none(units, reach))
@@ -81,13 +94,17 @@ def best_order(units: Sequence[Unit], shoe: Shoe, length: float, habits: Sequenc
     return follow(units, reach, habits, chosen[::-1])
 
 
-def _search(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit]) -> tuple[Costs, NDArray[np.int16]]:
+def _search(
+    units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float
+) -> tuple[Costs, NDArray[np.int16]]:
     """costs[done, 2·unit + hook]: the cheapest way to have made `done` ending so; before: what came before that."""
     count = len(units)
     masks = np.arange(1 << count)
     size = np.array([int(mask).bit_count() for mask in masks])
-    own = _own_costs(units, reach, habits, masks)
-    moving = _moving_costs(units)
+    own = _own_costs(units, reach, habits, masks, other_hook)
+    still, over = _moving_costs(units, 0.0), _moving_costs(units, math.pi)
+    in_air = np.stack([~reach.floor[op // 2, HOOKS[op % 2]] for op in range(2 * count)], axis=1)
+    before_air = np.stack([in_air[masks & ~(1 << (op // 2)), op] for op in range(2 * count)], axis=1)
     first = np.array([TRAVEL * (op // 2) for op in range(2 * count)])
     costs = np.full((1 << count, 2 * count), np.inf)
     before = np.full((1 << count, 2 * count), -1, dtype=np.int16)
@@ -99,21 +116,24 @@ def _search(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit]) -> tup
             if done == 0:
                 costs[bit, op] = first[op] + own[0, op]
                 continue
-            ways = costs[free] + moving[:, op]
+            upside = before_air[free] ^ in_air[free, op][:, None]
+            ways = costs[free] + np.where(upside, over[:, op], still[:, op])
             best = np.argmin(ways, axis=1)
             costs[free | bit, op] = ways[np.arange(len(free)), best] + own[free, op]
             before[free | bit, op] = best
     return costs, before
 
 
-def _own_costs(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], masks: NDArray[np.int64]) -> Costs:
+def _own_costs(
+    units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], masks: NDArray[np.int64], other_hook: float
+) -> Costs:
     """What each bend costs by itself when a set is done already; infinite where it cannot be made then."""
     count = len(units)
     own = np.zeros((len(masks), 2 * count))
     for op in range(2 * count):
         unit = op // 2
         own[:, op] += reach.cost(unit, HOOKS[op % 2], masks, AIR)
-        own[:, op] += 0.0 if HOOKS[op % 2] == units[unit].hook else 0.5
+        own[:, op] += 0.0 if HOOKS[op % 2] == units[unit].hook else other_hook
         for habit in habits:
             if habit.unit == unit:
                 met = masks & habit.after
@@ -122,12 +142,13 @@ def _own_costs(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], mas
     return own
 
 
-def _moving_costs(units: Sequence[Unit]) -> Costs:
+def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
+    """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
     count = len(units)
     moving = np.zeros((2 * count, 2 * count))
     for a in range(2 * count):
         for b in range(2 * count):
-            turned = abs(math.remainder(units[b // 2].roll - units[a // 2].roll, 2 * math.pi)) > SAME_ROLL
+            turned = abs(math.remainder(units[b // 2].roll - units[a // 2].roll + upside, 2 * math.pi)) > SAME_ROLL
             moving[a, b] = FLIP * (a % 2 != b % 2) + TURN * turned + TRAVEL * max(0, abs(a // 2 - b // 2) - 1)
     return moving
 
@@ -140,30 +161,54 @@ def _why_none(units: Sequence[Unit], reach: Reach) -> str:
 
 
 def follow(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], chosen: Sequence[tuple[int, Hook]]) -> Order:
-    """Follow an order step by step. Where it fails, it ends there and says why."""
+    """Follow an order step by step. Where a bend cannot come, it says why, and goes on as if it had been made."""
     acts: list[Act] = []
-    done, flips, turns = 0, 0, 0
+    done = 0
     for unit, hook in chosen:
-        obstruction = reach.obstruction(unit, hook, done)
-        if obstruction:
-            return Order(
-                tuple(acts), flips, turns, math.inf, f"Bend {units[unit].called} cannot come here: {obstruction}."
-            )
-        where: Literal["floor", "air"] = "floor" if reach.on_floor(unit, hook, done) else "air"
-        flip = bool(acts) and acts[-1].hook != hook
-        turn = math.remainder(units[unit].roll - units[acts[-1].unit].roll, 2 * math.pi) if acts else None
-        flips += flip
-        turns += turn is not None and abs(turn) > SAME_ROLL
-        acts.append(Act(unit, hook, where, flip, turn, tuple(_reasons(unit, where, habits, done))))
+        acts.append(_act(units, reach, habits, unit, hook, done, acts[-1] if acts else None))
         done |= 1 << unit
+    flips = sum(act.end_for_end for act in acts)
+    turns = sum(act.turn is not None and abs(act.turn) > SAME_ROLL for act in acts)
+    broken = next((act for act in acts if act.breaks), None)
+    if broken:
+        why = f"Bend {units[broken.unit].called} cannot come here: {broken.breaks}."
+        return Order(tuple(acts), flips, turns, math.inf, why)
     return Order(tuple(acts), flips, turns, FLIP * flips + TURN * turns)
 
 
-def _reasons(unit: int, where: str, habits: Sequence[Habit], done: int) -> list[str]:
-    mine = [habit for habit in habits if habit.unit == unit and not habit.begun]
-    kept = [habit.reason for habit in mine if done & habit.after == habit.after]
+def _act(
+    units: Sequence[Unit],
+    reach: Reach,
+    habits: Sequence[Habit],
+    unit: int,
+    hook: Hook,
+    done: int,
+    before: Act | None,
+) -> Act:
+    where: Literal["floor", "air"] = "floor" if reach.on_floor(unit, hook, done) else "air"
+    turn = None
+    if before:
+        upside = math.pi if before.where != where else 0.0
+        turn = math.remainder(units[unit].roll - units[before.unit].roll + upside, 2 * math.pi)
+    mine = [habit for habit in habits if habit.unit == unit]
+    kept = [habit.reason for habit in mine if not habit.begun and done & habit.after == habit.after]
     air = ["In the air: on the floor the bent part would be in the way."] if where == "air" else []
-    return list(dict.fromkeys(kept + air))
+    broken = [habit.reason for habit in mine if not _kept(habit, done)]
+    return Act(
+        unit,
+        hook,
+        where,
+        before is not None and before.hook != hook,
+        turn,
+        tuple(dict.fromkeys(kept + air)),
+        reach.obstruction(unit, hook, done),
+        tuple(dict.fromkeys(broken)),
+    )
+
+
+def _kept(habit: Habit, done: int) -> bool:
+    met = done & habit.after
+    return met == habit.after or (habit.begun and met == 0)
 
 
 def check_order(

@@ -6,7 +6,7 @@ from itertools import pairwise
 from typing import Any
 
 from conduit.arithmetic import StepArithmetic, exact_way, mark_lines, shoe_lines
-from conduit.bench import Bench, is_ninety, left_over, readings_after, roll_before
+from conduit.bench import Bench, is_ninety, within_saddle
 from conduit.checks import closure_of, closure_words, degrees_of, fixed_couplings, supports
 from conduit.cutting.couplings import room_to_move, split
 from conduit.document import Head, Reading
@@ -14,37 +14,32 @@ from conduit.geometry.path import PathBend, point_at
 from conduit.laying import laid_out
 from conduit.layout import Layout
 from conduit.marks import Mark, marks_for, recommend, stub_habits
-from conduit.order import best_order
-from conduit.ordering import habits_of, readings_now, units_of
 from conduit.picture import picture_of
 from conduit.problems import Problem, setting, stops
 from conduit.prove import Prover
 from conduit.remedies import with_fixes
 from conduit.results import (
     BenchBend,
-    Check,
     Closure,
     ExactAnswer,
     FieldReading,
     Measure,
     Plan,
-    PlannedAct,
     PlannedBend,
     PlannedCoupling,
     PlannedMark,
-    PlannedOrder,
     PlannedPiece,
     ShoeUsed,
     Stub,
 )
-from conduit.shoe import Hook, Shoe
-from conduit.steps import Saddle3Step
+from conduit.shoe import Shoe
+from conduit.simulate import Arc
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import TOLERANCE, format_angle, format_length, parse_length
 
 
-def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = False) -> Plan:
-    """Plan a run document given as plain data (as read from JSON); `with_order` also searches the order of bending.
+def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
+    """Plan a run document given as plain data (as read from JSON).
 
     Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
@@ -54,7 +49,7 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES, with_order: bool = Fals
         return _bare(reading, problems, raw, rules)
     couplings = _couplings(layout, reading.head, rules, problems)
     problems = with_fixes(raw, reading, layout, shoe, rules, problems)
-    planner = _Planner(reading, layout, shoe, couplings, rules, with_order)
+    planner = _Planner(reading, layout, shoe, couplings, rules)
     return planner.fill(_bare(reading, problems, raw, rules))
 
 
@@ -156,10 +151,7 @@ def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(
-        self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], rules: Rules, with_order: bool
-    ) -> None:
-        self.with_order = with_order
+    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], rules: Rules) -> None:
         self.reading, self.layout, self.shoe, self.couplings, self.rules = reading, layout, shoe, couplings, rules
         self.head, self.path = reading.head, layout.path
         self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
@@ -174,7 +166,7 @@ class _Planner:
             update={
                 "makeable": complete,
                 "complete": self.layout.complete,
-                "shoe": self._shoe_used(),
+                "shoe": ShoeUsed.of(self.shoe, self.head.tape, self.head.feet, shoe_lines(self.shoe)),
                 "developed_length": self.measure(self.path.length) if self.layout.complete else None,
                 "degrees": degrees_of(self.layout),
                 "end_point": tuple(self.path.end_point) if self.layout.complete else None,
@@ -191,19 +183,6 @@ class _Planner:
 
     def measure(self, inches: float) -> Measure:
         return Measure.of(inches, self.head.tape, self.head.feet)
-
-    def _shoe_used(self) -> ShoeUsed:
-        shoe = self.shoe
-        return ShoeUsed(
-            name=shoe.name,
-            deduct=self.measure(shoe.deduct),
-            gain=self.measure(shoe.gain),
-            radius=shoe.radius,
-            arc_offset=shoe.arc_offset,
-            why=shoe_lines(shoe),
-            references=shoe.references(),
-            diameter=shoe.diameter,
-        )
 
     def _bend(self, index: int, bend: PathBend) -> PlannedBend:
         length = self.path.length if self.layout.complete else math.inf
@@ -234,54 +213,19 @@ class _Planner:
                 end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else f"coupling {i}",
                 end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
                 bends=self._bench_bends(start, end),
-                order=self._order(start, end) if self.with_order else None,
             )
             for i, (start, end) in enumerate(pairwise(bounds))
         ]
 
-    def _order(self, start: float, end: float) -> PlannedOrder:
-        units, groups = units_of(self.layout, self.reading.steps, self.shoe, start, end)
-        order = best_order(units, self.shoe, end - start, habits_of(self.layout, self.reading.steps, groups))
-        done: list[int] = []
-        acts: list[PlannedAct] = []
-        for act in order.acts:
-            bends = groups[act.unit]
-            readings = readings_now(self.bench, done, bends[-1], self.shoe, start, end - start)
-            roll = roll_before(self.path.bends, bends[0], done[-1] if done else None)
-            done += bends
-            acts.append(
-                PlannedAct(
-                    bends=[index + 1 for index in bends],
-                    uses=[self._mark_with_hook(index, act.hook, start, end) for index in bends],
-                    hook=act.hook,
-                    where=act.where,
-                    end_for_end=act.end_for_end,
-                    turn=roll.degrees,
-                    turn_says=roll.says,
-                    previous=done[-len(bends) - 1] + 1 if len(done) > len(bends) else None,
-                    reasons=list(act.reasons),
-                    checks=[Check(tool=one.tool, says=one.says, reads=one.reads) for one in readings],
-                )
-            )
-        return PlannedOrder(acts=acts, end_for_end=order.flips, turns=order.turns, why_not=order.why_not)
-
-    def _mark_with_hook(self, index: int, hook: Hook, start: float, end: float) -> PlannedMark:
-        """The mark to use for a bend in the order: with the hook that the order wants."""
-        marks = tuple(one for one in marks_for(self.path.bends[index], self.shoe, start) if one.hook == hook)
-        return self._mark(recommend(marks, end - start, self._within_saddle(index)).mark, end - start)
-
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
         numbers = [i for i, bend in enumerate(self.path.bends) if start <= bend.start < end]
-        return [self._bench_bend(i, numbers, start, end) for i in numbers]
+        return [self._bench_bend(i, numbers[0], start, end) for i in numbers]
 
-    def _bench_bend(self, index: int, numbers: list[int], start: float, end: float) -> BenchBend:
-        bend, first = self.path.bends[index], numbers[0]
+    def _bench_bend(self, index: int, first: int, start: float, end: float) -> BenchBend:
+        bend = self.path.bends[index]
+        arc = Arc(bend.start - start, bend.end - start, bend.roll, bend.angle)
         marks = marks_for(bend, self.shoe, start)
-        use = recommend(marks, end - start, self._within_saddle(index))
-        roll = roll_before(self.path.bends, index, None if index == first else index - 1)
-        readings = readings_after(self.bench, index, start, first)
-        if index == numbers[-1]:
-            readings.append(left_over(self.bench, index, start, end, first))
+        use = recommend(marks, end - start, within_saddle(self.bench, index))
         return BenchBend(
             number=index + 1,
             angle=math.degrees(bend.angle),
@@ -291,13 +235,8 @@ class _Planner:
             marks=[self._mark(mark, end - start) for mark in marks],
             use=self._mark(use.mark, end - start),
             use_because=use.reason,
-            dial_reads=format_angle(self.shoe.dial.reads(math.degrees(bend.angle))),
-            roll_from_previous=roll.degrees,
-            previous_points_to=roll.clock,
-            turn=roll.says,
-            why=mark_lines(bend, use.mark, self.shoe, start, self.measure(use.mark.at).reads),
+            why=mark_lines(arc, use.mark, self.shoe, self.measure(use.mark.at).reads),
             stub=self._stub(index, start, first),
-            checks=[Check(tool=reading.tool, says=reading.says, reads=reading.reads) for reading in readings],
         )
 
     def _stub(self, index: int, start: float, first: int) -> Stub | None:
@@ -347,9 +286,3 @@ class _Planner:
             one_in=round(measured / off) if off > TOLERANCE else None,
             within=off <= self.rules.closure,
         )
-
-    def _within_saddle(self, index: int) -> tuple[int, float] | None:
-        """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
-        owners = self.layout.owners
-        step = self.reading.steps[owners[index]]
-        return (index - owners.index(owners[index]), step.angle) if isinstance(step, Saddle3Step) else None

@@ -1,8 +1,10 @@
 """What can be bent when: room for the shoe on straight pipe, and bent pipe clear of floor and handle.
 
-For a bend about to be made the pipe lies along x, hook at the near side, the bend's inside up (y). The
-parts already bent stand off to either side as the set of bends done makes them; all sets are worked
-out at once. Inches.
+For a bend about to be made the pipe lies along x, hook at the near side, the bend's inside toward y. On
+the floor the inside is up: what stands off below the floor line is in the way. In the air the shoe is
+up, its handle on the floor, and the pipe is pushed down: the inside is down, and what stands off that
+way, before or after the bend, must not reach the floor. The parts already bent are as the set of bends
+done makes them; all sets are worked out at once. Inches.
 """
 
 import math
@@ -17,8 +19,8 @@ from conduit.shoe import Hook, Shoe
 # Straight pipe that a shoe takes where its own figures are not known: ahead of the arrow, and behind the arc.
 FRONT, HEEL = 2.0, 1.5
 SLIGHT = math.radians(15)
-# Bent pipe may hang so far below the floor line (the shoe lifts it), and so far in an air bend.
-UNDER_FLOOR, UNDER_AIR = 1.0, 48.0
+# Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the shoe stands a handle high.
+UNDER_FLOOR = 1.0
 HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
 SAMPLES = 4
 
@@ -114,12 +116,16 @@ def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
 
 @dataclass(frozen=True)
 class _Side:
-    """One side of a bend, for every set of bends done there: how low the pipe goes, and whether it crosses the handle.
+    """One side of a bend, for every set of bends done there: how far it stands off, and whether it crosses the handle.
 
-    The handle leans toward the hook at first and over the heel at last: `hits` is by where this side lies.
+    `low` is away from the bend's inside and `high` toward it; `bent` toward it after the bend, if the heel
+    is on this side. The handle leans toward the hook at first and over the heel at last: `hits` is by
+    where this side lies.
     """
 
     low: NDArray[np.float64]
+    high: NDArray[np.float64]
+    bent: NDArray[np.float64]
     hits_at_heel: NDArray[np.bool_]
     hits_at_hook: NDArray[np.bool_]
 
@@ -129,29 +135,34 @@ class _Side:
         rows = np.zeros(len(masks), dtype=np.int64)
         for place, bit in enumerate(bits):
             rows |= ((masks >> bit) & 1) << place
-        return cls(walk.low[rows], walk.at_heel[rows], walk.at_hook[rows])
+        return cls(walk.low[rows], walk.high[rows], walk.bent[rows], walk.at_heel[rows], walk.at_hook[rows])
 
 
 def _clear(
     sides: dict[bool, _Side], hook: Hook, masks: NDArray[np.int64]
 ) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
     """On the floor, and in the air, for every set of bends done on both sides together."""
-    lowest = np.zeros(len(masks))
+    lowest, deepest = np.zeros(len(masks)), np.zeros(len(masks))
     handle = np.zeros(len(masks), dtype=bool)
     for toward_b, side in sides.items():
+        at_heel = toward_b == (hook == "A")
         lowest = np.minimum(lowest, side.low)
-        handle |= side.hits_at_heel if toward_b == (hook == "A") else side.hits_at_hook
-    return (lowest >= -UNDER_FLOOR) & ~handle, lowest >= -UNDER_AIR
+        deepest = np.maximum(deepest, np.maximum(side.high, side.bent) if at_heel else side.high)
+        handle |= side.hits_at_heel if at_heel else side.hits_at_hook
+    return (lowest >= -UNDER_FLOOR) & ~handle, (deepest <= HANDLE) & ~handle
 
 
 @dataclass
 class _Walk:
-    """The ends of the pipe so far, one row for each set of bends done."""
+    """The ends of the pipe so far, one row for each set of bends done; `turn`: the bend about to be made."""
 
+    turn: "_Turn"
     point: Vectors
     heading: Vectors
     inward: Vectors
     low: NDArray[np.float64]
+    high: NDArray[np.float64]
+    bent: NDArray[np.float64]
     at_heel: NDArray[np.bool_]
     at_hook: NDArray[np.bool_]
 
@@ -160,21 +171,40 @@ class _Walk:
         parts = np.linspace(1 / SAMPLES, 1.0, SAMPLES)[:, None, None]
         here = self.point + self.heading * (distance * parts)
         low = np.minimum(self.low, here[:, :, 1].min(axis=0))
+        high = np.maximum(self.high, here[:, :, 1].max(axis=0))
+        bent = np.maximum(self.bent, self.turn.height(here).max(axis=0))
         at_heel, at_hook = self.at_heel, self.at_hook
         if swing:
             at_heel = at_heel | _in_handle(here, swing)
             at_hook = at_hook | _in_handle(here * np.array([-1.0, 1.0, 1.0]), swing)
-        return _Walk(here[-1], self.heading, self.inward, low, at_heel, at_hook)
+        return _Walk(self.turn, here[-1], self.heading, self.inward, low, high, bent, at_heel, at_hook)
 
     def around(self, roll: float, angle: float, radius: float) -> "_Walk":
         """Through a bend."""
         point, heading, inward = _around(self.point, self.heading, self.inward, roll, angle, radius)
-        return _Walk(point, heading, inward, np.minimum(self.low, point[:, 1]), self.at_heel, self.at_hook)
+        low, high = np.minimum(self.low, point[:, 1]), np.maximum(self.high, point[:, 1])
+        bent = np.maximum(self.bent, self.turn.height(point))
+        return _Walk(self.turn, point, heading, inward, low, high, bent, self.at_heel, self.at_hook)
 
     def beside(self, other: "_Walk") -> "_Walk":
         """Both, this one's rows first."""
-        mine, theirs = vars(self).values(), vars(other).values()
-        return _Walk(*(np.concatenate(pair) for pair in zip(mine, theirs, strict=True)))
+        _, *mine = vars(self).values()
+        _, *theirs = vars(other).values()
+        return _Walk(self.turn, *(np.concatenate(pair) for pair in zip(mine, theirs, strict=True)))
+
+
+@dataclass(frozen=True)
+class _Turn:
+    """A bend of `angle` at the origin's side: where it takes what lies beyond the heel."""
+
+    angle: float
+    radius: float
+
+    def height(self, here: Vectors) -> NDArray[np.float64]:
+        """How far toward the inside points beyond the arc come, x from its end: R(1 - cos θ) + x sin θ + y cos θ."""
+        turned = here[..., 0] * math.sin(self.angle) + here[..., 1] * math.cos(self.angle)
+        height: NDArray[np.float64] = self.radius * (1 - math.cos(self.angle)) + turned
+        return height
 
 
 def _one_side(
@@ -189,8 +219,9 @@ def _one_side(
     bits = list(range(number + 1, len(units))) if toward_b else list(range(number - 1, -1, -1))
     at = unit.end if toward_b else unit.start
     swing = _swing(unit, shoe)
-    none = np.zeros(1, dtype=bool)
-    walk = _Walk(np.zeros((1, 3)), np.array([[1.0, 0, 0]]), np.array([[0, 1.0, 0]]), np.zeros(1), none, none)
+    none, zero = np.zeros(1, dtype=bool), np.zeros(1)
+    across = (np.zeros((1, 3)), np.array([[1.0, 0, 0]]), np.array([[0, 1.0, 0]]))
+    walk = _Walk(_Turn(unit.angle, shoe.radius), *across, zero, zero, zero, none, none)
     for bit in bits:
         other = units[bit]
         walk = walk.forward((other.start - at) if toward_b else (at - other.end), swing)

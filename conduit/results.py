@@ -1,12 +1,13 @@
 """The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
 
+from collections.abc import Sequence
 from typing import Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.problems import Problem
 from conduit.scene import Picture, Point
-from conduit.shoe import Hook, Reference
+from conduit.shoe import Hook, Reference, Shoe
 from conduit.tables import Material, TradeSize
 from conduit.units import format_length
 
@@ -34,14 +35,6 @@ class PlannedMark(_Result):
     hook: Hook = Field(description="The pipe end that the hook faces.")
     at: Measure
     on_pipe: bool
-
-
-class Check(_Result):
-    """What a tool must show after the bend."""
-
-    tool: str = Field(description="tape or level")
-    says: str
-    reads: str
 
 
 class PlannedBend(_Result):
@@ -78,39 +71,8 @@ class BenchBend(_Result):
     marks: list[PlannedMark]
     use: PlannedMark = Field(description="The mark that is proposed.")
     use_because: str
-    dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
-    roll_from_previous: float | None = Field(
-        description="Degrees clockwise seen from A; none for a piece's first bend."
-    )
-    previous_points_to: str | None = Field(description="Clock position of the previous bend's inside, seen from A.")
-    turn: str
     why: list[str] = Field(description="The arithmetic of the mark that is proposed.")
-    checks: list[Check]
     stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
-
-
-class PlannedAct(_Result):
-    """One bend (or a sweep's shots) in the order of bending."""
-
-    bends: list[int]
-    uses: list[PlannedMark] = Field(description="The mark to set for each of its bends, hook as the order wants it.")
-    hook: Hook
-    where: Literal["floor", "air"]
-    end_for_end: bool = Field(description="Whether the pipe is first turned end for end.")
-    turn: float | None = Field(description="Degrees that its roll differs from the act before; none for the first.")
-    turn_says: str
-    previous: int | None = Field(description="The bend that was made right before.")
-    reasons: list[str]
-    checks: list[Check] = Field(description="What tape and level must read then.")
-
-
-class PlannedOrder(_Result):
-    """The order of bending a piece that costs least handling, found by exact search; or why there is none."""
-
-    acts: list[PlannedAct]
-    end_for_end: int
-    turns: int
-    why_not: str
 
 
 class PlannedPiece(_Result):
@@ -122,7 +84,6 @@ class PlannedPiece(_Result):
     end_a: str
     end_b: str
     bends: list[BenchBend]
-    order: PlannedOrder | None = Field(None, description="Only where it was asked for.")
 
 
 class ShoeUsed(_Result):
@@ -136,6 +97,24 @@ class ShoeUsed(_Result):
     why: list[str] = Field(description="The arithmetic of its radius and arc offset.")
     references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
     diameter: float
+    front: float | None
+    handle_up: float | None = Field(description="Degrees of bend at which the handle stands upright; none: a machine.")
+
+    @classmethod
+    def of(cls, shoe: Shoe, tape: str = "1/16", feet: bool = False, why: Sequence[str] = ()) -> Self:
+        """A shoe as plans tell it."""
+        return cls(
+            name=shoe.name,
+            deduct=Measure.of(shoe.deduct, tape, feet),
+            gain=Measure.of(shoe.gain, tape, feet),
+            radius=shoe.radius,
+            arc_offset=shoe.arc_offset,
+            why=list(why),
+            references=shoe.references(),
+            diameter=shoe.diameter,
+            front=shoe.front,
+            handle_up=shoe.handle_up,
+        )
 
 
 class FieldReading(_Result):

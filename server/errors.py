@@ -4,6 +4,7 @@ from typing import Any
 
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -37,6 +38,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(AuthenticationError)
     def _(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        # The page may come from the browser's own store, with no cookie of ours: signing in needs the token.
+        get_token(request)
         return tell(request, 401, "Sign in first.")
 
     @api.exception_handler(PermissionDenied)

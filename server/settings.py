@@ -25,6 +25,7 @@ INSTALLED_APPS = [
     "server.shoes",
     "server.stock",
     "server.jobs",
+    "server.bench",
     "server.demo",
 ]
 MIDDLEWARE = [

@@ -1,9 +1,39 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      registerType: "prompt",
+      injectRegister: null,
+      includeAssets: ["icon.svg", "icon-192.png"],
+      manifest: {
+        name: "Crelda",
+        short_name: "Crelda",
+        description: "Conduit that fits the first time",
+        start_url: "/",
+        display: "standalone",
+        background_color: "#e7eaed",
+        theme_color: "#5b2153",
+        icons: [
+          { src: "/icon-192.png", sizes: "192x192", type: "image/png" },
+          { src: "/icon-512.png", sizes: "512x512", type: "image/png" },
+          { src: "/icon.svg", sizes: "any", type: "image/svg+xml" },
+        ],
+      },
+      workbox: {
+        // The bench must open in a basement; the turned picture and the note's editor need not.
+        globPatterns: ["index.html", "assets/*.{js,css}", "assets/inter-latin-wght*.woff2", "*.svg"],
+        globIgnores: ["assets/picture-solid-*.js", "assets/note-panel-*.js"],
+        navigateFallback: "/index.html",
+        navigateFallbackDenylist: [/^\/api\//],
+      },
+    }),
+  ],
   resolve: { tsconfigPaths: true },
   build: { sourcemap: false, modulePreload: { polyfill: false } },
   // For work on the front end: npx vite, beside a running server.

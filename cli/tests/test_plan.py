@@ -85,9 +85,11 @@ class PlanCommand(TestCase):
             with self.subTest(file.name):
                 code, out, _ = run(str(file))
                 self.assertEqual(code, 0)
-                for piece in json.loads(out)["pieces"]:
-                    made = sorted(bend for act in piece["order"]["acts"] for bend in act["bends"])
+                plan = json.loads(out)
+                for piece, sheet in zip(plan["pieces"], plan["sheets"], strict=True):
+                    made = sorted(bend["number"] for bend in sheet["bends"])
                     self.assertEqual(made, [bend["number"] for bend in piece["bends"]])
+                    self.assertEqual(sheet["why_not"], "")
 
     def test_exit_codes(self):
         fine = json.dumps(document([ninety(20, "up")]))

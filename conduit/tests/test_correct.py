@@ -1,7 +1,10 @@
 import math
 from unittest import TestCase
 
-from conduit.correct import Aim, AsBent, correct
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from conduit.correct import Aim, AsBent, Piece, correct
 from conduit.document import read_document
 from conduit.prove import Prover
 from conduit.simulate import Pose, bend_pipe
@@ -11,18 +14,18 @@ LONG_STUB = document([ninety(30, "up"), ninety(60, "right")], 40)
 OFFSET = document([offset(20, 6, 30), ninety(70, "up")], 40)
 
 
-def after(raw, *readings, material="EMT"):
+def after(raw, *readings, material="EMT", spare=0.0, left=frozenset()):
     """The correction after bends came out at so many degrees, and what bending to it gives."""
     layout, shoe = laid_out(raw)
     path = layout.path
     planned = Prover(read_document(raw), layout, shoe).exact_settings()
     start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
     aim = Aim(path.end_point, path.bends[-1].heading_after)
-    found = correct(planned, [AsBent(*one) for one in readings], shoe, start, path.length, aim, material)
-    real = list(found.settings)
-    if found.advice == "rebend":
-        real = planned
-    bent = bend_pipe(path.length, real, shoe, start)
+    piece = Piece(shoe, start, path.length, aim, material, spare)
+    found = correct(planned, [AsBent(*one) for one in readings], piece, left)
+    # What comes of it is worked out anew: end A cut back, the pipe held where its new end seats.
+    held = Pose(path.origin.along(path.heading, -found.cuts.a), path.heading, start.inward)
+    bent = bend_pipe(path.length - found.cuts.b, found.settings, shoe, held)
     return found, bent.miss(path.end_point), math.degrees(bent.end.heading.angle_to(aim.heading)), planned
 
 
@@ -33,7 +36,7 @@ class Correcting(TestCase):
         self.assertLess(miss, 1 / 8)
         self.assertEqual([one.mark for one in found.settings], [one.mark for one in planned])
 
-    def test_the_rest_is_replanned_and_that_brings_the_end_back(self):
+    def test_an_offsets_second_bend_is_made_like_its_first_that_is_over(self):
         found, miss, off, planned = after(OFFSET, (0, 31.5))
         self.assertEqual(found.advice, "replan")
         self.assertGreater(found.misses, 0.5)
@@ -41,14 +44,19 @@ class Correcting(TestCase):
         self.assertLess(off, 1)
         self.assertAlmostEqual(found.after, miss, 9)
         self.assertAlmostEqual(math.degrees(found.settings[0].angle), 31.5, 9)
+        self.assertAlmostEqual(math.degrees(found.settings[1].angle), 31.5, 0)
         self.assertNotEqual(found.settings[1].mark, planned[1].mark)
 
-    def test_a_bend_that_is_under_goes_back_into_the_shoe(self):
-        found, miss, _, _ = after(LONG_STUB, (0, 87))
-        self.assertEqual(found.advice, "rebend")
+    def test_a_bend_that_is_under_goes_back_into_the_shoe_or_is_left(self):
+        found, miss, _, _ = after(OFFSET, (0, 27))
+        self.assertEqual((found.advice, found.or_leave), ("rebend", True))
         self.assertAlmostEqual(found.rebends[0].by, 3, 6)
         self.assertIn("close bend 1 by 3.0°", found.says)
         self.assertLess(miss, 1e-9)
+        left, miss, _, _ = after(OFFSET, (0, 27), left=frozenset({0}))
+        self.assertEqual((left.advice, left.rebends), ("replan", ()))
+        self.assertAlmostEqual(math.degrees(left.settings[0].angle), 27, 9)
+        self.assertLess(miss, 1 / 8)
 
     def test_a_bend_that_is_over_is_opened_in_emt_and_scrap_in_heavy_wall(self):
         self.assertAlmostEqual(after(LONG_STUB, (0, 92))[0].rebends[0].by, -2, 6)
@@ -60,10 +68,34 @@ class Correcting(TestCase):
     def test_nothing_left_to_replan(self):
         found, _, _, _ = after(LONG_STUB, (0, 90), (1, 88))
         self.assertEqual((found.advice, len(found.rebends)), ("rebend", 1))
+        near, miss, _, _ = after(LONG_STUB, (0, 89.6), (1, 90.4))
+        self.assertEqual(near.advice, "go_on")
+        self.assertIn("As near as hands", near.says)
+        self.assertGreater(miss, 1 / 8)
 
     def test_a_bend_in_the_wrong_place_is_made_up_for_by_the_rest(self):
-        found, miss, _, planned = after(OFFSET, (0, 30, 0.4))
+        found, miss, _, planned = after(OFFSET, (0, 30, 1.0))
         self.assertEqual(found.advice, "replan")
         self.assertLess(miss, 1 / 8)
-        self.assertAlmostEqual(found.settings[0].mark - planned[0].mark, 0.4, 9)
+        self.assertAlmostEqual(found.settings[0].mark - planned[0].mark, 1.0, 9)
         self.assertEqual(after(LONG_STUB, (0, 90, 0.4), (1, 90))[0].advice, "scrap")
+
+    def test_a_stub_too_long_is_trimmed_where_the_other_end_has_something_to_spare(self):
+        stub = document([ninety(30, "up")], 40)
+        found, miss, _, _ = after(stub, (0, 90, 0.4), spare=2)
+        self.assertEqual(found.advice, "trim")
+        self.assertAlmostEqual(found.cuts.a, 0.4, 3)
+        self.assertAlmostEqual(found.cuts.b, -0.4, 3)
+        self.assertLess(miss, 1e-3)
+        self.assertEqual(after(stub, (0, 90, 0.4))[0].advice, "scrap", "without a spare the other leg is short")
+        self.assertEqual(after(stub, (0, 90, -0.4), spare=2)[0].advice, "scrap", "a short stub cannot be trimmed")
+
+    @settings(max_examples=60)
+    @given(st.floats(-4, 4), st.floats(-0.5, 0.5), st.booleans())
+    def test_whatever_came_out_following_the_advice_fits(self, out, further, is_left):
+        raw = document([offset(20, 6, 30), ninety(70, "up"), offset(30, 5, 30, "right")], 90)
+        left = frozenset({0}) if is_left else frozenset()
+        found, miss, off, _ = after(raw, (0, 30 + out, further), left=left, spare=2)
+        if found.advice not in ("scrap", "go_on"):
+            self.assertLess(miss, 0.45)
+            self.assertLessEqual(off, 1)

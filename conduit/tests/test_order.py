@@ -6,21 +6,25 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.laying import laid_out
-from conduit.order import HOOKS, best_order, check_order, follow
+from conduit.order import HOOKS, KEEP_HOOKS, best_order, check_order, follow
 from conduit.ordering import habits_of, units_of
-from conduit.plan import make_plan
 from conduit.reach import Unit, reach_of
+from conduit.sheet import Bencher
+from conduit.sheet_results import Arranged
 from conduit.shoe import typical_shoe
-from conduit.tests.support import document, ninety, offset, worked_case
+from conduit.stick import Stick
+from conduit.tests.support import document, offset, worked_case
 
 SHOE = typical_shoe("EMT", "3/4")
 
 
 def searched(raw):
     reading, layout, shoe, _ = laid_out(raw)
-    units, groups = units_of(layout, reading.steps, shoe, 0.0, layout.path.length)
-    habits = habits_of(layout, reading.steps, groups)
-    return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits)
+    stick = Stick(reading, layout, shoe, 0.0, layout.path.length)
+    hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
+    units, groups = units_of(stick.arcs, hooks, layout.owners, reading.steps)
+    habits = habits_of(layout.owners, reading.steps, groups)
+    return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits, KEEP_HOOKS)
 
 
 @st.composite
@@ -85,17 +89,29 @@ class Habits(TestCase):
             {frozenset(order[i : i + 2]) for i in (0, 2, 4)}, {frozenset({1, 2}), frozenset({3, 4}), frozenset({5, 6})}
         )
 
-    def test_an_offset_turns_half_round_once(self):
-        _, found = self.order(worked_case("offset_to_a_face")[0])
-        self.assertEqual((found.flips, found.turns), (0, 1))
-        self.assertAlmostEqual(abs(found.acts[1].turn), math.pi)
+    def test_an_offset_is_made_without_turning_the_first_on_the_floor_the_second_in_the_air(self):
+        order, found = self.order(worked_case("offset_to_a_face")[0])
+        self.assertEqual((order, found.flips, found.turns), ([1, 2], 0, 0))
+        self.assertEqual([act.where for act in found.acts], ["floor", "air"])
+
+    def test_a_saddles_outer_hooks_face_its_centre_unless_all_go_one_way(self):
+        raw = worked_case("three_bend_saddle")[0]
+        _, found = self.order(raw)
+        self.assertEqual({act.unit: act.hook for act in found.acts}, {0: "B", 1: "A", 2: "A"})
+        sheet = Bencher(raw).sheet(1, Arranged(hooks="one_way"))
+        self.assertEqual({bend.use.hook for bend in sheet.bends}, {"A"})
+        self.assertEqual(sheet.end_for_end, 0)
+
+    def test_a_four_bend_saddle_is_two_offsets_one_after_the_other(self):
+        order, _ = self.order(worked_case("four_bend_saddle")[0])
+        self.assertIn(order, ([1, 2, 3, 4], [3, 4, 1, 2]))
 
     def test_a_sweep_is_one_act(self):
-        plan = make_plan(
-            document([{"kind": "sweep", "turn": "up", "at": 50, "radius": 20, "shots": 9}], 40), with_order=True
+        raw = document([{"kind": "sweep", "turn": "up", "at": 50, "radius": 20, "shots": 9}], 40)
+        bends = Bencher(raw).sheet(1).bends
+        self.assertEqual(
+            [(bend.number, bend.act, bend.begins_act) for bend in bends], [(i, 1, i == 1) for i in range(1, 10)]
         )
-        acts = [act for piece in plan.pieces for act in piece.order.acts]
-        self.assertEqual([act.bends for act in acts], [list(range(1, 10))])
 
 
 class Reach(TestCase):
@@ -105,9 +121,11 @@ class Reach(TestCase):
         self.assertIn(
             "Bend 2 cannot come here: the shoe needs the straight pipe where bend 1 is already bent", found.why_not
         )
-        self.assertEqual(len(found.acts), 1)
+        self.assertEqual([bool(act.breaks) for act in found.acts], [False, True])
+        # On the floor the first 90 would stick down into it; in the air 42 inches beyond the heel are too many.
         deep = [Unit("1", 60, 68, math.pi / 2, 0), Unit("2", 80, 88, math.pi / 2, math.pi)]
-        self.assertIn("through the floor", check_order(deep, SHOE, 120, [(0, "A"), (1, "A")]).why_not)
+        self.assertIn("through the floor", check_order(deep, SHOE, 130, [(0, "A"), (1, "A")]).why_not)
+        self.assertEqual(check_order(deep, SHOE, 110, [(0, "A"), (1, "A")]).acts[1].where, "air")
         self.assertIn("not enough straight", check_order([Unit("1", 0, 8, 1.5, 0)], SHOE, 80, [(0, "A")]).why_not)
 
     def test_bent_up_is_floor_and_bent_down_is_air(self):
@@ -118,23 +136,3 @@ class Reach(TestCase):
     def test_too_many_to_search_is_said(self):
         units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]
         self.assertIn("too many", best_order(units, SHOE, 200).why_not)
-
-
-class ReadingsOnTheWay(TestCase):
-    def test_an_offset_reads_its_rise_once_both_bends_are_made(self):
-        plan = make_plan(document([offset(20, 6, 30), ninety(70, "up")], 30), with_order=True)
-        acts = {act.bends[0]: act for act in plan.pieces[0].order.acts}
-        made = [act.bends[0] for act in plan.pieces[0].order.acts]
-        later, sooner = sorted((1, 2), key=made.index, reverse=True)
-        self.assertEqual([check.reads for check in acts[later].checks][:2], ["6", "parallel"])
-        self.assertEqual([check.reads for check in acts[sooner].checks], ["30°"])
-        self.assertEqual(acts[3].checks[0].says, "End A to the back of this bend")
-
-    def test_tape_and_level_of_a_pipe_bent_in_order_are_what_was_measured(self):
-        plan = make_plan(document([ninety(20, "up"), ninety(30, "left")], 22), with_order=True)
-        order = plan.pieces[0].order
-        reads = {act.bends[0]: act.checks[0].reads for act in order.acts}
-        first, second = [act.bends[0] for act in order.acts]
-        self.assertEqual(reads[1], "20")
-        # The second bend made first is read from end A along straight pipe: the legs less the gain.
-        self.assertEqual(reads[2], "30" if (first, second) == (1, 2) else "46 3/4")

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from conduit.document import End, RunDocument, ShoeFigures, Start, step_name
 from conduit.plan import make_plan
+from conduit.sheet import Bencher
 from conduit.steps import AnyStep
 from conduit.tests.support import document, ninety, offset
 
@@ -108,13 +109,16 @@ class Robustness(TestCase):
         value = data.draw(anything | st.dictionaries(st.text(max_size=5), anything, max_size=2))
         raw = document([ninety(30, "up")], shoe=whole["shoe"])
         raw[part] = {**whole[part], field: value}
-        plan = make_plan(raw, with_order=True)
+        bencher = Bencher(raw)
+        plan = bencher.plan
+        for piece in plan.pieces:
+            self.assertEqual(len(bencher.sheet(piece.number).bends), len(piece.bends))
         self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.problems))
 
     @settings(max_examples=100)
     @given(st.lists(st.sampled_from(GOOD), max_size=5), st.floats(0, 200), st.sampled_from(["up", "right", "in"]))
     def test_any_steps_in_any_order_are_planned_or_told(self, steps, end, heading):
-        plan = make_plan(document(list(steps), end, heading=heading), with_order=False)
+        plan = make_plan(document(list(steps), end, heading=heading))
         if not plan.makeable:
             self.assertTrue(any(problem.severity == "stop" for problem in plan.problems))
         for bend in plan.bends:

@@ -5,6 +5,7 @@ from conduit.calibration import Test90, calibrate, fit_dial
 from conduit.geometry.vectors import Vec
 from conduit.marks import stub_habits
 from conduit.plan import make_plan
+from conduit.sheet import Bencher
 from conduit.shoe import Dial, NoSuchShoe, Shoe, for_other_pipe, must_bend, typical_shoe
 from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.tests.support import document, ninety
@@ -52,8 +53,8 @@ class Calibrating(TestCase):
 class Shoes(TestCase):
     def test_a_run_on_a_calibrated_dial_says_what_the_dial_must_show(self):
         shoe = {"deduct": 6, "gain": 3.25, "dial_constant": -2}
-        plan = make_plan(document([ninety(20, "up")], shoe=shoe))
-        self.assertEqual(plan.pieces[0].bends[0].dial_reads, "92°")
+        sheet = Bencher(document([ninety(20, "up")], shoe=shoe)).sheet(1)
+        self.assertEqual(sheet.bends[0].dial_reads, "92°")
 
     def test_own_references_and_the_front_edge_move_the_mark(self):
         shoe = {"deduct": 6, "gain": 3.25, "front": "1 1/2", "references": {"red line": "2"}}

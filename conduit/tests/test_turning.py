@@ -1,19 +1,13 @@
 import math
+from itertools import pairwise
 from unittest import TestCase
 
 from hypothesis import assume, given, settings
 
 from conduit.geometry.vectors import Vec
-from conduit.plan import make_plan
+from conduit.sheet import Bencher
 from conduit.simulate import Pose, Setting, bend_pipe
-from conduit.tests.support import laid_out, runs
-
-
-def on_clock(words):
-    """Degrees clockwise from twelve of a clock position in words."""
-    figure = words.split()[0]
-    hour, _, minutes = figure.partition(":")
-    return (int(hour) % 12) * 30 + (15 if minutes == "30" else 0)
+from conduit.tests.support import runs
 
 
 class TurningThePipe(TestCase):
@@ -22,26 +16,28 @@ class TurningThePipe(TestCase):
     @settings(max_examples=60)
     @given(runs())
     def test_the_bend_before_points_where_the_clock_says(self, raw):
-        plan = make_plan(raw)
-        assume(plan.makeable)
-        layout, shoe = laid_out(raw)
-        for piece in plan.pieces:
-            for before, bend in zip(piece.bends, piece.bends[1:], strict=False):
-                self.check(before.number - 1, bend, layout, shoe)
+        bencher = Bencher(raw)
+        assume(bencher.plan.makeable)
+        for piece in bencher.plan.pieces:
+            sheet = bencher.sheet(piece.number)
+            for before, bend in pairwise(sheet.bends):
+                self.check(before, bend, bencher.layout, bencher.shoe)
 
     def check(self, before, bend, layout, shoe):
-        """With only the bend before made, seen from A, its inside stands at that hour when the new one's is up."""
-        made = layout.path.bends[before]
-        rolled = layout.path.bends[before + 1].roll
-        # The pipe in the bender: it runs away from the eye, and the next bend's inside points up.
-        up = Pose(Vec(0, 0, 0), Vec(0, 0, -1), Vec(0, 1, 0).turned(Vec(0, 0, -1), -rolled))
+        """With only the bend before made, seen from A, it stands there when the new one goes up (in the air down)."""
+        self.assertEqual(bend.previous, before.number)
+        made = layout.path.bends[before.number - 1]
+        rolled = layout.path.bends[bend.number - 1].roll
+        # The pipe in the bender: it runs away from the eye, and the next bend's inside points up, or down.
+        inside = Vec(0, 1 if bend.where == "floor" else -1, 0)
+        held = Pose(Vec(0, 0, 0), Vec(0, 0, -1), inside.turned(Vec(0, 0, -1), -rolled))
         arrow = made.start - shoe.arc_offset
-        bent = bend_pipe(layout.path.length, [Setting(arrow, "arrow", "A", made.roll, made.angle)], shoe, up)
+        bent = bend_pipe(layout.path.length, [Setting(arrow, "arrow", "A", made.roll, made.angle)], shoe, held)
         turned = bent.end.heading
         clockwise = math.degrees(math.atan2(turned.x, turned.y)) % 360
-        off = math.remainder(clockwise - on_clock(bend.previous_points_to), 360)
-        self.assertLessEqual(abs(off), 7.6, (bend.previous_points_to, clockwise))
-        if abs(bend.roll_from_previous) in (0, 180):
-            self.assertIn("Do not turn" if bend.roll_from_previous == 0 else "half round", bend.turn)
-        else:
-            self.assertIn("clockwise", bend.turn)
+        self.assertLessEqual(abs(math.remainder(clockwise - bend.previous_points, 360)), 1e-6)
+        # It was made up on the floor, or down in the air; from there the pipe was turned.
+        stood = 0 if before.where == "floor" else 180
+        self.assertLessEqual(abs(math.remainder(stood + bend.turn - clockwise, 360)), 0.5)
+        words = {0: "Do not turn", 180: "half round"}.get(abs(round(bend.turn)), "clockwise")
+        self.assertIn(words, bend.turn_says)

@@ -4,24 +4,34 @@ from django.db import transaction
 
 from server.accounts.models import Crew, Membership, User
 from server.demo import scene
+from server.demo.history import calibrated, work_before
 from server.jobs.actions import add_job, add_run
-from server.shoes.models import Shoe
+from server.shoes.actions import add_shoe
+from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap
 
 
 @transaction.atomic
-def load(fresh: bool) -> bool:
-    """Load the demo once; with `fresh`, take the old demo away first. Returns whether it was loaded."""
+def load(fresh: bool, with_history: bool = True) -> bool:
+    """Load the demo once; with `fresh`, take the old demo away first. Returns whether it was loaded.
+
+    `with_history`: also what the crew bent before, which takes a few seconds.
+    """
     if fresh:
         _take_away()
     elif Crew.objects.filter(is_demo=True).exists():
         return False
     crew = Crew.objects.create(name=scene.CREW, is_demo=True)
-    lead, *_ = [_person(crew, *person) for person in scene.PEOPLE]
-    for name, material, size, deduct, gain in scene.SHOES:
-        Shoe.objects.create(crew=crew, name=name, material=material, trade_size=size, deduct=deduct, gain=gain)
+    lead, bender, *_ = [_person(crew, *person) for person in scene.PEOPLE]
+    for name, material, size, deduct, gain, front, days in scene.SHOES:
+        given = ShoeIn(name=name, material=material, trade_size=size, deduct=deduct, gain=gain, front=front)  # type: ignore[arg-type]
+        shoe = add_shoe(lead, given)
+        if days is not None:
+            calibrated(lead, shoe, days)
     for size, length in scene.SCRAPS:
         add_scrap(lead, "EMT", size, length)  # type: ignore[arg-type]
+    if with_history:
+        work_before(bender)
     job = add_job(lead, *scene.JOB)
     for document in scene.RUNS:
         add_run(lead, job.pk, document)

@@ -7,14 +7,23 @@ PEOPLE = [("dana", "Dana", "Wexcombe", "lead"), ("marek", "Marek", "Olin", "bend
 CREW = "Saltmarsh Night Crew"
 JOB = ("Kiln room fit-out", "Cobblewick Pottery, back yard door")
 
+# Name, material, size, deduct, gain, front edge ahead of the arrow; and how many days ago it was calibrated.
 SHOES = [
-    ("Old faithful", "EMT", "3/4", 6.0, 3.25),
-    ("Van half-inch", "EMT", "1/2", 5.0, 2.625),
-    ("Borrowed 1 inch", "EMT", "1", 8.03125, 4.0),
+    ("Old faithful", "EMT", "3/4", "6", "3 1/4", "1 1/8", 44),
+    ("Van half-inch", "EMT", "1/2", "5", "2 5/8", None, 30),
+    ("Borrowed 1 inch", "EMT", "1", "8 1/32", "4", None, None),
 ]
-_OLD_FAITHFUL = {"name": "Old faithful", "deduct": "6", "gain": "3 1/4"}
-_VAN_HALF = {"name": "Van half-inch", "deduct": "5", "gain": "2 5/8"}
-_BORROWED_ONE = {"name": "Borrowed 1 inch", "deduct": "8 1/32", "gain": "4"}
+
+
+def _shoe(name: str, size: str, deduct: str, gain: str, front: str | None = None) -> dict[str, Any]:
+    """A shoe as it is written into a run."""
+    shoe: dict[str, Any] = {"name": name, "deduct": deduct, "gain": gain, "bends": [f"EMT {size}"]}
+    return {**shoe, "front": front} if front else shoe
+
+
+_OLD_FAITHFUL = _shoe("Old faithful", "3/4", "6", "3 1/4", "1 1/8")
+_VAN_HALF = _shoe("Van half-inch", "1/2", "5", "2 5/8")
+_BORROWED_ONE = _shoe("Borrowed 1 inch", "1", "8 1/32", "4")
 
 SCRAPS = [
     ("3/4", "41 3/8"),
@@ -30,7 +39,7 @@ SCRAPS = [
 
 
 def _run(
-    name: str, size: str, shoe: dict[str, str], start: tuple[str, str], steps: list[Any], end: tuple[str, str]
+    name: str, size: str, shoe: dict[str, Any], start: tuple[str, str], steps: list[Any], end: tuple[str, str]
 ) -> dict[str, Any]:
     return {
         "name": name,
@@ -133,3 +142,26 @@ RUNS = [
         "end": {"name": "Glaze store box", "at": "46", "measured": {"right": "137 7/8", "up": "-45 5/8", "out": "2"}},
     },
 ]
+
+# What was bent before: job, and its runs with how many days ago. The shoe has worn a little since its calibration.
+OLD_JOB = ("Drying shed", "Cobblewick Pottery, behind the yard")
+OLD_RUNS = [
+    (
+        days,
+        _run(
+            name,
+            "3/4",
+            _OLD_FAITHFUL,
+            ("Shed panel", "up"),
+            [_ninety("right", height), _ninety("down", across)],
+            (f"{name} box", "21 1/2"),
+        ),
+    )
+    for days, name, height, across in (
+        (38, "Shed light", "38 1/4", "41 1/2"),
+        (31, "Damp cupboard fan", "44 7/8", "36 3/4"),
+        (17, "Rack heater", "31 1/2", "47 1/8"),
+        (6, "Door sensor", "36 5/8", "40 1/4"),
+    )
+]
+WORN_DEDUCT, WORN_GAIN, RADIUS = 1 / 16, 1 / 32, 5.42

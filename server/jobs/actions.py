@@ -6,6 +6,7 @@ from typing import Any
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 
 from conduit.cut_list import CutList, PlannedRun, make_cut_list
 from conduit.cutting.model import Kind, Source
@@ -14,7 +15,7 @@ from conduit.plan import make_plan
 from server.accounts.models import User
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
-from server.jobs.models import Job, Revision, Run, name_of
+from server.jobs.models import Job, Revision, Run, Status, name_of
 from server.stock.actions import on_rack
 
 LARGEST_DOCUMENT = 128 * 1024
@@ -46,7 +47,7 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     """Add a run to a job."""
     crew = require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    run = Run.objects.create(crew=crew, job=job, document=_keepable(document), saved_by=user)
+    run = Run.objects.create(crew=crew, job=job, document=_keepable(document), saved_by=user, status=_status(document))
     _record(run, user)
     return run
 
@@ -68,9 +69,17 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
     if run.document == document:
         return run
     run.document, run.version, run.saved_by = _keepable(document), version + 1, user
+    run.saved_at = timezone.now()
+    if run.status in (Status.MEASURED, Status.LAID_OUT):
+        run.status = _status(document)
     run.save()
     _record(run, user)
     return run
+
+
+def _status(document: dict[str, Any]) -> Status:
+    """How far a run is that nobody has begun to cut."""
+    return Status.LAID_OUT if make_plan(document).makeable else Status.MEASURED
 
 
 def _record(run: Run, user: User) -> None:
@@ -114,15 +123,14 @@ def describe_job(job: Job) -> dict[str, Any]:
 
 def _line(run: Run) -> dict[str, Any]:
     words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
-    return {"id": run.pk, "saved_at": run.saved_at, **words}
+    return {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress, **words}
 
 
 def cut_list_of(user: User, job_id: int) -> CutList:
-    """The cut list of a job's runs, from the crew's rack as it is now."""
+    """The cut list of a job's runs that are not cut yet, from the crew's rack as it is now."""
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    runs = [
-        PlannedRun(str(run.pk), str(run.document.get("name", "")), make_plan(run.document)) for run in job.runs.all()
-    ]
+    to_cut = job.runs.filter(status__in=(Status.MEASURED, Status.LAID_OUT))
+    runs = [PlannedRun(str(run.pk), str(run.document.get("name", "")), make_plan(run.document)) for run in to_cut]
     scraps = [
         Source(Kind(scrap.material, scrap.trade_size), scrap.length, scrap.tag)  # type: ignore[arg-type]
         for scrap in on_rack(user)

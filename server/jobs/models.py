@@ -24,14 +24,26 @@ class Job(CrewOwned):
         ordering = ("-id",)
 
 
+class Status(models.TextChoices):
+    """How far the work on a run has come: what is true of all of its pieces."""
+
+    MEASURED = "measured"
+    LAID_OUT = "laid out"
+    CUT = "cut"
+    BENT = "bent"
+    FITTED = "fitted"
+
+
 class Run(CrewOwned):
     """One run: its document as typed, and a version that grows with each save."""
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="runs")
     document = models.JSONField()
     version = models.PositiveIntegerField(default=1)
-    saved_at = models.DateTimeField(auto_now=True)
+    saved_at = models.DateTimeField(auto_now_add=True)
     saved_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    status = models.CharField(max_length=8, choices=Status.choices, default=Status.MEASURED)
+    progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
 
     class Meta:
         """In the order in which they were added."""

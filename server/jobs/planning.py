@@ -12,7 +12,7 @@ from conduit.mistakes import MarksDoNotMatch
 from conduit.note import keeping, read_note
 from conduit.note_writer import written_note
 from conduit.plan import make_plan
-from conduit.results import Plan, PlannedOrder
+from conduit.results import Plan
 from conduit.ways import Way, ways_of
 from server.accounts.schemas import Told
 from server.errors import Refused
@@ -26,13 +26,6 @@ def preview_plan(request: HttpRequest, given: PreviewIn) -> HttpResponse:
     """Plan a document without keeping it."""
     # Written out by the model itself: the plan is a Plan already, and each key typed waits for it.
     return HttpResponse(make_plan(given.document).model_dump_json(), content_type="application/json")
-
-
-@router.post("/order", response={200: list[PlannedOrder], 422: Told}, operation_id="listOrders")
-def list_orders(request: HttpRequest, given: PreviewIn) -> list[PlannedOrder]:
-    """The order of bending that costs least handling, for each piece of a document's run."""
-    plan = make_plan(given.document, with_order=True)
-    return [piece.order for piece in plan.pieces if piece.order]
 
 
 @router.post("/ways", response={200: list[Way], 422: Told}, operation_id="listWays")

@@ -9,7 +9,7 @@ from pydantic_core import CoreSchema
 
 from conduit.checking import GivenMark
 from conduit.document import RunDocument
-from server.jobs.models import Revision, Run, name_of
+from server.jobs.models import Revision, Run, Status, name_of
 
 
 class _LikeARunDocument:
@@ -37,6 +37,8 @@ class RunLine(Schema):
     material: str
     trade_size: str
     saved_at: datetime
+    status: Status
+    progress: str
 
 
 class JobOut(Schema):

@@ -1,37 +1,49 @@
 """A crew's shoes over HTTP."""
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from django.shortcuts import get_object_or_404
+from ninja import Router
 
-from conduit.tables import Material, TradeSize
-from conduit.units import format_length
+from server.accounts.schemas import Told
+from server.shoes import actions
 from server.shoes.models import Shoe
+from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn, ShoeOut
 
 router = Router(tags=["shoes"])
-
-
-class ShoeOut(Schema):
-    """A shoe, its figures as a tape reads them."""
-
-    id: int
-    name: str
-    material: Material
-    trade_size: TradeSize
-    deduct: str
-    gain: str
-
-    @staticmethod
-    def resolve_deduct(shoe: Shoe) -> str:
-        """The deduct as written into a run."""
-        return format_length(shoe.deduct, "1/32")
-
-    @staticmethod
-    def resolve_gain(shoe: Shoe) -> str:
-        """The gain as written into a run."""
-        return format_length(shoe.gain, "1/32")
 
 
 @router.get("/shoes", response=list[ShoeOut], operation_id="listShoes")
 def list_shoes(request: HttpRequest) -> list[Shoe]:
     """The crew's shoes."""
-    return list(Shoe.objects.for_user(request.auth))
+    return list(Shoe.objects.for_user(request.auth).prefetch_related("calibrations__by"))
+
+
+@router.post("/shoes", response={201: ShoeOut, 409: Told, 422: Told}, operation_id="addShoe")
+def add_shoe(request: HttpRequest, given: ShoeIn) -> tuple[int, Shoe]:
+    """Add a shoe."""
+    return 201, actions.add_shoe(request.auth, given)
+
+
+@router.put("/shoes/{int:shoe_id}", response={200: ShoeOut, 409: Told, 422: Told}, operation_id="changeShoe")
+def change_shoe(request: HttpRequest, shoe_id: int, given: ShoeIn) -> Shoe:
+    """Change a shoe."""
+    return actions.change_shoe(request.auth, shoe_id, given)
+
+
+@router.delete("/shoes/{int:shoe_id}", response={204: None}, operation_id="removeShoe")
+def remove_shoe(request: HttpRequest, shoe_id: int) -> tuple[int, None]:
+    """Remove a shoe."""
+    actions.remove_shoe(request.auth, shoe_id)
+    return 204, None
+
+
+@router.post("/shoes/{int:shoe_id}/test", response={200: CalibrationFound, 422: Told}, operation_id="testShoe")
+def test_shoe(request: HttpRequest, shoe_id: int, given: CalibrationIn) -> CalibrationFound:
+    """What test bends show, without taking it."""
+    return actions.found_by(get_object_or_404(Shoe.objects.for_user(request.auth), pk=shoe_id), given)
+
+
+@router.post("/shoes/{int:shoe_id}/calibrate", response={200: ShoeOut, 422: Told}, operation_id="calibrateShoe")
+def calibrate_shoe(request: HttpRequest, shoe_id: int, given: CalibrationIn) -> Shoe:
+    """Take what test bends show as the shoe's figures."""
+    return actions.calibrate_shoe(request.auth, shoe_id, given)

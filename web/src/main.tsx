@@ -1,3 +1,4 @@
+import { registerSW } from "virtual:pwa-register";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/app";
@@ -5,6 +6,8 @@ import { applyTheme, rememberedTheme } from "@/app/theme";
 import "./styles.css";
 
 applyTheme(rememberedTheme());
+// A new version takes over when all windows are closed, never in the middle of work.
+registerSW({ immediate: true });
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -1,8 +1,31 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import type { GivenMark, MarksJudged, PlannedOrder, RunDocument, ScrapIn, Way } from "./types";
+import type {
+  Bench,
+  CalibrationIn,
+  GivenMark,
+  Learned,
+  MarksJudged,
+  RunDocument,
+  ScrapIn,
+  ShoeIn,
+  Way,
+} from "./types";
+
+const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
+/** What a query must have so that its answer is kept in this browser, for when there is no network. */
+const KEPT = { meta: { kept: true }, gcTime: TWO_WEEKS };
+
+export interface LogWanted {
+  run?: number;
+  person?: number;
+  shoe?: string;
+}
 
 export const keys = {
+  bench: (id: number) => ["bench", id] as const,
+  log: ["log"] as const,
+  learned: (id: number) => ["learned", id] as const,
   me: ["me"] as const,
   jobs: ["jobs"] as const,
   job: (id: number) => ["jobs", id] as const,
@@ -19,9 +42,11 @@ export const useMe = () =>
     queryFn: () => reply(api.GET("/api/session")),
     retry: false,
     staleTime: 60_000,
+    ...KEPT,
   });
 
-export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")) });
+export const useJobs = () =>
+  useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")), ...KEPT });
 
 export const useShoes = () => useQuery({ queryKey: keys.shoes, queryFn: () => reply(api.GET("/api/shoes")) });
 
@@ -57,14 +82,46 @@ export const useNewest = (id: number) =>
     retry: false,
   });
 
-/** The order of bending, for each piece of a document's run. */
-export const useOrders = (document: RunDocument, wanted: boolean) =>
+/** A run's bench, kept in this browser so that it opens without a network. */
+export const useBench = (id: number) =>
   useQuery({
-    queryKey: ["orders", document],
-    queryFn: () => reply(api.POST("/api/order", { body: { document } })) as Promise<PlannedOrder[]>,
-    enabled: wanted,
+    queryKey: keys.bench(id),
+    queryFn: () =>
+      reply(api.GET("/api/runs/{run_id}/bench", { params: { path: { run_id: id } } })) as Promise<Bench>,
+    refetchInterval: 6000,
+    ...KEPT,
+  });
+
+export const useLog = (wanted: LogWanted) =>
+  useQuery({
+    queryKey: [...keys.log, wanted],
+    queryFn: () => reply(api.GET("/api/log", { params: { query: wanted } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const useLearned = (shoeId: number) =>
+  useQuery({
+    queryKey: keys.learned(shoeId),
+    queryFn: () =>
+      reply(
+        api.GET("/api/shoes/{shoe_id}/learned", { params: { path: { shoe_id: shoeId } } }),
+      ) as Promise<Learned>,
+  });
+
+export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
+  useQuery({
+    queryKey: ["test bends", shoeId, given],
+    queryFn: () =>
+      reply(
+        api.POST("/api/shoes/{shoe_id}/test", {
+          params: { path: { shoe_id: shoeId } },
+          body: given ?? { tests: [], dials: [] },
+        }),
+      ),
+    enabled: given !== null,
+    placeholderData: keepPreviousData,
     retry: false,
-    gcTime: 60_000,
+    gcTime: 10_000,
   });
 
 export const useWays = (document: RunDocument, step: number) =>
@@ -166,4 +223,43 @@ export const useRemoveRun = () =>
   useRefreshing(
     (id: number) => reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
     [keys.jobs, ["cuts"]],
+  );
+
+const SHOES_AND_BENCHES = [keys.shoes, ["learned"], ["bench"]] as const;
+
+export const useAddShoe = () =>
+  useRefreshing((body: ShoeIn) => reply(api.POST("/api/shoes", { body })), SHOES_AND_BENCHES);
+
+export const useChangeShoe = (id: number) =>
+  useRefreshing(
+    (body: ShoeIn) => reply(api.PUT("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } }, body })),
+    SHOES_AND_BENCHES,
+  );
+
+export const useRemoveShoe = () =>
+  useRefreshing(
+    (id: number) => reply(api.DELETE("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } } })),
+    SHOES_AND_BENCHES,
+  );
+
+export const useCalibrate = (id: number) =>
+  useRefreshing(
+    (body: CalibrationIn) =>
+      reply(api.POST("/api/shoes/{shoe_id}/calibrate", { params: { path: { shoe_id: id } }, body })),
+    SHOES_AND_BENCHES,
+  );
+
+export const useTakeLearned = (id: number) =>
+  useRefreshing(
+    (body: { deduct: boolean; gain: boolean; dial: boolean }) =>
+      reply(api.POST("/api/shoes/{shoe_id}/learned", { params: { path: { shoe_id: id } }, body })),
+    SHOES_AND_BENCHES,
+  );
+
+/** Puts a shoe's figures as they are now into a run. */
+export const useRefigure = (runId: number) =>
+  useRefreshing(
+    (body: { version: number; document: RunDocument }) =>
+      reply(api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body })),
+    [keys.bench(runId), keys.run(runId), keys.jobs, ["cuts"]],
   );

@@ -45,7 +45,75 @@ export interface paths {
          */
         get: operations["listShoes"];
         put?: never;
+        /**
+         * Add Shoe
+         * @description Add a shoe.
+         */
+        post: operations["addShoe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Shoe
+         * @description Change a shoe.
+         */
+        put: operations["changeShoe"];
         post?: never;
+        /**
+         * Remove Shoe
+         * @description Remove a shoe.
+         */
+        delete: operations["removeShoe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Test Shoe
+         * @description What test bends show, without taking it.
+         */
+        post: operations["testShoe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}/calibrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Calibrate Shoe
+         * @description Take what test bends show as the shoe's figures.
+         */
+        post: operations["calibrateShoe"];
         delete?: never;
         options?: never;
         head?: never;
@@ -130,26 +198,6 @@ export interface paths {
          * @description Plan a document without keeping it.
          */
         post: operations["previewPlan"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/order": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * List Orders
-         * @description The order of bending that costs least handling, for each piece of a document's run.
-         */
-        post: operations["listOrders"];
         delete?: never;
         options?: never;
         head?: never;
@@ -432,6 +480,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bench
+         * @description Everything that is needed at the bench for one run.
+         */
+        get: operations["getBench"];
+        put?: never;
+        /**
+         * Do Acts
+         * @description Do what was done at the bench; each act once, however often it is sent.
+         */
+        post: operations["doActs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Log
+         * @description The log, newest first.
+         */
+        get: operations["listLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Log Csv
+         * @description The log as CSV.
+         */
+        get: operations["getLogCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Learned
+         * @description What the log shows of a shoe.
+         */
+        get: operations["getLearned"];
+        put?: never;
+        /**
+         * Take Learned
+         * @description Take figures that the log proposes.
+         */
+        post: operations["takeLearned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/angle-finder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Finder
+         * @description What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise.
+         */
+        post: operations["readFinder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -481,8 +637,101 @@ export interface components {
             password: string;
         };
         /**
+         * CalibrationOut
+         * @description A calibration in a shoe's history.
+         */
+        CalibrationOut: {
+            /** Source */
+            source: string;
+            deduct: components["schemas"]["Measure"];
+            gain: components["schemas"]["Measure"];
+            /** Dial Factor */
+            dial_factor: number;
+            /** Dial Constant */
+            dial_constant: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Measure
+         * @description A length: exact, and as the run's tape reads it.
+         */
+        Measure: {
+            /** Inches */
+            inches: number;
+            /** Reads */
+            reads: string;
+        };
+        /**
+         * ShoeFigures
+         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
+         */
+        ShoeFigures: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Deduct
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            deduct?: string | number | null;
+            /**
+             * Gain
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            gain?: string | number | null;
+            /**
+             * Front
+             * @description Front edge ahead of the arrow.
+             */
+            front?: string | number | null;
+            /**
+             * References
+             * @description Own references: distance from the arrow to the heel.
+             * @default {}
+             */
+            references?: {
+                [key: string]: string | number;
+            };
+            /**
+             * Handle Up
+             * @description Degrees of bend at which the handle stands straight up.
+             * @default 30
+             */
+            handle_up?: string | number;
+            /**
+             * Dial Factor
+             * @description True angle = factor × dial + constant.
+             * @default 1
+             */
+            dial_factor?: number;
+            /**
+             * Dial Constant
+             * @default 0
+             */
+            dial_constant?: number;
+            /**
+             * Bends
+             * @description What it is made for, as “EMT 3/4”; empty: not said.
+             * @default []
+             */
+            bends?: string[];
+            /**
+             * Machine
+             * @default false
+             */
+            machine?: boolean;
+        };
+        /**
          * ShoeOut
-         * @description A shoe, its figures as a tape reads them.
+         * @description A shoe, what follows from its figures, and how they came to be.
          */
         ShoeOut: {
             /** Id */
@@ -499,10 +748,182 @@ export interface components {
              * @enum {string}
              */
             trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-            /** Deduct */
-            deduct: string;
-            /** Gain */
-            gain: string;
+            /** Front */
+            front: number | null;
+            /** Handle Up */
+            handle_up: number;
+            /** Machine */
+            machine: boolean;
+            /** Dial Factor */
+            dial_factor: number;
+            /** Dial Constant */
+            dial_constant: number;
+            /** Calibrated At */
+            calibrated_at: string | null;
+            used: components["schemas"]["ShoeUsed"];
+            /** @description What is written into a run that is bent on it. */
+            figures: components["schemas"]["ShoeFigures"];
+            /** Calibrations */
+            calibrations: components["schemas"]["CalibrationOut"][];
+        };
+        /**
+         * ShoeUsed
+         * @description The shoe the plan was made for.
+         */
+        ShoeUsed: {
+            /** Name */
+            name: string;
+            deduct: components["schemas"]["Measure"];
+            gain: components["schemas"]["Measure"];
+            /** Radius */
+            radius: number;
+            /** Arc Offset */
+            arc_offset: number;
+            /**
+             * Why
+             * @description The arithmetic of its radius and arc offset.
+             */
+            why: string[];
+            /**
+             * References
+             * @description Each reference's distance from the arrow toward the heel.
+             */
+            references: {
+                [key: string]: number;
+            };
+            /** Diameter */
+            diameter: number;
+            /** Front */
+            front: number | null;
+            /**
+             * Handle Up
+             * @description Degrees of bend at which the handle stands upright; none: a machine.
+             */
+            handle_up: number | null;
+        };
+        /**
+         * ShoeIn
+         * @description A shoe by its figures; without deduct and gain it begins with typical ones, uncalibrated.
+         */
+        ShoeIn: {
+            /** Name */
+            name: string;
+            /**
+             * Material
+             * @default EMT
+             * @enum {string}
+             */
+            material?: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /**
+             * Deduct
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            deduct?: string | number | null;
+            /**
+             * Gain
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            gain?: string | number | null;
+            /**
+             * Front
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            front?: string | number | null;
+            /**
+             * References
+             * @default {}
+             */
+            references?: {
+                [key: string]: string | number;
+            };
+            /**
+             * Handle Up
+             * @default 30
+             */
+            handle_up?: number;
+            /**
+             * Machine
+             * @default false
+             */
+            machine?: boolean;
+        };
+        /**
+         * CalibrationFound
+         * @description What test bends show: the shoe's figures with their spread, and what follows from them.
+         */
+        CalibrationFound: {
+            shoe: components["schemas"]["ShoeUsed"];
+            /** Deduct Spread */
+            deduct_spread: number;
+            /** Gain Spread */
+            gain_spread: number;
+            /** Tests */
+            tests: number;
+            /** Dial Factor */
+            dial_factor: number;
+            /** Dial Constant */
+            dial_constant: number;
+            /** Dial Spread */
+            dial_spread: number;
+            /** Dials */
+            dials: number;
+        };
+        /**
+         * CalibrationIn
+         * @description Test bends: 90s for deduct and gain, any angles for the dial.
+         */
+        CalibrationIn: {
+            /**
+             * Tests
+             * @default []
+             */
+            tests?: components["schemas"]["Test90In"][];
+            /**
+             * Dials
+             * @default []
+             */
+            dials?: components["schemas"]["DialIn"][];
+        };
+        /**
+         * DialIn
+         * @description One bend to a dial angle, let go, and what the angle finder then read.
+         */
+        DialIn: {
+            /** Dial */
+            dial: number;
+            /** Angle */
+            angle: number;
+        };
+        /**
+         * Test90In
+         * @description One 90 bent in scrap: the mark's distance from the end, both outside legs, the scrap's length.
+         */
+        Test90In: {
+            /**
+             * Mark
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            mark: string | number;
+            /**
+             * Leg
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            leg: string | number;
+            /**
+             * Other Leg
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            other_leg: string | number;
+            /**
+             * Length
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            length: string | number;
         };
         /**
          * EntryOut
@@ -610,29 +1031,10 @@ export interface components {
             /** Use Because */
             use_because: string;
             /**
-             * Dial Reads
-             * @description What the bender's dial must show, spring-back counted in.
-             */
-            dial_reads: string;
-            /**
-             * Roll From Previous
-             * @description Degrees clockwise seen from A; none for a piece's first bend.
-             */
-            roll_from_previous: number | null;
-            /**
-             * Previous Points To
-             * @description Clock position of the previous bend's inside, seen from A.
-             */
-            previous_points_to: string | null;
-            /** Turn */
-            turn: string;
-            /**
              * Why
              * @description The arithmetic of the mark that is proposed.
              */
             why: string[];
-            /** Checks */
-            checks: components["schemas"]["Check"][];
             /** @description Other habits, for a 90 measured from this piece's end A. */
             stub: components["schemas"]["Stub"] | null;
         };
@@ -689,21 +1091,6 @@ export interface components {
             at: components["schemas"]["Measure"];
             /** Angle */
             angle: number;
-        };
-        /**
-         * Check
-         * @description What a tool must show after the bend.
-         */
-        Check: {
-            /**
-             * Tool
-             * @description tape or level
-             */
-            tool: string;
-            /** Says */
-            says: string;
-            /** Reads */
-            reads: string;
         };
         /**
          * Closure
@@ -783,16 +1170,6 @@ export interface components {
             says: string;
             /** Edits */
             edits: components["schemas"]["Edit"][];
-        };
-        /**
-         * Measure
-         * @description A length: exact, and as the run's tape reads it.
-         */
-        Measure: {
-            /** Inches */
-            inches: number;
-            /** Reads */
-            reads: string;
         };
         /**
          * Passed
@@ -1022,53 +1399,6 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
-         * PlannedAct
-         * @description One bend (or a sweep's shots) in the order of bending.
-         */
-        PlannedAct: {
-            /** Bends */
-            bends: number[];
-            /**
-             * Uses
-             * @description The mark to set for each of its bends, hook as the order wants it.
-             */
-            uses: components["schemas"]["PlannedMark"][];
-            /**
-             * Hook
-             * @enum {string}
-             */
-            hook: "A" | "B";
-            /**
-             * Where
-             * @enum {string}
-             */
-            where: "floor" | "air";
-            /**
-             * End For End
-             * @description Whether the pipe is first turned end for end.
-             */
-            end_for_end: boolean;
-            /**
-             * Turn
-             * @description Degrees that its roll differs from the act before; none for the first.
-             */
-            turn: number | null;
-            /** Turn Says */
-            turn_says: string;
-            /**
-             * Previous
-             * @description The bend that was made right before.
-             */
-            previous: number | null;
-            /** Reasons */
-            reasons: string[];
-            /**
-             * Checks
-             * @description What tape and level must read then.
-             */
-            checks: components["schemas"]["Check"][];
-        };
-        /**
          * PlannedBend
          * @description A bend on the run's straight pipe, from the run's end A.
          */
@@ -1135,20 +1465,6 @@ export interface components {
             on_pipe: boolean;
         };
         /**
-         * PlannedOrder
-         * @description The order of bending a piece that costs least handling, found by exact search; or why there is none.
-         */
-        PlannedOrder: {
-            /** Acts */
-            acts: components["schemas"]["PlannedAct"][];
-            /** End For End */
-            end_for_end: number;
-            /** Turns */
-            turns: number;
-            /** Why Not */
-            why_not: string;
-        };
-        /**
          * PlannedPiece
          * @description One piece of pipe of the run, from its own end A to its own end B.
          */
@@ -1164,8 +1480,6 @@ export interface components {
             end_b: string;
             /** Bends */
             bends: components["schemas"]["BenchBend"][];
-            /** @description Only where it was asked for. */
-            order?: components["schemas"]["PlannedOrder"] | null;
         };
         /**
          * Prism
@@ -1215,34 +1529,6 @@ export interface components {
              * @default []
              */
             fixes?: components["schemas"]["Fix"][];
-        };
-        /**
-         * ShoeUsed
-         * @description The shoe the plan was made for.
-         */
-        ShoeUsed: {
-            /** Name */
-            name: string;
-            deduct: components["schemas"]["Measure"];
-            gain: components["schemas"]["Measure"];
-            /** Radius */
-            radius: number;
-            /** Arc Offset */
-            arc_offset: number;
-            /**
-             * Why
-             * @description The arithmetic of its radius and arc offset.
-             */
-            why: string[];
-            /**
-             * References
-             * @description Each reference's distance from the arrow toward the heel.
-             */
-            references: {
-                [key: string]: number;
-            };
-            /** Diameter */
-            diameter: number;
         };
         /**
          * Simulated
@@ -1863,68 +2149,6 @@ export interface components {
             margin?: string | number;
         };
         /**
-         * ShoeFigures
-         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
-         */
-        ShoeFigures: {
-            /**
-             * Name
-             * @default
-             */
-            name?: string;
-            /**
-             * Deduct
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
-             */
-            deduct?: string | number | null;
-            /**
-             * Gain
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
-             */
-            gain?: string | number | null;
-            /**
-             * Front
-             * @description Front edge ahead of the arrow.
-             */
-            front?: string | number | null;
-            /**
-             * References
-             * @description Own references: distance from the arrow to the heel.
-             * @default {}
-             */
-            references?: {
-                [key: string]: string | number;
-            };
-            /**
-             * Handle Up
-             * @description Degrees of bend at which the handle stands straight up.
-             * @default 30
-             */
-            handle_up?: string | number;
-            /**
-             * Dial Factor
-             * @description True angle = factor × dial + constant.
-             * @default 1
-             */
-            dial_factor?: number;
-            /**
-             * Dial Constant
-             * @default 0
-             */
-            dial_constant?: number;
-            /**
-             * Bends
-             * @description What it is made for, as “EMT 3/4”; empty: not said.
-             * @default []
-             */
-            bends?: string[];
-            /**
-             * Machine
-             * @default false
-             */
-            machine?: boolean;
-        };
-        /**
          * Start
          * @description Where the run begins: a box, and the first leg's heading.
          */
@@ -2494,7 +2718,16 @@ export interface components {
              * Format: date-time
              */
             saved_at: string;
+            status: components["schemas"]["Status"];
+            /** Progress */
+            progress: string;
         };
+        /**
+         * Status
+         * @description How far the work on a run has come: what is true of all of its pieces.
+         * @enum {string}
+         */
+        Status: "measured" | "laid out" | "cut" | "bent" | "fitted";
         /**
          * JobIn
          * @description A new job.
@@ -2891,6 +3124,851 @@ export interface components {
                 couplings?: (string | number)[];
             };
         };
+        /**
+         * Arranged
+         * @description How a person wants a stick to be bent; what is left out is proposed.
+         */
+        Arranged: {
+            /**
+             * Order
+             * @description The order of bending; null: as proposed.
+             */
+            order?: components["schemas"]["Turn"][] | null;
+            /**
+             * Hooks
+             * @description Hooks as the trade has them (a saddle's outer hooks face its centre), or all one way.
+             * @default habit
+             * @enum {string}
+             */
+            hooks?: "habit" | "one_way";
+            /**
+             * Marks
+             * @default exact
+             * @enum {string}
+             */
+            marks?: "exact" | "card";
+            /**
+             * Spare
+             * @description Left on end B to be cut after bending; null: cut first.
+             */
+            spare?: string | number | null;
+        };
+        /**
+         * AsBentTold
+         * @description What was read on a bend that is made, against what it was to be.
+         */
+        AsBentTold: {
+            /** Angle */
+            angle: number;
+            /** Angle Reads */
+            angle_reads: string;
+            /** Off */
+            off: number;
+            /** Off Reads */
+            off_reads: string;
+            tape: components["schemas"]["Measure"] | null;
+            /** @description How much further than it should; negative: short. */
+            tape_off: components["schemas"]["Measure"] | null;
+            /** Within */
+            within: boolean;
+            /**
+             * Shows
+             * @description Which figure of the shoe the tape's reading shows.
+             */
+            shows: ("deduct" | "gain") | null;
+            /**
+             * Figure Off
+             * @description How much larger that figure was than the one in use, inches.
+             */
+            figure_off: number;
+        };
+        /**
+         * BenchOut
+         * @description Everything that is needed at the bench for one run, with or without a network.
+         */
+        BenchOut: {
+            /** Run Id */
+            run_id: number;
+            /** Job Id */
+            job_id: number;
+            /** Job Name */
+            job_name: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            status: components["schemas"]["Status"];
+            /** Progress */
+            progress: string;
+            /** Makeable */
+            makeable: boolean;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Sticks */
+            sticks: components["schemas"]["StickOut"][];
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical hand shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+            };
+        };
+        /**
+         * CardMark
+         * @description The card's mark for a bend, and how far the exact one lies beyond it.
+         */
+        CardMark: {
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            at: components["schemas"]["Measure"];
+            exact: components["schemas"]["Measure"];
+            differs: components["schemas"]["Measure"];
+        };
+        /**
+         * Check
+         * @description What a tool must show after the bend.
+         */
+        Check: {
+            /**
+             * Tool
+             * @description tape or level
+             */
+            tool: string;
+            /** Says */
+            says: string;
+            /** Reads */
+            reads: string;
+        };
+        /**
+         * Correction
+         * @description What to do after the bends that are made came out as they did.
+         */
+        Correction: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "go_on" | "replan" | "rebend" | "trim" | "scrap";
+            /** Says */
+            says: string;
+            /** @description How far end B would be off without it. */
+            misses: components["schemas"]["Measure"];
+            after: components["schemas"]["Measure"];
+            /** Off Degrees */
+            off_degrees: number;
+            /**
+             * Or Leave
+             * @description Instead of rebending, the rest could make up for it.
+             */
+            or_leave: boolean;
+            /** Replanned */
+            replanned: components["schemas"]["Replanned"][];
+            /** Rebends */
+            rebends: components["schemas"]["Rebent"][];
+            cut_a: components["schemas"]["Measure"] | null;
+            cut_b: components["schemas"]["Measure"] | null;
+        };
+        /**
+         * InTheShoe
+         * @description Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
+         *
+         *     Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
+         *     On the floor the shoe rolls along the pipe toward the heel and the hook's side rises; in the air the
+         *     shoe stands still and the pipe beyond the heel is pushed down.
+         */
+        InTheShoe: {
+            /** Start */
+            start: [
+                number,
+                number,
+                number
+            ][];
+            /** End */
+            end: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Floor
+             * @description How high the floor lies.
+             */
+            floor: number;
+            /**
+             * Rolls
+             * @description How far the shoe rolls along, to the right; 0 in the air.
+             */
+            rolls: number;
+            /**
+             * Handle
+             * @description How far the handle leans from upright toward the heel, at start and end; none on a machine.
+             */
+            handle: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * MadeBy
+         * @description Who made a bend, and when.
+         */
+        MadeBy: {
+            /** Bend */
+            bend: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Rebent
+         * @description A bend to be put back into the shoe: closed or opened by so much.
+         */
+        Rebent: {
+            /** Bend */
+            bend: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "close" | "open";
+            /** By Reads */
+            by_reads: string;
+            /** Until Reads */
+            until_reads: string;
+        };
+        /**
+         * Replanned
+         * @description A bend not made yet whose mark or angle changed.
+         */
+        Replanned: {
+            /** Bend */
+            bend: number;
+            /** Mark Before */
+            mark_before: string;
+            /** Mark */
+            mark: string;
+            /** Angle Before */
+            angle_before: string;
+            /** Angle */
+            angle: string;
+        };
+        /**
+         * Sheet
+         * @description A stick at the bench: its cutting line, all marks to lay, its bends in order, and how it stands.
+         */
+        Sheet: {
+            /** Piece */
+            piece: number;
+            /** Of Pieces */
+            of_pieces: number;
+            /** End A */
+            end_a: string;
+            /** End B */
+            end_b: string;
+            length: components["schemas"]["Measure"];
+            /** @description What to cut: the length with its spare. */
+            cut: components["schemas"]["Measure"];
+            /** Cutting */
+            cutting: string[];
+            spare: components["schemas"]["Measure"] | null;
+            /** @description What expected errors say to leave on end B; null: cut first. */
+            advised_spare: components["schemas"]["Measure"] | null;
+            /** Bends */
+            bends: components["schemas"]["SheetBend"][];
+            /** End For End */
+            end_for_end: number;
+            /** Turns */
+            turns: number;
+            /** Proposed */
+            proposed: boolean;
+            /** Why Not */
+            why_not: string;
+            correction: components["schemas"]["Correction"] | null;
+        };
+        /**
+         * SheetBend
+         * @description One bend in its turn: how it is set, why, and what must read then.
+         */
+        SheetBend: {
+            /** Number */
+            number: number;
+            /**
+             * Act
+             * @description Which act in the order it belongs to, from 1; a sweep's shots are one act.
+             */
+            act: number;
+            /** Begins Act */
+            begins_act: boolean;
+            /**
+             * Angle
+             * @description As it is to be bent, corrected for what came before.
+             */
+            angle: number;
+            /** Angle Reads */
+            angle_reads: string;
+            /**
+             * Dial Reads
+             * @description What the bender's dial must show, spring-back counted in.
+             */
+            dial_reads: string;
+            /** Arc Start */
+            arc_start: number;
+            /** Arc End */
+            arc_end: number;
+            use: components["schemas"]["PlannedMark"];
+            /** @description The same with the tape's first inch (or 100 mm) burnt. */
+            burnt: components["schemas"]["Measure"];
+            /** Use Because */
+            use_because: string;
+            /** Why */
+            why: string[];
+            /** Marks */
+            marks: components["schemas"]["PlannedMark"][];
+            card: components["schemas"]["CardMark"] | null;
+            /** @description The mark before any correction. */
+            planned: components["schemas"]["PlannedMark"];
+            /** Planned Angle Reads */
+            planned_angle_reads: string;
+            /** Replanned */
+            replanned: boolean;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "floor" | "air";
+            /** End For End */
+            end_for_end: boolean;
+            /**
+             * Turn
+             * @description Degrees clockwise seen from A that the pipe is turned; none at first.
+             */
+            turn: number | null;
+            /**
+             * Previous Points
+             * @description Where the bend made before then points: degrees clockwise from straight up, seen from A.
+             */
+            previous_points: number | null;
+            /** Turn Says */
+            turn_says: string;
+            /** Previous */
+            previous: number | null;
+            /** Reasons */
+            reasons: string[];
+            /**
+             * Against
+             * @description Habits that the order chosen does not keep.
+             */
+            against: string[];
+            /**
+             * Breaks
+             * @description Why it cannot be bent then, or nothing.
+             */
+            breaks: string;
+            /** Cautions */
+            cautions: string[];
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            tape: components["schemas"]["TapeAsk"] | null;
+            /**
+             * Least
+             * @description Angles from here …
+             */
+            least: number;
+            /**
+             * Most
+             * @description … to here are within tolerance, if all else is as planned.
+             */
+            most: number;
+            in_the_shoe: components["schemas"]["InTheShoe"];
+            stub: components["schemas"]["Stub"] | null;
+            made: components["schemas"]["AsBentTold"] | null;
+        };
+        /**
+         * ShoeState
+         * @description The shoe that a stick is bent on, and whether its figures can be trusted.
+         */
+        ShoeState: {
+            /** Id */
+            id: number | null;
+            /** Name */
+            name: string;
+            /** Calibrated At */
+            calibrated_at: string | null;
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Figures
+             * @description The shoe's figures now, where the run has others.
+             */
+            figures: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
+         * StickOut
+         * @description A stick at the bench: its sheet, and how far it is.
+         */
+        StickOut: {
+            sheet: components["schemas"]["Sheet"];
+            arranged: components["schemas"]["Arranged"];
+            shoe: components["schemas"]["ShoeState"];
+            used: components["schemas"]["ShoeUsed"];
+            /** Begun */
+            begun: boolean;
+            /**
+             * Stale
+             * @description What differs from the run as it is now, or nothing.
+             */
+            stale: string;
+            /** Cut At */
+            cut_at: string | null;
+            /** Cut By */
+            cut_by: string;
+            /** Fitted At */
+            fitted_at: string | null;
+            /** Fitted By */
+            fitted_by: string;
+            /** Made */
+            made: components["schemas"]["MadeBy"][];
+        };
+        /**
+         * TapeAsk
+         * @description The tape reading that tells where a bend really came.
+         */
+        TapeAsk: {
+            /** Says */
+            says: string;
+            wanted: components["schemas"]["Measure"];
+        };
+        /**
+         * Turn
+         * @description A bend in an order of one's own: the bend (of a sweep its first), and the end that the hook faces.
+         */
+        Turn: {
+            /** Bend */
+            bend: number;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+        };
+        /**
+         * ActsOut
+         * @description What came of each act, and the bench as it then stands.
+         */
+        ActsOut: {
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+            bench: components["schemas"]["BenchOut"];
+        };
+        /**
+         * Outcome
+         * @description What came of an act: done, or refused and why.
+         */
+        Outcome: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Done */
+            done: boolean;
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
+        };
+        /**
+         * ActsIn
+         * @description What was done at the bench, oldest first.
+         */
+        ActsIn: {
+            /** Acts */
+            acts: (components["schemas"]["ArrangeAct"] | components["schemas"]["StageAct"] | components["schemas"]["BentAct"] | components["schemas"]["BendAct"])[];
+        };
+        /**
+         * ArrangeAct
+         * @description How a stick is to be bent: order, hooks, card or exact marks, spare.
+         */
+        ArrangeAct: {
+            /**
+             * Key
+             * Format: uuid4
+             */
+            key: string;
+            /** Piece */
+            piece: number;
+            /**
+             * At
+             * Format: date-time
+             * @description When it was done; it may be sent much later.
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrange";
+            /**
+             * Arranged
+             * @description An Arranged, as typed.
+             */
+            arranged: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * BendAct
+         * @description About a bend that is made: it was entered by mistake; or it is to be left as it is.
+         */
+        BendAct: {
+            /**
+             * Key
+             * Format: uuid4
+             */
+            key: string;
+            /** Piece */
+            piece: number;
+            /**
+             * At
+             * Format: date-time
+             * @description When it was done; it may be sent much later.
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left" | "unbent";
+            /** Bend */
+            bend: number;
+        };
+        /**
+         * BentAct
+         * @description A bend was made and read. `again`: read once more, as after opening or closing it.
+         */
+        BentAct: {
+            /**
+             * Key
+             * Format: uuid4
+             */
+            key: string;
+            /** Piece */
+            piece: number;
+            /**
+             * At
+             * Format: date-time
+             * @description When it was done; it may be sent much later.
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bent";
+            /** Bend */
+            bend: number;
+            /**
+             * Angle
+             * @description What the angle finder reads.
+             */
+            angle: number;
+            /**
+             * Tape
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            tape?: string | number | null;
+            /**
+             * Again
+             * @default false
+             */
+            again?: boolean;
+            /**
+             * Reference
+             * @description The reference that was set on the mark.
+             */
+            reference?: string | null;
+        };
+        /**
+         * StageAct
+         * @description A stick was cut or fitted, or that was a slip; or it was scrapped and is begun anew.
+         */
+        StageAct: {
+            /**
+             * Key
+             * Format: uuid4
+             */
+            key: string;
+            /** Piece */
+            piece: number;
+            /**
+             * At
+             * Format: date-time
+             * @description When it was done; it may be sent much later.
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut" | "fitted" | "scrapped" | "uncut" | "unfitted";
+        };
+        /**
+         * Choice
+         * @description Something that the log can be narrowed to.
+         */
+        Choice: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LogLine
+         * @description A bend in the log: planned, and as bent.
+         */
+        LogLine: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Run Id */
+            run_id: number;
+            /** Run */
+            run: string;
+            /** Job */
+            job: string;
+            /** Piece */
+            piece: number;
+            /** Bend */
+            bend: number;
+            /**
+             * Again
+             * @description Read again, or corrected, afterwards.
+             */
+            again: boolean;
+            /** Shoe */
+            shoe: string;
+            /** Mark */
+            mark: string;
+            /** Reference */
+            reference: string;
+            /** Hook */
+            hook: string;
+            /** Where */
+            where: string;
+            /** Planned Angle */
+            planned_angle: string;
+            /** Dial */
+            dial: string;
+            /** Angle */
+            angle: string;
+            /** Off */
+            off: string;
+            /** Tape */
+            tape: string;
+            /** Tape Wanted */
+            tape_wanted: string;
+            /** Tape Off */
+            tape_off: string;
+            /** Within */
+            within: boolean;
+        };
+        /**
+         * LogOut
+         * @description The log, newest first, and what it can be narrowed to.
+         */
+        LogOut: {
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** Total */
+            total: number;
+            /** Runs */
+            runs: components["schemas"]["Choice"][];
+            /** People */
+            people: components["schemas"]["Choice"][];
+            /** Shoes */
+            shoes: string[];
+        };
+        /**
+         * FittedDial
+         * @description The dial line as the log shows it: true angle = factor × dial + constant, degrees.
+         */
+        FittedDial: {
+            /** Factor */
+            factor: number;
+            /** Constant */
+            constant: number;
+            /** Spread */
+            spread: number;
+            /** Bends */
+            bends: number;
+            /** Proposed */
+            proposed: boolean;
+            /** Says */
+            says: string;
+            /** Seen */
+            seen: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * FittedFigure
+         * @description A figure as the log shows it, beside the one in use.
+         */
+        FittedFigure: {
+            /** In Use */
+            in_use: number;
+            /** Mean */
+            mean: number | null;
+            /**
+             * Spread
+             * @description One standard deviation.
+             */
+            spread: number;
+            /** Bends */
+            bends: number;
+            /**
+             * Drift
+             * @description Inches in thirty days; null where a week is not spanned.
+             */
+            drift: number | null;
+            /** Proposed */
+            proposed: number | null;
+            /** Says */
+            says: string;
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
+        };
+        /**
+         * Learned
+         * @description All that the log shows of a shoe.
+         */
+        Learned: {
+            deduct: components["schemas"]["FittedFigure"];
+            gain: components["schemas"]["FittedFigure"];
+            dial: components["schemas"]["FittedDial"] | null;
+        };
+        /**
+         * Seen
+         * @description One bend's showing of a figure.
+         */
+        Seen: {
+            /** Day */
+            day: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * TakeIn
+         * @description Which of the proposed figures to take.
+         */
+        TakeIn: {
+            /**
+             * Deduct
+             * @default false
+             */
+            deduct?: boolean;
+            /**
+             * Gain
+             * @default false
+             */
+            gain?: boolean;
+            /**
+             * Dial
+             * @default false
+             */
+            dial?: boolean;
+        };
+        /**
+         * FinderOut
+         * @description What the angle finder shows.
+         */
+        FinderOut: {
+            /** Angle */
+            angle: number;
+        };
+        /**
+         * FinderIn
+         * @description To what dial angle the made-up bender bends.
+         */
+        FinderIn: {
+            /** Dial */
+            dial: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -3005,6 +4083,182 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShoeOut"][];
+                };
+            };
+        };
+    };
+    addShoe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShoeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    changeShoe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShoeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    removeShoe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    testShoe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationFound"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    calibrateShoe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
                 };
             };
         };
@@ -3144,39 +4398,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Told"];
-                };
-            };
-        };
-    };
-    listOrders: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PreviewIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlannedOrder"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3656,6 +4877,191 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionOut"];
+                };
+            };
+        };
+    };
+    getBench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+        };
+    };
+    doActs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listLog: {
+        parameters: {
+            query?: {
+                run?: number | null;
+                person?: number | null;
+                shoe?: string | null;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+        };
+    };
+    getLogCsv: {
+        parameters: {
+            query?: {
+                run?: number | null;
+                person?: number | null;
+                shoe?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getLearned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+        };
+    };
+    takeLearned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    readFinder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinderOut"];
                 };
             };
         };

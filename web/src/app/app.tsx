@@ -1,4 +1,5 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient } from "@tanstack/react-query";
+import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { lazy, Suspense } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
@@ -6,11 +7,16 @@ import { useMe } from "@/api/queries";
 import { JobsPage } from "@/features/jobs/jobs-page";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
+import { KEEPING } from "./kept";
 import { SignIn } from "./sign-in";
 
 // What is not needed to measure is fetched when it is opened.
-const BenchView = lazy(() =>
-  import("@/features/bench/bench-view").then((module) => ({ default: module.BenchView })),
+const BenchPage = lazy(() =>
+  import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
+);
+const LogPage = lazy(() => import("@/features/log/log-page").then((module) => ({ default: module.LogPage })));
+const ShoesPage = lazy(() =>
+  import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
 );
 const StockPage = lazy(() =>
   import("@/features/stock/stock-page").then((module) => ({ default: module.StockPage })),
@@ -33,8 +39,10 @@ function SignedInOnly() {
         <Route path="/runs/:runId" element={<RunPage />}>
           <Route index element={<Navigate to="walk" replace />} />
           <Route path="walk" element={<WalkView />} />
-          <Route path="bench" element={<BenchView />} />
         </Route>
+        <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
+        <Route path="/log" element={<LogPage />} />
+        <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
@@ -44,10 +52,10 @@ function SignedInOnly() {
 
 export function App() {
   return (
-    <QueryClientProvider client={queries}>
+    <PersistQueryClientProvider client={queries} persistOptions={KEEPING}>
       <BrowserRouter>
         <SignedInOnly />
       </BrowserRouter>
-    </QueryClientProvider>
+    </PersistQueryClientProvider>
   );
 }

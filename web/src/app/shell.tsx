@@ -5,6 +5,7 @@ import { Link, NavLink } from "react-router";
 import { api, reply } from "@/api/client";
 import { keys, useMe } from "@/api/queries";
 import { DownIcon } from "@/ui/icons";
+import { persister } from "./kept";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
 import { Wordmark } from "./wordmark";
 
@@ -19,6 +20,20 @@ export interface Tab {
   label: string;
 }
 
+/** The views of a run, in the order of the work. */
+export const runTabs = (runId: number, jobId: number): Tab[] => [
+  { to: `/runs/${runId}/walk`, label: "Walk" },
+  { to: `/runs/${runId}/bench`, label: "Bench" },
+  { to: `/jobs/${jobId}/stock?run=${runId}`, label: "Stock" },
+  { to: `/log?run=${runId}`, label: "Log" },
+];
+
+const CREW_TABS: Tab[] = [
+  { to: "/", label: "Jobs" },
+  { to: "/shoes", label: "Shoes" },
+  { to: "/log", label: "Log" },
+];
+
 interface Props {
   trail?: ReactNode;
   tabs?: Tab[];
@@ -27,7 +42,7 @@ interface Props {
 }
 
 /** The frame of every page: where we are, the views, whether it is saved, who is signed in. */
-export function Shell({ trail, tabs = [], state, children }: Props) {
+export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
@@ -36,13 +51,14 @@ export function Shell({ trail, tabs = [], state, children }: Props) {
         </Link>
         <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:flex-1">{trail}</div>
         {tabs.length > 0 && (
-          <nav aria-label="Views" className="flex gap-1 max-sm:order-1 max-sm:ml-auto sm:ml-auto">
+          <nav aria-label="Views" className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto">
             {tabs.map((tab) => (
               <NavLink
                 key={tab.label}
                 to={tab.to}
+                end={tab.to === "/"}
                 className={({ isActive }) =>
-                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
+                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold max-sm:px-2 ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
                 }
               >
                 {tab.label}
@@ -71,6 +87,7 @@ function PersonMenu() {
   async function signOut() {
     await reply(api.DELETE("/api/session"));
     queries.clear();
+    await persister.removeClient();
     queries.setQueryData(keys.me, null);
     window.location.assign("/");
   }

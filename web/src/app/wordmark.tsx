@@ -10,7 +10,7 @@ export function Wordmark({ large = false }: { large?: boolean }) {
         <rect x="1" y="15" width="10" height="10" fill="var(--ink)" />
         <circle cx="37" cy="6" r="5.5" fill="var(--ink)" />
       </svg>
-      Crelda
+      <span className={large ? "" : "max-sm:hidden"}>Crelda</span>
     </span>
   );
 }

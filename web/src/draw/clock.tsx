@@ -1,7 +1,9 @@
 interface Props {
-  /** Degrees clockwise, seen from end A, by which this bend lies round from the one before; null for the first. */
-  turn: number | null;
+  /** Where the bend made before points, in degrees clockwise from straight up, seen from end A; null: none was. */
+  points: number | null;
   previous: number;
+  /** In the air the new bend goes down. */
+  down: boolean;
   size: number;
 }
 
@@ -12,9 +14,9 @@ function onRim(degrees: number, radius: number): [number, number] {
   return [MIDDLE + radius * Math.sin(angle), MIDDLE - radius * Math.cos(angle)];
 }
 
-/** The pipe seen from end A like a clock: the new bend goes up, the bend before points where it must. */
-export function RollClock({ turn, previous, size }: Props) {
-  const pointer = turn === null ? null : onRim(-turn, 40);
+/** The pipe seen from end A like a clock: where the new bend goes, and where the bend before must point. */
+export function RollClock({ points, previous, down, size }: Props) {
+  const pointer = points === null ? null : onRim(points, 40);
   return (
     <svg
       viewBox="0 0 120 120"
@@ -22,7 +24,7 @@ export function RollClock({ turn, previous, size }: Props) {
       height={size}
       className="shrink-0"
       role="img"
-      aria-label="The pipe as a clock, seen from end A"
+      aria-label={`The pipe as a clock, seen from end A: this bend goes ${down ? "down" : "up"}`}
     >
       <circle cx={MIDDLE} cy={MIDDLE} r="56" fill="var(--paper)" stroke="var(--line)" strokeWidth="2" />
       {Array.from({ length: 12 }, (_, hour) => {
@@ -56,6 +58,7 @@ export function RollClock({ turn, previous, size }: Props) {
       <circle cx={MIDDLE} cy={MIDDLE} r="13" fill="var(--pipe)" stroke="var(--pipe-edge)" strokeWidth="3" />
       <path
         d={`M${MIDDLE} 46V14M${MIDDLE - 7} 22L${MIDDLE} 12L${MIDDLE + 7} 22`}
+        transform={down ? `rotate(180 ${MIDDLE} ${MIDDLE})` : undefined}
         fill="none"
         stroke="var(--accent)"
         strokeWidth="4.5"

@@ -2,7 +2,8 @@ import type { PlannedMark, ShoeUsed } from "@/api/types";
 
 interface Props {
   shoe: ShoeUsed;
-  mark: PlannedMark;
+  /** The mark that it is set on; without one all references are shown alike. */
+  mark?: PlannedMark;
   angle: number;
   width: number;
 }
@@ -12,6 +13,8 @@ const VIEW_HEIGHT = 256;
 const PIPE_Y = 186;
 const ARROW_X = 128;
 const GROOVE = 110;
+/** So high may the groove's radius be, for its end to stay in view. */
+const TALLEST = 120;
 const NAMES = ["arrow", "star", "notch"] as const;
 
 /**
@@ -19,17 +22,22 @@ const NAMES = ["arrow", "star", "notch"] as const;
  * rising toward the heel. It is drawn for a hook that faces A and mirrored for one that faces B.
  */
 export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
-  const scale = Math.min(22, 240 / (shoe.radius * 1.5));
+  const scale = Math.min(22, TALLEST / shoe.radius);
   const thick = shoe.diameter * scale;
-  const mirrored = mark.hook === "B";
+  const mirrored = mark?.hook === "B";
   const at = (distance: number) => onGroove(shoe, scale, distance);
-  const pencil = shoe.references[mark.reference] ?? 0;
+  const pencil = shoe.references[mark?.reference ?? "arrow"] ?? 0;
+  const others = Object.entries(shoe.references).filter(([name]) => !NAMES.some((known) => known === name));
   return (
     <svg
       viewBox={`0 0 ${VIEW_WIDTH} ${VIEW_HEIGHT}`}
       width={width}
       role="img"
-      aria-label={`Shoe with its ${mark.reference} on the mark, hook toward end ${mark.hook}`}
+      aria-label={
+        mark
+          ? `Shoe with its ${mark.reference} on the mark, hook toward end ${mark.hook}`
+          : `Shoe with its references: ${Object.keys(shoe.references).join(", ")}`
+      }
     >
       <g transform={mirrored ? `translate(${VIEW_WIDTH} 0) scale(-1 1)` : undefined}>
         <rect
@@ -72,29 +80,41 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
           strokeWidth="5"
           opacity="0.85"
         />
-        <PipeMark x={unrolled(scale, pencil)} thick={thick} />
+        {mark && <PipeMark x={unrolled(scale, pencil)} thick={thick} />}
       </g>
       {NAMES.map((reference) => (
         <ReferenceSign
           key={reference}
           name={reference}
           at={flip(at(shoe.references[reference] ?? 0), mirrored)}
-          used={reference === mark.reference}
+          used={reference === mark?.reference}
           lift={thick / 2 + 9}
           mirrored={mirrored}
         />
       ))}
-      <text
-        x={flip([unrolled(scale, pencil), 0], mirrored)[0]}
-        y={PIPE_Y + thick / 2 + 28}
-        textAnchor="middle"
-        fontSize="19"
-        fontWeight="700"
-        fill="var(--ink)"
-        className="tape"
-      >
-        mark {mark.at.reads}
-      </text>
+      {others.map(([name, distance], at) => (
+        <OtherReference
+          key={name}
+          name={name}
+          x={flip([unrolled(scale, distance), 0], mirrored)[0]}
+          top={PIPE_Y - thick / 2 - 66 - 18 * at}
+          thick={thick}
+          used={name === mark?.reference}
+        />
+      ))}
+      {mark && (
+        <text
+          x={flip([unrolled(scale, pencil), 0], mirrored)[0]}
+          y={PIPE_Y + thick / 2 + 28}
+          textAnchor="middle"
+          fontSize="19"
+          fontWeight="700"
+          fill="var(--ink)"
+          className="tape"
+        >
+          mark {mark.at.reads}
+        </text>
+      )}
       <EndSigns />
     </svg>
   );
@@ -139,6 +159,34 @@ function Hook({ thick }: { thick: number }) {
       strokeWidth="9"
       strokeLinejoin="round"
     />
+  );
+}
+
+interface OtherProps {
+  name: string;
+  x: number;
+  top: number;
+  thick: number;
+  used: boolean;
+}
+
+/** The front edge, or a reference that its owner has marked. */
+function OtherReference({ name, x, top, thick, used }: OtherProps) {
+  const color = used ? "var(--accent)" : "var(--soft)";
+  return (
+    <g stroke={color} fill={color}>
+      <line x1={x} x2={x} y1={top} y2={PIPE_Y - thick / 2} strokeWidth={used ? 3.5 : 2} />
+      <text
+        x={x}
+        y={top - 6}
+        textAnchor="middle"
+        fontSize={used ? 20 : 17}
+        fontWeight={used ? 700 : 500}
+        stroke="none"
+      >
+        {name}
+      </text>
+    </g>
   );
 }
 

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { BenchBend, PlannedMark, PlannedPiece } from "@/api/types";
+import type { Measure, PlannedMark } from "@/api/types";
 import { CouplingGrip, type CouplingHold } from "./coupling-grip";
 import { EndSign } from "./end-sign";
 import { readingWidth } from "./fractions";
@@ -7,15 +7,22 @@ import { inOneRow, rows } from "./labels";
 import { NumberTab } from "./number-tab";
 import { useDrag } from "./use-drag";
 
+export interface StripBend {
+  number: number;
+  arc_start: number;
+  arc_end: number;
+  use: PlannedMark;
+}
+
 interface Props {
-  piece: PlannedPiece;
+  piece: { number: number; length: Measure; bends: StripBend[] };
   width: number;
   /** The longest length that the strip's scale must hold, so that strips compare. */
   longest: number;
   chosenBends: number[];
   onChoose: (bend: number) => void;
   /** Which mark is shown for a bend; the proposed one unless chosen otherwise. */
-  markFor?: ((bend: BenchBend) => PlannedMark) | undefined;
+  markFor?: ((bend: StripBend) => PlannedMark) | undefined;
   /** Where the pencil marks may be dragged, in inches from end A. */
   onDragMark?: ((bend: number, at: number) => void) | undefined;
   /** The coupling at end B, where it may be moved. */

@@ -1,34 +1,76 @@
-import type { Plan } from "@/api/types";
+import { QRCodeSVG } from "qrcode.react";
+import type { StickAtBench } from "@/api/types";
 import { StickStrip } from "@/draw/strip";
 import { EndMark } from "@/ui/icons";
-import type { BenchStep } from "./bench-steps";
-import type { MarkOf } from "./bench-view";
+import { tapeAt, useBenchContext } from "./bench-context";
+import { asPiece } from "./sheet-piece";
+import { ordinal } from "./stick-rail";
 
 const PAPER_WIDTH = 680;
-const HEADINGS = ["Bend", "Mark from A", "Reference", "Hook to", "Angle", "Turn", "Then it must read"];
+const HEADINGS = [
+  "Order",
+  "Bend",
+  "Mark from A",
+  "On the",
+  "Hook",
+  "Angle (dial)",
+  "Turn",
+  "Then it must read",
+];
 
-/** The bench card on paper: every piece with its strip and its bends. */
-export function BenchPrint({ plan, steps, markOf }: { plan: Plan; steps: BenchStep[]; markOf: MarkOf }) {
+/** The bench cards on paper: a sheet a stick, with a code that opens it. */
+export function BenchPrint() {
+  const { bench } = useBenchContext();
   return (
-    <div className="hidden p-2 text-black print:block" data-theme="light">
-      <h1 className="text-2xl font-bold">{plan.name || "Run"}</h1>
-      <p className="tape">
-        {plan.trade_size} {plan.material} · shoe {plan.shoe?.name} (deduct {plan.shoe?.deduct.reads}, gain{" "}
-        {plan.shoe?.gain.reads}) · developed length {plan.developed_length?.reads}
-      </p>
-      {plan.pieces.map((piece) => (
-        <section key={piece.number} className="mt-4 break-inside-avoid">
-          <h2 className="tape text-lg font-bold">
-            Piece {piece.number}: cut {piece.length.reads}. <EndMark end="A" size={16} /> {piece.end_a}{" "}
-            <EndMark end="B" size={16} /> {piece.end_b}
-          </h2>
+    <div className="hidden text-black print:block" data-theme="light">
+      {bench.sticks.map((stick) => (
+        <Card key={stick.sheet.piece} stick={stick} />
+      ))}
+    </div>
+  );
+}
+
+function Card({ stick }: { stick: StickAtBench }) {
+  const context = useBenchContext();
+  const { bench } = context;
+  const { sheet } = stick;
+  const address = `${window.location.origin}/runs/${bench.run_id}/bench/${sheet.piece}`;
+  return (
+    <section aria-label={`Card of stick ${sheet.piece}`} className="p-2 break-after-page">
+      <div className="flex items-start gap-4">
+        <div className="flex-1">
+          <h1 className="text-2xl font-bold">
+            {bench.name || "Run"}, stick {sheet.piece} of {sheet.of_pieces}
+          </h1>
+          <p className="tape text-sm">
+            {bench.job_name} · {bench.trade_size} {bench.material} · shoe {stick.shoe.name} (deduct{" "}
+            {stick.used.deduct.reads}, gain {stick.used.gain.reads})
+          </p>
+          <p className="mt-1">
+            <EndMark end="A" size={16} /> {sheet.end_a} <EndMark end="B" size={16} /> {sheet.end_b}
+          </p>
+          <p className="tape mt-1 text-xl font-bold">Cut {sheet.cut.reads}</p>
+          {sheet.cutting.map((line) => (
+            <p key={line} className="tape text-sm">
+              {line}
+            </p>
+          ))}
+          {stick.shoe.cautions.map((caution) => (
+            <p key={caution} className="text-sm font-semibold">
+              Caution: {caution}
+            </p>
+          ))}
+        </div>
+        <QRCodeSVG value={address} size={104} title={`Opens stick ${sheet.piece}: ${address}`} />
+      </div>
+      {sheet.bends.length > 0 && (
+        <>
           <StickStrip
-            piece={piece}
+            piece={asPiece(sheet)}
             width={PAPER_WIDTH}
-            longest={piece.length.inches}
+            longest={sheet.cut.inches}
             chosenBends={[]}
             onChoose={() => undefined}
-            markFor={markOf}
           />
           <table className="tape w-full border-collapse text-left text-[13px]">
             <thead>
@@ -41,42 +83,51 @@ export function BenchPrint({ plan, steps, markOf }: { plan: Plan; steps: BenchSt
               </tr>
             </thead>
             <tbody>
-              {steps.map(({ piece: own, bend, act }) => {
-                if (own !== piece) return null;
-                const mark = markOf(bend);
-                const checks = (act?.bends.at(-1) === bend.number ? act : bend).checks;
+              {sheet.bends.map((bend) => {
                 const cells = [
+                  ordinal(bend.act),
                   bend.number,
-                  mark.at.reads,
-                  mark.reference,
-                  mark.hook,
-                  bend.angle_reads,
-                  act?.bends[0] === bend.number ? act.turn_says : bend.turn,
+                  tapeAt(context, bend),
+                  bend.use.reference,
+                  bend.use.hook,
+                  `${bend.angle_reads} (${bend.dial_reads})`,
+                  `${bend.end_for_end ? "End for end. " : ""}${bend.turn_says} ${bend.where === "air" ? "In the air." : "On the floor."}`,
+                  bend.checks.map((check) => `${check.says} ${check.reads}`).join("; "),
                 ];
                 return (
                   <tr key={bend.number}>
-                    {cells.map((cell, i) => (
+                    {cells.map((cell, at) => (
                       <td
-                        key={HEADINGS[i]}
-                        className={`border border-black px-1.5 py-1 align-top ${i === 1 ? "text-lg font-bold" : ""}`}
+                        key={HEADINGS[at]}
+                        className={`border border-black px-1.5 py-1 align-top ${at === 2 ? "text-lg font-bold whitespace-nowrap" : ""}`}
                       >
                         {cell}
                       </td>
                     ))}
-                    <td className="border border-black px-1.5 py-1 align-top">
-                      {checks.map((check) => `${check.says} ${check.reads}`).join("; ")}
-                    </td>
                   </tr>
                 );
               })}
             </tbody>
           </table>
-        </section>
-      ))}
-      <p className="mt-4 text-[13px]">
-        Eye protection and gloves; foot firm on the heel; mind the swing. Ream every cut. Your local code, the
-        inspector and a licensed electrician decide.
+          <ul className="mt-2 list-disc pl-5 text-[13px]">
+            {[
+              ...new Set(
+                sheet.bends.flatMap((bend) =>
+                  bend.cautions.map((caution) => `Bend ${bend.number}: ${caution}`),
+                ),
+              ),
+            ].map((line) => (
+              <li key={line} className="tape">
+                {line}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <p className="mt-3 text-[13px]">
+        Eye protection and gloves; foot firm on the heel; mind the swing. Ream every cut. Limits are common
+        defaults: your local code, the inspector and a licensed electrician decide.
       </p>
-    </div>
+    </section>
   );
 }

@@ -10,6 +10,7 @@ import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { newRun } from "./new-run";
+import { StatusMark } from "./status-mark";
 
 export function JobsPage() {
   const jobs = useJobs();
@@ -17,7 +18,7 @@ export function JobsPage() {
   const mayWrite = me.data?.role !== "viewer";
   return (
     <Shell>
-      <main className="mx-auto w-full max-w-4xl px-4 py-8">
+      <main className="mx-auto w-full max-w-5xl px-4 py-8">
         <h1 className="text-3xl font-bold">Jobs</h1>
         <p className="mt-1 text-soft">{me.data?.crew}</p>
         {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
@@ -77,12 +78,16 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
       <ul>
         {job.runs.map((run) => (
           <li key={run.id} className="flex items-center gap-2 border-b border-line/60 pr-2 hover:bg-tint/50">
-            <Link to={`/runs/${run.id}/walk`} className="flex min-h-14 flex-1 items-center gap-4 px-4">
+            <Link
+              to={`/runs/${run.id}/walk`}
+              className="flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4"
+            >
               <span className="text-lg font-semibold">{run.name || "Run without a name"}</span>
               <span className="tape text-soft">
                 {run.trade_size} {run.material}
               </span>
-              <span className="ml-auto text-[15px] text-soft">
+              <StatusMark status={run.status} progress={run.progress} />
+              <span className="w-52 text-right text-[15px] text-soft max-md:hidden">
                 saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
               </span>
             </Link>

@@ -1,7 +1,7 @@
 import { Link, useParams, useSearchParams } from "react-router";
 import { useCutList, useJob, useMe, useRack } from "@/api/queries";
 import type { CutList } from "@/api/types";
-import { Shell } from "@/app/shell";
+import { runTabs, Shell } from "@/app/shell";
 import { Notice } from "@/ui/notice";
 import { CutBar } from "./cut-bar";
 import { RackPanel } from "./rack-panel";
@@ -14,10 +14,12 @@ export function StockPage() {
   const cuts = useCutList(jobId);
   const rack = useRack();
   const me = useMe();
-  const stock = { to: `/jobs/${jobId}/stock${runId ? `?run=${runId}` : ""}`, label: "Stock" };
   const tabs = runId
-    ? [{ to: `/runs/${runId}/walk`, label: "Walk" }, { to: `/runs/${runId}/bench`, label: "Bench" }, stock]
-    : [stock];
+    ? runTabs(Number(runId), jobId)
+    : [
+        { to: "/", label: "Jobs" },
+        { to: `/jobs/${jobId}/stock`, label: "Stock" },
+      ];
   const error = job.error ?? cuts.error ?? rack.error;
   return (
     <Shell trail={<strong className="text-ink">{job.data?.name}</strong>} tabs={tabs}>

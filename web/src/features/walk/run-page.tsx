@@ -3,7 +3,7 @@ import { Link, Outlet, useParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
-import { Shell } from "@/app/shell";
+import { runTabs, Shell } from "@/app/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
@@ -80,11 +80,7 @@ function OpenRun({ run }: { run: Run }) {
           <strong className="text-ink">{draft.document.name || "Run without a name"}</strong>
         </>
       }
-      tabs={[
-        { to: `/runs/${run.id}/walk`, label: "Walk" },
-        { to: `/runs/${run.id}/bench`, label: "Bench" },
-        { to: `/jobs/${run.job_id}/stock?run=${run.id}`, label: "Stock" },
-      ]}
+      tabs={runTabs(run.id, run.job_id)}
       state={<SavingState saving={draft.saving} />}
     >
       {draft.saving === "stale" && draft.theirs && <Stale draft={draft} theirs={draft.theirs} send={send} />}

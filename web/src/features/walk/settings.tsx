@@ -1,5 +1,6 @@
 import { useShoes } from "@/api/queries";
-import type { Shoe } from "@/api/types";
+import type { RunDocument, Shoe, ShoeUsed } from "@/api/types";
+import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
@@ -61,6 +62,7 @@ export function RunSettings() {
         onChoose={(next) => edit({ ...document, feet: next === "feet" }, "")}
       />
       .
+      <OldFigures />
       {problems.map((problem) => (
         <Notice key={problem.code + problem.place} severity={problem.severity}>
           {problem.says} {problem.remedy}
@@ -70,17 +72,52 @@ export function RunSettings() {
   );
 }
 
-const figuresOf = (shoe: Shoe) => ({ name: shoe.name, deduct: shoe.deduct, gain: shoe.gain });
+/** Tells that the run has other figures than its shoe has by now, and takes those with one touch. */
+function OldFigures() {
+  const { draft, edit, mayWrite, plan } = useRunContext();
+  const shoes = useShoes();
+  const { document } = draft;
+  const own = shoes.data?.find((shoe) => shoe.name === document.shoe?.name);
+  if (!own || !plan?.shoe || !fits(own, document) || sameFigures(own, plan.shoe, document)) return null;
+  return (
+    <Notice severity="caution">
+      This run has other figures than {own.name} has now (deduct {own.used.deduct.reads}, gain{" "}
+      {own.used.gain.reads}).{" "}
+      {mayWrite && (
+        <Button className="my-1" onClick={() => edit({ ...document, shoe: own.figures }, "")}>
+          Use the shoe’s figures
+        </Button>
+      )}
+    </Notice>
+  );
+}
+
+const SAME = 1e-3;
+
+function sameFigures(own: Shoe, used: ShoeUsed, document: RunDocument): boolean {
+  const dial = document.shoe ?? {};
+  return [
+    [own.used.deduct.inches, used.deduct.inches],
+    [own.used.gain.inches, used.gain.inches],
+    [own.dial_factor, dial.dial_factor ?? 1],
+    [own.dial_constant, dial.dial_constant ?? 0],
+  ].every(([one = 0, other = 0]) => Math.abs(one - other) < 10 * SAME);
+}
+
+const fits = (shoe: Shoe, document: RunDocument): boolean =>
+  shoe.trade_size === document.trade_size && shoe.material === (document.material ?? "EMT");
 
 function ShoeSelect() {
   const { draft, edit, mayWrite } = useRunContext();
   const { document } = draft;
   const shoes = useShoes();
-  const fitting = (shoes.data ?? []).filter(
-    (shoe) => shoe.trade_size === document.trade_size && shoe.material === (document.material ?? "EMT"),
-  );
+  const fitting = (shoes.data ?? []).filter((shoe) => fits(shoe, document));
   const choices = [
-    ...fitting.map((shoe) => ({ value: shoe.name, label: shoe.name, hint: `deduct ${shoe.deduct}` })),
+    ...fitting.map((shoe) => ({
+      value: shoe.name,
+      label: shoe.name,
+      hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
+    })),
     { value: TYPICAL, label: "a typical hand shoe" },
     {
       value: OWN,
@@ -98,7 +135,7 @@ function ShoeSelect() {
 
   function choose(next: string) {
     const shoe = fitting.find((one) => one.name === next);
-    if (shoe) edit({ ...document, shoe: figuresOf(shoe) }, "");
+    if (shoe) edit({ ...document, shoe: shoe.figures }, "");
     else if (next === TYPICAL) edit({ ...document, shoe: null }, "");
     else
       edit(

@@ -1,8 +1,8 @@
 import { type PointerEvent, useCallback, useMemo, useRef, useState } from "react";
-import type { BenchBend, Plan, PlannedMark, PlannedPiece, Written } from "@/api/types";
+import type { Plan, PlannedMark, PlannedPiece, Written } from "@/api/types";
 import type { CouplingHold } from "@/draw/coupling-grip";
 import { toTape } from "@/draw/fractions";
-import { StickStrip } from "@/draw/strip";
+import { StickStrip, type StripBend } from "@/draw/strip";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
 import { useSize } from "@/ui/use-size";
@@ -145,9 +145,9 @@ function useLaidMarks(plan: Plan) {
   if (side !== "marks") return { markFor: undefined, onDrag: undefined };
   const bends = bendsOf(plan);
   const marks = laid ?? asPlanned(plan);
-  const markFor = (bend: BenchBend): PlannedMark => {
+  const markFor = (bend: StripBend): PlannedMark => {
     const mark = marks[bend.number];
-    const told = judged?.marks[bends.indexOf(bend)];
+    const told = judged?.marks[bends.findIndex((one) => one.number === bend.number)];
     if (!mark || !told || !laid) return bend.use;
     const inches = told.should_be.inches + told.off;
     return { ...bend.use, reference: mark.reference, hook: mark.hook, at: { inches, reads: mark.at } };

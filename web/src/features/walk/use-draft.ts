@@ -46,15 +46,41 @@ export function useDraft(run: Run): DraftHandle {
         send({ type: "saved", version: saved.version, document });
         queries.invalidateQueries({ queryKey: keys.jobs });
         queries.invalidateQueries({ queryKey: ["cuts"] });
+        queries.invalidateQueries({ queryKey: keys.bench(run.id) });
       })
       .catch((error: unknown) => send(failure(error)));
   }, [saving]);
+
+  useSavedOnLeaving(run.id, draft);
 
   const edit = useCallback(
     (next: RunDocument, place: string) => send({ type: "edit", document: next, place }),
     [],
   );
   return { draft, edit, send };
+}
+
+/** Saves at once what was typed right before another view was opened; the views show what is saved. */
+function useSavedOnLeaving(runId: number, draft: Draft) {
+  const queries = useQueryClient();
+  const latest = useRef(draft);
+  latest.current = draft;
+  useEffect(
+    () => () => {
+      const left = latest.current;
+      if (left.saving !== "unsaved" && left.saving !== "unreachable") return;
+      save(runId, left.version, left.document)
+        .then(() => {
+          keep(runId, { ...left, saving: "saved" });
+          queries.invalidateQueries({ queryKey: keys.bench(runId) });
+          queries.invalidateQueries({ queryKey: keys.jobs });
+          queries.invalidateQueries({ queryKey: ["cuts"] });
+        })
+        // It is kept in this browser and comes up again when the run is opened.
+        .catch(() => undefined);
+    },
+    [runId, queries],
+  );
 }
 
 const save = (runId: number, version: number, document: RunDocument) =>

@@ -1,0 +1,125 @@
+"""One stick of a laid-out run at the bench: where its bends lie on it, how they are set, where its end must come."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from conduit.bench import Bench, within_saddle
+from conduit.correct import Aim, Piece
+from conduit.document import Reading
+from conduit.geometry.path import point_at
+from conduit.geometry.vectors import DIRECTIONS, ORIGIN
+from conduit.judge import Cleared, judge_things
+from conduit.layout import Layout
+from conduit.marks import Mark, Recommended, marks_of_arc, recommend
+from conduit.prove import Prover
+from conduit.results import CardAnswer
+from conduit.shoe import Hook, Shoe
+from conduit.simulate import Arc, Bent, Pose, Setting, arc_of, bend_pipe
+
+Arcs = dict[int, Arc]
+LYING = Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"])
+# Of the clearance that was wanted, so much must be left after a correction.
+LEFT_OF_CLEARANCE = 0.5
+
+
+@dataclass(frozen=True)
+class Stick:
+    """A piece from `start` to `end` on the run's straight pipe. Bends are named by their index in the run."""
+
+    reading: Reading
+    layout: Layout
+    shoe: Shoe
+    start: float
+    end: float
+    spare: float = 0.0
+
+    @property
+    def length(self) -> float:
+        """The piece's length once it is trimmed, in inches."""
+        return self.end - self.start
+
+    @cached_property
+    def bench(self) -> Bench:
+        """What readings are worked out from."""
+        head = self.reading.head
+        return Bench(self.layout.path, self.layout.owners, self.reading.steps, self.shoe.diameter, head.tape, head.feet)
+
+    @cached_property
+    def arcs(self) -> Arcs:
+        """Where the bends lie on the piece by the exact way."""
+        return {
+            index: Arc(bend.start - self.start, bend.end - self.start, bend.roll, bend.angle)
+            for index, bend in enumerate(self.layout.path.bends)
+            if self.start <= bend.start < self.end
+        }
+
+    def card_settings(self, card: list[CardAnswer]) -> dict[int, Setting]:
+        """The bends as the card sets them, where it knows every bend of a step."""
+        found: dict[int, Setting] = {}
+        for answer in card:
+            own = [index for index, owner in enumerate(self.layout.owners) if owner == answer.step]
+            if len(own) != len(answer.marks):
+                continue
+            for index, mark in zip(own, answer.marks, strict=True):
+                if index in self.arcs:
+                    at, roll = mark.at.inches - self.start, self.arcs[index].roll
+                    found[index] = Setting(at, mark.reference, mark.hook, roll, math.radians(mark.angle))
+        return found
+
+    def habit(self, index: int, arc: Arc) -> Recommended:
+        """Which mark to use for a bend, in the trade's habit."""
+        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.length, within_saddle(self.bench, index))
+
+    def use(self, index: int, arc: Arc, hook: Hook) -> Recommended:
+        """Which mark to use for a bend with the hook facing one end."""
+        marks = tuple(mark for mark in marks_of_arc(arc.start, arc.end, self.shoe) if mark.hook == hook)
+        return recommend(marks, self.length, within_saddle(self.bench, index))
+
+    def held(self) -> Pose:
+        """The piece's end A where the run has it, with the frame that rolls are against."""
+        prover = Prover(self.reading, self.layout, self.shoe)
+        return prover.bent(prover.exact_settings()).pose_at(self.start)
+
+    @cached_property
+    def piece(self) -> Piece:
+        """The piece as corrections see it, held where the run has it, its end B's place and way the aim."""
+        place, heading = point_at(self.layout.path, self.end)
+        material = self.reading.head.material
+        aim = Aim(place, heading)
+        whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare)
+        wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(self.settings(self.arcs)))]
+
+        def clears(bent: Bent) -> bool:
+            left = [one.clearance for one in self._passed(bent)]
+            return all(now >= LEFT_OF_CLEARANCE * was - 1e-9 for now, was in zip(left, wanted, strict=True))
+
+        return replace(whole, clears=clears)
+
+    def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
+        own = {self.layout.owners[index] for index in self.arcs}
+        things = [thing for thing in self.layout.hindrances if thing.step in own]
+        return judge_things(bent, things, self.layout, self.reading, self.shoe.diameter, self.start)
+
+    def settings(self, arcs: Mapping[int, Arc], hooks: Mapping[int, Hook] | None = None) -> list[Setting]:
+        """Each bend's setting, by habit or with the hook given; in the order along the pipe."""
+        found = []
+        for index, arc in arcs.items():
+            use = self.use(index, arc, hooks[index]) if hooks else self.habit(index, arc)
+            found.append(setting_of(use.mark, arc))
+        return found
+
+    def bent(self, settings: Mapping[int, Setting]) -> Bent:
+        """The piece with only these bends made, lying along x as bought: with its spare."""
+        return bend_pipe(self.length + self.spare, list(settings.values()), self.shoe, LYING)
+
+
+def setting_of(mark: Mark, arc: Arc) -> Setting:
+    """The setting that makes an arc with one of its marks."""
+    return Setting(mark.at, mark.reference, mark.hook, arc.roll, arc.angle)
+
+
+def arcs_of(settings: Mapping[int, Setting], shoe: Shoe) -> Arcs:
+    """Where bends lie that are set so."""
+    return {index: arc_of(one, shoe) for index, one in settings.items()}

@@ -1,0 +1,252 @@
+"""Every change at the bench: permission first, the run locked, each act done once or refused with its reason."""
+
+from typing import Any
+
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from pydantic import ValidationError
+
+from conduit.learning import Learned, LoggedBend, learn
+from conduit.sheet import NoSuchStick
+from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
+from conduit.shoe import Dial
+from server.accounts.models import User
+from server.accounts.permissions import require_writer
+from server.bench.models import BendMade, Stick
+from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
+from server.bench.sheets import Benches, arranged_of, made_on, shoe_state
+from server.errors import Refused
+from server.jobs.models import Run, Status, name_of
+from server.shoes.actions import take_figures
+from server.shoes.models import Shoe
+
+A_DAY = 86400.0
+
+
+class _Cannot(Exception):
+    """An act that cannot be done; the message says why. The others are still done."""
+
+
+def bench_of(user: User, run_id: int) -> dict[str, Any]:
+    """The bench of a run as it stands."""
+    run = get_object_or_404(Run.objects.for_user(user).select_related("job"), pk=run_id)
+    return Benches(run, user).out()
+
+
+@transaction.atomic
+def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str, Any]], dict[str, Any]]:
+    """Do what was done at the bench, in turn, and tell of each whether it could be; and the bench as it then is."""
+    require_writer(user)
+    run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    outcomes = []
+    for act in acts:
+        try:
+            with transaction.atomic():
+                _do(user, run, act)
+            outcomes.append({"key": act.key, "done": True})
+        except (_Cannot, NoSuchStick) as error:
+            outcomes.append({"key": act.key, "done": False, "says": _sentence(str(error))})
+    benches = Benches(run, user)
+    _follow_status(run, benches)
+    return outcomes, benches.out()
+
+
+def _sentence(says: str) -> str:
+    return f"{says[:1].upper()}{says[1:]}" + ("" if says.endswith(".") else ".")
+
+
+def _do(user: User, run: Run, act: AnyAct) -> None:
+    benches = Benches(run, user)
+    if act.piece not in benches.pieces():
+        raise _Cannot(f"this run has no piece {act.piece}")
+    stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
+    match act:
+        case ArrangeAct():
+            _arrange(stick, act)
+        case BentAct():
+            _bent(user, benches, stick, act)
+        case BendAct():
+            _about_bend(stick, act)
+        case _:
+            _stage(user, run, stick, act)
+
+
+def _arrange(stick: Stick, act: ArrangeAct) -> None:
+    try:
+        arranged = Arranged.model_validate(act.arranged)
+    except ValidationError as error:
+        fault = error.errors()[0]
+        place = ".".join(str(part) for part in fault["loc"])
+        raise _Cannot(f"{place}: {fault['msg']}") from error
+    stick.arranged = {**arranged.model_dump(mode="json"), "spare": act.arranged.get("spare")}
+    stick.save()
+
+
+def _begun(run: Run, stick: Stick) -> None:
+    """From now on the stick is what was laid out, whatever is changed in the run."""
+    if stick.document is None:
+        stick.document = run.document
+    stick.save()
+
+
+def _stage(user: User, run: Run, stick: Stick, act: Any) -> None:
+    at = min(act.at, timezone.now())
+    match act.kind:
+        case "cut":
+            stick.cut_at, stick.cut_by = stick.cut_at or at, stick.cut_by or user
+            _begun(run, stick)
+        case "uncut":
+            if made_on(stick):
+                raise _Cannot("bends are made on it; it was cut")
+            stick.cut_at = stick.cut_by = stick.document = None
+            stick.save()
+        case "fitted":
+            stick.fitted_at, stick.fitted_by = stick.fitted_at or at, stick.fitted_by or user
+            _begun(run, stick)
+        case "unfitted":
+            stick.fitted_at = stick.fitted_by = None
+            stick.save()
+        case "scrapped":
+            if stick.pk:
+                stick.live = None
+                stick.save()
+
+
+def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
+    if BendMade.objects.filter(crew=stick.crew, key=act.key).exists():
+        return
+    before = next((one for one in made_on(stick) if one.bend == act.bend), None)
+    if before and not act.again:
+        raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
+    sheet = _with_reading(benches, stick, act, before)
+    bend = next((one for one in sheet.bends if one.number == act.bend), None)
+    if not bend or not bend.made:
+        raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
+    _begun(benches.run, stick)
+    at = min(act.at, timezone.now())
+    if before:
+        before.live = None
+        before.save(update_fields=["live"])
+        at = before.at
+    BendMade.objects.create(**_record(user, benches, stick, act, bend), at=at)
+
+
+def _with_reading(benches: Benches, stick: Stick, act: BentAct, before: BendMade | None) -> Sheet:
+    """The stick's sheet as it is with the act's reading, not kept yet."""
+    bencher, others = benches.of(stick), made_on(stick)
+    made: list[Any] = [
+        {"bend": one.bend, "angle": one.angle, "tape": one.tape, "left": one.left} for one in others if one != before
+    ]
+    reading = {"bend": act.bend, "angle": act.angle, "tape": act.tape}
+    made.insert(others.index(before) if before else len(made), reading)
+    return bencher.sheet(act.piece, arranged_of(stick), [Made.model_validate(one) for one in made])
+
+
+def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
+    """What is kept of a bend: planned and as read, and which figure of the shoe it shows."""
+    bencher = benches.of(stick)
+    shoes = {shoe.name: shoe for shoe in Shoe.objects.for_user(user)}
+    used = bencher.shoe
+    made = bend.made
+    if not used or not made:
+        raise NoSuchStick("there is no shoe for it")
+    set_on = next((one for one in bend.marks if (one.reference, one.hook) == (act.reference, bend.use.hook)), bend.use)
+    figure = {"deduct": used.deduct, "gain": used.gain}.get(made.shows or "")
+    return {
+        "crew": stick.crew,
+        "key": act.key,
+        "stick": stick,
+        "bend": act.bend,
+        "shoe_id": shoe_state(bencher, shoes)["id"],
+        "shoe_name": used.name,
+        "mark": set_on.at.inches,
+        "reference": set_on.reference,
+        "hook": set_on.hook,
+        "where": bend.where,
+        "planned_angle": bend.angle,
+        "dial": used.dial.reads(bend.angle),
+        "angle": act.angle,
+        "tape": act.tape,
+        "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
+        "within": made.within,
+        "shows": made.shows or "",
+        "figure": None if figure is None else figure + made.figure_off,
+        "by": user,
+    }
+
+
+def _about_bend(stick: Stick, act: BendAct) -> None:
+    made = next((one for one in made_on(stick) if one.bend == act.bend), None)
+    if not made:
+        if act.kind == "unbent":
+            return
+        raise _Cannot(f"bend {act.bend} is not entered yet")
+    if act.kind == "left":
+        made.left = True
+    else:
+        made.live, made.taken_back = None, True
+    made.save(update_fields=["left", "live", "taken_back"])
+
+
+def _follow_status(run: Run, benches: Benches) -> None:
+    """The run's status is what is true of all its pieces; what is begun beyond that is its progress."""
+    pieces = benches.pieces()
+    sheets = {piece: benches.sheet(piece) for piece in pieces}
+    bends = sum(len(sheet.bends) for sheet in sheets.values())
+    made = sum(1 for sheet in sheets.values() for bend in sheet.bends if bend.made)
+    live = [benches.sticks.get(piece) for piece in pieces]
+    cut = sum(1 for stick in live if stick and (stick.cut_at or made_on(stick)))
+    fitted = sum(1 for stick in live if stick and stick.fitted_at)
+    count = len(pieces)
+    if count and fitted == count:
+        run.status, run.progress = Status.FITTED, ""
+    elif count and cut == count and made == bends:
+        run.status, run.progress = Status.BENT, f"{fitted} of {count} fitted" if fitted else ""
+    elif count and cut == count:
+        run.status, run.progress = Status.CUT, f"{made} of {bends} bends" if made else ""
+    else:
+        run.status = Status.LAID_OUT if benches.now.plan.makeable else Status.MEASURED
+        begun = [f"{cut} of {count} cut"] * bool(cut) + [f"{made} of {bends} bends"] * bool(made)
+        run.progress = ", ".join(begun)
+    run.save(update_fields=["status", "progress"])
+
+
+def learned_of(user: User, shoe_id: int) -> Learned:
+    """What the log shows of a shoe."""
+    return _learned(get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id))
+
+
+def _learned(shoe: Shoe) -> Learned:
+    bends = list(shoe.bends.filter(live=True).order_by("at"))
+    began = bends[0].at.timestamp() if bends else 0.0
+    log = [
+        LoggedBend(
+            (one.at.timestamp() - began) / A_DAY,
+            one.dial,
+            one.angle,
+            one.figure if one.shows == "deduct" else None,
+            one.figure if one.shows == "gain" else None,
+        )
+        for one in bends
+    ]
+    return learn(shoe.to_core(), log)
+
+
+@transaction.atomic
+def take_learned(user: User, shoe_id: int, given: TakeIn) -> Shoe:
+    """Take figures that the log proposes. Raises Refused where it does not propose them any more."""
+    require_writer(user)
+    shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
+    learned = _learned(shoe)
+    deduct, gain, dial = shoe.deduct, shoe.gain, Dial(shoe.dial_factor, shoe.dial_constant)
+    if given.deduct and learned.deduct.proposed is not None:
+        deduct = learned.deduct.proposed
+    if given.gain and learned.gain.proposed is not None:
+        gain = learned.gain.proposed
+    if given.dial and learned.dial and learned.dial.proposed:
+        dial = Dial(learned.dial.factor, learned.dial.constant)
+    if (deduct, gain, dial) == (shoe.deduct, shoe.gain, Dial(shoe.dial_factor, shoe.dial_constant)):
+        raise Refused("The log does not propose that any more.")
+    readings = {"bends": learned.dial.bends if learned.dial else learned.deduct.bends}
+    return take_figures(user, shoe, "log", readings, deduct, gain, dial)

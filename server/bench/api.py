@@ -1,0 +1,73 @@
+"""The bench, the log and what shoes learn, over HTTP."""
+
+import random
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+
+from conduit.angle_finder import finder_reads
+from conduit.learning import Learned
+from server.accounts.schemas import Told
+from server.bench import actions
+from server.bench.log import Narrowed, as_csv, bends_of, choices_of, line_of
+from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
+from server.shoes.models import Shoe
+from server.shoes.schemas import ShoeOut
+
+router = Router(tags=["bench"])
+
+
+@router.get("/runs/{int:run_id}/bench", response=BenchOut, operation_id="getBench")
+def get_bench(request: HttpRequest, run_id: int) -> dict[str, Any]:
+    """Everything that is needed at the bench for one run."""
+    return actions.bench_of(request.auth, run_id)
+
+
+@router.post("/runs/{int:run_id}/bench", response={200: ActsOut, 422: Told}, operation_id="doActs")
+def do_acts(request: HttpRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
+    """Do what was done at the bench; each act once, however often it is sent."""
+    outcomes, bench = actions.do_acts(request.auth, run_id, given.acts)
+    return {"outcomes": outcomes, "bench": bench}
+
+
+@router.get("/log", response=LogOut, operation_id="listLog")
+def list_log(
+    request: HttpRequest,
+    run: int | None = None,
+    person: int | None = None,
+    shoe: str | None = None,
+    limit: int = Query(200, ge=1, le=1000),
+) -> dict[str, Any]:
+    """The log, newest first."""
+    bends = bends_of(request.auth, Narrowed(run, person, shoe))
+    return {"lines": [line_of(one) for one in bends[:limit]], "total": bends.count(), **choices_of(request.auth)}
+
+
+@router.get("/log.csv", operation_id="getLogCsv")
+def get_log_csv(
+    request: HttpRequest, run: int | None = None, person: int | None = None, shoe: str | None = None
+) -> HttpResponse:
+    """The log as CSV."""
+    bends = bends_of(request.auth, Narrowed(run, person, shoe))
+    answer = HttpResponse(as_csv(line_of(one) for one in bends), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="bends.csv"'
+    return answer
+
+
+@router.get("/shoes/{int:shoe_id}/learned", response=Learned, operation_id="getLearned")
+def get_learned(request: HttpRequest, shoe_id: int) -> Learned:
+    """What the log shows of a shoe."""
+    return actions.learned_of(request.auth, shoe_id)
+
+
+@router.post("/shoes/{int:shoe_id}/learned", response={200: ShoeOut, 422: Told}, operation_id="takeLearned")
+def take_learned(request: HttpRequest, shoe_id: int, given: TakeIn) -> Shoe:
+    """Take figures that the log proposes."""
+    return actions.take_learned(request.auth, shoe_id, given)
+
+
+@router.post("/devices/angle-finder", response=FinderOut, operation_id="readFinder")
+def read_finder(request: HttpRequest, given: FinderIn) -> dict[str, float]:
+    """What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise."""
+    return {"angle": finder_reads(given.dial, random.gauss(0, 1), random.gauss(0, 1))}

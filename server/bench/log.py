@@ -1,0 +1,113 @@
+"""The log: every bend made, planned and as bent; narrowed by run, person and shoe; as CSV."""
+
+import csv
+from collections.abc import Iterator
+from dataclasses import dataclass
+from io import StringIO
+from typing import Any
+
+from django.db.models import QuerySet
+
+from conduit.units import format_angle, format_length
+from server.accounts.models import User
+from server.bench.models import BendMade
+from server.jobs.models import name_of
+
+# What a spreadsheet would take for a formula is written as plain text.
+FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
+
+
+@dataclass(frozen=True)
+class Narrowed:
+    """What of the log is wanted; None: all."""
+
+    run: int | None = None
+    person: int | None = None
+    shoe: str | None = None
+
+
+def bends_of(user: User, wanted: Narrowed) -> "QuerySet[BendMade]":
+    """The bends in the log, newest first."""
+    bends = BendMade.objects.for_user(user).filter(taken_back=False).select_related("stick__run__job", "by")
+    if wanted.run is not None:
+        bends = bends.filter(stick__run_id=wanted.run)
+    if wanted.person is not None:
+        bends = bends.filter(by_id=wanted.person)
+    if wanted.shoe is not None:
+        bends = bends.filter(shoe_name=wanted.shoe)
+    return bends.order_by("-at", "-id")
+
+
+def line_of(one: BendMade) -> dict[str, Any]:
+    """A bend as a line of the log."""
+    run = one.stick.run
+    taped = one.tape is not None and one.tape_wanted is not None
+    return {
+        "id": one.pk,
+        "at": one.at,
+        "by": name_of(one.by),
+        "run_id": run.pk,
+        "run": str(run.document.get("name", "")),
+        "job": run.job.name,
+        "piece": one.stick.piece,
+        "bend": one.bend,
+        "again": not one.live,
+        "shoe": one.shoe_name,
+        "mark": format_length(one.mark),
+        "reference": one.reference,
+        "hook": one.hook,
+        "where": one.where,
+        "planned_angle": format_angle(one.planned_angle),
+        "dial": format_angle(one.dial),
+        "angle": f"{one.angle:.1f}°",
+        "off": f"{one.angle - one.planned_angle:+.1f}°",
+        "tape": "" if one.tape is None else format_length(one.tape),
+        "tape_wanted": "" if one.tape_wanted is None else format_length(one.tape_wanted),
+        "tape_off": _signed(one.tape - one.tape_wanted) if taped else "",  # type: ignore[operator]
+        "within": one.within,
+    }
+
+
+def _signed(inches: float) -> str:
+    reads = format_length(inches)
+    return f"+{reads}" if inches > 0 and reads != "0" else reads
+
+
+def choices_of(user: User) -> dict[str, Any]:
+    """What the log can be narrowed to."""
+    everything = list(bends_of(user, Narrowed()))
+    runs = {one.stick.run_id: str(one.stick.run.document.get("name", "")) for one in everything}
+    people = {one.by_id: name_of(one.by) for one in everything if one.by_id}
+    return {
+        "runs": _listed(runs),
+        "people": _listed(people),
+        "shoes": sorted({one.shoe_name for one in everything}),
+    }
+
+
+def _listed(names: dict[int, str]) -> list[dict[str, Any]]:
+    return [{"id": key, "name": name} for key, name in sorted(names.items(), key=lambda pair: pair[1])]
+
+
+COLUMNS = (
+    *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
+    *("planned_angle", "dial", "angle", "off", "tape", "tape_wanted", "tape_off", "within"),
+)
+
+
+def as_csv(lines: Iterator[dict[str, Any]]) -> str:
+    """The log as CSV (RFC 4180), a bend a line, its columns named in the first."""
+    text = StringIO()
+    writer = csv.writer(text)
+    writer.writerow(COLUMNS)
+    for line in lines:
+        writer.writerow([_cell(line[column]) for column in COLUMNS])
+    return text.getvalue()
+
+
+def _cell(value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    written = value.isoformat(timespec="seconds") if hasattr(value, "isoformat") else str(value)
+    is_number = written.lstrip("+-").rstrip("°").replace(".", "").replace("/", "").replace(" ", "").isdigit()
+    return f"'{written}" if written.startswith(FORMULA_SIGNS) and not is_number else written

@@ -1,0 +1,70 @@
+"""Work at the bench: sticks begun and the bends made on them. Lengths in inches, angles in degrees."""
+
+from django.conf import settings
+from django.db import models
+
+from server.accounts.models import CrewOwned
+from server.jobs.models import Run
+from server.shoes.models import Shoe
+
+PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
+
+
+class Stick(CrewOwned):
+    """One piece of a run as it is worked on. One that was scrapped stays on record, no longer live.
+
+    Once it is cut or bent it keeps the run's document as it then was, with the shoe's figures: what was
+    laid out is what is bent, whatever is changed in the run meanwhile.
+    """
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="sticks")
+    piece = models.PositiveSmallIntegerField()
+    live = models.BooleanField(null=True, default=True, help_text="True, or null once it is scrapped.")
+    arranged = models.JSONField(default=dict, help_text="Order, hooks, card or exact marks, spare.")
+    document = models.JSONField(null=True, help_text="The run as it was when the stick was begun.")
+    cut_at = models.DateTimeField(null=True)
+    fitted_at = models.DateTimeField(null=True)
+    cut_by = models.ForeignKey(**PERSON)
+    fitted_by = models.ForeignKey(**PERSON)
+
+    class Meta:
+        """By piece; only one live stick a piece."""
+
+        ordering = ("piece", "id")
+        constraints = [models.UniqueConstraint(fields=["run", "piece", "live"], name="one_live_stick_a_piece")]
+
+
+class BendMade(CrewOwned):
+    """A bend as it was made: planned and as read. One that was read again or taken back is no longer live."""
+
+    key = models.UUIDField(help_text="Given by the browser, so that nothing sent twice is kept twice.")
+    stick = models.ForeignKey(Stick, on_delete=models.CASCADE, related_name="bends")
+    bend = models.PositiveSmallIntegerField()
+    live = models.BooleanField(null=True, default=True)
+    taken_back = models.BooleanField(default=False, help_text="A slip of the hand, not a bend: not in the log.")
+    left = models.BooleanField(default=False, help_text="Not to be touched again; the rest makes up for it.")
+    shoe = models.ForeignKey(Shoe, null=True, on_delete=models.SET_NULL, related_name="bends")
+    shoe_name = models.CharField(max_length=80)
+    mark = models.FloatField()
+    reference = models.CharField(max_length=40)
+    hook = models.CharField(max_length=1)
+    where = models.CharField(max_length=5)
+    planned_angle = models.FloatField()
+    dial = models.FloatField()
+    angle = models.FloatField()
+    tape = models.FloatField(null=True)
+    tape_wanted = models.FloatField(null=True)
+    within = models.BooleanField()
+    shows = models.CharField(max_length=6, blank=True, help_text="Which figure of the shoe the tape showed.")
+    figure = models.FloatField(null=True, help_text="That figure as shown.")
+    by = models.ForeignKey(**PERSON)
+    at = models.DateTimeField(help_text="When it was bent, which may be long before it was sent.")
+
+    class Meta:
+        """In the order in which they were made; one live reading a bend."""
+
+        ordering = ("at", "id")
+        constraints = [
+            models.UniqueConstraint(fields=["stick", "bend", "live"], name="one_live_reading_a_bend"),
+            models.UniqueConstraint(fields=["crew", "key"], name="one_reading_a_key"),
+        ]

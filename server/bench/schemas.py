@@ -1,0 +1,195 @@
+"""What the bench's endpoints take and give."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import UUID4, Field
+
+from conduit.problems import Problem
+from conduit.results import ShoeUsed
+from conduit.sheet_results import Arranged, Sheet
+from conduit.steps import OptionalLength
+from conduit.tables import Material, TradeSize
+from server.jobs.models import Status
+from server.jobs.schemas import Draft
+
+
+class _Act(Schema):
+    """Something done at the bench. Sent again with the same key it is done once."""
+
+    key: UUID4
+    piece: int = Field(ge=1)
+    at: datetime = Field(description="When it was done; it may be sent much later.")
+
+
+class ArrangeAct(_Act):
+    """How a stick is to be bent: order, hooks, card or exact marks, spare."""
+
+    kind: Literal["arrange"]
+    arranged: dict[str, Any] = Field(description="An Arranged, as typed.")
+
+
+class StageAct(_Act):
+    """A stick was cut or fitted, or that was a slip; or it was scrapped and is begun anew."""
+
+    kind: Literal["cut", "uncut", "fitted", "unfitted", "scrapped"]
+
+
+class BentAct(_Act):
+    """A bend was made and read. `again`: read once more, as after opening or closing it."""
+
+    kind: Literal["bent"]
+    bend: int = Field(ge=1)
+    angle: float = Field(gt=0, lt=180, description="What the angle finder reads.")
+    tape: OptionalLength = None
+    again: bool = False
+    reference: str | None = Field(None, max_length=40, description="The reference that was set on the mark.")
+
+
+class BendAct(_Act):
+    """About a bend that is made: it was entered by mistake; or it is to be left as it is."""
+
+    kind: Literal["unbent", "left"]
+    bend: int = Field(ge=1)
+
+
+AnyAct = Annotated[ArrangeAct | StageAct | BentAct | BendAct, Field(discriminator="kind")]
+
+
+class ActsIn(Schema):
+    """What was done at the bench, oldest first."""
+
+    acts: list[AnyAct] = Field(max_length=200)
+
+
+class Outcome(Schema):
+    """What came of an act: done, or refused and why."""
+
+    key: UUID
+    done: bool
+    says: str = ""
+
+
+class MadeBy(Schema):
+    """Who made a bend, and when."""
+
+    bend: int
+    by: str
+    at: datetime
+
+
+class ShoeState(Schema):
+    """The shoe that a stick is bent on, and whether its figures can be trusted."""
+
+    id: int | None
+    name: str
+    calibrated_at: datetime | None
+    cautions: list[str]
+    figures: dict[str, Any] | None = Field(description="The shoe's figures now, where the run has others.")
+
+
+class StickOut(Schema):
+    """A stick at the bench: its sheet, and how far it is."""
+
+    sheet: Sheet
+    arranged: Arranged
+    shoe: ShoeState
+    used: ShoeUsed
+    begun: bool
+    stale: str = Field(description="What differs from the run as it is now, or nothing.")
+    cut_at: datetime | None
+    cut_by: str
+    fitted_at: datetime | None
+    fitted_by: str
+    made: list[MadeBy]
+
+
+class BenchOut(Schema):
+    """Everything that is needed at the bench for one run, with or without a network."""
+
+    run_id: int
+    job_id: int
+    job_name: str
+    name: str
+    version: int
+    material: Material
+    trade_size: TradeSize
+    status: Status
+    progress: str
+    makeable: bool
+    problems: list[Problem]
+    sticks: list[StickOut]
+    document: Draft
+
+
+class ActsOut(Schema):
+    """What came of each act, and the bench as it then stands."""
+
+    outcomes: list[Outcome]
+    bench: BenchOut
+
+
+class LogLine(Schema):
+    """A bend in the log: planned, and as bent."""
+
+    id: int
+    at: datetime
+    by: str
+    run_id: int
+    run: str
+    job: str
+    piece: int
+    bend: int
+    again: bool = Field(description="Read again, or corrected, afterwards.")
+    shoe: str
+    mark: str
+    reference: str
+    hook: str
+    where: str
+    planned_angle: str
+    dial: str
+    angle: str
+    off: str
+    tape: str
+    tape_wanted: str
+    tape_off: str
+    within: bool
+
+
+class Choice(Schema):
+    """Something that the log can be narrowed to."""
+
+    id: int
+    name: str
+
+
+class LogOut(Schema):
+    """The log, newest first, and what it can be narrowed to."""
+
+    lines: list[LogLine]
+    total: int
+    runs: list[Choice]
+    people: list[Choice]
+    shoes: list[str]
+
+
+class FinderIn(Schema):
+    """To what dial angle the made-up bender bends."""
+
+    dial: float = Field(gt=0, lt=120)
+
+
+class FinderOut(Schema):
+    """What the angle finder shows."""
+
+    angle: float
+
+
+class TakeIn(Schema):
+    """Which of the proposed figures to take."""
+
+    deduct: bool = False
+    gain: bool = False
+    dial: bool = False

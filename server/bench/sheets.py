@@ -1,0 +1,172 @@
+"""The bench of a run as it stands: each stick's sheet, from the run or from what it was when the stick was begun."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import ValidationError
+
+from conduit.laying import given_shoe
+from conduit.results import ShoeUsed
+from conduit.sheet import Bencher, NoSuchStick
+from conduit.sheet_results import Arranged, Made, Sheet
+from conduit.shoe import NoSuchShoe
+from conduit.shoe import Shoe as CoreShoe
+from server.accounts.models import User
+from server.bench.models import BendMade, Stick
+from server.jobs.models import Run, name_of
+from server.shoes.models import Shoe
+
+A_THOUSANDTH = 1e-3
+
+
+def arranged_of(stick: Stick | None) -> Arranged:
+    """How a stick is arranged; as proposed where that cannot be read any more."""
+    try:
+        return Arranged.model_validate(stick.arranged if stick else {})
+    except ValidationError:
+        return Arranged()
+
+
+def made_on(stick: Stick | None) -> list[BendMade]:
+    """The live readings of a stick, in the order in which the bends were made."""
+    bends = [one for one in stick.bends.all() if one.live] if stick and stick.pk else []
+    return sorted(bends, key=lambda one: (one.at, one.pk))
+
+
+@dataclass
+class Benches:
+    """Makes the sheets of one run; a document that several sticks share is laid out once."""
+
+    run: Run
+    user: User
+
+    def __post_init__(self) -> None:
+        self._benchers: dict[int, Bencher] = {}
+        self.now = self.bencher(self.run.document)
+        self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
+
+    def bencher(self, document: dict[str, Any]) -> Bencher:
+        """The bencher of a document."""
+        if id(document) not in self._benchers:
+            self._benchers[id(document)] = Bencher(document)
+        return self._benchers[id(document)]
+
+    def of(self, stick: Stick | None) -> Bencher:
+        """The bencher of a stick: of the run as it was when the stick was begun, or as it is."""
+        if not stick or stick.document is None or stick.document == self.run.document:
+            return self.now
+        return self.bencher(stick.document)
+
+    def pieces(self) -> list[int]:
+        """The run's pieces, and those begun when it had more."""
+        begun = [piece for piece, stick in self.sticks.items() if stick.document is not None]
+        return sorted({piece.number for piece in self.now.plan.pieces} | set(begun))
+
+    def sheet(self, piece: int) -> Sheet:
+        """A piece's sheet as it stands. Raises NoSuchStick."""
+        stick = self.sticks.get(piece)
+        made = [Made(bend=one.bend, angle=one.angle, tape=one.tape, left=one.left) for one in made_on(stick)]
+        return self.of(stick).sheet(piece, arranged_of(stick), made)
+
+    def stale(self, piece: int) -> str:
+        """What of a begun stick differs from the run as it is now, or nothing."""
+        stick = self.sticks.get(piece)
+        if not stick or self.of(stick) is self.now:
+            return ""
+        try:
+            now = self.now.sheet(piece, arranged_of(stick))
+        except NoSuchStick:
+            return "The run was changed after this stick was begun: it has no such piece any more."
+        then = self.of(stick).sheet(piece, arranged_of(stick))
+        if _laid(now) == _laid(then):
+            return ""
+        return "The run or its shoe was changed after this stick was begun. It is still shown as it was begun."
+
+    def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> dict[str, Any]:
+        """A stick as the API gives it. Raises NoSuchStick."""
+        stick = self.sticks.get(piece)
+        bencher = self.of(stick)
+        if bencher.shoe is None:
+            raise NoSuchStick("there is no shoe for it")
+        return {
+            "sheet": self.sheet(piece),
+            "arranged": arranged_of(stick),
+            "shoe": shoe_state(bencher, shoes),
+            "used": ShoeUsed.of(bencher.shoe, "1/32"),
+            "begun": bool(stick and stick.document is not None),
+            "stale": self.stale(piece),
+            "cut_at": stick and stick.cut_at,
+            "cut_by": name_of(stick.cut_by) if stick and stick.cut_at else "",
+            "fitted_at": stick and stick.fitted_at,
+            "fitted_by": name_of(stick.fitted_by) if stick and stick.fitted_at else "",
+            "made": [{"bend": one.bend, "by": name_of(one.by), "at": one.at} for one in made_on(stick)],
+        }
+
+    def out(self) -> dict[str, Any]:
+        """The whole bench as the API gives it."""
+        shoes = {shoe.name: shoe for shoe in Shoe.objects.for_user(self.user)}
+        plan = self.now.plan
+        return {
+            "run_id": self.run.pk,
+            "job_id": self.run.job_id,
+            "job_name": self.run.job.name,
+            "name": str(self.run.document.get("name", "")),
+            "version": self.run.version,
+            "material": plan.material,
+            "trade_size": plan.trade_size,
+            "status": self.run.status,
+            "progress": self.run.progress,
+            "makeable": plan.makeable,
+            "problems": plan.problems,
+            "sticks": [self.stick_out(piece, shoes) for piece in self.pieces()],
+            "document": self.run.document,
+        }
+
+
+def _laid(sheet: Sheet) -> list[Any]:
+    """What is laid out on a stick, so far as a hand could tell."""
+    bends = [(bend.number, round(bend.use.at.inches, 2), bend.angle_reads, bend.turn_says) for bend in sheet.bends]
+    return [round(sheet.length.inches, 2), bends]
+
+
+def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
+    """The shoe of a run: the crew's own of that name, and what is to be said of its figures."""
+    given = bencher.reading.head.shoe
+    own = shoes.get(given.name) if given else None
+    head = bencher.reading.head
+    if own and (own.material, own.trade_size) != (head.material, head.trade_size):
+        own = None
+    name = bencher.shoe.name if bencher.shoe else ""
+    cautions = list(_cautions(bencher, own))
+    other = own is not None and bool(given) and bencher.shoe is not None and _differ(own, bencher.shoe)
+    return {
+        "id": own and own.pk,
+        "name": name,
+        "calibrated_at": own and own.calibrated_at,
+        "cautions": cautions,
+        "figures": own.figures() if own and other else None,
+    }
+
+
+def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:
+    head = bencher.reading.head
+    try:
+        given = head.shoe and given_shoe(head)
+    except NoSuchShoe:
+        given = None
+    if own and given and _differ(own, given):
+        yield f"Made with other figures than {own.name} has now: its deduct and gain were changed since."
+    if own and not own.calibrated_at:
+        yield f"{own.name} is not calibrated: bend a 90 in scrap first and measure both legs."
+    if not own and not given:
+        yield "Typical figures of a shoe of this size, not calibrated: bend a 90 in scrap first and measure both legs."
+    if not own and given:
+        yield "Figures written into this run by hand, not those of a shoe in your list."
+
+
+def _differ(own: Shoe, used: CoreShoe) -> bool:
+    now = own.to_core()
+    pairs = [(now.deduct, used.deduct), (now.gain, used.gain)]
+    pairs += [(now.dial.factor, used.dial.factor), (now.dial.constant, used.dial.constant)]
+    return any(abs(one - other) > A_THOUSANDTH for one, other in pairs)

@@ -1,0 +1,124 @@
+"""Every change to a crew's shoes: permission first, one transaction, a line in the shoe's history."""
+
+from dataclasses import asdict
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from conduit.calibration import DialFit, Test90, calibrate, fit_dial
+from conduit.results import ShoeUsed
+from conduit.shoe import Dial, NoSuchShoe, typical_shoe
+from conduit.shoe import Shoe as CoreShoe
+from conduit.tables import OUTSIDE_DIAMETER
+from server.accounts.models import User
+from server.accounts.permissions import require_writer
+from server.errors import Conflict, Refused
+from server.shoes.models import Calibration, Shoe
+from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
+
+
+def add_shoe(user: User, given: ShoeIn) -> Shoe:
+    """Add a shoe: with figures of one's own, or typical ones. Raises Refused, and Conflict for a name taken."""
+    crew = require_writer(user)
+    return _keep(Shoe(crew=crew), given)
+
+
+def change_shoe(user: User, shoe_id: int, given: ShoeIn) -> Shoe:
+    """Change what a shoe is, and its figures by hand. Raises Refused, and Conflict for a name taken."""
+    require_writer(user)
+    return _keep(get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id), given)
+
+
+def remove_shoe(user: User, shoe_id: int) -> None:
+    """Remove a shoe; what was bent on it stays in the log."""
+    require_writer(user)
+    get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id).delete()
+
+
+def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
+    wanted = given.model_dump()
+    if given.deduct is None or given.gain is None:
+        typical = typical_shoe(given.material, given.trade_size)
+        if not typical or (given.deduct is None) != (given.gain is None):
+            says = "deduct and gain are both needed; bend a 90 in scrap and measure both legs"
+            raise Refused("These figures do not make a shoe.", {"deduct": says})
+        wanted |= {"deduct": typical.deduct, "gain": typical.gain}
+    if (shoe.deduct, shoe.gain) != (wanted["deduct"], wanted["gain"]):
+        shoe.calibrated_at = None
+    for key, value in wanted.items():
+        setattr(shoe, key, value)
+    _must_bend_pipe(shoe)
+    try:
+        with transaction.atomic():
+            shoe.save()
+    except IntegrityError as error:
+        raise Conflict(f"There is a shoe called “{shoe.name}” already.") from error
+    return shoe
+
+
+def _must_bend_pipe(shoe: Shoe) -> None:
+    try:
+        shoe.to_core()
+    except NoSuchShoe as error:
+        raise Refused("These figures do not make a shoe.", {"gain": str(error)}) from error
+
+
+def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
+    """What test bends show of a shoe; what they do not touch stays as it is. Raises Refused."""
+    try:
+        deduct, gain, spreads = shoe.deduct, shoe.gain, (0.0, 0.0)
+        if given.tests:
+            tests = [Test90(**test.model_dump()) for test in given.tests]
+            found = calibrate(shoe.name, OUTSIDE_DIAMETER[shoe.material][shoe.trade_size], tests)  # type: ignore[index]
+            deduct, gain = found.shoe.deduct, found.shoe.gain
+            spreads = (found.deduct_spread, found.gain_spread)
+        now = Dial(shoe.dial_factor, shoe.dial_constant)
+        fit = fit_dial([(one.dial, one.angle) for one in given.dials]) if given.dials else DialFit(now, 0.0)
+        core = CoreShoe(**{**_parts(shoe.to_core()), "deduct": deduct, "gain": gain, "dial": fit.dial})
+    except NoSuchShoe as error:
+        raise Refused(f"These test bends do not go together: {error}.") from error
+    return CalibrationFound(
+        shoe=ShoeUsed.of(core, "1/32"),
+        deduct_spread=spreads[0],
+        gain_spread=spreads[1],
+        tests=len(given.tests),
+        dial_factor=fit.dial.factor,
+        dial_constant=fit.dial.constant,
+        dial_spread=fit.spread,
+        dials=len(given.dials),
+    )
+
+
+def _parts(core: CoreShoe) -> dict[str, Any]:
+    return {key: getattr(core, key) for key in core.__dataclass_fields__}
+
+
+@transaction.atomic
+def calibrate_shoe(user: User, shoe_id: int, given: CalibrationIn) -> Shoe:
+    """Take what test bends show as the shoe's figures. Raises Refused."""
+    require_writer(user)
+    shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
+    if not given.tests and not given.dials:
+        raise Refused("No test bend is given.", {"tests": "bend a 90 in scrap and measure both legs"})
+    found = found_by(shoe, given)
+    line = Dial(found.dial_factor, found.dial_constant)
+    readings = given.model_dump(mode="json")
+    return take_figures(user, shoe, "test bends", readings, found.shoe.deduct.inches, found.shoe.gain.inches, line)
+
+
+def take_figures(
+    user: User, shoe: Shoe, source: str, readings: dict[str, Any], deduct: float, gain: float, dial: Dial
+) -> Shoe:
+    """Put new figures into use, with a line in the shoe's history."""
+    shoe.deduct, shoe.gain = deduct, gain
+    shoe.dial_factor, shoe.dial_constant = dial.factor, dial.constant
+    shoe.calibrated_at = timezone.now()
+    _must_bend_pipe(shoe)
+    shoe.save()
+    line = {f"dial_{key}": value for key, value in asdict(dial).items()}
+    Calibration.objects.create(
+        crew=shoe.crew, shoe=shoe, source=source, readings=readings, deduct=deduct, gain=gain, by=user, **line
+    )
+    return shoe

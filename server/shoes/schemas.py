@@ -1,0 +1,123 @@
+"""What the shoes' endpoints take and give. Lengths are tape notation on the way in."""
+
+from datetime import datetime
+from typing import Any
+
+from ninja import Schema
+from pydantic import Field
+
+from conduit.document import ShoeFigures
+from conduit.results import Measure, ShoeUsed
+from conduit.steps import Length, Name, OptionalLength, SignedLength
+from conduit.tables import Material, TradeSize
+from server.shoes.models import Calibration, Shoe
+
+
+class ShoeIn(Schema):
+    """A shoe by its figures; without deduct and gain it begins with typical ones, uncalibrated."""
+
+    name: Name = Field(min_length=1)
+    material: Material = "EMT"
+    trade_size: TradeSize
+    deduct: OptionalLength = None
+    gain: OptionalLength = None
+    front: OptionalLength = None
+    references: dict[Name, SignedLength] = {}
+    handle_up: float = Field(30.0, ge=0, le=90)
+    machine: bool = False
+
+
+class Test90In(Schema):
+    """One 90 bent in scrap: the mark's distance from the end, both outside legs, the scrap's length."""
+
+    mark: Length
+    leg: Length
+    other_leg: Length
+    length: Length
+
+
+class DialIn(Schema):
+    """One bend to a dial angle, let go, and what the angle finder then read."""
+
+    dial: float = Field(gt=0, lt=120)
+    angle: float = Field(gt=0, lt=120)
+
+
+class CalibrationIn(Schema):
+    """Test bends: 90s for deduct and gain, any angles for the dial."""
+
+    tests: list[Test90In] = Field([], max_length=30)
+    dials: list[DialIn] = Field([], max_length=60)
+
+
+class CalibrationFound(Schema):
+    """What test bends show: the shoe's figures with their spread, and what follows from them."""
+
+    shoe: ShoeUsed
+    deduct_spread: float
+    gain_spread: float
+    tests: int
+    dial_factor: float
+    dial_constant: float
+    dial_spread: float
+    dials: int
+
+
+class CalibrationOut(Schema):
+    """A calibration in a shoe's history."""
+
+    source: str
+    deduct: Measure
+    gain: Measure
+    dial_factor: float
+    dial_constant: float
+    by: str
+    at: datetime
+
+    @staticmethod
+    def resolve_deduct(one: Calibration) -> Measure:
+        """As a fine tape reads it."""
+        return Measure.of(one.deduct, "1/32")
+
+    @staticmethod
+    def resolve_gain(one: Calibration) -> Measure:
+        """As a fine tape reads it."""
+        return Measure.of(one.gain, "1/32")
+
+    @staticmethod
+    def resolve_by(one: Calibration) -> str:
+        """Who did it."""
+        return one.by.get_full_name() or one.by.username if one.by else "Someone"
+
+
+class ShoeOut(Schema):
+    """A shoe, what follows from its figures, and how they came to be."""
+
+    id: int
+    name: str
+    material: Material
+    trade_size: TradeSize
+    front: float | None
+    handle_up: float
+    machine: bool
+    dial_factor: float
+    dial_constant: float
+    calibrated_at: datetime | None
+    used: ShoeUsed
+    figures: ShoeFigures = Field(description="What is written into a run that is bent on it.")
+    calibrations: list[CalibrationOut]
+
+    @staticmethod
+    def resolve_used(shoe: Shoe) -> ShoeUsed:
+        """As plans tell it."""
+        return ShoeUsed.of(shoe.to_core(), "1/32")
+
+    @staticmethod
+    def resolve_figures(shoe: Shoe) -> dict[str, Any]:
+        """As written into a run."""
+        return shoe.figures()
+
+    @staticmethod
+    def resolve_calibrations(shoe: Shoe) -> list[Calibration]:
+        """Newest first."""
+        return list(shoe.calibrations.all())

@@ -1,0 +1,27 @@
+import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
+import { del, get, set } from "idb-keyval";
+
+const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
+
+/** Where answers marked as kept survive a closed page; storage that is forbidden only costs that. */
+export const persister = createAsyncStoragePersister({
+  key: "crelda.kept",
+  storage: {
+    getItem: async (key) => (await get<string>(key).catch(() => null)) ?? null,
+    setItem: (key, value: string) => set(key, value).catch(() => undefined),
+    removeItem: (key) => del(key).catch(() => undefined),
+  },
+});
+
+/** What is kept, and how long. `buster` drops what another version of the program kept. */
+export const KEEPING = {
+  persister,
+  maxAge: TWO_WEEKS,
+  buster: import.meta.env.VITE_BUILD ?? "1",
+  dehydrateOptions: {
+    shouldDehydrateQuery: (query: {
+      meta?: Record<string, unknown> | undefined;
+      state: { status: string };
+    }) => query.meta?.kept === true && query.state.status === "success",
+  },
+};

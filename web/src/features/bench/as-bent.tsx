@@ -1,0 +1,144 @@
+import { useMutation } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, reply } from "@/api/client";
+import type { SheetBend } from "@/api/types";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+import { GoodIcon, StopIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { useBenchContext } from "./bench-context";
+import { degreesOf, type Judged, judgedOf } from "./stick-steps";
+
+/** What finder and tape read on the bend that was made; within tolerance, or out. */
+export function AsBent({ bend }: { bend: SheetBend }) {
+  const { waiting, mayWrite, stick } = useBenchContext();
+  const [again, setAgain] = useState(false);
+  const judged = judgedOf(bend, waiting.get(bend.number));
+  if (judged && !again) return <Came bend={bend} judged={judged} onAgain={() => setAgain(true)} />;
+  if (!mayWrite || stick.fitted_at) return null;
+  return <Entry bend={bend} again={again} onDone={() => setAgain(false)} />;
+}
+
+function Entry({ bend, again, onDone }: { bend: SheetBend; again: boolean; onDone: () => void }) {
+  const { stick, act, markOf, offline } = useBenchContext();
+  const [angle, setAngle] = useState("");
+  const [tape, setTape] = useState("");
+  const [wrong, setWrong] = useState("");
+  const finder = useMutation({
+    mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),
+    onSuccess: (read) => {
+      setAngle(String(read.angle));
+      setWrong("");
+    },
+  });
+
+  function submit(event: FormEvent) {
+    event.preventDefault();
+    const read = degreesOf(angle);
+    if (read === null) {
+      setWrong("Write the degrees that the finder reads, as 30.5 or 22 1/2.");
+      return;
+    }
+    act({
+      kind: "bent",
+      piece: stick.sheet.piece,
+      bend: bend.number,
+      angle: read,
+      tape: tape.trim() || null,
+      again,
+      reference: markOf(bend).reference,
+    });
+    onDone();
+  }
+
+  return (
+    <form onSubmit={submit} aria-label="As bent" className="flex flex-col gap-2">
+      <h2 className="text-lg font-bold">{again ? "Read again" : "As bent"}</h2>
+      <div className="flex flex-wrap items-start gap-2">
+        <Field
+          label="Finder reads, degrees"
+          inputMode="decimal"
+          className="w-40 [&_input]:min-h-12 [&_input]:text-xl"
+          value={angle}
+          onChange={(event) => setAngle(event.target.value)}
+          wrong={wrong || undefined}
+        />
+        {bend.tape && (
+          <Field
+            label="Tape reads"
+            className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
+            value={tape}
+            placeholder={bend.tape.wanted.reads}
+            onChange={(event) => setTape(event.target.value)}
+          />
+        )}
+      </div>
+      {bend.tape && (
+        <p className="text-[15px] text-soft">
+          Tape: {bend.tape.says.toLowerCase().replace("end a", "end A")}. May stay empty.
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button look="main" type="submit" className="min-h-12 px-6 text-lg">
+          Enter it
+        </Button>
+        <Button className="min-h-12" disabled={offline || finder.isPending} onClick={() => finder.mutate()}>
+          Take from the finder
+        </Button>
+        {again && (
+          <Button look="quiet" className="min-h-12" onClick={onDone}>
+            Leave it
+          </Button>
+        )}
+      </div>
+      {finder.error && <Notice severity="caution">The finder gave no reading: {finder.error.message}</Notice>}
+      <p className="text-[15px] text-soft">The finder is a simulated one, with spring-back and noise.</p>
+    </form>
+  );
+}
+
+function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAgain: () => void }) {
+  const { stick, act, mayWrite, offline } = useBenchContext();
+  const made = stick.made.find((one) => one.bend === bend.number);
+  const Icon = judged.within ? GoodIcon : StopIcon;
+  return (
+    <section aria-label="As bent" className="flex flex-col gap-1">
+      <h2 className="text-lg font-bold">As bent</h2>
+      <p className={`flex items-center gap-2 text-xl font-bold ${judged.within ? "text-good" : "text-stop"}`}>
+        <Icon width={30} height={30} />
+        {judged.within ? "Within tolerance" : "Out"}
+      </p>
+      <p className="tape text-xl">
+        {judged.angle} <span className="text-soft">({judged.off})</span>
+        {judged.tape && <>, tape {judged.tape}</>}
+      </p>
+      {made && (
+        <p className="text-[15px] text-soft">
+          {made.by}, {new Date(made.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+        </p>
+      )}
+      {judged.waiting && (
+        <p className="text-[15px] text-soft">
+          {offline ? "Kept here until there is a network." : "Being sent …"}
+          {!judged.within &&
+            offline &&
+            ` Until then bring it back to ${bend.angle_reads}; marks for the rest are worked out anew once it is sent.`}
+        </p>
+      )}
+      {mayWrite && !stick.fitted_at && (
+        <div className="flex flex-wrap gap-2">
+          <Button className="min-h-12" onClick={onAgain}>
+            Read again
+          </Button>
+          <Button
+            look="quiet"
+            className="min-h-12"
+            onClick={() => act({ kind: "unbent", piece: stick.sheet.piece, bend: bend.number })}
+          >
+            Entered by mistake
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,177 @@
+import { useCallback, useMemo, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { useBench, useMe } from "@/api/queries";
+import type { Bench } from "@/api/types";
+import { runTabs, Shell } from "@/app/shell";
+import { Button } from "@/ui/button";
+import { CautionIcon, GoodIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { asQueued, waitingOn } from "./acts-queue";
+import { type BenchContext, BenchProvider } from "./bench-context";
+import { BendScreen } from "./bend-screen";
+import { CutScreen } from "./cut-screen";
+import { FitScreen } from "./fit-screen";
+import { BenchPrint } from "./print";
+import { StepBar } from "./step-bar";
+import { StickRail } from "./stick-rail";
+import { type At, goesOnAt, screensOf } from "./stick-steps";
+import { type Acts, useActs } from "./use-acts";
+import { useAwake } from "./use-awake";
+
+/** Mark and bend: one bend a screen, readable at arm's length, with or without a network. */
+export function BenchPage() {
+  const runId = Number(useParams().runId);
+  const bench = useBench(runId);
+  const acts = useActs(runId);
+  useAwake();
+  if (!bench.data)
+    return (
+      <Shell>
+        <main className="p-8">
+          {bench.error && <Notice severity="stop">The bench cannot be opened: {bench.error.message}</Notice>}
+          {bench.fetchStatus === "paused" && (
+            <Notice severity="stop">
+              There is no network, and this bench was not opened on this device before.{" "}
+              <Link to="/">All jobs</Link>
+            </Notice>
+          )}
+        </main>
+      </Shell>
+    );
+  return <OpenBench key={runId} bench={asQueued(bench.data, acts.queue)} acts={acts} />;
+}
+
+function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
+  const stick = useStick(bench);
+  return (
+    <Shell
+      trail={
+        <>
+          <span className="max-sm:hidden">{bench.job_name} / </span>
+          <strong className="text-ink">{bench.name || "Run without a name"}</strong>
+        </>
+      }
+      tabs={runTabs(bench.run_id, bench.job_id)}
+      state={<Sending acts={acts} />}
+    >
+      {acts.refused.length > 0 && (
+        <div className="flex items-start gap-3 border-b border-stop bg-paper px-4 py-2 print:hidden">
+          <Notice severity="stop">Not entered: {acts.refused.join(" ")}</Notice>
+          <Button className="ml-auto" onClick={acts.forget}>
+            Read
+          </Button>
+        </div>
+      )}
+      {stick ? <OneStick bench={bench} stick={stick} acts={acts} /> : <NothingToBend bench={bench} />}
+    </Shell>
+  );
+}
+
+/** The stick in the address, or the first that is not fitted. */
+function useStick(bench: Bench) {
+  const piece = Number(useParams().piece ?? 0);
+  return (
+    bench.sticks.find((stick) => stick.sheet.piece === piece) ??
+    bench.sticks.find((stick) => !stick.fitted_at) ??
+    bench.sticks[0]
+  );
+}
+
+function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"][number]; acts: Acts }) {
+  const me = useMe();
+  const { piece } = stick.sheet;
+  const waiting = useMemo(() => waitingOn(acts.queue, piece), [acts.queue, piece]);
+  const [at, go] = useScreen(stick, goesOnAt(stick, waiting));
+  const [burnt, setBurnt] = useState(() => localStorage.getItem(BURNT) === "1");
+  const [references, setReferences] = useState<Record<string, string>>({});
+  const { act } = acts;
+  const context: BenchContext = {
+    bench,
+    stick,
+    mayWrite: me.data?.role !== "viewer",
+    offline: acts.offline,
+    waiting,
+    at,
+    go,
+    act,
+    arrange: (change) => act({ kind: "arrange", piece, arranged: { ...stick.arranged, ...change } }),
+    burnt,
+    setBurnt: (next) => {
+      localStorage.setItem(BURNT, next ? "1" : "0");
+      setBurnt(next);
+    },
+    markOf: (bend) => {
+      const reference = references[`${piece}.${bend.number}`];
+      const chosen = bend.marks.find((mark) => mark.reference === reference && mark.hook === bend.use.hook);
+      return chosen ?? bend.use;
+    },
+    setReference: (bend, reference) => setReferences({ ...references, [`${piece}.${bend}`]: reference }),
+  };
+  const bend = stick.sheet.bends.find((one) => one.number === at);
+  return (
+    <BenchProvider value={context}>
+      <main className="flex flex-1 flex-col print:hidden lg:flex-row">
+        <div className="border-line bg-paper max-lg:hidden lg:w-[21rem] lg:shrink-0 lg:border-r">
+          <StickRail />
+        </div>
+        <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
+          <StepBar />
+          {bend ? <BendScreen key={bend.number} bend={bend} /> : at === "fit" ? <FitScreen /> : <CutScreen />}
+        </div>
+      </main>
+      <BenchPrint />
+    </BenchProvider>
+  );
+}
+
+const BURNT = "crelda.burnt";
+
+/** The screen in the address; where work goes on until one is chosen. */
+function useScreen(stick: Bench["sticks"][number], goesOn: At): [At, (at: At) => void] {
+  const [search, setSearch] = useSearchParams();
+  const [first] = useState(goesOn);
+  const asked = search.get("at") ?? "";
+  const screens = screensOf(stick);
+  const at = screens.find((screen) => String(screen) === asked) ?? first;
+  const go = useCallback(
+    (next: At) => {
+      setSearch({ at: String(next) }, { replace: true });
+      window.scrollTo({ top: 0 });
+    },
+    [setSearch],
+  );
+  return [at, go];
+}
+
+function Sending({ acts }: { acts: Acts }) {
+  const count = acts.queue.length;
+  const kept = count > 0 ? `, ${count} kept here` : "";
+  return (
+    <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
+      {acts.offline ? (
+        <CautionIcon width={18} height={18} className="text-caution" />
+      ) : (
+        <GoodIcon width={18} height={18} className="text-good" />
+      )}
+      {acts.offline ? `No network${kept}` : count > 0 ? "Sending …" : "All sent"}
+    </span>
+  );
+}
+
+function NothingToBend({ bench }: { bench: Bench }) {
+  const navigate = useNavigate();
+  const stop = bench.problems.find((problem) => problem.severity === "stop");
+  return (
+    <main className="mx-auto max-w-xl p-8 text-lg">
+      <h1 className="mb-3 text-2xl font-bold">Nothing to bend yet</h1>
+      {stop && (
+        <Notice severity="stop">
+          {stop.says} {stop.remedy}
+        </Notice>
+      )}
+      <Button className="mt-4 min-h-12" onClick={() => navigate(`/runs/${bench.run_id}/walk`)}>
+        Back to the walk
+      </Button>
+    </main>
+  );
+}

@@ -1,0 +1,259 @@
+import { type ReactNode, useState } from "react";
+import type { SheetBend } from "@/api/types";
+import { RollClock } from "@/draw/clock";
+import { InTheShoeDrawing } from "@/draw/in-the-shoe";
+import { ShoeDrawing } from "@/draw/shoe";
+import { StickStrip } from "@/draw/strip";
+import { BendTab, EndMark } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Segments } from "@/ui/segments";
+import { Select } from "@/ui/select";
+import { useSize } from "@/ui/use-size";
+import { AsBent } from "./as-bent";
+import { tapeAt, useBenchContext } from "./bench-context";
+import { CorrectionTold } from "./correction";
+import { Screens } from "./screens";
+import { asPiece } from "./sheet-piece";
+import { ShoeLine } from "./shoe-line";
+import { ordinal } from "./stick-rail";
+
+const HOOKS = [
+  { value: "A" as const, label: "Hook A" },
+  { value: "B" as const, label: "Hook B" },
+];
+const WHEN = [
+  { value: "start" as const, label: "Start of the bend" },
+  { value: "end" as const, label: "End of it" },
+];
+
+/** One bend: its mark as large as the screen gives, how pipe and shoe are set, what must then read, what was read. */
+export function BendScreen({ bend }: { bend: SheetBend }) {
+  const bench = useBenchContext();
+  const { stick, markOf, go } = bench;
+  const { sheet } = stick;
+  const [ref, size] = useSize<HTMLDivElement>();
+  return (
+    <section aria-label={`Bend ${bend.number}`} className="flex flex-1 flex-col">
+      <div ref={ref} className="max-sm:hidden">
+        {size.width > 0 && (
+          <StickStrip
+            piece={asPiece(sheet)}
+            width={size.width}
+            longest={sheet.cut.inches}
+            chosenBends={[bend.number]}
+            onChoose={go}
+            markFor={(shown) => {
+              const one = sheet.bends.find((other) => other.number === shown.number);
+              return one ? markOf(one) : shown.use;
+            }}
+          />
+        )}
+      </div>
+      <CorrectionTold />
+      <div className="mt-1 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_25rem]">
+        <div className="flex flex-col gap-3">
+          <Mark bend={bend} />
+          <Handling bend={bend} />
+          {bend.breaks && <Notice severity="stop">Cannot come here: {bend.breaks}.</Notice>}
+          {bend.cautions.map((caution) => (
+            <Notice key={caution} severity="caution">
+              {caution}
+            </Notice>
+          ))}
+        </div>
+        <Drawings bend={bend} wide={size.width >= 600} />
+      </div>
+      <div className="mt-3 grid gap-x-8 gap-y-4 border-t border-line pt-2 lg:grid-cols-[minmax(0,1fr)_25rem]">
+        <ThenReads bend={bend} />
+        <AsBent bend={bend} />
+      </div>
+      <details className="mt-3 text-[15px]">
+        <summary className="flex min-h-12 cursor-pointer items-center font-semibold text-soft">
+          Why this mark; other ways to set it
+        </summary>
+        <p className="tape">{bend.use_because}</p>
+        {bend.why.map((line) => (
+          <p key={line} className="tape">
+            {line}
+          </p>
+        ))}
+        <Habits bend={bend} />
+        <ShoeLine />
+      </details>
+      <div className="mt-3 empty:hidden">{stick.shoe.cautions.length > 0 && <UncalibratedLine />}</div>
+      <Screens />
+    </section>
+  );
+}
+
+/** A card whose shoe cannot be trusted says so, whatever else it shows. */
+function UncalibratedLine() {
+  const { stick } = useBenchContext();
+  return stick.shoe.cautions.map((caution) => (
+    <Notice key={caution} severity="caution">
+      {caution}
+    </Notice>
+  ));
+}
+
+function Mark({ bend }: { bend: SheetBend }) {
+  const bench = useBenchContext();
+  const { stick, markOf, burnt } = bench;
+  const mark = markOf(bend);
+  const isCard = stick.arranged.marks === "card" && bend.card;
+  const acts = new Set(stick.sheet.bends.map((one) => one.act)).size;
+  return (
+    <div>
+      <p className="flex items-center gap-2 text-lg text-soft">
+        <BendTab number={bend.number} chosen />
+        <span className="tape">
+          {ordinal(bend.act)} of {acts} · stick {stick.sheet.piece} of {stick.sheet.of_pieces}
+        </span>
+      </p>
+      <p
+        className="tape text-[clamp(5rem,10vw,7.5rem)] leading-none font-extrabold tracking-tight whitespace-nowrap"
+        data-testid="mark"
+      >
+        {tapeAt(bench, bend)}
+      </p>
+      <p className="mt-1 flex flex-wrap items-center gap-x-2 text-xl">
+        from end <EndMark end="A" size={26} />
+        {burnt && <span className="text-base text-soft">first inch burnt</span>}
+        {isCard && <span className="text-base font-semibold text-caution">by the card</span>}
+        {bend.replanned && (
+          <span className="tape text-base">
+            was <s>{bend.planned.at.reads}</s>, <s>{bend.planned_angle_reads}</s>
+          </span>
+        )}
+      </p>
+      {!mark.on_pipe && (
+        <Notice severity="caution">
+          This mark would be off the pipe. Use another reference or turn the hook.
+        </Notice>
+      )}
+      <div className="mt-3 flex flex-wrap gap-x-8 gap-y-2">
+        <Big name="On the" value={mark.reference} />
+        <Big name="Hook to" value={<EndMark end={mark.hook} size={40} />} />
+        <Big name="Bend to" value={bend.angle_reads} />
+        {bend.dial_reads !== bend.angle_reads && <Big name="Dial shows" value={bend.dial_reads} />}
+      </div>
+    </div>
+  );
+}
+
+function Big({ name, value }: { name: string; value: ReactNode }) {
+  return (
+    <div>
+      <p className="text-base text-soft">{name}</p>
+      <p className="tape min-h-12 text-4xl leading-12 font-bold">{value}</p>
+    </div>
+  );
+}
+
+/** How the pipe is taken for this bend: end for end, rolled, on the floor or in the air; and why now. */
+function Handling({ bend }: { bend: SheetBend }) {
+  const air = bend.where === "air";
+  return (
+    <div className="flex items-center gap-4">
+      <RollClock points={bend.previous_points} previous={bend.previous ?? 0} down={air} size={112} />
+      <div className="text-lg leading-snug">
+        {bend.end_for_end && <p className="font-semibold">Turn the pipe end for end first.</p>}
+        <p className="tape">{bend.turn_says}</p>
+        <p className="font-semibold">
+          {air ? "In the air: shoe up, pipe pushed down." : "On the floor: the bend comes up."}
+        </p>
+        {bend.reasons.length > 0 && <p className="mt-0.5 text-base text-soft">{bend.reasons.join(" ")}</p>}
+        {bend.against.length > 0 && (
+          <p className="mt-0.5 text-base text-caution">Against the habit: {bend.against.join(" ")}</p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const NARROW = 330;
+const WIDE = 398;
+
+function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
+  const { stick, markOf, setReference, arrange, mayWrite } = useBenchContext();
+  const [when, setWhen] = useState<"start" | "end">("start");
+  const mark = markOf(bend);
+  const width = wide ? WIDE : NARROW;
+  const references = Object.keys(stick.used.references);
+  const turnHook = (hook: "A" | "B") =>
+    arrange({
+      order: stick.sheet.bends
+        .filter((one) => one.begins_act)
+        .map((one) => ({ bend: one.number, hook: one.act === bend.act ? hook : one.use.hook })),
+    });
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="rounded-lg border border-line bg-paper">
+        <div className="flex justify-center border-b border-line/60 pt-1">
+          <ShoeDrawing shoe={stick.used} mark={mark} angle={bend.angle} width={width} />
+        </div>
+        <div className="flex justify-center">
+          <InTheShoeDrawing
+            drawn={bend.in_the_shoe}
+            shoe={stick.used}
+            hook={bend.use.hook}
+            where={bend.where}
+            angle={bend.angle}
+            at={when}
+            width={width}
+            tall={210}
+          />
+        </div>
+        <Segments label="When" value={when} choices={WHEN} onChoose={setWhen} large />
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="flex min-h-12 items-center gap-1.5">
+          Set it on the{" "}
+          <Select
+            boxed
+            label="Reference"
+            value={mark.reference}
+            choices={references.map((value) => ({ value, label: value }))}
+            onChoose={(reference) => setReference(bend.number, reference)}
+          />
+        </span>
+        {mayWrite && (
+          <Segments large label="Hook" value={bend.use.hook} choices={HOOKS} onChoose={turnHook} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+function ThenReads({ bend }: { bend: SheetBend }) {
+  return (
+    <section aria-label="Then it must read">
+      <h2 className="text-lg font-bold">Then it must read</h2>
+      <ul className="mt-1">
+        {bend.checks.map((check) => (
+          <li key={check.says} className="flex items-baseline gap-3 border-b border-line/60 py-1.5">
+            <span className="w-12 shrink-0 text-soft">{check.tool}</span>
+            <span className="text-lg leading-tight">{check.says}</span>
+            <strong className="tape ml-auto text-2xl whitespace-nowrap">{check.reads}</strong>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A stub by other habits: the deduct burnt off, no mark at all, the front edge. */
+function Habits({ bend }: { bend: SheetBend }) {
+  const { stub } = bend;
+  if (!stub) return null;
+  return (
+    <ul className="tape my-2 list-disc pl-5">
+      <li>
+        Deduct burnt off: hold {stub.burnt_deduct.reads} of the tape at end A and mark at{" "}
+        {stub.burnt_mark.reads}.
+      </li>
+      <li>No mark: slide the tape in the shoe until the arrow reads {stub.slide_to.reads}.</li>
+      {stub.front_edge && <li>By the shoe’s front edge: mark at {stub.front_edge.reads}.</li>}
+    </ul>
+  );
+}

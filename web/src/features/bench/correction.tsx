@@ -1,0 +1,92 @@
+import type { Correction } from "@/api/types";
+import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { BendTab } from "@/ui/icons";
+import { useBenchContext } from "./bench-context";
+
+const TITLES: Record<Correction["advice"], string> = {
+  go_on: "It still fits",
+  replan: "Re-mark the rest",
+  rebend: "Back in the shoe",
+  trim: "Move the cut",
+  scrap: "Scrap it",
+};
+
+/** What to do after the bends that are made came out as they did; nothing where nothing needs doing. */
+export function CorrectionTold() {
+  const { stick, act, mayWrite, go } = useBenchContext();
+  const { correction } = stick.sheet;
+  if (!correction || correction.advice === "go_on") return null;
+  const { rebends, advice } = correction;
+  return (
+    <section
+      aria-label="Correction"
+      className={`rounded-md border-2 bg-paper p-3 ${advice === "scrap" ? "border-stop" : "border-caution"}`}
+    >
+      <h2 className={`text-xl font-bold ${advice === "scrap" ? "text-stop" : "text-caution"}`}>
+        {TITLES[advice]}
+      </h2>
+      {rebends.map((one) => (
+        <p key={one.bend} className="tape text-2xl font-bold">
+          {one.way === "close" ? "Close" : "Open"} bend {one.bend} by {one.by_reads}, to {one.until_reads}
+        </p>
+      ))}
+      <p className="tape mt-1 text-lg">{correction.says}</p>
+      <p className="tape text-[15px] text-soft">
+        As it is, end B would be {correction.misses.reads} off; so corrected {correction.after.reads}.
+      </p>
+      <Cuts correction={correction} />
+      {correction.replanned.length > 0 && (
+        <ul className="mt-2 flex flex-col gap-1">
+          {correction.replanned.map((one) => (
+            <li key={one.bend} className="tape flex flex-wrap items-center gap-x-3 text-lg">
+              <BendTab number={one.bend} />
+              <s className="text-soft">{one.mark_before}</s>
+              <strong className="text-2xl">{one.mark}</strong>
+              <s className="text-soft">{one.angle_before}</s>
+              <strong className="text-2xl">{one.angle}</strong>
+            </li>
+          ))}
+        </ul>
+      )}
+      {mayWrite && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {correction.or_leave &&
+            rebends.map((one) => (
+              <Button
+                key={one.bend}
+                className="min-h-12"
+                onClick={() => act({ kind: "left", piece: stick.sheet.piece, bend: one.bend })}
+              >
+                Leave bend {one.bend} as it is, re-mark the rest
+              </Button>
+            ))}
+          {advice === "scrap" && (
+            <Confirm
+              trigger={<Button className="min-h-12">Scrap it and begin another</Button>}
+              title={`Scrap stick ${stick.sheet.piece}?`}
+              says="Its bends stay in the log. The new one is laid out from the run as it is now."
+              act="Scrap it"
+              onAct={() => {
+                act({ kind: "scrapped", piece: stick.sheet.piece });
+                go("cut");
+              }}
+            />
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Cuts({ correction: { cut_a, cut_b } }: { correction: Correction }) {
+  const said = [
+    { end: "A", cut: cut_a },
+    { end: "B", cut: cut_b },
+  ].flatMap(({ end, cut }) => (cut ? [{ end, ...cut }] : []));
+  return said.map(({ end, inches, reads }) => (
+    <p key={end} className="tape text-lg font-semibold">
+      {inches > 0 ? `Cut ${reads} off end ${end}.` : `Leave ${reads.slice(1)} of the spare on end ${end}.`}
+    </p>
+  ));
+}

@@ -1,0 +1,191 @@
+import { useState } from "react";
+import { StickStrip } from "@/draw/strip";
+import { Button } from "@/ui/button";
+import { BendTab, EndMark } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Segments } from "@/ui/segments";
+import { TapeField } from "@/ui/tape-field";
+import { useSize } from "@/ui/use-size";
+import { tapeAt, useBenchContext } from "./bench-context";
+import { Screens } from "./screens";
+import { asPiece } from "./sheet-piece";
+import { ShoeLine } from "./shoe-line";
+
+const MARKS = [
+  { value: "exact" as const, label: "Exact" },
+  { value: "card" as const, label: "By the card" },
+];
+const HELD = [
+  { value: "end", label: "Tape on the end" },
+  { value: "burnt", label: "First inch burnt" },
+];
+
+/** The first screen of a stick: what to cut, and every mark to lay, from end A. */
+export function CutScreen() {
+  const bench = useBenchContext();
+  const { stick, act, arrange, mayWrite, burnt, setBurnt, markOf, go } = bench;
+  const { sheet } = stick;
+  const [ref, size] = useSize<HTMLDivElement>();
+  const marks = [...sheet.bends].sort((a, b) => markOf(a).at.inches - markOf(b).at.inches);
+  const hasCard = sheet.bends.some((bend) => bend.card);
+  return (
+    <section aria-label="Cut and mark" className="flex flex-1 flex-col gap-4">
+      <div>
+        <p className="text-lg text-soft">
+          Stick {sheet.piece} of {sheet.of_pieces}: cut
+        </p>
+        <p className="tape text-[clamp(4rem,9vw,7rem)] leading-none font-extrabold" data-testid="cut">
+          {sheet.cut.reads}
+        </p>
+        {sheet.cutting.map((line) => (
+          <p key={line} className="tape mt-1 text-lg">
+            {line}
+          </p>
+        ))}
+        <Spare key={sheet.spare?.reads} />
+        <div className="mt-2 flex flex-wrap items-center gap-3">
+          <ShoeLine />
+        </div>
+      </div>
+      {sheet.bends.length > 0 && (
+        <div>
+          <h2 className="text-xl font-bold">
+            Lay {marks.length === 1 ? "one mark" : `${marks.length} marks`}, all from end A
+          </h2>
+          <p className="mb-2 text-[15px] text-soft">
+            A thin pencil line all the way round; a marker stays visible.
+          </p>
+          <div ref={ref}>
+            {size.width > 0 && (
+              <StickStrip
+                piece={asPiece(sheet)}
+                width={size.width}
+                longest={sheet.cut.inches}
+                chosenBends={[]}
+                onChoose={go}
+                markFor={(shown) => {
+                  const bend = sheet.bends.find((one) => one.number === shown.number);
+                  return bend ? markOf(bend) : shown.use;
+                }}
+              />
+            )}
+          </div>
+          <div className="my-2 flex flex-wrap gap-3">
+            <Segments
+              large
+              label="How the tape is held"
+              value={burnt ? "burnt" : "end"}
+              choices={HELD}
+              onChoose={(held) => setBurnt(held === "burnt")}
+            />
+            {hasCard && mayWrite && (
+              <Segments
+                large
+                label="Which marks"
+                value={stick.arranged.marks ?? "exact"}
+                choices={MARKS}
+                onChoose={(chosen) => arrange({ marks: chosen })}
+              />
+            )}
+          </div>
+          {(stick.arranged.marks ?? "exact") === "card" && (
+            <Notice severity="caution">
+              By the card: sharp corners, no radius. What these marks miss is in the last column.
+            </Notice>
+          )}
+          <table className="tape w-full max-w-3xl border-collapse text-left text-lg">
+            <thead className="text-[15px] text-soft">
+              <tr>
+                <th className="py-1 font-medium">Bend</th>
+                <th className="font-medium">{burnt ? "Tape reads (1 burnt)" : "Mark from A"}</th>
+                <th className="font-medium">On the</th>
+                <th className="font-medium">Hook</th>
+                {hasCard && (
+                  <th className="font-medium max-sm:hidden">Card, and exact on the same reference</th>
+                )}
+              </tr>
+            </thead>
+            <tbody>
+              {marks.map((bend) => (
+                <tr key={bend.number} className="border-t border-line">
+                  <td className="py-1.5">
+                    <BendTab number={bend.number} />
+                  </td>
+                  <td>
+                    <strong className="text-3xl">{tapeAt(bench, bend)}</strong>
+                  </td>
+                  <td>{markOf(bend).reference}</td>
+                  <td>
+                    <EndMark end={markOf(bend).hook} size={24} />
+                  </td>
+                  {hasCard && (
+                    <td className="text-base max-sm:hidden">
+                      {bend.card && (
+                        <>
+                          {bend.card.at.reads} <span className="text-soft">{bend.card.reference}</span>, exact{" "}
+                          {bend.card.exact.reads}
+                          {bend.card.differs.reads !== "0" && (
+                            <strong> (card off by {bend.card.differs.reads.replace("-", "")})</strong>
+                          )}
+                        </>
+                      )}
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <Screens>
+        {mayWrite && (
+          <Button
+            look="main"
+            className="min-h-14 flex-1 text-lg lg:max-w-72"
+            onClick={() => {
+              if (!stick.cut_at) act({ kind: "cut", piece: sheet.piece });
+              go(sheet.bends[0]?.number ?? "fit");
+            }}
+          >
+            {stick.cut_at ? "On to the bends ›" : sheet.bends.length ? "Cut and marked ›" : "Cut ›"}
+          </Button>
+        )}
+      </Screens>
+      {stick.cut_at && mayWrite && stick.made.length === 0 && (
+        <Button
+          look="quiet"
+          className="min-h-12 self-start"
+          onClick={() => act({ kind: "uncut", piece: sheet.piece })}
+        >
+          It is not cut yet
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** Cut first, or bend long and cut after: both are normal; which is advised follows from the expected errors. */
+function Spare() {
+  const { stick, arrange, mayWrite } = useBenchContext();
+  const { sheet } = stick;
+  const [text, setText] = useState(String(stick.arranged.spare ?? ""));
+  if (!mayWrite || sheet.bends.length === 0) return null;
+  const keep = (spare: string) => arrange({ spare: spare.trim() || null });
+  return (
+    <div className="mt-2 text-[17px] leading-9">
+      Leave{" "}
+      <TapeField label="Spare on end B" value={text} inches={sheet.spare?.inches ?? 0} onChange={setText} />{" "}
+      to spare on end B{" "}
+      {text.trim() !== String(stick.arranged.spare ?? "").trim() && (
+        <Button className="min-h-11" onClick={() => keep(text)}>
+          Set
+        </Button>
+      )}
+      <span className="block text-[15px] leading-snug text-soft">
+        {sheet.advised_spare
+          ? `Advised here: ${sheet.advised_spare.reads}, cut after dry-fitting, as the bends before it add up their errors.`
+          : "Advised here: none; cut it first."}
+      </span>
+    </div>
+  );
+}

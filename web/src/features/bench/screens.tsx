@@ -1,0 +1,38 @@
+import type { ReactNode } from "react";
+import { Button } from "@/ui/button";
+import { useBenchContext } from "./bench-context";
+import { screensOf } from "./stick-steps";
+
+/** Back and on, under the thumb: at the bottom of a narrow screen, beneath the page on a wide one. */
+export function Screens({ children }: { children?: ReactNode }) {
+  const { stick, at, go } = useBenchContext();
+  const screens = screensOf(stick);
+  const here = screens.indexOf(at);
+  const back = screens[here - 1];
+  const next = screens[here + 1];
+  return (
+    <nav
+      aria-label="Screens"
+      className="fixed inset-x-0 bottom-0 z-10 flex gap-3 border-t border-line bg-paper p-3 lg:sticky lg:mt-auto lg:-mx-6 lg:px-6 lg:py-2"
+    >
+      <Button
+        className="min-h-14 flex-1 text-lg lg:max-w-48"
+        disabled={back === undefined}
+        onClick={() => back !== undefined && go(back)}
+      >
+        ‹ Back
+      </Button>
+      <span className="grow max-lg:hidden" />
+      {children ?? (
+        <Button
+          look="main"
+          className="min-h-14 flex-1 text-lg lg:max-w-56"
+          disabled={next === undefined}
+          onClick={() => next !== undefined && go(next)}
+        >
+          {typeof next === "number" ? "Next bend ›" : "On to fitting ›"}
+        </Button>
+      )}
+    </nav>
+  );
+}

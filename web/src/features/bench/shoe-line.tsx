@@ -1,0 +1,42 @@
+import { useRefigure } from "@/api/queries";
+import type { ShoeFigures } from "@/api/types";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+import { useBenchContext } from "./bench-context";
+
+/** Which shoe this is for, and what is to be said of its figures; shown wherever a mark is. */
+export function ShoeLine() {
+  const { bench, stick, mayWrite, offline } = useBenchContext();
+  const refigure = useRefigure(bench.run_id);
+  const { shoe } = stick;
+  return (
+    <div className="flex flex-col gap-1 text-[15px]">
+      <p className="tape text-soft">
+        Shoe <strong className="text-ink">{shoe.name}</strong>: deduct {stick.used.deduct.reads}, gain{" "}
+        {stick.used.gain.reads}
+        {shoe.calibrated_at && `, calibrated ${new Date(shoe.calibrated_at).toLocaleDateString()}`}
+      </p>
+      {shoe.cautions.map((caution) => (
+        <Notice key={caution} severity="caution">
+          {caution}
+        </Notice>
+      ))}
+      {shoe.figures && !stick.begun && mayWrite && !offline && (
+        <Button
+          className="min-h-12 self-start"
+          disabled={refigure.isPending}
+          onClick={() =>
+            refigure.mutate({
+              version: bench.version,
+              document: { ...bench.document, shoe: shoe.figures as ShoeFigures },
+            })
+          }
+        >
+          Mark it with the shoe’s figures of now
+        </Button>
+      )}
+      {refigure.error && <Notice severity="stop">{refigure.error.message}</Notice>}
+      {stick.stale && <Notice severity="caution">{stick.stale}</Notice>}
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import { describe, expect, it } from "vitest";
+import type { SheetBend, StickAtBench } from "@/api/types";
+import { degreesOf, goesOnAt, judgedOf } from "./stick-steps";
+
+const bend = (number: number, made: object | null = null) =>
+  ({ number, angle: 30, least: 29.5, most: 30.5, made }) as unknown as SheetBend;
+
+const stick = (bends: SheetBend[], cut_at: string | null) =>
+  ({ sheet: { bends }, cut_at, made: bends.filter((one) => one.made) }) as unknown as StickAtBench;
+
+const read = {
+  angle_reads: "30.2°",
+  off_reads: "-0.2°",
+  tape: { reads: "20" },
+  tape_off: { reads: "-1/16" },
+  within: true,
+};
+
+describe("a stick's screens", () => {
+  it("go on where the work stands", () => {
+    const waiting = new Map([[2, { angle: 30, tape: null }]]);
+    expect(goesOnAt(stick([bend(2), bend(1)], null), new Map())).toBe("cut");
+    expect(goesOnAt(stick([bend(2), bend(1)], "now"), new Map())).toBe(2);
+    expect(goesOnAt(stick([bend(2), bend(1)], null), waiting)).toBe(1);
+    expect(goesOnAt(stick([bend(2), bend(1, read)], "now"), waiting)).toBe("fit");
+  });
+
+  it("judge a reading that waits by the tolerance that came with the bend", () => {
+    const off = (angle: number) => judgedOf(bend(1), { angle, tape: null });
+    expect([29.5, 30.5, 29.4, 31.5].map((angle) => off(angle)?.within)).toEqual([true, true, false, false]);
+    expect(off(29.4)?.off).toBe("−0.6°");
+    expect(judgedOf(bend(1), undefined)).toBeNull();
+    expect(judgedOf(bend(1, read), undefined)).toMatchObject({ off: "−0.2°", tape: "20 (1/16 short)" });
+  });
+});
+
+describe("degrees as written", () => {
+  it("are read, or told to be none", () => {
+    expect(["30", "22.5°", "22 1/2", "22,5", " 89.7 "].map(degreesOf)).toEqual([30, 22.5, 22.5, 22.5, 89.7]);
+    expect(["", "x", "0", "180", "-5", "1/0 2"].map(degreesOf)).toEqual([null, null, null, null, null, null]);
+  });
+});

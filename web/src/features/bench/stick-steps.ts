@@ -1,0 +1,67 @@
+import type { SheetBend, StickAtBench } from "@/api/types";
+import type { Waiting } from "./acts-queue";
+
+/** What is on the screen: cutting and marking, one bend, or fitting. */
+export type At = "cut" | "fit" | number;
+
+export interface Judged {
+  within: boolean;
+  angle: string;
+  off: string;
+  tape: string;
+  /** It is entered here but not known to the server. */
+  waiting: boolean;
+}
+
+/** How a bend came out: as the server tells it, or, while that waits, by the tolerance that it gave. */
+export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged | null {
+  if (waiting) {
+    const off = waiting.angle - bend.angle;
+    return {
+      within: waiting.angle >= bend.least && waiting.angle <= bend.most,
+      angle: `${waiting.angle.toFixed(1)}°`,
+      off: `${off < 0 ? "−" : "+"}${Math.abs(off).toFixed(1)}°`,
+      tape: waiting.tape === null ? "" : String(waiting.tape),
+      waiting: true,
+    };
+  }
+  const { made } = bend;
+  if (!made) return null;
+  return {
+    within: made.within,
+    angle: made.angle_reads,
+    off: made.off_reads.replace("-", "−"),
+    tape: made.tape ? `${made.tape.reads}${taped(made.tape_off?.reads)}` : "",
+    waiting: false,
+  };
+}
+
+function taped(off: string | undefined): string {
+  if (!off || off === "0") return "";
+  return off.startsWith("-") ? ` (${off.slice(1)} short)` : ` (${off} long)`;
+}
+
+/** Where work on a stick goes on: cut it, else its first bend not made, else fit it. */
+export function goesOnAt(stick: StickAtBench, waiting: Map<number, Waiting>): At {
+  if (!stick.cut_at && stick.made.length === 0 && waiting.size === 0) return "cut";
+  return stick.sheet.bends.find((bend) => !judgedOf(bend, waiting.get(bend.number)))?.number ?? "fit";
+}
+
+/** The screens of a stick in turn. */
+export const screensOf = (stick: StickAtBench): At[] => [
+  "cut",
+  ...stick.sheet.bends.map((bend) => bend.number),
+  "fit",
+];
+
+/** Reads degrees as a person writes them; null where they are none. */
+export function degreesOf(text: string): number | null {
+  const plain = text.trim().replace("°", "").replace(",", ".");
+  const mixed = /^(\d+)(?:\s+(\d+)\/(\d+))?$/.exec(plain);
+  const value = mixed
+    ? Number(mixed[1]) + (mixed[2] ? Number(mixed[2]) / Number(mixed[3]) : 0)
+    : plain === ""
+      ? Number.NaN
+      : Number(plain);
+  return Number.isFinite(value) && value > 0 && value < 180 ? value : null;
+}

@@ -1,0 +1,88 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { ApiError, api, reply } from "@/api/client";
+import { keys } from "@/api/queries";
+import { answered, type Doing, keepQueue, type Queue, queued, readQueue } from "./acts-queue";
+
+const PAUSE_BEFORE_RETRY = 3000;
+
+export interface Acts {
+  queue: Queue;
+  /** What the server refused, in words, until it is read. */
+  refused: string[];
+  forget: () => void;
+  offline: boolean;
+  act: (doing: Doing) => void;
+}
+
+/** Sends what is done at the bench as soon as it can be sent; until then it is kept here. */
+export function useActs(runId: number): Acts {
+  const [queue, setQueue] = useState<Queue>(() => readQueue(runId));
+  const [refused, setRefused] = useState<string[]>([]);
+  const [offline, setOffline] = useState(!navigator.onLine);
+  const [tries, setTries] = useState(0);
+  const sending = useRef(false);
+  const queries = useQueryClient();
+
+  useEffect(() => keepQueue(runId, queue), [runId, queue]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each try sends what is queued by then
+  useEffect(() => {
+    if (queue.length === 0 || sending.current) return;
+    sending.current = true;
+    reply(
+      api.POST("/api/runs/{run_id}/bench", { params: { path: { run_id: runId } }, body: { acts: queue } }),
+    )
+      .then(({ outcomes, bench }) => {
+        setOffline(false);
+        setQueue((now) => answered(now, outcomes));
+        setRefused((now) => [...now, ...outcomes.flatMap((one) => (one.done ? [] : [one.says ?? ""]))]);
+        queries.setQueryData(keys.bench(runId), bench);
+        for (const queryKey of [keys.jobs, keys.log, ["learned"], ["cuts"]])
+          queries.invalidateQueries({ queryKey: [...queryKey] });
+        sending.current = false;
+        setTries((now) => now + 1);
+      })
+      .catch((error: unknown) => {
+        sending.current = false;
+        if (error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401) {
+          setRefused((now) => [...now, error.message]);
+          setQueue((now) => now.slice(queue.length));
+          return;
+        }
+        setOffline(true);
+        setTimeout(() => setTries((now) => now + 1), PAUSE_BEFORE_RETRY);
+      });
+  }, [runId, queue, tries, queries]);
+
+  useEffect(() => {
+    const back = () => setTries((now) => now + 1);
+    const gone = () => setOffline(true);
+    const there = () => {
+      setOffline(false);
+      back();
+    };
+    window.addEventListener("online", there);
+    window.addEventListener("offline", gone);
+    return () => {
+      window.removeEventListener("online", there);
+      window.removeEventListener("offline", gone);
+    };
+  }, []);
+
+  const act = useCallback((doing: Doing) => setQueue((now) => queued(now, doing, newKey(), new Date())), []);
+  const forget = useCallback(() => setRefused([]), []);
+  return { queue, refused, forget, offline, act };
+}
+
+/** A random key (RFC 4122, version 4), also where the page is not served securely. */
+function newKey(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  const hex = [...bytes].map((byte, at) => {
+    const kept = at === 6 ? (byte & 0x0f) | 0x40 : at === 8 ? (byte & 0x3f) | 0x80 : byte;
+    return kept.toString(16).padStart(2, "0");
+  });
+  return [hex.slice(0, 4), hex.slice(4, 6), hex.slice(6, 8), hex.slice(8, 10), hex.slice(10)]
+    .map((part) => part.join(""))
+    .join("-");
+}

@@ -1,0 +1,38 @@
+import type { Status } from "@/api/types";
+
+const STAGES: Status[] = ["measured", "laid out", "cut", "bent", "fitted"];
+const STEP = 16;
+
+/** How far the work on a run is: a pipe filled up to its stage, and the word. */
+export function StatusMark({ status, progress }: { status: Status; progress: string }) {
+  const reached = STAGES.indexOf(status);
+  return (
+    <span className="ml-auto flex items-center gap-2.5">
+      <svg
+        width={STEP * STAGES.length}
+        height="14"
+        viewBox={`0 0 ${STEP * STAGES.length} 14`}
+        aria-hidden="true"
+        className="max-sm:hidden"
+      >
+        {STAGES.map((stage, at) => (
+          <rect
+            key={stage}
+            x={at * STEP + 1}
+            y="3"
+            width={STEP - 3}
+            height="8"
+            rx="1.5"
+            fill={at <= reached ? "var(--accent)" : "var(--paper)"}
+            stroke={at <= reached ? "var(--accent)" : "var(--line)"}
+            strokeWidth="1.5"
+          />
+        ))}
+      </svg>
+      <span className="w-38 leading-tight">
+        <strong className="font-semibold">{status}</strong>
+        {progress && <span className="block text-[15px] text-soft">{progress}</span>}
+      </span>
+    </span>
+  );
+}

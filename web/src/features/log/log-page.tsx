@@ -1,0 +1,177 @@
+import { useSearchParams } from "react-router";
+import { type LogWanted, useLog } from "@/api/queries";
+import type { LogLine } from "@/api/types";
+import { Shell } from "@/app/shell";
+import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+
+const ALL = "all";
+
+/** Every bend that was made: planned, and as bent. */
+export function LogPage() {
+  const [search, setSearch] = useSearchParams();
+  const wanted = wantedOf(search);
+  const log = useLog(wanted);
+  const narrow = (key: string, value: string) => {
+    const next = new URLSearchParams(search);
+    if (value === ALL) next.delete(key);
+    else next.set(key, value);
+    setSearch(next, { replace: true });
+  };
+  const everything = { value: ALL, label: "all" };
+  const choices = {
+    run: [
+      everything,
+      ...(log.data?.runs ?? []).map((run) => ({ value: String(run.id), label: run.name || "no name" })),
+    ],
+    person: [
+      everything,
+      ...(log.data?.people ?? []).map((person) => ({ value: String(person.id), label: person.name })),
+    ],
+    shoe: [everything, ...(log.data?.shoes ?? []).map((name) => ({ value: name, label: name }))],
+  };
+  return (
+    <Shell>
+      <main className="mx-auto w-full max-w-6xl px-4 py-6">
+        <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
+          <h1 className="text-3xl font-bold">Log</h1>
+          <p className="text-lg leading-9">
+            Bends of{" "}
+            <Select
+              label="Run"
+              value={search.get("run") ?? ALL}
+              choices={known(choices.run, search.get("run"))}
+              onChoose={(value) => narrow("run", value)}
+            />{" "}
+            runs, by{" "}
+            <Select
+              label="Person"
+              value={search.get("person") ?? ALL}
+              choices={known(choices.person, search.get("person"))}
+              onChoose={(value) => narrow("person", value)}
+            />
+            , on{" "}
+            <Select
+              label="Shoe"
+              value={search.get("shoe") ?? ALL}
+              choices={known(choices.shoe, search.get("shoe"))}
+              onChoose={(value) => narrow("shoe", value)}
+            />{" "}
+            shoes
+          </p>
+          <a
+            href={`/api/log.csv?${new URLSearchParams(search)}`}
+            className="ml-auto inline-flex min-h-10 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
+          >
+            As CSV
+          </a>
+        </div>
+        {log.error && <Notice severity="stop">{log.error.message}</Notice>}
+        {log.data && log.data.total === 0 && (
+          <p className="mt-8 text-lg">
+            No bend is logged here yet. Enter what finder and tape read at the bench.
+          </p>
+        )}
+        {log.data && log.data.total > 0 && (
+          <>
+            <Summary lines={log.data.lines} total={log.data.total} />
+            <Table lines={log.data.lines} />
+          </>
+        )}
+      </main>
+    </Shell>
+  );
+}
+
+interface Choice {
+  value: string;
+  label: string;
+}
+
+/** A choice from the address that is not in the list yet is shown all the same. */
+const known = (choices: Choice[], asked: string | null): Choice[] =>
+  asked && !choices.some((one) => one.value === asked)
+    ? [...choices, { value: asked, label: asked }]
+    : choices;
+
+function wantedOf(search: URLSearchParams): LogWanted {
+  const run = Number(search.get("run"));
+  const person = Number(search.get("person"));
+  const shoe = search.get("shoe");
+  return { ...(run ? { run } : {}), ...(person ? { person } : {}), ...(shoe ? { shoe } : {}) };
+}
+
+function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
+  const within = lines.filter((line) => line.within).length;
+  return (
+    <p className="tape mt-1 text-soft">
+      {total} {total === 1 ? "bend" : "bends"}
+      {total > lines.length && `, the last ${lines.length} shown`}; {within} of {lines.length} within
+      tolerance.
+    </p>
+  );
+}
+
+function Table({ lines }: { lines: LogLine[] }) {
+  return (
+    <div className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper">
+      <table className="tape w-full border-collapse text-left whitespace-nowrap">
+        <thead className="text-[15px] text-soft">
+          <tr className="[&>th]:px-3 [&>th]:py-2 [&>th]:font-medium">
+            <th>When, by</th>
+            <th>Run, stick, bend</th>
+            <th>Shoe, mark</th>
+            <th className="text-right">Planned</th>
+            <th className="text-right">Bent</th>
+            <th className="text-right">Tape planned</th>
+            <th className="text-right">Tape</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.id} className="border-t border-line/60 [&>td]:px-3 [&>td]:py-2 align-top">
+              <td>
+                {new Date(line.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                <span className="block text-[15px] text-soft">{line.by}</span>
+              </td>
+              <td>
+                <strong>{line.run || "no name"}</strong>
+                <span className="block text-[15px] text-soft">
+                  stick {line.piece} <BendTab number={line.bend} /> {line.where === "air" && "in the air"}
+                </span>
+              </td>
+              <td>
+                {line.shoe}
+                <span className="block text-[15px] text-soft">
+                  {line.mark} {line.reference} {line.hook === "A" ? "◂" : "▸"}
+                </span>
+              </td>
+              <td className="text-right">{line.planned_angle}</td>
+              <td className="text-right">
+                <strong>{line.angle}</strong>
+                <span className="block text-[15px] text-soft">{line.off}</span>
+              </td>
+              <td className="text-right">{line.tape_wanted || "–"}</td>
+              <td className="text-right">
+                <strong>{line.tape || "–"}</strong>
+                {line.tape_off && line.tape_off !== "0" && (
+                  <span className="block text-[15px] text-soft">{line.tape_off}</span>
+                )}
+              </td>
+              <td>
+                <span
+                  className={`flex items-center gap-1 text-[15px] ${line.within ? "text-good" : "text-stop"}`}
+                >
+                  {line.within ? <GoodIcon /> : <StopIcon />} {line.within ? "within" : "out"}
+                </span>
+                {line.again && <span className="block text-[15px] text-soft">read again after</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

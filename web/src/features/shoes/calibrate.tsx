@@ -1,0 +1,177 @@
+import { type ReactNode, useState } from "react";
+import { ApiError } from "@/api/client";
+import { useCalibrate, useTestBends } from "@/api/queries";
+import type { CalibrationFound, CalibrationIn, Shoe } from "@/api/types";
+import { Button } from "@/ui/button";
+import { PlusIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { TapeField } from "@/ui/tape-field";
+
+interface Test {
+  length: string;
+  mark: string;
+  leg: string;
+  other_leg: string;
+}
+interface Dial {
+  dial: string;
+  angle: string;
+}
+
+const NEW_TEST: Test = { length: "", mark: "7", leg: "", other_leg: "" };
+const NEW_DIAL: Dial = { dial: "45", angle: "" };
+
+/** A test bend in scrap, step by step, and what follows from it. */
+export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) {
+  const [tests, setTests] = useState([NEW_TEST]);
+  const [dials, setDials] = useState([NEW_DIAL]);
+  const given = givenBy(tests, dials);
+  const found = useTestBends(shoe.id, given);
+  const take = useCalibrate(shoe.id);
+  const setTest = (at: number, part: Partial<Test>) =>
+    setTests(tests.map((one, i) => (i === at ? { ...one, ...part } : one)));
+  const setDial = (at: number, part: Partial<Dial>) =>
+    setDials(dials.map((one, i) => (i === at ? { ...one, ...part } : one)));
+  return (
+    <section aria-label={`Calibrate ${shoe.name}`} className="border-t border-line px-4 py-4 text-[17px]">
+      <ol className="flex list-decimal flex-col gap-2 pl-6 leading-9">
+        {tests.map((test, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a test bend is what stands at its place
+          <li key={at}>
+            <Steps>
+              Cut a piece of {shoe.trade_size} {shoe.material} scrap square. Its length is{" "}
+              <TapeField
+                label={`Test ${at + 1}, length`}
+                value={test.length}
+                onChange={(length) => setTest(at, { length })}
+              />
+              . Pencil one mark{" "}
+              <TapeField
+                label={`Test ${at + 1}, mark`}
+                value={test.mark}
+                onChange={(mark) => setTest(at, { mark })}
+              />{" "}
+              from one end. Arrow on the mark, hook toward that end; bend exactly 90, by the level. Hook the
+              tape behind the bend: the leg that was marked reads{" "}
+              <TapeField
+                label={`Test ${at + 1}, leg`}
+                value={test.leg}
+                onChange={(leg) => setTest(at, { leg })}
+              />
+              , the other leg{" "}
+              <TapeField
+                label={`Test ${at + 1}, other leg`}
+                value={test.other_leg}
+                onChange={(other_leg) => setTest(at, { other_leg })}
+              />
+              , both outside.
+            </Steps>
+          </li>
+        ))}
+        {dials.map((dial, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: as above
+          <li key={`dial-${at}`}>
+            <Steps>
+              For the spring-back: bend until the dial shows{" "}
+              <TapeField
+                label={`Dial ${at + 1}, shown`}
+                unit="°"
+                value={dial.dial}
+                onChange={(shown) => setDial(at, { dial: shown })}
+              />
+              , let go of the handle; the angle finder reads{" "}
+              <TapeField
+                label={`Dial ${at + 1}, finder`}
+                unit="°"
+                value={dial.angle}
+                onChange={(angle) => setDial(at, { angle })}
+              />
+              . May stay empty.
+            </Steps>
+          </li>
+        ))}
+      </ol>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button onClick={() => setTests([...tests, NEW_TEST])}>
+          <PlusIcon /> Another test 90
+        </Button>
+        <Button onClick={() => setDials([...dials, { ...NEW_DIAL, dial: "90" }])}>
+          <PlusIcon /> Another dial angle
+        </Button>
+      </div>
+      <div className="mt-3">
+        {given === null && <p className="text-soft">Once both legs are measured, the figures stand here.</p>}
+        {given && found.error && <Notice severity="stop">{wordsOf(found.error)}</Notice>}
+        {given && found.data && !found.error && <Found found={found.data} shoe={shoe} />}
+        {take.error && <Notice severity="stop">{wordsOf(take.error)}</Notice>}
+      </div>
+      <div className="mt-3 flex gap-2">
+        <Button
+          look="main"
+          className="min-h-10"
+          disabled={given === null || !found.data || Boolean(found.error) || take.isPending}
+          onClick={() => given && take.mutate(given, { onSuccess: onDone })}
+        >
+          Use these figures from now on
+        </Button>
+        <Button className="min-h-10" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function Steps({ children }: { children: ReactNode }) {
+  return <span>{children}</span>;
+}
+
+function wordsOf(error: Error): string {
+  const places = error instanceof ApiError ? Object.entries(error.places) : [];
+  return [error.message, ...places.map(([place, says]) => `${wordsOfPlace(place)}: ${says}.`)].join(" ");
+}
+
+/** “given.tests.0.leg” as the form calls it. */
+function wordsOfPlace(place: string): string {
+  const [, , at, key] = place.split(".");
+  return key ? `Test ${Number(at) + 1}, ${key.replace("_", " ")}` : place;
+}
+
+/** What is filled in so far, or null while it is not enough for anything. */
+function givenBy(tests: Test[], dials: Dial[]): CalibrationIn | null {
+  const whole = tests.filter((test) => Object.values(test).every((text) => text.trim()));
+  const read = dials
+    .filter((dial) => dial.angle.trim() && dial.dial.trim())
+    .map((dial) => ({ dial: Number(dial.dial), angle: Number(dial.angle) }));
+  return whole.length + read.length ? { tests: whole, dials: read } : null;
+}
+
+const DIGITS = 3;
+
+function Found({ found, shoe }: { found: CalibrationFound; shoe: Shoe }) {
+  const { used } = shoe;
+  return (
+    <div className="tape rounded-md border border-line bg-sheet px-4 py-3">
+      {found.tests > 0 && (
+        <p>
+          Deduct <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
+          <span className="text-soft"> (now {used.deduct.reads})</span>, gain{" "}
+          <strong className="text-2xl">{found.shoe.gain.reads}</strong>
+          <span className="text-soft"> (now {used.gain.reads})</span>
+          {found.tests > 1 &&
+            `, from ${found.tests} test bends; they spread by ${found.deduct_spread.toFixed(DIGITS)} and ${found.gain_spread.toFixed(DIGITS)}`}
+          . From these: radius {found.shoe.radius.toFixed(DIGITS)}, star{" "}
+          {found.shoe.references.star?.toFixed(DIGITS)}, notch {found.shoe.references.notch?.toFixed(DIGITS)}{" "}
+          from the arrow.
+        </p>
+      )}
+      {found.dials > 0 && (
+        <p>
+          True angle = {found.dial_factor.toFixed(DIGITS)} × dial {found.dial_constant < 0 ? "−" : "+"}{" "}
+          {Math.abs(found.dial_constant).toFixed(1)}°
+          {found.dials > 2 && `; the readings spread by ${found.dial_spread.toFixed(1)}° about it`}.
+        </p>
+      )}
+    </div>
+  );
+}

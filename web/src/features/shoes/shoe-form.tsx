@@ -1,0 +1,142 @@
+import { type FormEvent, useState } from "react";
+import { ApiError } from "@/api/client";
+import { useAddShoe, useChangeShoe } from "@/api/queries";
+import type { Shoe, ShoeIn } from "@/api/types";
+import { MATERIALS, TRADE_SIZES } from "@/features/walk/words";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+
+/** A shoe's name, size and figures; figures left empty are typical ones until it is calibrated. */
+export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) {
+  const add = useAddShoe();
+  const change = useChangeShoe(shoe?.id ?? 0);
+  const [given, setGiven] = useState(() => begun(shoe));
+  const saving = shoe ? change : add;
+  const error = saving.error instanceof ApiError ? saving.error : null;
+  const wrong = (key: string) => error?.places[`given.${key}`] ?? error?.places[key];
+  const set = (part: Partial<Given>) => setGiven({ ...given, ...part });
+
+  function submit(event: FormEvent) {
+    event.preventDefault();
+    saving.mutate(sent(given), { onSuccess: onDone });
+  }
+
+  const field = (key: keyof Written, label: string, hint = "") => (
+    <Field
+      label={label}
+      className="w-36"
+      value={given[key]}
+      placeholder={hint}
+      maxLength={key === "name" ? 80 : 40}
+      onChange={(event) => set({ [key]: event.target.value })}
+      wrong={wrong(key)}
+    />
+  );
+  return (
+    <form
+      onSubmit={submit}
+      aria-label={shoe ? `Change ${shoe.name}` : "New shoe"}
+      className="mt-3 border-t border-line px-4 py-4"
+    >
+      <div className="flex flex-wrap items-start gap-3">
+        {field("name", "Name")}
+        <div>
+          <p className="mb-1 text-[15px] font-semibold">Made for</p>
+          <Select
+            boxed
+            label="Shoe size"
+            value={given.trade_size}
+            choices={TRADE_SIZES}
+            onChoose={(trade_size) => set({ trade_size })}
+          />{" "}
+          <Select
+            boxed
+            label="Shoe material"
+            value={given.material}
+            choices={MATERIALS}
+            onChoose={(material) => set({ material })}
+          />
+        </div>
+        {field("deduct", "Deduct", "typical")}
+        {field("gain", "Gain", "typical")}
+        {field("front", "Front edge to arrow", "not known")}
+        {field("handle_up", "Handle upright at, °")}
+        {field("own", "Own reference", "name")}
+        {field("own_at", "… from the arrow", "inches")}
+        <label className="flex min-h-10 items-center gap-2 self-end">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={given.machine}
+            onChange={(event) => set({ machine: event.target.checked })}
+          />
+          A machine’s
+        </label>
+      </div>
+      {error && Object.keys(error.places).length === 0 && <Notice severity="stop">{error.message}</Notice>}
+      {wrong("references") && <Notice severity="stop">Own reference: {wrong("references")}</Notice>}
+      <div className="mt-3 flex gap-2">
+        <Button
+          look="main"
+          type="submit"
+          className="min-h-10"
+          disabled={!given.name.trim() || saving.isPending}
+        >
+          {shoe ? "Keep the change" : "Add the shoe"}
+        </Button>
+        <Button className="min-h-10" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+interface Written {
+  name: string;
+  deduct: string;
+  gain: string;
+  front: string;
+  handle_up: string;
+  own: string;
+  own_at: string;
+}
+
+interface Given extends Written {
+  material: ShoeIn["material"] & string;
+  trade_size: ShoeIn["trade_size"];
+  machine: boolean;
+}
+
+function begun(shoe: Shoe | undefined): Given {
+  const figures = shoe?.figures;
+  const [own, ownAt] = Object.entries(figures?.references ?? {})[0] ?? ["", ""];
+  return {
+    name: shoe?.name ?? "",
+    material: shoe?.material ?? "EMT",
+    trade_size: shoe?.trade_size ?? "3/4",
+    deduct: String(figures?.deduct ?? ""),
+    gain: String(figures?.gain ?? ""),
+    front: String(figures?.front ?? ""),
+    handle_up: String(shoe?.handle_up ?? 30),
+    own,
+    own_at: String(ownAt),
+    machine: shoe?.machine ?? false,
+  };
+}
+
+function sent(given: Given): ShoeIn {
+  const { own, own_at, handle_up, ...rest } = given;
+  const empty = (text: string) => text.trim() || null;
+  return {
+    ...rest,
+    name: given.name.trim(),
+    deduct: empty(given.deduct),
+    gain: empty(given.gain),
+    front: empty(given.front),
+    handle_up: Number(handle_up),
+    references: own.trim() ? { [own.trim()]: own_at } : {},
+  };
+}

@@ -1,0 +1,155 @@
+import { useState } from "react";
+import { useMe, useRemoveShoe, useShoes } from "@/api/queries";
+import type { Shoe } from "@/api/types";
+import { Shell } from "@/app/shell";
+import { ShoeDrawing } from "@/draw/shoe";
+import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { PlusIcon, RemoveIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Calibrate } from "./calibrate";
+import { LearnedFigures } from "./learned";
+import { ShoeForm } from "./shoe-form";
+
+/** The crew's benders: their figures, where these come from, and what the log says of them. */
+export function ShoesPage() {
+  const shoes = useShoes();
+  const me = useMe();
+  const mayWrite = me.data?.role !== "viewer";
+  const [adding, setAdding] = useState(false);
+  return (
+    <Shell>
+      <main className="mx-auto w-full max-w-6xl px-4 py-6">
+        <div className="flex flex-wrap items-center gap-3">
+          <h1 className="text-3xl font-bold">Shoes</h1>
+          {mayWrite && (
+            <Button className="ml-auto min-h-10" onClick={() => setAdding(!adding)}>
+              <PlusIcon /> Add a shoe
+            </Button>
+          )}
+        </div>
+        {shoes.error && <Notice severity="stop">{shoes.error.message}</Notice>}
+        {adding && <ShoeForm onDone={() => setAdding(false)} />}
+        <div className="mt-5 flex flex-col gap-6">
+          {shoes.data?.map((shoe) => (
+            <OneShoe key={shoe.id} shoe={shoe} mayWrite={mayWrite} />
+          ))}
+          {shoes.data?.length === 0 && (
+            <p className="text-lg">No shoe yet. Runs are laid out with typical figures until you add one.</p>
+          )}
+        </div>
+      </main>
+    </Shell>
+  );
+}
+
+type Open = "calibrate" | "change" | null;
+
+function OneShoe({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
+  const [open, setOpen] = useState<Open>(null);
+  const remove = useRemoveShoe();
+  const toggle = (what: Open) => setOpen(open === what ? null : what);
+  return (
+    <section aria-labelledby={`shoe-${shoe.id}`} className="rounded-lg border border-line bg-paper">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 py-3">
+        <h2 id={`shoe-${shoe.id}`} className="text-xl font-bold">
+          {shoe.name}
+        </h2>
+        <span className="tape text-soft">
+          {shoe.trade_size} {shoe.material}
+          {shoe.machine && ", a machine’s"}
+        </span>
+        {mayWrite && (
+          <span className="ml-auto flex flex-wrap gap-2">
+            <Button
+              look={shoe.calibrated_at ? "plain" : "main"}
+              aria-expanded={open === "calibrate"}
+              onClick={() => toggle("calibrate")}
+            >
+              Calibrate
+            </Button>
+            <Button aria-expanded={open === "change"} onClick={() => toggle("change")}>
+              Change
+            </Button>
+            <Confirm
+              trigger={
+                <Button look="quiet" aria-label={`Remove the shoe ${shoe.name}`}>
+                  <RemoveIcon />
+                </Button>
+              }
+              title={`Remove “${shoe.name}”?`}
+              says="Runs keep the figures that they were laid out with, and its bends stay in the log."
+              act="Remove the shoe"
+              onAct={() => remove.mutate(shoe.id)}
+            />
+          </span>
+        )}
+      </div>
+      <div className="grid gap-x-8 gap-y-3 px-4 py-3 lg:grid-cols-[27rem_minmax(0,1fr)]">
+        <div>
+          <ShoeDrawing shoe={shoe.used} angle={90} width={400} />
+          <p className="text-[15px] text-soft">To scale; a 90 in purple, from where every bend begins.</p>
+        </div>
+        <div className="flex flex-col gap-3">
+          <Figures shoe={shoe} />
+          <LearnedFigures shoe={shoe} mayWrite={mayWrite} />
+        </div>
+      </div>
+      {open === "calibrate" && <Calibrate shoe={shoe} onDone={() => setOpen(null)} />}
+      {open === "change" && <ShoeForm shoe={shoe} onDone={() => setOpen(null)} />}
+    </section>
+  );
+}
+
+const DIGITS = 3;
+
+function Figures({ shoe }: { shoe: Shoe }) {
+  const { used } = shoe;
+  const away = Object.entries(used.references).filter(([name]) => name !== "arrow");
+  return (
+    <div>
+      <dl className="tape flex flex-wrap gap-x-8 gap-y-1">
+        <Figure name="Deduct" value={used.deduct.reads} />
+        <Figure name="Gain" value={used.gain.reads} />
+        <Figure name="Radius" value={used.radius.toFixed(DIGITS)} />
+        <Figure
+          name="Dial"
+          value={
+            shoe.dial_factor === 1 && shoe.dial_constant === 0
+              ? "as it reads"
+              : `× ${shoe.dial_factor.toFixed(DIGITS)} ${shoe.dial_constant < 0 ? "−" : "+"} ${Math.abs(shoe.dial_constant).toFixed(1)}°`
+          }
+        />
+      </dl>
+      <p className="tape mt-1 text-[15px] text-soft">
+        From the arrow toward the heel:{" "}
+        {away.map(([name, distance]) => `${name} ${distance.toFixed(DIGITS)}`).join(", ")}.
+      </p>
+      {shoe.calibrated_at ? (
+        <p className="mt-1 text-[15px] text-soft">
+          {shoe.calibrations.map((one, at) => (
+            <span key={one.at} className="tape block">
+              {at === 0 ? "In use since" : "Before, from"}{" "}
+              {new Date(one.at).toLocaleDateString([], { dateStyle: "medium" })}: deduct {one.deduct.reads},
+              gain {one.gain.reads}, from {one.source === "log" ? "the log" : "test bends"} by {one.by}
+            </span>
+          ))}
+        </p>
+      ) : (
+        <Notice severity="caution">
+          Not calibrated: these figures are typical or written in by hand. Every bench card made with them
+          says so.
+        </Notice>
+      )}
+    </div>
+  );
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-[15px] text-soft">{name}</dt>
+      <dd className="text-2xl font-bold">{value}</dd>
+    </div>
+  );
+}
