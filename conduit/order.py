@@ -157,7 +157,7 @@ def _why_none(units: Sequence[Unit], reach: Reach) -> str:
     for unit, one in enumerate(units):
         if all(reach.obstruction(unit, hook, 0) for hook in HOOKS):
             return f"Bend {one.called} cannot be made even first: {reach.obstruction(unit, 'A', 0)}."
-    return "Whatever comes first, a later bend finds no straight pipe for the shoe, or hits floor or handle."
+    return "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and handle."
 
 
 def follow(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], chosen: Sequence[tuple[int, Hook]]) -> Order:

@@ -43,11 +43,15 @@ class Unit:
 
 @dataclass(frozen=True)
 class Reach:
-    """Which bends can be made on the floor or in the air, for every set of bends done (as bits)."""
+    """Which bends can be made on the floor or in the air, for every set of bends done (as bits).
+
+    `handle`: where the handle would hit what is bent.
+    """
 
     too_near: dict[tuple[int, Hook], int]
     floor: dict[tuple[int, Hook], NDArray[np.bool_]]
     air: dict[tuple[int, Hook], NDArray[np.bool_]]
+    handle: dict[tuple[int, Hook], NDArray[np.bool_]]
     called: tuple[str, ...]
     off_pipe: frozenset[tuple[int, Hook]]
 
@@ -64,7 +68,9 @@ class Reach:
             names = [name for number, name in enumerate(self.called) if near >> number & 1]
             return f"the shoe needs the straight pipe where bend {' and '.join(names)} is already bent"
         if not self.floor[unit, hook][done] and not self.air[unit, hook][done]:
-            return "the bent part would go through the floor or the handle"
+            if self.handle[unit, hook][done]:
+                return "a bent part would be where the handle swings"
+            return "on the floor a bent part would be in the way, and in the air the pipe would reach the ground"
         return ""
 
     def cost(self, unit: int, hook: Hook, masks: NDArray[np.int64], air: float) -> NDArray[np.float64]:
@@ -81,6 +87,7 @@ def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
     near: dict[tuple[int, Hook], int] = {}
     floor: dict[tuple[int, Hook], NDArray[np.bool_]] = {}
     air: dict[tuple[int, Hook], NDArray[np.bool_]] = {}
+    handle: dict[tuple[int, Hook], NDArray[np.bool_]] = {}
     off: set[tuple[int, Hook]] = set()
     masks = np.arange(1 << len(units))
     for number, unit in enumerate(units):
@@ -92,8 +99,9 @@ def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
             low, high = _contact(unit, hook, shoe)
             if low < 0 or high > length:
                 off.add((number, hook))
-            floor[number, hook], air[number, hook] = _clear(sides, hook, masks)
-    return Reach(near, floor, air, tuple(unit.called for unit in units), frozenset(off))
+            key = (number, hook)
+            floor[key], air[key], handle[key] = _clear(sides, hook, masks)
+    return Reach(near, floor, air, handle, tuple(unit.called for unit in units), frozenset(off))
 
 
 def _contact(unit: Unit, hook: Hook, shoe: Shoe) -> tuple[float, float]:
@@ -140,8 +148,8 @@ class _Side:
 
 def _clear(
     sides: dict[bool, _Side], hook: Hook, masks: NDArray[np.int64]
-) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
-    """On the floor, and in the air, for every set of bends done on both sides together."""
+) -> tuple[NDArray[np.bool_], NDArray[np.bool_], NDArray[np.bool_]]:
+    """On the floor, in the air, and whether the handle hits, for every set of bends done on both sides together."""
     lowest, deepest = np.zeros(len(masks)), np.zeros(len(masks))
     handle = np.zeros(len(masks), dtype=bool)
     for toward_b, side in sides.items():
@@ -149,7 +157,7 @@ def _clear(
         lowest = np.minimum(lowest, side.low)
         deepest = np.maximum(deepest, np.maximum(side.high, side.bent) if at_heel else side.high)
         handle |= side.hits_at_heel if at_heel else side.hits_at_hook
-    return (lowest >= -UNDER_FLOOR) & ~handle, (deepest <= HANDLE) & ~handle
+    return (lowest >= -UNDER_FLOOR) & ~handle, (deepest <= HANDLE) & ~handle, handle
 
 
 @dataclass

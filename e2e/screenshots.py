@@ -4,12 +4,15 @@ from django.conf import settings
 from playwright.sync_api import expect
 
 from e2e.support import DESK, PHONE, Journey, field, saved
+from e2e.test_bench import enter
 
 FOLDER = settings.ROOT / "docs" / "screenshots"
 SETTLE = 600
 
 
 class Screenshots(Journey):
+    with_history = True
+
     def shoot(self, page, name):
         page.wait_for_timeout(SETTLE)
         page.screenshot(path=FOLDER / f"{name}.png")
@@ -21,9 +24,17 @@ class Screenshots(Journey):
         field(page, "Step 1, rise").click()
         self.shoot(page, "walk")
         page.get_by_role("link", name="Bench").click()
-        for _ in range(2):
-            page.get_by_role("button", name="Next bend").click()
+        expect(page.get_by_test_id("cut")).to_be_visible()
+        self.shoot(page, "bench-cut")
+        page.get_by_role("button", name="Cut and marked").click()
+        page.get_by_role("button", name="Next bend").click()
+        page.get_by_role("button", name="Next bend").click()
+        page.get_by_role("radio", name="End of it").click()
         self.shoot(page, "bench")
+        page.get_by_role("button", name="‹ Back").click()
+        enter(page, 33)
+        expect(page.get_by_role("region", name="Correction")).to_be_visible()
+        self.shoot(page, "bench-correction")
         page.get_by_role("link", name="Stock").click()
         self.shoot(page, "stock")
 
@@ -58,8 +69,18 @@ class Screenshots(Journey):
     def test_bench_in_a_glove(self):
         page = self.open_run("Vent hood switch", size=PHONE)
         page.get_by_role("link", name="Bench").click()
-        page.get_by_role("button", name="Next bend").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_test_id("mark")).to_be_visible()
         self.shoot(page, "bench-phone")
+
+    def test_shoes_and_log(self):
+        page = self.window()
+        page.get_by_role("link", name="Log").click()
+        expect(page.get_by_role("table")).to_be_visible()
+        self.shoot(page, "log")
+        page.get_by_role("link", name="Shoes").click()
+        page.get_by_role("region", name="Old faithful", exact=True).scroll_into_view_if_needed()
+        self.shoot(page, "shoes")
 
     def test_sign_in(self):
         page = self.browser.new_page(viewport=DESK)

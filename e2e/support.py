@@ -18,6 +18,9 @@ expect.set_options(timeout=8_000)
 class Journey(LiveServerTestCase):
     """A person's way through the built front end. Any error in the page fails the test."""
 
+    # Whether the demo crew has bent something before; most journeys need none of it.
+    with_history = False
+
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
@@ -31,15 +34,15 @@ class Journey(LiveServerTestCase):
         super().tearDownClass()
 
     def setUp(self):
-        load(fresh=True)
+        load(fresh=True, with_history=self.with_history)
         self.faults = []
 
     def tearDown(self):
         self.assertEqual(self.faults, [])
 
-    def window(self, user="dana", size=DESK):
-        """A signed-in window of its own (its own cookies and storage)."""
-        context = self.browser.new_context(viewport=size)
+    def window(self, user="dana", size=DESK, installed=False):
+        """A signed-in window of its own (its own cookies and storage); `installed`: it keeps the program too."""
+        context = self.browser.new_context(viewport=size, service_workers="allow" if installed else "block")
         self.addCleanup(context.close)
         page = context.new_page()
         page.on("pageerror", lambda error: self.faults.append(str(error)))
@@ -54,6 +57,12 @@ class Journey(LiveServerTestCase):
         page = self.window(**more)
         page.get_by_role("link", name=name).click()
         expect(page.get_by_role("heading", name="Walk")).to_be_visible()
+        return page
+
+    def open_bench(self, name="Kiln 2 feed", **more):
+        page = self.open_run(name, **more)
+        page.get_by_role("link", name="Bench").click()
+        expect(page.get_by_role("region", name="Cut and mark")).to_be_visible()
         return page
 
 

@@ -71,6 +71,7 @@ class Arranging(TestCase):
         sheet = sheet_of(BACK_TO_BACK, spare="1 1/2")
         self.assertEqual((sheet.cut.reads, sheet.length.reads), ("67", "65 1/2"))
         self.assertIn("65 1/2 and 1 1/2 to spare on end B", sheet.cutting[0])
+        self.assertIn("No stick is longer than 120", sheet_of(BACK_TO_BACK, spare=60).cutting[-1])
         for bend in sheet.bends:
             self.assertAlmostEqual(bend.burnt.inches - bend.use.at.inches, 1)
 
@@ -87,7 +88,7 @@ class Arranging(TestCase):
 
     def test_an_order_of_other_bends_falls_back_to_the_proposed(self):
         sheet = sheet_of(BACK_TO_BACK, **along(1, 7))
-        self.assertTrue(sheet.bends)
+        self.assertTrue(sheet.proposed)
         self.assertEqual(sheet.why_not, "")
 
     def test_card_marks_by_choice_and_how_far_the_exact_ones_are(self):

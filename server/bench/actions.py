@@ -11,6 +11,7 @@ from conduit.learning import Learned, LoggedBend, learn
 from conduit.sheet import NoSuchStick
 from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
 from conduit.shoe import Dial
+from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User
 from server.accounts.permissions import require_writer
 from server.bench.models import BendMade, Stick
@@ -119,7 +120,8 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
         raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
-    sheet = _with_reading(benches, stick, act, before)
+    tape = _tape_of(act)
+    sheet = _with_reading(benches, stick, act, tape, before)
     bend = next((one for one in sheet.bends if one.number == act.bend), None)
     if not bend or not bend.made:
         raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
@@ -129,16 +131,25 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
         before.live = None
         before.save(update_fields=["live"])
         at = before.at
-    BendMade.objects.create(**_record(user, benches, stick, act, bend), at=at)
+    BendMade.objects.create(**_record(user, benches, stick, act, bend), tape=tape, at=at)
 
 
-def _with_reading(benches: Benches, stick: Stick, act: BentAct, before: BendMade | None) -> Sheet:
+def _tape_of(act: BentAct) -> float | None:
+    if act.tape is None or not str(act.tape).strip():
+        return None
+    try:
+        return parse_length(act.tape)
+    except UnreadableLength as error:
+        raise _Cannot(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
+
+
+def _with_reading(benches: Benches, stick: Stick, act: BentAct, tape: float | None, before: BendMade | None) -> Sheet:
     """The stick's sheet as it is with the act's reading, not kept yet."""
     bencher, others = benches.of(stick), made_on(stick)
     made: list[Any] = [
         {"bend": one.bend, "angle": one.angle, "tape": one.tape, "left": one.left} for one in others if one != before
     ]
-    reading = {"bend": act.bend, "angle": act.angle, "tape": act.tape}
+    reading = {"bend": act.bend, "angle": act.angle, "tape": tape}
     made.insert(others.index(before) if before else len(made), reading)
     return bencher.sheet(act.piece, arranged_of(stick), [Made.model_validate(one) for one in made])
 
@@ -167,7 +178,6 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         "planned_angle": bend.angle,
         "dial": used.dial.reads(bend.angle),
         "angle": act.angle,
-        "tape": act.tape,
         "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
         "within": made.within,
         "shows": made.shows or "",

@@ -7,11 +7,12 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import UUID4, Field
 
+from conduit.document import ShoeFigures
 from conduit.problems import Problem
 from conduit.results import ShoeUsed
 from conduit.sheet_results import Arranged, Sheet
-from conduit.steps import OptionalLength
 from conduit.tables import Material, TradeSize
+from server.as_typed import AsTyped
 from server.jobs.models import Status
 from server.jobs.schemas import Draft
 
@@ -43,7 +44,7 @@ class BentAct(_Act):
     kind: Literal["bent"]
     bend: int = Field(ge=1)
     angle: float = Field(gt=0, lt=180, description="What the angle finder reads.")
-    tape: OptionalLength = None
+    tape: str | float | None = Field(None, description="Tape notation, as typed.")
     again: bool = False
     reference: str | None = Field(None, max_length=40, description="The reference that was set on the mark.")
 
@@ -87,7 +88,9 @@ class ShoeState(Schema):
     name: str
     calibrated_at: datetime | None
     cautions: list[str]
-    figures: dict[str, Any] | None = Field(description="The shoe's figures now, where the run has others.")
+    figures: Annotated[dict[str, Any], AsTyped(ShoeFigures)] | None = Field(
+        description="The shoe's figures now, where the run has others."
+    )
 
 
 class StickOut(Schema):

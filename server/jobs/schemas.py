@@ -4,22 +4,14 @@ from datetime import datetime
 from typing import Annotated, Any
 
 from ninja import Schema
-from pydantic import Field, GetJsonSchemaHandler
-from pydantic_core import CoreSchema
+from pydantic import Field
 
 from conduit.checking import GivenMark
 from conduit.document import RunDocument
+from server.as_typed import AsTyped
 from server.jobs.models import Revision, Run, Status, name_of
 
-
-class _LikeARunDocument:
-    """Published with the run document's schema, but taken as typed: what cannot be read yet is kept."""
-
-    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
-        return handler(RunDocument.__pydantic_core_schema__)
-
-
-Draft = Annotated[dict[str, Any], _LikeARunDocument()]
+Draft = Annotated[dict[str, Any], AsTyped(RunDocument)]
 
 
 class JobIn(Schema):

@@ -1,7 +1,7 @@
 """What the shoes' endpoints take and give. Lengths are tape notation on the way in."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from ninja import Schema
 from pydantic import Field
@@ -10,6 +10,7 @@ from conduit.document import ShoeFigures
 from conduit.results import Measure, ShoeUsed
 from conduit.steps import Length, Name, OptionalLength, SignedLength
 from conduit.tables import Material, TradeSize
+from server.as_typed import AsTyped
 from server.shoes.models import Calibration, Shoe
 
 
@@ -104,7 +105,9 @@ class ShoeOut(Schema):
     dial_constant: float
     calibrated_at: datetime | None
     used: ShoeUsed
-    figures: ShoeFigures = Field(description="What is written into a run that is bent on it.")
+    figures: Annotated[dict[str, Any], AsTyped(ShoeFigures)] = Field(
+        description="What is written into a run that is bent on it."
+    )
     calibrations: list[CalibrationOut]
 
     @staticmethod

@@ -1,9 +1,12 @@
 import re
 
 from server.api import api
+from server.shoes.actions import add_shoe
+from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
 from server.tests.support import RUN, Api, CrewTestCase
 
+NINETY = {"mark": "7", "leg": "13", "other_leg": "20 1/4", "length": "30"}
 # Every endpoint: a body that would do, and what a viewer and a stranger get.
 BODIES = {
     "signIn": {"username": "x", "password": "y"},
@@ -12,17 +15,22 @@ BODIES = {
     "addRun": {"document": RUN},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
-    "listOrders": {"document": RUN},
     "listWays": {"document": RUN, "step": 0},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
     "readNote": {"text": "start, up"},
     "writeNote": {"document": RUN},
     "compareRuns": {"mine": RUN, "theirs": RUN},
+    "addShoe": {"name": "New", "trade_size": "3/4"},
+    "changeShoe": {"name": "Other", "trade_size": "3/4"},
+    "testShoe": {"tests": [NINETY]},
+    "calibrateShoe": {"tests": [NINETY]},
+    "takeLearned": {"deduct": True},
+    "doActs": {"acts": []},
+    "readFinder": {"dial": 45},
 }
 OPEN = {"signIn"}
 READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutList", "getRun", "previewPlan"}
 READS |= {
-    "listOrders",
     "listWays",
     "checkMarks",
     "readNote",
@@ -31,6 +39,12 @@ READS |= {
     "getSaved",
     "listRevisions",
     "getRevision",
+    "getBench",
+    "listLog",
+    "getLogCsv",
+    "getLearned",
+    "testShoe",
+    "readFinder",
 }
 
 
@@ -41,6 +55,7 @@ class PermissionMatrix(CrewTestCase):
         super().setUp()
         self.scrap, taken = add_scrap(self.lead, "EMT", "3/4", "30", 2)
         self.taken = take_scrap(self.lead, taken.pk)
+        self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
 
     def endpoints(self):
         for path, methods in api.get_openapi_schema()["paths"].items():
@@ -49,7 +64,13 @@ class PermissionMatrix(CrewTestCase):
 
     def filled(self, name, path):
         scrap = self.taken if name == "putScrapBack" else self.scrap
-        numbers = {"job_id": self.job.pk, "run_id": self.feed.pk, "scrap_id": scrap.pk, "version": 1}
+        numbers = {
+            "job_id": self.job.pk,
+            "run_id": self.feed.pk,
+            "scrap_id": scrap.pk,
+            "version": 1,
+            "shoe_id": self.shoe.pk,
+        }
         return re.sub(r"{(\w+)}", lambda found: str(numbers[found[1]]), path).removeprefix("/api")
 
     def status(self, user, name, method, path):
@@ -75,7 +96,11 @@ class PermissionMatrix(CrewTestCase):
                 with self.subTest(name):
                     self.assertEqual(self.status(self.stranger, name, method, path), 404)
         theirs = Api(self.stranger)
-        self.assertEqual(theirs.send("GET", "/jobs").json(), [])
+        for path in ("/jobs", "/shoes"):
+            self.assertEqual(theirs.send("GET", path).json(), [])
+        self.assertEqual(
+            theirs.send("GET", "/log").json(), {"lines": [], "total": 0, "runs": [], "people": [], "shoes": []}
+        )
         self.assertEqual(theirs.send("GET", "/rack").json(), {"scraps": [], "ledger": []})
 
     def test_writes_need_the_csrf_token(self):

@@ -1,8 +1,10 @@
 from conduit.plan import make_plan
-from server.accounts.models import Crew
+from server.accounts.models import Crew, User
+from server.bench.actions import learned_of
 from server.demo.load import load
-from server.demo.scene import RUNS
+from server.demo.scene import OLD_RUNS, RUNS, WORN_DEDUCT, WORN_GAIN
 from server.jobs.models import Job, Run
+from server.shoes.models import Shoe
 from server.tests.support import CrewTestCase
 
 
@@ -13,9 +15,17 @@ class Demo(CrewTestCase):
         demo = Crew.objects.get(is_demo=True)
         Job.objects.filter(crew=demo).delete()
         self.assertTrue(load(fresh=True))
-        self.assertEqual(Run.objects.filter(crew__is_demo=True).count(), len(RUNS))
+        self.assertEqual(Run.objects.filter(crew__is_demo=True).count(), len(RUNS) + len(OLD_RUNS))
         self.assertEqual(Crew.objects.filter(is_demo=True).count(), 1)
         self.assertTrue(Run.objects.filter(pk=self.feed.pk).exists(), "other crews are not touched")
+
+    def test_the_worn_shoe_is_told_by_what_was_bent_on_it(self):
+        load(fresh=True)
+        self.assertEqual(Run.objects.filter(status="fitted").count(), len(OLD_RUNS))
+        worn = Shoe.objects.get(name="Old faithful")
+        learned = learned_of(User.objects.get(username="dana"), worn.pk)
+        self.assertAlmostEqual(learned.deduct.proposed, worn.deduct + WORN_DEDUCT, delta=1 / 32)
+        self.assertAlmostEqual(learned.gain.mean, worn.gain + WORN_GAIN, delta=1 / 32)
 
     def test_every_demo_run_can_be_made(self):
         for document in RUNS:

@@ -668,68 +668,6 @@ export interface components {
             reads: string;
         };
         /**
-         * ShoeFigures
-         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
-         */
-        ShoeFigures: {
-            /**
-             * Name
-             * @default
-             */
-            name?: string;
-            /**
-             * Deduct
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
-             */
-            deduct?: string | number | null;
-            /**
-             * Gain
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
-             */
-            gain?: string | number | null;
-            /**
-             * Front
-             * @description Front edge ahead of the arrow.
-             */
-            front?: string | number | null;
-            /**
-             * References
-             * @description Own references: distance from the arrow to the heel.
-             * @default {}
-             */
-            references?: {
-                [key: string]: string | number;
-            };
-            /**
-             * Handle Up
-             * @description Degrees of bend at which the handle stands straight up.
-             * @default 30
-             */
-            handle_up?: string | number;
-            /**
-             * Dial Factor
-             * @description True angle = factor × dial + constant.
-             * @default 1
-             */
-            dial_factor?: number;
-            /**
-             * Dial Constant
-             * @default 0
-             */
-            dial_constant?: number;
-            /**
-             * Bends
-             * @description What it is made for, as “EMT 3/4”; empty: not said.
-             * @default []
-             */
-            bends?: string[];
-            /**
-             * Machine
-             * @default false
-             */
-            machine?: boolean;
-        };
-        /**
          * ShoeOut
          * @description A shoe, what follows from its figures, and how they came to be.
          */
@@ -761,8 +699,68 @@ export interface components {
             /** Calibrated At */
             calibrated_at: string | null;
             used: components["schemas"]["ShoeUsed"];
-            /** @description What is written into a run that is bent on it. */
-            figures: components["schemas"]["ShoeFigures"];
+            /**
+             * ShoeFigures
+             * @description What is written into a run that is bent on it.
+             */
+            figures: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Deduct
+                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 */
+                deduct?: string | number | null;
+                /**
+                 * Gain
+                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 */
+                gain?: string | number | null;
+                /**
+                 * Front
+                 * @description Front edge ahead of the arrow.
+                 */
+                front?: string | number | null;
+                /**
+                 * References
+                 * @description Own references: distance from the arrow to the heel.
+                 * @default {}
+                 */
+                references?: {
+                    [key: string]: string | number;
+                };
+                /**
+                 * Handle Up
+                 * @description Degrees of bend at which the handle stands straight up.
+                 * @default 30
+                 */
+                handle_up?: string | number;
+                /**
+                 * Dial Factor
+                 * @description True angle = factor × dial + constant.
+                 * @default 1
+                 */
+                dial_factor?: number;
+                /**
+                 * Dial Constant
+                 * @default 0
+                 */
+                dial_constant?: number;
+                /**
+                 * Bends
+                 * @description What it is made for, as “EMT 3/4”; empty: not said.
+                 * @default []
+                 */
+                bends?: string[];
+                /**
+                 * Machine
+                 * @default false
+                 */
+                machine?: boolean;
+            };
             /** Calibrations */
             calibrations: components["schemas"]["CalibrationOut"][];
         };
@@ -2147,6 +2145,68 @@ export interface components {
              * @default 0
              */
             margin?: string | number;
+        };
+        /**
+         * ShoeFigures
+         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
+         */
+        ShoeFigures: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Deduct
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            deduct?: string | number | null;
+            /**
+             * Gain
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            gain?: string | number | null;
+            /**
+             * Front
+             * @description Front edge ahead of the arrow.
+             */
+            front?: string | number | null;
+            /**
+             * References
+             * @description Own references: distance from the arrow to the heel.
+             * @default {}
+             */
+            references?: {
+                [key: string]: string | number;
+            };
+            /**
+             * Handle Up
+             * @description Degrees of bend at which the handle stands straight up.
+             * @default 30
+             */
+            handle_up?: string | number;
+            /**
+             * Dial Factor
+             * @description True angle = factor × dial + constant.
+             * @default 1
+             */
+            dial_factor?: number;
+            /**
+             * Dial Constant
+             * @default 0
+             */
+            dial_constant?: number;
+            /**
+             * Bends
+             * @description What it is made for, as “EMT 3/4”; empty: not said.
+             * @default []
+             */
+            bends?: string[];
+            /**
+             * Machine
+             * @default false
+             */
+            machine?: boolean;
         };
         /**
          * Start
@@ -3566,7 +3626,62 @@ export interface components {
              * @description The shoe's figures now, where the run has others.
              */
             figures: {
-                [key: string]: unknown;
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Deduct
+                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 */
+                deduct?: string | number | null;
+                /**
+                 * Gain
+                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 */
+                gain?: string | number | null;
+                /**
+                 * Front
+                 * @description Front edge ahead of the arrow.
+                 */
+                front?: string | number | null;
+                /**
+                 * References
+                 * @description Own references: distance from the arrow to the heel.
+                 * @default {}
+                 */
+                references?: {
+                    [key: string]: string | number;
+                };
+                /**
+                 * Handle Up
+                 * @description Degrees of bend at which the handle stands straight up.
+                 * @default 30
+                 */
+                handle_up?: string | number;
+                /**
+                 * Dial Factor
+                 * @description True angle = factor × dial + constant.
+                 * @default 1
+                 */
+                dial_factor?: number;
+                /**
+                 * Dial Constant
+                 * @default 0
+                 */
+                dial_constant?: number;
+                /**
+                 * Bends
+                 * @description What it is made for, as “EMT 3/4”; empty: not said.
+                 * @default []
+                 */
+                bends?: string[];
+                /**
+                 * Machine
+                 * @default false
+                 */
+                machine?: boolean;
             } | null;
         };
         /**
@@ -3742,7 +3857,7 @@ export interface components {
             angle: number;
             /**
              * Tape
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description Tape notation, as typed.
              */
             tape?: string | number | null;
             /**

@@ -47,7 +47,6 @@ export type RevisionLine = Schemas["RevisionLine"];
 export type PictureDimension = Schemas["PictureDimension"];
 export type Problem = Schemas["Problem"];
 export type Measure = Schemas["Measure"];
-export type ShoeFigures = Schemas["ShoeFigures"];
 export type ShoeUsed = Schemas["ShoeUsed"];
 export type Run = Schemas["RunOut"];
 export type Job = Schemas["JobOut"];

@@ -51,7 +51,10 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
         </Link>
         <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:flex-1">{trail}</div>
         {tabs.length > 0 && (
-          <nav aria-label="Views" className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto">
+          <nav
+            aria-label="Views"
+            className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto"
+          >
             {tabs.map((tab) => (
               <NavLink
                 key={tab.label}

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, reply } from "@/api/client";
-import type { SheetBend } from "@/api/types";
+import type { BenchAct, SheetBend } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { GoodIcon, StopIcon } from "@/ui/icons";
@@ -9,20 +9,34 @@ import { Notice } from "@/ui/notice";
 import { useBenchContext } from "./bench-context";
 import { degreesOf, type Judged, judgedOf } from "./stick-steps";
 
+type Reading = Extract<BenchAct, { kind: "bent" }>;
+
 /** What finder and tape read on the bend that was made; within tolerance, or out. */
 export function AsBent({ bend }: { bend: SheetBend }) {
-  const { waiting, mayWrite, stick } = useBenchContext();
+  const { waiting, refused, mayWrite, stick } = useBenchContext();
   const [again, setAgain] = useState(false);
   const judged = judgedOf(bend, waiting.get(bend.number));
   if (judged && !again) return <Came bend={bend} judged={judged} onAgain={() => setAgain(true)} />;
   if (!mayWrite || stick.fitted_at) return null;
-  return <Entry bend={bend} again={again} onDone={() => setAgain(false)} />;
+  const last = refused.findLast(
+    ({ act }) => act.kind === "bent" && act.piece === stick.sheet.piece && act.bend === bend.number,
+  );
+  const typed = last?.act.kind === "bent" ? last.act : null;
+  return <Entry key={typed?.key} bend={bend} again={again} typed={typed} onDone={() => setAgain(false)} />;
 }
 
-function Entry({ bend, again, onDone }: { bend: SheetBend; again: boolean; onDone: () => void }) {
+interface EntryProps {
+  bend: SheetBend;
+  again: boolean;
+  /** What was entered and refused: it is still there, to be mended. */
+  typed: Reading | null;
+  onDone: () => void;
+}
+
+function Entry({ bend, again, typed, onDone }: EntryProps) {
   const { stick, act, markOf, offline } = useBenchContext();
-  const [angle, setAngle] = useState("");
-  const [tape, setTape] = useState("");
+  const [angle, setAngle] = useState(typed ? String(typed.angle) : "");
+  const [tape, setTape] = useState(String(typed?.tape ?? ""));
   const [wrong, setWrong] = useState("");
   const finder = useMutation({
     mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),

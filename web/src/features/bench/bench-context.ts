@@ -2,6 +2,7 @@ import { createContext, useContext } from "react";
 import type { Arranged, Bench, PlannedMark, SheetBend, StickAtBench } from "@/api/types";
 import type { Doing, Waiting } from "./acts-queue";
 import type { At } from "./stick-steps";
+import type { Refused } from "./use-acts";
 
 export interface BenchContext {
   bench: Bench;
@@ -9,6 +10,7 @@ export interface BenchContext {
   mayWrite: boolean;
   offline: boolean;
   waiting: Map<number, Waiting>;
+  refused: Refused[];
   at: At;
   go: (at: At) => void;
   act: (doing: Doing) => void;

@@ -56,25 +56,28 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
     >
       {acts.refused.length > 0 && (
         <div className="flex items-start gap-3 border-b border-stop bg-paper px-4 py-2 print:hidden">
-          <Notice severity="stop">Not entered: {acts.refused.join(" ")}</Notice>
+          <Notice severity="stop">Not entered: {acts.refused.map((one) => one.says).join(" ")}</Notice>
           <Button className="ml-auto" onClick={acts.forget}>
             Read
           </Button>
         </div>
       )}
-      {stick ? <OneStick bench={bench} stick={stick} acts={acts} /> : <NothingToBend bench={bench} />}
+      {stick ? (
+        <OneStick key={stick.sheet.piece} bench={bench} stick={stick} acts={acts} />
+      ) : (
+        <NothingToBend bench={bench} />
+      )}
     </Shell>
   );
 }
 
-/** The stick in the address, or the first that is not fitted. */
+/** The stick in the address, or the first that was not fitted when the bench was opened. */
 function useStick(bench: Bench) {
-  const piece = Number(useParams().piece ?? 0);
-  return (
-    bench.sticks.find((stick) => stick.sheet.piece === piece) ??
-    bench.sticks.find((stick) => !stick.fitted_at) ??
-    bench.sticks[0]
+  const [opened] = useState(
+    () => bench.sticks.find((stick) => !stick.fitted_at)?.sheet.piece ?? bench.sticks[0]?.sheet.piece,
   );
+  const piece = Number(useParams().piece ?? opened);
+  return bench.sticks.find((stick) => stick.sheet.piece === piece) ?? bench.sticks[0];
 }
 
 function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"][number]; acts: Acts }) {
@@ -91,6 +94,7 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
     mayWrite: me.data?.role !== "viewer",
     offline: acts.offline,
     waiting,
+    refused: acts.refused,
     at,
     go,
     act,

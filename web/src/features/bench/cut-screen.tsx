@@ -138,7 +138,7 @@ export function CutScreen() {
         </div>
       )}
       <Screens>
-        {mayWrite && (
+        {mayWrite ? (
           <Button
             look="main"
             className="min-h-14 flex-1 text-lg lg:max-w-72"
@@ -149,7 +149,7 @@ export function CutScreen() {
           >
             {stick.cut_at ? "On to the bends ›" : sheet.bends.length ? "Cut and marked ›" : "Cut ›"}
           </Button>
-        )}
+        ) : undefined}
       </Screens>
       {stick.cut_at && mayWrite && stick.made.length === 0 && (
         <Button

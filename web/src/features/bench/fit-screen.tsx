@@ -63,7 +63,7 @@ export function FitScreen() {
           >
             {stick.fitted_at ? "Not fitted after all" : "It is fitted"}
           </Button>
-        ) : null}
+        ) : undefined}
       </Screens>
     </section>
   );

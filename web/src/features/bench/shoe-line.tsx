@@ -1,5 +1,4 @@
 import { useRefigure } from "@/api/queries";
-import type { ShoeFigures } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { useBenchContext } from "./bench-context";
@@ -28,7 +27,7 @@ export function ShoeLine() {
           onClick={() =>
             refigure.mutate({
               version: bench.version,
-              document: { ...bench.document, shoe: shoe.figures as ShoeFigures },
+              document: { ...bench.document, shoe: shoe.figures },
             })
           }
         >

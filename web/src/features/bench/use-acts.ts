@@ -2,14 +2,22 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { keys } from "@/api/queries";
+import type { BenchAct, Outcome } from "@/api/types";
 import { answered, type Doing, keepQueue, type Queue, queued, readQueue } from "./acts-queue";
 
 const PAUSE_BEFORE_RETRY = 3000;
+/** What sending again would not change; signed out is not among it. */
+const REFUSALS = [400, 404, 422];
+
+export interface Refused {
+  act: BenchAct;
+  says: string;
+}
 
 export interface Acts {
   queue: Queue;
-  /** What the server refused, in words, until it is read. */
-  refused: string[];
+  /** What the server refused, and why, until it is read or entered anew. */
+  refused: Refused[];
   forget: () => void;
   offline: boolean;
   act: (doing: Doing) => void;
@@ -18,7 +26,7 @@ export interface Acts {
 /** Sends what is done at the bench as soon as it can be sent; until then it is kept here. */
 export function useActs(runId: number): Acts {
   const [queue, setQueue] = useState<Queue>(() => readQueue(runId));
-  const [refused, setRefused] = useState<string[]>([]);
+  const [refused, setRefused] = useState<Refused[]>([]);
   const [offline, setOffline] = useState(!navigator.onLine);
   const [tries, setTries] = useState(0);
   const sending = useRef(false);
@@ -33,10 +41,12 @@ export function useActs(runId: number): Acts {
     reply(
       api.POST("/api/runs/{run_id}/bench", { params: { path: { run_id: runId } }, body: { acts: queue } }),
     )
-      .then(({ outcomes, bench }) => {
+      .then(async ({ outcomes, bench }) => {
+        // An answer that was asked for before this was done must not come after it.
+        await queries.cancelQueries({ queryKey: keys.bench(runId) });
         setOffline(false);
         setQueue((now) => answered(now, outcomes));
-        setRefused((now) => [...now, ...outcomes.flatMap((one) => (one.done ? [] : [one.says ?? ""]))]);
+        setRefused((now) => [...now, ...refusedOf(queue, outcomes)]);
         queries.setQueryData(keys.bench(runId), bench);
         for (const queryKey of [keys.jobs, keys.log, ["learned"], ["cuts"]])
           queries.invalidateQueries({ queryKey: [...queryKey] });
@@ -45,8 +55,8 @@ export function useActs(runId: number): Acts {
       })
       .catch((error: unknown) => {
         sending.current = false;
-        if (error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 401) {
-          setRefused((now) => [...now, error.message]);
+        if (error instanceof ApiError && REFUSALS.includes(error.status)) {
+          setRefused((now) => [...now, ...queue.map((act) => ({ act, says: error.message }))]);
           setQueue((now) => now.slice(queue.length));
           return;
         }
@@ -70,10 +80,25 @@ export function useActs(runId: number): Acts {
     };
   }, []);
 
-  const act = useCallback((doing: Doing) => setQueue((now) => queued(now, doing, newKey(), new Date())), []);
+  const act = useCallback((doing: Doing) => {
+    setRefused((now) => now.filter((one) => !isAgain(one.act, doing)));
+    setQueue((now) => queued(now, doing, newKey(), new Date()));
+  }, []);
   const forget = useCallback(() => setRefused([]), []);
   return { queue, refused, forget, offline, act };
 }
+
+const refusedOf = (queue: Queue, outcomes: Outcome[]): Refused[] =>
+  outcomes.flatMap((one) => {
+    const act = queue.find((sent) => sent.key === one.key);
+    return one.done || !act ? [] : [{ act, says: one.says ?? "" }];
+  });
+
+/** Whether the same is done once more, as a bend's reading mended. */
+const isAgain = (act: BenchAct, doing: Doing): boolean =>
+  act.kind === doing.kind &&
+  act.piece === doing.piece &&
+  (act.kind !== "bent" || (doing.kind === "bent" && act.bend === doing.bend));
 
 /** A random key (RFC 4122, version 4), also where the page is not served securely. */
 function newKey(): string {

@@ -1,0 +1,284 @@
+import re
+from itertools import permutations
+
+from playwright.sync_api import expect
+
+from conduit.sheet import Bencher
+from conduit.sheet_results import Arranged, Made
+from conduit.tests.support import document, ninety
+from conduit.units import parse_length
+from e2e.support import PHONE, Journey, field, saved
+from server.accounts.models import User
+from server.bench.models import BendMade
+from server.demo.scene import JOB, RUNS
+from server.jobs.actions import add_run
+from server.jobs.models import Job
+
+
+def sheet_of(run=0, *made, piece=1, **arranged):
+    """What the core makes of a demo run's stick."""
+    return Bencher(RUNS[run]).sheet(piece, Arranged(**arranged), [Made(**one) for one in made])
+
+
+def screen(page, bend):
+    return page.get_by_role("region", name=f"Bend {bend}", exact=True)
+
+
+def enter(page, angle, tape=None):
+    """Enter what finder and tape read."""
+    page.get_by_label("Finder reads").fill(str(angle))
+    if tape is not None:
+        page.get_by_label("Tape reads").fill(tape)
+    page.get_by_role("button", name="Enter it").click()
+
+
+class OneStick(Journey):
+    def test_cut_and_mark_then_one_bend_a_screen_on_a_phone(self):
+        page = self.open_bench(size=PHONE)
+        sheet = sheet_of()
+        expect(page.get_by_test_id("cut")).to_have_text(sheet.cut.reads)
+        for bend in sheet.bends:
+            expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
+        page.get_by_role("button", name="Cut and marked").click()
+        for bend in sheet.bends:
+            card = screen(page, bend.number)
+            expect(card.get_by_test_id("mark")).to_have_text(bend.use.at.reads)
+            for words in (bend.turn_says, *bend.cautions, *(check.says for check in bend.checks)):
+                expect(card.get_by_text(words, exact=True).first).to_be_visible()
+            for button in page.get_by_role("navigation").get_by_role("button").all():
+                self.assertGreaterEqual(button.bounding_box()["height"], 48)
+            page.get_by_role("navigation", name="Screens").get_by_role("button").last.click()
+        expect(page.get_by_role("region", name="Fit")).to_be_visible()
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+
+    def test_a_whole_stick_with_one_bad_bend_and_its_correction(self):
+        page = self.open_bench()
+        page.get_by_role("button", name="Cut and marked").click()
+        first, second, third = sheet_of().bends
+        enter(page, 90.2, first.tape.wanted.reads)
+        expect(screen(page, first.number).get_by_text("Within tolerance")).to_be_visible()
+        page.get_by_role("button", name="Next bend").click()
+        enter(page, 27)
+        expect(screen(page, second.number).get_by_text("Out", exact=True)).to_be_visible()
+        correction = page.get_by_role("region", name="Correction")
+        expect(correction).to_contain_text(f"Close bend {second.number} by 3.0°, to 30°")
+        # It is left as it is: the rest is marked anew, and the next screen shows the new mark and the old one.
+        page.get_by_role("button", name=re.compile("Leave bend")).click()
+        wanted = {"bend": first.number, "angle": 90.2, "tape": parse_length(first.tape.wanted.reads)}
+        left = sheet_of(0, wanted, {"bend": second.number, "angle": 27, "left": True})
+        expect(correction).to_contain_text("Re-mark the rest")
+        again = next(bend for bend in left.bends if bend.number == third.number)
+        page.get_by_role("button", name="Next bend").click()
+        card = screen(page, third.number)
+        expect(card.get_by_test_id("mark")).to_have_text(again.use.at.reads)
+        self.assertNotEqual(again.use.at.reads, third.use.at.reads)
+        expect(card).to_contain_text(f"was {third.use.at.reads}")
+        page.get_by_role("button", name="Take from the finder").click()
+        expect(page.get_by_label("Finder reads")).not_to_have_value("")
+        enter(page, f"{again.angle:.2f}")
+        expect(card.get_by_text("Within tolerance")).to_be_visible()
+        expect(correction).to_be_hidden()
+        page.get_by_role("button", name="On to fitting").click()
+        page.get_by_role("button", name="It is fitted").click()
+        expect(page.get_by_text("Fitted by Dana Wexcombe")).to_be_visible()
+        self.assertEqual(BendMade.objects.filter(live=True).count(), 3)
+        page.get_by_role("link", name="Crelda, all jobs").click()
+        expect(page.get_by_role("link", name="Kiln 2 feed")).to_contain_text("1 of 2 cut, 3 of 4 bends")
+
+    def test_status_in_the_jobs_list_moves_with_the_work(self):
+        page = self.open_bench("Wedging table outlet")
+        for button, status in (("Cut and marked", "cut"), ("Enter it", "bent"), ("It is fitted", "fitted")):
+            if status == "bent":
+                page.get_by_label("Finder reads").fill("90")
+            page.get_by_role("button", name=button).click()
+            expect(page.get_by_text("All sent")).to_be_visible()
+            page.get_by_role("link", name="Crelda, all jobs").click()
+            row = page.get_by_role("link", name="Wedging table outlet")
+            expect(row.get_by_text(status, exact=True)).to_be_visible()
+            row.click()
+            page.get_by_role("link", name="Bench").click()
+
+    def test_a_slip_is_taken_back_and_what_cannot_be_read_is_told_and_kept(self):
+        page = self.open_bench("Wedging table outlet")
+        page.get_by_role("button", name="Cut and marked").click()
+        enter(page, "ninety", "38 1/0")
+        expect(page.get_by_text("Write the degrees")).to_be_visible()
+        expect(page.get_by_label("Tape reads")).to_have_value("38 1/0")
+        page.get_by_label("Finder reads").fill("90")
+        page.get_by_role("button", name="Enter it").click()
+        expect(page.get_by_role("alert")).to_contain_text("nothing can be divided by 0")
+        # What was typed is still there, to be mended.
+        expect(page.get_by_label("Tape reads")).to_have_value("38 1/0")
+        expect(page.get_by_label("Finder reads")).to_have_value("90")
+        enter(page, "9", "")
+        expect(page.get_by_text("Out", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Entered by mistake").click()
+        expect(page.get_by_label("Finder reads")).to_have_value("")
+        self.assertFalse(BendMade.objects.filter(live=True).exists())
+
+    def test_two_people_at_one_stick(self):
+        mine, theirs = self.open_bench(), self.open_bench(user="marek")
+        for page in (mine, theirs):
+            page.get_by_role("button", name=re.compile("Cut and marked|On to the bends")).click()
+            expect(page.get_by_label("Finder reads")).to_be_visible()
+        enter(theirs, 90.3)
+        expect(theirs.get_by_text("Within tolerance")).to_be_visible()
+        enter(mine, 89)
+        expect(mine.get_by_role("alert")).to_contain_text("is entered already: 90.3° by Marek Olin")
+        expect(screen(mine, 3)).to_contain_text("Marek Olin")
+        self.assertEqual(BendMade.objects.get().angle, 90.3)
+
+    def test_a_viewer_may_only_look(self):
+        page = self.open_bench(user="ivy")
+        expect(page.get_by_role("button", name="Cut and marked")).to_be_hidden()
+        page.get_by_role("link", name="Stick 2").click()
+        page.get_by_role("button", name="Next bend").click()
+        expect(screen(page, 4)).to_be_visible()
+        expect(page.get_by_label("Finder reads")).to_be_hidden()
+
+    def test_an_impossible_run_is_not_bent(self):
+        page = self.open_run()
+        field(page, "Step 1, angle").fill("60")
+        field(page, "Step 1, rise").fill("2")
+        saved(page)
+        page.get_by_role("link", name="Bench").click()
+        expect(page.get_by_role("heading", name="Nothing to bend yet")).to_be_visible()
+        expect(page.get_by_role("alert")).to_contain_text("run into each other")
+
+    def test_what_was_typed_right_before_is_what_is_bent(self):
+        page = self.open_run("Wedging table outlet")
+        field(page, "Step 1, measure").fill("40 1/2")
+        page.get_by_role("link", name="Bench").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_role("region", name="Then it must read")).to_contain_text("40 1/2")
+
+
+class Arranging(Journey):
+    def listed(self, page):
+        rows = page.get_by_role("list", name="Work on stick 1").get_by_role("button", name=re.compile("^Move bend"))
+        return [int(re.search(r"\d+", name)[0]) for name in rows.evaluate_all("all => all.map(one => one.ariaLabel)")]
+
+    def test_the_proposed_order_says_why_and_another_says_what_it_is_against(self):
+        page = self.open_bench("Glaze store feed")
+        sheet = sheet_of(4)
+        expect(page.get_by_role("button", name="Move bend 1 in the order")).to_be_visible()
+        self.assertEqual(self.listed(page), [bend.number for bend in sheet.bends])
+        self.assertEqual(sheet.bends[0].number, 2, "a saddle's centre comes first")
+        grip = page.get_by_role("button", name="Move bend 2 in the order")
+        below = page.get_by_role("button", name="Move bend 1 in the order").bounding_box()
+        grip.hover()
+        page.mouse.down()
+        page.mouse.move(below["x"] + 8, below["y"] + 20, steps=4)
+        page.mouse.move(below["x"] + 8, below["y"] + 38, steps=4)
+        page.mouse.up()
+        expect(page.get_by_text("Your order")).to_be_visible()
+        expect(page.get_by_text("Against the habit: Saddle: the centre first").first).to_be_visible()
+        self.assertEqual(self.listed(page)[:2], [1, 2])
+        page.get_by_role("button", name="Back to the proposed order").click()
+        expect(page.get_by_text("Proposed order")).to_be_visible()
+
+    def test_an_order_that_cannot_be_is_told_at_its_bend(self):
+        dana = User.objects.get(username="dana")
+        tight = document([ninety(20, "up"), ninety(14, "right"), ninety(30, "up")], 30, name="Tight corner")
+        add_run(dana, Job.objects.get(name=JOB[0]).pk, tight)
+        page = self.open_bench("Tight corner")
+        expect(page.get_by_text("Proposed order")).to_be_visible()
+        proposed = self.listed(page)
+        broken = next(order for order in permutations(proposed) if self.why_not(tight, order))
+        for place, bend in enumerate(broken):
+            for _ in range(self.listed(page).index(bend) - place):
+                self.move_up(page, bend)
+        self.assertEqual(self.listed(page), list(broken))
+        expect(page.get_by_text(self.why_not(tight, broken))).to_be_visible()
+        expect(page.get_by_role("alert").filter(has_text="Cannot come here").first).to_be_visible()
+
+    def why_not(self, raw, order):
+        hooks = {bend.number: bend.use.hook for bend in Bencher(raw).sheet(1).bends}
+        chosen = [{"bend": bend, "hook": hooks[bend]} for bend in order]
+        return Bencher(raw).sheet(1, Arranged(order=chosen)).why_not
+
+    def move_up(self, page, bend):
+        page.get_by_role("button", name=f"Move bend {bend} in the order").focus()
+        for press in ("Space", "ArrowUp", "Space"):
+            page.keyboard.press(press)
+            page.wait_for_timeout(250)
+        expect(page.get_by_text("All sent")).to_be_visible()
+
+    def test_reference_hook_card_and_burnt_inch(self):
+        page = self.open_bench("Wedging table outlet")
+        bend = sheet_of(3).bends[0]
+        page.get_by_role("radio", name="First inch burnt").click()
+        expect(page.get_by_role("cell", name=bend.burnt.reads, exact=True)).to_be_visible()
+        page.get_by_role("radio", name="Tape on the end").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        page.get_by_role("combobox", name="Reference").click()
+        page.get_by_role("option", name="star").click()
+        star = next(m for m in bend.marks if (m.reference, m.hook) == ("star", "A"))
+        expect(page.get_by_test_id("mark")).to_have_text(star.at.reads)
+        page.get_by_role("radio", name="Hook B").click()
+        turned = sheet_of(3, order=[{"bend": 1, "hook": "B"}]).bends[0]
+        on_star = next(m for m in turned.marks if (m.reference, m.hook) == ("star", "B"))
+        expect(page.get_by_test_id("mark")).to_have_text(on_star.at.reads)
+
+    def test_card_marks_and_what_is_spared(self):
+        page = self.open_bench()
+        card = sheet_of(marks="card")
+        page.get_by_role("radio", name="By the card").click()
+        for bend in card.bends:
+            expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
+        field(page, "Spare on end B").fill("2 1/2")
+        page.get_by_role("button", name="Set", exact=True).click()
+        expect(page.get_by_test_id("cut")).to_have_text("122 1/2")
+
+    def test_a_sheet_a_stick_is_printed_with_a_code_that_opens_it(self):
+        page = self.open_bench()
+        page.emulate_media(media="print")
+        for piece in (1, 2):
+            card = page.get_by_role("region", name=f"Card of stick {piece}")
+            for bend in sheet_of(piece=piece).bends:
+                expect(card.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
+            code = card.get_by_role("img", name=f"Opens stick {piece}")
+            expect(code).to_be_visible()
+            address = re.search(r"http\S+", code.locator("title").text_content())[0]
+            page.emulate_media(media="screen")
+            page.goto(address)
+            expect(page.get_by_test_id("cut")).to_have_text(sheet_of(piece=piece).cut.reads)
+            page.emulate_media(media="print")
+
+
+class InABasement(Journey):
+    def test_offline_and_back(self):
+        page = self.window(installed=True, size=PHONE)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.reload()
+        page.get_by_role("link", name="Wedging table outlet").click()
+        page.get_by_role("link", name="Bench").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        page.wait_for_timeout(1500)
+        page.context.set_offline(True)
+        # The phone was in the pocket and the page is loaded anew, without a network.
+        page.reload()
+        expect(page.get_by_test_id("mark")).to_have_text(sheet_of(3).bends[0].use.at.reads)
+        enter(page, 88)
+        expect(page.get_by_text("Out", exact=True)).to_be_visible()
+        expect(page.get_by_text("bring it back to 90°")).to_be_visible()
+        page.get_by_role("button", name="Read again").click()
+        enter(page, 90.1)
+        expect(page.get_by_text("Within tolerance")).to_be_visible()
+        expect(page.get_by_text("No network, 2 kept here")).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("No network, 2 kept here")).to_be_visible()
+        self.assertFalse(BendMade.objects.exists())
+        page.context.set_offline(False)
+        expect(page.get_by_text("All sent")).to_be_visible()
+        self.assertEqual([one.angle for one in BendMade.objects.order_by("id")], [88, 90.1])
+        self.assertEqual(BendMade.objects.get(live=True).angle, 90.1)
+        expect(page.get_by_text("Within tolerance")).to_be_visible()
+
+    def test_it_can_be_installed(self):
+        page = self.window(installed=True)
+        manifest = page.evaluate("fetch(document.querySelector('link[rel=manifest]').href).then((got) => got.json())")
+        self.assertEqual((manifest["name"], manifest["display"]), ("Crelda", "standalone"))
+        for icon in manifest["icons"]:
+            self.assertEqual(page.request.get(self.live_server_url + icon["src"]).status, 200)

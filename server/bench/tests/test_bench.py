@@ -1,0 +1,184 @@
+from conduit.angle_finder import finder_reads
+from conduit.sheet import Bencher
+from server.bench.models import BendMade, Stick
+from server.bench.tests.support import NOON, BenchTestCase, act, bent
+from server.jobs.actions import add_run, save_run
+from server.tests.support import RUN, Api
+
+TWO_BENDS = {**RUN, "name": "Two", "steps": [*RUN["steps"], {"kind": "bend", "at": "30", "turn": "right"}]}
+
+
+class AtTheBench(BenchTestCase):
+    def test_a_stick_comes_as_the_core_lays_it_out(self):
+        sheet = self.bench()["sticks"][0]["sheet"]
+        self.assertEqual(sheet, Bencher(RUN).sheet(1).model_dump(mode="json"))
+
+    def test_status_moves_with_the_work(self):
+        self.assertEqual(self.status(), ("laid out", ""))
+        self.do(act("cut"))
+        self.assertEqual(self.status(), ("cut", ""))
+        self.do(bent(1, 90))
+        self.assertEqual(self.status(), ("bent", ""))
+        self.do(act("fitted"))
+        self.assertEqual(self.status(), ("fitted", ""))
+        self.do(act("unfitted"), act("unbent", bend=1), act("uncut"))
+        self.assertEqual(self.status(), ("laid out", ""))
+        run = add_run(self.lead, self.job.pk, {**RUN, "steps": [{"kind": "bend", "at": "3", "turn": "up"}]})
+        self.assertEqual(self.status(run), ("measured", ""))
+
+    def test_progress_is_told_bend_by_bend(self):
+        run = add_run(self.lead, self.job.pk, TWO_BENDS)
+        self.do(act("cut"), bent(1, 90), run=run)
+        self.assertEqual(self.status(run), ("cut", "1 of 2 bends"))
+
+    def test_what_is_sent_twice_is_kept_once(self):
+        one = bent(1, 89.8, "20 1/16")
+        for _ in range(3):
+            outcomes, _ = self.do(one)
+            self.assertEqual(outcomes, [{"key": one["key"], "done": True, "says": ""}])
+        kept = BendMade.objects.get()
+        self.assertEqual((kept.angle, kept.tape, kept.at), (89.8, 20.0625, NOON))
+
+    def test_a_bend_is_kept_with_what_was_planned_and_what_it_shows_of_the_shoe(self):
+        _, bench = self.do(bent(1, 90, "20 1/4", reference="star"))
+        made = bench["sticks"][0]["sheet"]["bends"][0]["made"]
+        self.assertEqual(made["tape_off"]["reads"], "1/4")
+        kept = BendMade.objects.get()
+        self.assertEqual((kept.shows, round(kept.figure, 6)), ("deduct", 6.25))
+        self.assertEqual((kept.reference, kept.hook, kept.planned_angle), ("star", "A", 90))
+        self.assertAlmostEqual(kept.tape_wanted, 20)
+
+    def test_two_people_are_told_of_each_other(self):
+        self.do(bent(1, 91), api=Api(self.bender))
+        outcomes, _ = self.do(bent(1, 90))
+        self.assertFalse(outcomes[0]["done"])
+        self.assertIn("Bend 1 is entered already: 91° by ben", outcomes[0]["says"])
+        outcomes, bench = self.do(bent(1, 90.2, again=True))
+        self.assertTrue(outcomes[0]["done"])
+        self.assertEqual(bench["sticks"][0]["sheet"]["bends"][0]["made"]["angle"], 90.2)
+        self.assertEqual(BendMade.objects.count(), 2, "the first reading stays in the log")
+
+    def test_one_refused_act_does_not_keep_the_others_back(self):
+        outcomes, _ = self.do(bent(7, 90), bent(1, 90), act("cut", piece=4), act("left", bend=3), act("cut"))
+        self.assertEqual([one["done"] for one in outcomes], [False, True, False, False, True])
+        self.assertIn("no bend 7", outcomes[0]["says"])
+        self.assertIn("no piece 4", outcomes[2]["says"])
+
+    def test_a_bend_left_as_it_is_has_the_rest_planned_anew(self):
+        run = add_run(self.lead, self.job.pk, {**RUN, "name": "Off", "steps": OFFSET, "end": {"at": "40"}})
+        turns = [{"bend": 1, "hook": "A"}, {"bend": 2, "hook": "A"}]
+        _, bench = self.do(act("arrange", arranged={"order": turns}), bent(1, 27), run=run)
+        self.assertEqual(bench["sticks"][0]["sheet"]["correction"]["advice"], "rebend")
+        _, bench = self.do(act("left", bend=1), run=run)
+        sheet = bench["sticks"][0]["sheet"]
+        self.assertEqual(sheet["correction"]["advice"], "replan")
+        self.assertTrue(sheet["bends"][1]["replanned"])
+
+    def test_arranging_is_shared_and_what_cannot_be_read_is_refused(self):
+        _, bench = self.do(act("arrange", arranged={"spare": "1 1/2", "marks": "card"}))
+        self.assertEqual(bench["sticks"][0]["sheet"]["spare"]["reads"], "1 1/2")
+        self.assertEqual(self.bench()["sticks"][0]["arranged"]["marks"], "card")
+        for wrong in ({"spare": "1 1/0"}, {"hooks": "up"}, {"order": "no"}, {"zzz": 1}):
+            outcomes, bench = self.do(act("arrange", arranged=wrong))
+            self.assertFalse(outcomes[0]["done"])
+            self.assertEqual(bench["sticks"][0]["sheet"]["spare"]["reads"], "1 1/2")
+
+    def test_bad_input_is_told_at_its_place(self):
+        for wrong in ({"angle": 0}, {"angle": 500}, {"key": "x"}, {"at": "soon"}, {"kind": "sung"}):
+            answer = self.api.send("POST", f"/runs/{self.feed.pk}/bench", {"acts": [{**bent(1, 90), **wrong}]})
+            self.assertEqual(answer.status_code, 422, wrong)
+            self.assertTrue(answer.json()["places"])
+        outcomes, _ = self.do(bent(1, 90, "7 1/0"))
+        self.assertIn("tape “7 1/0”: 1/0: nothing can be divided by 0", outcomes[0]["says"])
+        self.assertEqual(BendMade.objects.count(), 0)
+
+
+OFFSET = [{"kind": "offset", "at": "20", "rise": "6", "angle": 30, "toward": "out", "ref": "starts_at"}]
+
+
+class Begun(BenchTestCase):
+    def test_a_begun_stick_stays_as_it_was_laid_out_and_says_that_the_run_changed(self):
+        self.do(act("cut"))
+        before = self.bench()["sticks"][0]
+        self.assertEqual(before["stale"], "")
+        longer = {**RUN, "steps": [{"kind": "bend", "at": "25", "turn": "up"}]}
+        save_run(self.lead, self.feed.pk, 1, longer)
+        after = self.bench()["sticks"][0]
+        self.assertEqual(after["sheet"]["bends"][0]["use"], before["sheet"]["bends"][0]["use"])
+        self.assertIn("changed after this stick was begun", after["stale"])
+        self.assertEqual(self.status(), ("cut", ""))
+        renamed = {**RUN, "name": "Other name"}
+        save_run(self.lead, self.feed.pk, 2, renamed)
+        self.assertEqual(self.bench()["sticks"][0]["stale"], "", "a name changes nothing on the pipe")
+
+    def test_a_stick_not_begun_follows_the_run(self):
+        save_run(self.lead, self.feed.pk, 1, {**RUN, "steps": [{"kind": "bend", "at": "25", "turn": "up"}]})
+        self.assertEqual(self.bench()["sticks"][0]["sheet"]["bends"][0]["tape"]["wanted"]["reads"], "25")
+
+    def test_a_scrapped_stick_begins_anew_and_its_bends_stay_in_the_log(self):
+        self.do(act("cut"), bent(1, 99))
+        _, bench = self.do(act("scrapped"))
+        stick = bench["sticks"][0]
+        self.assertFalse(stick["begun"])
+        self.assertIsNone(stick["sheet"]["bends"][0]["made"])
+        self.assertEqual(self.status(), ("laid out", ""))
+        self.do(bent(1, 90))
+        self.assertEqual(Stick.objects.count(), 2)
+        self.assertEqual(self.api.send("GET", "/log").json()["total"], 2)
+
+    def test_a_piece_that_the_run_has_no_more_is_still_shown_once_begun(self):
+        long = {**RUN, "name": "Long", "steps": [{"kind": "bend", "at": "100", "turn": "up"}], "end": {"at": "60"}}
+        run = add_run(self.lead, self.job.pk, long)
+        self.do(act("cut", piece=2), run=run)
+        save_run(self.lead, run.pk, 1, {**RUN, "name": "Short"})
+        sticks = self.bench(run)["sticks"]
+        self.assertEqual([stick["sheet"]["piece"] for stick in sticks], [1, 2])
+        self.assertIn("no such piece", sticks[1]["stale"])
+
+
+class Log(BenchTestCase):
+    def setUp(self):
+        super().setUp()
+        self.do(bent(1, 91.5, "20 1/8"))
+        self.do(bent(1, 90.1, again=True), api=Api(self.bender))
+
+    def log(self, **wanted):
+        query = "&".join(f"{key}={value}" for key, value in wanted.items())
+        return self.api.send("GET", f"/log?{query}").json()
+
+    def test_every_reading_is_in_it_with_plan_and_as_bent(self):
+        log = self.log()
+        newest, first = log["lines"]
+        self.assertEqual(
+            (first["angle"], first["off"], first["tape"], first["tape_off"]), ("91.5°", "+1.5°", "20 1/8", "+1/8")
+        )
+        self.assertTrue(first["again"])
+        self.assertEqual((newest["by"], newest["again"], newest["within"]), ("ben", False, True))
+
+    def test_it_is_narrowed_by_run_person_and_shoe(self):
+        self.assertEqual(self.log(run=self.feed.pk)["total"], 2)
+        self.assertEqual(self.log(run=self.feed.pk + 1)["total"], 0)
+        self.assertEqual([line["by"] for line in self.log(person=self.bender.pk)["lines"]], ["ben"])
+        shoe = self.log()["shoes"][0]
+        self.assertEqual(self.log(shoe=shoe.replace(" ", "%20"))["total"], 2)
+        self.assertEqual(self.log(shoe="none")["total"], 0)
+
+    def test_a_slip_of_the_hand_is_not_in_it(self):
+        self.do(act("unbent", bend=1))
+        self.assertEqual(self.log()["total"], 1)
+
+    def test_as_csv_no_cell_can_be_a_formula(self):
+        save_run(self.lead, self.feed.pk, 1, {**RUN, "name": "=HYPERLINK(1)"})
+        lines = self.api.send("GET", "/log.csv").content.decode().splitlines()
+        self.assertEqual(len(lines), 3)
+        self.assertIn("planned_angle,dial,angle,off", lines[0])
+        self.assertIn(",'=HYPERLINK(1),", lines[1])
+        self.assertIn(",90.1°,+0.1°,", lines[1])
+
+
+class Finder(BenchTestCase):
+    def test_it_reads_near_the_dial_never_the_same(self):
+        read = {self.api.send("POST", "/devices/angle-finder", {"dial": 45}).json()["angle"] for _ in range(30)}
+        self.assertGreater(len(read), 3)
+        self.assertTrue(all(40 < angle < 47 for angle in read), read)
+        self.assertLess(finder_reads(90, 0, 0), 90, "it springs back")
