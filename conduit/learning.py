@@ -129,7 +129,7 @@ def _dial(in_use: Dial, pairs: Sequence[tuple[float, float]]) -> FittedDial | No
         return None
     off = max(abs(fit.dial.true(dial) - in_use.true(dial)) for dial in _spanned(pairs))
     propose = len(pairs) >= ENOUGH_BENDS and off > max(WORTH_TELLING_DEGREES, 2 * fit.spread / math.sqrt(len(pairs)))
-    line = f"true = {fit.dial.factor:.3f} × dial {fit.dial.constant:+.1f}°"
+    line = f"true = {fit.dial.factor:.3f} × dial {round(fit.dial.constant, 1) + 0.0:+.1f}°"
     told = f"{len(pairs)} bends show {line}" if len(pairs) > 1 else f"1 bend shows {line}"
     return FittedDial(
         factor=fit.dial.factor,

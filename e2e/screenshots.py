@@ -3,8 +3,7 @@
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, Journey, field, saved
-from e2e.test_bench import enter
+from e2e.support import DESK, PHONE, Journey, enter, field, saved
 
 FOLDER = settings.ROOT / "docs" / "screenshots"
 SETTLE = 600
@@ -33,7 +32,8 @@ class Screenshots(Journey):
         self.shoot(page, "bench")
         page.get_by_role("button", name="‹ Back").click()
         enter(page, 33)
-        expect(page.get_by_role("region", name="Correction")).to_be_visible()
+        page.get_by_role("region", name="Correction").scroll_into_view_if_needed()
+        page.mouse.wheel(0, 400)
         self.shoot(page, "bench-correction")
         page.get_by_role("link", name="Stock").click()
         self.shoot(page, "stock")

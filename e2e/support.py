@@ -4,8 +4,10 @@ from django.test import LiveServerTestCase
 from playwright.sync_api import expect, sync_playwright
 
 from conduit.plan import make_plan
+from conduit.sheet import Bencher
+from conduit.sheet_results import Arranged, Made
 from server.demo.load import load
-from server.demo.scene import PASSWORD
+from server.demo.scene import PASSWORD, RUNS
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"]
 DESK = {"width": 1280, "height": 800}
@@ -111,3 +113,20 @@ def expect_plan_of(page, document):
     """The strips show what the core plans for a document."""
     for number, name in marks_of(make_plan(document)):
         expect(marks(page, number)).to_have_accessible_name(name)
+
+
+def sheet_of(run=0, *made, piece=1, **arranged):
+    """What the core makes of a demo run's stick."""
+    return Bencher(RUNS[run]).sheet(piece, Arranged(**arranged), [Made(**one) for one in made])
+
+
+def screen(page, bend):
+    return page.get_by_role("region", name=f"Bend {bend}", exact=True)
+
+
+def enter(page, angle, tape=None):
+    """Enter what finder and tape read."""
+    page.get_by_label("Finder reads").fill(str(angle))
+    if tape is not None:
+        page.get_by_label("Tape reads").fill(tape)
+    page.get_by_role("button", name="Enter it").click()

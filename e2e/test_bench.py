@@ -4,32 +4,15 @@ from itertools import permutations
 from playwright.sync_api import expect
 
 from conduit.sheet import Bencher
-from conduit.sheet_results import Arranged, Made
+from conduit.sheet_results import Arranged
 from conduit.tests.support import document, ninety
 from conduit.units import parse_length
-from e2e.support import PHONE, Journey, field, saved
+from e2e.support import PHONE, Journey, enter, field, saved, screen, sheet_of
 from server.accounts.models import User
 from server.bench.models import BendMade
-from server.demo.scene import JOB, RUNS
+from server.demo.scene import JOB
 from server.jobs.actions import add_run
 from server.jobs.models import Job
-
-
-def sheet_of(run=0, *made, piece=1, **arranged):
-    """What the core makes of a demo run's stick."""
-    return Bencher(RUNS[run]).sheet(piece, Arranged(**arranged), [Made(**one) for one in made])
-
-
-def screen(page, bend):
-    return page.get_by_role("region", name=f"Bend {bend}", exact=True)
-
-
-def enter(page, angle, tape=None):
-    """Enter what finder and tape read."""
-    page.get_by_label("Finder reads").fill(str(angle))
-    if tape is not None:
-        page.get_by_label("Tape reads").fill(tape)
-    page.get_by_role("button", name="Enter it").click()
 
 
 class OneStick(Journey):
@@ -114,6 +97,7 @@ class OneStick(Journey):
         expect(page.get_by_text("Out", exact=True)).to_be_visible()
         page.get_by_role("button", name="Entered by mistake").click()
         expect(page.get_by_label("Finder reads")).to_have_value("")
+        expect(page.get_by_text("All sent")).to_be_visible()
         self.assertFalse(BendMade.objects.filter(live=True).exists())
 
     def test_two_people_at_one_stick(self):
@@ -275,6 +259,20 @@ class InABasement(Journey):
         self.assertEqual([one.angle for one in BendMade.objects.order_by("id")], [88, 90.1])
         self.assertEqual(BendMade.objects.get(live=True).angle, 90.1)
         expect(page.get_by_text("Within tolerance")).to_be_visible()
+
+    def test_what_was_read_is_sent_from_wherever_one_is_when_the_network_is_back(self):
+        page = self.open_bench("Wedging table outlet")
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        page.context.set_offline(True)
+        enter(page, 90.2)
+        expect(page.get_by_text("No network, 1 kept here")).to_be_visible()
+        page.get_by_role("link", name="Crelda, all jobs").click()
+        expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+        page.context.set_offline(False)
+        row = page.get_by_role("link", name="Wedging table outlet")
+        expect(row.get_by_text("bent", exact=True)).to_be_visible()
+        self.assertEqual(BendMade.objects.get().angle, 90.2)
 
     def test_it_can_be_installed(self):
         page = self.window(installed=True)

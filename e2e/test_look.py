@@ -5,7 +5,7 @@ import re
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, TABLET, Journey, field, marks
+from e2e.support import DESK, PHONE, TABLET, Journey, enter, field, marks
 
 SMALLEST_TEXT = 14
 FIGURE_CONTRAST = 7.0
@@ -63,8 +63,16 @@ class Look(Journey):
         expect(marks(page)).to_be_visible()
         yield "walk", page
         page.get_by_role("link", name="Bench").click()
+        expect(page.get_by_role("region", name=re.compile("^(Cut|Bend)"))).to_be_visible()
+        page.goto(f"{page.url}?at=cut")
+        expect(page.get_by_test_id("cut")).to_be_visible()
+        yield "bench, cut", page
+        page.get_by_role("button", name=re.compile("Cut and marked|On to the bends")).click()
         expect(page.get_by_test_id("mark")).to_be_visible()
-        yield "bench", page
+        if page.get_by_role("form", name="As bent").is_visible():
+            enter(page, 86)
+        expect(page.get_by_role("region", name="Correction")).to_be_visible()
+        yield "bench, out", page
         page.get_by_role("link", name="Stock").click()
         expect(page.get_by_role("heading", name="Cut list")).to_be_visible()
         expect(page.get_by_role("region", name="Stick 1,")).to_be_visible()
@@ -72,6 +80,13 @@ class Look(Journey):
         page.get_by_role("link", name="all jobs").click()
         expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
         yield "jobs", page
+        page.get_by_role("link", name="Log").click()
+        expect(page.get_by_role("table")).to_be_visible()
+        yield "log", page
+        page.get_by_role("link", name="Shoes").click()
+        page.get_by_role("button", name="Calibrate").last.click()
+        expect(page.get_by_text("From the log").last).to_be_visible()
+        yield "shoes", page
 
     def test_no_text_is_small_and_every_control_has_a_name(self):
         for size in (DESK, PHONE):
@@ -112,11 +127,15 @@ class Look(Journey):
                 self.assertGreaterEqual(contrast, wanted, (theme, pair))
 
     def test_a_thumb_finds_everything_at_the_bench(self):
-        page = self.open_run(size=PHONE)
-        page.get_by_role("link", name="Bench").click()
+        page = self.open_bench(size=PHONE)
+        page.get_by_role("button", name="Cut and marked").click()
         card = page.get_by_role("region", name=re.compile("^Bend \\d+$"))
         expect(card.get_by_test_id("mark")).to_be_visible()
-        for button in [*card.get_by_role("button").all(), *card.get_by_role("radio").all()]:
+        for button in [
+            *card.get_by_role("button").all(),
+            *card.get_by_role("radio").all(),
+            *card.get_by_role("textbox").all(),
+        ]:
             self.assertGreaterEqual(button.bounding_box()["height"], THUMB, button.inner_text())
         self.assertGreaterEqual(card.get_by_test_id("mark").bounding_box()["height"], 72)
 

@@ -1,7 +1,6 @@
 from playwright.sync_api import expect
 
-from e2e.support import Journey, choose, field
-from e2e.test_bench import enter, screen, sheet_of
+from e2e.support import Journey, choose, enter, field, screen, sheet_of
 from server.shoes.models import Shoe
 
 

@@ -1,9 +1,10 @@
 import { QueryClient } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { lazy, Suspense } from "react";
-import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { BrowserRouter, Navigate, Route, Routes, useMatch } from "react-router";
 import { ApiError } from "@/api/client";
 import { useMe } from "@/api/queries";
+import { useUnsent } from "@/features/bench/use-unsent";
 import { JobsPage } from "@/features/jobs/jobs-page";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
@@ -30,6 +31,8 @@ const queries = new QueryClient({
 
 function SignedInOnly() {
   const me = useMe();
+  const bench = useMatch("/runs/:runId/bench/*");
+  useUnsent(me.data?.username, bench ? Number(bench.params.runId) : null);
   if (me.isPending) return null;
   if (!me.data) return <SignIn />;
   return (

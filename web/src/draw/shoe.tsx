@@ -32,6 +32,7 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
     <svg
       viewBox={`0 0 ${VIEW_WIDTH} ${VIEW_HEIGHT}`}
       width={width}
+      className="h-auto max-w-full"
       role="img"
       aria-label={
         mark
@@ -180,7 +181,7 @@ function OtherReference({ name, x, top, thick, used }: OtherProps) {
         x={x}
         y={top - 6}
         textAnchor="middle"
-        fontSize={used ? 20 : 17}
+        fontSize={used ? 20 : 19}
         fontWeight={used ? 700 : 500}
         stroke="none"
       >
@@ -235,7 +236,7 @@ function ReferenceSign({ name, at, used, lift, mirrored }: SignProps) {
   return (
     <g fill={used ? "var(--accent)" : "var(--soft)"}>
       <path d={SIGNS[name]} transform={`translate(${x} ${y}) scale(${used ? 1.2 : 0.95})`} />
-      <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 20 : 18} fontWeight={used ? 700 : 500}>
+      <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 20 : 19} fontWeight={used ? 700 : 500}>
         {name}
       </text>
     </g>

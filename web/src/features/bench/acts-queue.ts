@@ -7,20 +7,32 @@ export type Queue = BenchAct[];
 type Undone<Act> = Act extends BenchAct ? Omit<Act, "key" | "at"> : never;
 export type Doing = Undone<BenchAct>;
 
-const storageKey = (runId: number): string => `crelda.bench.${runId}`;
+/** Queues are a person's own: on a shared phone nobody sends what another has done. */
+const storageKey = (owner: string, runId: number): string => `${prefixOf(owner)}${runId}`;
+const prefixOf = (owner: string): string => `crelda.bench.${owner}.`;
 
-export function readQueue(runId: number): Queue {
+/** The runs at whose benches this person did something that is not sent yet. */
+export function runsUnsent(owner: string): number[] {
   try {
-    return JSON.parse(localStorage.getItem(storageKey(runId)) ?? "[]") as Queue;
+    const names = Object.keys(localStorage).filter((name) => name.startsWith(prefixOf(owner)));
+    return names.map((name) => Number(name.slice(prefixOf(owner).length)));
   } catch {
     return [];
   }
 }
 
-export function keepQueue(runId: number, queue: Queue): void {
+export function readQueue(owner: string, runId: number): Queue {
   try {
-    if (queue.length === 0) localStorage.removeItem(storageKey(runId));
-    else localStorage.setItem(storageKey(runId), JSON.stringify(queue));
+    return JSON.parse(localStorage.getItem(storageKey(owner, runId)) ?? "[]") as Queue;
+  } catch {
+    return [];
+  }
+}
+
+export function keepQueue(owner: string, runId: number, queue: Queue): void {
+  try {
+    if (queue.length === 0) localStorage.removeItem(storageKey(owner, runId));
+    else localStorage.setItem(storageKey(owner, runId), JSON.stringify(queue));
   } catch {
     // A full or forbidden storage costs what is queued only if the page is closed before it is sent.
   }

@@ -22,7 +22,8 @@ import { useAwake } from "./use-awake";
 export function BenchPage() {
   const runId = Number(useParams().runId);
   const bench = useBench(runId);
-  const acts = useActs(runId);
+  const me = useMe();
+  const acts = useActs(runId, me.data?.username ?? "");
   useAwake();
   if (!bench.data)
     return (

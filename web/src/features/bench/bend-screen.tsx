@@ -32,6 +32,8 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
   const { stick, markOf, go } = bench;
   const { sheet } = stick;
   const [ref, size] = useSize<HTMLDivElement>();
+  // What to do stands where the reading was entered; on the other screens it comes first.
+  const isLast = stick.made.at(-1)?.bend === bend.number;
   return (
     <section aria-label={`Bend ${bend.number}`} className="flex flex-1 flex-col">
       <div ref={ref} className="max-sm:hidden">
@@ -49,7 +51,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
           />
         )}
       </div>
-      <CorrectionTold />
+      {!isLast && <CorrectionTold />}
       <div className="mt-1 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_25rem]">
         <div className="flex flex-col gap-3">
           <Mark bend={bend} />
@@ -67,6 +69,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
         <ThenReads bend={bend} />
         <AsBent bend={bend} />
       </div>
+      {isLast && <CorrectionTold />}
       <details className="mt-3 text-[15px]">
         <summary className="flex min-h-12 cursor-pointer items-center font-semibold text-soft">
           Why this mark; other ways to set it

@@ -21,7 +21,7 @@ export function CorrectionTold() {
   return (
     <section
       aria-label="Correction"
-      className={`rounded-md border-2 bg-paper p-3 ${advice === "scrap" ? "border-stop" : "border-caution"}`}
+      className={`mt-2 rounded-md border-2 bg-paper p-3 ${advice === "scrap" ? "border-stop" : "border-caution"}`}
     >
       <h2 className={`text-xl font-bold ${advice === "scrap" ? "text-stop" : "text-caution"}`}>
         {TITLES[advice]}
@@ -33,7 +33,7 @@ export function CorrectionTold() {
       ))}
       <p className="tape mt-1 text-lg">{correction.says}</p>
       <p className="tape text-[15px] text-soft">
-        As it is, end B would be {correction.misses.reads} off; so corrected {correction.after.reads}.
+        As it is, end B would be {correction.misses.reads} off; corrected so, {correction.after.reads}.
       </p>
       <Cuts correction={correction} />
       {correction.replanned.length > 0 && (

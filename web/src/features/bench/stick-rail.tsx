@@ -35,6 +35,7 @@ const HOOKS = [
 export function StickRail({ onChosen }: { onChosen?: () => void }) {
   const { bench, stick, go, arrange, mayWrite } = useBenchContext();
   const { sheet } = stick;
+  const firsts = sheet.bends.filter((bend) => bend.begins_act);
   const chose = (at: At) => {
     go(at);
     onChosen?.();
@@ -63,17 +64,27 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
         </nav>
       )}
       <p className="px-4 pt-2 pb-1 text-[15px]">
-        <EndMark end="A" size={20} /> {sheet.end_a} <EndMark end="B" size={20} /> {sheet.end_b}
+        <EndMark end="A" /> {sheet.end_a} <EndMark end="B" /> {sheet.end_b}
       </p>
-      <ol aria-label={`Work on stick ${sheet.piece}`}>
-        <RailRow at="cut" onChoose={chose} done={Boolean(stick.cut_at)}>
-          Cut <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>, lay the marks
-        </RailRow>
-        <Order onChoose={chose} />
-        <RailRow at="fit" onChoose={chose} done={Boolean(stick.fitted_at)}>
-          Fit it
-        </RailRow>
-      </ol>
+      <Sorted>
+        <ol aria-label={`Work on stick ${sheet.piece}`}>
+          <RailRow at="cut" onChoose={chose} done={Boolean(stick.cut_at)}>
+            Cut <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>, lay the marks
+          </RailRow>
+          {firsts.map((bend, at) => (
+            <Act
+              key={bend.number}
+              ordinal={ordinal(at + 1)}
+              bends={sheet.bends.filter((one) => one.act === bend.act)}
+              movable={mayWrite && firsts.length > 1}
+              onChoose={chose}
+            />
+          ))}
+          <RailRow at="fit" onChoose={chose} done={Boolean(stick.fitted_at)}>
+            Fit it
+          </RailRow>
+        </ol>
+      </Sorted>
       <div className="flex flex-col gap-2 px-4 py-3 text-[15px]">
         {sheet.why_not && <Notice severity={sheet.proposed ? "caution" : "stop"}>{sheet.why_not}</Notice>}
         <p className="text-soft">
@@ -128,11 +139,10 @@ function RailRow({ at, done, onChoose, children }: RowProps) {
   );
 }
 
-/** The acts in their order; a sweep's shots are one act. Dragged, they keep their hooks. */
-function Order({ onChoose }: { onChoose: (at: At) => void }) {
-  const { stick, arrange, mayWrite } = useBenchContext();
-  const { bends } = stick.sheet;
-  const firsts = bends.filter((bend) => bend.begins_act);
+/** Lets the acts be dragged into another order (a sweep's shots are one act); they keep their hooks. */
+function Sorted({ children }: { children: ReactNode }) {
+  const { stick, arrange } = useBenchContext();
+  const firsts = stick.sheet.bends.filter((bend) => bend.begins_act);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_BEGINS } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -148,15 +158,7 @@ function Order({ onChoose }: { onChoose: (at: At) => void }) {
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        {firsts.map((bend, at) => (
-          <Act
-            key={bend.number}
-            ordinal={ordinal(at + 1)}
-            bends={bends.filter((one) => one.act === bend.act)}
-            movable={mayWrite && firsts.length > 1}
-            onChoose={onChoose}
-          />
-        ))}
+        {children}
       </SortableContext>
     </DndContext>
   );

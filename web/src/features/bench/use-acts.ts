@@ -24,15 +24,15 @@ export interface Acts {
 }
 
 /** Sends what is done at the bench as soon as it can be sent; until then it is kept here. */
-export function useActs(runId: number): Acts {
-  const [queue, setQueue] = useState<Queue>(() => readQueue(runId));
+export function useActs(runId: number, owner: string): Acts {
+  const [queue, setQueue] = useState<Queue>(() => readQueue(owner, runId));
   const [refused, setRefused] = useState<Refused[]>([]);
   const [offline, setOffline] = useState(!navigator.onLine);
   const [tries, setTries] = useState(0);
   const sending = useRef(false);
   const queries = useQueryClient();
 
-  useEffect(() => keepQueue(runId, queue), [runId, queue]);
+  useEffect(() => keepQueue(owner, runId, queue), [owner, runId, queue]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: each try sends what is queued by then
   useEffect(() => {

@@ -87,7 +87,7 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
                 {run.trade_size} {run.material}
               </span>
               <StatusMark status={run.status} progress={run.progress} />
-              <span className="w-52 text-right text-[15px] text-soft max-md:hidden">
+              <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
                 saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
               </span>
             </Link>

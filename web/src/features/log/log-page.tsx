@@ -115,7 +115,12 @@ function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
 
 function Table({ lines }: { lines: LogLine[] }) {
   return (
-    <div className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper">
+    <section
+      aria-label="Bends"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: on a narrow screen the table is scrolled, also by keys
+      tabIndex={0}
+      className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper"
+    >
       <table className="tape w-full border-collapse text-left whitespace-nowrap">
         <thead className="text-[15px] text-soft">
           <tr className="[&>th]:px-3 [&>th]:py-2 [&>th]:font-medium">
@@ -172,6 +177,6 @@ function Table({ lines }: { lines: LogLine[] }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }

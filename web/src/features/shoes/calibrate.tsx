@@ -105,7 +105,7 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
         {given && found.data && !found.error && <Found found={found.data} shoe={shoe} />}
         {take.error && <Notice severity="stop">{wordsOf(take.error)}</Notice>}
       </div>
-      <div className="mt-3 flex gap-2">
+      <div className="mt-3 flex flex-wrap gap-2">
         <Button
           look="main"
           className="min-h-10"

@@ -77,7 +77,7 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
       </div>
       {error && Object.keys(error.places).length === 0 && <Notice severity="stop">{error.message}</Notice>}
       {wrong("references") && <Notice severity="stop">Own reference: {wrong("references")}</Notice>}
-      <div className="mt-3 flex gap-2">
+      <div className="mt-3 flex flex-wrap gap-2">
         <Button
           look="main"
           type="submit"
