@@ -14,6 +14,8 @@ from typing import Any
 from conduit.order import Order, best_order
 from conduit.plan import make_plan
 from conduit.reach import Unit
+from conduit.sheet import Bencher
+from conduit.sheet_results import Made
 from conduit.shoe import Shoe
 from server.demo.scene import PASSWORD, PEOPLE, RUNS
 
@@ -70,6 +72,9 @@ def core() -> None:
         medians[bends] = line(f"plan, {bends} bends", times(lambda raw=raw: make_plan(raw), 200))  # type: ignore[misc]
     for bends in (4, 8, 12):
         line(f"order of bending, {bends} bends", times(lambda bends=bends: _ordered(bends), 20))  # type: ignore[misc]
+    bencher, bad = Bencher(RUNS[4]), [Made(bend=2, angle=41, left=True)]
+    line("bench sheet of 7 bends and two saddles", times(lambda: bencher.sheet(1), 10))
+    line("the same re-planned after a bad bend", times(lambda: bencher.sheet(1, made=bad), 10))
     bounded("plan of 12 bends", medians[12], PLAN_BOUND_MS)
     growth = math.log(medians[40] / medians[6]) / math.log(40 / 6)
     print(f"time grows as bends to the power of {growth:.2f} (from 6 to 40)")

@@ -5,6 +5,7 @@ from typing import Any
 from unittest import TestResult
 
 import hypothesis
+from django.conf import settings
 from django.test.runner import DiscoverRunner
 
 # No test is a timed test: how fast things are is measured in `crelda bench`.
@@ -21,6 +22,11 @@ hypothesis.settings.load_profile("crelda")
 
 class Runner(DiscoverRunner):
     """Django's runner; after its own summary it says how many passed, failed and were skipped."""
+
+    def setup_test_environment(self, **kwargs: Any) -> None:
+        """Passwords are hashed quickly: hundreds of people sign in, and none of them is real."""
+        super().setup_test_environment(**kwargs)
+        settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
     def suite_result(self, suite: Any, result: TestResult, **kwargs: Any) -> int:
         """Print the closing line and return the number of failures, as Django does."""

@@ -90,7 +90,7 @@ class Correcting(TestCase):
         self.assertEqual(after(stub, (0, 90, 0.4))[0].advice, "scrap", "without a spare the other leg is short")
         self.assertEqual(after(stub, (0, 90, -0.4), spare=2)[0].advice, "scrap", "a short stub cannot be trimmed")
 
-    @settings(max_examples=60)
+    @settings(max_examples=30)
     @given(st.floats(-4, 4), st.floats(-0.5, 0.5), st.booleans())
     def test_whatever_came_out_following_the_advice_fits(self, out, further, is_left):
         raw = document([offset(20, 6, 30), ninety(70, "up"), offset(30, 5, 30, "right")], 90)

@@ -108,7 +108,7 @@ class Arranging(TestCase):
 
 
 class InTheShoe(TestCase):
-    @settings(max_examples=40)
+    @settings(max_examples=15)
     @given(runs())
     def test_pipe_keeps_its_length_and_lies_as_it_is_held(self, raw):
         bencher = Bencher(raw)
@@ -143,7 +143,7 @@ class InTheShoe(TestCase):
 
 
 class AsBent(TestCase):
-    @settings(max_examples=40)
+    @settings(max_examples=15)
     @given(runs())
     def test_what_is_bent_as_planned_is_within_tolerance(self, raw):
         bencher = Bencher(raw)
@@ -197,7 +197,7 @@ class AsBent(TestCase):
 
 
 class Learning(TestCase):
-    @settings(max_examples=30)
+    @settings(max_examples=15)
     @given(st.floats(-0.3, 0.3), st.floats(-0.2, 0.2))
     def test_tape_readings_on_a_worn_shoe_show_its_true_deduct_and_gain(self, deduct, gain):
         # By what deduct and gain are: reading less mark; backs' distance less the marks' distance.

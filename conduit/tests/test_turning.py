@@ -13,7 +13,7 @@ from conduit.tests.support import runs
 class TurningThePipe(TestCase):
     """What the bench says of turning the pipe, checked on pipe that is bent bend by bend in simulation."""
 
-    @settings(max_examples=60)
+    @settings(max_examples=25)
     @given(runs())
     def test_the_bend_before_points_where_the_clock_says(self, raw):
         bencher = Bencher(raw)

@@ -14,7 +14,7 @@ from conduit.shoe import Dial
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User
 from server.accounts.permissions import require_writer
-from server.bench.models import BendMade, Stick
+from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
 from server.bench.sheets import Benches, arranged_of, made_on, shoe_state
 from server.errors import Refused
@@ -41,14 +41,15 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
     require_writer(user)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     outcomes = []
+    benches = Benches(run, user)
     for act in acts:
         try:
             with transaction.atomic():
-                _do(user, run, act)
+                _do(user, benches, act)
             outcomes.append({"key": act.key, "done": True})
         except (_Cannot, NoSuchStick) as error:
             outcomes.append({"key": act.key, "done": False, "says": _sentence(str(error))})
-    benches = Benches(run, user)
+        benches = Benches(run, user, benches)
     _follow_status(run, benches)
     return outcomes, benches.out()
 
@@ -57,8 +58,11 @@ def _sentence(says: str) -> str:
     return f"{says[:1].upper()}{says[1:]}" + ("" if says.endswith(".") else ".")
 
 
-def _do(user: User, run: Run, act: AnyAct) -> None:
-    benches = Benches(run, user)
+def _do(user: User, benches: Benches, act: AnyAct) -> None:
+    run = benches.run
+    _, is_new = ActDone.objects.get_or_create(crew=run.crew, key=act.key)
+    if not is_new:
+        return
     if act.piece not in benches.pieces():
         raise _Cannot(f"this run has no piece {act.piece}")
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
@@ -115,8 +119,6 @@ def _stage(user: User, run: Run, stick: Stick, act: Any) -> None:
 
 
 def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
-    if BendMade.objects.filter(crew=stick.crew, key=act.key).exists():
-        return
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
         raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
@@ -166,7 +168,6 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
     figure = {"deduct": used.deduct, "gain": used.gain}.get(made.shows or "")
     return {
         "crew": stick.crew,
-        "key": act.key,
         "stick": stick,
         "bend": act.bend,
         "shoe_id": shoe_state(bencher, shoes)["id"],

@@ -37,7 +37,6 @@ class Stick(CrewOwned):
 class BendMade(CrewOwned):
     """A bend as it was made: planned and as read. One that was read again or taken back is no longer live."""
 
-    key = models.UUIDField(help_text="Given by the browser, so that nothing sent twice is kept twice.")
     stick = models.ForeignKey(Stick, on_delete=models.CASCADE, related_name="bends")
     bend = models.PositiveSmallIntegerField()
     live = models.BooleanField(null=True, default=True)
@@ -64,7 +63,16 @@ class BendMade(CrewOwned):
         """In the order in which they were made; one live reading a bend."""
 
         ordering = ("at", "id")
-        constraints = [
-            models.UniqueConstraint(fields=["stick", "bend", "live"], name="one_live_reading_a_bend"),
-            models.UniqueConstraint(fields=["crew", "key"], name="one_reading_a_key"),
-        ]
+        constraints = [models.UniqueConstraint(fields=["stick", "bend", "live"], name="one_live_reading_a_bend")]
+
+
+class ActDone(CrewOwned):
+    """An act that was done. Sent again, as after an answer that was lost, it is passed over."""
+
+    key = models.UUIDField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """A key is one act's."""
+
+        constraints = [models.UniqueConstraint(fields=["crew", "key"], name="one_act_a_key")]

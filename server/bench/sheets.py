@@ -40,10 +40,13 @@ class Benches:
 
     run: Run
     user: User
+    before: "Benches | None" = None
 
     def __post_init__(self) -> None:
         self._benchers: dict[int, Bencher] = {}
-        self.now = self.bencher(self.run.document)
+        self._sheets: dict[int, Sheet] = {}
+        # The run's own document stays as it is while things are done on its sticks.
+        self.now = self.before.now if self.before else self.bencher(self.run.document)
         self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
 
     def bencher(self, document: dict[str, Any]) -> Bencher:
@@ -65,9 +68,11 @@ class Benches:
 
     def sheet(self, piece: int) -> Sheet:
         """A piece's sheet as it stands. Raises NoSuchStick."""
-        stick = self.sticks.get(piece)
-        made = [Made(bend=one.bend, angle=one.angle, tape=one.tape, left=one.left) for one in made_on(stick)]
-        return self.of(stick).sheet(piece, arranged_of(stick), made)
+        if piece not in self._sheets:
+            stick = self.sticks.get(piece)
+            made = [Made(bend=one.bend, angle=one.angle, tape=one.tape, left=one.left) for one in made_on(stick)]
+            self._sheets[piece] = self.of(stick).sheet(piece, arranged_of(stick), made)
+        return self._sheets[piece]
 
     def stale(self, piece: int) -> str:
         """What of a begun stick differs from the run as it is now, or nothing."""

@@ -39,6 +39,21 @@ class AtTheBench(BenchTestCase):
         kept = BendMade.objects.get()
         self.assertEqual((kept.angle, kept.tape, kept.at), (89.8, 20.0625, NOON))
 
+    def test_a_whole_batch_sent_again_changes_nothing(self):
+        self.do(act("cut"), bent(1, 99))
+        for batch in ([act("unbent", bend=1), bent(1, 98)], [act("scrapped"), act("cut"), bent(1, 90)]):
+            _, before = self.do(*batch)
+            _, after = self.do(*batch)
+            self.assertEqual(after["sticks"], before["sticks"])
+        self.assertEqual(after["sticks"][0]["sheet"]["bends"][0]["made"]["angle"], 90)
+        self.assertEqual(Stick.objects.count(), 2)
+
+    def test_what_was_refused_can_be_sent_again(self):
+        early = act("left", bend=1)
+        self.assertFalse(self.do(early)[0][0]["done"])
+        self.do(bent(1, 88))
+        self.assertTrue(self.do(early)[0][0]["done"])
+
     def test_a_bend_is_kept_with_what_was_planned_and_what_it_shows_of_the_shoe(self):
         _, bench = self.do(bent(1, 90, "20 1/4", reference="star"))
         made = bench["sticks"][0]["sheet"]["bends"][0]["made"]
