@@ -1,5 +1,7 @@
 from django.contrib.auth.hashers import identify_hasher
+from django.test import override_settings
 
+from server import settings
 from server.accounts.models import Crew, Membership, User
 from server.jobs.models import Job
 from server.stock.models import Scrap
@@ -38,7 +40,9 @@ class Roles(CrewTestCase):
             self.assertEqual(model.objects.for_user(self.stranger).count(), 0)
         self.assertEqual(Job.objects.for_user(self.lead).get(), self.job)
 
+    @override_settings(PASSWORD_HASHERS=settings.PASSWORD_HASHERS)
     def test_passwords_are_kept_with_argon2(self):
+        self.lead.set_password("clamp-the-vise-9")
         self.assertEqual(identify_hasher(self.lead.password).algorithm, "argon2")
 
     def test_what_goes_with_a_crew_goes_whole(self):
