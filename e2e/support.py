@@ -14,7 +14,8 @@ DESK = {"width": 1280, "height": 800}
 TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
 
-expect.set_options(timeout=8_000)
+# A loud machine may take its time over a page; what is wrong stays wrong.
+expect.set_options(timeout=20_000)
 
 
 class Journey(LiveServerTestCase):

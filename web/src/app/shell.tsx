@@ -49,7 +49,7 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
         <Link to="/" aria-label="Crelda, all jobs">
           <Wordmark />
         </Link>
-        <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:flex-1">{trail}</div>
+        <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:grow max-sm:basis-24">{trail}</div>
         {tabs.length > 0 && (
           <nav
             aria-label="Views"
