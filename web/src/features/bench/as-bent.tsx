@@ -15,14 +15,28 @@ type Reading = Extract<BenchAct, { kind: "bent" }>;
 export function AsBent({ bend }: { bend: SheetBend }) {
   const { waiting, refused, mayWrite, stick } = useBenchContext();
   const [again, setAgain] = useState(false);
+  // What is being typed is not taken away when somebody else's reading of the same bend comes in.
+  const [typing, setTyping] = useState(false);
   const judged = judgedOf(bend, waiting.get(bend.number));
-  if (judged && !again) return <Came bend={bend} judged={judged} onAgain={() => setAgain(true)} />;
+  if (judged && !again && !typing) return <Came bend={bend} judged={judged} onAgain={() => setAgain(true)} />;
   if (!mayWrite || stick.fitted_at) return null;
   const last = refused.findLast(
     ({ act }) => act.kind === "bent" && act.piece === stick.sheet.piece && act.bend === bend.number,
   );
   const typed = last?.act.kind === "bent" ? last.act : null;
-  return <Entry key={typed?.key} bend={bend} again={again} typed={typed} onDone={() => setAgain(false)} />;
+  return (
+    <Entry
+      key={typed?.key}
+      bend={bend}
+      again={again}
+      typed={typed}
+      onTyping={setTyping}
+      onDone={() => {
+        setAgain(false);
+        setTyping(false);
+      }}
+    />
+  );
 }
 
 interface EntryProps {
@@ -30,10 +44,11 @@ interface EntryProps {
   again: boolean;
   /** What was entered and refused: it is still there, to be mended. */
   typed: Reading | null;
+  onTyping: (typing: boolean) => void;
   onDone: () => void;
 }
 
-function Entry({ bend, again, typed, onDone }: EntryProps) {
+function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   const { stick, act, markOf, offline } = useBenchContext();
   const [angle, setAngle] = useState(typed ? String(typed.angle) : "");
   const [tape, setTape] = useState(String(typed?.tape ?? ""));
@@ -74,7 +89,10 @@ function Entry({ bend, again, typed, onDone }: EntryProps) {
           inputMode="decimal"
           className="w-40 [&_input]:min-h-12 [&_input]:text-xl"
           value={angle}
-          onChange={(event) => setAngle(event.target.value)}
+          onChange={(event) => {
+            setAngle(event.target.value);
+            onTyping(event.target.value !== "");
+          }}
           wrong={wrong || undefined}
         />
         {bend.tape && (
