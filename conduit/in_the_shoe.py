@@ -34,7 +34,7 @@ class Stand:
     def drawn(self) -> InTheShoe:
         """What the eye sees."""
         start, end = self._frames()
-        lean = None if self.shoe.handle_up is None else self.shoe.handle_up
+        lean = self.shoe.handle_up
         handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
         return InTheShoe(
             start=[start.seen(point) for point in outline(self.before)],

@@ -19,11 +19,11 @@ from conduit.tolerance import BY_EYE, Hands, spread_at, spread_at_end
 from conduit.units import round_to_tape
 
 
-def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float, start: float = 0.0) -> list[Setting]:
-    """The exact proposed setting of each bend, on a piece of `length` that begins at `start` on the run's pipe."""
+def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> list[Setting]:
+    """The exact proposed setting of each bend, on a pipe of `length`."""
     settings = []
     for bend in bends:
-        mark = recommend(marks_for(bend, shoe, start), length).mark
+        mark = recommend(marks_for(bend, shoe), length).mark
         settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
     return settings
 

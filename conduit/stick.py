@@ -89,7 +89,8 @@ class Stick:
         material = self.reading.head.material
         aim = Aim(place, heading)
         whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare)
-        wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(self.settings(self.arcs)))]
+        planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
+        wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(planned))]
 
         def clears(bent: Bent) -> bool:
             left = [one.clearance for one in self._passed(bent)]
@@ -101,14 +102,6 @@ class Stick:
         own = {self.layout.owners[index] for index in self.arcs}
         things = [thing for thing in self.layout.hindrances if thing.step in own]
         return judge_things(bent, things, self.layout, self.reading, self.shoe.diameter, self.start)
-
-    def settings(self, arcs: Mapping[int, Arc], hooks: Mapping[int, Hook] | None = None) -> list[Setting]:
-        """Each bend's setting, by habit or with the hook given; in the order along the pipe."""
-        found = []
-        for index, arc in arcs.items():
-            use = self.use(index, arc, hooks[index]) if hooks else self.habit(index, arc)
-            found.append(setting_of(use.mark, arc))
-        return found
 
     def bent(self, settings: Mapping[int, Setting]) -> Bent:
         """The piece with only these bends made, lying along x as bought: with its spare."""

@@ -5,7 +5,7 @@ from django.contrib.auth import authenticate, login
 from django.http import HttpRequest
 from ninja.errors import HttpError
 
-from server.accounts.models import User
+from server.accounts.models import User, name_of
 from server.accounts.schemas import Credentials, Me
 
 WRONG = "That name and password do not go together."
@@ -26,4 +26,4 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
 def describe(user: User) -> Me:
     """The person as the front end shows them."""
     place = user.membership
-    return Me(username=user.username, name=user.get_full_name() or user.username, crew=place.crew.name, role=place.role)
+    return Me(username=user.username, name=name_of(user), crew=place.crew.name, role=place.role)

@@ -10,6 +10,11 @@ class User(AbstractUser):
     """A person who signs in."""
 
 
+def name_of(user: User | None) -> str:
+    """How a person is called."""
+    return (user.get_full_name() or user.username) if user else "Someone"
+
+
 class Crew(models.Model):
     """People who share jobs, shoes and a scrap rack."""
 

@@ -12,13 +12,13 @@ from conduit.sheet import NoSuchStick
 from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
 from conduit.shoe import Dial
 from conduit.units import UnreadableLength, parse_length
-from server.accounts.models import User
+from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
 from server.bench.sheets import Benches, arranged_of, made_on, shoe_state
 from server.errors import Refused
-from server.jobs.models import Run, Status, name_of
+from server.jobs.models import Run, Status
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 

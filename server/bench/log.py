@@ -9,9 +9,8 @@ from typing import Any
 from django.db.models import QuerySet
 
 from conduit.units import format_angle, format_length
-from server.accounts.models import User
+from server.accounts.models import User, name_of
 from server.bench.models import BendMade
-from server.jobs.models import name_of
 
 # What a spreadsheet would take for a formula is written as plain text.
 FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")

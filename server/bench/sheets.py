@@ -12,9 +12,9 @@ from conduit.sheet import Bencher, NoSuchStick
 from conduit.sheet_results import Arranged, Made, Sheet
 from conduit.shoe import NoSuchShoe
 from conduit.shoe import Shoe as CoreShoe
-from server.accounts.models import User
+from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
-from server.jobs.models import Run, name_of
+from server.jobs.models import Run
 from server.shoes.models import Shoe
 
 A_THOUSANDTH = 1e-3

@@ -12,10 +12,10 @@ from conduit.cut_list import CutList, PlannedRun, make_cut_list
 from conduit.cutting.model import Kind, Source
 from conduit.document import read_document
 from conduit.plan import make_plan
-from server.accounts.models import User
+from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
-from server.jobs.models import Job, Revision, Run, Status, name_of
+from server.jobs.models import Job, Revision, Run, Status
 from server.stock.actions import on_rack
 
 LARGEST_DOCUMENT = 128 * 1024

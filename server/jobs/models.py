@@ -3,12 +3,7 @@
 from django.conf import settings
 from django.db import models
 
-from server.accounts.models import CrewOwned, User
-
-
-def name_of(user: User | None) -> str:
-    """How a person is called."""
-    return (user.get_full_name() or user.username) if user else "Someone"
+from server.accounts.models import CrewOwned
 
 
 class Job(CrewOwned):

@@ -8,8 +8,9 @@ from pydantic import Field
 
 from conduit.checking import GivenMark
 from conduit.document import RunDocument
+from server.accounts.models import name_of
 from server.as_typed import AsTyped
-from server.jobs.models import Revision, Run, Status, name_of
+from server.jobs.models import Revision, Run, Status
 
 Draft = Annotated[dict[str, Any], AsTyped(RunDocument)]
 

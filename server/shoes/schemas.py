@@ -10,6 +10,7 @@ from conduit.document import ShoeFigures
 from conduit.results import Measure, ShoeUsed
 from conduit.steps import Length, Name, OptionalLength, SignedLength
 from conduit.tables import Material, TradeSize
+from server.accounts.models import name_of
 from server.as_typed import AsTyped
 from server.shoes.models import Calibration, Shoe
 
@@ -88,7 +89,7 @@ class CalibrationOut(Schema):
     @staticmethod
     def resolve_by(one: Calibration) -> str:
         """Who did it."""
-        return one.by.get_full_name() or one.by.username if one.by else "Someone"
+        return name_of(one.by)
 
 
 class ShoeOut(Schema):
