@@ -1,135 +1,275 @@
-"""The cut list of several runs: their pieces, cut from the rack first and then from new sticks."""
+"""The cut list of several runs: couplings and sources planned together, as people read and cut it."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from hashlib import sha256
 
-from pydantic import BaseModel, ConfigDict
-
-from conduit.cutting.assign import assign
-from conduit.cutting.model import CutSource, Kind, Piece, Source
+from conduit.cut_results import (
+    CutChoice,
+    CutKind,
+    CutList,
+    LeftOut,
+    ListedCut,
+    ListedSource,
+    RunCouplings,
+    reading,
+)
+from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.couplings import free_windows
+from conduit.cutting.joint import plan_kind
+from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source
+from conduit.cutting.search import Budget
 from conduit.cutting.verify import faults
-from conduit.results import Measure, Plan
-from conduit.tables import DEFAULT_RULES, Material, Rules, TradeSize
-
-
-class _Result(BaseModel):
-    model_config = ConfigDict(frozen=True)
-
-
-class ListedCut(_Result):
-    """One piece on its source: tape positions from the source's end."""
-
-    run: str
-    run_name: str
-    piece: int
-    length: Measure
-    start: Measure
-    end: Measure
-
-
-class ListedSource(_Result):
-    """A scrap (with its tag) or a new stick, its cuts in order, and what is left of it."""
-
-    scrap: str | None
-    material: Material
-    trade_size: TradeSize
-    length: Measure
-    cuts: list[ListedCut]
-    left: Measure
-    keep: bool
-
-
-class LeftOut(_Result):
-    """A run whose pieces are not in the list, and why."""
-
-    run: str
-    run_name: str
-    says: str
-
-
-class ToBuy(_Result):
-    """New sticks of one kind."""
-
-    material: Material
-    trade_size: TradeSize
-    sticks: int
-
-
-class CutList(_Result):
-    """What to cut from what. The assignment is simple, not proved to use the fewest sticks."""
-
-    sources: list[ListedSource]
-    to_buy: list[ToBuy]
-    left_out: list[LeftOut]
-    kerf: Measure
-    couplings: int
+from conduit.results import Plan
+from conduit.tables import DEFAULT_RULES, Rules
 
 
 @dataclass(frozen=True)
 class PlannedRun:
-    """A run to cut: its key, the name people call it, and its plan."""
+    """A run to cut: its key, the name people call it, its plan, and pieces that are settled (sixteenths).
+
+    `free`: couplings in its document that an earlier plan put there, and that may be moved.
+    """
 
     key: str
     name: str
     plan: Plan
+    held: tuple[Held, ...] = ()
+    free: frozenset[int] = frozenset()
+
+    @property
+    def kind(self) -> Kind:
+        """The pipe it is made of."""
+        return Kind(self.plan.material, self.plan.trade_size)
 
 
-def make_cut_list(runs: Sequence[PlannedRun], scraps: Sequence[Source], rules: Rules = DEFAULT_RULES) -> CutList:
-    """Cut every makeable run of `runs` from `scraps` (oldest first) and new sticks.
+@dataclass(frozen=True)
+class OnRack:
+    """A bar on the rack, in inches: where it lies, and how its ends are. `bought`: a stick of this job."""
 
-    Raises AssertionError if the verifier finds the list wrong, which would be a fault in this program.
+    tag: str
+    kind: Kind
+    length: float
+    place: str = ""
+    ends: tuple[End, End] = ("cut", "cut")
+    bought: bool = False
+
+
+def make_cut_list(
+    runs: Sequence[PlannedRun],
+    rack: Sequence[OnRack],
+    terms: CutTerms,
+    budget: Budget,
+    known: Sequence[CutKind] = (),
+    rules: Rules = DEFAULT_RULES,
+) -> CutList:
+    """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks.
+
+    A kind of pipe for which nothing changed keeps its plan of those that are `known`.
+    Raises AssertionError if the verifier finds the plan wrong, which would be a fault in this program.
     """
-    names = {run.key: run.name for run in runs}
-    pieces = [piece for run in runs if run.plan.makeable for piece in _pieces(run)]
-    sources = assign(pieces, scraps, rules)
-    wrong = faults(pieces, scraps, sources, rules)
-    if wrong:
-        raise AssertionError("; ".join(wrong))
-    return CutList(
-        sources=[_listed(source, names, rules) for source in sources],
-        to_buy=_to_buy(sources),
-        left_out=[_left_out(run) for run in runs if not run.plan.makeable],
-        kerf=Measure.of(rules.kerf),
-        couplings=sum(len(run.plan.couplings) for run in runs if run.plan.makeable),
-    )
+    out = [_left_out(run) for run in runs if not run.plan.makeable]
+    makeable = [run for run in runs if run.plan.makeable]
+    kinds, digest = list[CutKind](), digests(runs, rack, terms)
+    total = sum(max(1, len(run.plan.pieces)) for run in makeable)
+    for kind in dict.fromkeys(run.kind for run in makeable):
+        of_kind = [run for run in makeable if run.kind == kind]
+        pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
+        lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
+        same = next((one for one in known if one.digest == digest[_name(kind)]), None)
+        kinds.append(same or lister.listed(_Part(budget, pieces / max(1, total)), digest[_name(kind)]))
+        total -= pieces
+        out += lister.left_out
+        for key in kinds[-1].impossible:
+            says = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
+            out.append(LeftOut(run=key, run_name=lister.runs[key].name, says=says))
+    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.for_kind(Kind("EMT", "1/2")).kerf))
 
 
-def _pieces(run: PlannedRun) -> list[Piece]:
-    kind = Kind(run.plan.material, run.plan.trade_size)
-    return [Piece(run.key, piece.number, kind, piece.length.inches) for piece in run.plan.pieces]
+def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms) -> dict[str, str]:
+    """Digests of what the plan depends on: each run (by key), `rack`, `terms`, each kind of pipe, and `all`.
+
+    Where one is the same, its plan would be the same.
+    """
+    parts: dict[str, object] = {"rack": list(rack), "terms": terms.model_dump()}
+    for run in runs:
+        plan = run.plan
+        arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
+        couplings = [(one.at.inches, one.step, one.pinned) for one in plan.couplings]
+        length = plan.developed_length and plan.developed_length.inches
+        names = [(piece.end_a, piece.end_b) for piece in plan.pieces]
+        whole = (run.name, plan.makeable, run.kind, length, arcs, couplings, names, plan.coupling_gap)
+        parts[run.key] = (*whole, run.held, sorted(run.free))
+    for kind in dict.fromkeys(run.kind for run in runs):
+        keys = [run.key for run in runs if run.kind == kind]
+        bars = [bar for bar in rack if bar.kind == kind]
+        tried = (terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
+        parts[_name(kind)] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
+    found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
+    return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
+
+
+def _name(kind: Kind) -> str:
+    return f"{kind.trade_size} {kind.material}"
+
+
+class _Part:
+    """A part of what is left of a budget."""
+
+    def __init__(self, whole: Budget, part: float) -> None:
+        self.whole, self.until = whole, whole.left() * (1 - part)
+
+    def left(self) -> float:
+        """Seconds that are left of it."""
+        return self.whole.left() - self.until
+
+
+class _Lister:
+    """The runs of one kind, their rack and terms, and their plan in words."""
+
+    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms, rules: Rules) -> None:
+        self.runs = {run.key: run for run in runs}
+        self.rack = {bar.tag: bar for bar in rack}
+        self.terms, self.own = terms.for_kind(runs[0].kind), terms
+        self.left_out: list[LeftOut] = []
+        self.needed = [self._needed(run, rules) for run in runs]
+        held = {one.source for run in self.needed for one in run.held}
+        use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
+        self.lying = [Lying(bar.tag, bar.kind, whole_sixteenths(bar.length), bar.bought) for bar in use]
+
+    def _usable(self, bar: OnRack) -> bool:
+        return self.own.use_scrap and bar.tag not in self.own.excluded
+
+    def _needed(self, run: PlannedRun, rules: Rules) -> Needed:
+        plan = run.plan
+        length = nearest_sixteenth(plan.developed_length.inches if plan.developed_length else 0)
+        arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
+        spans = free_windows(length / IN_AN_INCH, arcs, rules)
+        windows = tuple((-whole_sixteenths(-low), whole_sixteenths(high)) for low, high in spans)
+        own = [one.at.inches for one in plan.couplings if one.step is not None or one.pinned is not None]
+        places = {nearest_sixteenth(at) for at in own} - run.free
+        places |= {nearest_sixteenth(one.at) for one in self.own.couplings if one.run == run.key}
+        held = list(run.held)
+        for pin in (pin for pin in self.own.pieces if pin.run == run.key):
+            held += self._pinned(run, nearest_sixteenth(pin.start), nearest_sixteenth(pin.end), pin.scrap, held, length)
+        return Needed(
+            run.key,
+            run.kind,
+            length,
+            tuple((whole_sixteenths(a), -whole_sixteenths(-b)) for a, b in arcs),
+            windows,
+            tuple(sorted(place for place in places if 0 < place < length)),
+            tuple(held),
+            nearest_sixteenth(run.plan.coupling_gap),
+        )
+
+    def _pinned(
+        self, run: PlannedRun, start: int, end: int, scrap: str | None, held: Iterable[Held], length: int
+    ) -> list[Held]:
+        """The pinned piece as one that is held; nothing, and it is told, where that cannot be."""
+        begin = start + nearest_sixteenth(run.plan.coupling_gap) if start else 0
+        bends = [bend.start.inches * IN_AN_INCH for bend in run.plan.bends]
+        need = end - begin + (self.terms.spare if any(begin <= at < end for at in bends) else 0)
+        bar = self.rack.get(scrap) if scrap else None
+        where = f"The piece pinned from {reading(start).reads} to {reading(end).reads}"
+        if not 0 <= start < end <= length or any(start < one.end and one.start < end for one in held):
+            says = f"{where} does not lie on the run as it is now; its pin is left out."
+        elif scrap and not bar:
+            says = f"{where} is pinned to {scrap}, which is not on the rack; its pin is left out."
+        elif need > (whole_sixteenths(bar.length) if bar else max(one.length for one in self.terms.sold)):
+            says = f"{where} is longer than what it is pinned to; its pin is left out."
+        else:
+            return [Held(start, end, scrap, need)]
+        self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
+        return []
+
+    def listed(self, budget: Budget, digest: str) -> CutKind:
+        """The plans of this kind."""
+        found = plan_kind(self.needed, self.lying, self.terms, budget)
+        makeable = [run for run in self.needed if run.key not in found.impossible]
+        for plan in found.plans:
+            wrong = faults(makeable, self.lying, self.terms, plan)
+            if wrong:
+                raise AssertionError("; ".join(wrong))
+        kind = found.kind
+        return CutKind(
+            material=kind.material,
+            trade_size=kind.trade_size,
+            chosen=found.chosen,
+            choices=[self._choice(plan, found) for plan in found.plans],
+            sticks_at_least=found.at_least,
+            couplings_at_least=found.joints_at_least,
+            cost_at_least=round(found.cost_at_least, 4),
+            priced=self.terms.sold[0].price is not None,
+            impossible=list(found.impossible),
+            seconds=round(found.seconds, 3),
+            digest=digest,
+        )
+
+    def _choice(self, plan: CutPlan, found: KindPlan) -> CutChoice:
+        # A walk along the pile: by place, then by tag; new sticks after it.
+        order = sorted(plan.sources, key=self._walk)
+        proved = plan.sticks <= found.at_least
+        sticks = f"{plan.sticks} {'stick' if plan.sticks == 1 else 'sticks'}"
+        bound = f"it cannot be done with {plan.sticks - 1}" if proved and plan.sticks else f"at least {found.at_least}"
+        return CutChoice(
+            sticks=plan.sticks,
+            couplings=plan.joints,
+            waste=reading(plan.waste),
+            cost=round(plan.cost, 4),
+            proved=proved,
+            says=f"{sticks}; {bound}." if plan.sticks else "No new sticks needed.",
+            sources=[self._source(source, number) for number, source in enumerate(order)],
+            places=[
+                RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
+            ],
+        )
+
+    def _walk(self, source: Source) -> tuple[bool, str, int, str]:
+        bar = self.rack.get(source.tag or "")
+        new = bar is None or bar.bought
+        return new, bar.place if bar else "", len(source.tag or ""), source.tag or ""
+
+    def _source(self, source: Source, number: int) -> ListedSource:
+        bar = self.rack.get(source.tag or "")
+        left = source.left(self.terms.kerf)
+        threaded = source.kind.material != "EMT"
+        ends = bar.ends if bar else ("factory", "factory")
+        begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
+        first, last = ends if begin == "A" else ends[::-1]
+        ready = (first != "cut") + (last != "cut" and left == 0)
+        return ListedSource(
+            key=source.tag or f"new {number}",
+            scrap=source.tag if bar and not bar.bought else None,
+            bought=source.tag if bar and bar.bought else None,
+            place=bar.place if bar else "",
+            length=reading(source.length),
+            begin=begin,
+            cuts=[self._cut(cut) for cut in source.cuts],
+            left=reading(left),
+            keep=left >= self.terms.keep,
+            threads=2 * len(source.cuts) - ready if threaded else 0,
+        )
+
+    def _cut(self, cut: Cut) -> ListedCut:
+        run = self.runs[cut.run]
+        pieces = len(run.plan.pieces)
+        ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
+        last = cut.end == nearest_sixteenth(run.plan.developed_length.inches if run.plan.developed_length else 0)
+        return ListedCut(
+            run=cut.run,
+            run_name=run.name,
+            piece=cut.number,
+            end_a=ends[0] if cut.start == 0 else f"coupling {cut.number - 1}",
+            end_b=ends[1] if last else f"coupling {cut.number}",
+            length=reading(cut.length),
+            start=reading(cut.at),
+            end=reading(cut.saw),
+            from_coupling=cut.start,
+            to_coupling=cut.end,
+        )
 
 
 def _left_out(run: PlannedRun) -> LeftOut:
     stops = [problem.says for problem in run.plan.problems if problem.severity == "stop"]
     return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
-
-
-def _listed(used: CutSource, names: dict[str, str], rules: Rules) -> ListedSource:
-    left = used.left(rules.kerf)
-    return ListedSource(
-        scrap=used.source.scrap,
-        material=used.source.kind.material,
-        trade_size=used.source.kind.trade_size,
-        length=Measure.of(used.source.length),
-        cuts=[
-            ListedCut(
-                run=cut.piece.run,
-                run_name=names[cut.piece.run],
-                piece=cut.piece.number,
-                length=Measure.of(cut.piece.length),
-                start=Measure.of(cut.start),
-                end=Measure.of(cut.end),
-            )
-            for cut in used.cuts
-        ],
-        left=Measure.of(left),
-        keep=left >= rules.keep,
-    )
-
-
-def _to_buy(sources: Sequence[CutSource]) -> list[ToBuy]:
-    kinds = [used.source.kind for used in sources if used.source.scrap is None]
-    return [
-        ToBuy(material=kind.material, trade_size=kind.trade_size, sticks=kinds.count(kind))
-        for kind in dict.fromkeys(kinds)
-    ]

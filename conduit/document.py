@@ -89,6 +89,8 @@ class RunDocument(Part):
     start: Start
     steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)
     end: End
+    coupling_gap: Length = Field(0.0, le=6, description="What a coupling keeps between two pipe ends: its take-up.")
+    longest_piece: MaybeLength = Field(None, description="Pieces may be so long; left out: a stick of 120.")
     couplings: list[Length] = Field(
         [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
     )
@@ -121,6 +123,8 @@ class Head:
     tape: str
     feet: bool
     couplings: list[float]
+    coupling_gap: float
+    longest_piece: float | None
 
 
 _STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
@@ -133,6 +137,8 @@ _HEAD_DEFAULTS: dict[str, Any] = {
     "tape": "1/16",
     "feet": False,
     "couplings": [],
+    "coupling_gap": 0.0,
+    "longest_piece": None,
 }
 _FIELD_WORDS = {
     "at": "measure",

@@ -129,6 +129,9 @@ def _unquoted(value: Any) -> Any:
 _CHOICES = ("toward", "roll_toward", "turn", "surface", "heading", "to", "next_from", "when", "shape")
 
 
+_HEAD_PLACES = {"name", "trade_size", "material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"}
+
+
 def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, int]) -> None:
     for key, value in found.items():
         found[key] = _unquoted(value)
@@ -140,9 +143,7 @@ def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, 
         lines[form.kind] = number
     elif form.kind in ("run", "pipe"):
         document |= _head(found)
-        lines |= dict.fromkeys(
-            document.keys() & {"name", "trade_size", "material", "shoe", "stand_off", "tape"}, number
-        )
+        lines |= dict.fromkeys(document.keys() & _HEAD_PLACES, number)
     elif form.kind == "pinned":
         pins = document.setdefault("couplings", [])
         lines[f"couplings.{len(pins)}"] = number

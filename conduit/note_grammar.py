@@ -149,6 +149,8 @@ PIPE = Form(
         _figure("gain", "gain"),
         _figure("straps off", "stand_off"),
         "straps tight",
+        _figure("couplings take", "coupling_gap"),
+        _figure("pieces up to", "longest_piece"),
         "tape (?P<tape>1/16|1/8|1/32|1 mm)",
         "(?P<feet>in feet)",
     ),

@@ -35,7 +35,7 @@ def written_note(document: Source) -> WrittenNote:
     ]
     parts.append(("end", _end_line(_mapping(document.get("end")))))
     lines = {place: number for number, (place, _) in enumerate(parts, 1)}
-    for place in ("material", "shoe", "stand_off", "tape"):
+    for place in ("material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"):
         lines[place] = lines["trade_size"]
     return WrittenNote("\n".join(line for _, line in parts) + "\n", lines)
 
@@ -103,13 +103,15 @@ def _with(word: str, source: Source, key: str) -> str:
 def _pipe_line(document: Source) -> str:
     shoe = _mapping(document.get("shoe"))
     tape = document.get("tape", "1/16")
-    stand_off = document.get("stand_off")
+    stand_off, gap = document.get("stand_off"), document.get("coupling_gap")
     return _joined(
         f"pipe {document.get('trade_size', '')} {document.get('material', 'EMT')}",
         f'shoe "{shoe["name"]}"' if shoe.get("name") else "",
         _with("deduct", shoe, "deduct"),
         _with("gain", shoe, "gain"),
         f"straps off {figure(stand_off)}" if stand_off not in (None, 0, "0", "") else "straps tight",
+        f"couplings take {figure(gap)}" if gap not in (None, 0, "0", "") else "",
+        _with("pieces up to", document, "longest_piece"),
         f"tape {tape}" if tape != "1/16" else "",
         "in feet" if document.get("feet") else "",
     )

@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from itertools import pairwise
 from typing import Any
 
 from conduit.arithmetic import StepArithmetic, exact_way, mark_lines, shoe_lines
@@ -45,6 +44,7 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading, layout, shoe, problems = laid_out(raw, rules)
+    rules = with_own_stick(rules, reading.head)
     if not shoe or not layout:
         return _bare(reading, problems, raw, rules)
     couplings = _couplings(layout, reading.head, rules, problems)
@@ -53,15 +53,21 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     return planner.fill(_bare(reading, problems, raw, rules))
 
 
+def with_own_stick(rules: Rules, head: Head) -> Rules:
+    """The rules with the longest piece that the run says for itself."""
+    longest = head.longest_piece
+    return rules if longest is None else rules.model_copy(update={"stick": min(480.0, max(12.0, longest))})
+
+
 def _couplings(layout: Layout, head: Head, rules: Rules, problems: list[Problem]) -> list[float]:
     if not layout.complete:
         return []
     arcs = [(bend.start, bend.end) for bend in layout.path.bends]
     fixed = [*fixed_couplings(layout), *head.couplings]
-    places = split(layout.path.length, arcs, rules, fixed)
+    places = split(layout.path.length, arcs, rules, fixed, head.coupling_gap)
     if places is None:
         says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
-        freed = split(layout.path.length, arcs, rules, fixed_couplings(layout)) is not None
+        freed = split(layout.path.length, arcs, rules, fixed_couplings(layout), head.coupling_gap) is not None
         problems.append(
             Problem(
                 code="no_coupling_place",
@@ -92,6 +98,7 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
         bends=[],
         pieces=[],
         couplings=[],
+        coupling_gap=head.coupling_gap,
         simulated=[],
         card=[],
         exact=[],
@@ -133,6 +140,8 @@ _LENGTHS = {
     "front",
     "at_least",
     "at_most",
+    "coupling_gap",
+    "longest_piece",
 }
 
 
@@ -203,8 +212,8 @@ class _Planner:
         return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
 
     def _pieces(self) -> list[PlannedPiece]:
-        bounds = [0.0, *self.couplings, self.path.length]
-        last = len(bounds) - 2
+        begins = [0.0, *(place + self.head.coupling_gap for place in self.couplings)]
+        last = len(self.couplings)
         return [
             PlannedPiece(
                 number=i + 1,
@@ -214,7 +223,7 @@ class _Planner:
                 end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
                 bends=self._bench_bends(start, end),
             )
-            for i, (start, end) in enumerate(pairwise(bounds))
+            for i, (start, end) in enumerate(zip(begins, [*self.couplings, self.path.length], strict=True))
         ]
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
@@ -266,7 +275,7 @@ class _Planner:
         arcs = [(bend.start, bend.end) for bend in self.path.bends]
         fixed = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
         pinned = {place: index for index, place in enumerate(self.head.couplings)}
-        rooms = room_to_move(self.couplings, self.path.length, arcs, self.rules)
+        rooms = room_to_move(self.couplings, self.path.length, arcs, self.rules, self.head.coupling_gap)
         return [
             PlannedCoupling(at=self.measure(place), room=room, pinned=pinned.get(place), step=fixed.get(place))
             for place, room in zip(self.couplings, rooms, strict=True)

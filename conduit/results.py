@@ -235,6 +235,7 @@ class Plan(_Result):
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]
     couplings: list[PlannedCoupling]
+    coupling_gap: float = Field(description="What a coupling keeps between two pipe ends.")
     simulated: list[Simulated]
     card: list[CardAnswer]
     exact: list[ExactAnswer]

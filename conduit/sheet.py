@@ -14,7 +14,7 @@ from conduit.in_the_shoe import LONG_SWING, Stand
 from conduit.laying import laid_out
 from conduit.marks import Mark, marks_of_arc
 from conduit.order import Act
-from conduit.plan import make_plan
+from conduit.plan import make_plan, with_own_stick
 from conduit.results import Measure, PlannedMark, PlannedPiece
 from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
 from conduit.simulate import Arc, Setting, arc_of
@@ -36,8 +36,9 @@ class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
     def __init__(self, raw: object, rules: Rules = DEFAULT_RULES) -> None:
-        self.plan, self.rules = make_plan(raw, rules), rules
+        self.plan = make_plan(raw, rules)
         self.reading, self.layout, self.shoe, _ = laid_out(raw, rules)
+        self.rules = with_own_stick(rules, self.reading.head)
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[Made] = ()) -> Sheet:
         """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.

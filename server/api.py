@@ -5,6 +5,7 @@ from ninja import NinjaAPI
 from server.accounts.api import router as accounts
 from server.accounts.permissions import SignedIn
 from server.bench.api import router as bench
+from server.cutting.api import router as cutting
 from server.errors import install
 from server.jobs.api import router as jobs
 from server.jobs.planning import router as planning
@@ -27,3 +28,4 @@ api.add_router("", stock)
 api.add_router("", planning)
 api.add_router("", jobs)
 api.add_router("", bench)
+api.add_router("", cutting)

@@ -3,12 +3,16 @@
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.document import UnreadableDocument
+
+# MariaDB's numbers for a lock that was waited for too long, and for a deadlock.
+LOCKED_OUT = (1205, 1213)
 
 
 class Refused(Exception):
@@ -53,6 +57,13 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
         return tell(request, 409, str(error), **error.extra)
+
+    @api.exception_handler(OperationalError)
+    def _(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        # Two people held what the other wanted: the database let one go on, and nothing of the other was done.
+        if error.args and error.args[0] in LOCKED_OUT:
+            return tell(request, 409, "Somebody else changed the same things just now. Try again; nothing was done.")
+        raise error
 
     @api.exception_handler(Refused)
     def _(request: HttpRequest, error: Refused) -> HttpResponse:

@@ -26,6 +26,7 @@ INSTALLED_APPS = [
     "server.stock",
     "server.jobs",
     "server.bench",
+    "server.cutting.apps.CuttingConfig",
     "server.demo",
 ]
 MIDDLEWARE = [

@@ -24,57 +24,62 @@ def free_windows(length: float, bends: Sequence[Interval], rules: Rules) -> list
     return [*windows, (low, length)] if length > low else windows
 
 
-def split(length: float, bends: Sequence[Interval], rules: Rules, fixed: Sequence[float] = ()) -> list[float] | None:
+def split(
+    length: float, bends: Sequence[Interval], rules: Rules, fixed: Sequence[float] = (), gap: float = 0.0
+) -> list[float] | None:
     """Coupling positions from end A, as few as can be, `fixed` ones among them.
 
-    Empty when one stick does; None when none can do.
+    A position is where the piece on the A side ends; the next begins `gap` further on. Empty when one stick
+    does; None when none can do.
     """
     bounds = [0.0, *sorted(fixed), length]
     places: list[float] = []
     for start, end in pairwise(bounds):
-        between = [(a - start, b - start) for a, b in bends if start <= a < end]
-        found = _split_free(end - start, between, rules)
+        begin = start + gap if start else 0.0
+        between = [(a - begin, b - begin) for a, b in bends if start <= a < end]
+        found = _split_free(end - begin, between, rules, gap)
         if found is None:
             return None
-        places += [*(start + place for place in found), *([end] if end < length else [])]
+        places += [*(begin + place for place in found), *([end] if end < length else [])]
     return places
 
 
 def room_to_move(
-    places: Sequence[float], length: float, bends: Sequence[Interval], rules: Rules
+    places: Sequence[float], length: float, bends: Sequence[Interval], rules: Rules, gap: float = 0.0
 ) -> list[list[Interval]]:
     """For each coupling, where it could go while the others stay: within sticks, clear of bends."""
-    windows, bounds = free_windows(length, bends, rules), [0.0, *places, length]
+    windows, begins = free_windows(length, bends, rules), [0.0, *(place + gap for place in places)]
     return [
         _within(
             windows,
-            max(before + rules.least_piece, after - rules.stick),
-            min(before + rules.stick, after - rules.least_piece),
+            max(begin + rules.least_piece, after - gap - rules.stick),
+            min(begin + rules.stick, after - gap - rules.least_piece),
         )
-        for before, after in zip(bounds, bounds[2:], strict=False)
+        for begin, after in zip(begins, [*places[1:], length][: len(places)], strict=False)
     ]
 
 
-def _split_free(length: float, bends: Sequence[Interval], rules: Rules) -> list[float] | None:
+def _split_free(length: float, bends: Sequence[Interval], rules: Rules, gap: float) -> list[float] | None:
     if length <= rules.stick + TOLERANCE:
         return []
     windows = free_windows(length, bends, rules)
     reached: list[list[Interval]] = [[(0.0, 0.0)]]
-    for _ in range(int(length / rules.least_piece) + 1):
-        steps = [(low + rules.least_piece, high + rules.stick) for low, high in reached[-1]]
+    for turn in range(int(length / rules.least_piece) + 1):
+        behind = gap if turn else 0.0
+        steps = [(low + behind + rules.least_piece, high + behind + rules.stick) for low, high in reached[-1]]
         reached.append(_merged(_meet(steps, windows)))
         if not reached[-1]:
             return None
-        if _within(reached[-1], length - rules.stick, length - rules.least_piece):
-            return _walk_back(reached[1:], length, rules)
+        if _within(reached[-1], length - gap - rules.stick, length - gap - rules.least_piece):
+            return _walk_back(reached[1:], length, rules, gap)
     return None
 
 
-def _walk_back(reached: list[list[Interval]], length: float, rules: Rules) -> list[float]:
+def _walk_back(reached: list[list[Interval]], length: float, rules: Rules, gap: float) -> list[float]:
     """The farthest places that still reach the end, so that whole sticks come first."""
     places, after = [], length
     for stage in reversed(reached):
-        low, high = _within(stage, after - rules.stick, after - rules.least_piece)[-1]
+        low, high = _within(stage, after - gap - rules.stick, after - gap - rules.least_piece)[-1]
         on_tape = int(high / SIXTEENTH) * SIXTEENTH
         after = on_tape if on_tape >= low else high
         places.append(after)

@@ -1,8 +1,13 @@
-"""What is cut from what. Lengths in inches."""
+"""What is asked of the cut planner, and what it answers. Lengths and places in whole sixteenths of an inch."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from conduit.tables import Material, TradeSize
+
+Goal = Literal["least cost", "fewest sticks", "fewest couplings"]
+IN_AN_INCH = 16
+Span = tuple[int, int]
 
 
 @dataclass(frozen=True)
@@ -14,44 +19,130 @@ class Kind:
 
 
 @dataclass(frozen=True)
-class Piece:
-    """One piece that a run needs."""
+class Held:
+    """A piece of a run that is settled: from coupling (or end) to coupling, cut from a source that is given.
 
-    run: str
-    number: int
-    kind: Kind
-    length: float
+    `source`: a lying bar's tag; None for a new stick. `start`, `end`: where it lies on the run. `cut`: so much is
+    (or was) cut for it. `done`: it is cut already, its bar is as it lies there now.
+    """
+
+    start: int
+    end: int
+    source: str | None
+    cut: int
+    done: bool = False
 
 
 @dataclass(frozen=True)
-class Source:
-    """Pipe to cut from: a scrap from the rack (`scrap` is its tag), or a new stick (`scrap` is None)."""
+class Needed:
+    """A run to be cut: its straight pipe, where its bends lie, and couplings that are where they are.
 
+    `windows`: where other couplings may lie. `gap`: what a coupling keeps between two pipe ends.
+    """
+
+    key: str
     kind: Kind
-    length: float
-    scrap: str | None = None
+    length: int
+    bends: tuple[Span, ...]
+    windows: tuple[Span, ...]
+    couplings: tuple[int, ...] = ()
+    held: tuple[Held, ...] = ()
+    gap: int = 0
+
+
+@dataclass(frozen=True)
+class Lying:
+    """A bar that lies there, oldest first among others: a scrap, or a stick that is bought already."""
+
+    tag: str
+    kind: Kind
+    length: int
+    bought: bool = False
+
+
+@dataclass(frozen=True)
+class Sold:
+    """A length of stick that can be bought, and its price; without one its length counts."""
+
+    length: int
+    price: float | None = None
+
+
+@dataclass(frozen=True)
+class Terms:
+    """What a crew goes by: limits, prices and the goal.
+
+    `coupling`: what one is worth, fitting time included, in money where sticks have prices, else in sticks of
+    120. `spare`: trim allowance of each piece with a bend.
+    """
+
+    goal: Goal = "least cost"
+    keep: int = 12 * IN_AN_INCH
+    kerf: int = 1
+    least: int = 8 * IN_AN_INCH
+    spare: int = 0
+    sold: tuple[Sold, ...] = (Sold(120 * IN_AN_INCH),)
+    coupling: float = 0.25
 
 
 @dataclass(frozen=True)
 class Cut:
-    """A piece and where it lies on its source."""
+    """A piece and where it lies on its source; `start` and `end` on the run."""
 
-    piece: Piece
-    start: float
+    run: str
+    number: int
+    start: int
+    end: int
+    at: int
+    length: int
+    done: bool = False
 
     @property
-    def end(self) -> float:
+    def saw(self) -> int:
         """Where the saw goes, on the waste side of this line."""
-        return self.start + self.piece.length
+        return self.at + self.length
 
 
 @dataclass(frozen=True)
-class CutSource:
-    """A source with its cuts in order from its end."""
+class Source:
+    """A bar with its cuts in order from its end: a lying one (`tag`), or a new stick."""
 
-    source: Source
+    kind: Kind
+    length: int
+    tag: str | None
     cuts: tuple[Cut, ...]
 
-    def left(self, kerf: float) -> float:
+    def left(self, kerf: int) -> int:
         """What remains after the last cut and its kerf."""
-        return max(0.0, self.source.length - self.cuts[-1].end - kerf) if self.cuts else self.source.length
+        return max(0, self.length - self.cuts[-1].saw - kerf) if self.cuts else self.length
+
+
+@dataclass(frozen=True)
+class CutPlan:
+    """What is cut from what for one kind of pipe. Couplings: all of its runs', fixed ones too; waste has the kerf."""
+
+    sources: tuple[Source, ...]
+    couplings: dict[str, tuple[int, ...]]
+    sticks: int
+    joints: int
+    waste: int
+    cost: float
+
+
+@dataclass(frozen=True)
+class KindPlan:
+    """The plans for one kind: the chosen one first among those from fewest couplings to fewest sticks.
+
+    No plan buys fewer than `at_least` sticks, has fewer than `joints_at_least` couplings or costs less than
+    `cost_at_least`. `impossible`: runs that nothing there or sold makes.
+    """
+
+    kind: Kind
+    chosen: int
+    plans: tuple[CutPlan, ...]
+    at_least: int
+    joints_at_least: int
+    cost_at_least: float
+    impossible: tuple[str, ...]
+    first_after: float
+    seconds: float

@@ -1,38 +1,88 @@
-"""Is a cut list right? Knows nothing of how it was made; every cut list passes through here."""
+"""Is a cut plan right? Knows nothing of how it was made; every plan passes through here."""
 
-from collections import Counter
+import itertools
+from collections import Counter, defaultdict
 from collections.abc import Sequence
 
-from conduit.cutting.model import CutSource, Piece, Source
-from conduit.tables import Rules
-
-ROUGHLY = 1e-6
+from conduit.cutting.model import Cut, CutPlan, Held, Lying, Needed, Source, Terms
 
 
-def faults(pieces: Sequence[Piece], scraps: Sequence[Source], plan: Sequence[CutSource], rules: Rules) -> list[str]:
-    """Every way in which `plan` fails to give `pieces` from `scraps` and new sticks; empty when it is right."""
+def faults(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
+    """Every way in which `plan` fails to give the runs of one kind from what lies there and is sold; empty if right."""
     found: list[str] = []
-    cut = Counter(cut.piece for source in plan for cut in source.cuts)
-    if cut != Counter(pieces):
-        found.append("the pieces cut are not the pieces wanted")
-    scraps_used = Counter(source.source for source in plan if source.source.scrap is not None)
-    if scraps_used - Counter(scraps):
-        found.append("a scrap is used that is not on the rack, or twice")
-    for source in plan:
-        if source.source.scrap is None and abs(source.source.length - rules.stick) > ROUGHLY:
-            found.append("a new stick has the wrong length")
-        found += _faults_of_source(source, rules)
+    cuts: dict[str, list[Cut]] = defaultdict(list)
+    for source in plan.sources:
+        found += _of_source(source, terms)
+        for cut in source.cuts:
+            cuts[cut.run].append(cut)
+    found += _of_bars(plan.sources, lying, terms)
+    if set(cuts) - {run.key for run in needed}:
+        found.append("a piece is cut for no run")
+    for run in needed:
+        found += [f"run {run.key}: {fault}" for fault in _of_run(run, cuts[run.key], terms, plan)]
+    joints = sum(len(places) for places in plan.couplings.values())
+    if joints != plan.joints:
+        found.append("the couplings are counted wrong")
     return found
 
 
-def _faults_of_source(source: CutSource, rules: Rules) -> list[str]:
-    found, sawn_to = [], -rules.kerf
+def _of_bars(sources: Sequence[Source], lying: Sequence[Lying], terms: Terms) -> list[str]:
+    there = {bar.tag: bar for bar in lying}
+    found = []
+    tags = Counter(source.tag for source in sources if source.tag is not None)
+    for source in sources:
+        if source.tag is None:
+            if source.length not in {sold.length for sold in terms.sold}:
+                found.append("a new stick has a length that is not sold")
+        elif source.tag not in there or tags[source.tag] > 1:
+            found.append(f"{source.tag} is not there, or used twice")
+        elif (there[source.tag].length, there[source.tag].kind) != (source.length, source.kind):
+            found.append(f"{source.tag} is not as it lies there")
+    return found
+
+
+def _of_source(source: Source, terms: Terms) -> list[str]:
+    sawn, found = -terms.kerf, []
     for cut in source.cuts:
-        if cut.piece.kind != source.source.kind:
-            found.append(f"{cut.piece.run} piece {cut.piece.number} is of another kind than its source")
-        if cut.start < sawn_to + rules.kerf - ROUGHLY:
-            found.append(f"{cut.piece.run} piece {cut.piece.number} overlaps the cut before it")
-        sawn_to = cut.end
-    if sawn_to > source.source.length + ROUGHLY:
+        if cut.at < sawn + terms.kerf:
+            found.append(f"piece {cut.number} of {cut.run} overlaps the cut before it")
+        sawn = cut.at + cut.length
+    if sawn > source.length:
         found.append("a source is cut beyond its end")
+    return found
+
+
+def _of_run(run: Needed, cuts: Sequence[Cut], terms: Terms, plan: CutPlan) -> list[str]:
+    """Pieces and those cut before must follow each other from end to end, each long enough and rightly cut."""
+    found = []
+    done = [Cut("", 0, held.start, held.end, 0, held.cut, True) for held in run.held if held.done]
+    pieces = sorted([*cuts, *done], key=lambda cut: cut.start)
+    places = [0, *plan.couplings.get(run.key, ()), run.length]
+    if [(cut.start, cut.end) for cut in pieces] != list(itertools.pairwise(places)):
+        return ["its pieces do not follow each other from end to end"]
+    settled = {place for held in run.held for place in (held.start, held.end)} | set(run.couplings)
+    if not settled - {0, run.length} <= set(places):
+        found.append("a coupling that is fixed is not there")
+    for place in set(places[1:-1]) - settled:
+        if not any(low <= place <= high for low, high in run.windows):
+            found.append(f"a coupling at {place}/16 lies where none may")
+    held_at = {(held.start, held.end): held for held in run.held}
+    for number, cut in enumerate(pieces, start=1):
+        found += _of_piece(run, cut, number, held_at.get((cut.start, cut.end)), settled, terms)
+    return found
+
+
+def _of_piece(run: Needed, cut: Cut, number: int, held: Held | None, settled: set[int], terms: Terms) -> list[str]:
+    if cut.done:
+        return []
+    found = [] if cut.number == number else [f"piece {number} is called {cut.number}"]
+    if held:
+        return found if cut.length == held.cut else [*found, f"piece {number} is not cut as it is held"]
+    begin = cut.start + run.gap if cut.start else 0
+    bent = any(begin <= low < cut.end for low, _ in run.bends)
+    if cut.length != cut.end - begin + (terms.spare if bent else 0):
+        found.append(f"piece {number} is cut wrong")
+    fixed = settled | {0, run.length}
+    if cut.end - begin < terms.least and not {cut.start, cut.end} <= fixed:
+        found.append(f"piece {number} is too short")
     return found

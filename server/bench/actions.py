@@ -1,8 +1,10 @@
 """Every change at the bench: permission first, the run locked, each act done once or refused with its reason."""
 
 from typing import Any
+from uuid import uuid4
 
 from django.db import transaction
+from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pydantic import ValidationError
@@ -15,14 +17,16 @@ from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
-from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
+from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, StageAct, TakeIn
 from server.bench.sheets import Benches, arranged_of, made_on, shoe_state
-from server.errors import Refused
+from server.errors import Conflict, Refused
 from server.jobs.models import Run, Status
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
 A_DAY = 86400.0
+# Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
+stage_done = Signal()
 
 
 class _Cannot(Exception):
@@ -75,6 +79,40 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
             _about_bend(stick, act)
         case _:
             _stage(user, run, stick, act)
+            stage_done.send(Stick, user=user, run=run, piece=act.piece, kind=act.kind)
+
+
+@transaction.atomic
+def mark_cut(user: User, run: Run, piece: int) -> None:
+    """A piece of a run (its row locked) was cut by the cut plan. Raises Conflict where the run has no such piece."""
+    _mark(user, run, StageAct(kind="cut", key=uuid4(), piece=piece, at=timezone.now()))
+
+
+@transaction.atomic
+def mark_uncut(user: User, run: Run, piece: int) -> None:
+    """That it was cut was a mistake. Raises Conflict where it is bent already."""
+    _mark(user, run, StageAct(kind="uncut", key=uuid4(), piece=piece, at=timezone.now()))
+
+
+def _mark(user: User, run: Run, act: StageAct) -> None:
+    benches = Benches(run, user)
+    if act.piece not in benches.pieces():
+        raise Conflict(f"The run has no piece {act.piece} any more. Plan again; nothing was cut.")
+    stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
+    try:
+        _stage(user, run, stick, act)
+    except _Cannot as error:
+        raise Conflict(_sentence(str(error))) from error
+    _follow_status(run, Benches(run, user, benches))
+
+
+def arrange_spare(user: User, run: Run, piece: int, spare: str) -> None:
+    """What the cut plan leaves long on a piece's end B, unless the piece is begun."""
+    stick = Stick.objects.filter(run=run, piece=piece, live=True).first() or Stick(crew=run.crew, run=run, piece=piece)
+    known = str(stick.arranged.get("spare") or "0")
+    if stick.document is None and known != spare:
+        stick.arranged = {**stick.arranged, "spare": spare}
+        stick.save()
 
 
 def _arrange(stick: Stick, act: ArrangeAct) -> None:

@@ -10,8 +10,9 @@ from conduit.angle_finder import finder_reads
 from conduit.learning import Learned
 from server.accounts.schemas import Told
 from server.bench import actions
-from server.bench.log import Narrowed, as_csv, bends_of, choices_of, line_of
+from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
 from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
+from server.csv_out import csv_answer
 from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeOut
 
@@ -50,9 +51,7 @@ def get_log_csv(
 ) -> HttpResponse:
     """The log as CSV."""
     bends = bends_of(request.auth, Narrowed(run, person, shoe))
-    answer = HttpResponse(as_csv(line_of(one) for one in bends), content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = 'attachment; filename="bends.csv"'
-    return answer
+    return csv_answer("bends", COLUMNS, (line_of(one) for one in bends))
 
 
 @router.get("/shoes/{int:shoe_id}/learned", response=Learned, operation_id="getLearned")

@@ -1,9 +1,6 @@
 """The log: every bend made, planned and as bent; narrowed by run, person and shoe; as CSV."""
 
-import csv
-from collections.abc import Iterator
 from dataclasses import dataclass
-from io import StringIO
 from typing import Any
 
 from django.db.models import QuerySet
@@ -11,9 +8,6 @@ from django.db.models import QuerySet
 from conduit.units import format_angle, format_length
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade
-
-# What a spreadsheet would take for a formula is written as plain text.
-FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 
 
 @dataclass(frozen=True)
@@ -92,21 +86,3 @@ COLUMNS = (
     *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
     *("planned_angle", "dial", "angle", "off", "tape", "tape_wanted", "tape_off", "within"),
 )
-
-
-def as_csv(lines: Iterator[dict[str, Any]]) -> str:
-    """The log as CSV (RFC 4180), a bend a line, its columns named in the first."""
-    text = StringIO()
-    writer = csv.writer(text)
-    writer.writerow(COLUMNS)
-    for line in lines:
-        writer.writerow([_cell(line[column]) for column in COLUMNS])
-    return text.getvalue()
-
-
-def _cell(value: Any) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    written = value.isoformat(timespec="seconds") if hasattr(value, "isoformat") else str(value)
-    is_number = written.lstrip("+-").rstrip("°").replace(".", "").replace("/", "").replace(" ", "").isdigit()
-    return f"'{written}" if written.startswith(FORMULA_SIGNS) and not is_number else written

@@ -1,6 +1,9 @@
 """Loading the demo scene, and nothing but the demo scene."""
 
+from datetime import timedelta
+
 from django.db import transaction
+from django.utils import timezone
 
 from server.accounts.models import Crew, Membership, User
 from server.demo import scene
@@ -9,6 +12,7 @@ from server.jobs.actions import add_job, add_run
 from server.shoes.actions import add_shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap
+from server.stock.schemas import ScrapIn
 
 
 @transaction.atomic
@@ -28,8 +32,9 @@ def load(fresh: bool, with_history: bool = True) -> bool:
         shoe = add_shoe(lead, given)
         if days is not None:
             calibrated(lead, shoe, days)
-    for size, length in scene.SCRAPS:
-        add_scrap(lead, "EMT", size, length)  # type: ignore[arg-type]
+    for size, length, place, days in scene.SCRAPS:
+        since = timezone.now() - timedelta(days=days)
+        add_scrap(lead, ScrapIn(material="EMT", trade_size=size, length=length, place=place, since=since))  # type: ignore[arg-type]
     if with_history:
         work_before(bender)
     job = add_job(lead, *scene.JOB)

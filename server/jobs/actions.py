@@ -8,15 +8,12 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.cut_list import CutList, PlannedRun, make_cut_list
-from conduit.cutting.model import Kind, Source
 from conduit.document import read_document
 from conduit.plan import make_plan
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
-from server.stock.actions import on_rack
 
 LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
@@ -124,15 +121,3 @@ def describe_job(job: Job) -> dict[str, Any]:
 def _line(run: Run) -> dict[str, Any]:
     words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
     return {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress, **words}
-
-
-def cut_list_of(user: User, job_id: int) -> CutList:
-    """The cut list of a job's runs that are not cut yet, from the crew's rack as it is now."""
-    job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    to_cut = job.runs.filter(status__in=(Status.MEASURED, Status.LAID_OUT))
-    runs = [PlannedRun(str(run.pk), str(run.document.get("name", "")), make_plan(run.document)) for run in to_cut]
-    scraps = [
-        Source(Kind(scrap.material, scrap.trade_size), scrap.length, scrap.tag)  # type: ignore[arg-type]
-        for scrap in on_rack(user)
-    ]
-    return make_cut_list(runs, scraps)

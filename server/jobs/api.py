@@ -6,7 +6,6 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
-from conduit.cut_list import CutList
 from server.accounts.schemas import Told
 from server.jobs import actions
 from server.jobs.models import Job, Revision, Run
@@ -39,12 +38,6 @@ def remove_job(request: HttpRequest, job_id: int) -> tuple[int, None]:
     """Remove a job with all its runs."""
     actions.remove_job(request.auth, job_id)
     return 204, None
-
-
-@router.get("/jobs/{int:job_id}/cut-list", response=CutList, operation_id="getCutList")
-def get_cut_list(request: HttpRequest, job_id: int) -> CutList:
-    """What to cut from what, for all runs of the job."""
-    return actions.cut_list_of(request.auth, job_id)
 
 
 @router.post("/jobs/{int:job_id}/runs", response={201: RunOut, 422: Told}, operation_id="addRun")

@@ -38,6 +38,9 @@ class Run(CrewOwned):
     saved_at = models.DateTimeField(auto_now_add=True)
     saved_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     status = models.CharField(max_length=8, choices=Status.choices, default=Status.MEASURED)
+    cut_couplings = models.JSONField(
+        default=list, help_text="Couplings that a cut plan put into the document, in sixteenths: it may move them."
+    )
     progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
 
     class Meta:

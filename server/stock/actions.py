@@ -1,41 +1,96 @@
 """Every change to the rack: permission first, one transaction, a line in the ledger."""
 
-from django.db import transaction
+from collections.abc import Iterable, Sequence
+from datetime import datetime
+
+from django.db import IntegrityError, transaction
 from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.tables import DEFAULT_RULES, STICK, Material, TradeSize
+from conduit.rack_list import RackLine, read_rack_list
+from conduit.tables import DEFAULT_RULES, STICK
 from conduit.units import UnreadableLength, format_length, parse_length
-from server.accounts.models import Crew, User
+from server.accounts.models import Crew, User, name_of
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
-from server.stock.models import Entry, Scrap, What
+from server.stock.models import Entry, Reservation, Scrap, What
+from server.stock.schemas import CorrectIn, ScrapIn
+
+MOST_ON_RACK = 10_000
 
 
 def on_rack(user: User) -> QuerySet[Scrap]:
     """The scraps that lie on the crew's rack now, oldest first."""
-    return Scrap.objects.for_user(user).filter(taken_at=None)
+    return Scrap.objects.for_user(user).filter(taken_at=None).select_related("reservation__by")
 
 
-def add_scrap(user: User, material: Material, trade_size: TradeSize, length: str, count: int = 1) -> list[Scrap]:
-    """Put `count` offcuts on the rack. Raises Refused for a length that cannot be kept."""
+@transaction.atomic
+def new_tags(crew: Crew, count: int) -> list[str]:
+    """Tags that nothing had before."""
+    crew = Crew.objects.select_for_update().get(pk=crew.pk)
+    first = crew.last_tag + 1
+    crew.last_tag += count
+    crew.save(update_fields=["last_tag"])
+    return [f"S{number}" for number in range(first, first + count)]
+
+
+def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
+    """Put offcuts on the rack. Raises Refused for a length that cannot be kept."""
+    require_writer(user)
+    line = RackLine(given.trade_size, given.material, _keepable(given.length), given.count, given.place)
+    return _add(user, [(line, given.end_a, given.end_b, given.since)])
+
+
+def add_list(user: User, text: str) -> list[Scrap]:
+    """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
+    require_writer(user)
+    found = read_rack_list(text)
+    faults = {f"line {fault.line}": fault.says for fault in found.faults}
+    lines = []
+    for number, line in found.lines.items():
+        try:
+            _keepable(line.length)
+        except Refused as error:
+            faults[f"line {number}"] = f"{error.places['length']}."
+        lines.append((line, line.end_a, line.end_b, None))
+    if faults:
+        raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", faults)
+    if not lines:
+        raise Refused("There is no line in the list.", {"text": "write a line for each piece, as 3/4 EMT 41 3/8"})
+    return _add(user, lines)
+
+
+@transaction.atomic
+def _add(user: User, lines: Sequence[tuple[RackLine, str, str, datetime | None]]) -> list[Scrap]:
     crew = require_writer(user)
-    inches = _keepable(length)
-    with transaction.atomic():
-        crew = Crew.objects.select_for_update().get(pk=crew.pk)
-        scraps = []
-        for _ in range(count):
-            crew.last_tag += 1
-            scrap = Scrap(crew=crew, tag=f"S{crew.last_tag}", material=material, trade_size=trade_size, length=inches)
-            scrap.save()
-            _enter(scrap, What.ADDED, user)
-            scraps.append(scrap)
-        crew.save(update_fields=["last_tag"])
-    return scraps
+    count = sum(line.count for line, *_ in lines)
+    if on_rack(user).count() + count > MOST_ON_RACK:
+        raise Refused(f"A rack holds at most {MOST_ON_RACK:,} pieces here.")
+    tags = iter(new_tags(crew, count))
+    scraps = [
+        Scrap(
+            crew=crew,
+            tag=next(tags),
+            material=line.material,
+            trade_size=line.trade_size,
+            length=line.length,
+            place=line.place,
+            end_a=end_a,
+            end_b=end_b,
+            since=since or timezone.now(),
+        )
+        for line, end_a, end_b, since in lines
+        for _ in range(line.count)
+    ]
+    Scrap.objects.bulk_create(scraps, batch_size=500)
+    made = list(Scrap.objects.for_user(user).filter(tag__in=[scrap.tag for scrap in scraps]).order_by("id"))
+    entries = [Entry(crew=crew, scrap=one, what=What.ADDED, length=one.length, by=user) for one in made]
+    Entry.objects.bulk_create(entries, batch_size=500)
+    return made
 
 
-def _keepable(length: str) -> float:
+def _keepable(length: str | float) -> float:
     try:
         inches = parse_length(length)
     except UnreadableLength as error:
@@ -49,27 +104,128 @@ def _keepable(length: str) -> float:
 
 
 def take_scrap(user: User, scrap_id: int) -> Scrap:
-    """Take a scrap off the rack. Raises Conflict where somebody took it first."""
-    return _move(user, scrap_id, What.TAKEN)
+    """Take a scrap off the rack. Raises Conflict where somebody took or reserved it first."""
+    return _take(user, scrap_id, What.TAKEN)
 
 
-def put_back(user: User, scrap_id: int) -> Scrap:
-    """Put a scrap back that was taken by mistake. Raises Conflict where it lies there already."""
-    return _move(user, scrap_id, What.PUT_BACK)
+def recycle(user: User, scrap_id: int) -> Scrap:
+    """Discard a scrap to the recycler. Raises Conflict where somebody took or reserved it first."""
+    return _take(user, scrap_id, What.RECYCLED)
 
 
 @transaction.atomic
-def _move(user: User, scrap_id: int, what: What) -> Scrap:
-    require_writer(user)
-    scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
-    taking = what == What.TAKEN
-    if (scrap.taken_at is None) != taking:
-        raise Conflict(f"{scrap.tag} is {'no longer' if taking else 'already'} on the rack.")
-    scrap.taken_at = timezone.now() if taking else None
+def _take(user: User, scrap_id: int, what: What) -> Scrap:
+    scrap = _locked(user, scrap_id)
+    scrap.taken_at = timezone.now()
     scrap.save(update_fields=["taken_at"])
-    _enter(scrap, what, user)
+    enter(scrap, what, user)
     return scrap
 
 
-def _enter(scrap: Scrap, what: What, user: User) -> None:
-    Entry.objects.create(crew=scrap.crew, scrap=scrap, what=what, by=user)
+def _locked(user: User, scrap_id: int) -> Scrap:
+    """A scrap that lies on the rack for anyone to take, its row locked. Raises Conflict where it does not."""
+    require_writer(user)
+    scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
+    if scrap.taken_at is not None:
+        raise Conflict(f"{scrap.tag} is no longer on the rack.")
+    if kept := Reservation.objects.filter(scrap=scrap).select_related("by").first():
+        raise Conflict(f"{scrap.tag} is reserved for {kept.job_name} by {name_of(kept.by)}.")
+    return scrap
+
+
+@transaction.atomic
+def put_back(user: User, scrap_id: int) -> Scrap:
+    """Put a scrap back that was taken by mistake. Raises Conflict where it lies there already, or was cut."""
+    require_writer(user)
+    scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
+    if scrap.taken_at is None:
+        raise Conflict(f"{scrap.tag} is already on the rack.")
+    last = scrap.entries.first()
+    if last and last.what not in (What.TAKEN, What.RECYCLED):
+        raise Conflict(f"{scrap.tag} was cut; undo the cut where it was made.")
+    scrap.taken_at = None
+    scrap.save(update_fields=["taken_at"])
+    enter(scrap, What.PUT_BACK, user)
+    return scrap
+
+
+@transaction.atomic
+def correct(user: User, scrap_id: int, given: CorrectIn) -> Scrap:
+    """Correct what is written of a scrap. Raises Conflict where it is taken or reserved, Refused for a bad length."""
+    scrap = _locked(user, scrap_id)
+    before = f"was {scrap.trade_size} {scrap.material} {format_length(scrap.length)}"
+    scrap.material, scrap.trade_size, scrap.length = given.material, given.trade_size, _keepable(given.length)
+    scrap.place, scrap.end_a, scrap.end_b = given.place, given.end_a, given.end_b
+    scrap.save()
+    enter(scrap, What.CORRECTED, user, before)
+    return scrap
+
+
+def enter(scrap: Scrap, what: What, user: User, note: str = "") -> None:
+    """A line in the ledger."""
+    Entry.objects.create(crew=scrap.crew, scrap=scrap, what=what, length=scrap.length, note=note[:200], by=user)
+
+
+@transaction.atomic
+def reserve(user: User, tags: Iterable[str], job: int, job_name: str) -> list[Scrap]:
+    """Keep scraps for a job. Raises Conflict where one is taken or reserved; then none is reserved."""
+    require_writer(user)
+    wanted = set(tags)
+    scraps = list(Scrap.objects.for_user(user).select_for_update().filter(tag__in=wanted).order_by("id"))
+    gone = wanted - {scrap.tag for scrap in scraps if scrap.taken_at is None}
+    if gone:
+        raise Conflict(f"{', '.join(sorted(gone))} {'is' if len(gone) == 1 else 'are'} no longer on the rack.")
+    for kept in Reservation.objects.filter(scrap__in=scraps).select_related("scrap", "by"):
+        raise Conflict(f"{kept.scrap.tag} is reserved for {kept.job_name} by {name_of(kept.by)}.")
+    try:
+        with transaction.atomic():
+            for scrap in scraps:
+                Reservation.objects.create(scrap=scrap, job=job, job_name=job_name, by=user)
+    except IntegrityError as error:
+        raise Conflict("Somebody reserved one of these scraps just now.") from error
+    for scrap in scraps:
+        enter(scrap, What.RESERVED, user, job_name)
+    return scraps
+
+
+def let_go(user: User, scrap: Scrap) -> None:
+    """End a scrap's reservation."""
+    if Reservation.objects.filter(scrap=scrap).delete()[0]:
+        enter(scrap, What.LET_GO, user)
+
+
+def cut_into(user: User, scrap: Scrap, note: str) -> None:
+    """A scrap is cut: it is off the rack, its reservation done."""
+    Reservation.objects.filter(scrap=scrap).delete()
+    scrap.taken_at = timezone.now()
+    scrap.save(update_fields=["taken_at"])
+    enter(scrap, What.CUT, user, note)
+
+
+def uncut(user: User, scrap: Scrap, job: int, job_name: str, note: str) -> None:
+    """A cut was a slip of the hand: the scrap lies on the rack as before, reserved."""
+    scrap.taken_at = None
+    scrap.save(update_fields=["taken_at"])
+    Reservation.objects.get_or_create(scrap=scrap, defaults={"job": job, "job_name": job_name, "by": user})
+    enter(scrap, What.UNDONE, user, note)
+
+
+def remove_offcut(user: User, scrap: Scrap) -> None:
+    """An offcut that came of a cut that is undone. Raises Conflict where it is gone already."""
+    scrap = Scrap.objects.select_for_update().get(pk=scrap.pk)
+    if scrap.taken_at is not None or Reservation.objects.filter(scrap=scrap).exists():
+        raise Conflict(f"The offcut {scrap.tag} is taken or reserved already, so the cut cannot be undone.")
+    scrap.taken_at = timezone.now()
+    scrap.save(update_fields=["taken_at"])
+    enter(scrap, What.UNDONE, user, "the cut was undone")
+
+
+def put_offcut(user: User, scrap: Scrap, what: What, note: str) -> Scrap:
+    """Put an offcut of a cut on the rack; a tag that was given to one that was undone is used again."""
+    known = Scrap.objects.for_user(user).filter(tag=scrap.tag).first()
+    if known:
+        known.length, known.end_a, known.end_b = scrap.length, scrap.end_a, scrap.end_b
+        known.taken_at, scrap = None, known
+    scrap.save()
+    enter(scrap, what, user, note)
+    return scrap

@@ -1,15 +1,20 @@
-"""The rack over HTTP."""
+"""The rack and the tag printer over HTTP."""
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
 from ninja import Router
 
+from conduit.rack_list import COLUMNS
+from conduit.units import format_length
 from server.accounts.schemas import Told
+from server.csv_out import csv_answer
 from server.stock import actions
-from server.stock.models import Entry, Scrap
-from server.stock.schemas import Rack, ScrapIn, ScrapOut
+from server.stock.labels import as_svg, print_labels
+from server.stock.models import Entry, Label, Scrap
+from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, Rack, ScrapIn, ScrapOut
 
 router = Router(tags=["stock"])
-LEDGER_LINES = 12
+LEDGER_LINES = 40
 
 
 @router.get("/rack", response=Rack, operation_id="getRack")
@@ -22,7 +27,39 @@ def get_rack(request: HttpRequest) -> dict[str, object]:
 @router.post("/rack", response={201: list[ScrapOut], 422: Told}, operation_id="addScrap")
 def add_scrap(request: HttpRequest, given: ScrapIn) -> tuple[int, list[Scrap]]:
     """Put offcuts on the rack."""
-    return 201, actions.add_scrap(request.auth, given.material, given.trade_size, given.length, given.count)
+    return 201, actions.add_scrap(request.auth, given)
+
+
+@router.post("/rack/list", response={201: list[ScrapOut], 422: Told}, operation_id="addScrapList")
+def add_list(request: HttpRequest, given: ListIn) -> tuple[int, list[Scrap]]:
+    """Put a pasted list or CSV on the rack: all of it, or nothing where a line cannot be read."""
+    return 201, actions.add_list(request.auth, given.text)
+
+
+@router.get("/rack.csv", operation_id="getRackCsv")
+def get_rack_csv(request: HttpRequest) -> HttpResponse:
+    """The rack as CSV, as it can be read in again."""
+    rows = (
+        {
+            "tag": scrap.tag,
+            "trade size": scrap.trade_size,
+            "material": scrap.material,
+            "length": format_length(scrap.length),
+            "count": 1,
+            "place": scrap.place,
+            "end a": scrap.end_a,
+            "end b": scrap.end_b,
+            "since": scrap.since,
+        }
+        for scrap in actions.on_rack(request.auth)
+    )
+    return csv_answer("rack", COLUMNS, rows)
+
+
+@router.put("/rack/{int:scrap_id}", response={200: ScrapOut, 409: Told, 422: Told}, operation_id="correctScrap")
+def correct_scrap(request: HttpRequest, scrap_id: int, given: CorrectIn) -> Scrap:
+    """Correct what is written of a scrap."""
+    return actions.correct(request.auth, scrap_id, given)
 
 
 @router.post("/rack/{int:scrap_id}/take", response={200: ScrapOut, 409: Told}, operation_id="takeScrap")
@@ -31,7 +68,32 @@ def take_scrap(request: HttpRequest, scrap_id: int) -> Scrap:
     return actions.take_scrap(request.auth, scrap_id)
 
 
+@router.post("/rack/{int:scrap_id}/recycle", response={200: ScrapOut, 409: Told}, operation_id="recycleScrap")
+def recycle_scrap(request: HttpRequest, scrap_id: int) -> Scrap:
+    """Discard a scrap to the recycler."""
+    return actions.recycle(request.auth, scrap_id)
+
+
 @router.post("/rack/{int:scrap_id}/put-back", response={200: ScrapOut, 409: Told}, operation_id="putScrapBack")
 def put_scrap_back(request: HttpRequest, scrap_id: int) -> Scrap:
     """Put a scrap back that was taken by mistake."""
     return actions.put_back(request.auth, scrap_id)
+
+
+@router.get("/devices/tag-printer", response=list[LabelOut], operation_id="listLabels")
+def list_labels(request: HttpRequest) -> list[Label]:
+    """What came out of the simulated tag printer, newest first."""
+    return list(Label.objects.for_user(request.auth).select_related("by")[:60])
+
+
+@router.post("/devices/tag-printer", response={201: list[LabelOut], 422: Told}, operation_id="printLabels")
+def print_on_it(request: HttpRequest, given: LabelsIn) -> tuple[int, list[Label]]:
+    """Print labels on the simulated tag printer."""
+    return 201, print_labels(request.auth, given.labels)
+
+
+@router.get("/devices/tag-printer/{int:label_id}.svg", operation_id="getLabelFile")
+def get_label_file(request: HttpRequest, label_id: int) -> HttpResponse:
+    """A label as the file that a printer takes."""
+    label = get_object_or_404(Label.objects.for_user(request.auth), pk=label_id)
+    return HttpResponse(as_svg(label), content_type="image/svg+xml")

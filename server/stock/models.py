@@ -1,9 +1,20 @@
-"""The scrap rack and what happened to each piece on it. Lengths in inches."""
+"""The scrap rack, what is reserved on it, and what happened to each piece. Lengths in inches."""
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from server.accounts.models import CrewOwned
+
+PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
+
+
+class Ends(models.TextChoices):
+    """How a pipe's end is."""
+
+    FACTORY = "factory"
+    CUT = "cut"
+    THREADED = "threaded"
 
 
 class Scrap(CrewOwned):
@@ -13,29 +24,66 @@ class Scrap(CrewOwned):
     material = models.CharField(max_length=8)
     trade_size = models.CharField(max_length=8)
     length = models.FloatField()
+    place = models.CharField(max_length=40, blank=True)
+    end_a = models.CharField(max_length=8, choices=Ends.choices, default=Ends.CUT)
+    end_b = models.CharField(max_length=8, choices=Ends.choices, default=Ends.CUT)
+    since = models.DateTimeField(default=timezone.now)
     taken_at = models.DateTimeField(null=True)
 
     class Meta:
         """Oldest first; a tag names one scrap of a crew."""
 
-        ordering = ("id",)
+        ordering = ("since", "id")
         constraints = [models.UniqueConstraint(fields=["crew", "tag"], name="one_scrap_a_tag")]
+
+
+class Reservation(models.Model):
+    """A scrap that is kept for a job's cut plan. The scrap is the key: nobody else can have it too."""
+
+    scrap = models.OneToOneField(Scrap, primary_key=True, on_delete=models.CASCADE, related_name="reservation")
+    job = models.PositiveIntegerField(help_text="The job's number.")
+    job_name = models.CharField(max_length=80)
+    by = models.ForeignKey(**PERSON)
+    at = models.DateTimeField(auto_now_add=True)
 
 
 class What(models.TextChoices):
     """What happened to a scrap."""
 
     ADDED = "added"
+    CORRECTED = "corrected"
+    RESERVED = "reserved"
+    LET_GO = "let go"
+    CUT = "cut"
+    OFFCUT = "offcut"
+    SPOILED = "cut wrong"
+    UNDONE = "undone"
     TAKEN = "taken"
+    RECYCLED = "recycled"
     PUT_BACK = "put back"
 
 
 class Entry(CrewOwned):
-    """One line of the rack's ledger. Never changed."""
+    """One line of the rack's ledger, with the scrap's length at the time. Never changed."""
 
     scrap = models.ForeignKey(Scrap, on_delete=models.CASCADE, related_name="entries")
     what = models.CharField(max_length=10, choices=What.choices)
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    length = models.FloatField(default=0)
+    note = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(**PERSON)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """Newest first."""
+
+        ordering = ("-id",)
+
+
+class Label(CrewOwned):
+    """A label that came out of the simulated tag printer."""
+
+    lines = models.JSONField()
+    by = models.ForeignKey(**PERSON)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -1,22 +1,41 @@
 """What the rack takes and gives."""
 
 from datetime import datetime
+from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
 from conduit.tables import Material, TradeSize
 from conduit.units import format_length
+from server.accounts.models import name_of
 from server.stock.models import Entry, Scrap
 
+EndState = Literal["factory", "cut", "threaded"]
 
-class ScrapIn(Schema):
-    """An offcut to put on the rack."""
+
+class CorrectIn(Schema):
+    """A scrap as it really is."""
 
     material: Material
     trade_size: TradeSize
     length: str = Field(max_length=40, description="Tape notation.")
+    place: str = Field("", max_length=40)
+    end_a: EndState = "cut"
+    end_b: EndState = "cut"
+
+
+class ScrapIn(CorrectIn):
+    """An offcut to put on the rack."""
+
     count: int = Field(1, ge=1, le=20, description="So many alike.")
+    since: datetime | None = Field(None, description="Since when it lies there; left out: now.")
+
+
+class ListIn(Schema):
+    """A pasted list, or a CSV file's text."""
+
+    text: str = Field(max_length=400_000)
 
 
 class ScrapOut(Schema):
@@ -28,11 +47,27 @@ class ScrapOut(Schema):
     trade_size: TradeSize
     length: float
     reads: str
+    place: str
+    end_a: EndState
+    end_b: EndState
+    since: datetime
+    reserved_for: str = Field(description="The job it is kept for, or nothing.")
+    reserved_job: int | None
 
     @staticmethod
     def resolve_reads(scrap: Scrap) -> str:
         """The length as a tape reads it."""
         return format_length(scrap.length)
+
+    @staticmethod
+    def resolve_reserved_for(scrap: Scrap) -> str:
+        """The job's name."""
+        return scrap.reservation.job_name if hasattr(scrap, "reservation") else ""
+
+    @staticmethod
+    def resolve_reserved_job(scrap: Scrap) -> int | None:
+        """The job's number."""
+        return scrap.reservation.job if hasattr(scrap, "reservation") else None
 
 
 class EntryOut(Schema):
@@ -42,6 +77,7 @@ class EntryOut(Schema):
     tag: str
     scrap_id: int
     what: str
+    note: str
     reads: str
     by: str
     at: datetime
@@ -53,13 +89,13 @@ class EntryOut(Schema):
 
     @staticmethod
     def resolve_reads(entry: Entry) -> str:
-        """Its length as a tape reads it."""
-        return format_length(entry.scrap.length)
+        """Its length then, as a tape reads it."""
+        return format_length(entry.length or entry.scrap.length)
 
     @staticmethod
     def resolve_by(entry: Entry) -> str:
         """Who did it."""
-        return entry.by.get_full_name() or entry.by.username if entry.by else "someone who left"
+        return name_of(entry.by)
 
 
 class Rack(Schema):
@@ -67,3 +103,23 @@ class Rack(Schema):
 
     scraps: list[ScrapOut]
     ledger: list[EntryOut]
+
+
+class LabelsIn(Schema):
+    """Labels for the tag printer: up to four short lines each."""
+
+    labels: list[list[str]] = Field(min_length=1, max_length=500)
+
+
+class LabelOut(Schema):
+    """A label that came out of the simulated tag printer."""
+
+    id: int
+    lines: list[str]
+    by: str
+    at: datetime
+
+    @staticmethod
+    def resolve_by(label: object) -> str:
+        """Who printed it."""
+        return name_of(getattr(label, "by", None))

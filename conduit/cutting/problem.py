@@ -1,0 +1,169 @@
+"""What the search is given and what it finds: one kind of pipe, whole sixteenths, costs in whole numbers."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from conduit.cutting.stretch import Stretch
+
+# One whole new stick of the usual length costs this much, so that small preferences are whole numbers too.
+A_STICK = 10**12
+
+
+@dataclass(frozen=True)
+class Bar:
+    """Pipe to cut from; `cap` is what is left of it. A new stick costs; what lies there does not.
+
+    `dislike`: how much rather another is taken among equals. `opened`: it is cut anyway, so its use is free
+    and what is left of it counts, used or not.
+    """
+
+    cap: int
+    cost: int = 0
+    dislike: int = 0
+    opened: bool = False
+
+
+class BarKey(NamedTuple):
+    """A bar that lies there, or (with a serial number) one new stick of a length sold."""
+
+    at: int
+    serial: int = -1
+
+    @property
+    def is_new(self) -> bool:
+        """Whether it must be bought."""
+        return self.serial >= 0
+
+
+@dataclass(frozen=True)
+class Weights:
+    """What a plan costs: a coupling, and waste and kerf for each sixteenth. Shorter than `keep` is waste."""
+
+    coupling: int
+    waste: int
+    keep: int
+    kerf: int
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Stretches to make, bars that lie there, and the new sticks that can be bought (each as often as wanted)."""
+
+    stretches: tuple[Stretch, ...]
+    bars: tuple[Bar, ...]
+    sticks: tuple[Bar, ...]
+    weights: Weights
+
+    def bar(self, key: BarKey) -> Bar:
+        """The bar that a key names."""
+        return self.sticks[key.at] if key.is_new else self.bars[key.at]
+
+    def emptying(self, key: BarKey) -> int:
+        """What a sixteenth cut from a new stick costs, while that stick had better be emptied."""
+        bar = self.bar(key)
+        return bar.cost // bar.cap
+
+    @property
+    def longest_stick(self) -> int:
+        """The longest that can be bought; 0 where nothing can."""
+        return max((stick.cap for stick in self.sticks), default=0)
+
+    @property
+    def least(self) -> int:
+        """The shortest piece that may be used."""
+        return min((stretch.least for stretch in self.stretches), default=0)
+
+
+class Placed(NamedTuple):
+    """A piece of a stretch, from coupling `start` to `end`, and how much is cut for it from which bar."""
+
+    start: int
+    end: int
+    need: int
+    bar: BarKey
+
+
+Pieces = tuple[Placed, ...]
+
+
+@dataclass(frozen=True)
+class Load:
+    """What is cut from one bar: so much pipe in so many pieces."""
+
+    need: int = 0
+    count: int = 0
+
+    def with_piece(self, need: int) -> "Load":
+        """And one piece more."""
+        return Load(self.need + need, self.count + 1)
+
+    def left(self, cap: int, kerf: int) -> int:
+        """What remains of a bar; negative where it does not hold the load. A last sliver within a kerf is no offcut."""
+        room = cap - self.need - kerf * max(0, self.count - 1)
+        return room if room < 0 else max(0, room - kerf * bool(self.count))
+
+
+@dataclass(frozen=True)
+class Made:
+    """Every stretch with its pieces in order from its end A."""
+
+    stretches: tuple[Pieces, ...]
+
+    def loads(self, but: Iterable[int] = ()) -> dict[BarKey, Load]:
+        """What is cut from each bar that is used, leaving out the stretches named in `but`."""
+        without, found = set(but), defaultdict[BarKey, Load](Load)
+        for number, pieces in enumerate(self.stretches):
+            if number not in without:
+                for piece in pieces:
+                    found[piece.bar] = found[piece.bar].with_piece(piece.need)
+        return dict(found)
+
+    @property
+    def couplings(self) -> int:
+        """Couplings within the stretches."""
+        return sum(max(0, len(pieces) - 1) for pieces in self.stretches)
+
+
+@dataclass(frozen=True)
+class Score:
+    """What a plan takes. Compared by its cost."""
+
+    cost: int
+    sticks: tuple[int, ...]
+    couplings: int
+    waste: int
+
+
+def score(problem: Problem, made: Made) -> Score:
+    """What a plan takes: new sticks of each length, couplings, waste with kerf (sixteenths), and its cost."""
+    weights, loads = problem.weights, made.loads()
+    for index, bar in enumerate(problem.bars):
+        if bar.opened:
+            loads.setdefault(BarKey(index), Load())
+    waste = cost = 0
+    sticks = [0] * len(problem.sticks)
+    for key, load in loads.items():
+        bar = problem.bar(key)
+        left = load.left(bar.cap, weights.kerf)
+        waste += bar.cap - load.need - (left if left >= weights.keep else 0)
+        cost += bar.cost + bar.dislike * bool(load.count)
+        if key.is_new:
+            sticks[key.at] += 1
+    cost += weights.coupling * made.couplings + weights.waste * waste
+    return Score(cost, tuple(sticks), made.couplings, waste)
+
+
+def renumbered(stretches: Sequence[Pieces]) -> Made:
+    """The same plan with its new sticks numbered from 0 for each length, in the order in which they are met."""
+    serials: dict[BarKey, BarKey] = {}
+    counts: dict[int, int] = defaultdict(int)
+
+    def key(bar: BarKey) -> BarKey:
+        if bar.is_new and bar not in serials:
+            serials[bar] = BarKey(bar.at, counts[bar.at])
+            counts[bar.at] += 1
+        return serials.get(bar, bar)
+
+    return Made(tuple(tuple(piece._replace(bar=key(piece.bar)) for piece in pieces) for pieces in stretches))

@@ -1,0 +1,232 @@
+"""The search for a good plan: one at once, then better ones for as long as there is time.
+
+First fillings at random; then as many stretches as can be closed exactly, the rest filled again; then, over and
+over, a few stretches and their bars are freed and made anew as cheaply as can be.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from random import Random
+from typing import Protocol
+
+from conduit.cutting.bounds import bounds_of, spare_pipe
+from conduit.cutting.fill import fill
+from conduit.cutting.groups import closings, packed, pieces_of
+from conduit.cutting.neighbourhood import Remake, rooms_for
+from conduit.cutting.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
+
+SEED = 11
+FILLINGS = 12
+# Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
+COLUMNS, EFFORT = 600, 0.008
+# Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
+PATIENCE, PATIENCE_EACH = 60, 20
+# A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
+SMALL_STRETCHES, SMALL_BARS = 4, 14
+
+
+class CannotBeMade(Exception):
+    """A stretch (by its number) that nothing there or sold makes."""
+
+    def __init__(self, number: int) -> None:
+        super().__init__(f"stretch {number} cannot be made")
+        self.number = number
+
+
+class Budget(Protocol):
+    """How long the search may go on."""
+
+    def left(self) -> float:
+        """Seconds that are left; 0 or less when it must end."""
+
+
+@dataclass
+class Search:
+    """A search under way: the best plan so far, and the best for each number of sticks."""
+
+    problem: Problem
+    budget: Budget
+    luck: Random = field(default_factory=lambda: Random(SEED))
+    best: Made | None = None
+    reached: Score | None = None
+    by_sticks: dict[tuple[int, ...], tuple[Score, Made]] = field(default_factory=dict)
+    first_after: float | None = None
+
+    def __post_init__(self) -> None:
+        self.bounds = bounds_of(self.problem)
+        self.began_with = self.budget.left()
+        self.by_itself = self._by_itself()
+
+    def offer(self, made: Made | None) -> bool:
+        """Keep a plan if it is better than the best; say whether it was."""
+        if made is None:
+            return False
+        if self.first_after is None:
+            self.first_after = self.began_with - self.budget.left()
+        got = score(self.problem, made)
+        known = self.by_sticks.get(got.sticks)
+        if known is None or (got.couplings, got.waste) < (known[0].couplings, known[0].waste):
+            self.by_sticks[got.sticks] = got, made
+        if self.reached is None or got.cost < self.reached.cost:
+            self.best, self.reached = made, got
+            return True
+        return False
+
+    def fillings(self, fixed: dict[int, Pieces] | None, thrifts: Sequence[float], count: int) -> None:
+        """Offer some random fillings around pieces that are fixed."""
+        for turn in range(count):
+            if self.best is not None and self.budget.left() <= 0:
+                return
+            thrift, tight = thrifts[turn % len(thrifts)], turn % 2 == 1
+            self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
+
+    def close_exactly(self, seconds: float, slack: int) -> None:
+        """Offer plans in which as many stretches as can be close exactly, some with little lost in all."""
+        count = len(self.problem.stretches)
+        most = max(6, COLUMNS // count)
+        if self.by_itself:
+            return
+        found = [one for one in closings(self.problem, slack, most) if pieces_of(self.problem, one)]
+        for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
+            fixed = packed(self.problem, found, lost, min(seconds / 2, self.budget.left()))
+            self.fillings(fixed, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+
+    def whole(self) -> None:
+        """Offer the answer of one model of the whole problem, where it is small."""
+        problem = self.problem
+        if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
+            return
+        keys = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
+        slots = self._slots(self.reached.sticks, 1)
+        if len(keys) + len(slots) > SMALL_BARS:
+            return
+        remake = Remake(problem, range(len(problem.stretches)), rooms_for(problem, keys + slots, {}))
+        pieces = remake.solve(self.budget.left() * 0.8, 4.0)
+        # A plan with more sticks than the model had costs at least those and the couplings that must be.
+        cheapest = min(stick.cost for stick in problem.sticks)
+        beyond = (sum(self.reached.sticks) + 2) * cheapest + problem.weights.coupling * self.bounds.couplings
+        self.bounds = self.bounds.raised(min(remake.bound, beyond))
+        if pieces:
+            self.offer(renumbered([pieces[number] for number in range(len(problem.stretches))]))
+
+    def _slots(self, counts: Sequence[int], more: int) -> list[BarKey]:
+        return [BarKey(index, serial) for index, count in enumerate(counts) for serial in range(count + more)]
+
+    def improve(self) -> None:
+        """Free a few stretches and make them anew, until the time or the patience ends."""
+        patience, idle = PATIENCE + PATIENCE_EACH * len(self.problem.stretches), 0
+        now = self.best
+        while now and self.reached and idle < patience and self.budget.left() > 0:
+            if self.done():
+                return
+            emptying = self._least_used(now)
+            made = self._remade(now, emptying)
+            better = self.offer(made)
+            before = self._pressed(now, emptying)
+            if made and (after := self._pressed(made, emptying)) <= before:
+                better, now = better or after < before, made
+            idle = 0 if better else idle + 1
+
+    def _least_used(self, made: Made) -> BarKey | None:
+        """While there are more new sticks than must be: the one with least cut from it, to be emptied."""
+        loads = {key: load for key, load in made.loads().items() if key.is_new}
+        bought = sum(self.problem.bar(key).cap for key in loads)
+        if not loads or bought - min(self.problem.bar(key).cap for key in loads) < self.bounds.pipe:
+            return None
+        return min(loads, key=lambda key: (loads[key].need, key))
+
+    def _pressed(self, made: Made, emptying: BarKey | None) -> int:
+        """A plan's cost, with a stick that had better be emptied counted by what is cut from the least used one."""
+        cost = score(self.problem, made).cost
+        if emptying is None:
+            return cost
+        loads = [load.need for key, load in made.loads().items() if key.is_new]
+        least = self._least_used(made)
+        if least is None:
+            return cost
+        return cost - self.problem.bar(least).cost + self.problem.emptying(least) * min(loads)
+
+    def _remade(self, made: Made, emptying: BarKey | None) -> Made | None:
+        numbers = self._freed(made, emptying)
+        kept = made.loads(but=numbers)
+        own = {piece.bar for number in numbers for piece in made.stretches[number]}
+        keys = sorted(own)
+        others = [key for key in self._unused(made) if key not in own]
+        keys += self.luck.sample(others, min(len(others), self.luck.randint(3, 9)))
+        sticks = score(self.problem, made).sticks
+        keys += [BarKey(index, count) for index, count in enumerate(sticks)]
+        remake = Remake(self.problem, numbers, rooms_for(self.problem, keys, kept), emptying)
+        remake.hint({number: made.stretches[number] for number in numbers})
+        pieces = remake.solve(min(1.0, self.budget.left()), EFFORT)
+        if not pieces:
+            return None
+        return renumbered([pieces.get(number, was) for number, was in enumerate(made.stretches)])
+
+    def _unused(self, made: Made) -> list[BarKey]:
+        used = made.loads()
+        return [
+            BarKey(i)
+            for i, bar in enumerate(self.problem.bars)
+            if BarKey(i) not in used and bar.cap >= self.problem.least
+        ]
+
+    def _freed(self, made: Made, emptying: BarKey | None) -> list[int]:
+        """A stretch at random, those that share a bar with it, and others until there are enough.
+
+        Mostly those come first that use the stick to be emptied.
+        """
+        count = min(len(made.stretches), self.luck.randint(2, 6))
+        order = list(range(len(made.stretches)))
+        self.luck.shuffle(order)
+        freed: list[int] = []
+        if emptying and self.luck.random() < 0.9:
+            using = [number for number in order if any(piece.bar == emptying for piece in made.stretches[number])]
+            freed += using[: max(1, count // 2)]
+        while len(freed) < count:
+            start = next(number for number in order if number not in freed)
+            freed.append(start)
+            while len(freed) < count and (near := self._sharing(made, freed)):
+                freed.append(self.luck.choice(near))
+                if self.luck.random() < 0.3:
+                    break
+        return sorted(freed)
+
+    def _sharing(self, made: Made, freed: Sequence[int]) -> list[int]:
+        bars = {piece.bar for number in freed for piece in made.stretches[number]}
+        return [
+            number
+            for number, pieces in enumerate(made.stretches)
+            if number not in freed and any(piece.bar in bars for piece in pieces)
+        ]
+
+    def done(self) -> bool:
+        """Whether only trifles could still be saved."""
+        return self.reached is not None and self.reached.cost - self.bounds.cost < self.problem.weights.coupling / 4
+
+    def _by_itself(self) -> dict[int, Pieces]:
+        """Pieces of the stretches that sticks alone do not make: they need a bar that is longer than a stick."""
+        found: dict[int, Pieces] = {}
+        longest = sorted(range(len(self.problem.bars)), key=lambda i: -self.problem.bars[i].cap)
+        for number, stretch in enumerate(self.problem.stretches):
+            if stretch.fewest(self.problem.longest_stick) is not None:
+                continue
+            taken = {piece.bar.at for pieces in found.values() for piece in pieces if not piece.bar.is_new}
+            keys = [BarKey(i) for i in longest if i not in taken][:SMALL_BARS]
+            serial = 1 + max((piece.bar.serial for pieces in found.values() for piece in pieces), default=-1)
+            needed = [stretch.length // stick.cap + 1 for stick in self.problem.sticks]
+            keys += [BarKey(i, serial + n) for i, count in enumerate(needed) for n in range(count)]
+            pieces = Remake(self.problem, [number], rooms_for(self.problem, keys, {})).solve(self.budget.left(), 1.0)
+            if not pieces:
+                raise CannotBeMade(number)
+            found[number] = pieces[number]
+        return found
+
+    def run(self) -> None:
+        """Search until the time given is over, or nothing better comes."""
+        self.fillings(self.by_itself, (0.5, 1.0, 0.0, 0.8, 0.2), FILLINGS)
+        self.whole()
+        if self.done():
+            return
+        if self.budget.left() > 0 and len(self.problem.stretches) > 1:
+            self.close_exactly(self.budget.left() / 4, 24)
+        self.improve()

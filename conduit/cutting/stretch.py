@@ -1,0 +1,201 @@
+"""A stretch of a run's straight pipe that is to be made of pieces, and which pieces make it.
+
+Lengths and places are whole sixteenths of an inch. A coupling's place is where the piece on its A side ends;
+the next piece begins `gap` further on. Sets of places are bits of one integer, so that "everywhere a piece of
+at most so much gets to" is a few shifts, and whether pieces can make a stretch is decided exactly.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from conduit.cutting.model import Span
+
+Bits = int
+
+
+def bits_of(spans: Sequence[Span]) -> Bits:
+    """The set of all places in `spans`, ends included."""
+    found = 0
+    for low, high in spans:
+        if high >= low:
+            found |= ((1 << (high - low + 1)) - 1) << low
+    return found
+
+
+def smeared(bits: Bits, low: int, high: int) -> Bits:
+    """Every place that is `low` to `high` beyond one of `bits`."""
+    if high < low:
+        return 0
+    bits <<= low
+    width, wanted = 1, high - low + 1
+    while width * 2 <= wanted:
+        bits |= bits << width
+        width *= 2
+    return bits | bits << (wanted - width)
+
+
+def lowest(bits: Bits) -> int:
+    """The lowest place in a set that is not empty."""
+    return (bits & -bits).bit_length() - 1
+
+
+def places_in(bits: Bits) -> Iterator[int]:
+    """The places in a set, lowest first."""
+    while bits:
+        place = lowest(bits)
+        yield place
+        bits &= bits - 1
+
+
+def _flipped(bits: Bits, about: int) -> Bits:
+    """Every place as seen from the other end: `about` less it; those beyond are left out."""
+    letters = format(bits, "b")[::-1][: about + 1]
+    return int(letters, 2) << about + 1 - len(letters)
+
+
+@dataclass(frozen=True)
+class Joint:
+    """One piece of a made stretch: from `start` to `end`, cut from the cap at `index` of those given."""
+
+    start: int
+    end: int
+    index: int
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """Pipe from 0 to `length`. `windows`: where couplings may lie; `bends`: arcs, for the trim allowance `spare`.
+
+    Every piece is at least `least` long; a piece with a bend in it is cut `spare` longer than it lies.
+    """
+
+    length: int
+    windows: tuple[Span, ...]
+    least: int
+    gap: int = 0
+    spare: int = 0
+    bends: tuple[Span, ...] = ()
+
+    @cached_property
+    def allowed(self) -> Bits:
+        """Where a piece may end: at a coupling, or at the stretch's end."""
+        inner = [(max(1, low), min(self.length - 1, high)) for low, high in self.windows]
+        return bits_of(inner) | 1 << self.length
+
+    @cached_property
+    def straights(self) -> list[Bits]:
+        """The places of each straight, between bends."""
+        edges = [0, *(edge for bend in sorted(self.bends) for edge in bend), self.length]
+        return [bits_of([(a, b)]) for a, b in zip(edges[::2], edges[1::2], strict=True) if b >= a]
+
+    @property
+    def at_least(self) -> int:
+        """Pipe that it takes at least: without trim allowance, a gap in each piece's shortest length."""
+        return -(-self.length * self.least // (self.least + self.gap))
+
+    def begins(self, place: int) -> int:
+        """Where the piece after a coupling at `place` begins."""
+        return place + self.gap if place else 0
+
+    def needs(self, place: int, end: int) -> int:
+        """What must be cut for the piece between couplings at `place` and `end`."""
+        start = self.begins(place)
+        bent = self.spare and any(start <= low < end for low, _ in self.bends)
+        return end - start + (self.spare if bent else 0)
+
+    def reach(self, places: Bits, cap: int) -> Bits:
+        """Every place at which one piece cut from `cap` can end that begins at one of `places`."""
+        begun = (places & 1) | (places & ~1) << self.gap
+        found = smeared(begun, self.least, cap - self.spare)
+        if self.spare:
+            for straight in self.straights:
+                found |= smeared(begun & straight, self.least, cap) & straight
+        return found & self.allowed
+
+    def _back(self, places: Bits, end: int, cap: int) -> int | None:
+        """The first of `places` from which a piece of at most `cap` ends at `end`."""
+        low = max(0, end - cap - self.gap)
+        for place in places_in(places >> low << low):
+            if end - self.begins(place) < self.least:
+                return None
+            if self.needs(place, end) <= cap:
+                return place
+        return None
+
+    def made_of(self, caps: Sequence[int]) -> list[Joint] | None:
+        """The stretch made of one piece from each of `caps`, in whatever order does; None where none does."""
+        kinds = sorted(set(caps), reverse=True)
+        start = tuple(caps.count(kind) for kind in kinds)
+        layers: list[dict[tuple[int, ...], Bits]] = [{start: 1}]
+        for _ in caps:
+            layer: dict[tuple[int, ...], Bits] = {}
+            for left, places in layers[-1].items():
+                for i, count in enumerate(left):
+                    if count and (got := self.reach(places, kinds[i])):
+                        after = (*left[:i], count - 1, *left[i + 1 :])
+                        layer[after] = layer.get(after, 0) | got
+            layers.append(layer)
+        nothing = (0,) * len(kinds)
+        if not layers[-1].get(nothing, 0) >> self.length & 1:
+            return None
+        return self._walked_back(layers, kinds, caps)
+
+    def _walked_back(
+        self, layers: list[dict[tuple[int, ...], Bits]], kinds: list[int], caps: Sequence[int]
+    ) -> list[Joint]:
+        pool = {kind: [index for index, cap in enumerate(caps) if cap == kind] for kind in kinds}
+        state, end, joints = (0,) * len(kinds), self.length, []
+        for layer in reversed(layers[:-1]):
+            for i, kind in enumerate(kinds):
+                before = (*state[:i], state[i] + 1, *state[i + 1 :])
+                place = self._back(layer.get(before, 0), end, kind)
+                if place is not None:
+                    joints.append(Joint(place, end, pool[kind].pop()))
+                    state, end = before, place
+                    break
+        return joints[::-1]
+
+    @cached_property
+    def mirrored(self) -> "Stretch":
+        """The same stretch seen from its other end."""
+        return Stretch(
+            self.length,
+            tuple((self.flipped(high), self.flipped(low)) for low, high in reversed(self.windows)),
+            self.least,
+            self.gap,
+            self.spare,
+            tuple((self.length - high, self.length - low) for low, high in reversed(self.bends)),
+        )
+
+    def flipped(self, place: int) -> int:
+        """A coupling's place as seen from the other end."""
+        return self.length - self.gap - place
+
+    def can_finish(self, cap: int) -> Bits:
+        """The places from which the end can be reached with pieces from caps of `cap`, however many."""
+        if cap not in self._finishes:
+            other = self.mirrored
+            seen = fresh = 1
+            while fresh:
+                fresh = other.reach(fresh, cap) & ~seen
+                seen |= fresh
+            inner = seen & ~1 & ~(1 << self.length)
+            self._finishes[cap] = _flipped(inner, self.length - self.gap) & ~1 | seen >> self.length & 1
+        return self._finishes[cap]
+
+    @cached_property
+    def _finishes(self) -> dict[int, Bits]:
+        return {}
+
+    def fewest(self, cap: int) -> int | None:
+        """The fewest pieces from caps of `cap` that make the stretch; None where none do."""
+        seen = fresh = 1
+        for count in range(1, self.length // self.least + 2):
+            fresh = self.reach(fresh, cap) & ~seen
+            seen |= fresh
+            if fresh >> self.length & 1:
+                return count
+            if not fresh:
+                return None
+        return None

@@ -1,0 +1,118 @@
+"""Cut plans over HTTP."""
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import ValidationError
+
+from conduit.cut_terms import CutTerms
+from conduit.order_list import COLUMNS
+from server.accounts.models import Role
+from server.accounts.schemas import Told
+from server.csv_out import csv_answer
+from server.cutting import actions
+from server.cutting.models import Cut
+from server.cutting.planning import Cutting, terms_of
+from server.cutting.schemas import CutActIn, CuttingOut, PlanIn, TakeIn
+from server.cutting.view import cutting_out, to_bring
+from server.errors import Refused
+
+router = Router(tags=["cutting"])
+CUT_COLUMNS = ("source", "place", "pipe", "source length", "order", "cut", "saw at", "run", "piece", "ends", "offcut")
+
+
+@router.get("/jobs/{int:job_id}/cutting", response=CuttingOut, operation_id="getCutting")
+def get_cutting(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """How a job's cutting stands: terms, the plan that was taken, one that may be taken, what to bring."""
+    return cutting_out(Cutting.of(request.auth, job_id))
+
+
+@router.post("/jobs/{int:job_id}/cutting/plan", response={200: CuttingOut, 422: Told}, operation_id="planCuts")
+def plan_cuts(request: HttpRequest, job_id: int, given: PlanIn) -> dict[str, Any]:
+    """Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it."""
+    cutting, terms = Cutting.of(request.auth, job_id), _terms(given.terms)
+    if request.auth.membership.role != Role.VIEWER:
+        actions.keep_terms(request.auth, cutting.job, given.terms)
+    cutting.propose(terms, given.seconds)
+    return cutting_out(cutting, terms)
+
+
+def _terms(given: dict[str, Any]) -> CutTerms:
+    try:
+        return CutTerms.model_validate(given)
+    except ValidationError as error:
+        places = {f"terms.{'.'.join(map(str, fault['loc']))}": _says(fault) for fault in error.errors()}
+        raise Refused("Some of what to cut by could not be read.", places) from error
+
+
+def _says(fault: Any) -> str:
+    says = str(fault.get("ctx", {}).get("error", "")) or str(fault["msg"])
+    return f"{says[:1].lower()}{says[1:]}"
+
+
+@router.post(
+    "/jobs/{int:job_id}/cutting/take", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="takePlan"
+)
+def take_plan(request: HttpRequest, job_id: int, given: TakeIn) -> dict[str, Any]:
+    """Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since."""
+    actions.take(request.auth, job_id, given.digest, given.picks)
+    return cutting_out(Cutting.of(request.auth, job_id))
+
+
+@router.post("/jobs/{int:job_id}/cutting/let-go", response=CuttingOut, operation_id="letGoOfPlan")
+def let_go_of_plan(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """Give up what is reserved and not cut yet."""
+    actions.let_go(request.auth, job_id)
+    return cutting_out(Cutting.of(request.auth, job_id))
+
+
+@router.post("/cuts/{int:cut_id}", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="doCut")
+def do_cut(request: HttpRequest, cut_id: int, given: CutActIn) -> dict[str, Any]:
+    """Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow."""
+    actions.act(request.auth, cut_id, given.kind, given.key, given.length)
+    job_id = Cut.objects.for_user(request.auth).get(pk=cut_id).bar.job_id
+    return cutting_out(Cutting.of(request.auth, job_id))
+
+
+@router.get("/jobs/{int:job_id}/cutting/order.csv", operation_id="getOrderCsv")
+def get_order_csv(request: HttpRequest, job_id: int) -> HttpResponse:
+    """What to bring for a job, as CSV."""
+    cutting = Cutting.of(request.auth, job_id)
+    lines = to_bring(cutting, cutting.proposal(terms_of(cutting.job)))
+    rows = (
+        {
+            "what": line.what,
+            "trade size": line.trade_size,
+            "material": line.material,
+            "length": line.length,
+            "count": line.count,
+            "for": line.note,
+        }
+        for line in lines
+    )
+    return csv_answer("order", COLUMNS, rows)
+
+
+@router.get("/jobs/{int:job_id}/cutting/cuts.csv", operation_id="getCutsCsv")
+def get_cuts_csv(request: HttpRequest, job_id: int) -> HttpResponse:
+    """The cut list that was taken, as CSV, in the order of the walk along the pile."""
+    bars = cutting_out(Cutting.of(request.auth, job_id))["taken"]["bars"]
+    rows = (
+        {
+            "source": bar["name"],
+            "place": bar["place"],
+            "pipe": f"{bar['trade_size']} {bar['material']}",
+            "source length": bar["length"].reads,
+            "order": order,
+            "cut": cut["length"].reads,
+            "saw at": cut["end"].reads,
+            "run": cut["run_name"],
+            "piece": cut["piece"],
+            "ends": f"A {cut['end_a']}, B {cut['end_b']}",
+            "offcut": f"{bar['offcut_tag']} {bar['offcut'].reads}" if bar["offcut"] else "waste",
+        }
+        for bar in bars
+        for order, cut in enumerate(bar["cuts"], 1)
+    )
+    return csv_answer("cuts", CUT_COLUMNS, rows)

@@ -1,0 +1,30 @@
+"""What is done at the bench is so in the cut plan: the rack and its ledger follow in the same transaction."""
+
+from typing import Any
+
+from django.dispatch import receiver
+
+from server.accounts.models import User
+from server.bench.actions import stage_done
+from server.cutting.actions import confirm_at_bench, take_back_at_bench
+from server.cutting.models import Bar, Cut
+from server.jobs.models import Run
+
+
+@receiver(stage_done)
+def follow(sender: Any, user: User, run: Run, piece: int, kind: str, **more: Any) -> None:
+    """A piece that was cut, taken back or scrapped at the bench. The run's row is locked by the bench."""
+    planned = Cut.objects.filter(run=run, piece=piece, live=True).first()
+    if not planned or kind not in ("cut", "uncut", "scrapped"):
+        return
+    bar = Bar.objects.select_for_update().select_related("scrap", "offcut").get(pk=planned.bar_id)
+    cut = Cut.objects.select_for_update().get(pk=planned.pk)
+    cut.run, cut.bar = run, bar
+    if kind == "cut" and cut.done_at is None:
+        confirm_at_bench(user, cut)
+    elif kind == "uncut" and cut.done_at is not None:
+        take_back_at_bench(user, cut)
+    elif kind == "scrapped":
+        # It is to be cut again, from whatever the next plan says.
+        cut.live = None
+        cut.save(update_fields=["live"])

@@ -1,0 +1,83 @@
+"""Cut plans of jobs. Lengths in whole sixteenths of an inch, as they are planned and sawn."""
+
+from django.db import models
+
+from server.accounts.models import CrewOwned
+from server.jobs.models import Job, Run
+from server.stock.models import PERSON, Scrap
+
+LIVE = {"null": True, "default": True}
+
+
+class Asked(models.Model):
+    """By what terms a job's cuts are planned."""
+
+    job = models.OneToOneField(Job, primary_key=True, on_delete=models.CASCADE, related_name="cut_terms")
+    terms = models.JSONField(default=dict)
+
+
+class Proposal(CrewOwned):
+    """A plan found for a job as it was. The same job gets the same plan again."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="proposals")
+    digest = models.CharField(max_length=64)
+    parts = models.JSONField(help_text="A digest of each run, of the rack and of the terms: to tell what changed.")
+    seconds = models.FloatField()
+    result = models.JSONField()
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        """One a digest."""
+
+        ordering = ("-at",)
+        constraints = [models.UniqueConstraint(fields=["job", "digest"], name="one_plan_for_the_same")]
+
+
+class Bar(CrewOwned):
+    """A bar of a plan that was taken: a scrap that is reserved, or a stick to be bought; `left` of it now."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="bars")
+    live = models.BooleanField(**LIVE, help_text="True, or null once it is done with.")
+    name = models.CharField(max_length=12)
+    scrap = models.ForeignKey(Scrap, null=True, on_delete=models.CASCADE, related_name="+")
+    material = models.CharField(max_length=8)
+    trade_size = models.CharField(max_length=8)
+    length = models.PositiveIntegerField()
+    left = models.PositiveIntegerField()
+    spoiled = models.PositiveIntegerField(default=0, help_text="What went into pieces cut wrong, with their kerf.")
+    kerf = models.PositiveSmallIntegerField()
+    keep = models.PositiveSmallIntegerField()
+    begin = models.CharField(max_length=1, default="A")
+    offcut_tag = models.CharField(max_length=12, blank=True)
+    offcut = models.ForeignKey(Scrap, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        """A scrap is in one live plan only; a job's bars have names of their own."""
+
+        ordering = ("id",)
+        constraints = [
+            models.UniqueConstraint(fields=["scrap", "live"], name="one_plan_a_scrap"),
+            models.UniqueConstraint(fields=["job", "name", "live"], name="one_bar_a_name"),
+        ]
+
+
+class Cut(CrewOwned):
+    """A piece to be cut from a bar; from coupling `start` to `end` on its run."""
+
+    bar = models.ForeignKey(Bar, on_delete=models.CASCADE, related_name="cuts")
+    live = models.BooleanField(**LIVE, help_text="True, or null once it is not to be cut here any more.")
+    order = models.PositiveSmallIntegerField()
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="cuts")
+    piece = models.PositiveSmallIntegerField()
+    start = models.PositiveIntegerField()
+    end = models.PositiveIntegerField()
+    length = models.PositiveIntegerField()
+    came_out = models.PositiveIntegerField(null=True, help_text="Its length, where it was cut longer.")
+    done_at = models.DateTimeField(null=True)
+    done_by = models.ForeignKey(**PERSON)
+
+    class Meta:
+        """In the order of cutting; a stretch of a run is cut once."""
+
+        ordering = ("bar_id", "order", "id")
+        constraints = [models.UniqueConstraint(fields=["run", "start", "live"], name="one_cut_a_piece")]

@@ -1,0 +1,183 @@
+"""What is asked of the planner for a job: its runs, the rack, the terms; and the plan, the same for the same."""
+
+import time
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+from django.shortcuts import get_object_or_404
+from pydantic import ValidationError
+
+from conduit.cut_list import OnRack, PlannedRun, digests, make_cut_list
+from conduit.cut_results import CutKind, CutList
+from conduit.cut_terms import CutTerms, nearest_sixteenth
+from conduit.cutting.model import IN_AN_INCH, Held, Kind
+from conduit.plan import make_plan
+from conduit.results import Plan
+from server.accounts.models import User
+from server.bench.models import Stick
+from server.cutting.models import Asked, Bar, Cut, Proposal
+from server.jobs.models import Job, Run, Status
+from server.stock.actions import on_rack
+from server.stock.models import Scrap
+
+KEPT_PROPOSALS = 12
+TO_CUT = (Status.MEASURED, Status.LAID_OUT)
+
+
+@dataclass
+class Clock:
+    """So many seconds from now."""
+
+    seconds: float
+    began: float = field(default_factory=time.monotonic)
+
+    def left(self) -> float:
+        """Seconds that are left."""
+        return self.began + self.seconds - time.monotonic()
+
+
+def terms_of(job: Job) -> CutTerms:
+    """By what the job is cut; as usual where that cannot be read any more."""
+    asked = Asked.objects.filter(job=job).first()
+    try:
+        return CutTerms.model_validate(asked.terms if asked else {})
+    except ValidationError:
+        return CutTerms()
+
+
+class Cutting:
+    """A job's cutting as it stands now."""
+
+    def __init__(self, user: User, job: Job) -> None:
+        self.user, self.job = user, job
+        self.bars = list(Bar.objects.filter(job=job, live=True).select_related("scrap", "offcut"))
+        cuts = Cut.objects.filter(bar__job=job, live=True).select_related("run", "done_by")
+        self.cuts: dict[int, list[Cut]] = {}
+        for cut in cuts:
+            self.cuts.setdefault(cut.bar_id, []).append(cut)
+
+    @classmethod
+    def of(cls, user: User, job_id: int) -> "Cutting":
+        """The cutting of one of the crew's jobs."""
+        return cls(user, get_object_or_404(Job.objects.for_user(user), pk=job_id))
+
+    @cached_property
+    def all_runs(self) -> list[Run]:
+        """The job's runs."""
+        return list(self.job.runs.all())
+
+    @cached_property
+    def plans(self) -> dict[int, Plan]:
+        """Each run's plan as it is now."""
+        return {run.pk: make_plan(run.document) for run in self.all_runs}
+
+    def fits(self, cut: Cut) -> bool:
+        """Whether the run still has the piece as it is to be cut."""
+        plan = self.plans[cut.run_id]
+        gap = nearest_sixteenth(plan.coupling_gap)
+        return any(
+            nearest_sixteenth(piece.start) == (cut.start + gap if cut.start else 0)
+            and nearest_sixteenth(piece.start + piece.length.inches) == cut.end
+            for piece in plan.pieces
+        )
+
+    def _held(self, run: Run) -> tuple[Held, ...]:
+        """Pieces that are cut, or reserved and still as planned."""
+        mine = [(bar, cut) for bar in self.bars for cut in self.cuts.get(bar.pk, []) if cut.run_id == run.pk]
+        held = [
+            Held(cut.start, cut.end, bar.name, cut.length, cut.done_at is not None)
+            for bar, cut in mine
+            if self.fits(cut)
+        ]
+        known = {one.start for one in held}
+        begun = Stick.objects.filter(run=run, live=True).exclude(document=None).values_list("piece", flat=True)
+        plan = self.plans[run.pk]
+        for piece in plan.pieces:
+            start = nearest_sixteenth(piece.start)
+            start = start - nearest_sixteenth(plan.coupling_gap) if start else 0
+            if piece.number in set(begun) and start not in known:
+                # Cut at the bench, from whatever.
+                end = nearest_sixteenth(piece.start + piece.length.inches)
+                held.append(Held(start, end, None, nearest_sixteenth(piece.length.inches), True))
+        return tuple(sorted(held, key=lambda one: one.start))
+
+    @cached_property
+    def runs(self) -> list[PlannedRun]:
+        """The runs that are not wholly cut."""
+        to_cut = {str(run.pk) for run in self.all_runs if run.status in TO_CUT}
+        return [run for run in self.all_planned if run.key in to_cut]
+
+    @cached_property
+    def all_planned(self) -> list[PlannedRun]:
+        """The job's runs as the planner wants them."""
+        return [
+            PlannedRun(
+                str(run.pk),
+                str(run.document.get("name", "")),
+                self.plans[run.pk],
+                self._held(run),
+                frozenset(run.cut_couplings),
+            )
+            for run in self.all_runs
+        ]
+
+    @cached_property
+    def rack(self) -> list[OnRack]:
+        """What can be cut from: free scraps, and the bars of the plan that was taken, as they are now."""
+        free = [
+            _on_rack(scrap.tag, scrap, scrap.length)
+            for scrap in on_rack(self.user)
+            if not hasattr(scrap, "reservation")
+        ]
+        own = []
+        for bar in self.bars:
+            if not any(cut.done_at is None for cut in self.cuts.get(bar.pk, [])):
+                continue
+            kind = Kind(bar.material, bar.trade_size)  # type: ignore[arg-type]
+            left = bar.left / IN_AN_INCH
+            new = OnRack(bar.name, kind, left, "", ("factory", "factory"), True)
+            own.append(_on_rack(bar.name, bar.scrap, left) if bar.scrap else new)
+        return [*own, *free]
+
+    def digests(self, terms: CutTerms) -> dict[str, str]:
+        """What the plan depends on, to tell what changed."""
+        return digests(self.runs, self.rack, terms)
+
+    def proposal(self, terms: CutTerms) -> Proposal | None:
+        """The plan that was found for just this, if any."""
+        return Proposal.objects.filter(job=self.job, digest=self.digests(terms)["all"]).first()
+
+    def _known(self, seconds: float) -> list[CutKind]:
+        """Plans of single kinds that were searched for as long: what did not change keeps its plan."""
+        found = Proposal.objects.filter(job=self.job, seconds__gte=seconds)
+        return [CutKind.model_validate(kind) for one in found for kind in one.result["kinds"]]
+
+    def propose(self, terms: CutTerms, seconds: float) -> Proposal:
+        """The plan for just this: the one found before unless more time is given now."""
+        known = self.proposal(terms)
+        if known and known.seconds >= seconds:
+            return known
+        parts = self.digests(terms)
+        found = make_cut_list(self.runs, self.rack, terms, Clock(seconds), self._known(seconds))
+        if known and not _better(found, CutList.model_validate(known.result)):
+            found = CutList.model_validate(known.result)
+        values: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds}
+        proposal, _ = Proposal.objects.update_or_create(
+            job=self.job, digest=parts["all"], defaults={**values, "result": found.model_dump(mode="json")}
+        )
+        old = list(Proposal.objects.filter(job=self.job).values_list("pk", flat=True)[KEPT_PROPOSALS:])
+        Proposal.objects.filter(pk__in=old).delete()
+        return proposal
+
+
+def _on_rack(name: str, scrap: Scrap, length: float) -> OnRack:
+    kind = Kind(scrap.material, scrap.trade_size)  # type: ignore[arg-type]
+    return OnRack(name, kind, length, scrap.place, (scrap.end_a, scrap.end_b))  # type: ignore[arg-type]
+
+
+def _better(found: CutList, known: CutList) -> bool:
+    def measure(one: CutList) -> list[tuple[int, float, int]]:
+        return [(kind.choices[kind.chosen].sticks, kind.choices[kind.chosen].cost, kind.chosen) for kind in one.kinds]
+
+    return measure(found) < measure(known)

@@ -1,0 +1,98 @@
+"""What cutting takes and gives."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from conduit.cut_results import CutList
+from conduit.cut_terms import CutTerms
+from conduit.order_list import OrderLine
+from conduit.results import Measure
+
+
+class PlanIn(Schema):
+    """By what to plan; kept for the job. `seconds`: how long to look for a better plan."""
+
+    terms: dict[str, Any] = Field(description="CutTerms; lengths as a person writes them.")
+    seconds: float = Field(2.0, gt=0, le=30)
+
+
+class TakeIn(Schema):
+    """A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices."""
+
+    digest: str = Field(max_length=64)
+    picks: dict[str, int] = {}
+
+
+class CutActIn(Schema):
+    """What was done with a piece. The same key again is passed over."""
+
+    kind: Literal["cut", "undo", "wrong"]
+    key: UUID
+    length: str = Field("", max_length=40, description="For “wrong”: how long the piece is now.")
+
+
+class CutOut(Schema):
+    """A piece of a plan that was taken."""
+
+    id: int
+    run: int
+    run_name: str
+    piece: int
+    end_a: str
+    end_b: str
+    length: Measure
+    start: Measure = Field(description="On the tape from the bar's end, as the bar was when the plan was taken.")
+    end: Measure
+    came_out: Measure | None
+    done_at: datetime | None
+    done_by: str
+    stale: str = Field(description="Why it cannot be cut any more, or nothing.")
+
+
+class BarOut(Schema):
+    """A bar of a plan that was taken, and how it stands."""
+
+    id: int
+    name: str
+    scrap: bool
+    place: str
+    material: str
+    trade_size: str
+    length: Measure
+    left: Measure
+    begin: str
+    cuts: list[CutOut]
+    offcut_tag: str
+    offcut: Measure | None = Field(description="What is to be left, or was put on the rack; none: waste.")
+    finished: bool
+
+
+class TakenOut(Schema):
+    """The plan that was taken, in the order of the walk along the pile."""
+
+    bars: list[BarOut]
+    to_cut: int
+    cut: int
+    stale: int
+
+
+class ProposalOut(Schema):
+    """A plan that was found and may be taken."""
+
+    digest: str
+    found: CutList
+    seconds: float
+
+
+class CuttingOut(Schema):
+    """A job's cutting as it stands."""
+
+    terms: CutTerms
+    taken: TakenOut
+    proposal: ProposalOut | None = Field(description="None: nothing is planned for the job as it is now.")
+    to_plan: int = Field(description="Runs whose pieces are not all planned and reserved.")
+    order: list[OrderLine]

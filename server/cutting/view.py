@@ -1,0 +1,118 @@
+"""A job's cutting as the API gives it."""
+
+from collections import Counter
+from typing import Any
+
+from conduit.cut_list import CutList
+from conduit.cut_results import reading
+from conduit.cut_terms import CutTerms
+from conduit.cutting.model import IN_AN_INCH, Kind
+from conduit.order_list import OrderLine, order_list
+from server.accounts.models import name_of
+from server.cutting.models import Bar, Cut, Proposal
+from server.cutting.planning import Cutting, terms_of
+
+
+def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
+    """The terms, what is taken, what is proposed, and what to bring."""
+    terms = terms or terms_of(cutting.job)
+    proposal = cutting.proposal(terms)
+    bars = [_bar(cutting, bar) for bar in sorted(cutting.bars, key=_walk)]
+    cuts = [cut for bar in bars for cut in bar["cuts"]]
+    return {
+        "terms": terms,
+        "taken": {
+            "bars": bars,
+            "to_cut": sum(1 for cut in cuts if cut["done_at"] is None),
+            "cut": sum(1 for cut in cuts if cut["done_at"] is not None),
+            "stale": sum(1 for cut in cuts if cut["stale"]),
+        },
+        "proposal": proposal and proposal_out(proposal),
+        "to_plan": sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),
+        "order": to_bring(cutting, proposal),
+    }
+
+
+def _settled(pieces: Any, held: Any) -> bool:
+    return len(held) >= len(pieces)
+
+
+def proposal_out(proposal: Proposal) -> dict[str, Any]:
+    """A plan that was found."""
+    return {"digest": proposal.digest, "found": CutList.model_validate(proposal.result), "seconds": proposal.seconds}
+
+
+def _walk(bar: Bar) -> tuple[bool, str, int, str]:
+    """The order that walks along the pile once: by place, then by tag; sticks after it."""
+    return bar.scrap is None, bar.scrap.place if bar.scrap else "", len(bar.name), bar.name
+
+
+def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
+    cuts, at, outs = cutting.cuts.get(bar.pk, []), bar.spoiled, []
+    for cut in cuts:
+        outs.append(_cut(cutting, cut, at))
+        at += (cut.came_out or cut.length) + bar.kerf
+    waiting = any(cut.done_at is None for cut in cuts)
+    rest = max(0, bar.length - at) if waiting else bar.left
+    offcut = (
+        reading(round(bar.offcut.length * IN_AN_INCH)) if bar.offcut else reading(rest) if rest >= bar.keep else None
+    )
+    return {
+        "id": bar.pk,
+        "name": bar.name,
+        "scrap": bar.scrap is not None,
+        "place": bar.scrap.place if bar.scrap else "",
+        "material": bar.material,
+        "trade_size": bar.trade_size,
+        "length": reading(bar.length),
+        "left": reading(bar.left),
+        "begin": bar.begin,
+        "cuts": outs,
+        "offcut_tag": bar.offcut_tag if offcut else "",
+        "offcut": offcut,
+        "finished": not waiting,
+    }
+
+
+def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
+    pieces = cutting.plans[cut.run_id].pieces
+    own = next((piece for piece in pieces if piece.number == cut.piece), None)
+    stale = ""
+    if cut.done_at is None and not cutting.fits(cut):
+        stale = "The run was changed after this was planned. Plan again."
+    return {
+        "id": cut.pk,
+        "run": cut.run_id,
+        "run_name": str(cut.run.document.get("name", "")),
+        "piece": cut.piece,
+        "end_a": own.end_a if own else "",
+        "end_b": own.end_b if own else "",
+        "length": reading(cut.length),
+        "start": reading(at),
+        "end": reading(at + (cut.came_out or cut.length)),
+        "came_out": reading(cut.came_out) if cut.came_out else None,
+        "done_at": cut.done_at,
+        "done_by": name_of(cut.done_by) if cut.done_at else "",
+        "stale": stale,
+    }
+
+
+def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[OrderLine]:
+    """The job's order list: sticks that are taken but not begun, and those that are proposed."""
+    sticks, couplings = Counter[tuple[Kind, float]](), Counter[Kind]()
+    for bar in cutting.bars:
+        if bar.scrap is None and bar.left == bar.length:
+            sticks[Kind(bar.material, bar.trade_size), bar.length / IN_AN_INCH] += 1  # type: ignore[arg-type]
+    found = CutList.model_validate(proposal.result) if proposal else None
+    planned = {}
+    for kind in found.kinds if found else []:
+        choice = kind.choices[kind.chosen]
+        for source in choice.sources:
+            if source.scrap is None and source.bought is None:
+                sticks[Kind(kind.material, kind.trade_size), source.length.inches] += 1
+        planned |= {places.run: len(places.at) for places in choice.places}
+    runs = [run for run in cutting.all_planned if run.plan.makeable]
+    for run in runs:
+        couplings[run.kind] += planned.get(run.key, len(run.plan.couplings))
+    documents = {str(run.pk): run.document for run in cutting.all_runs}
+    return order_list(runs, documents, sticks, couplings)

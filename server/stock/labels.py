@@ -1,0 +1,38 @@
+"""The simulated tag printer: what a label printer on the bench would print, kept as labels that can be looked at."""
+
+from xml.sax.saxutils import escape
+
+from server.accounts.models import User
+from server.accounts.permissions import require_writer
+from server.errors import Refused
+from server.stock.models import Label
+
+WIDTH, HEIGHT, MOST_LINES, MOST_LETTERS = 50, 25, 4, 40
+KEPT = 200
+
+
+def print_labels(user: User, labels: list[list[str]]) -> list[Label]:
+    """Print labels; the oldest fall out of the printer's memory. Raises Refused for one that is too long."""
+    crew = require_writer(user)
+    for number, lines in enumerate(labels):
+        if not 1 <= len(lines) <= MOST_LINES or any(len(line) > MOST_LETTERS for line in lines):
+            says = f"a label has 1 to {MOST_LINES} lines of at most {MOST_LETTERS} letters"
+            raise Refused("The printer does not take that.", {f"labels.{number}": says})
+    printed = [Label.objects.create(crew=crew, lines=lines, by=user) for lines in labels]
+    old = list(Label.objects.for_user(user).values_list("pk", flat=True)[KEPT:])
+    Label.objects.filter(pk__in=old).delete()
+    return printed
+
+
+def as_svg(label: Label) -> str:
+    """A label as a file for a printer: 50 × 25 mm, the first line large."""
+    texts = [
+        f'<text x="3" y="{9 if at == 0 else 9 + 5 * at}" font-size="{7 if at == 0 else 4}">{escape(line)}</text>'
+        for at, line in enumerate(label.lines)
+    ]
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{WIDTH}mm" height="{HEIGHT}mm" '
+        f'viewBox="0 0 {WIDTH} {HEIGHT}" font-family="sans-serif">'
+        f'<rect width="{WIDTH}" height="{HEIGHT}" rx="2" fill="#fff" stroke="#000" stroke-width="0.3"/>'
+        f"{''.join(texts)}</svg>\n"
+    )
