@@ -14,7 +14,7 @@ from server.csv_out import csv_answer
 from server.cutting import actions
 from server.cutting.models import Cut
 from server.cutting.planning import Cutting, terms_of
-from server.cutting.schemas import CutActIn, CuttingOut, PlanIn, TakeIn
+from server.cutting.schemas import CutActIn, CuttingOut, PlanIn, TakePlanIn
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
 
@@ -54,7 +54,7 @@ def _says(fault: Any) -> str:
 @router.post(
     "/jobs/{int:job_id}/cutting/take", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="takePlan"
 )
-def take_plan(request: HttpRequest, job_id: int, given: TakeIn) -> dict[str, Any]:
+def take_plan(request: HttpRequest, job_id: int, given: TakePlanIn) -> dict[str, Any]:
     """Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since."""
     actions.take(request.auth, job_id, given.digest, given.picks)
     return cutting_out(Cutting.of(request.auth, job_id))

@@ -20,7 +20,7 @@ class PlanIn(Schema):
     seconds: float = Field(2.0, gt=0, le=30)
 
 
-class TakeIn(Schema):
+class TakePlanIn(Schema):
     """A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices."""
 
     digest: str = Field(max_length=64)

@@ -1,8 +1,11 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, reply } from "./client";
+import { newKey } from "./new-key";
 import type {
   Bench,
   CalibrationIn,
+  CorrectIn,
+  Cutting,
   GivenMark,
   Learned,
   MarksJudged,
@@ -33,6 +36,7 @@ export const keys = {
   run: (id: number) => ["run", id] as const,
   newest: (id: number) => ["newest", id] as const,
   rack: ["rack"] as const,
+  labels: ["labels"] as const,
   shoes: ["shoes"] as const,
 };
 
@@ -58,11 +62,49 @@ export const useJob = (id: number) =>
     queryFn: () => reply(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
   });
 
-export const useCutList = (id: number) =>
+export const useCutting = (jobId: number) =>
   useQuery({
-    queryKey: keys.cuts(id),
-    queryFn: () => reply(api.GET("/api/jobs/{job_id}/cut-list", { params: { path: { job_id: id } } })),
+    queryKey: keys.cuts(jobId),
+    queryFn: () => reply(api.GET("/api/jobs/{job_id}/cutting", { params: { path: { job_id: jobId } } })),
   });
+
+/** What changes a job's cutting: its answer is how the cutting then stands; the rack and the runs may follow. */
+function useCuttingAct<Given>(jobId: number, act: (given: Given) => Promise<Cutting>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: act,
+    onSuccess: (now) => queries.setQueryData(keys.cuts(jobId), now),
+    onError: () => queries.invalidateQueries({ queryKey: keys.cuts(jobId) }),
+    onSettled: () => {
+      for (const queryKey of [keys.rack, keys.jobs, ["bench"]]) queries.invalidateQueries({ queryKey });
+    },
+  });
+}
+
+const ofJob = (jobId: number) => ({ params: { path: { job_id: jobId } } });
+
+export const usePlanCuts = (jobId: number) =>
+  useCuttingAct(jobId, (body: { terms: Record<string, unknown>; seconds: number }) =>
+    reply(api.POST("/api/jobs/{job_id}/cutting/plan", { ...ofJob(jobId), body })),
+  );
+
+export const useTakePlan = (jobId: number) =>
+  useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>
+    reply(api.POST("/api/jobs/{job_id}/cutting/take", { ...ofJob(jobId), body })),
+  );
+
+export const useLetGo = (jobId: number) =>
+  useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/let-go", ofJob(jobId))));
+
+export const useCutAct = (jobId: number) =>
+  useCuttingAct(jobId, ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong"; length: string }) =>
+    reply(
+      api.POST("/api/cuts/{cut_id}", { params: { path: { cut_id: id } }, body: { ...act, key: newKey() } }),
+    ),
+  );
+
+export const useLabels = () =>
+  useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });
 
 /** The run as the server keeps it; read once when it is opened, as the draft then leads. */
 export const useRun = (id: number) =>
@@ -187,6 +229,28 @@ const RACK_AND_CUTS = [keys.rack, ["cuts"]] as const;
 
 export const useAddScrap = () =>
   useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
+
+export const useAddScrapList = () =>
+  useRefreshing((text: string) => reply(api.POST("/api/rack/list", { body: { text } })), RACK_AND_CUTS);
+
+export const useCorrectScrap = () =>
+  useRefreshing(
+    ({ id, ...body }: CorrectIn & { id: number }) =>
+      reply(api.PUT("/api/rack/{scrap_id}", { params: { path: { scrap_id: id } }, body })),
+    RACK_AND_CUTS,
+  );
+
+export const useRecycle = () =>
+  useRefreshing(
+    (id: number) => reply(api.POST("/api/rack/{scrap_id}/recycle", { params: { path: { scrap_id: id } } })),
+    RACK_AND_CUTS,
+  );
+
+export const usePrintLabels = () =>
+  useRefreshing(
+    (labels: string[][]) => reply(api.POST("/api/devices/tag-printer", { body: { labels } })),
+    [keys.labels],
+  );
 
 export const useTakeScrap = () =>
   useRefreshing(

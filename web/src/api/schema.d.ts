@@ -144,6 +144,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add List
+         * @description Put a pasted list or CSV on the rack: all of it, or nothing where a line cannot be read.
+         */
+        post: operations["addScrapList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Rack Csv
+         * @description The rack as CSV, as it can be read in again.
+         */
+        get: operations["getRackCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{scrap_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct Scrap
+         * @description Correct what is written of a scrap.
+         */
+        put: operations["correctScrap"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/{scrap_id}/take": {
         parameters: {
             query?: never;
@@ -164,6 +224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/{scrap_id}/recycle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recycle Scrap
+         * @description Discard a scrap to the recycler.
+         */
+        post: operations["recycleScrap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/{scrap_id}/put-back": {
         parameters: {
             query?: never;
@@ -178,6 +258,50 @@ export interface paths {
          * @description Put a scrap back that was taken by mistake.
          */
         post: operations["putScrapBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/tag-printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Labels
+         * @description What came out of the simulated tag printer, newest first.
+         */
+        get: operations["listLabels"];
+        put?: never;
+        /**
+         * Print On It
+         * @description Print labels on the simulated tag printer.
+         */
+        post: operations["printLabels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/tag-printer/{label_id}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Label File
+         * @description A label as the file that a printer takes.
+         */
+        get: operations["getLabelFile"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -347,26 +471,6 @@ export interface paths {
          * @description Remove a job with all its runs.
          */
         delete: operations["removeJob"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/cut-list": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Cut List
-         * @description What to cut from what, for all runs of the job.
-         */
-        get: operations["getCutList"];
-        put?: never;
-        post?: never;
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -582,6 +686,146 @@ export interface paths {
          * @description What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise.
          */
         post: operations["readFinder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cutting
+         * @description How a job's cutting stands: terms, the plan that was taken, one that may be taken, what to bring.
+         */
+        get: operations["getCutting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Cuts
+         * @description Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
+         */
+        post: operations["planCuts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Plan
+         * @description Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since.
+         */
+        post: operations["takePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Go Of Plan
+         * @description Give up what is reserved and not cut yet.
+         */
+        post: operations["letGoOfPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cut_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do Cut
+         * @description Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow.
+         */
+        post: operations["doCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/order.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Order Csv
+         * @description What to bring for a job, as CSV.
+         */
+        get: operations["getOrderCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/cuts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cuts Csv
+         * @description The cut list that was taken, as CSV, in the order of the walk along the pile.
+         */
+        get: operations["getCutsCsv"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -936,6 +1180,8 @@ export interface components {
             scrap_id: number;
             /** What */
             what: string;
+            /** Note */
+            note: string;
             /** Reads */
             reads: string;
             /** By */
@@ -979,6 +1225,30 @@ export interface components {
             length: number;
             /** Reads */
             reads: string;
+            /** Place */
+            place: string;
+            /**
+             * End A
+             * @enum {string}
+             */
+            end_a: "factory" | "cut" | "threaded";
+            /**
+             * End B
+             * @enum {string}
+             */
+            end_b: "factory" | "cut" | "threaded";
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /**
+             * Reserved For
+             * @description The job it is kept for, or nothing.
+             */
+            reserved_for: string;
+            /** Reserved Job */
+            reserved_job: number | null;
         };
         /**
          * ScrapIn
@@ -1001,11 +1271,104 @@ export interface components {
              */
             length: string;
             /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * End A
+             * @default cut
+             * @enum {string}
+             */
+            end_a?: "factory" | "cut" | "threaded";
+            /**
+             * End B
+             * @default cut
+             * @enum {string}
+             */
+            end_b?: "factory" | "cut" | "threaded";
+            /**
              * Count
              * @description So many alike.
              * @default 1
              */
             count?: number;
+            /**
+             * Since
+             * @description Since when it lies there; left out: now.
+             */
+            since?: string | null;
+        };
+        /**
+         * ListIn
+         * @description A pasted list, or a CSV file's text.
+         */
+        ListIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * CorrectIn
+         * @description A scrap as it really is.
+         */
+        CorrectIn: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /**
+             * Length
+             * @description Tape notation.
+             */
+            length: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * End A
+             * @default cut
+             * @enum {string}
+             */
+            end_a?: "factory" | "cut" | "threaded";
+            /**
+             * End B
+             * @default cut
+             * @enum {string}
+             */
+            end_b?: "factory" | "cut" | "threaded";
+        };
+        /**
+         * LabelOut
+         * @description A label that came out of the simulated tag printer.
+         */
+        LabelOut: {
+            /** Id */
+            id: number;
+            /** Lines */
+            lines: string[];
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * LabelsIn
+         * @description Labels for the tag printer: up to four short lines each.
+         */
+        LabelsIn: {
+            /** Labels */
+            labels: string[][];
         };
         /**
          * BenchBend
@@ -1380,6 +1743,11 @@ export interface components {
             pieces: components["schemas"]["PlannedPiece"][];
             /** Couplings */
             couplings: components["schemas"]["PlannedCoupling"][];
+            /**
+             * Coupling Gap
+             * @description What a coupling keeps between two pipe ends.
+             */
+            coupling_gap: number;
             /** Simulated */
             simulated: components["schemas"]["Simulated"][];
             /** Card */
@@ -1969,6 +2337,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -2364,6 +2743,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -2522,6 +2912,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -2595,6 +2996,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -2687,6 +3099,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -2738,6 +3161,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -2800,90 +3234,6 @@ export interface components {
              * @default
              */
             place?: string;
-        };
-        /**
-         * CutList
-         * @description What to cut from what. The assignment is simple, not proved to use the fewest sticks.
-         */
-        CutList: {
-            /** Sources */
-            sources: components["schemas"]["ListedSource"][];
-            /** To Buy */
-            to_buy: components["schemas"]["ToBuy"][];
-            /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
-            kerf: components["schemas"]["Measure"];
-            /** Couplings */
-            couplings: number;
-        };
-        /**
-         * LeftOut
-         * @description A run whose pieces are not in the list, and why.
-         */
-        LeftOut: {
-            /** Run */
-            run: string;
-            /** Run Name */
-            run_name: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * ListedCut
-         * @description One piece on its source: tape positions from the source's end.
-         */
-        ListedCut: {
-            /** Run */
-            run: string;
-            /** Run Name */
-            run_name: string;
-            /** Piece */
-            piece: number;
-            length: components["schemas"]["Measure"];
-            start: components["schemas"]["Measure"];
-            end: components["schemas"]["Measure"];
-        };
-        /**
-         * ListedSource
-         * @description A scrap (with its tag) or a new stick, its cuts in order, and what is left of it.
-         */
-        ListedSource: {
-            /** Scrap */
-            scrap: string | null;
-            /**
-             * Material
-             * @enum {string}
-             */
-            material: "EMT" | "IMC" | "rigid";
-            /**
-             * Trade Size
-             * @enum {string}
-             */
-            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-            length: components["schemas"]["Measure"];
-            /** Cuts */
-            cuts: components["schemas"]["ListedCut"][];
-            left: components["schemas"]["Measure"];
-            /** Keep */
-            keep: boolean;
-        };
-        /**
-         * ToBuy
-         * @description New sticks of one kind.
-         */
-        ToBuy: {
-            /**
-             * Material
-             * @enum {string}
-             */
-            material: "EMT" | "IMC" | "rigid";
-            /**
-             * Trade Size
-             * @enum {string}
-             */
-            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-            /** Sticks */
-            sticks: number;
         };
         /**
          * RunOut
@@ -2951,6 +3301,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -3008,6 +3369,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3095,6 +3467,17 @@ export interface components {
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
                  * @default []
@@ -3176,6 +3559,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3321,6 +3715,17 @@ export interface components {
                 /** Steps */
                 steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -4084,6 +4489,471 @@ export interface components {
             /** Dial */
             dial: number;
         };
+        /**
+         * BarOut
+         * @description A bar of a plan that was taken, and how it stands.
+         */
+        BarOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Scrap */
+            scrap: boolean;
+            /** Place */
+            place: string;
+            /** Material */
+            material: string;
+            /** Trade Size */
+            trade_size: string;
+            length: components["schemas"]["Measure"];
+            left: components["schemas"]["Measure"];
+            /** Begin */
+            begin: string;
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+            /** Offcut Tag */
+            offcut_tag: string;
+            /** @description What is to be left, or was put on the rack; none: waste. */
+            offcut: components["schemas"]["Measure"] | null;
+            /** Finished */
+            finished: boolean;
+        };
+        /**
+         * CutChoice
+         * @description One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks.
+         */
+        CutChoice: {
+            /** Sticks */
+            sticks: number;
+            /** Couplings */
+            couplings: number;
+            /** @description Offcuts too short to keep, and what the blade takes. */
+            waste: components["schemas"]["Measure"];
+            /** Cost */
+            cost: number;
+            /**
+             * Proved
+             * @description It cannot be done with fewer sticks.
+             */
+            proved: boolean;
+            /** Says */
+            says: string;
+            /** Sources */
+            sources: components["schemas"]["ListedSource"][];
+            /** Places */
+            places: components["schemas"]["RunCouplings"][];
+        };
+        /**
+         * CutKind
+         * @description One kind of pipe: ways to cut it, from fewest couplings to fewest sticks, and what no way does without.
+         */
+        CutKind: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /** Chosen */
+            chosen: number;
+            /** Choices */
+            choices: components["schemas"]["CutChoice"][];
+            /** Sticks At Least */
+            sticks_at_least: number;
+            /** Couplings At Least */
+            couplings_at_least: number;
+            /** Cost At Least */
+            cost_at_least: number;
+            /** Priced */
+            priced: boolean;
+            /**
+             * Impossible
+             * @description Runs that nothing there or sold makes.
+             */
+            impossible: string[];
+            /**
+             * Seconds
+             * @description How long it was searched for.
+             */
+            seconds: number;
+            /** Digest */
+            digest: string;
+        };
+        /**
+         * CutList
+         * @description What to cut from what, for each kind of pipe.
+         */
+        CutList: {
+            /** Kinds */
+            kinds: components["schemas"]["CutKind"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            kerf: components["schemas"]["Measure"];
+        };
+        /**
+         * CutOut
+         * @description A piece of a plan that was taken.
+         */
+        CutOut: {
+            /** Id */
+            id: number;
+            /** Run */
+            run: number;
+            /** Run Name */
+            run_name: string;
+            /** Piece */
+            piece: number;
+            /** End A */
+            end_a: string;
+            /** End B */
+            end_b: string;
+            length: components["schemas"]["Measure"];
+            /** @description On the tape from the bar's end, as the bar was when the plan was taken. */
+            start: components["schemas"]["Measure"];
+            end: components["schemas"]["Measure"];
+            came_out: components["schemas"]["Measure"] | null;
+            /** Done At */
+            done_at: string | null;
+            /** Done By */
+            done_by: string;
+            /**
+             * Stale
+             * @description Why it cannot be cut any more, or nothing.
+             */
+            stale: string;
+        };
+        /**
+         * CutTerms
+         * @description By what a job is cut. What is left out is as usual.
+         */
+        CutTerms: {
+            /**
+             * Goal
+             * @default least cost
+             * @enum {string}
+             */
+            goal?: "least cost" | "fewest sticks" | "fewest couplings";
+            /**
+             * Keep
+             * @description Scrap shorter than this is waste.
+             * @default 12
+             */
+            keep?: string | number;
+            /**
+             * Kerf
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 0.0625
+             */
+            kerf?: string | number;
+            /**
+             * Spare
+             * @description Trim allowance of each piece with a bend.
+             * @default 0
+             */
+            spare?: string | number;
+            /**
+             * Coupling
+             * @description A coupling's worth in sticks, fitting time included.
+             * @default 0.25
+             */
+            coupling?: number;
+            /**
+             * Sold
+             * @default []
+             */
+            sold?: components["schemas"]["SoldKind"][];
+            /**
+             * Use Scrap
+             * @default true
+             */
+            use_scrap?: boolean;
+            /**
+             * Excluded
+             * @description Tags of scraps that are not to be used.
+             * @default []
+             */
+            excluded?: string[];
+            /**
+             * Couplings
+             * @default []
+             */
+            couplings?: components["schemas"]["PinnedCoupling"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: components["schemas"]["PinnedPiece"][];
+        };
+        /**
+         * CuttingOut
+         * @description A job's cutting as it stands.
+         */
+        CuttingOut: {
+            terms: components["schemas"]["CutTerms"];
+            taken: components["schemas"]["TakenOut"];
+            /** @description None: nothing is planned for the job as it is now. */
+            proposal: components["schemas"]["ProposalOut"] | null;
+            /**
+             * To Plan
+             * @description Runs whose pieces are not all planned and reserved.
+             */
+            to_plan: number;
+            /** Order */
+            order: components["schemas"]["OrderLine"][];
+        };
+        /**
+         * LeftOut
+         * @description A run (`whole`) or a pin of one that is not in the list, and why.
+         */
+        LeftOut: {
+            /** Run */
+            run: string;
+            /** Run Name */
+            run_name: string;
+            /** Says */
+            says: string;
+            /**
+             * Whole
+             * @default true
+             */
+            whole?: boolean;
+        };
+        /**
+         * ListedCut
+         * @description One piece on its source: tape positions from the source's end, the saw on the waste side of `end`.
+         */
+        ListedCut: {
+            /** Run */
+            run: string;
+            /** Run Name */
+            run_name: string;
+            /** Piece */
+            piece: number;
+            /** End A */
+            end_a: string;
+            /** End B */
+            end_b: string;
+            length: components["schemas"]["Measure"];
+            start: components["schemas"]["Measure"];
+            end: components["schemas"]["Measure"];
+            /**
+             * From Coupling
+             * @description Where it begins on the run, in sixteenths of an inch.
+             */
+            from_coupling: number;
+            /** To Coupling */
+            to_coupling: number;
+        };
+        /**
+         * ListedSource
+         * @description A scrap (its tag), a stick that is bought already (its name) or a new stick, and its cuts in order.
+         */
+        ListedSource: {
+            /** Key */
+            key: string;
+            /** Scrap */
+            scrap: string | null;
+            /** Bought */
+            bought: string | null;
+            /** Place */
+            place: string;
+            length: components["schemas"]["Measure"];
+            /**
+             * Begin
+             * @description The end that the tape is hooked on.
+             */
+            begin: string;
+            /** Cuts */
+            cuts: components["schemas"]["ListedCut"][];
+            left: components["schemas"]["Measure"];
+            /** Keep */
+            keep: boolean;
+            /**
+             * Threads
+             * @description Ends that must be threaded; 0 for EMT.
+             */
+            threads: number;
+        };
+        /**
+         * OrderLine
+         * @description So many of one thing. `size` and `material` are empty where they do not matter.
+         */
+        OrderLine: {
+            /** What */
+            what: string;
+            /** Trade Size */
+            trade_size: string;
+            /** Material */
+            material: string;
+            /** Length */
+            length: string;
+            /** Count */
+            count: number;
+            /** Note */
+            note: string;
+        };
+        /**
+         * PinnedCoupling
+         * @description A coupling that is to be at a place, along the run's straight pipe from end A.
+         */
+        PinnedCoupling: {
+            /** Run */
+            run: string;
+            /**
+             * At
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            at: string | number;
+        };
+        /**
+         * PinnedPiece
+         * @description A piece of a run, from coupling to coupling, that is to be cut from a scrap (its tag) or a new stick.
+         */
+        PinnedPiece: {
+            /** Run */
+            run: string;
+            /**
+             * Start
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            start: string | number;
+            /**
+             * End
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             */
+            end: string | number;
+            /** Scrap */
+            scrap?: string | null;
+        };
+        /**
+         * ProposalOut
+         * @description A plan that was found and may be taken.
+         */
+        ProposalOut: {
+            /** Digest */
+            digest: string;
+            found: components["schemas"]["CutList"];
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * RunCouplings
+         * @description Where a run's couplings are: inches along its straight pipe.
+         */
+        RunCouplings: {
+            /** Run */
+            run: string;
+            /** At */
+            at: number[];
+        };
+        /**
+         * SoldKind
+         * @description The sticks sold of one kind of pipe, and what a coupling for it costs (fitting time included).
+         */
+        SoldKind: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /** Sticks */
+            sticks: components["schemas"]["SoldStick"][];
+            /** Coupling */
+            coupling?: number | null;
+        };
+        /**
+         * SoldStick
+         * @description A length of stick that can be bought; without a price its length counts.
+         */
+        SoldStick: {
+            /**
+             * Length
+             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @default 120
+             */
+            length?: string | number;
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * TakenOut
+         * @description The plan that was taken, in the order of the walk along the pile.
+         */
+        TakenOut: {
+            /** Bars */
+            bars: components["schemas"]["BarOut"][];
+            /** To Cut */
+            to_cut: number;
+            /** Cut */
+            cut: number;
+            /** Stale */
+            stale: number;
+        };
+        /**
+         * PlanIn
+         * @description By what to plan; kept for the job. `seconds`: how long to look for a better plan.
+         */
+        PlanIn: {
+            /**
+             * Terms
+             * @description CutTerms; lengths as a person writes them.
+             */
+            terms: {
+                [key: string]: unknown;
+            };
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+        };
+        /**
+         * TakePlanIn
+         * @description A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices.
+         */
+        TakePlanIn: {
+            /** Digest */
+            digest: string;
+            /**
+             * Picks
+             * @default {}
+             */
+            picks?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * CutActIn
+         * @description What was done with a piece. The same key again is passed over.
+         */
+        CutActIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cut" | "undo" | "wrong";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Length
+             * @description For “wrong”: how long the piece is now.
+             * @default
+             */
+            length?: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -4431,7 +5301,133 @@ export interface operations {
             };
         };
     };
+    addScrapList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getRackCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    correctScrap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scrap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     takeScrap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scrap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrapOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    recycleScrap: {
         parameters: {
             query?: never;
             header?: never;
@@ -4490,6 +5486,79 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Told"];
                 };
+            };
+        };
+    };
+    listLabels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"][];
+                };
+            };
+        };
+    };
+    printLabels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getLabelFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                label_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -4783,28 +5852,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    getCutList: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CutList"];
-                };
             };
         };
     };
@@ -5178,6 +6225,213 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FinderOut"];
                 };
+            };
+        };
+    };
+    getCutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+        };
+    };
+    planCuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    takePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakePlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    letGoOfPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+        };
+    };
+    doCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutActIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getOrderCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getCutsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

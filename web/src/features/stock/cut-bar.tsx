@@ -1,10 +1,29 @@
-import type { ListedCut, ListedSource } from "@/api/types";
+import type { ReactNode } from "react";
+import type { Measure } from "@/api/types";
 import { useSize } from "@/ui/use-size";
 
-interface Props {
-  source: ListedSource;
-  longest: number;
+export interface DrawnCut {
+  key: string;
+  run_name: string;
+  piece: number;
+  length: Measure;
+  start: Measure;
+  end: Measure;
+  done?: boolean;
+}
+
+export interface DrawnBar {
   name: string;
+  about: string;
+  length: Measure;
+  cuts: DrawnCut[];
+  left: string;
+}
+
+interface Props {
+  bar: DrawnBar;
+  longest: number;
+  children?: ReactNode;
 }
 
 const TOP = 4;
@@ -14,47 +33,43 @@ const LEFT = 0;
 const NAMED_FROM = 190;
 
 /** One source to scale: its cuts in order, where the saw goes, and what is left. */
-export function CutBar({ source, longest, name }: Props) {
+export function CutBar({ bar, longest, children }: Props) {
   const [ref, size] = useSize<HTMLDivElement>();
   const scale = size.width / longest;
-  const length = source.length.inches * scale;
-  const used = source.cuts.at(-1)?.end.inches ?? 0;
+  const length = bar.length.inches * scale;
+  const used = bar.cuts.at(-1)?.end.inches ?? 0;
+  const isWhole = (cut: DrawnCut) => Math.abs(cut.end.inches - bar.length.inches) < 0.01;
+  const beneath = bar.cuts.some((cut) => !isWhole(cut));
   return (
-    <section aria-label={`${name}, ${source.length.reads}`} className="mt-2">
-      <h3 className="tape text-base text-soft">
-        <strong className="text-ink">{name}</strong> · {source.trade_size} {source.material},{" "}
-        {source.length.reads} long
-      </h3>
+    <section aria-label={`${bar.name}, ${bar.length.reads}`} className="mt-2.5">
+      <h4 className="tape flex min-h-8 flex-wrap items-center gap-x-2 text-base text-soft">
+        <strong className="text-lg text-ink">{bar.name}</strong> {bar.length.reads} long{bar.about}
+        {children}
+      </h4>
       <div ref={ref}>
         {size.width > 0 && (
           <svg
             width={size.width}
-            height="72"
+            height={beneath ? 72 : 52}
             role="img"
-            aria-label={source.cuts.map((cut) => `${cut.length.reads} for ${cut.run_name}`).join(", ")}
+            aria-label={bar.cuts.map((cut) => `${cut.length.reads} for ${cut.run_name}`).join(", ")}
           >
             <rect
               x={LEFT + 1}
               y={TOP}
-              width={length - 2}
+              width={Math.max(length - 2, 1)}
               height={HEIGHT}
               fill="none"
               stroke="var(--pipe-edge)"
               strokeWidth="1.5"
               strokeDasharray="4 4"
             />
-            {source.cuts.map((cut) => (
-              <CutPart key={`${cut.run}.${cut.piece}`} cut={cut} scale={scale} />
+            {bar.cuts.map((cut) => (
+              <CutPart key={cut.key} cut={cut} scale={scale} />
             ))}
-            <Left source={source} from={used * scale} to={length} />
-            {source.cuts.map((cut) => (
-              <SawMark
-                key={`${cut.run}.${cut.piece}`}
-                cut={cut}
-                scale={scale}
-                limit={size.width}
-                whole={Math.abs(cut.end.inches - source.length.inches) < 0.01}
-              />
+            <Left words={bar.left} from={used * scale} to={length} />
+            {bar.cuts.map((cut) => (
+              <SawMark key={cut.key} cut={cut} scale={scale} limit={size.width} whole={isWhole(cut)} />
             ))}
           </svg>
         )}
@@ -63,7 +78,7 @@ export function CutBar({ source, longest, name }: Props) {
   );
 }
 
-function CutPart({ cut, scale }: { cut: ListedCut; scale: number }) {
+function CutPart({ cut, scale }: { cut: DrawnCut; scale: number }) {
   const [x, width] = [cut.start.inches * scale, cut.length.inches * scale];
   return (
     <g>
@@ -72,7 +87,7 @@ function CutPart({ cut, scale }: { cut: ListedCut; scale: number }) {
         y={TOP}
         width={Math.max(width - 2, 1)}
         height={HEIGHT}
-        fill="var(--pipe)"
+        fill={cut.done ? "var(--tint)" : "var(--pipe)"}
         stroke="var(--pipe-edge)"
         strokeWidth="1.5"
       />
@@ -106,7 +121,7 @@ function SawMark({
   limit,
   whole,
 }: {
-  cut: ListedCut;
+  cut: DrawnCut;
   scale: number;
   limit: number;
   whole: boolean;
@@ -132,9 +147,8 @@ function SawMark({
   );
 }
 
-function Left({ source, from, to }: { source: ListedSource; from: number; to: number }) {
-  const words = source.keep ? `${source.left.reads} back to the rack` : `${source.left.reads} waste`;
-  if (source.left.inches < 0.5 || to - from < words.length * 8.2) return null;
+function Left({ words, from, to }: { words: string; from: number; to: number }) {
+  if (!words || to - from < words.length * 8.2) return null;
   return (
     <text x={from + 12} y={TOP + 26} fontSize="16" fill="var(--soft)" className="tape">
       {words}

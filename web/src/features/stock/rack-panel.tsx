@@ -1,52 +1,93 @@
-import { type FormEvent, useState } from "react";
-import { ApiError } from "@/api/client";
-import { useAddScrap, usePutBack, useTakeScrap } from "@/api/queries";
-import type { CutList, LedgerEntry, Scrap } from "@/api/types";
-import { MATERIALS, type Material, TRADE_SIZES, type TradeSize } from "@/features/walk/words";
+import { useMemo, useState } from "react";
+import { usePutBack, useRecycle, useTakeScrap } from "@/api/queries";
+import type { LedgerEntry, Scrap } from "@/api/types";
+import { TRADE_SIZES } from "@/features/walk/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
-import { PlusIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
-import { Select } from "@/ui/select";
+import { Segments } from "@/ui/segments";
+import { AddMany, AddScrap, CorrectScrap } from "./rack-forms";
 
 interface Props {
   rack: { scraps: Scrap[]; ledger: LedgerEntry[] };
-  cuts: CutList | undefined;
+  used: Set<string>;
   mayWrite: boolean;
 }
 
-const LONGEST = 120;
+type Order = "oldest" | "shortest" | "place";
+const ORDERS: { value: Order; label: string }[] = [
+  { value: "oldest", label: "Oldest" },
+  { value: "shortest", label: "Shortest" },
+  { value: "place", label: "Place" },
+];
+const COMPARE: Record<Order, (one: Scrap, other: Scrap) => number> = {
+  oldest: (one, other) => one.since.localeCompare(other.since) || one.id - other.id,
+  shortest: (one, other) => one.length - other.length,
+  place: (one, other) => one.place.localeCompare(other.place) || one.length - other.length,
+};
+const SHOWN = 100;
+const A_DAY = 24 * 60 * 60 * 1000;
 
 /** The scrap rack to scale, by size; pieces that the cut list uses are marked. */
-export function RackPanel({ rack, cuts, mayWrite }: Props) {
-  const used = new Set(cuts?.sources.map((source) => source.scrap));
-  const take = useTakeScrap();
+export function RackPanel({ rack, used, mayWrite }: Props) {
+  const [order, setOrder] = useState<Order>("oldest");
+  const [wanted, setWanted] = useState("");
+  const [shown, setShown] = useState(SHOWN);
+  const found = useMemo(
+    () => rack.scraps.filter((scrap) => matches(scrap, wanted)).sort(COMPARE[order]),
+    [rack.scraps, wanted, order],
+  );
+  const longest = Math.max(120, ...rack.scraps.map((scrap) => scrap.length));
+  const visible = found.slice(0, shown);
   const sizes = TRADE_SIZES.map((size) => size.value).filter((size) =>
-    rack.scraps.some((scrap) => scrap.trade_size === size),
+    visible.some((scrap) => scrap.trade_size === size),
   );
   return (
     <div className="px-4 py-4">
-      <h2 className="text-2xl font-bold">Scrap rack</h2>
-      {take.error && <Notice severity="caution">{take.error.message}</Notice>}
-      {rack.scraps.length === 0 && <p className="mt-2 text-soft">The rack is empty.</p>}
+      <h2 className="text-2xl font-bold">
+        Scrap rack <span className="tape text-base font-normal text-soft">{rack.scraps.length} pieces</span>
+      </h2>
+      <div className="mt-1 flex items-end gap-2">
+        <Segments label="Order of the rack" value={order} choices={ORDERS} onChoose={setOrder} />
+        <Field
+          label="Find"
+          placeholder="3/4, S4, bay 2"
+          className="min-w-0 flex-1"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
+        <a href="/api/rack.csv" className="pb-2 underline">
+          CSV
+        </a>
+      </div>
+      {found.length === 0 && (
+        <p className="mt-2 text-soft">{rack.scraps.length ? "Nothing like that." : "The rack is empty."}</p>
+      )}
       {sizes.map((size) => (
         <section key={size} aria-label={`${size} on the rack`} className="mt-3">
           <h3 className="tape font-bold">{size}</h3>
           <ul>
-            {rack.scraps
+            {visible
               .filter((scrap) => scrap.trade_size === size)
               .map((scrap) => (
                 <ScrapRow
                   key={scrap.id}
                   scrap={scrap}
+                  longest={longest}
                   used={used.has(scrap.tag)}
-                  onTake={mayWrite ? () => take.mutate(scrap.id) : null}
+                  mayWrite={mayWrite}
                 />
               ))}
           </ul>
         </section>
       ))}
+      {found.length > shown && (
+        <Button className="mt-2" onClick={() => setShown(shown + 5 * SHOWN)}>
+          Show more of {found.length}
+        </Button>
+      )}
       {mayWrite && <AddScrap />}
+      {mayWrite && <AddMany />}
       <Ledger
         entries={rack.ledger}
         mayWrite={mayWrite}
@@ -56,87 +97,95 @@ export function RackPanel({ rack, cuts, mayWrite }: Props) {
   );
 }
 
-function ScrapRow({ scrap, used, onTake }: { scrap: Scrap; used: boolean; onTake: (() => void) | null }) {
+function matches(scrap: Scrap, wanted: string): boolean {
+  const words = [scrap.tag, scrap.trade_size, scrap.material, scrap.place, scrap.reads].map((word) =>
+    word.toLowerCase(),
+  );
+  return wanted
+    .toLowerCase()
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .every((part) =>
+      words.some((word) => word === part || word.split(" ").includes(part) || word.startsWith(part)),
+    );
+}
+
+interface RowProps {
+  scrap: Scrap;
+  longest: number;
+  used: boolean;
+  mayWrite: boolean;
+}
+
+function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
+  const [open, setOpen] = useState(false);
+  const take = useTakeScrap();
+  const recycle = useRecycle();
+  const days = Math.floor((Date.now() - Date.parse(scrap.since)) / A_DAY);
+  const about = [
+    scrap.reserved_for ? "reserved" : used ? "in use" : "",
+    scrap.material === "EMT" ? "" : scrap.material,
+  ];
+  const error = take.error ?? recycle.error;
   return (
-    <li className="flex items-center gap-2 py-0.5">
-      <span className="w-9 shrink-0 text-[15px] text-soft">{scrap.tag}</span>
-      <strong className="tape w-16 shrink-0 text-right text-lg">{scrap.reads}</strong>
-      <svg width="130" height="16" aria-hidden="true">
-        <rect
-          x="0.75"
-          y="2"
-          width={Math.max((scrap.length / LONGEST) * 128, 4)}
-          height="12"
-          fill={used ? "var(--accent)" : "var(--pipe)"}
-          stroke="var(--pipe-edge)"
-          strokeWidth="1.5"
-        />
-      </svg>
-      <span className="w-14 text-[15px] text-soft">
-        {used && "in use"}
-        {scrap.material !== "EMT" && ` ${scrap.material}`}
-      </span>
-      {onTake && (
-        <Button
-          look="quiet"
-          className="ml-auto"
-          aria-label={`Take ${scrap.tag} off the rack`}
-          onClick={onTake}
-        >
-          Take
-        </Button>
+    <li>
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-label={`${scrap.tag}, ${scrap.reads}, ${scrap.trade_size} ${scrap.material}`}
+        className="flex min-h-9 w-full items-center gap-2 rounded-sm text-left hover:bg-tint"
+        onClick={() => setOpen(!open)}
+      >
+        <span className="w-10 shrink-0 text-[15px] text-soft">{scrap.tag}</span>
+        <strong className="tape w-[4.5rem] shrink-0 text-right text-lg">{scrap.reads}</strong>
+        <svg width="120" height="16" aria-hidden="true" className="shrink-0">
+          <rect
+            x="0.75"
+            y="2"
+            width={Math.max((scrap.length / longest) * 118, 4)}
+            height="12"
+            fill={used || scrap.reserved_for ? "var(--accent)" : "var(--pipe)"}
+            stroke="var(--pipe-edge)"
+            strokeWidth="1.5"
+          />
+        </svg>
+        <span className="truncate text-[15px] text-soft">
+          {[...about, scrap.place].filter(Boolean).join(", ")}
+        </span>
+      </button>
+      {open && (
+        <div className="mb-2 border-l-4 border-line pl-3">
+          <p className="text-[15px] text-soft">
+            {days === 0 ? "Since today" : `For ${days} ${days === 1 ? "day" : "days"}`}. End A {scrap.end_a},
+            end B {scrap.end_b}. {scrap.reserved_for && `Reserved for ${scrap.reserved_for}.`}
+          </p>
+          {mayWrite && !scrap.reserved_for && (
+            <>
+              <div className="mt-1 flex gap-2">
+                <Button aria-label={`Take ${scrap.tag} off the rack`} onClick={() => take.mutate(scrap.id)}>
+                  Take
+                </Button>
+                <Button aria-label={`Recycle ${scrap.tag}`} onClick={() => recycle.mutate(scrap.id)}>
+                  To the recycler
+                </Button>
+              </div>
+              <CorrectScrap scrap={scrap} />
+            </>
+          )}
+          {error && <Notice severity="caution">{error.message}</Notice>}
+        </div>
       )}
     </li>
   );
 }
 
-function AddScrap() {
-  const add = useAddScrap();
-  const [length, setLength] = useState("");
-  const [size, setSize] = useState<TradeSize>("3/4");
-  const [material, setMaterial] = useState<Material>("EMT");
-  const error = add.error instanceof ApiError ? add.error : null;
-
-  function submit(event: FormEvent) {
-    event.preventDefault();
-    add.mutate({ length, trade_size: size, material, count: 1 }, { onSuccess: () => setLength("") });
-  }
-
-  return (
-    <form onSubmit={submit} className="mt-4 border-t border-line pt-3">
-      <h3 className="font-bold">Put a piece on the rack</h3>
-      <div className="mt-1 flex items-end gap-2">
-        <Field label="Length" className="w-28" value={length} onChange={(e) => setLength(e.target.value)} />
-        <Select boxed label="Size of the scrap" value={size} choices={TRADE_SIZES} onChoose={setSize} />
-        <Select
-          boxed
-          label="Material of the scrap"
-          value={material}
-          choices={MATERIALS}
-          onChoose={setMaterial}
-        />
-        <Button type="submit" disabled={add.isPending} className="min-h-10">
-          <PlusIcon /> Add
-        </Button>
-      </div>
-      {error && (
-        <div className="mt-2">
-          <Notice severity="stop">{error.places.length ?? error.message}</Notice>
-        </div>
-      )}
-    </form>
-  );
-}
-
-function Ledger({
-  entries,
-  mayWrite,
-  onRack,
-}: {
+interface LedgerProps {
   entries: LedgerEntry[];
   mayWrite: boolean;
   onRack: Set<number>;
-}) {
+}
+
+function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
   const putBack = usePutBack();
   const latest = new Map<number, number>();
   for (const entry of entries) if (!latest.has(entry.scrap_id)) latest.set(entry.scrap_id, entry.id);
@@ -144,13 +193,14 @@ function Ledger({
     <section aria-label="Ledger" className="mt-4 border-t border-line pt-3">
       <h3 className="font-bold">Lately</h3>
       <ul className="tape text-[15px] text-soft">
-        {entries.slice(0, 6).map((entry) => (
-          <li key={entry.id} className="flex min-h-9 items-center gap-2">
+        {entries.slice(0, 10).map((entry) => (
+          <li key={entry.id} className="flex min-h-8 items-center gap-2">
             <span>
               {entry.tag} ({entry.reads}) {entry.what} by {entry.by}
+              {entry.note && `: ${entry.note}`}
             </span>
             {mayWrite &&
-              entry.what === "taken" &&
+              ["taken", "recycled"].includes(entry.what) &&
               latest.get(entry.scrap_id) === entry.id &&
               !onRack.has(entry.scrap_id) && (
                 <Button look="quiet" className="ml-auto" onClick={() => putBack.mutate(entry.scrap_id)}>

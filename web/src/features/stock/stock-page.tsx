@@ -1,104 +1,117 @@
+import { useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { useCutList, useJob, useMe, useRack } from "@/api/queries";
-import type { CutList } from "@/api/types";
+import { useCutting, useJob, useMe, usePlanCuts, useRack } from "@/api/queries";
+import type { Cutting } from "@/api/types";
 import { runTabs, Shell } from "@/app/shell";
 import { Notice } from "@/ui/notice";
-import { CutBar } from "./cut-bar";
+import { CuttingView } from "./cutting-view";
+import { OrderList } from "./order-list";
+import { PlanView } from "./plan-view";
+import { CutListPrint } from "./print";
 import { RackPanel } from "./rack-panel";
+import { TagPrinter } from "./tag-printer";
 
-/** The job's pieces, what they are cut from, and the scrap rack. */
+const USUAL_SECONDS = 2;
+
+/** The job's pieces, what they are cut from, the cutting itself, what to bring, and the scrap rack. */
 export function StockPage() {
   const jobId = Number(useParams().jobId);
   const runId = useSearchParams()[0].get("run");
   const job = useJob(jobId);
-  const cuts = useCutList(jobId);
+  const cutting = useCutting(jobId);
   const rack = useRack();
   const me = useMe();
+  const mayWrite = me.data?.role !== "viewer";
   const tabs = runId
     ? runTabs(Number(runId), jobId)
     : [
         { to: "/", label: "Jobs" },
         { to: `/jobs/${jobId}/stock`, label: "Stock" },
       ];
-  const error = job.error ?? cuts.error ?? rack.error;
+  const error = job.error ?? cutting.error ?? rack.error;
   return (
     <Shell trail={<strong className="text-ink">{job.data?.name}</strong>} tabs={tabs}>
-      <main className="flex flex-1 flex-col lg:flex-row">
+      <main className="flex flex-1 flex-col lg:flex-row print:hidden">
         <div className="min-w-0 flex-1 px-5 py-4">
           <h1 className="text-2xl font-bold">Cut list</h1>
           {error && <Notice severity="stop">{error.message}</Notice>}
-          {cuts.data && <CutListView cuts={cuts.data} />}
+          {cutting.data && <Cuts jobId={jobId} cutting={cutting.data} mayWrite={mayWrite} />}
         </div>
         <aside
           aria-label="Scrap rack"
-          className="border-line bg-paper max-lg:border-t lg:w-[25rem] lg:border-l"
+          className="border-line bg-paper max-lg:border-t lg:w-[26rem] lg:border-l"
         >
-          {rack.data && <RackPanel rack={rack.data} cuts={cuts.data} mayWrite={me.data?.role !== "viewer"} />}
+          {rack.data && (
+            <RackPanel
+              rack={rack.data}
+              used={cutting.data ? usedScraps(cutting.data) : new Set()}
+              mayWrite={mayWrite}
+            />
+          )}
         </aside>
       </main>
+      {cutting.data && <CutListPrint job={job.data?.name ?? ""} cutting={cutting.data} />}
     </Shell>
   );
 }
 
-function CutListView({ cuts }: { cuts: CutList }) {
-  const longest = Math.max(1, ...cuts.sources.map((source) => source.length.inches));
-  const scraps = cuts.sources.filter((source) => source.scrap);
-  const sticks = cuts.sources.filter((source) => !source.scrap);
+function usedScraps(cutting: Cutting): Set<string> {
+  const proposed = (cutting.proposal?.found.kinds ?? []).flatMap(
+    (kind) => kind.choices[kind.chosen]?.sources.map((source) => source.scrap ?? "") ?? [],
+  );
+  return new Set(proposed.filter(Boolean));
+}
+
+function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; mayWrite: boolean }) {
+  const plan = usePlanCuts(jobId);
+  const [seconds, setSeconds] = useState(USUAL_SECONDS);
+  const begun = cutting.taken.bars.length > 0;
+  const wanted = !cutting.proposal && !plan.isPending && !plan.error && (cutting.to_plan > 0 || !begun);
+  const { mutate } = plan;
+  // What is as it was has its plan already; after a change it is planned anew.
+  useEffect(() => {
+    if (wanted) mutate({ terms: { ...cutting.terms }, seconds: USUAL_SECONDS });
+  }, [wanted, mutate, cutting.terms]);
+  const replan = (terms: Record<string, unknown>, longer = USUAL_SECONDS) => {
+    setSeconds(longer);
+    plan.mutate({ terms, seconds: longer });
+  };
   return (
     <>
-      <p className="tape mt-1 text-lg">
-        {cuts.to_buy.length ? (
-          <>
-            Bring{" "}
-            {cuts.to_buy.map((buy, i) => (
-              <span key={buy.material + buy.trade_size}>
-                {i > 0 && ", "}
-                <strong>
-                  {buy.sticks} new {buy.sticks === 1 ? "stick" : "sticks"}
-                </strong>{" "}
-                of {buy.trade_size} {buy.material}
-              </span>
-            ))}
-            .
-          </>
-        ) : (
-          "No new sticks needed."
-        )}{" "}
-        <span className="text-soft">
-          {cuts.couplings} {cuts.couplings === 1 ? "coupling" : "couplings"}. Each cut takes {cuts.kerf.reads}
-          .
-        </span>
-      </p>
-      <p className="text-[15px] text-soft">
-        A simple assignment: longest piece first, scrap before new sticks. It is not proved to use the fewest
-        sticks.
-      </p>
-      {cuts.left_out.map((run) => (
-        <div key={run.run} className="mt-2">
+      {begun && <CuttingView jobId={jobId} cutting={cutting} mayWrite={mayWrite} />}
+      {plan.isPending && (
+        <p role="status" className="tape mt-3 text-lg">
+          Looking for the best way to cut, {seconds} s at most …
+        </p>
+      )}
+      {cutting.proposal && (cutting.to_plan > 0 || !begun) && (
+        <PlanView
+          jobId={jobId}
+          cutting={cutting}
+          proposal={cutting.proposal}
+          planning={plan.isPending}
+          error={plan.error}
+          onPlan={replan}
+          mayWrite={mayWrite}
+        />
+      )}
+      {plan.error && !cutting.proposal && <Notice severity="stop">{plan.error.message}</Notice>}
+      {cutting.proposal?.found.left_out.map((run) => (
+        <div key={run.run + run.says} className="mt-2">
           <Notice severity="caution">
             <Link to={`/runs/${run.run}/walk`} className="font-semibold underline">
               {run.run_name || "A run"}
-            </Link>{" "}
-            is not in the list. {run.says}
+            </Link>
+            {run.whole ? " is not in the list. " : ": "}
+            {run.says}
           </Notice>
         </div>
       ))}
-      {scraps.length > 0 && <h2 className="mt-4 text-lg font-bold">From the rack</h2>}
-      {scraps.map((source) => (
-        <CutBar key={source.scrap} source={source} longest={longest} name={source.scrap ?? ""} />
-      ))}
-      {sticks.length > 0 && <h2 className="mt-4 text-lg font-bold">From new sticks</h2>}
-      {sticks.map((source, i) => (
-        <CutBar
-          key={source.cuts.map((cut) => `${cut.run}.${cut.piece}`).join()}
-          source={source}
-          longest={longest}
-          name={`Stick ${i + 1}`}
-        />
-      ))}
-      {cuts.sources.length === 0 && (
-        <p className="mt-4 text-lg text-soft">Nothing to cut yet. Measure a run first.</p>
+      {!begun && cutting.proposal?.found.kinds.length === 0 && (
+        <p className="mt-4 text-lg text-soft">Nothing to cut. Measure a run first, or all is cut.</p>
       )}
+      <OrderList jobId={jobId} lines={cutting.order} />
+      <TagPrinter cutting={cutting} mayWrite={mayWrite} />
     </>
   );
 }

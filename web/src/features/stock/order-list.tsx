@@ -1,0 +1,27 @@
+import type { OrderLine } from "@/api/types";
+
+/** What to bring for the job. */
+export function OrderList({ jobId, lines }: { jobId: number; lines: OrderLine[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label="What to bring" className="mt-6 border-t border-line pt-3">
+      <div className="flex items-center gap-3">
+        <h2 className="text-xl font-bold">What to bring</h2>
+        <a href={`/api/jobs/${jobId}/cutting/order.csv`} className="underline">
+          CSV
+        </a>
+      </div>
+      <ul className="tape mt-1 grid gap-x-6 sm:grid-cols-2">
+        {lines.map((line) => (
+          <li key={Object.values(line).join()} className="flex gap-2 border-b border-line py-1">
+            <strong className="w-8 text-right">{line.count}</strong>
+            <span>
+              {line.what} {line.trade_size} {line.material} {line.length && `${line.length} long`}
+              {line.note && <span className="text-soft"> {line.note}</span>}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,184 @@
+import { type FormEvent, useState } from "react";
+import { ApiError } from "@/api/client";
+import { useAddScrap, useAddScrapList, useCorrectScrap } from "@/api/queries";
+import type { CorrectIn, Scrap } from "@/api/types";
+import { MATERIALS, TRADE_SIZES } from "@/features/walk/words";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+import { PlusIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+
+const ENDS = (["factory", "cut", "threaded"] as const).map((value) => ({ value, label: value }));
+const EMPTY: CorrectIn = {
+  length: "",
+  trade_size: "3/4",
+  material: "EMT",
+  place: "",
+  end_a: "cut",
+  end_b: "cut",
+};
+
+interface PieceProps {
+  piece: CorrectIn;
+  what: string;
+  onChange: (piece: CorrectIn) => void;
+}
+
+function PieceFields({ piece, what, onChange }: PieceProps) {
+  return (
+    <div className="mt-1 flex flex-wrap items-end gap-2">
+      <Field
+        label="Length"
+        className="w-28"
+        value={piece.length}
+        onChange={(event) => onChange({ ...piece, length: event.target.value })}
+      />
+      <Select
+        boxed
+        label={`Size of ${what}`}
+        value={piece.trade_size}
+        choices={TRADE_SIZES}
+        onChoose={(trade_size) => onChange({ ...piece, trade_size })}
+      />
+      <Select
+        boxed
+        label={`Material of ${what}`}
+        value={piece.material}
+        choices={MATERIALS}
+        onChoose={(material) => onChange({ ...piece, material })}
+      />
+      <Field
+        label="Place"
+        className="w-24"
+        value={piece.place ?? ""}
+        onChange={(event) => onChange({ ...piece, place: event.target.value })}
+      />
+      <span className="pb-2 text-[15px] text-soft">ends A, B</span>
+      <Select
+        boxed
+        label={`End A of ${what}`}
+        value={piece.end_a ?? "cut"}
+        choices={ENDS}
+        onChoose={(end_a) => onChange({ ...piece, end_a })}
+      />
+      <Select
+        boxed
+        label={`End B of ${what}`}
+        value={piece.end_b ?? "cut"}
+        choices={ENDS}
+        onChoose={(end_b) => onChange({ ...piece, end_b })}
+      />
+    </div>
+  );
+}
+
+function Wrong({ error }: { error: Error | null }) {
+  if (!error) return null;
+  return (
+    <div className="mt-2">
+      <Notice severity="stop">{(error instanceof ApiError && error.places.length) || error.message}</Notice>
+    </div>
+  );
+}
+
+/** One piece after the other: Enter adds it, and size and place stay for the next. */
+export function AddScrap() {
+  const add = useAddScrap();
+  const [piece, setPiece] = useState(EMPTY);
+  function submit(event: FormEvent) {
+    event.preventDefault();
+    add.mutate({ ...piece, count: 1 }, { onSuccess: () => setPiece({ ...piece, length: "" }) });
+  }
+  return (
+    <form onSubmit={submit} className="mt-4 border-t border-line pt-3">
+      <h3 className="font-bold">Put a piece on the rack</h3>
+      <PieceFields piece={piece} what="the scrap" onChange={setPiece} />
+      <Button type="submit" disabled={add.isPending} className="mt-2 min-h-10">
+        <PlusIcon /> Add
+      </Button>
+      <Wrong error={add.error} />
+    </form>
+  );
+}
+
+/** Many at once: a pasted list, or a CSV file. Nothing is added until every line can be read. */
+export function AddMany() {
+  const add = useAddScrapList();
+  const [text, setText] = useState("");
+  const places = add.error instanceof ApiError ? Object.entries(add.error.places) : [];
+  return (
+    <details className="mt-3">
+      <summary className="min-h-9 cursor-pointer font-bold">Add many</summary>
+      <label htmlFor="rack-list" className="text-[15px] text-soft">
+        A line a piece, as 3/4 EMT 41 3/8 x2 at bay 2; or CSV with named columns.
+      </label>
+      <textarea
+        id="rack-list"
+        rows={6}
+        className="tape mt-1 w-full rounded-md border border-line bg-paper p-2"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div className="flex flex-wrap items-center gap-2">
+        <Button
+          disabled={add.isPending || !text.trim()}
+          onClick={() => add.mutate(text, { onSuccess: () => setText("") })}
+        >
+          Add them all
+        </Button>
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          aria-label="A CSV file of pieces"
+          className="text-[15px]"
+          onChange={async (event) => {
+            const file = event.target.files?.[0];
+            if (file) setText(await file.text());
+          }}
+        />
+      </div>
+      {add.error && (
+        <Notice severity="stop">
+          {add.error.message}
+          <ul>
+            {places.slice(0, 12).map(([place, says]) => (
+              <li key={place}>
+                {place}: {says}
+              </li>
+            ))}
+          </ul>
+        </Notice>
+      )}
+    </details>
+  );
+}
+
+/** What is written of a piece, put right. */
+export function CorrectScrap({ scrap }: { scrap: Scrap }) {
+  const correct = useCorrectScrap();
+  const { material, trade_size, place, end_a, end_b } = scrap;
+  const [piece, setPiece] = useState<CorrectIn>({
+    material,
+    trade_size,
+    place,
+    end_a,
+    end_b,
+    length: scrap.reads,
+  });
+  return (
+    <form
+      aria-label={`Correct ${scrap.tag}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        correct.mutate({ id: scrap.id, ...piece });
+      }}
+    >
+      <PieceFields piece={piece} what={scrap.tag} onChange={setPiece} />
+      <Button type="submit" className="mt-2" disabled={correct.isPending}>
+        Correct it
+      </Button>
+      <Wrong error={correct.error} />
+    </form>
+  );
+}

@@ -1,0 +1,40 @@
+import type { CutChoice } from "@/api/types";
+import { toTape } from "@/draw/fractions";
+
+export interface Totals {
+  sticks: number;
+  couplings: number;
+  waste: number;
+  wasteReads: string;
+  cuts: number;
+}
+
+/** What the choices take in all. */
+export function total(choices: CutChoice[]): Totals {
+  const sum = (of: (choice: CutChoice) => number) => choices.reduce((so, choice) => so + of(choice), 0);
+  const waste = sum((choice) => choice.waste.inches);
+  return {
+    sticks: sum((choice) => choice.sticks),
+    couplings: sum((choice) => choice.couplings),
+    waste,
+    wasteReads: toTape(waste),
+    cuts: sum((choice) => choice.sources.reduce((so, source) => so + source.cuts.length, 0)),
+  };
+}
+
+/** So many of a thing, in words. */
+export const counted = (count: number, thing: string) => `${count} ${thing}${count === 1 ? "" : "s"}`;
+
+/** What a trial costs against how it was before. */
+export function compared(before: Totals, now: Totals): string {
+  const parts = [
+    difference(now.sticks - before.sticks, "stick"),
+    difference(now.couplings - before.couplings, "coupling"),
+  ].filter(Boolean);
+  const waste = now.waste - before.waste;
+  if (Math.abs(waste) > 0.01) parts.push(`${toTape(Math.abs(waste))} ${waste > 0 ? "more" : "less"} waste`);
+  return parts.length ? `Against before: ${parts.join(", ")}.` : "As before.";
+}
+
+const difference = (by: number, thing: string) =>
+  by ? `${counted(Math.abs(by), thing)} ${by > 0 ? "more" : "fewer"}` : "";

@@ -1,0 +1,144 @@
+import { type FormEvent, useState } from "react";
+import type { CutKind, CutTerms } from "@/api/types";
+import { toTape } from "@/draw/fractions";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+
+interface Props {
+  terms: CutTerms;
+  kinds: CutKind[];
+  wrong: Record<string, string>;
+  onPlan: (terms: Record<string, unknown>) => void;
+}
+
+interface Typed {
+  keep: string;
+  kerf: string;
+  spare: string;
+  coupling: string;
+  sold: Record<string, string>;
+}
+
+const LABELS = {
+  keep: "Keep offcuts from",
+  kerf: "Blade takes",
+  spare: "Leave long",
+  coupling: "A coupling's worth",
+} as const;
+const nameOf = (kind: { trade_size: string; material: string }) => `${kind.trade_size} ${kind.material}`;
+
+/** What might be cut by: each trial is planned at once, and what it costs is told above. */
+export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
+  const [typed, setTyped] = useState<Typed>(() => asTyped(terms, kinds));
+  const written = (): Record<string, unknown> => ({
+    ...terms,
+    keep: typed.keep,
+    kerf: typed.kerf,
+    spare: typed.spare,
+    coupling: Number(typed.coupling) || typed.coupling,
+    sold: kinds.flatMap((kind) => soldAs(kind, typed.sold[nameOf(kind)] ?? "")),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    onPlan(written());
+  };
+  return (
+    <form onSubmit={submit} aria-label="What if" className="mt-3 rounded-md border border-line bg-paper p-3">
+      <div className="flex flex-wrap items-start gap-3">
+        {(Object.keys(LABELS) as (keyof typeof LABELS)[]).map((key) => (
+          <Field
+            key={key}
+            label={LABELS[key] + (key === "coupling" ? " (sticks)" : "")}
+            className="w-40"
+            value={typed[key]}
+            wrong={wrong[`terms.${key}`]}
+            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+          />
+        ))}
+        {kinds.map((kind) => (
+          <Field
+            key={nameOf(kind)}
+            label={`${nameOf(kind)} sold in`}
+            title="Lengths, each with its price if you like: 120 = 9.80, 240 = 21"
+            className="w-52"
+            value={typed.sold[nameOf(kind)] ?? ""}
+            wrong={wrongSold(wrong, nameOf(kind), terms)}
+            onChange={(event) =>
+              setTyped({ ...typed, sold: { ...typed.sold, [nameOf(kind)]: event.target.value } })
+            }
+          />
+        ))}
+      </div>
+      <p className="mt-1 text-[15px] text-soft">
+        Lengths sold, each with a price if you like: 120 = 9.80, 240 = 21. “Leave long” goes on pieces with a
+        bend.
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <Button type="submit" look="main">
+          Try it
+        </Button>
+        <Button onClick={() => onPlan({ ...written(), use_scrap: !terms.use_scrap })}>
+          {terms.use_scrap ? "Use no scrap at all" : "Use scrap again"}
+        </Button>
+        <Button
+          onClick={() => {
+            setTyped(asTyped({} as CutTerms, kinds));
+            onPlan({ goal: terms.goal });
+          }}
+        >
+          As usual
+        </Button>
+        {(terms.excluded ?? []).map((tag) => (
+          <Button
+            key={tag}
+            onClick={() => onPlan({ ...terms, excluded: terms.excluded?.filter((other) => other !== tag) })}
+          >
+            Use {tag} again
+          </Button>
+        ))}
+        {(terms.pieces ?? []).map((pin, at) => (
+          <Button
+            key={`${pin.run}.${pin.start}`}
+            onClick={() => onPlan({ ...terms, pieces: terms.pieces?.filter((_, other) => other !== at) })}
+          >
+            Let go of {toTape(Number(pin.end) - Number(pin.start))} from {pin.scrap ?? "a new stick"}
+          </Button>
+        ))}
+      </div>
+    </form>
+  );
+}
+
+function asTyped(terms: CutTerms, kinds: CutKind[]): Typed {
+  const sold: Record<string, string> = {};
+  for (const kind of kinds) sold[nameOf(kind)] = "120";
+  for (const kind of terms.sold ?? [])
+    sold[nameOf(kind)] = kind.sticks
+      .map((stick) => toTape(Number(stick.length)) + (stick.price ? ` = ${stick.price}` : ""))
+      .join(", ");
+  return {
+    keep: toTape(Number(terms.keep ?? 12)),
+    kerf: toTape(Number(terms.kerf ?? 1 / 16)),
+    spare: toTape(Number(terms.spare ?? 0)),
+    coupling: String(terms.coupling ?? 0.25),
+    sold,
+  };
+}
+
+function soldAs(kind: CutKind, text: string) {
+  const sticks = text
+    .split(",")
+    .map((part) => part.split("=").map((word) => word.trim()))
+    .filter(([length]) => length)
+    .map(([length, price]) => ({ length, price: price ? Number(price) || price : null }));
+  return sticks.length ? [{ material: kind.material, trade_size: kind.trade_size, sticks }] : [];
+}
+
+function wrongSold(wrong: Record<string, string>, name: string, terms: CutTerms): string | undefined {
+  const place = Object.keys(wrong).find((key) => {
+    const at = /^terms\.sold\.(\d+)/.exec(key)?.[1];
+    const kind = at === undefined ? undefined : terms.sold?.[Number(at)];
+    return at !== undefined && (!kind || nameOf(kind) === name);
+  });
+  return place && wrong[place];
+}
