@@ -1,43 +1,102 @@
 from playwright.sync_api import expect
 
 from e2e.support import Journey
-from server.stock.models import Scrap
+from server.cutting.models import Cut
+from server.stock.models import Reservation, Scrap
 
 
 class Stock(Journey):
     def open_stock(self):
         page = self.window()
         page.get_by_role("link", name="Stock and cut list").click()
-        expect(page.get_by_role("heading", name="Cut list")).to_be_visible()
+        expect(page.get_by_role("button", name="Reserve and cut this")).to_be_visible()
+        return page
+
+    def taken(self):
+        page = self.open_stock()
+        page.get_by_role("button", name="Reserve and cut this").click()
+        expect(page.get_by_role("region", name="Cutting")).to_contain_text("0 of")
         return page
 
     def test_a_scrap_added_is_used_and_one_taken_is_not(self):
         page = self.open_stock()
-        sticks = page.get_by_role("region", name="Stick")
-        expect(sticks.first).to_be_visible()
-        before = sticks.count()
-        page.get_by_label("Length").fill("106 1/4")
+        plan = page.get_by_role("region", name="1/2 EMT plan")
+        expect(plan).to_contain_text("1 stick")
+        page.get_by_label("Length").fill("107")
         page.get_by_role("combobox", name="Size of the scrap").click()
         page.get_by_role("option", name="1/2", exact=True).click()
-        page.get_by_role("button", name="Add").click()
-        expect(page.get_by_role("region", name="S10, 106 1/4")).to_be_visible()
-        expect(sticks).to_have_count(before - 1)
+        page.get_by_label("Place").fill("bay 9")
+        page.get_by_label("Place").press("Enter")
+        expect(plan).to_contain_text("No new sticks needed")
+        page.get_by_role("button", name="S10, 107, 1/2 EMT").click()
         page.get_by_role("button", name="Take S10 off the rack").click()
-        expect(sticks).to_have_count(before)
+        expect(plan).to_contain_text("1 stick")
         page.get_by_role("button", name="Put back").click()
-        expect(sticks).to_have_count(before - 1)
+        expect(plan).to_contain_text("No new sticks needed")
 
-    def test_a_length_that_cannot_be_read_is_told_and_kept(self):
+    def test_lengths_that_cannot_be_read_are_told_and_kept(self):
         page = self.open_stock()
         page.get_by_label("Length").fill("7 1/0")
-        page.get_by_role("button", name="Add").click()
+        page.get_by_role("button", name="Add", exact=True).click()
         expect(page.get_by_role("alert")).to_contain_text("nothing can be divided by 0")
         expect(page.get_by_label("Length")).to_have_value("7 1/0")
+        page.get_by_text("Add many").click()
+        page.get_by_label("A line a piece").fill("3/4 EMT 30 x2 at van\n3/4 EMT -3")
+        page.get_by_role("button", name="Add them all").click()
+        expect(page.get_by_text("line 2: length “-3”")).to_be_visible()
+        page.get_by_label("A line a piece").fill("3/4 EMT 30 x2 at van")
+        page.get_by_role("button", name="Add them all").click()
+        expect(page.get_by_role("button", name="S11, 30, 3/4 EMT")).to_be_visible()
 
-    def test_two_people_cannot_take_the_same_scrap(self):
-        mine, theirs = self.open_stock(), self.open_stock()
-        theirs.get_by_role("button", name="Take S1 off the rack").click()
-        expect(theirs.get_by_text("S1 (41 3/8) taken")).to_be_visible()
-        mine.get_by_role("button", name="Take S1 off the rack").click()
-        expect(mine.get_by_text("S1 is no longer on the rack")).to_be_visible()
-        self.assertEqual(Scrap.objects.exclude(taken_at=None).count(), 1)
+    def test_what_if(self):
+        page = self.open_stock()
+        page.get_by_role("button", name="What if").click()
+        page.get_by_role("button", name="Use no scrap at all").click()
+        expect(page.get_by_text("sticks more")).to_be_visible()
+        page.get_by_label("Keep offcuts from").fill("x")
+        page.get_by_role("button", name="Try it").click()
+        expect(page.get_by_text("is not a length")).to_be_visible()
+        expect(page.get_by_label("Keep offcuts from")).to_have_value("x")
+        page.get_by_role("button", name="As usual").click()
+        expect(page.get_by_text("As before.")).to_be_visible()
+        page.get_by_role("button", name="Leave S5 out").click()
+        expect(page.get_by_role("button", name="Use S5 again")).to_be_visible()
+        expect(page.get_by_text("1 stick more")).to_be_visible()
+
+    def test_reserve_cut_undo_and_cut_wrong(self):
+        page = self.taken()
+        self.assertGreater(Reservation.objects.count(), 0)
+        name = "Wedging table outlet, piece 1"
+        page.get_by_role("button", name=f"Cut {name}").click()
+        expect(page.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        self.assertEqual(Cut.objects.exclude(done_at=None).count(), 1)
+        page.get_by_role("button", name=f"Undo the cut of {name}").click()
+        expect(page.get_by_role("button", name=f"Cut {name}")).to_be_visible()
+        row = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Cut {name}"))
+        row.get_by_role("button", name="Cut wrong").click()
+        row.get_by_label("It is now").fill("64")
+        row.get_by_role("button", name="Say so").click()
+        # The piece is planned again; the short one is on the rack.
+        expect(page.get_by_role("region", name="1/2 EMT plan")).to_contain_text("1 stick")
+        self.assertTrue(Scrap.objects.filter(length=64, taken_at=None).exists())
+
+    def test_two_people_cut_a_piece_once(self):
+        mine = self.taken()
+        theirs = self.window()
+        theirs.get_by_role("link", name="Stock and cut list").click()
+        cut = "Cut Wedging table outlet, piece 1"
+        expect(theirs.get_by_role("button", name=cut)).to_be_visible()
+        mine.get_by_role("button", name=cut).click()
+        expect(mine.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        theirs.get_by_role("button", name=cut).click()
+        expect(theirs.get_by_role("alert")).to_contain_text("was cut already by Dana Wexcombe")
+
+    def test_labels_and_lists(self):
+        page = self.taken()
+        page.get_by_role("button", name="labels").click()
+        expect(page.get_by_role("img", name="Label: S10")).to_be_visible()
+        order = page.get_by_role("region", name="What to bring")
+        expect(order).to_contain_text("Panel KP: Kiln 2 feed, Kiln 3 feed, Glaze store feed")
+        with page.expect_download() as download:
+            order.get_by_role("link", name="CSV").click()
+        self.assertIn("stick,3/4,EMT,120", download.value.path().read_text())

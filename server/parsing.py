@@ -1,12 +1,14 @@
 """Reading request bodies: JSON, and nothing that JSON does not have."""
 
 import json
+import re
 from typing import Any
 
 from django.http import HttpRequest
 from ninja.parser import Parser
 
 DEEPEST = 12
+_STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
 
 
 def _refuse_constant(name: str) -> Any:
@@ -27,9 +29,9 @@ class StrictParser(Parser):
 
 
 def _depth(text: str) -> int:
-    """An upper bound of the nesting: brackets inside strings count too, which is harmless."""
+    """How deeply brackets are nested, outside of strings."""
     deepest = depth = 0
-    for letter in text:
+    for letter in _STRING.sub("", text):
         if letter in "[{":
             depth += 1
             deepest = max(deepest, depth)

@@ -12,6 +12,7 @@ CLOSE = 8
 # One at random is taken of so many that are about as good.
 CHOICE = 3
 LOOK_AHEAD = 8
+BY_CHANCE = 0.3
 
 
 @dataclass
@@ -86,12 +87,17 @@ class _Filling:
         if closing is not None and (bars[closing].cap - rest <= CLOSE or not buyable):
             self._use(closing)
         elif useful and (not buyable or self._rather_scrap(view, place, finish, buyable)):
-            least_lost = sorted(useful, key=lambda i: self._lost(view, place, finish, bars[i].cap))
-            self._use(self.luck.choice(least_lost[:CHOICE]))
+            if closing is not None and self.luck.random() < BY_CHANCE:
+                self._use(closing)
+            else:
+                least_lost = sorted(useful, key=lambda i: self._lost(view, place, finish, bars[i].cap))
+                self._use(self.luck.choice(least_lost[:CHOICE]))
         elif buyable:
-            # The cheapest that finishes the stretch, else the longest.
+            # The cheapest that finishes the stretch, else the cheapest for its length; now and then any.
             enough = [i for i in buyable if sticks[i].cap >= rest]
-            index = min(enough, key=lambda i: sticks[i].cost) if enough else max(buyable, key=lambda i: sticks[i].cap)
+            index = min(enough or buyable, key=lambda i: sticks[i].cost / (1 if enough else sticks[i].cap))
+            if self.luck.random() < BY_CHANCE:
+                index = self.luck.choice(buyable)
             self.bar, self.left = BarKey(index, self.bought), sticks[index].cap
             self.bought += 1
         else:

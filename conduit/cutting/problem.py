@@ -3,6 +3,7 @@
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import NamedTuple
 
 from conduit.cutting.stretch import Stretch
@@ -70,7 +71,7 @@ class Problem:
         """The longest that can be bought; 0 where nothing can."""
         return max((stick.cap for stick in self.sticks), default=0)
 
-    @property
+    @cached_property
     def least(self) -> int:
         """The shortest piece that may be used."""
         return min((stretch.least for stretch in self.stretches), default=0)

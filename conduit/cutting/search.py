@@ -22,7 +22,9 @@ COLUMNS, EFFORT = 600, 0.008
 # Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
 PATIENCE, PATIENCE_EACH = 60, 20
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
-SMALL_STRETCHES, SMALL_BARS = 4, 14
+SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT = 4, 14, 2.0
+# So many more sticks of each length than the best plan has are tried.
+MORE_STICKS = 2
 
 
 class CannotBeMade(Exception):
@@ -97,15 +99,18 @@ class Search:
         if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
             return
         keys = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
-        slots = self._slots(self.reached.sticks, 1)
+        slots = self._slots(self.reached.sticks, MORE_STICKS)
         if len(keys) + len(slots) > SMALL_BARS:
             return
         remake = Remake(problem, range(len(problem.stretches)), rooms_for(problem, keys + slots, {}))
-        pieces = remake.solve(self.budget.left() * 0.8, 4.0)
-        # A plan with more sticks than the model had costs at least those and the couplings that must be.
-        cheapest = min(stick.cost for stick in problem.sticks)
-        beyond = (sum(self.reached.sticks) + 2) * cheapest + problem.weights.coupling * self.bounds.couplings
-        self.bounds = self.bounds.raised(min(remake.bound, beyond))
+        pieces = remake.solve(self.budget.left() * 0.8, WHOLE_EFFORT)
+        # The model leaves every piece long, straight ones too: then it proves nothing of the real thing.
+        bound = 0.0 if any(stretch.spare for stretch in problem.stretches) else remake.bound
+        # A plan with more sticks of one length than the model had costs those, and the couplings that must be.
+        counts = zip(self.reached.sticks, problem.sticks, strict=True)
+        beyond = min((count + MORE_STICKS + 1) * stick.cost for count, stick in counts)
+        beyond += problem.weights.coupling * self.bounds.couplings
+        self.bounds = self.bounds.raised(min(bound, beyond))
         if pieces:
             self.offer(renumbered([pieces[number] for number in range(len(problem.stretches))]))
 
@@ -154,7 +159,8 @@ class Search:
         others = [key for key in self._unused(made) if key not in own]
         keys += self.luck.sample(others, min(len(others), self.luck.randint(3, 9)))
         sticks = score(self.problem, made).sticks
-        keys += [BarKey(index, count) for index, count in enumerate(sticks)]
+        more = 1 if len(sticks) == 1 else MORE_STICKS
+        keys += [BarKey(index, count + n) for index, count in enumerate(sticks) for n in range(more)]
         remake = Remake(self.problem, numbers, rooms_for(self.problem, keys, kept), emptying)
         remake.hint({number: made.stretches[number] for number in numbers})
         pieces = remake.solve(min(1.0, self.budget.left()), EFFORT)
@@ -227,6 +233,6 @@ class Search:
         self.whole()
         if self.done():
             return
-        if self.budget.left() > 0 and len(self.problem.stretches) > 1:
+        if self.budget.left() > 0:
             self.close_exactly(self.budget.left() / 4, 24)
         self.improve()

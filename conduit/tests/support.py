@@ -104,3 +104,14 @@ def runs(draw):
         step, heading = turning(draw, heading)
         steps.append(step)
     return document(steps, draw(st.floats(20, 60)), draw(st.sampled_from(["1/2", "3/4", "1"])), start)
+
+
+class Steps:
+    """A budget of so many questions for the time, not of time: the same on every machine."""
+
+    def __init__(self, count):
+        self.count = count
+
+    def left(self):
+        self.count -= 1
+        return max(0.0, self.count / 10)

@@ -1,19 +1,21 @@
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.cut_list import PlannedRun, make_cut_list
-from conduit.cutting.model import Kind, Source
+from conduit.cut_list import OnRack, PlannedRun, digests, make_cut_list
+from conduit.cut_terms import CutTerms
+from conduit.cutting.model import Kind
+from conduit.order_list import order_list
 from conduit.plan import make_plan
-from conduit.tables import Rules
-from conduit.tests.support import document, ninety
+from conduit.rack_list import read_rack_list
+from conduit.tests.support import Steps, document, ninety
 
 SIZES = ["1/2", "3/4", "1"]
 
 
-def stub(key, size, height, other):
-    return PlannedRun(key, f"Stub {key}", make_plan(document([ninety(height, "up")], other, size)))
+def stub(key, size, height, other, **more):
+    return PlannedRun(key, f"Stub {key}", make_plan({**document([ninety(height, "up")], other, size), **more}))
 
 
 @st.composite
@@ -21,56 +23,129 @@ def jobs(draw):
     """Some stubs and long runs, and a rack."""
     lengths = st.floats(12, 110)
     runs = [
-        stub(str(i), draw(st.sampled_from(SIZES)), draw(lengths), draw(lengths)) for i in range(draw(st.integers(0, 6)))
+        stub(str(i), draw(st.sampled_from(SIZES)), draw(lengths), draw(lengths)) for i in range(draw(st.integers(0, 5)))
     ]
     rack = [
-        Source(Kind("EMT", draw(st.sampled_from(SIZES))), draw(lengths), f"S{i}")
-        for i in range(draw(st.integers(0, 8)))
+        OnRack(f"S{i}", Kind("EMT", draw(st.sampled_from(SIZES))), draw(lengths), draw(st.sampled_from("ab")))
+        for i in range(draw(st.integers(0, 6)))
     ]
     return runs, rack
 
 
+def listed(runs, rack=(), terms=None, known=()):
+    return make_cut_list(runs, list(rack), terms or CutTerms(), Steps(30), known)
+
+
+def chosen(found):
+    return [kind.choices[kind.chosen] for kind in found.kinds]
+
+
 class CutLists(TestCase):
+    @settings(max_examples=6)
     @given(jobs())
-    def test_every_piece_is_cut_once_and_nothing_is_cut_from_nothing(self, job):
+    def test_every_run_is_made_of_its_pieces_and_nothing_is_cut_twice(self, job):
         runs, rack = job
-        listed = make_cut_list(runs, rack)
-        cuts = [(cut.run, cut.piece) for source in listed.sources for cut in source.cuts]
-        wanted = [(run.key, piece.number) for run in runs for piece in run.plan.pieces]
-        self.assertEqual(sorted(cuts), sorted(wanted))
-        self.assertEqual(
-            len({source.scrap for source in listed.sources if source.scrap}), sum(1 for s in listed.sources if s.scrap)
-        )
-        for source in listed.sources:
+        choices = chosen(listed(runs, rack))
+        sources = [source for choice in choices for source in choice.sources]
+        for run in runs:
+            cuts = [cut for source in sources for cut in source.cuts if cut.run == run.key]
+            self.assertEqual(sorted(cut.piece for cut in cuts), list(range(1, len(cuts) + 1)))
+            total = sum(cut.length.inches for cut in cuts)
+            self.assertAlmostEqual(total, run.plan.developed_length.inches, delta=1 / 32 + 1e-9)
+        tags = [source.scrap for source in sources if source.scrap]
+        self.assertEqual(len(tags), len(set(tags)))
+        for source in sources:
             used = sum(cut.length.inches for cut in source.cuts)
             self.assertLessEqual(used + source.left.inches, source.length.inches + 1e-6)
             self.assertEqual(source.keep, source.left.inches >= 12)
 
-    @given(jobs())
-    def test_sticks_to_buy_are_those_that_are_cut(self, job):
-        runs, rack = job
-        listed = make_cut_list(runs, rack)
-        self.assertEqual(sum(buy.sticks for buy in listed.to_buy), sum(1 for s in listed.sources if not s.scrap))
-        # No list needs fewer than all that is cut, less all that lies on the rack, in whole sticks.
-        for size in SIZES:
-            needed = sum(p.length.inches for run in runs if run.plan.trade_size == size for p in run.plan.pieces)
-            usable = sum(source.length for source in rack if source.kind.trade_size == size)
-            bought = sum(buy.sticks for buy in listed.to_buy if buy.trade_size == size)
-            self.assertGreaterEqual(bought * 120 + 1e-6, needed - usable)
+    def test_the_couplings_of_the_list_make_the_runs_own_pieces(self):
+        run = stub("1", "3/4", 100, 150)
+        choice = chosen(listed([run], [OnRack("S1", Kind("EMT", "3/4"), 41.375)]))[0]
+        at = choice.places[0].at
+        pieces = make_plan({**document([ninety(100, "up")], 150, "3/4"), "couplings": at}).pieces
+        cuts = {cut.piece: cut.length.reads for source in choice.sources for cut in source.cuts}
+        self.assertEqual({piece.number: piece.length.reads for piece in pieces}, cuts)
 
-    def test_a_crews_own_limits_count(self):
+    def test_a_run_that_cannot_be_made_is_told(self):
+        found = listed([stub("1", "3/4", 3, 40)])
+        self.assertEqual([(run.run_name, run.whole) for run in found.left_out], [("Stub 1", True)])
+        self.assertEqual(found.kinds, [])
+
+    def test_what_is_tried(self):
+        run, rack = stub("1", "3/4", 40, 30), [OnRack("S1", Kind("EMT", "3/4"), 80.0)]
+        self.assertEqual(chosen(listed([run], rack))[0].sticks, 0)
+        for tried in ({"use_scrap": False}, {"excluded": ["S1"]}):
+            self.assertEqual(chosen(listed([run], rack, CutTerms(**tried)))[0].sticks, 1)
+        long = chosen(listed([run], rack, CutTerms(spare="1 1/2", kerf="1/8")))[0].sources[0].cuts[0]
+        self.assertAlmostEqual(long.length.inches, run.plan.developed_length.inches + 1.5, delta=1 / 32)
+        pinned = CutTerms(couplings=[{"run": "1", "at": "20"}])
+        self.assertEqual(chosen(listed([run], rack, pinned))[0].places[0].at, [20.0])
+        length = run.plan.developed_length.inches
+        held = CutTerms(pieces=[{"run": "1", "start": 0, "end": round(length * 16) / 16, "scrap": None}])
+        self.assertEqual(chosen(listed([run], rack, held))[0].sticks, 1)
+
+    def test_a_pin_that_no_longer_fits_is_told_and_left_out(self):
         run = stub("1", "3/4", 40, 30)
-        rules = Rules(kerf=1.0, keep=60, stick=240)
-        source = make_cut_list([run], [], rules).sources[0]
-        self.assertEqual((source.length.inches, source.keep), (240, True))
-        self.assertAlmostEqual(source.left.inches, 240 - run.plan.developed_length.inches - 1, 9)
+        for pin in ({"start": 0, "end": 500, "scrap": None}, {"start": 0, "end": 20, "scrap": "S7"}):
+            found = listed([run], [], CutTerms(pieces=[{"run": "1", **pin}]))
+            self.assertIn("its pin is left out", found.left_out[0].says)
+            self.assertEqual(chosen(found)[0].sticks, 1)
 
-    def test_saw_positions_leave_room_for_the_blade(self):
-        runs = [stub("1", "3/4", 30, 20), stub("2", "3/4", 25, 20)]
-        first, second = make_cut_list(runs, []).sources[0].cuts
-        self.assertAlmostEqual(second.start.inches - first.end.inches, 1 / 16, 9)
-        self.assertGreaterEqual(first.length.inches, second.length.inches)
+    def test_a_coupling_takes_its_gap(self):
+        with_gap, without = stub("1", "3/4", 100, 100, coupling_gap="1/2"), stub("2", "3/4", 100, 100)
+        for run, gap in ((with_gap, 0.5), (without, 0.0)):
+            choice = chosen(listed([run]))[0]
+            cut = sum(cut.length.inches for source in choice.sources for cut in source.cuts)
+            wanted = run.plan.developed_length.inches - gap * choice.couplings
+            self.assertAlmostEqual(cut, wanted, delta=1 / 16)
+            self.assertAlmostEqual(sum(piece.length.inches for piece in run.plan.pieces), wanted, delta=1e-6)
 
-    def test_nothing_to_cut(self):
-        listed = make_cut_list([], [Source(Kind("EMT", "1"), 50.0, "S1")])
-        self.assertEqual((listed.sources, listed.to_buy, listed.couplings), ([], [], 0))
+    def test_threads_are_counted_for_threaded_pipe(self):
+        run = PlannedRun("1", "Feed", make_plan({**document([ninety(30, "up")], 40, "1/2"), "material": "rigid"}))
+        source = chosen(listed([run]))[0].sources[0]
+        self.assertEqual(source.threads, 1, "the stick brings one thread; the piece's other end is cut")
+
+    def test_only_what_changed_is_planned_anew(self):
+        runs = [stub("1", "3/4", 40, 30), stub("2", "1", 40, 30)]
+        first = listed(runs)
+        more = [OnRack("S1", Kind("EMT", "1"), 80.0)]
+        again = listed(runs, more, known=first.kinds)
+        self.assertIs(again.kinds[0], first.kinds[0])
+        self.assertEqual(chosen(again)[1].sticks, 0)
+        before, after = digests(runs, [], CutTerms()), digests(runs, more, CutTerms())
+        changed = {key for key in after if before.get(key) != after[key]}
+        self.assertEqual(changed, {"rack", "1 EMT", "all"})
+
+
+class Lists(TestCase):
+    def test_a_rack_as_people_write_it(self):
+        text = "3/4 EMT 41 3/8 x2 at bay 2\n# older\n1-1/4 rigid 5' 2\"\n1, 30 1/2\n"
+        lines = list(read_rack_list(text).lines.values())
+        self.assertEqual([(one.trade_size, one.material, one.length) for one in lines[:1]], [("3/4", "EMT", 41.375)])
+        self.assertEqual((lines[0].count, lines[0].place), (2, "bay 2"))
+        self.assertEqual((lines[1].material, lines[1].length), ("rigid", 62.0))
+        self.assertEqual((lines[2].trade_size, lines[2].length), ("1", 30.5))
+
+    def test_a_rack_as_csv(self):
+        text = "Trade size,material,length,place,end a\n3/4,EMT,41 3/8,bay 1,factory\n1,IMC,20,,\n"
+        found = read_rack_list(text)
+        self.assertEqual(
+            [(n, one.length, one.end_a) for n, one in found.lines.items()], [(2, 41.375, "factory"), (3, 20.0, "cut")]
+        )
+
+    def test_each_line_that_cannot_be_read_is_told(self):
+        text = "3/4 EMT 41 3/8\n7/8 EMT 20\n3/4 EMT -5\n3/4 PVC 20\nhello\n3/4 EMT 20 x900"
+        self.assertEqual([fault.line for fault in read_rack_list(text).faults], [2, 3, 4, 5, 6])
+
+    def test_what_to_bring(self):
+        heavy = {**document([ninety(30, "up")], 40, "1/2"), "material": "IMC"}
+        runs = [stub("1", "3/4", 100, 100), PlannedRun("2", "IMC", make_plan(heavy))]
+        box = {"start": {"name": "KP"}, "end": {"open": True}}
+        imc = runs[1].kind
+        lines = order_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {imc: 3, runs[0].kind: 1})
+        found = {(line.what, line.material): (line.count, line.note) for line in lines}
+        self.assertEqual(found["coupling", "IMC"], (1, "2 more come on the new sticks"))
+        self.assertEqual(found["connector", "EMT"][0], 1)
+        self.assertEqual(found["bushing", "IMC"][0], 1)
+        self.assertEqual(found["box", ""], (1, "KP: Stub 1, IMC"))

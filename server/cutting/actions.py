@@ -277,21 +277,20 @@ def _undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     bar = cut.bar
     if cut.done_at is None or not cut.live:
         raise Conflict(f"{_called(cut)} is not cut.")
-    done = bar.cuts.filter(live=True).exclude(done_at=None).order_by("-done_at", "-order")
-    last = done.first()
-    if last and last.pk != cut.pk:
+    last, *others = bar.cuts.filter(live=True).exclude(done_at=None).order_by("-done_at", "-order")
+    if last.pk != cut.pk:
         raise Conflict(f"Undo the later cut from {bar.name} first: piece {last.piece}.")
     if bar.offcut:
         stock.remove_offcut(user, bar.offcut)
     if not at_bench:
         mark_uncut(user, cut.run, cut.piece)
     # The last kerf may have run out of the bar: what was there before follows from the cuts that stay.
-    taken = sum((one.came_out or one.length) + bar.kerf for one in done if one.pk != cut.pk)
+    taken = sum((one.came_out or one.length) + bar.kerf for one in others)
     bar.left, bar.offcut = max(0, bar.length - bar.spoiled - taken), None
     bar.save(update_fields=["left", "offcut"])
     cut.done_at = cut.done_by = cut.came_out = None
     cut.save(update_fields=["done_at", "done_by", "came_out"])
-    if bar.scrap and done.count() == 0 and not bar.spoiled:
+    if bar.scrap and not others and not bar.spoiled:
         stock.uncut(user, bar.scrap, bar.job_id, bar.job.name, f"cut for {_called(cut)}")
 
 

@@ -4,10 +4,24 @@ from django.test import Client, TestCase
 
 from conduit.tests.support import document, ninety
 from server.accounts.models import Crew, Membership, User
+from server.cutting.models import Cut
 from server.jobs.actions import add_job, add_run
 
 PASSWORD = "clamp-the-vise-9"
 RUN = document([ninety("20", "up")], "40", name="Feed")
+
+
+def planned(user, job, **terms):
+    """The digest of the plan of a job's cuts, found by these terms."""
+    body = {"terms": terms, "seconds": 0.3}
+    return Api(user).send("POST", f"/jobs/{job.pk}/cutting/plan", body).json()["proposal"]["digest"]
+
+
+def taken_plan(user, job, **terms):
+    """A job's cuts, planned and taken; the first cut."""
+    answer = Api(user).send("POST", f"/jobs/{job.pk}/cutting/take", {"digest": planned(user, job, **terms)})
+    assert answer.status_code == 200, answer.content
+    return Cut.objects.filter(bar__job=job, live=True).first()
 
 
 def person(crew, username, role="lead"):

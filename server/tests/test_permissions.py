@@ -4,7 +4,9 @@ from server.api import api
 from server.shoes.actions import add_shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
-from server.tests.support import RUN, Api, CrewTestCase
+from server.stock.labels import print_labels
+from server.stock.schemas import ScrapIn
+from server.tests.support import RUN, Api, CrewTestCase, taken_plan
 
 NINETY = {"mark": "7", "leg": "13", "other_leg": "20 1/4", "length": "30"}
 # Every endpoint: a body that would do, and what a viewer and a stranger get.
@@ -27,9 +29,15 @@ BODIES = {
     "takeLearned": {"deduct": True},
     "doActs": {"acts": []},
     "readFinder": {"dial": 45},
+    "addScrapList": {"text": "3/4 EMT 30"},
+    "correctScrap": {"material": "EMT", "trade_size": "3/4", "length": "31"},
+    "printLabels": {"labels": [["S1"]]},
+    "planCuts": {"terms": {}, "seconds": 0.2},
+    "takePlan": {"digest": "x"},
+    "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 OPEN = {"signIn"}
-READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutList", "getRun", "previewPlan"}
+READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutting", "getRun", "previewPlan"}
 READS |= {
     "listWays",
     "checkMarks",
@@ -45,6 +53,12 @@ READS |= {
     "getLearned",
     "testShoe",
     "readFinder",
+    "getRackCsv",
+    "listLabels",
+    "getLabelFile",
+    "planCuts",
+    "getOrderCsv",
+    "getCutsCsv",
 }
 
 
@@ -53,8 +67,10 @@ class PermissionMatrix(CrewTestCase):
 
     def setUp(self):
         super().setUp()
-        self.scrap, taken = add_scrap(self.lead, "EMT", "3/4", "30", 2)
+        self.scrap, taken = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="30", count=2))
         self.taken = take_scrap(self.lead, taken.pk)
+        self.cut = taken_plan(self.lead, self.job)
+        self.label = print_labels(self.lead, [["S1"]])[0]
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
 
     def endpoints(self):
@@ -70,6 +86,8 @@ class PermissionMatrix(CrewTestCase):
             "scrap_id": scrap.pk,
             "version": 1,
             "shoe_id": self.shoe.pk,
+            "cut_id": self.cut.pk,
+            "label_id": self.label.pk,
         }
         return re.sub(r"{(\w+)}", lambda found: str(numbers[found[1]]), path).removeprefix("/api")
 

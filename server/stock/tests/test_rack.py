@@ -1,4 +1,5 @@
 from server.stock.actions import add_scrap
+from server.stock.schemas import ScrapIn
 from server.tests.support import Api, CrewTestCase
 
 
@@ -28,5 +29,40 @@ class Rack(CrewTestCase):
         self.assertEqual(self.add("20", count=0).status_code, 422)
 
     def test_tags_are_the_crews_own(self):
-        add_scrap(self.stranger, "EMT", "1", "30")
+        add_scrap(self.stranger, ScrapIn(material="EMT", trade_size="1", length="30"))
         self.assertEqual(self.add("30").json()[0]["tag"], "S1")
+
+    def test_many_at_once_or_none(self):
+        good, bad = "3/4 EMT 41 3/8 x2 at bay 2\n1 EMT 30", "3/4 EMT 41 3/8\n3/4 EMT 5\nwhat"
+        answer = self.api.send("POST", "/rack/list", {"text": bad})
+        self.assertEqual((answer.status_code, sorted(answer.json()["places"])), (422, ["line 2", "line 3"]))
+        self.assertEqual(self.api.send("GET", "/rack").json()["scraps"], [])
+        added = self.api.send("POST", "/rack/list", {"text": good}).json()
+        self.assertEqual([(one["tag"], one["place"]) for one in added], [("S1", "bay 2"), ("S2", "bay 2"), ("S3", "")])
+        csv = self.api.send("GET", "/rack.csv").content.decode()
+        self.assertEqual(len(self.api.send("POST", "/rack/list", {"text": csv}).json()), 3, "it reads its own CSV")
+
+    def test_corrected_and_recycled(self):
+        scrap = self.add("41 3/8").json()[0]
+        body = {"material": "EMT", "trade_size": "3/4", "length": "40", "place": "van", "end_a": "factory"}
+        now = self.api.send("PUT", f"/rack/{scrap['id']}", body).json()
+        self.assertEqual((now["reads"], now["place"], now["end_a"]), ("40", "van", "factory"))
+        self.assertEqual(self.api.send("PUT", f"/rack/{scrap['id']}", {**body, "length": "-4"}).status_code, 422)
+        self.assertEqual(self.api.send("POST", f"/rack/{scrap['id']}/recycle").status_code, 200)
+        self.assertEqual(self.api.send("PUT", f"/rack/{scrap['id']}", body).status_code, 409)
+        ledger = self.api.send("GET", "/rack").json()["ledger"]
+        self.assertEqual([line["what"] for line in ledger], ["recycled", "corrected", "added"])
+        self.assertEqual(ledger[1]["note"], "was 3/4 EMT 41 3/8")
+
+    def test_five_thousand_pieces(self):
+        lines = "\n".join(f"3/4 EMT {12 + number % 100} 1/2" for number in range(5000))
+        self.assertEqual(len(self.api.send("POST", "/rack/list", {"text": lines}).json()), 5000)
+        answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", {"terms": {}, "seconds": 1}).json()
+        self.assertEqual(answer["proposal"]["found"]["kinds"][0]["choices"][0]["sticks"], 0)
+
+    def test_labels_come_out_of_the_simulated_printer(self):
+        printed = self.api.send("POST", "/devices/tag-printer", {"labels": [["S1", "<b>41 3/8</b>"]]}).json()
+        file = self.api.send("GET", f"/devices/tag-printer/{printed[0]['id']}.svg")
+        self.assertIn("&lt;b&gt;41 3/8", file.content.decode())
+        answer = self.api.send("POST", "/devices/tag-printer", {"labels": [["x" * 41]]})
+        self.assertEqual(answer.status_code, 422)

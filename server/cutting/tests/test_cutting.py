@@ -1,0 +1,191 @@
+from uuid import uuid4
+
+from conduit.tests.support import document, ninety
+from server.bench.models import Stick
+from server.cutting.models import Bar, Cut
+from server.jobs.actions import add_run
+from server.jobs.models import Run
+from server.stock.actions import add_scrap
+from server.stock.models import Entry, Reservation, Scrap
+from server.stock.schemas import ScrapIn
+from server.tests.support import Api, CrewTestCase, planned, taken_plan
+
+LONG = document([ninety("100", "up")], "80", name="Long run")
+
+
+class Cutting(CrewTestCase):
+    """The feed (57 and a bit) and a run of two pieces, with a scrap that holds the feed."""
+
+    def setUp(self):
+        super().setUp()
+        self.long = add_run(self.lead, self.job.pk, LONG)
+        self.scrap = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="80", place="bay 2"))[0]
+
+    def cutting(self):
+        return self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()
+
+    def act(self, cut, kind, key=None, **more):
+        return self.api.send("POST", f"/cuts/{cut.pk}", {"kind": kind, "key": str(key or uuid4()), **more})
+
+    def rack(self):
+        return sorted(self.api.send("GET", "/rack").json()["scraps"], key=lambda one: one["id"])
+
+    def on_scrap(self):
+        return Cut.objects.get(bar__scrap=self.scrap, live=True)
+
+    def test_the_same_job_gets_the_same_plan(self):
+        one, other = (
+            self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", {"terms": {}, "seconds": 0.3}).json()
+            for _ in range(2)
+        )
+        self.assertEqual(one, other)
+        self.assertEqual(self.cutting()["proposal"], one["proposal"])
+
+    def test_taken_it_is_reserved_and_its_couplings_are_in_the_runs(self):
+        taken_plan(self.lead, self.job)
+        now = self.cutting()
+        self.assertEqual((now["to_plan"], now["taken"]["cut"], now["taken"]["stale"]), (0, 0, 0))
+        self.assertEqual(self.rack()[0]["reserved_for"], "Shed")
+        self.assertEqual(self.api.send("POST", f"/rack/{self.scrap.pk}/take").status_code, 409)
+        cuts = {(cut["run"], cut["piece"]): cut for bar in now["taken"]["bars"] for cut in bar["cuts"]}
+        for run in (self.feed, self.long):
+            run.refresh_from_db()
+            plan = self.api.send("POST", "/plan", {"document": run.document}).json()
+            lengths = {(run.pk, piece["number"]): piece["length"]["reads"] for piece in plan["pieces"]}
+            self.assertEqual(lengths, {key: cut["length"]["reads"] for key, cut in cuts.items() if key[0] == run.pk})
+
+    def test_a_stale_plan_is_told_and_nothing_is_reserved(self):
+        digest = planned(self.lead, self.job)
+        body = {"version": 1, "document": {**LONG, "end": {"at": "95"}}}
+        self.assertEqual(self.api.send("PUT", f"/runs/{self.long.pk}", body).status_code, 200)
+        answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": digest})
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("Long run changed", answer.json()["detail"])
+        self.assertEqual((Bar.objects.count(), Reservation.objects.count()), (0, 0))
+
+    def test_a_cut_the_rack_the_ledger_and_the_bench_follow(self):
+        taken_plan(self.lead, self.job)
+        cut, key = self.on_scrap(), uuid4()
+        for _ in range(2):
+            self.assertEqual(self.act(cut, "cut", key).status_code, 200, "the same key again is passed over")
+        bar = Bar.objects.get(pk=cut.bar_id)
+        left = 80 * 16 - cut.length - 1
+        self.assertEqual(bar.left, left)
+        self.assertEqual([(one["tag"], one["length"]) for one in self.rack()], [(bar.offcut_tag, left / 16)])
+        self.assertEqual(list(Entry.objects.values_list("what", flat=True)[:2]), ["offcut", "cut"])
+        self.assertTrue(Stick.objects.get(run=cut.run, piece=cut.piece).cut_at)
+        self.assertEqual(self.act(cut, "cut").status_code, 409)
+
+    def test_undone_all_is_as_it_was(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        self.act(cut, "cut")
+        self.assertEqual(self.act(cut, "undo").status_code, 200)
+        self.assertEqual([(one["tag"], one["reserved_for"]) for one in self.rack()], [("S1", "Shed")])
+        self.assertEqual(Bar.objects.get(pk=cut.bar_id).left, 80 * 16)
+        self.assertIsNone(Stick.objects.get(run=cut.run, piece=cut.piece).cut_at)
+        self.assertEqual(self.act(cut, "undo").status_code, 409)
+        # The offcut's tag is used again for the same offcut.
+        self.act(cut, "cut")
+        self.assertEqual(len(self.rack()), 1)
+
+    def test_an_undo_is_refused_when_the_offcut_is_gone(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        self.act(cut, "cut")
+        offcut = self.rack()[0]
+        self.assertEqual(self.api.send("POST", f"/rack/{offcut['id']}/take").status_code, 200)
+        self.assertEqual(self.act(cut, "undo").status_code, 409)
+        self.assertIsNotNone(Cut.objects.get(pk=cut.pk).done_at)
+
+    def test_cut_wrong(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        for length, status in (("", 422), ("-3", 422), ("0", 422), ("79 1/2 x", 422), ("90", 409)):
+            self.assertEqual(self.act(cut, "wrong", length=length).status_code, status, length)
+        self.assertIsNone(Cut.objects.get(pk=cut.pk).done_at)
+        # Too short: scrap of its own, and what is left no longer holds the piece, which is planned again.
+        self.assertEqual(self.act(cut, "wrong", length="30").status_code, 200)
+        self.assertEqual(sorted(one["length"] for one in self.rack()), [30, 80 - 30 - 1 / 16])
+        now = self.cutting()
+        self.assertEqual((now["to_plan"], Cut.objects.get(pk=cut.pk).live), (1, None))
+
+    def test_cut_too_long_it_serves(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        length = (cut.length + 16) / 16
+        self.assertEqual(self.act(cut, "wrong", length=str(length)).status_code, 200)
+        cut.refresh_from_db()
+        self.assertEqual((cut.came_out, cut.done_at is None), (cut.length + 16, False))
+
+    def test_what_is_cut_stays_when_the_rest_is_planned_again(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        self.act(cut, "cut")
+        before = set(Cut.objects.filter(live=True).values_list("run", "start", "end", "bar__name"))
+        extra = add_run(self.lead, self.job.pk, {**LONG, "name": "One more"})
+        taken_plan(self.lead, self.job)
+        after = set(Cut.objects.filter(live=True).values_list("run", "start", "end", "bar__name"))
+        self.assertLessEqual(before, after, "cut or reserved, they are not reshuffled")
+        self.assertEqual({run for run, *_ in after - before}, {extra.pk})
+
+    def test_a_run_that_changed_is_not_cut_as_it_was(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        run = Run.objects.get(pk=cut.run_id)
+        changed = {**run.document, "end": {"at": "43"}}
+        self.api.send("PUT", f"/runs/{run.pk}", {"version": run.version, "document": changed})
+        answer = self.act(cut, "cut")
+        self.assertEqual(answer.status_code, 409)
+        self.assertIn("Plan again", answer.json()["detail"])
+        self.assertEqual(self.cutting()["taken"]["stale"], 1)
+        taken_plan(self.lead, self.job)
+        self.assertEqual(self.cutting()["taken"]["stale"], 0)
+
+    def test_let_go_it_is_free_again(self):
+        taken_plan(self.lead, self.job)
+        self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/let-go").status_code, 200)
+        self.assertEqual((self.rack()[0]["reserved_for"], Reservation.objects.count()), ("", 0))
+        self.assertEqual(self.cutting()["taken"]["bars"], [])
+        taken_plan(self.lead, self.job)
+
+    def test_cut_at_the_bench_it_is_cut_here(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+
+        def at_bench(kind):
+            acts = [{"kind": kind, "key": str(uuid4()), "piece": cut.piece, "at": "2026-01-01T00:00:00Z"}]
+            return self.api.send("POST", f"/runs/{cut.run_id}/bench", {"acts": acts})
+
+        self.assertEqual(at_bench("cut").status_code, 200)
+        self.assertIsNotNone(Cut.objects.get(pk=cut.pk).done_at)
+        self.assertIsNotNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
+        self.assertEqual(at_bench("uncut").status_code, 200)
+        self.assertIsNone(Cut.objects.get(pk=cut.pk).done_at)
+        self.assertIsNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
+
+    def test_terms_that_cannot_be_read_are_told_at_their_place(self):
+        wrong = {
+            "keep": "-1",
+            "kerf": "x",
+            "coupling": 0,
+            "sold": [{"material": "EMT", "trade_size": "3/4", "sticks": []}],
+        }
+        answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", {"terms": wrong})
+        self.assertEqual(answer.status_code, 422)
+        self.assertEqual(
+            set(answer.json()["places"]), {"terms.keep", "terms.kerf", "terms.coupling", "terms.sold.0.sticks"}
+        )
+
+    def test_lists_to_take_along(self):
+        taken_plan(self.lead, self.job)
+        cuts = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/cuts.csv").content.decode().splitlines()
+        self.assertEqual(len(cuts), 1 + Cut.objects.count())
+        order = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/order.csv").content.decode()
+        self.assertIn("stick,3/4,EMT,120", order)
+        self.assertIn("connector,3/4,EMT,,4", order)
+
+    def test_a_viewer_may_plan_but_keeps_nothing(self):
+        body = {"terms": {"use_scrap": False}, "seconds": 0.2}
+        self.assertEqual(Api(self.viewer).send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)
+        self.assertTrue(self.cutting()["terms"]["use_scrap"])

@@ -1,0 +1,96 @@
+"""A confirmation that is killed in the middle loses nothing and doubles nothing."""
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+from uuid import uuid4
+
+from django.conf import settings
+from django.db import OperationalError, connection, connections
+from django.test import TransactionTestCase
+
+from server.accounts.models import Crew
+from server.cutting import actions
+from server.cutting.models import Bar, Cut
+from server.jobs.actions import add_job, add_run
+from server.stock.actions import add_scrap
+from server.stock.models import Entry, Scrap
+from server.stock.schemas import ScrapIn
+from server.tests.support import RUN, person, taken_plan
+
+# Confirms a cut in a process of its own, which kills itself outright just before one of its steps.
+CONFIRM = """
+import os, signal, sys, uuid
+import django
+django.setup()
+from server.accounts.models import User
+from server.bench import actions as bench
+from server.cutting import actions
+from server.stock import actions as stock
+module = {"stock": stock, "cutting": actions}[sys.argv[1]]
+setattr(module, sys.argv[2], lambda *given, **more: os.kill(os.getpid(), signal.SIGKILL))
+actions.act(User.objects.get(pk=sys.argv[3]), int(sys.argv[4]), "cut", uuid.UUID(sys.argv[5]))
+"""
+STEPS = [("stock", "cut_into"), ("cutting", "_finish"), ("stock", "put_offcut"), ("cutting", "mark_cut")]
+
+
+class Killed(TransactionTestCase):
+    def setUp(self):
+        self.lead = person(Crew.objects.create(name="Ours"), "lena")
+        job = add_job(self.lead, "Shed", "")
+        add_run(self.lead, job.pk, RUN)
+        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="80"))
+        self.cut = taken_plan(self.lead, job)
+        self.before = self.state()
+
+    def state(self):
+        """What the database holds of it."""
+        return (
+            list(Cut.objects.values_list("done_at", "came_out")),
+            list(Bar.objects.values_list("left", "offcut")),
+            list(Scrap.objects.values_list("tag", "length", "taken_at")),
+            list(Entry.objects.values_list("what", flat=True)),
+        )
+
+    def once_more(self, key):
+        """The same act again, as a browser that got no answer sends it: it is done, once."""
+        for _ in range(2):
+            actions.act(self.lead, self.cut.pk, "cut", key)
+        self.assertEqual(Entry.objects.filter(what="cut").count(), 1)
+        self.assertEqual(Scrap.objects.filter(taken_at=None).count(), 1)
+
+    def test_the_server_is_killed_at_each_step(self):
+        where = settings.DATABASES["default"]
+        url = f"mysql://{where['USER']}:{where['PASSWORD']}@{where['HOST']}:{where['PORT']}/{where['NAME']}"
+        env = {**os.environ, "CRELDA_DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "server.settings"}
+        key = str(uuid4())
+        for module, step in STEPS:
+            with self.subTest(step):
+                words = [sys.executable, "-c", CONFIRM, module, step, str(self.lead.pk), str(self.cut.pk), key]
+                self.assertEqual(subprocess.run(words, env=env, cwd=Path(__file__).parents[2]).returncode, -9)
+                self.assertEqual(self.state(), self.before)
+        self.once_more(key)
+
+    def test_the_database_drops_the_connection_in_the_middle(self):
+        key, mark_cut = uuid4(), actions.mark_cut
+
+        def cut_off(*given):
+            with connections["default"].cursor() as cursor:
+                cursor.execute("SELECT CONNECTION_ID()")
+                mine = cursor.fetchone()[0]
+            other = connection.copy()
+            with other.cursor() as cursor:
+                cursor.execute(f"KILL {mine}")
+            other.close()
+            mark_cut(*given)
+
+        actions.mark_cut = cut_off
+        try:
+            with self.assertRaises(OperationalError):
+                actions.act(self.lead, self.cut.pk, "cut", key)
+        finally:
+            actions.mark_cut = mark_cut
+            connections.close_all()
+        self.assertEqual(self.state(), self.before)
+        self.once_more(key)
