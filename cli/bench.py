@@ -11,6 +11,7 @@ from collections.abc import Callable
 from http.cookiejar import CookieJar
 from typing import Any
 
+from cli.bench_cutting import cutting
 from conduit.order import Order, best_order
 from conduit.plan import make_plan
 from conduit.reach import Unit
@@ -101,4 +102,5 @@ def through_the_api(address: str) -> bool:
 
 if __name__ == "__main__":
     core()
+    cutting()
     sys.exit(0 if through_the_api(sys.argv[1]) else 1)

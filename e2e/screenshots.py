@@ -36,7 +36,12 @@ class Screenshots(Journey):
         page.mouse.wheel(0, 400)
         self.shoot(page, "bench-correction")
         page.get_by_role("link", name="Stock").click()
+        expect(page.get_by_role("button", name="Reserve and cut this")).to_be_visible()
         self.shoot(page, "stock")
+        page.get_by_role("button", name="Reserve and cut this").click()
+        page.get_by_role("button", name="Cut Wedging table outlet, piece 1").click()
+        expect(page.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        self.shoot(page, "cutting")
 
     def test_walk_with_everything(self):
         page = self.open_run("Glaze store feed")

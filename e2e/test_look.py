@@ -75,7 +75,7 @@ class Look(Journey):
         yield "bench, out", page
         page.get_by_role("link", name="Stock").click()
         expect(page.get_by_role("heading", name="Cut list")).to_be_visible()
-        expect(page.get_by_role("region", name="Stick 1,")).to_be_visible()
+        expect(page.get_by_role("region", name="New stick 1,").first).to_be_visible()
         yield "stock", page
         page.get_by_role("link", name="all jobs").click()
         expect(page.get_by_role("heading", name="Jobs")).to_be_visible()

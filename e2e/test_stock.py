@@ -61,7 +61,7 @@ class Stock(Journey):
         expect(page.get_by_text("As before.")).to_be_visible()
         page.get_by_role("button", name="Leave S5 out").click()
         expect(page.get_by_role("button", name="Use S5 again")).to_be_visible()
-        expect(page.get_by_text("1 stick more")).to_be_visible()
+        expect(page.get_by_text("Against before:")).to_be_visible()
 
     def test_reserve_cut_undo_and_cut_wrong(self):
         page = self.taken()

@@ -90,6 +90,11 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, bu
     )
 
 
+def problem_of(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -> Problem:
+    """The runs of one kind as the search takes them, with costs as the goal has them."""
+    return _Job(needed, lying, terms).problem(terms.goal)
+
+
 def _searched(job: "_Job", budget: Budget) -> dict[Goal, Search]:
     goal = job.terms.goal
     found = {goal: Search(job.problem(goal), Share.of(budget, CHOSEN_SHARE))}

@@ -53,6 +53,7 @@ class Search:
     reached: Score | None = None
     by_sticks: dict[tuple[int, ...], tuple[Score, Made]] = field(default_factory=dict)
     first_after: float | None = None
+    best_after: float | None = None
 
     def __post_init__(self) -> None:
         self.bounds = bounds_of(self.problem)
@@ -71,6 +72,7 @@ class Search:
             self.by_sticks[got.sticks] = got, made
         if self.reached is None or got.cost < self.reached.cost:
             self.best, self.reached = made, got
+            self.best_after = self.began_with - self.budget.left()
             return True
         return False
 
