@@ -114,4 +114,4 @@ class Steps:
 
     def left(self):
         self.count -= 1
-        return max(0.0, self.count / 10)
+        return max(0.0, self.count / 2)
