@@ -132,7 +132,6 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
       <button
         type="button"
         aria-expanded={open}
-        aria-label={`${scrap.tag}, ${scrap.reads}, ${scrap.trade_size} ${scrap.material}`}
         className="flex min-h-9 w-full items-center gap-2 rounded-sm text-left hover:bg-tint"
         onClick={() => setOpen(!open)}
       >
