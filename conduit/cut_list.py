@@ -16,7 +16,7 @@ from conduit.cut_results import (
 )
 from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.couplings import free_windows
-from conduit.cutting.joint import plan_kind
+from conduit.cutting.joint import Share, plan_kind
 from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source
 from conduit.cutting.search import Budget
 from conduit.cutting.verify import faults
@@ -77,7 +77,7 @@ def make_cut_list(
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
         same = next((one for one in known if one.digest == digest[_name(kind)]), None)
-        kinds.append(same or lister.listed(_Part(budget, pieces / max(1, total)), digest[_name(kind)]))
+        kinds.append(same or lister.listed(Share.of(budget, pieces / max(1, total)), digest[_name(kind)]))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
@@ -111,17 +111,6 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms)
 
 def _name(kind: Kind) -> str:
     return f"{kind.trade_size} {kind.material}"
-
-
-class _Part:
-    """A part of what is left of a budget."""
-
-    def __init__(self, whole: Budget, part: float) -> None:
-        self.whole, self.until = whole, whole.left() * (1 - part)
-
-    def left(self) -> float:
-        """Seconds that are left of it."""
-        return self.whole.left() - self.until
 
 
 class _Lister:

@@ -85,7 +85,6 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, bu
         joints_at_least=costs.couplings + job.fixed_joints,
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
-        first_after=chosen.first_after or 0.0,
         seconds=began - budget.left(),
     )
 

@@ -144,5 +144,4 @@ class KindPlan:
     joints_at_least: int
     cost_at_least: float
     impossible: tuple[str, ...]
-    first_after: float
     seconds: float

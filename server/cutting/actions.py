@@ -77,7 +77,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
 
 
 def _laid_length(cutting: Cutting, cut: Cut) -> int:
-    gap = nearest_sixteenth(cutting.plans[cut.run_id].coupling_gap)
+    gap = nearest_sixteenth(cutting.plan_of(cut.run).coupling_gap)
     return cut.end - cut.start - (gap if cut.start else 0)
 
 
@@ -142,7 +142,8 @@ def _put_couplings(user: User, choices: Iterable[CutChoice], runs: dict[int, Run
         for cut in (cut for source in choice.sources for cut in source.cuts):
             long[int(cut.run)] = max(long[int(cut.run)], cut.length.inches)
         for places in choice.places:
-            run, plan = runs[int(places.run)], cutting.plans[int(places.run)]
+            run = runs[int(places.run)]
+            plan = cutting.plan_of(run)
             by_step = {nearest_sixteenth(one.at.inches) for one in plan.couplings if one.step is not None}
             own = {nearest_sixteenth(one.at.inches) for one in plan.couplings if one.pinned is not None}
             wanted = sorted({nearest_sixteenth(at) for at in places.at} - by_step)

@@ -53,6 +53,8 @@ class Cutting:
         self.user, self.job = user, job
         self.bars = list(Bar.objects.filter(job=job, live=True).select_related("scrap", "offcut"))
         cuts = Cut.objects.filter(bar__job=job, live=True).select_related("run", "done_by")
+        self._plans: dict[int, Plan] = {}
+        self._digests: tuple[CutTerms, dict[str, str]] | None = None
         self.cuts: dict[int, list[Cut]] = {}
         for cut in cuts:
             self.cuts.setdefault(cut.bar_id, []).append(cut)
@@ -67,14 +69,15 @@ class Cutting:
         """The job's runs."""
         return list(self.job.runs.all())
 
-    @cached_property
-    def plans(self) -> dict[int, Plan]:
-        """Each run's plan as it is now."""
-        return {run.pk: make_plan(run.document) for run in self.all_runs}
+    def plan_of(self, run: Run) -> Plan:
+        """A run's plan as it is now; each is made when it is first asked for."""
+        if run.pk not in self._plans:
+            self._plans[run.pk] = make_plan(run.document)
+        return self._plans[run.pk]
 
     def fits(self, cut: Cut) -> bool:
         """Whether the run still has the piece as it is to be cut."""
-        plan = self.plans[cut.run_id]
+        plan = self.plan_of(cut.run)
         gap = nearest_sixteenth(plan.coupling_gap)
         return any(
             nearest_sixteenth(piece.start) == (cut.start + gap if cut.start else 0)
@@ -92,7 +95,7 @@ class Cutting:
         ]
         known = {one.start for one in held}
         begun = Stick.objects.filter(run=run, live=True).exclude(document=None).values_list("piece", flat=True)
-        plan = self.plans[run.pk]
+        plan = self.plan_of(run)
         for piece in plan.pieces:
             start = nearest_sixteenth(piece.start)
             start = start - nearest_sixteenth(plan.coupling_gap) if start else 0
@@ -115,7 +118,7 @@ class Cutting:
             PlannedRun(
                 str(run.pk),
                 str(run.document.get("name", "")),
-                self.plans[run.pk],
+                self.plan_of(run),
                 self._held(run),
                 frozenset(run.cut_couplings),
             )
@@ -142,7 +145,9 @@ class Cutting:
 
     def digests(self, terms: CutTerms) -> dict[str, str]:
         """What the plan depends on, to tell what changed."""
-        return digests(self.runs, self.rack, terms)
+        if self._digests is None or self._digests[0] != terms:
+            self._digests = terms, digests(self.runs, self.rack, terms)
+        return self._digests[1]
 
     def proposal(self, terms: CutTerms) -> Proposal | None:
         """The plan that was found for just this, if any."""

@@ -75,7 +75,7 @@ def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
 
 
 def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
-    pieces = cutting.plans[cut.run_id].pieces
+    pieces = cutting.plan_of(cut.run).pieces
     own = next((piece for piece in pieces if piece.number == cut.piece), None)
     stale = ""
     if cut.done_at is None and not cutting.fits(cut):
