@@ -70,7 +70,7 @@ class Stock(Journey):
         self.assertGreater(Reservation.objects.count(), 0)
         name = "Wedging table outlet, piece 1"
         page.get_by_role("button", name=f"Cut {name}").click()
-        expect(page.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        expect(page.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
         self.assertEqual(Cut.objects.exclude(done_at=None).count(), 1)
         page.get_by_role("button", name=f"Undo the cut of {name}").click()
         expect(page.get_by_role("button", name=f"Cut {name}")).to_be_visible()
@@ -89,7 +89,7 @@ class Stock(Journey):
         cut = "Cut Wedging table outlet, piece 1"
         expect(theirs.get_by_role("button", name=cut)).to_be_visible()
         mine.get_by_role("button", name=cut).click()
-        expect(mine.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        expect(mine.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
         theirs.get_by_role("button", name=cut).click()
         expect(theirs.get_by_role("alert")).to_contain_text("was cut already by Dana Wexcombe")
 

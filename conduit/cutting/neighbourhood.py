@@ -106,6 +106,8 @@ class Remake:
 
     def solve(self, seconds: float, effort: float) -> dict[int, Pieces] | None:
         """New pieces of the stretches, or None. Sets `bound`: no plan of them from these bars costs less."""
+        if seconds <= 0:
+            return None
         for turn in range(TRIES):
             solver = solver_for(seconds, effort)
             status = solver.solve(self.model)

@@ -23,6 +23,8 @@ COLUMNS, EFFORT = 600, 0.008
 PATIENCE, PATIENCE_EACH = 60, 20
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
 SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT = 4, 14, 2.0
+# A stretch that only a long bar makes is tried so hard that what fails cannot be made, however little time is left.
+LONGEST = 20.0
 # So many more sticks of each length than the best plan has are tried.
 MORE_STICKS = 2
 
@@ -223,7 +225,7 @@ class Search:
             serial = 1 + max((piece.bar.serial for pieces in found.values() for piece in pieces), default=-1)
             needed = [stretch.length // stick.cap + 1 for stick in self.problem.sticks]
             keys += [BarKey(i, serial + n) for i, count in enumerate(needed) for n in range(count)]
-            pieces = Remake(self.problem, [number], rooms_for(self.problem, keys, {})).solve(self.budget.left(), 1.0)
+            pieces = Remake(self.problem, [number], rooms_for(self.problem, keys, {})).solve(LONGEST, 1.0)
             if not pieces:
                 raise CannotBeMade(number)
             found[number] = pieces[number]

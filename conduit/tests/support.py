@@ -114,4 +114,4 @@ class Steps:
 
     def left(self):
         self.count -= 1
-        return max(0.0, self.count / 2)
+        return 1000.0 if self.count > 0 else 0.0
