@@ -8,6 +8,7 @@ from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, VENV, WEB
 from ops.say import run, say
+from ops.side_by_side import Group, run_side_by_side
 
 TEST_LABELS = ["conduit", "cli", "ops", "server", "e2e"]
 
@@ -26,10 +27,22 @@ def test(labels: list[str]) -> None:
             manage = [PYTHON, ROOT / "manage.py"]
             run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
         say(f"running the tests (checks took {time.monotonic() - began:.0f} s) …")
-        run([PYTHON, ROOT / "manage.py", "test", *(labels or TEST_LABELS)], "testing", ROOT, env, results=True)
+        run_side_by_side(_groups(labels or TEST_LABELS, database.url, env))
     finally:
         sys.stderr.flush()
         database.stop()
+
+
+def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
+    """The browser's tests wait as much as they work, so all others run beside them, on a database of their own."""
+    browser = [label for label in labels if label.startswith("e2e")]
+    others = [label for label in labels if label not in browser]
+    command = [PYTHON, ROOT / "manage.py", "test"]
+    groups = [
+        Group([*command, *browser], env | {"CRELDA_DATABASE_URL": f"{url}_browser"}),
+        Group([*command, *others], env),
+    ]
+    return [group for group, some in zip(groups, (browser, others), strict=True) if some]
 
 
 def _lint(node: dict[str, str]) -> None:
