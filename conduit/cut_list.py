@@ -76,8 +76,8 @@ def make_cut_list(
         of_kind = [run for run in makeable if run.kind == kind]
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
-        same = next((one for one in known if one.digest == digest[_name(kind)]), None)
-        kinds.append(same or lister.listed(Share.of(budget, pieces / max(1, total)), digest[_name(kind)]))
+        same = next((one for one in known if one.digest == digest[kind.name]), None)
+        kinds.append(same or lister.listed(Share.of(budget, pieces / max(1, total)), digest[kind.name]))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
@@ -104,13 +104,9 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms)
         keys = [run.key for run in runs if run.kind == kind]
         bars = [bar for bar in rack if bar.kind == kind]
         tried = (terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
-        parts[_name(kind)] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
+        parts[kind.name] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
     found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
     return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
-
-
-def _name(kind: Kind) -> str:
-    return f"{kind.trade_size} {kind.material}"
 
 
 class _Lister:
@@ -199,15 +195,13 @@ class _Lister:
         # A walk along the pile: by place, then by tag; new sticks after it.
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
-        sticks = f"{plan.sticks} {'stick' if plan.sticks == 1 else 'sticks'}"
-        bound = f"it cannot be done with {plan.sticks - 1}" if proved and plan.sticks else f"at least {found.at_least}"
         return CutChoice(
             sticks=plan.sticks,
             couplings=plan.joints,
             waste=reading(plan.waste),
             cost=round(plan.cost, 4),
             proved=proved,
-            says=f"{sticks}; {bound}." if plan.sticks else "No new sticks needed.",
+            says=_says(plan.sticks, found.at_least),
             sources=[self._source(source, number) for number, source in enumerate(order)],
             places=[
                 RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
@@ -262,3 +256,13 @@ class _Lister:
 def _left_out(run: PlannedRun) -> LeftOut:
     stops = [problem.says for problem in run.plan.problems if problem.severity == "stop"]
     return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
+
+
+def _says(sticks: int, at_least: int) -> str:
+    """How many new sticks, and what is proved of that."""
+    if not sticks:
+        return "No new sticks needed."
+    count = f"{sticks} {'stick' if sticks == 1 else 'sticks'}"
+    if sticks > at_least:
+        return f"{count}; at least {at_least or 'none'}."
+    return f"{count}; it cannot be done with {sticks - 1 or 'none'}."

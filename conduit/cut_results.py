@@ -1,8 +1,10 @@
 """A cut list as it is given: sources with their cuts, choices between sticks and couplings, what is proved."""
 
+from collections.abc import Mapping
+
 from pydantic import BaseModel, ConfigDict, Field
 
-from conduit.cutting.model import IN_AN_INCH
+from conduit.cutting.model import IN_AN_INCH, Kind
 from conduit.results import Measure
 from conduit.tables import Material, TradeSize
 
@@ -75,6 +77,16 @@ class CutKind(_Result):
     impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
     seconds: float = Field(description="How long it was searched for.")
     digest: str
+
+    @property
+    def kind(self) -> Kind:
+        """The kind of pipe."""
+        return Kind(self.material, self.trade_size)
+
+    def picked(self, picks: Mapping[str, int]) -> CutChoice:
+        """The choice picked for it by name; else, or where there is none such, the best for the goal."""
+        pick = picks.get(self.kind.name, self.chosen)
+        return self.choices[pick if 0 <= pick < len(self.choices) else self.chosen]
 
 
 class LeftOut(_Result):

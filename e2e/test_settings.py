@@ -28,6 +28,15 @@ class Settings(Journey):
         choose(page, "Trade size", "2")
         expect(page.get_by_text("no usual hand shoe for 2 rigid")).to_be_visible()
 
+    def test_what_couplings_take_and_longer_pieces(self):
+        page = self.open_run()
+        page.get_by_role("button", name="Couplings …").click()
+        field(page, "A coupling takes").fill("1/8")
+        field(page, "Longest piece").fill("240")
+        expect_plan_of(page, {**RUNS[0], "coupling_gap": "1/8", "longest_piece": "240"})
+        field(page, "Longest piece").fill("abc")
+        expect(page.get_by_role("alert")).to_contain_text("“abc” is not a length")
+
     def test_readings_in_feet_and_on_a_metric_tape(self):
         page = self.open_run()
         choose(page, "Readings", "feet and inches")

@@ -61,9 +61,26 @@ class Stock(Journey):
         expect(page.get_by_label("Keep offcuts from")).to_have_value("x")
         page.get_by_role("button", name="As usual").click()
         expect(page.get_by_text("As before.")).to_be_visible()
-        page.get_by_role("button", name="Leave S5 out").click()
+        page.get_by_role("region", name="S5, 71 1/4").get_by_role("button", name="Hold or leave out").click()
+        page.get_by_role("menuitem", name="Leave S5 out").click()
         expect(page.get_by_role("button", name="Use S5 again")).to_be_visible()
         expect(page.get_by_text("Against before:")).to_be_visible()
+
+    def test_a_coupling_held_where_it_is_stays_until_let_go(self):
+        page = self.open_stock()
+        page.get_by_role("button", name="What if").click()
+        plan = page.get_by_role("region", name="3/4 EMT plan")
+        plan.get_by_role("button", name="Hold or leave out").last.click()
+        item = page.get_by_role("menuitem", name="Keep Glaze store feed’s coupling at")
+        at = item.inner_text().split(" at ")[1]
+        item.click()
+        let_go = page.get_by_role("button", name=f"Let go of Glaze store feed’s coupling at {at}")
+        expect(let_go).to_be_visible()
+        page.get_by_role("button", name="Use no scrap at all").click()
+        expect(page.get_by_text("Against before:")).to_be_visible()
+        expect(plan.get_by_role("img", name=f"{at} for Glaze store feed")).to_be_visible()
+        let_go.click()
+        expect(let_go).to_be_hidden()
 
     def test_reserve_cut_undo_and_cut_wrong(self):
         page = self.taken()

@@ -39,7 +39,8 @@ def run_side_by_side(groups: Sequence[Group]) -> None:
             sys.stdout.buffer.write(part)
     counts = [map(int, found) for found in CLOSING.findall(said.decode(errors="replace"))]
     passed, failed, skipped = (sum(column) for column in zip(*counts, strict=True)) if counts else (0, 0, 0)
-    print(f"{passed} passed, {failed} failed, {skipped} skipped", flush=True)
+    if len(groups) > 1:
+        print(f"{passed} passed, {failed} failed, {skipped} skipped", flush=True)
     if any(codes) or len(counts) < len(groups):
         raise Stop(f"testing failed (exit {max(codes)}). The lines above say why.")
 

@@ -17,6 +17,11 @@ class Kind:
     material: Material
     trade_size: TradeSize
 
+    @property
+    def name(self) -> str:
+        """As it is called: “3/4 EMT”."""
+        return f"{self.trade_size} {self.material}"
+
 
 @dataclass(frozen=True)
 class Held:

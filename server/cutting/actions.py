@@ -11,6 +11,7 @@ from django.utils import timezone
 from conduit.cut_results import CutChoice, CutList, ListedCut, ListedSource
 from conduit.cut_terms import CutTerms, nearest_sixteenth
 from conduit.cutting.model import IN_AN_INCH, Kind
+from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
@@ -33,6 +34,22 @@ def keep_terms(user: User, job: Job, terms: dict[str, Any]) -> None:
     Asked.objects.update_or_create(job=job, defaults={"terms": terms})
 
 
+def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
+    """Of a plan's choices prefer these, by kind (as “3/4 EMT”), until another plan is found."""
+    require_writer(user)
+    job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
+    proposal = get_object_or_404(Proposal, job=job, digest=digest)
+    _check_picks(CutList.model_validate(proposal.result), picks)
+    Proposal.objects.filter(pk=proposal.pk).update(picks=picks)
+
+
+def _check_picks(found: CutList, picks: dict[str, int]) -> None:
+    known = {kind.kind.name: len(kind.choices) for kind in found.kinds}
+    for name, at in picks.items():
+        if not 0 <= at < known.get(name, 0):
+            raise Refused("There is no such choice.", {f"picks.{name}": f"choose 0 to {known.get(name, 0) - 1}"})
+
+
 @transaction.atomic
 def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     """Take a plan: reserve its scraps, name its sticks and offcuts, put its couplings into the runs.
@@ -49,13 +66,8 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
         raise Conflict(f"{_what_changed(job, digest, now)} {STALE}")
     proposal = Proposal.objects.get(job=job, digest=digest)
     found = CutList.model_validate(proposal.result)
-    choices = {}
-    for kind in found.kinds:
-        name = f"{kind.trade_size} {kind.material}"
-        pick = picks.get(name, kind.chosen)
-        if not 0 <= pick < len(kind.choices):
-            raise Refused("There is no such choice.", {f"picks.{name}": f"choose 0 to {len(kind.choices) - 1}"})
-        choices[kind.material, kind.trade_size] = kind.choices[pick]
+    _check_picks(found, picks)
+    choices = {kind.kind: kind.picked(picks) for kind in found.kinds}
     _drop(cut for bar in cutting.bars for cut in cutting.cuts.get(bar.pk, []) if not cutting.fits(cut))
     wanted = [source.scrap for choice in choices.values() for source in choice.sources if source.scrap]
     mine = {bar.name for bar in cutting.bars}
@@ -63,10 +75,10 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     _put_couplings(user, choices.values(), runs, cutting)
     try:
         with transaction.atomic():
-            for (material, trade_size), choice in choices.items():
+            for kind, choice in choices.items():
                 for source in choice.sources:
                     scrap = scraps.get(source.scrap or "")
-                    bar = _bar_of(job, source, scrap, (material, trade_size), terms)
+                    bar = _bar_of(job, source, scrap, kind, terms)
                     _put_cuts(bar, source.cuts)
     except IntegrityError as error:
         raise Conflict(f"Somebody took another plan for these pieces just now. {STALE}") from error
@@ -95,16 +107,16 @@ def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:
     return f"{words[:1].upper()}{words[1:]} changed since this plan was made."
 
 
-def _bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: tuple[str, str], terms: CutTerms) -> Bar:
+def _bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: Kind, terms: CutTerms) -> Bar:
     """The bar that a source is: one that is taken already, or a new one."""
     length = nearest_sixteenth(source.length.inches)
     known = Bar.objects.filter(job=job, live=True, name=source.scrap or source.bought or "").first()
-    limits = terms.for_kind(Kind(kind[0], kind[1]))  # type: ignore[arg-type]
+    limits = terms.for_kind(kind)
     values = {
         "crew": job.crew,
         "job": job,
-        "material": kind[0],
-        "trade_size": kind[1],
+        "material": kind.material,
+        "trade_size": kind.trade_size,
         "kerf": limits.kerf,
         "keep": limits.keep,
     }
@@ -149,7 +161,7 @@ def _put_couplings(user: User, choices: Iterable[CutChoice], runs: dict[int, Run
             wanted = sorted({nearest_sixteenth(at) for at in places.at} - by_step)
             by_hand = own - set(run.cut_couplings)
             document = {**run.document, "couplings": [format_length(at / IN_AN_INCH) for at in wanted]}
-            if long.get(run.pk, 0) > 120:
+            if long.get(run.pk, 0) > STICK:
                 document["longest_piece"] = format_length(long[run.pk])
             if sorted(own) != wanted or "longest_piece" in document:
                 save_run(user, run.pk, run.version, document)

@@ -14,7 +14,7 @@ from server.csv_out import csv_answer
 from server.cutting import actions
 from server.cutting.models import Cut
 from server.cutting.planning import Cutting, terms_of
-from server.cutting.schemas import CutActIn, CuttingOut, PlanIn, TakePlanIn
+from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
 
@@ -51,10 +51,17 @@ def _says(fault: Any) -> str:
     return f"{says[:1].lower()}{says[1:]}"
 
 
+@router.post("/jobs/{int:job_id}/cutting/pick", response={200: CuttingOut, 422: Told}, operation_id="pickChoices")
+def pick_choices(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
+    """Prefer some of a plan's choices: what to bring counts them, and whoever takes the plan finds them picked."""
+    actions.pick(request.auth, job_id, given.digest, given.picks)
+    return cutting_out(Cutting.of(request.auth, job_id))
+
+
 @router.post(
     "/jobs/{int:job_id}/cutting/take", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="takePlan"
 )
-def take_plan(request: HttpRequest, job_id: int, given: TakePlanIn) -> dict[str, Any]:
+def take_plan(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
     """Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since."""
     actions.take(request.auth, job_id, given.digest, given.picks)
     return cutting_out(Cutting.of(request.auth, job_id))

@@ -24,6 +24,7 @@ class Proposal(CrewOwned):
     parts = models.JSONField(help_text="A digest of each run, of the rack and of the terms: to tell what changed.")
     seconds = models.FloatField()
     result = models.JSONField()
+    picks = models.JSONField(default=dict, help_text="Choices picked, by the name of the kind of pipe.")
     at = models.DateTimeField(auto_now=True)
 
     class Meta:

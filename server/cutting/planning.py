@@ -11,9 +11,9 @@ from pydantic import ValidationError
 from conduit.cut_list import OnRack, PlannedRun, digests, make_cut_list
 from conduit.cut_results import CutKind, CutList
 from conduit.cut_terms import CutTerms, nearest_sixteenth
-from conduit.cutting.model import IN_AN_INCH, Held, Kind
+from conduit.cutting.model import IN_AN_INCH, Held, Kind, Span
 from conduit.plan import make_plan
-from conduit.results import Plan
+from conduit.results import Plan, PlannedPiece
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
@@ -78,12 +78,7 @@ class Cutting:
     def fits(self, cut: Cut) -> bool:
         """Whether the run still has the piece as it is to be cut."""
         plan = self.plan_of(cut.run)
-        gap = nearest_sixteenth(plan.coupling_gap)
-        return any(
-            nearest_sixteenth(piece.start) == (cut.start + gap if cut.start else 0)
-            and nearest_sixteenth(piece.start + piece.length.inches) == cut.end
-            for piece in plan.pieces
-        )
+        return any(_lies(plan, piece) == (cut.start, cut.end) for piece in plan.pieces)
 
     def _held(self, run: Run) -> tuple[Held, ...]:
         """Pieces that are cut, or reserved and still as planned."""
@@ -97,11 +92,9 @@ class Cutting:
         begun = Stick.objects.filter(run=run, live=True).exclude(document=None).values_list("piece", flat=True)
         plan = self.plan_of(run)
         for piece in plan.pieces:
-            start = nearest_sixteenth(piece.start)
-            start = start - nearest_sixteenth(plan.coupling_gap) if start else 0
+            start, end = _lies(plan, piece)
             if piece.number in set(begun) and start not in known:
                 # Cut at the bench, from whatever.
-                end = nearest_sixteenth(piece.start + piece.length.inches)
                 held.append(Held(start, end, None, nearest_sixteenth(piece.length.inches), True))
         return tuple(sorted(held, key=lambda one: one.start))
 
@@ -167,13 +160,20 @@ class Cutting:
         found = make_cut_list(self.runs, self.rack, terms, Clock(seconds), self._known(seconds))
         if known and not _better(found, CutList.model_validate(known.result)):
             found = CutList.model_validate(known.result)
-        values: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds}
+        values: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds, "picks": {}}
         proposal, _ = Proposal.objects.update_or_create(
             job=self.job, digest=parts["all"], defaults={**values, "result": found.model_dump(mode="json")}
         )
         old = list(Proposal.objects.filter(job=self.job).values_list("pk", flat=True)[KEPT_PROPOSALS:])
         Proposal.objects.filter(pk__in=old).delete()
         return proposal
+
+
+def _lies(plan: Plan, piece: PlannedPiece) -> Span:
+    """From which coupling to which a piece lies on its run, in sixteenths."""
+    start = nearest_sixteenth(piece.start)
+    begin = start - nearest_sixteenth(plan.coupling_gap) if start else 0
+    return begin, nearest_sixteenth(piece.start + piece.length.inches)
 
 
 def _on_rack(name: str, scrap: Scrap, length: float) -> OnRack:

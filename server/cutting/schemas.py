@@ -20,7 +20,7 @@ class PlanIn(Schema):
     seconds: float = Field(2.0, gt=0, le=30)
 
 
-class TakePlanIn(Schema):
+class PickedIn(Schema):
     """A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices."""
 
     digest: str = Field(max_length=64)
@@ -86,6 +86,7 @@ class ProposalOut(Schema):
     digest: str
     found: CutList
     seconds: float
+    picks: dict[str, int] = Field(description="Choices picked, by the name of the kind of pipe.")
 
 
 class CuttingOut(Schema):

@@ -39,7 +39,8 @@ def _settled(pieces: Any, held: Any) -> bool:
 
 def proposal_out(proposal: Proposal) -> dict[str, Any]:
     """A plan that was found."""
-    return {"digest": proposal.digest, "found": CutList.model_validate(proposal.result), "seconds": proposal.seconds}
+    found = CutList.model_validate(proposal.result)
+    return {"digest": proposal.digest, "found": found, "seconds": proposal.seconds, "picks": proposal.picks}
 
 
 def _walk(bar: Bar) -> tuple[bool, str, int, str]:
@@ -106,10 +107,10 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[OrderLine]:
     found = CutList.model_validate(proposal.result) if proposal else None
     planned = {}
     for kind in found.kinds if found else []:
-        choice = kind.choices[kind.chosen]
+        choice = kind.picked(proposal.picks if proposal else {})
         for source in choice.sources:
             if source.scrap is None and source.bought is None:
-                sticks[Kind(kind.material, kind.trade_size), source.length.inches] += 1
+                sticks[kind.kind, source.length.inches] += 1
         planned |= {places.run: len(places.at) for places in choice.places}
     runs = [run for run in cutting.all_planned if run.plan.makeable]
     for run in runs:

@@ -9,6 +9,8 @@ from server.stock.models import Label
 
 WIDTH, HEIGHT, MOST_LINES, MOST_LETTERS = 50, 25, 4, 40
 KEPT = 200
+# Margin and sizes in mm; a letter of most fonts is no wider than so much of its size.
+EDGE, LARGE, USUAL, LETTER = 3, 7.0, 4.0, 0.62
 
 
 def print_labels(user: User, labels: list[list[str]]) -> list[Label]:
@@ -25,9 +27,9 @@ def print_labels(user: User, labels: list[list[str]]) -> list[Label]:
 
 
 def as_svg(label: Label) -> str:
-    """A label as a file for a printer: 50 × 25 mm, the first line large."""
+    """A label as a file for a printer: 50 × 25 mm, the first line large; a long line is smaller, so that it fits."""
     texts = [
-        f'<text x="3" y="{9 if at == 0 else 9 + 5 * at}" font-size="{7 if at == 0 else 4}">{escape(line)}</text>'
+        f'<text x="{EDGE}" y="{8 + 4.7 * at:g}" font-size="{_size(line, at == 0):g}">{escape(line)}</text>'
         for at, line in enumerate(label.lines)
     ]
     return (
@@ -36,3 +38,8 @@ def as_svg(label: Label) -> str:
         f'<rect width="{WIDTH}" height="{HEIGHT}" rx="2" fill="#fff" stroke="#000" stroke-width="0.3"/>'
         f"{''.join(texts)}</svg>\n"
     )
+
+
+def _size(line: str, is_first: bool) -> float:
+    fitting = (WIDTH - 2 * EDGE) / (LETTER * max(1, len(line)))
+    return round(min(LARGE if is_first else USUAL, fitting), 2)

@@ -4,8 +4,11 @@ from django.test import Client, TestCase
 
 from conduit.tests.support import document, ninety
 from server.accounts.models import Crew, Membership, User
-from server.cutting.models import Cut
+from server.cutting.models import Bar, Cut
 from server.jobs.actions import add_job, add_run
+from server.stock.actions import add_scrap
+from server.stock.models import Entry, Scrap
+from server.stock.schemas import ScrapIn
 
 PASSWORD = "clamp-the-vise-9"
 RUN = document([ninety("20", "up")], "40", name="Feed")
@@ -22,6 +25,25 @@ def taken_plan(user, job, **terms):
     answer = Api(user).send("POST", f"/jobs/{job.pk}/cutting/take", {"digest": planned(user, job, **terms)})
     assert answer.status_code == 200, answer.content
     return Cut.objects.filter(bar__job=job, live=True).first()
+
+
+def planned_shed():
+    """A lead of a crew of their own, and the one cut of a plan that was taken: the feed, from a scrap of 80."""
+    lead = person(Crew.objects.create(name="Ours"), "lena")
+    job = add_job(lead, "Shed", "")
+    add_run(lead, job.pk, RUN)
+    add_scrap(lead, ScrapIn(material="EMT", trade_size="3/4", length="80"))
+    return lead, taken_plan(lead, job)
+
+
+def cutting_state():
+    """What the database holds of cuts, bars, the rack and its ledger."""
+    return [
+        list(Cut.objects.values_list("done_at", "came_out")),
+        list(Bar.objects.values_list("left", "offcut")),
+        list(Scrap.objects.values_list("tag", "length", "taken_at")),
+        list(Entry.objects.values_list("what", flat=True)),
+    ]
 
 
 def person(crew, username, role="lead"):

@@ -10,14 +10,9 @@ from django.conf import settings
 from django.db import OperationalError, connection, connections
 from django.test import TransactionTestCase
 
-from server.accounts.models import Crew
 from server.cutting import actions
-from server.cutting.models import Bar, Cut
-from server.jobs.actions import add_job, add_run
-from server.stock.actions import add_scrap
 from server.stock.models import Entry, Scrap
-from server.stock.schemas import ScrapIn
-from server.tests.support import RUN, person, taken_plan
+from server.tests.support import cutting_state, planned_shed
 
 # Confirms a cut in a process of its own, which kills itself outright just before one of its steps.
 CONFIRM = """
@@ -37,21 +32,8 @@ STEPS = [("stock", "cut_into"), ("cutting", "_finish"), ("stock", "put_offcut"),
 
 class Killed(TransactionTestCase):
     def setUp(self):
-        self.lead = person(Crew.objects.create(name="Ours"), "lena")
-        job = add_job(self.lead, "Shed", "")
-        add_run(self.lead, job.pk, RUN)
-        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="80"))
-        self.cut = taken_plan(self.lead, job)
-        self.before = self.state()
-
-    def state(self):
-        """What the database holds of it."""
-        return (
-            list(Cut.objects.values_list("done_at", "came_out")),
-            list(Bar.objects.values_list("left", "offcut")),
-            list(Scrap.objects.values_list("tag", "length", "taken_at")),
-            list(Entry.objects.values_list("what", flat=True)),
-        )
+        self.lead, self.cut = planned_shed()
+        self.before = cutting_state()
 
     def once_more(self, key):
         """The same act again, as a browser that got no answer sends it: it is done, once."""
@@ -69,7 +51,7 @@ class Killed(TransactionTestCase):
             with self.subTest(step):
                 words = [sys.executable, "-c", CONFIRM, module, step, str(self.lead.pk), str(self.cut.pk), key]
                 self.assertEqual(subprocess.run(words, env=env, cwd=Path(__file__).parents[2]).returncode, -9)
-                self.assertEqual(self.state(), self.before)
+                self.assertEqual(cutting_state(), self.before)
         self.once_more(key)
 
     def test_the_database_drops_the_connection_in_the_middle(self):
@@ -92,5 +74,5 @@ class Killed(TransactionTestCase):
         finally:
             actions.mark_cut = mark_cut
             connections.close_all()
-        self.assertEqual(self.state(), self.before)
+        self.assertEqual(cutting_state(), self.before)
         self.once_more(key)

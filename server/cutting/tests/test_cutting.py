@@ -41,6 +41,23 @@ class Cutting(CrewTestCase):
         self.assertEqual(one, other)
         self.assertEqual(self.cutting()["proposal"], one["proposal"])
 
+    def test_what_to_bring_counts_the_choice_that_is_picked(self):
+        # Two short pieces save a stick and cost a coupling.
+        for _ in range(2):
+            add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="30"))
+        digest = planned(self.lead, self.job)
+        kind = self.cutting()["proposal"]["found"]["kinds"][0]
+        self.assertGreater(len(kind["choices"]), 1)
+        for at, choice in enumerate(kind["choices"]):
+            body = {"digest": digest, "picks": {"3/4 EMT": at}}
+            now = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/pick", body).json()
+            counts = {line["what"]: line["count"] for line in now["order"]}
+            self.assertEqual(counts.get("stick", 0), choice["sticks"])
+            self.assertEqual(counts["coupling"], choice["couplings"])
+            self.assertEqual(self.cutting()["proposal"]["picks"], body["picks"])
+        body["picks"]["3/4 EMT"] = len(kind["choices"])
+        self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/pick", body).status_code, 422)
+
     def test_taken_it_is_reserved_and_its_couplings_are_in_the_runs(self):
         taken_plan(self.lead, self.job)
         now = self.cutting()

@@ -93,6 +93,11 @@ export const useTakePlan = (jobId: number) =>
     reply(api.POST("/api/jobs/{job_id}/cutting/take", { ...ofJob(jobId), body })),
   );
 
+export const usePickChoices = (jobId: number) =>
+  useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>
+    reply(api.POST("/api/jobs/{job_id}/cutting/pick", { ...ofJob(jobId), body })),
+  );
+
 export const useLetGo = (jobId: number) =>
   useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/let-go", ofJob(jobId))));
 

@@ -732,6 +732,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/cutting/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pick Choices
+         * @description Prefer some of a plan's choices: what to bring counts them, and whoever takes the plan finds them picked.
+         */
+        post: operations["pickChoices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/cutting/take": {
         parameters: {
             query?: never;
@@ -4840,6 +4860,13 @@ export interface components {
             found: components["schemas"]["CutList"];
             /** Seconds */
             seconds: number;
+            /**
+             * Picks
+             * @description Choices picked, by the name of the kind of pipe.
+             */
+            picks: {
+                [key: string]: number;
+            };
         };
         /**
          * RunCouplings
@@ -4918,10 +4945,10 @@ export interface components {
             seconds?: number;
         };
         /**
-         * TakePlanIn
+         * PickedIn
          * @description A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices.
          */
-        TakePlanIn: {
+        PickedIn: {
             /** Digest */
             digest: string;
             /**
@@ -6285,6 +6312,41 @@ export interface operations {
             };
         };
     };
+    pickChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     takePlan: {
         parameters: {
             query?: never;
@@ -6296,7 +6358,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakePlanIn"];
+                "application/json": components["schemas"]["PickedIn"];
             };
         };
         responses: {

@@ -57,6 +57,7 @@ export type ScrapIn = Schemas["ScrapIn"];
 export type LedgerEntry = Schemas["EntryOut"];
 export type CutList = Schemas["CutList"];
 export type ListedSource = Schemas["ListedSource"];
+export type RunCouplings = Schemas["RunCouplings"];
 export type CutKind = Schemas["CutKind"];
 export type CutChoice = Schemas["CutChoice"];
 export type CutTerms = Schemas["CutTerms"];

@@ -78,7 +78,7 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
         aria-valuemin={low}
         aria-valuemax={high}
         aria-valuenow={hold.at}
-        aria-valuetext={`${hold.reads} along the pipe${hold.pinned ? ", put there by hand" : ""}`}
+        aria-valuetext={`${hold.reads} along the pipe${hold.pinned ? ", held there" : ""}`}
         onKeyDown={onKeyDown}
         {...drag}
         className="pointer-events-auto cursor-ew-resize touch-none"

@@ -23,13 +23,13 @@ export function Segments<Value extends string>({
       aria-label={label}
       value={value}
       onValueChange={(next) => next && onChoose(next as Value)}
-      className="inline-flex overflow-hidden rounded-md border border-line bg-paper"
+      className="inline-flex max-w-full flex-wrap gap-px overflow-hidden rounded-md border border-line bg-line"
     >
       {choices.map((choice) => (
         <ToggleGroup.Item
           key={choice.value}
           value={choice.value}
-          className={`border-line px-3 font-medium whitespace-nowrap not-first:border-l data-[state=on]:bg-ink data-[state=on]:text-paper ${large ? "min-h-12 flex-1" : "min-h-9"}`}
+          className={`grow bg-paper px-3 font-medium whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper ${large ? "min-h-12 flex-1" : "min-h-9"}`}
         >
           {choice.label}
         </ToggleGroup.Item>

@@ -23,17 +23,23 @@ export interface DrawnBar {
 interface Props {
   bar: DrawnBar;
   longest: number;
+  /** Pieces whose names have no room on the bar are named beneath. */
+  captions?: boolean;
   children?: ReactNode;
 }
 
 const TOP = 4;
 const HEIGHT = 40;
 const LEFT = 0;
-// A piece narrower than this has its run's name beneath it.
-const NAMED_FROM = 190;
+// About how wide a letter of a name is, and what stands before the name.
+const [LETTER, BEFORE_NAME] = [8.8, 84];
+
+const nameOf = (cut: DrawnCut) => `${cut.run_name} · piece ${cut.piece}`;
+const isNamed = (cut: DrawnCut, scale: number) =>
+  cut.length.inches * scale >= BEFORE_NAME + nameOf(cut).length * LETTER;
 
 /** One source to scale: its cuts in order, where the saw goes, and what is left. */
-export function CutBar({ bar, longest, children }: Props) {
+export function CutBar({ bar, longest, captions = false, children }: Props) {
   const [ref, size] = useSize<HTMLDivElement>();
   const scale = size.width / longest;
   const length = bar.length.inches * scale;
@@ -74,7 +80,22 @@ export function CutBar({ bar, longest, children }: Props) {
           </svg>
         )}
       </div>
+      {captions && <Captions cuts={bar.cuts.filter((cut) => !isNamed(cut, scale))} />}
     </section>
+  );
+}
+
+function Captions({ cuts }: { cuts: DrawnCut[] }) {
+  if (cuts.length === 0) return null;
+  return (
+    <p className="tape -mt-1 text-[15px]">
+      {cuts.map((cut, at) => (
+        <span key={cut.key}>
+          {at > 0 && "; "}
+          <strong>{cut.length.reads}</strong> {nameOf(cut)}
+        </span>
+      ))}
+    </p>
   );
 }
 
@@ -104,11 +125,7 @@ function CutPart({ cut, scale }: { cut: DrawnCut; scale: number }) {
           <tspan fontWeight="700" fontSize="19">
             {cut.length.reads}
           </tspan>
-          {width >= NAMED_FROM && (
-            <tspan dx="10">
-              {cut.run_name} · piece {cut.piece}
-            </tspan>
-          )}
+          {isNamed(cut, scale) && <tspan dx="10">{nameOf(cut)}</tspan>}
         </text>
       </svg>
     </g>
@@ -141,7 +158,6 @@ function SawMark({
         className="tape"
       >
         saw at {cut.end.reads}
-        {cut.length.inches * scale < NAMED_FROM && ` · ${cut.run_name}, piece ${cut.piece}`}
       </text>
     </g>
   );

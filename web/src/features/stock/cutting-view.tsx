@@ -7,6 +7,7 @@ import { Confirm } from "@/ui/confirm";
 import { EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { CutBar, type DrawnBar } from "./cut-bar";
+import { needsNoSaw, wholeOrRest } from "./saw";
 import { counted } from "./totals";
 
 type Act = ReturnType<typeof useCutAct>;
@@ -94,8 +95,8 @@ function CutRow({ bar, cut, act, mayWrite }: { bar: TakenBar; cut: TakenCut; act
     <li className="flex min-h-12 flex-wrap items-center gap-x-3 border-t border-line py-1">
       <strong className="tape w-20 text-right text-xl">{cut.length.reads}</strong>
       <span className="tape">
-        {cut.end.reads === bar.length.reads ? (
-          "the whole of it"
+        {needsNoSaw(cut, bar) ? (
+          wholeOrRest(cut)
         ) : (
           <>
             saw at <strong>{cut.end.reads}</strong>

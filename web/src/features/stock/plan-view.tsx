@@ -1,12 +1,13 @@
 import { useState } from "react";
 import { ApiError } from "@/api/client";
-import { useTakePlan } from "@/api/queries";
+import { usePickChoices, useTakePlan } from "@/api/queries";
 import type { CutChoice, CutKind, Cutting, ListedSource } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { compared, counted, total } from "./totals";
+import { type More, TryMenu } from "./try-menu";
 import { WhatIf } from "./what-if";
 
 interface Props {
@@ -34,8 +35,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
   const take = useTakePlan(jobId);
   const [trying, setTrying] = useState(false);
   const [before, setBefore] = useState<ReturnType<typeof total> | null>(null);
-  const [picks, setPicks] = useState<{ digest: string; of: Record<string, number> }>({ digest: "", of: {} });
-  const picked = picks.digest === proposal.digest ? picks.of : {};
+  const [picked, pick] = usePicked(jobId, proposal, mayWrite);
   const choiceOf = (kind: CutKind) => picked[nameOf(kind)] ?? kind.chosen;
   const now = total(proposal.found.kinds.flatMap((kind) => kind.choices[choiceOf(kind)] ?? []));
   const terms = cutting.terms;
@@ -60,10 +60,17 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
         <Button disabled={planning} onClick={() => onPlan({ ...terms }, LONGER)}>
           Look longer
         </Button>
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <p className="tape text-lg">
+          <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}
+          {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
+          {before && <span className="text-soft"> {compared(before, now)}</span>}
+        </p>
         {mayWrite && now.cuts > 0 && (
           <Button
             look="main"
-            className="ml-auto"
+            className="min-h-11 max-sm:w-full sm:ml-auto"
             disabled={planning || take.isPending}
             onClick={() => take.mutate({ digest: proposal.digest, picks: picked })}
           >
@@ -71,11 +78,6 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
           </Button>
         )}
       </div>
-      <p className="tape mt-2 text-lg">
-        <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}
-        {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
-        {before && <span className="text-soft"> {compared(before, now)}</span>}
-      </p>
       {take.error && (
         <div className="mt-2">
           <Notice severity="stop">{take.error.message}</Notice>
@@ -95,7 +97,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
           kind={kind}
           at={choiceOf(kind)}
           trying={trying}
-          onPick={(at) => setPicks({ digest: proposal.digest, of: { ...picked, [nameOf(kind)]: at } })}
+          onPick={(at) => pick({ ...picked, [nameOf(kind)]: at })}
           onTry={(more) => onPlan({ ...terms, ...more(terms) })}
         />
       ))}
@@ -103,7 +105,18 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
   );
 }
 
-type More = (terms: Cutting["terms"]) => Partial<Cutting["terms"]>;
+type Picks = Record<string, number>;
+
+/** The choices picked: shown at once, and kept for the crew by whoever may write. */
+function usePicked(jobId: number, { digest, picks }: Props["proposal"], mayWrite: boolean) {
+  const keep = usePickChoices(jobId);
+  const [own, setOwn] = useState<{ digest: string; of: Picks } | null>(null);
+  const pick = (of: Picks) => {
+    setOwn({ digest, of });
+    if (mayWrite) keep.mutate({ digest, picks: of }, { onSettled: () => setOwn(null) });
+  };
+  return [own?.digest === digest ? own.of : picks, pick] as const;
+}
 
 interface KindProps {
   kind: CutKind;
@@ -123,8 +136,10 @@ function KindPlan({ kind, at, trying, onPick, onTry }: KindProps) {
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
       <p className="tape text-[15px] text-soft">
-        {counted(choice.couplings, "coupling")}, none does with fewer than {kind.couplings_at_least}.{" "}
-        {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}, at least{" "}
+        {choice.couplings
+          ? `${counted(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
+          : "No coupling"}
+        . {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}, at least{" "}
         {Math.min(kind.cost_at_least, choice.cost).toFixed(2)}.
       </p>
       {kind.choices.length > 1 && (
@@ -139,39 +154,13 @@ function KindPlan({ kind, at, trying, onPick, onTry }: KindProps) {
         </div>
       )}
       {choice.sources.map((source, at) => (
-        <CutBar key={source.key} bar={drawn(source, newBefore(choice.sources, at))} longest={longest}>
-          {trying && source.scrap && (
-            <Button
-              look="quiet"
-              onClick={() =>
-                onTry((terms) => ({ excluded: [...(terms.excluded ?? []), source.scrap ?? ""] }))
-              }
-            >
-              Leave {source.scrap} out
-            </Button>
-          )}
-          {trying &&
-            source.cuts.map((cut) => (
-              <Button
-                key={cut.run + cut.piece}
-                look="quiet"
-                onClick={() =>
-                  onTry((terms) => ({
-                    pieces: [
-                      ...(terms.pieces ?? []),
-                      {
-                        run: cut.run,
-                        start: cut.from_coupling / 16,
-                        end: cut.to_coupling / 16,
-                        scrap: source.scrap,
-                      },
-                    ],
-                  }))
-                }
-              >
-                Hold {cut.run_name} {cut.piece} here
-              </Button>
-            ))}
+        <CutBar
+          key={source.key}
+          bar={drawn(source, newBefore(choice.sources, at))}
+          longest={longest}
+          captions
+        >
+          {trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
         </CutBar>
       ))}
     </section>

@@ -1,6 +1,14 @@
-import type { Cutting } from "@/api/types";
+import type { Cutting, TakenBar } from "@/api/types";
+import { needsNoSaw, wholeOrRest } from "./saw";
 
-const HEADINGS = ["", "Cut", "Saw at", "Run, piece", "End A", "End B"];
+const COLUMNS = [
+  ["", "w-[5%]"],
+  ["Cut", "w-[11%]"],
+  ["Saw at", "w-[14%]"],
+  ["Run, piece", "w-[28%]"],
+  ["End A", "w-[21%]"],
+  ["End B", "w-[21%]"],
+] as const;
 
 /** The cut list that was taken, on paper: a table a source, in the order of the walk along the pile. */
 export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }) {
@@ -18,12 +26,13 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
             <h2 className="tape text-lg font-bold">
               {bar.name}, {bar.trade_size} {bar.material}, {bar.length.reads}
               {bar.place && `, ${bar.place}`}
+              {bar.begin === "B" && ", tape hooked on its end B"}
             </h2>
-            <table className="tape w-full border-collapse text-left text-sm">
+            <table className="tape w-full table-fixed border-collapse text-left text-sm">
               <thead>
                 <tr>
-                  {HEADINGS.map((heading) => (
-                    <th key={heading} className="border border-black px-1.5 py-0.5">
+                  {COLUMNS.map(([heading, width]) => (
+                    <th key={heading} className={`border border-black px-1.5 py-0.5 ${width}`}>
                       {heading}
                     </th>
                   ))}
@@ -35,12 +44,12 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
                     {[
                       at + 1,
                       cut.length.reads,
-                      cut.end.reads,
+                      needsNoSaw(cut, bar) ? wholeOrRest(cut) : cut.end.reads,
                       `${cut.run_name}, ${cut.piece}`,
                       cut.end_a,
                       cut.end_b,
                     ].map((cell, column) => (
-                      <td key={HEADINGS[column]} className="border border-black px-1.5 py-0.5">
+                      <td key={COLUMNS[column]?.[0]} className="border border-black px-1.5 py-0.5">
                         {cell}
                       </td>
                     ))}
@@ -48,11 +57,14 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
                 ))}
               </tbody>
             </table>
-            <p className="tape text-sm">
-              Left: {bar.offcut ? `${bar.offcut.reads}, tag ${bar.offcut_tag}, to the rack` : "waste"}
-            </p>
+            <p className="tape text-sm">Left: {left(bar)}</p>
           </section>
         ))}
     </div>
   );
+}
+
+function left(bar: TakenBar): string {
+  if (bar.offcut) return `${bar.offcut.reads}, tag ${bar.offcut_tag}, to the rack`;
+  return bar.cuts.some((cut) => needsNoSaw(cut, bar)) ? "nothing" : "waste";
 }

@@ -57,7 +57,10 @@ export function StockPage() {
 
 function usedScraps(cutting: Cutting): Set<string> {
   const proposed = (cutting.proposal?.found.kinds ?? []).flatMap(
-    (kind) => kind.choices[kind.chosen]?.sources.map((source) => source.scrap ?? "") ?? [],
+    (kind) =>
+      kind.choices[
+        cutting.proposal?.picks[`${kind.trade_size} ${kind.material}`] ?? kind.chosen
+      ]?.sources.map((source) => source.scrap ?? "") ?? [],
   );
   return new Set(proposed.filter(Boolean));
 }

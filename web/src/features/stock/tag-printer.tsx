@@ -47,14 +47,14 @@ function labelsFor(cutting: Cutting): string[][] {
   return cutting.taken.bars.flatMap((bar) => {
     const pipe = `${bar.trade_size} ${bar.material}`;
     const pieces = bar.cuts.map((cut) => [
-      short(`${cut.length.reads}  ${pipe}`),
-      short(`${cut.run_name}, piece ${cut.piece}`),
+      short(cut.length.reads),
+      short(`${pipe}, ${cut.run_name} ${cut.piece}`),
       short(`A ${cut.end_a}`),
       short(`B ${cut.end_b}`),
     ]);
     const offcut =
       bar.offcut && bar.offcut_tag
-        ? [[bar.offcut_tag, `${bar.offcut.reads}  ${pipe}`, `of ${bar.name}`]]
+        ? [[bar.offcut_tag, `${bar.offcut.reads}, ${pipe}`, `of ${bar.name}`]]
         : [];
     return [...pieces, ...offcut];
   });

@@ -49,7 +49,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
           <Field
             key={key}
             label={LABELS[key] + (key === "coupling" ? " (sticks)" : "")}
-            className="w-40"
+            className={key === "coupling" ? "w-56" : "w-40"}
             value={typed[key]}
             wrong={wrong[`terms.${key}`]}
             onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
@@ -96,17 +96,35 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
             Use {tag} again
           </Button>
         ))}
+        {(terms.couplings ?? []).map((pin, at) => (
+          <Button
+            key={`${pin.run}.${pin.at}`}
+            onClick={() =>
+              onPlan({ ...terms, couplings: terms.couplings?.filter((_, other) => other !== at) })
+            }
+          >
+            Let go of {runName(kinds, pin.run)}’s coupling at {toTape(Number(pin.at))}
+          </Button>
+        ))}
         {(terms.pieces ?? []).map((pin, at) => (
           <Button
             key={`${pin.run}.${pin.start}`}
             onClick={() => onPlan({ ...terms, pieces: terms.pieces?.filter((_, other) => other !== at) })}
           >
-            Let go of {toTape(Number(pin.end) - Number(pin.start))} from {pin.scrap ?? "a new stick"}
+            Let go of {runName(kinds, pin.run)}’s {toTape(Number(pin.end) - Number(pin.start))} from{" "}
+            {pin.scrap ?? "a new stick"}
           </Button>
         ))}
       </div>
     </form>
   );
+}
+
+function runName(kinds: CutKind[], run: string): string {
+  const cuts = kinds
+    .flatMap((kind) => kind.choices.flatMap((choice) => choice.sources))
+    .flatMap((one) => one.cuts);
+  return cuts.find((cut) => cut.run === run)?.run_name || "a run";
 }
 
 function asTyped(terms: CutTerms, kinds: CutKind[]): Typed {

@@ -14,7 +14,8 @@ export const GLOSSARY = {
   sweep: "One large radius made of many small bends (shots), beside a larger pipe.",
   "pull point":
     "A box or fitting where wire can be pulled. The count of degrees (mostly 360 at most) starts again there.",
-  coupling: "Joins two lengths of pipe. Never in a bend, nor where the shoe must grip.",
+  coupling:
+    "Joins two lengths of pipe. Never in a bend, nor where the shoe must grip. What it takes: the gap that it keeps between the two pipe ends.",
   spacing: "Distance along the pipe between the marks of two bends.",
   shrink: "How much nearer the far end comes because of an offset or saddle.",
   room: "Length along the leg that the bends need.",

@@ -1,9 +1,12 @@
+import { useState } from "react";
 import { useShoes } from "@/api/queries";
 import type { RunDocument, Shoe, ShoeUsed } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { Term } from "@/ui/term";
+import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
 import { inchesAt, placed, useRunContext } from "./run-context";
 import { MATERIALS, READINGS, TAPES, TRADE_SIZES } from "./words";
@@ -16,9 +19,15 @@ export function RunSettings() {
   const run = useRunContext();
   const { draft, edit, mayWrite, plan } = run;
   const { document } = draft;
-  const problems = ["shoe", "trade_size", "material", "name", "tape"].flatMap((place) =>
-    placed(plan?.problems, place).filter((problem) => problem.severity !== "note"),
-  );
+  const problems = [
+    "shoe",
+    "trade_size",
+    "material",
+    "name",
+    "tape",
+    "coupling_gap",
+    "longest_piece",
+  ].flatMap((place) => placed(plan?.problems, place).filter((problem) => problem.severity !== "note"));
   return (
     <section
       aria-label="Pipe and shoe"
@@ -61,7 +70,7 @@ export function RunSettings() {
         disabled={!mayWrite}
         onChoose={(next) => edit({ ...document, feet: next === "feet" }, "")}
       />
-      .
+      . <PipeFields />
       <OldFigures />
       {problems.map((problem) => (
         <Notice key={problem.code + problem.place} severity={problem.severity}>
@@ -69,6 +78,48 @@ export function RunSettings() {
         </Notice>
       ))}
     </section>
+  );
+}
+
+const STICK = "120";
+const PIPE_LABELS = { coupling_gap: "A coupling takes", longest_piece: "Longest piece" } as const;
+
+/** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
+function PipeFields() {
+  const { document } = useRunContext().draft;
+  const [open, setOpen] = useState(false);
+  const isUsual =
+    [undefined, null, 0, "0"].includes(document.coupling_gap) &&
+    [undefined, null, 120, STICK].includes(document.longest_piece);
+  if (!open && isUsual)
+    return (
+      <Button look="quiet" onClick={() => setOpen(true)}>
+        Couplings …
+      </Button>
+    );
+  return (
+    <>
+      A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes <PipeField place="coupling_gap" usual="0" />,
+      pieces up to <PipeField place="longest_piece" usual={STICK} />.
+    </>
+  );
+}
+
+/** A length that is seldom other than usual. */
+function PipeField({ place, usual }: { place: keyof typeof PIPE_LABELS; usual: string }) {
+  const run = useRunContext();
+  const { draft, edit, mayWrite, plan } = run;
+  const put = (text: string) => edit({ ...draft.document, [place]: text }, place);
+  return (
+    <TapeField
+      label={PIPE_LABELS[place]}
+      value={draft.document[place] ?? usual}
+      disabled={!mayWrite}
+      invalid={placed(plan?.problems, place).length > 0}
+      inches={inchesAt(run, place)}
+      onChange={put}
+      passedOver
+    />
   );
 }
 

@@ -92,7 +92,7 @@ function Caption({ piece, hold }: { piece: PlannedPiece; hold: CouplingHold | un
       <EndMark end="B" size={22} /> {piece.end_b}
       {hold?.pinned && (
         <Button look="quiet" className="min-h-7!" onClick={hold.onLetGo}>
-          put there by hand: let it go
+          held there: let it go
         </Button>
       )}
     </figcaption>

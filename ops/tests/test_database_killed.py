@@ -1,0 +1,79 @@
+"""The database server is killed in the middle of a confirmed cut: it comes back as before, and the act is done once."""
+
+import json
+import shutil
+import subprocess
+from unittest import TestCase
+from uuid import uuid4
+
+from ops.database import Database
+from ops.environment import server_environment
+from ops.paths import PYTHON, ROOT
+
+PREPARE = """
+import json, django
+django.setup()
+from django.test.utils import setup_test_environment
+from server.tests.support import cutting_state, planned_shed
+setup_test_environment()
+lead, cut = planned_shed()
+print(json.dumps([lead.pk, cut.pk, cutting_state()], default=str))
+"""
+# Kills the database's process just before the last step of the confirmation, where one is given.
+CONFIRM = """
+import json, os, signal, sys, uuid, django
+django.setup()
+from django.db import OperationalError
+from server.accounts.models import User
+from server.cutting import actions
+from server.tests.support import cutting_state
+lead, cut, key, database = sys.argv[1:]
+mark_cut = actions.mark_cut
+def killing(*given):
+    os.kill(int(database), signal.SIGKILL)
+    mark_cut(*given)
+if database:
+    actions.mark_cut = killing
+try:
+    actions.act(User.objects.get(pk=lead), int(cut), "cut", uuid.UUID(key))
+    print(json.dumps(cutting_state(), default=str))
+except OperationalError:
+    print('"the database is gone"')
+"""
+STATE = """
+import json, django
+django.setup()
+from server.tests.support import cutting_state
+print(json.dumps(cutting_state(), default=str))
+"""
+
+
+class DatabaseKilled(TestCase):
+    def setUp(self):
+        self.database = Database("killed-db")
+        self.database.port = 0
+        self.addCleanup(shutil.rmtree, self.database.data, ignore_errors=True)
+        self.addCleanup(self.database.stop)
+        self.database.start()
+        subprocess.run([PYTHON, ROOT / "manage.py", "migrate", "-v0"], env=self.env(), cwd=ROOT, check=True)
+
+    def env(self):
+        return server_environment(self.database.url)
+
+    def told(self, script, *words):
+        """What a script of the server's says."""
+        command = [PYTHON, "-c", script, *map(str, words)]
+        done = subprocess.run(command, env=self.env(), cwd=ROOT, check=True, stdout=subprocess.PIPE)
+        return json.loads(done.stdout)
+
+    def test_killed_in_the_middle_nothing_is_lost_and_nothing_doubled(self):
+        lead, cut, before = self.told(PREPARE)
+        key = uuid4()
+        said = self.told(CONFIRM, lead, cut, key, self.database.process.pid)
+        self.assertEqual(said, "the database is gone")
+        self.assertIsNotNone(self.database.process.wait(20))
+        self.database.start()
+        self.assertEqual(self.told(STATE), before)
+        done = self.told(CONFIRM, lead, cut, key, "")
+        self.assertEqual(self.told(CONFIRM, lead, cut, key, ""), done)
+        self.assertEqual([what for what in done[3] if what == "cut"], ["cut"])

@@ -1,0 +1,58 @@
+import type { CutTerms, ListedSource, RunCouplings } from "@/api/types";
+import { toTape } from "@/draw/fractions";
+import { Button } from "@/ui/button";
+import { Menu, MenuItem } from "@/ui/menu";
+
+/** What a trial changes of the terms. */
+export type More = (terms: CutTerms) => Partial<CutTerms>;
+
+interface Props {
+  source: ListedSource;
+  places: RunCouplings[];
+  onTry: (more: More) => void;
+}
+
+type Listed = ListedSource["cuts"][number];
+const SIXTEENTHS = 16;
+
+/** What may be tried with one source: leave it out, hold a piece to it, hold a coupling where it is. */
+export function TryMenu({ source, places, onTry }: Props) {
+  const { scrap } = source;
+  const name = scrap ?? source.bought ?? "a new stick";
+  const hold = (cut: Listed) => {
+    const pin = { run: cut.run, start: inches(cut.from_coupling), end: inches(cut.to_coupling), scrap };
+    onTry((terms) => ({ pieces: [...(terms.pieces ?? []), pin] }));
+  };
+  const couple = (cut: Listed) =>
+    onTry((terms) => ({
+      couplings: [...(terms.couplings ?? []), { run: cut.run, at: inches(cut.to_coupling) }],
+    }));
+  return (
+    <Menu trigger={<Button look="quiet">Hold or leave out …</Button>}>
+      {scrap && (
+        <MenuItem onSelect={() => onTry((terms) => ({ excluded: [...(terms.excluded ?? []), scrap] }))}>
+          Leave {scrap} out
+        </MenuItem>
+      )}
+      {source.cuts.map((cut) => (
+        <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => hold(cut)}>
+          Cut {cut.run_name} {cut.piece} from {name}
+        </MenuItem>
+      ))}
+      {source.cuts
+        .filter((cut) => endsInCoupling(cut, places))
+        .map((cut) => (
+          <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => couple(cut)}>
+            Keep {cut.run_name}’s coupling at {toTape(inches(cut.to_coupling))}
+          </MenuItem>
+        ))}
+    </Menu>
+  );
+}
+
+const inches = (sixteenths: number) => sixteenths / SIXTEENTHS;
+
+function endsInCoupling(cut: Listed, places: RunCouplings[]): boolean {
+  const own = places.find((one) => one.run === cut.run)?.at ?? [];
+  return own.some((at) => Math.round(at * SIXTEENTHS) === cut.to_coupling);
+}
