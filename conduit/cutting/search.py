@@ -1,7 +1,8 @@
 """The search for a good plan: one at once, then better ones for as long as there is time.
 
-First fillings at random; then as many stretches as can be closed exactly, the rest filled again; then, over and
-over, a few stretches and their bars are freed and made anew as cheaply as can be.
+First fillings at random; then as many stretches as can be closed exactly, the rest filled again, and laid as a
+chain in which next to nothing is lost; then, over and over, a few stretches and their bars are freed and made
+anew as cheaply as can be.
 """
 
 from collections.abc import Sequence
@@ -10,13 +11,14 @@ from random import Random
 from typing import Protocol
 
 from conduit.cutting.bounds import bounds_of, spare_pipe
+from conduit.cutting.chain import Chain
 from conduit.cutting.fill import fill
 from conduit.cutting.groups import closings, packed, pieces_of
 from conduit.cutting.neighbourhood import Remake, rooms_for
 from conduit.cutting.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
 
 SEED = 11
-FILLINGS = 12
+FILLINGS, CHAINS = 12, 6
 # Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
 COLUMNS, EFFORT = 600, 0.008
 # Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
@@ -96,6 +98,15 @@ class Search:
         for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
             fixed = packed(self.problem, found, lost, min(seconds / 2, self.budget.left()))
             self.fillings(fixed, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+            self.chains(fixed)
+
+    def chains(self, fixed: dict[int, Pieces]) -> None:
+        """Offer plans with as few new sticks as can be, around pieces that are fixed."""
+        chain = Chain(self.problem, self.luck, self.bounds.sticks, fixed)
+        for _ in range(CHAINS):
+            if self.budget.left() <= 0:
+                return
+            self.offer(chain.made())
 
     def whole(self) -> None:
         """Offer the answer of one model of the whole problem, where it is small."""
@@ -239,4 +250,6 @@ class Search:
             return
         if self.budget.left() > 0:
             self.close_exactly(self.budget.left() / 4, 24)
+        if self.reached and sum(self.reached.sticks) > self.bounds.sticks:
+            self.chains(self.by_itself)
         self.improve()

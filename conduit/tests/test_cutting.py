@@ -105,10 +105,10 @@ class Stretches(TestCase):
 
 
 @st.composite
-def jobs(draw):
-    """Up to four runs and five scraps, lengths in inches times 16."""
+def jobs(draw, fewest=1, most=4):
+    """Some runs, four at most, and scraps, one more at most; lengths in inches times 16."""
     runs = []
-    for key in range(draw(st.integers(1, 4))):
+    for key in range(draw(st.integers(fewest, most))):
         place, bends = 0, []
         for _ in range(draw(st.integers(0, 3))):
             place += draw(st.integers(160, 900))
@@ -118,7 +118,7 @@ def jobs(draw):
         edges = [0, *(edge for a, b in bends for edge in (a - 64, b + 64)), length]
         windows = tuple((a, b) for a, b in zip(edges[::2], edges[1::2], strict=True) if a < b)
         runs.append(Needed(f"r{key}", EMT, length, tuple(bends), windows, gap=draw(st.sampled_from([0, 0, 2]))))
-    rack = [Lying(f"S{i}", EMT, draw(st.integers(130, 1700))) for i in range(draw(st.integers(0, 5)))]
+    rack = [Lying(f"S{i}", EMT, draw(st.integers(130, 1700))) for i in range(draw(st.integers(fewest - 1, most + 1)))]
     return runs, rack
 
 
@@ -147,6 +147,12 @@ class JointPlans(TestCase):
         # A longer one is never offered beside a better: the chosen one leads in what was asked for.
         slack = 1e-6 if goal == "least cost" else 0
         self.assertTrue(all(getattr(chosen, best) <= getattr(plan, best) + slack for plan in found.plans))
+
+    @settings(max_examples=8)
+    @given(jobs(8, 16), st.sampled_from([0, 16]), st.sampled_from([1, 3]))
+    def test_with_many_pieces_no_more_sticks_are_bought_than_proved_and_one(self, job, spare, kerf):
+        found = self.plan(*job, Terms(goal="fewest sticks", spare=spare, kerf=kerf))
+        self.assertLessEqual(found.plans[found.chosen].sticks, found.at_least + 1)
 
     @settings(max_examples=4)
     @given(jobs())
