@@ -109,6 +109,8 @@ class Stock(Journey):
         expect(mine.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
         theirs.get_by_role("button", name=cut).click()
         expect(theirs.get_by_role("alert")).to_contain_text("was cut already by Dana Wexcombe")
+        mine.get_by_role("link", name="Kiln 3 feed, piece 1").click()
+        expect(mine.get_by_role("region", name="Cut and mark")).to_contain_text("From S8 (46 1/8 long, bay 3):")
 
     def test_labels_and_lists(self):
         page = self.taken()

@@ -66,6 +66,7 @@ export const useCutting = (jobId: number) =>
   useQuery({
     queryKey: keys.cuts(jobId),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}/cutting", { params: { path: { job_id: jobId } } })),
+    ...KEPT,
   });
 
 /** What changes a job's cutting: its answer is how the cutting then stands; the rack and the runs may follow. */

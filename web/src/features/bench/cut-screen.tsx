@@ -10,6 +10,7 @@ import { tapeAt, useBenchContext } from "./bench-context";
 import { Screens } from "./screens";
 import { asPiece } from "./sheet-piece";
 import { ShoeLine } from "./shoe-line";
+import { SourceLine } from "./source-line";
 
 const MARKS = [
   { value: "exact" as const, label: "Exact" },
@@ -42,6 +43,7 @@ export function CutScreen() {
             {line}
           </p>
         ))}
+        <SourceLine />
         <Spare key={sheet.spare?.reads} />
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <ShoeLine />
