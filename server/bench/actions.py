@@ -51,7 +51,7 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
             with transaction.atomic():
                 _do(user, benches, act)
             outcomes.append({"key": act.key, "done": True})
-        except (_Cannot, NoSuchStick) as error:
+        except (_Cannot, NoSuchStick, Conflict) as error:
             outcomes.append({"key": act.key, "done": False, "says": _sentence(str(error))})
         benches = Benches(run, user, benches)
     _follow_status(run, benches)

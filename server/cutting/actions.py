@@ -259,8 +259,12 @@ def _to_be_cut(user: User, cut: Cut) -> None:
 
 
 def confirm_at_bench(user: User, cut: Cut) -> None:
-    """A piece that was cut at the bench was cut as planned."""
-    _confirm(user, cut, cut.length, at_bench=True)
+    """A piece that was cut at the bench was cut as planned; where its run changed since, it is no longer the plan's."""
+    if Cutting(user, cut.run.job).fits(cut):
+        _confirm(user, cut, cut.length, at_bench=True)
+    else:
+        _drop([cut])
+        _close_finished(user, cut.run.job)
 
 
 def take_back_at_bench(user: User, cut: Cut) -> None:

@@ -166,20 +166,43 @@ class Cutting(CrewTestCase):
         self.assertEqual(self.cutting()["taken"]["bars"], [])
         taken_plan(self.lead, self.job)
 
+    def at_bench(self, cut, *kinds):
+        """What came of acts at the bench on a cut's piece."""
+        acts = [
+            {"kind": kind, "key": str(uuid4()), "piece": cut.piece, "at": "2026-01-01T00:00:00Z"} for kind in kinds
+        ]
+        answer = self.api.send("POST", f"/runs/{cut.run_id}/bench", {"acts": acts})
+        self.assertEqual(answer.status_code, 200)
+        return [one["done"] for one in answer.json()["outcomes"]]
+
     def test_cut_at_the_bench_it_is_cut_here(self):
         taken_plan(self.lead, self.job)
         cut = self.on_scrap()
-
-        def at_bench(kind):
-            acts = [{"kind": kind, "key": str(uuid4()), "piece": cut.piece, "at": "2026-01-01T00:00:00Z"}]
-            return self.api.send("POST", f"/runs/{cut.run_id}/bench", {"acts": acts})
-
-        self.assertEqual(at_bench("cut").status_code, 200)
+        self.assertEqual(self.at_bench(cut, "cut"), [True])
         self.assertIsNotNone(Cut.objects.get(pk=cut.pk).done_at)
         self.assertIsNotNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
-        self.assertEqual(at_bench("uncut").status_code, 200)
+        self.assertEqual(self.at_bench(cut, "uncut"), [True])
         self.assertIsNone(Cut.objects.get(pk=cut.pk).done_at)
         self.assertIsNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
+
+    def test_cut_at_the_bench_after_the_run_changed_it_is_no_longer_the_plans(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        run = Run.objects.get(pk=cut.run_id)
+        body = {"version": run.version, "document": {**run.document, "end": {"at": "41"}}}
+        self.assertEqual(self.api.send("PUT", f"/runs/{run.pk}", body).status_code, 200)
+        self.assertEqual(self.at_bench(cut, "cut", "fitted"), [True, True])
+        self.assertIsNone(Cut.objects.get(pk=cut.pk).live)
+        self.assertEqual((self.rack()[0]["reserved_for"], self.cutting()["taken"]["stale"]), ("", 0))
+
+    def test_what_cannot_be_taken_back_at_the_bench_is_told_and_the_rest_is_done(self):
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        self.at_bench(cut, "cut")
+        offcut = Bar.objects.get(scrap=self.scrap).offcut
+        self.assertEqual(self.api.send("POST", f"/rack/{offcut.pk}/take").status_code, 200)
+        self.assertEqual(self.at_bench(cut, "uncut", "fitted"), [False, True])
+        self.assertIsNotNone(Cut.objects.get(pk=cut.pk).done_at)
 
     def test_terms_that_cannot_be_read_are_told_at_their_place(self):
         wrong = {
