@@ -2,7 +2,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.support import Journey
+from e2e.support import Journey, choose
 from server.cutting.models import Cut
 from server.stock.models import Reservation, Scrap
 
@@ -111,6 +111,15 @@ class Stock(Journey):
         expect(theirs.get_by_role("alert")).to_contain_text("was cut already by Dana Wexcombe")
         mine.get_by_role("link", name="Kiln 3 feed, piece 1").click()
         expect(mine.get_by_role("region", name="Cut and mark")).to_contain_text("From S8 (46 1/8 long, bay 3):")
+
+    def test_cut_at_the_bench_from_a_scrap_that_is_named(self):
+        page = self.open_bench("Wedging table outlet")
+        choose(page, "Cut from", "S5, 71 1/4 long")
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        page.get_by_role("link", name="Stock").click()
+        expect(page.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
+        self.assertIsNotNone(Scrap.objects.get(tag="S5").taken_at)
 
     def test_labels_and_lists(self):
         page = self.taken()

@@ -26,6 +26,7 @@ from server.shoes.models import Shoe
 
 A_DAY = 86400.0
 # Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
+# A cut that names its `source`, the tag of a scrap, comes with the `length` that was cut, in inches.
 stage_done = Signal()
 
 
@@ -79,7 +80,9 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
             _about_bend(stick, act)
         case _:
             _stage(user, run, stick, act)
-            stage_done.send(Stick, user=user, run=run, piece=act.piece, kind=act.kind)
+            length = benches.sheet(act.piece).cut.inches if act.source else None
+            told = {"kind": act.kind, "source": act.source, "length": length}
+            stage_done.send(Stick, user=user, run=run, piece=act.piece, **told)
 
 
 @transaction.atomic

@@ -36,6 +36,9 @@ class StageAct(_Act):
     """A stick was cut or fitted, or that was a slip; or it was scrapped and is begun anew."""
 
     kind: Literal["cut", "uncut", "fitted", "unfitted", "scrapped"]
+    source: str | None = Field(
+        None, max_length=12, description="Cut without a cut plan: the tag of the scrap it was cut from, if it was one."
+    )
 
 
 class BentAct(_Act):

@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from conduit.cut_results import CutChoice, CutList, ListedCut, ListedSource
-from conduit.cut_terms import CutTerms, nearest_sixteenth
+from conduit.cut_terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.model import IN_AN_INCH, Kind
 from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, parse_length
@@ -18,7 +18,7 @@ from server.accounts.permissions import require_writer
 from server.bench.actions import arrange_spare, mark_cut, mark_uncut
 from server.bench.models import ActDone
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.planning import Cutting, terms_of
+from server.cutting.planning import Cutting, lies, terms_of
 from server.errors import Conflict, Refused
 from server.jobs.actions import save_run
 from server.jobs.models import Job, Run
@@ -265,6 +265,24 @@ def confirm_at_bench(user: User, cut: Cut) -> None:
     else:
         _drop([cut])
         _close_finished(user, cut.run.job)
+
+
+def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) -> None:
+    """A piece was cut at the bench from a scrap that no plan chose: the rack and the ledger follow. Raises Conflict."""
+    plan, length = Cutting(user, run.job).plan_of(run), nearest_sixteenth(inches)
+    own = next((one for one in plan.pieces if one.number == piece), None)
+    scrap = stock.reserve(user, [tag], run.job_id, run.job.name)[0]
+    kind = Kind(plan.material, plan.trade_size)
+    if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
+        raise Conflict(f"{tag} is {scrap.trade_size} {scrap.material}; this piece is {kind.name}.")
+    limits, whole = terms_of(run.job).for_kind(kind), whole_sixteenths(scrap.length)
+    bar = Bar(crew=run.crew, job=run.job, name=tag, scrap=scrap, material=kind.material, trade_size=kind.trade_size)
+    bar.length, bar.left, bar.kerf, bar.keep = whole, whole, limits.kerf, limits.keep
+    bar.save()
+    start, end = lies(plan, own)
+    cut = Cut(crew=run.crew, bar=bar, order=0, run=run, piece=piece, start=start, end=end, length=length)
+    cut.save()
+    _confirm(user, cut, length, at_bench=True)
 
 
 def take_back_at_bench(user: User, cut: Cut) -> None:

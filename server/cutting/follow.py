@@ -6,7 +6,7 @@ from django.dispatch import receiver
 
 from server.accounts.models import User
 from server.bench.actions import stage_done
-from server.cutting.actions import confirm_at_bench, take_back_at_bench
+from server.cutting.actions import confirm_at_bench, cut_from_scrap, take_back_at_bench
 from server.cutting.models import Bar, Cut
 from server.jobs.models import Run
 
@@ -15,6 +15,9 @@ from server.jobs.models import Run
 def follow(sender: Any, user: User, run: Run, piece: int, kind: str, **more: Any) -> None:
     """A piece that was cut, taken back or scrapped at the bench. The run's row is locked by the bench."""
     planned = Cut.objects.filter(run=run, piece=piece, live=True).first()
+    if not planned and kind == "cut" and more.get("source"):
+        cut_from_scrap(user, run, piece, more["source"], more["length"])
+        return
     if not planned or kind not in ("cut", "uncut", "scrapped"):
         return
     bar = Bar.objects.select_for_update().select_related("scrap", "offcut").get(pk=planned.bar_id)

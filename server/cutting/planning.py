@@ -78,7 +78,7 @@ class Cutting:
     def fits(self, cut: Cut) -> bool:
         """Whether the run still has the piece as it is to be cut."""
         plan = self.plan_of(cut.run)
-        return any(_lies(plan, piece) == (cut.start, cut.end) for piece in plan.pieces)
+        return any(lies(plan, piece) == (cut.start, cut.end) for piece in plan.pieces)
 
     def _held(self, run: Run) -> tuple[Held, ...]:
         """Pieces that are cut, or reserved and still as planned."""
@@ -92,7 +92,7 @@ class Cutting:
         begun = Stick.objects.filter(run=run, live=True).exclude(document=None).values_list("piece", flat=True)
         plan = self.plan_of(run)
         for piece in plan.pieces:
-            start, end = _lies(plan, piece)
+            start, end = lies(plan, piece)
             if piece.number in set(begun) and start not in known:
                 # Cut at the bench, from whatever.
                 held.append(Held(start, end, None, nearest_sixteenth(piece.length.inches), True))
@@ -169,7 +169,7 @@ class Cutting:
         return proposal
 
 
-def _lies(plan: Plan, piece: PlannedPiece) -> Span:
+def lies(plan: Plan, piece: PlannedPiece) -> Span:
     """From which coupling to which a piece lies on its run, in sixteenths."""
     start = nearest_sixteenth(piece.start)
     begin = start - nearest_sixteenth(plan.coupling_gap) if start else 0

@@ -166,11 +166,10 @@ class Cutting(CrewTestCase):
         self.assertEqual(self.cutting()["taken"]["bars"], [])
         taken_plan(self.lead, self.job)
 
-    def at_bench(self, cut, *kinds):
+    def at_bench(self, cut, *kinds, **more):
         """What came of acts at the bench on a cut's piece."""
-        acts = [
-            {"kind": kind, "key": str(uuid4()), "piece": cut.piece, "at": "2026-01-01T00:00:00Z"} for kind in kinds
-        ]
+        same = {"piece": cut.piece, "at": "2026-01-01T00:00:00Z", **more}
+        acts = [{"kind": kind, "key": str(uuid4()), **same} for kind in kinds]
         answer = self.api.send("POST", f"/runs/{cut.run_id}/bench", {"acts": acts})
         self.assertEqual(answer.status_code, 200)
         return [one["done"] for one in answer.json()["outcomes"]]
@@ -194,6 +193,21 @@ class Cutting(CrewTestCase):
         self.assertEqual(self.at_bench(cut, "cut", "fitted"), [True, True])
         self.assertIsNone(Cut.objects.get(pk=cut.pk).live)
         self.assertEqual((self.rack()[0]["reserved_for"], self.cutting()["taken"]["stale"]), ("", 0))
+
+    def test_cut_at_the_bench_from_a_scrap_without_a_plan_the_rack_follows(self):
+        piece = Cut(run=self.feed, piece=1)
+        half = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="1/2", length="100"))[0]
+        short = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="40"))[0]
+        for tag in (half.tag, short.tag, "S99"):
+            self.assertEqual(self.at_bench(piece, "cut", source=tag), [False], tag)
+        self.assertEqual((Bar.objects.count(), Reservation.objects.count()), (0, 0))
+        self.assertEqual(self.at_bench(piece, "cut", source=self.scrap.tag), [True])
+        cut = self.on_scrap()
+        offcut = Bar.objects.get(scrap=self.scrap).offcut
+        self.assertAlmostEqual(offcut.length, 80 - cut.length / 16 - 1 / 16)
+        self.assertIsNotNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
+        self.assertEqual(self.at_bench(cut, "uncut"), [True])
+        self.assertIsNone(Scrap.objects.get(pk=self.scrap.pk).taken_at)
 
     def test_what_cannot_be_taken_back_at_the_bench_is_told_and_the_rest_is_done(self):
         taken_plan(self.lead, self.job)

@@ -54,7 +54,8 @@ export const useJobs = () =>
 
 export const useShoes = () => useQuery({ queryKey: keys.shoes, queryFn: () => reply(api.GET("/api/shoes")) });
 
-export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")) });
+export const useRack = () =>
+  useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
 
 export const useJob = (id: number) =>
   useQuery({

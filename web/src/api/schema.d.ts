@@ -4319,6 +4319,11 @@ export interface components {
              * @enum {string}
              */
             kind: "cut" | "fitted" | "scrapped" | "uncut" | "unfitted";
+            /**
+             * Source
+             * @description Cut without a cut plan: the tag of the scrap it was cut from, if it was one.
+             */
+            source?: string | null;
         };
         /**
          * Choice

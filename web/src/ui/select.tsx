@@ -21,7 +21,7 @@ interface Props<Value extends string> {
 export function Select<Value extends string>(props: Props<Value>) {
   const { label, value, choices, onChoose, boxed = false, disabled = false, invalid = false } = props;
   const look = boxed
-    ? "min-h-10 rounded-md border border-line bg-paper px-2.5"
+    ? "min-h-11 rounded-md border border-line bg-paper px-2.5"
     : "h-7 rounded-sm border-b-2 border-dotted px-0.5 leading-6 hover:bg-tint";
   const edge = invalid ? "border-stop" : boxed ? "" : "border-accent/60";
   return (

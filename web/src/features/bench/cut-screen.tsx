@@ -10,7 +10,7 @@ import { tapeAt, useBenchContext } from "./bench-context";
 import { Screens } from "./screens";
 import { asPiece } from "./sheet-piece";
 import { ShoeLine } from "./shoe-line";
-import { SourceLine } from "./source-line";
+import { ANY, ChosenSource, PlannedSource, useSources } from "./source-line";
 
 const MARKS = [
   { value: "exact" as const, label: "Exact" },
@@ -26,6 +26,8 @@ export function CutScreen() {
   const bench = useBenchContext();
   const { stick, act, arrange, mayWrite, burnt, setBurnt, markOf, go } = bench;
   const { sheet } = stick;
+  const { planned, scraps } = useSources(bench.bench, stick);
+  const [source, setSource] = useState(ANY);
   const [ref, size] = useSize<HTMLDivElement>();
   const marks = [...sheet.bends].sort((a, b) => markOf(a).at.inches - markOf(b).at.inches);
   const hasCard = sheet.bends.some((bend) => bend.card);
@@ -43,7 +45,10 @@ export function CutScreen() {
             {line}
           </p>
         ))}
-        <SourceLine />
+        {planned && <PlannedSource bench={bench.bench} planned={planned} />}
+        {!stick.cut_at && mayWrite && scraps.length > 0 && (
+          <ChosenSource scraps={scraps} chosen={source} onChoose={setSource} />
+        )}
         <Spare key={sheet.spare?.reads} />
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <ShoeLine />
@@ -145,7 +150,8 @@ export function CutScreen() {
             look="main"
             className="min-h-14 flex-1 text-lg lg:max-w-72"
             onClick={() => {
-              if (!stick.cut_at) act({ kind: "cut", piece: sheet.piece });
+              const named = scraps.some((scrap) => scrap.tag === source) ? source : null;
+              if (!stick.cut_at) act({ kind: "cut", piece: sheet.piece, source: named });
               go(sheet.bends[0]?.number ?? "fit");
             }}
           >

@@ -1,18 +1,37 @@
 import { Link } from "react-router";
-import { useCutting } from "@/api/queries";
+import { useCutting, useRack } from "@/api/queries";
+import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/features/stock/saw";
-import { useBenchContext } from "./bench-context";
+import { Select } from "@/ui/select";
 
-/** What the stick is cut from, where a cut plan was taken for it. */
-export function SourceLine() {
-  const { bench, stick } = useBenchContext();
+/** What a stick is cut from where no scrap is named: a new stick, or whatever is at hand. */
+export const ANY = "any";
+const OFFERED = 40;
+
+interface Planned {
+  bar: TakenBar;
+  cut: TakenCut;
+}
+
+/** What a stick is cut from by the cut plan that was taken; without one, the free scraps that are long enough. */
+export function useSources(bench: Bench, stick: StickAtBench): { planned: Planned | null; scraps: Scrap[] } {
   const cutting = useCutting(bench.job_id);
-  const bars = cutting.data?.taken.bars ?? [];
-  const isOurs = (cut: { run: number; piece: number }) =>
-    cut.run === bench.run_id && cut.piece === stick.sheet.piece;
-  const bar = bars.find((one) => one.cuts.some(isOurs));
-  const cut = bar?.cuts.find(isOurs);
-  if (!bar || !cut || cut.stale) return null;
+  const rack = useRack();
+  for (const bar of cutting.data?.taken.bars ?? [])
+    for (const cut of bar.cuts)
+      if (cut.run === bench.run_id && cut.piece === stick.sheet.piece && !cut.stale)
+        return { planned: { bar, cut }, scraps: [] };
+  const fitting = (scrap: Scrap) =>
+    scrap.material === bench.material &&
+    scrap.trade_size === bench.trade_size &&
+    scrap.length >= stick.sheet.cut.inches &&
+    !scrap.reserved_for;
+  const scraps = (rack.data?.scraps ?? []).filter(fitting).sort((a, b) => a.length - b.length);
+  return { planned: null, scraps: scraps.slice(0, OFFERED) };
+}
+
+/** The plan's source in words. */
+export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; planned: Planned }) {
   return (
     <p className="tape mt-1 text-lg">
       From{" "}
@@ -22,6 +41,27 @@ export function SourceLine() {
       ({bar.length.reads} long, {bar.scrap ? bar.place || "on the rack" : "a new stick"}
       {bar.begin === "B" && ", tape hooked on its end B"}):{" "}
       {needsNoSaw(cut, bar) ? wholeOrRest(cut) : <strong>saw at {cut.end.reads}</strong>}.
+    </p>
+  );
+}
+
+/** Which scrap it is cut from, said before it is cut: then the rack follows. */
+export function ChosenSource(props: { scraps: Scrap[]; chosen: string; onChoose: (tag: string) => void }) {
+  const choices = props.scraps.map((scrap) => ({
+    value: scrap.tag,
+    label: `${scrap.tag}, ${scrap.reads} long`,
+    hint: scrap.place,
+  }));
+  return (
+    <p className="tape mt-2 flex items-center gap-2 text-lg">
+      From
+      <Select
+        boxed
+        label="Cut from"
+        value={props.chosen}
+        choices={[{ value: ANY, label: "a new stick" }, ...choices]}
+        onChoose={props.onChoose}
+      />
     </p>
   );
 }

@@ -49,7 +49,7 @@ export function useActs(runId: number, owner: string): Acts {
         setQueue((now) => answered(now, outcomes));
         setRefused((now) => [...now, ...refusedOf(queue, outcomes)]);
         queries.setQueryData(keys.bench(runId), bench);
-        for (const queryKey of [keys.jobs, keys.log, ["learned"], ["cuts"]])
+        for (const queryKey of [keys.jobs, keys.log, keys.rack, ["learned"], ["cuts"]])
           queries.invalidateQueries({ queryKey: [...queryKey] });
         sending.current = false;
         setTries((now) => now + 1);
