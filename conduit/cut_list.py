@@ -187,9 +187,16 @@ class _Lister:
             cost_at_least=round(found.cost_at_least, 4),
             priced=self.terms.sold[0].price is not None,
             impossible=list(found.impossible),
+            looked_at=self._looked_at(found),
             seconds=round(found.seconds, 3),
             digest=digest,
         )
+
+    def _looked_at(self, found: KindPlan) -> str:
+        if found.looked_at == len(self.lying):
+            return ""
+        which = "those that serve best: the longest, and a spread of the other lengths"
+        return f"{found.looked_at:,} of {len(self.lying):,} pieces on the rack were looked at, {which}."
 
     def _choice(self, plan: CutPlan, found: KindPlan) -> CutChoice:
         # A walk along the pile: by place, then by tag; new sticks after it.

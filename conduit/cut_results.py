@@ -75,6 +75,7 @@ class CutKind(_Result):
     cost_at_least: float
     priced: bool
     impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
+    looked_at: str = Field("", description="Of a huge rack, which of its pieces were looked at; else nothing.")
     seconds: float = Field(description="How long it was searched for.")
     digest: str
 

@@ -19,8 +19,6 @@ _Any = TypeVar("_Any")
 DRAWN, TRIED = 14, 4
 # So many choices are made before a chain is given up and another begun.
 MOST_CHOICES = 4000
-# Of more scraps than this the longest are taken.
-MOST_BARS = 400
 
 
 class _Step(NamedTuple):
@@ -61,8 +59,7 @@ class Chain:
     def __init__(self, problem: Problem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
         self.problem, self.luck, self.fixed = problem, luck, fixed
         used = {piece.bar for pieces in fixed.values() for piece in pieces}
-        usable = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
-        bars = sorted(usable, key=lambda bar: -problem.bar(bar).cap)[:MOST_BARS]
+        bars = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
         longest = max(range(len(problem.sticks)), key=lambda i: problem.sticks[i].cap)
         serial = 1 + max((bar.serial for bar in used), default=-1)
         new = sticks - len({bar for bar in used if bar.is_new})
@@ -79,7 +76,10 @@ class Chain:
         free, todo = list(self.bars), list(self.todo)
         self.luck.shuffle(free)
         self.luck.shuffle(todo)
-        stack = [self._next(_Link(tuple(free), tuple(todo)))]
+        first = _Link(tuple(free), tuple(todo))
+        if first.is_whole:
+            return self._unrolled(first)
+        stack = [self._next(first)]
         for _ in range(MOST_CHOICES):
             link = next(stack[-1], None)
             if link is None:

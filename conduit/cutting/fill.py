@@ -1,5 +1,6 @@
 """A plan at once: stretches end to end, bars end to end, in a random order; each bar is used up before the next."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from random import Random
@@ -9,15 +10,15 @@ from conduit.cutting.stretch import Bits, Stretch
 
 # What may be left of a scrap for it to be taken at once to close a stretch: half an inch.
 CLOSE = 8
-# One at random is taken of so many that are about as good.
-CHOICE = 3
+# One at random is taken of so many that are about as good, out of so many drawn.
+CHOICE, DRAWN = 3, 60
 LOOK_AHEAD = 8
 BY_CHANCE = 0.3
 
 
 @dataclass
 class _Filling:
-    """The state of one filling."""
+    """The state of one filling. `free`: bars that are left, shortest first."""
 
     problem: Problem
     luck: Random
@@ -80,17 +81,21 @@ class _Filling:
     def _take(self, view: Stretch, place: int, finish: Bits) -> bool:
         """Choose the next bar. False where none gets any further."""
         bars, sticks = self.problem.bars, self.problem.sticks
-        useful = [i for i in self.free if self._end(view, place, finish, bars[i].cap) is not None]
+        # The longer a bar, the farther it gets.
+        first = bisect_left(self.free, True, key=lambda i: self._end(view, place, finish, bars[i].cap) is not None)
+        useful = self.free[first:]
         buyable = [i for i, one in enumerate(sticks) if self._end(view, place, finish, one.cap) is not None]
         rest = view.needs(place, view.length)
-        closing = min((i for i in useful if bars[i].cap >= rest), key=lambda i: bars[i].cap, default=None)
+        enough_at = bisect_left(useful, rest, key=lambda i: bars[i].cap)
+        closing = useful[enough_at] if enough_at < len(useful) else None
         if closing is not None and (bars[closing].cap - rest <= CLOSE or not buyable):
             self._use(closing)
         elif useful and (not buyable or self._rather_scrap(view, place, finish, buyable)):
             if closing is not None and self.luck.random() < BY_CHANCE:
                 self._use(closing)
             else:
-                least_lost = sorted(useful, key=lambda i: self._lost(view, place, finish, bars[i].cap))
+                some = self.luck.sample(useful, min(len(useful), DRAWN))
+                least_lost = sorted(some, key=lambda i: self._lost(view, place, finish, bars[i].cap))
                 self._use(self.luck.choice(least_lost[:CHOICE]))
         elif buyable:
             # The cheapest that finishes the stretch, else the cheapest for its length; now and then any.
@@ -140,7 +145,8 @@ def fill(
     made = dict(fixed or {})
     used = {piece.bar.at for pieces in made.values() for piece in pieces if not piece.bar.is_new}
     least = problem.least
-    free = [i for i, bar in enumerate(problem.bars) if i not in used and bar.cap >= least]
+    usable = [i for i, bar in enumerate(problem.bars) if i not in used and bar.cap >= least]
+    free = sorted(usable, key=lambda i: problem.bars[i].cap)
     bought = 1 + max((piece.bar.serial for pieces in made.values() for piece in pieces), default=-1)
     filling = _Filling(problem, luck, thrift, tight, free, bought)
     order = [number for number in range(len(problem.stretches)) if number not in made]

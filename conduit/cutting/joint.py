@@ -22,6 +22,7 @@ from conduit.cutting.model import (
 )
 from conduit.cutting.problem import A_STICK, Bar, Made, Problem, Weights
 from conduit.cutting.search import Budget, CannotBeMade, Search
+from conduit.cutting.shortlist import shortlist
 from conduit.cutting.stretch import Stretch
 
 USUAL_STICK = 120 * IN_AN_INCH
@@ -65,7 +66,9 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, bu
     """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned."""
     began, impossible = budget.left(), list[str]()
     while True:
-        job = _Job([run for run in needed if run.key not in impossible], lying, terms)
+        makeable = [run for run in needed if run.key not in impossible]
+        looked_at = shortlist(makeable, lying)
+        job = _Job(makeable, looked_at, terms)
         try:
             found = _searched(job, budget)
             break
@@ -74,8 +77,9 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, bu
     chosen = found[terms.goal]
     made = _trade_offs(job, found, chosen.best or Made(()))
     plans = tuple(job.plan(one) for one in made)
-    costs = bounds_of(job.problem("least cost"))
-    if terms.goal == "least cost":
+    # What is proved holds for the whole rack.
+    costs = bounds_of(_Job(makeable, lying, terms).problem("least cost"))
+    if terms.goal == "least cost" and len(looked_at) == len(lying):
         costs = costs.raised(chosen.bounds.cost)
     return KindPlan(
         kind=needed[0].kind,
@@ -85,6 +89,7 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, bu
         joints_at_least=costs.couplings + job.fixed_joints,
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
+        looked_at=len(looked_at),
         seconds=began - budget.left(),
     )
 

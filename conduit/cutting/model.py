@@ -139,7 +139,7 @@ class KindPlan:
     """The plans for one kind: the chosen one first among those from fewest couplings to fewest sticks.
 
     No plan buys fewer than `at_least` sticks, has fewer than `joints_at_least` couplings or costs less than
-    `cost_at_least`. `impossible`: runs that nothing there or sold makes.
+    `cost_at_least`. `impossible`: runs that nothing there or sold makes. `looked_at`: so many bars.
     """
 
     kind: Kind
@@ -149,4 +149,5 @@ class KindPlan:
     joints_at_least: int
     cost_at_least: float
     impossible: tuple[str, ...]
+    looked_at: int
     seconds: float

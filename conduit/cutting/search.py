@@ -15,7 +15,7 @@ from conduit.cutting.chain import Chain
 from conduit.cutting.fill import fill
 from conduit.cutting.groups import closings, packed, pieces_of
 from conduit.cutting.neighbourhood import Remake, rooms_for
-from conduit.cutting.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
+from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, Score, renumbered, score
 
 SEED = 11
 FILLINGS, CHAINS = 12, 6
@@ -25,8 +25,8 @@ COLUMNS, EFFORT = 600, 0.008
 PATIENCE, PATIENCE_EACH = 60, 20
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
 SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT = 4, 14, 2.0
-# A stretch that only a long bar makes is tried so hard that what fails cannot be made, however little time is left.
-LONGEST = 20.0
+# A stretch that sticks alone do not make gets so many longer bars at most.
+LONG_BARS = 8
 # So many more sticks of each length than the best plan has are tried.
 MORE_STICKS = 2
 
@@ -91,9 +91,9 @@ class Search:
     def close_exactly(self, seconds: float, slack: int) -> None:
         """Offer plans in which as many stretches as can be close exactly, some with little lost in all."""
         count = len(self.problem.stretches)
-        most = max(6, COLUMNS // count)
-        if self.by_itself:
+        if self.by_itself or not count:
             return
+        most = max(6, COLUMNS // count)
         found = [one for one in closings(self.problem, slack, most) if pieces_of(self.problem, one)]
         for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
             fixed = packed(self.problem, found, lost, min(seconds / 2, self.budget.left()))
@@ -226,21 +226,32 @@ class Search:
 
     def _by_itself(self) -> dict[int, Pieces]:
         """Pieces of the stretches that sticks alone do not make: they need a bar that is longer than a stick."""
-        found: dict[int, Pieces] = {}
-        longest = sorted(range(len(self.problem.bars)), key=lambda i: -self.problem.bars[i].cap)
-        for number, stretch in enumerate(self.problem.stretches):
-            if stretch.fewest(self.problem.longest_stick) is not None:
+        problem, found, taken = self.problem, dict[int, Pieces](), set[BarKey]()
+        longest = sorted((BarKey(i) for i in range(len(problem.bars))), key=lambda key: -problem.bar(key).cap)
+        for number, stretch in enumerate(problem.stretches):
+            if stretch.fewest(problem.longest_stick) is not None:
                 continue
-            taken = {piece.bar.at for pieces in found.values() for piece in pieces if not piece.bar.is_new}
-            keys = [BarKey(i) for i in longest if i not in taken][:SMALL_BARS]
-            serial = 1 + max((piece.bar.serial for pieces in found.values() for piece in pieces), default=-1)
-            needed = [stretch.length // stick.cap + 1 for stick in self.problem.sticks]
-            keys += [BarKey(i, serial + n) for i, count in enumerate(needed) for n in range(count)]
-            pieces = Remake(self.problem, [number], rooms_for(self.problem, keys, {})).solve(LONGEST, 1.0)
-            if not pieces:
+            free = [key for key in longest if key not in taken]
+            sticks = [problem.longest_stick] * (stretch.length // max(1, stretch.least) + 1)
+            # The longest do whatever shorter ones do; then each piece gets the shortest that holds it.
+            joints = stretch.made_from([problem.bar(key).cap for key in free[:LONG_BARS]] + sticks)
+            if joints is None:
                 raise CannotBeMade(number)
-            found[number] = pieces[number]
+            pieces = list[Placed]()
+            for joint in sorted(joints, key=lambda one: stretch.needs(one.start, one.end)):
+                need = stretch.needs(joint.start, joint.end)
+                key = self._shortest(need, [key for key in free if key not in taken], len(taken))
+                taken.add(key)
+                pieces.append(Placed(joint.start, joint.end, need, key))
+            found[number] = tuple(sorted(pieces))
         return found
+
+    def _shortest(self, need: int, longest_first: Sequence[BarKey], serial: int) -> BarKey:
+        """For one piece: the stick that costs least, or else the shortest bar (the last), that is long enough."""
+        sticks = [i for i, stick in enumerate(self.problem.sticks) if stick.cap >= need]
+        if sticks:
+            return BarKey(min(sticks, key=lambda i: self.problem.sticks[i].cost), serial)
+        return next(key for key in reversed(longest_first) if self.problem.bar(key).cap >= need)
 
     def run(self) -> None:
         """Search until the time given is over, or nothing better comes."""

@@ -12,6 +12,8 @@ from functools import cached_property
 from conduit.cutting.model import Span
 
 Bits = int
+# Places by how many caps of each length are left.
+_Layer = dict[tuple[int, ...], Bits]
 
 
 def bits_of(spans: Sequence[Span]) -> Bits:
@@ -52,6 +54,10 @@ def _flipped(bits: Bits, about: int) -> Bits:
     """Every place as seen from the other end: `about` less it; those beyond are left out."""
     letters = format(bits, "b")[::-1][: about + 1]
     return int(letters, 2) << about + 1 - len(letters)
+
+
+def _kinds(caps: Sequence[int]) -> list[int]:
+    return sorted(set(caps), reverse=True)
 
 
 @dataclass(frozen=True)
@@ -125,27 +131,40 @@ class Stretch:
 
     def made_of(self, caps: Sequence[int]) -> list[Joint] | None:
         """The stretch made of one piece from each of `caps`, in whatever order does; None where none does."""
-        kinds = sorted(set(caps), reverse=True)
-        start = tuple(caps.count(kind) for kind in kinds)
-        layers: list[dict[tuple[int, ...], Bits]] = [{start: 1}]
-        for _ in caps:
-            layer: dict[tuple[int, ...], Bits] = {}
-            for left, places in layers[-1].items():
+        layers = list(self._layers(caps))
+        if len(layers) <= len(caps) or not any(places >> self.length & 1 for places in layers[-1].values()):
+            return None
+        return self._walked_back(layers, caps)
+
+    def made_from(self, caps: Sequence[int]) -> list[Joint] | None:
+        """The stretch made of as few pieces as can be, each from another of `caps`; None where none make it."""
+        layers = list[_Layer]()
+        for layer in self._layers(caps):
+            layers.append(layer)
+            if any(places >> self.length & 1 for places in layer.values()):
+                return self._walked_back(layers, caps)
+        return None
+
+    def _layers(self, caps: Sequence[int]) -> Iterator[_Layer]:
+        """Where a piece may end after none, one, two … pieces, by how many caps of each length are left."""
+        kinds = _kinds(caps)
+        layer: _Layer = {tuple(caps.count(kind) for kind in kinds): 1}
+        while layer:
+            yield layer
+            after: _Layer = {}
+            for left, places in layer.items():
                 for i, count in enumerate(left):
                     if count and (got := self.reach(places, kinds[i])):
-                        after = (*left[:i], count - 1, *left[i + 1 :])
-                        layer[after] = layer.get(after, 0) | got
-            layers.append(layer)
-        nothing = (0,) * len(kinds)
-        if not layers[-1].get(nothing, 0) >> self.length & 1:
-            return None
-        return self._walked_back(layers, kinds, caps)
+                        fewer = (*left[:i], count - 1, *left[i + 1 :])
+                        after[fewer] = after.get(fewer, 0) | got
+            layer = after
 
-    def _walked_back(
-        self, layers: list[dict[tuple[int, ...], Bits]], kinds: list[int], caps: Sequence[int]
-    ) -> list[Joint]:
+    def _walked_back(self, layers: Sequence[_Layer], caps: Sequence[int]) -> list[Joint]:
+        """The pieces that lead to the stretch's end in the last layer."""
+        kinds = _kinds(caps)
         pool = {kind: [index for index, cap in enumerate(caps) if cap == kind] for kind in kinds}
-        state, end, joints = (0,) * len(kinds), self.length, []
+        state = next(left for left, places in layers[-1].items() if places >> self.length & 1)
+        end, joints = self.length, list[Joint]()
         for layer in reversed(layers[:-1]):
             for i, kind in enumerate(kinds):
                 before = (*state[:i], state[i] + 1, *state[i + 1 :])

@@ -98,6 +98,16 @@ class Stretches(TestCase):
         for joint in joints:
             self.assertLessEqual(stretch.needs(joint.start, joint.end), caps[joint.index])
 
+    @settings(max_examples=80)
+    @given(stretches(40), st.lists(st.integers(4, 25), max_size=4))
+    def test_made_from_some_of_the_pieces_just_where_trying_all_says_so(self, stretch, caps):
+        some = [list(one) for size in range(1, len(caps) + 1) for one in itertools.combinations(caps, size)]
+        fewest = next((len(one) for one in some if made_by_trying(stretch, one)), None)
+        joints = stretch.made_from(caps)
+        self.assertEqual(joints and len(joints), fewest)
+        for joint in joints or ():
+            self.assertLessEqual(stretch.needs(joint.start, joint.end), caps[joint.index])
+
     @given(stretches(), st.integers(8, 30))
     def test_from_either_end_the_same_can_be_made(self, stretch, cap):
         self.assertEqual(stretch.fewest(cap), stretch.mirrored.fewest(cap))
@@ -179,6 +189,11 @@ class JointPlans(TestCase):
         at = [(tag, other.end, other.length) for tag, other in mine if other.start == cut.start]
         self.assertEqual(at, [] if done else [(source.tag, cut.end, cut.length)])
 
+    def test_when_all_is_held_nothing_is_left_to_plan(self):
+        run = Needed("r", EMT, 1000, (), (), held=(Held(0, 1000, "S1", 1000),))
+        found = self.plan([run], [Lying("S1", EMT, 1100), Lying("S2", EMT, 1000)])
+        self.assertEqual([(plan.sticks, plan.waste) for plan in found.plans], [(0, 100)])
+
     def test_couplings_move_so_that_scrap_fits(self):
         # 200 in with scrap of 41 3/8 and 38 5/8: with one stick it closes exactly, to the sixteenth.
         run = Needed("r", EMT, 200 * 16, (), ((0, 200 * 16),))
@@ -200,6 +215,20 @@ class JointPlans(TestCase):
         found = self.plan([run], [Lying("S1", EMT, 150 * 16)])
         self.assertEqual((found.impossible, found.plans[0].sticks), ((), 0))
 
+    def test_narrow_windows_and_one_long_scrap_among_others(self):
+        # Only 1,111 from S2, then a stick to the last window, then any piece.
+        run = Needed("r", EMT, 1952, (), ((1111, 1111), (1774, 1790)))
+        rack = [Lying(f"S{i}", EMT, length) for i, length in enumerate((528, 1621, 407))]
+        found = self.plan([run], rack, Terms(sold=(Sold(800),)))
+        self.assertEqual((found.impossible, found.plans[0].joints), ((), 2))
+
+    def test_when_scraps_close_every_run_nothing_is_left_to_chain(self):
+        runs = [Needed(f"r{i}", EMT, 1000 + i, (), ((0, 1000 + i),)) for i in range(6)]
+        rack = [Lying(f"S{i}", EMT, 1000 + i) for i in range(6)]
+        for goal in GOALS:
+            plan = self.plan(runs, rack, Terms(goal=goal)).plans[0]
+            self.assertEqual((plan.sticks, plan.joints, plan.waste), (0, 0, 0))
+
     def test_prices_decide_between_lengths_sold(self):
         run = Needed("r", EMT, 240 * 16, (), ((0, 240 * 16),))
         for price, sticks in ((15.0, 1), (40.0, 2)):
@@ -208,10 +237,14 @@ class JointPlans(TestCase):
             self.assertEqual(found.plans[found.chosen].sticks, sticks)
 
     def test_a_rack_of_five_thousand(self):
-        run = Needed("r", EMT, 300 * 16, (), ((0, 300 * 16),))
+        runs = [Needed(f"r{i}", EMT, 300 * 16, (), ((0, 300 * 16),)) for i in range(20)]
         rack = [Lying(f"S{i}", EMT, 200 + i % 1700) for i in range(5000)]
-        found = self.plan([run], rack, Terms(goal="fewest sticks"))
-        self.assertEqual(found.plans[found.chosen].sticks, 0)
+        held = Needed("held", EMT, 3200, (), ((0, 3200),), held=(Held(0, 220, "S20", 220),))
+        found = self.plan([*runs, held], rack, Terms(goal="fewest sticks"))
+        best = found.plans[found.chosen]
+        self.assertEqual((best.sticks, found.at_least), (0, 0))
+        self.assertLess(found.looked_at, 1000)
+        self.assertEqual(self.plan(runs, rack[:300]).looked_at, 300)
 
 
 class Verifier(TestCase):

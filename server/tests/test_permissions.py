@@ -33,6 +33,7 @@ BODIES = {
     "correctScrap": {"material": "EMT", "trade_size": "3/4", "length": "31"},
     "printLabels": {"labels": [["S1"]]},
     "planCuts": {"terms": {}, "seconds": 0.2},
+    "pickChoices": {"digest": "x"},
     "takePlan": {"digest": "x"},
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }

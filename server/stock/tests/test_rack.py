@@ -58,7 +58,9 @@ class Rack(CrewTestCase):
         lines = "\n".join(f"3/4 EMT {12 + number % 100} 1/2" for number in range(5000))
         self.assertEqual(len(self.api.send("POST", "/rack/list", {"text": lines}).json()), 5000)
         answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", {"terms": {}, "seconds": 1}).json()
-        self.assertEqual(answer["proposal"]["found"]["kinds"][0]["choices"][0]["sticks"], 0)
+        kind = answer["proposal"]["found"]["kinds"][0]
+        self.assertEqual(kind["choices"][kind["chosen"]]["sticks"], 0)
+        self.assertIn("of 5,000 pieces on the rack", kind["looked_at"])
 
     def test_labels_come_out_of_the_simulated_printer(self):
         printed = self.api.send("POST", "/devices/tag-printer", {"labels": [["S1", "<b>41 3/8</b>"]]}).json()

@@ -4602,6 +4602,12 @@ export interface components {
              */
             impossible: string[];
             /**
+             * Looked At
+             * @description Of a huge rack, which of its pieces were looked at; else nothing.
+             * @default
+             */
+            looked_at?: string;
+            /**
              * Seconds
              * @description How long it was searched for.
              */

@@ -140,7 +140,7 @@ function KindPlan({ kind, at, trying, onPick, onTry }: KindProps) {
           ? `${counted(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
           : "No coupling"}
         . {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}, at least{" "}
-        {Math.min(kind.cost_at_least, choice.cost).toFixed(2)}.
+        {Math.min(kind.cost_at_least, choice.cost).toFixed(2)}.{kind.looked_at && ` ${kind.looked_at}`}
       </p>
       {kind.choices.length > 1 && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
