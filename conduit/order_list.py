@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from conduit.cut_list import PlannedRun
 from conduit.cutting.model import Kind
+from conduit.tables import TRADE_SIZES
 from conduit.units import format_length
 
 WHAT = ("stick", "coupling", "connector", "bushing", "strap", "box")
@@ -38,7 +39,8 @@ def order_list(
     Threaded pipe (IMC, rigid) comes with a coupling on each new stick, which is not ordered again. A box where
     several runs end is one box. A pipe end takes a connector at a box, a bushing where it stays open.
     """
-    lines = [_line("stick", kind, count, length=format_length(length)) for (kind, length), count in _keyed(sticks)]
+    in_order = sorted(sticks.items(), key=lambda one: one[0][1])
+    lines = [_line("stick", kind, count, length=format_length(length)) for (kind, length), count in in_order]
     bought = Counter[Kind]()
     for (kind, _), count in sticks.items():
         bought[kind] += count
@@ -62,11 +64,13 @@ def order_list(
     for what, counts in (("connector", connectors), ("bushing", bushings), ("strap", straps)):
         lines += [_line(what, kind, count) for kind, count in counts.items()]
     lines += [_box(name, into) for name, into in boxes.items()]
-    return sorted((line for line in lines if line.count), key=lambda line: WHAT.index(line.what))
+    return sorted((line for line in lines if line.count), key=_place)
 
 
-def _keyed(sticks: Mapping[tuple[Kind, float], int]) -> list[tuple[tuple[Kind, float], int]]:
-    return sorted(sticks.items(), key=lambda one: (one[0][0].material, one[0][0].trade_size, one[0][1]))
+def _place(line: OrderLine) -> tuple[int, str, int]:
+    """By what it is, then by material and size; boxes as they are met."""
+    size = TRADE_SIZES.index(line.trade_size) if line.trade_size in TRADE_SIZES else 0
+    return WHAT.index(line.what), line.material, size
 
 
 def _line(what: str, kind: Kind, count: int, note: str = "", length: str = "") -> OrderLine:

@@ -40,7 +40,7 @@ class Screenshots(Journey):
         self.shoot(page, "stock")
         page.get_by_role("button", name="Reserve and cut this").click()
         page.get_by_role("button", name="Cut Wedging table outlet, piece 1").click()
-        expect(page.get_by_text("cut by Dana Wexcombe")).to_be_visible()
+        expect(page.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
         self.shoot(page, "cutting")
 
     def test_walk_with_everything(self):

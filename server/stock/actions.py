@@ -84,7 +84,8 @@ def _add(user: User, lines: Sequence[tuple[RackLine, str, str, datetime | None]]
         for _ in range(line.count)
     ]
     Scrap.objects.bulk_create(scraps, batch_size=500)
-    made = list(Scrap.objects.for_user(user).filter(tag__in=[scrap.tag for scrap in scraps]).order_by("id"))
+    tags_made = [scrap.tag for scrap in scraps]
+    made = list(on_rack(user).filter(tag__in=tags_made).order_by("id"))
     entries = [Entry(crew=crew, scrap=one, what=What.ADDED, length=one.length, by=user) for one in made]
     Entry.objects.bulk_create(entries, batch_size=500)
     return made

@@ -6,6 +6,7 @@ from ninja import Router
 
 from conduit.rack_list import COLUMNS
 from conduit.units import format_length
+from server.accounts.models import name_of
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.stock import actions
@@ -15,6 +16,7 @@ from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, Rack, Sc
 
 router = Router(tags=["stock"])
 LEDGER_LINES = 40
+LEDGER_COLUMNS = ("at", "tag", "what", "length", "note", "by")
 
 
 @router.get("/rack", response=Rack, operation_id="getRack")
@@ -54,6 +56,24 @@ def get_rack_csv(request: HttpRequest) -> HttpResponse:
         for scrap in actions.on_rack(request.auth)
     )
     return csv_answer("rack", COLUMNS, rows)
+
+
+@router.get("/rack/ledger.csv", operation_id="getLedgerCsv")
+def get_ledger_csv(request: HttpRequest) -> HttpResponse:
+    """Everything that happened to each piece of the rack, newest first, as CSV."""
+    entries = Entry.objects.for_user(request.auth).select_related("scrap", "by")
+    rows = (
+        {
+            "at": entry.at,
+            "tag": entry.scrap.tag,
+            "what": entry.what,
+            "length": entry.reads,
+            "note": entry.note,
+            "by": name_of(entry.by),
+        }
+        for entry in entries
+    )
+    return csv_answer("ledger", LEDGER_COLUMNS, rows)
 
 
 @router.put("/rack/{int:scrap_id}", response={200: ScrapOut, 409: Told, 422: Told}, operation_id="correctScrap")

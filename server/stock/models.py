@@ -4,6 +4,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from conduit.units import format_length
 from server.accounts.models import CrewOwned
 
 PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
@@ -77,6 +78,11 @@ class Entry(CrewOwned):
         """Newest first."""
 
         ordering = ("-id",)
+
+    @property
+    def reads(self) -> str:
+        """The scrap's length then, as a tape reads it."""
+        return format_length(self.length or self.scrap.length)
 
 
 class Label(CrewOwned):

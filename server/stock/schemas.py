@@ -78,7 +78,7 @@ class EntryOut(Schema):
     scrap_id: int
     what: str
     note: str
-    reads: str
+    reads: str = Field(description="Its length then, as a tape reads it.")
     by: str
     at: datetime
 
@@ -86,11 +86,6 @@ class EntryOut(Schema):
     def resolve_tag(entry: Entry) -> str:
         """Which scrap."""
         return entry.scrap.tag
-
-    @staticmethod
-    def resolve_reads(entry: Entry) -> str:
-        """Its length then, as a tape reads it."""
-        return format_length(entry.length or entry.scrap.length)
 
     @staticmethod
     def resolve_by(entry: Entry) -> str:

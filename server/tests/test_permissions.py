@@ -55,6 +55,7 @@ READS |= {
     "testShoe",
     "readFinder",
     "getRackCsv",
+    "getLedgerCsv",
     "listLabels",
     "getLabelFile",
     "planCuts",

@@ -53,6 +53,8 @@ class Rack(CrewTestCase):
         ledger = self.api.send("GET", "/rack").json()["ledger"]
         self.assertEqual([line["what"] for line in ledger], ["recycled", "corrected", "added"])
         self.assertEqual(ledger[1]["note"], "was 3/4 EMT 41 3/8")
+        lines = self.api.send("GET", "/rack/ledger.csv").content.decode().splitlines()
+        self.assertEqual([line.split(",")[1:3] for line in lines[1:]], [["S1", one["what"]] for one in ledger])
 
     def test_five_thousand_pieces(self):
         lines = "\n".join(f"3/4 EMT {12 + number % 100} 1/2" for number in range(5000))

@@ -184,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/ledger.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ledger Csv
+         * @description Everything that happened to each piece of the rack, newest first, as CSV.
+         */
+        get: operations["getLedgerCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/{scrap_id}": {
         parameters: {
             query?: never;
@@ -1202,7 +1222,10 @@ export interface components {
             what: string;
             /** Note */
             note: string;
-            /** Reads */
+            /**
+             * Reads
+             * @description Its length then, as a tape reads it.
+             */
             reads: string;
             /** By */
             by: string;
@@ -5373,6 +5396,24 @@ export interface operations {
         };
     };
     getRackCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getLedgerCsv: {
         parameters: {
             query?: never;
             header?: never;

@@ -108,7 +108,7 @@ function CutPart({ cut, scale }: { cut: DrawnCut; scale: number }) {
         y={TOP}
         width={Math.max(width - 2, 1)}
         height={HEIGHT}
-        fill={cut.done ? "var(--tint)" : "var(--pipe)"}
+        fill={cut.done ? "var(--tint)" : "var(--to-cut)"}
         stroke="var(--pipe-edge)"
         strokeWidth="1.5"
       />
@@ -118,10 +118,10 @@ function CutPart({ cut, scale }: { cut: DrawnCut; scale: number }) {
         width={Math.max(width - 4, 1)}
         height="5"
         fill="var(--pipe-light)"
-        opacity="0.7"
+        opacity={cut.done ? 0.15 : 0.7}
       />
       <svg x={x + 6} y={TOP} width={Math.max(width - 10, 1)} height={HEIGHT} aria-hidden="true">
-        <text x="0" y="28" fontSize="17" fill="#14181c" className="tape">
+        <text x="0" y="28" fontSize="17" fill={cut.done ? "var(--ink)" : "var(--on-to-cut)"} className="tape">
           <tspan fontWeight="700" fontSize="19">
             {cut.length.reads}
           </tspan>

@@ -1,16 +1,11 @@
-import { useState } from "react";
-import { Link } from "react-router";
-import { useCutAct, useLetGo } from "@/api/queries";
-import type { Cutting, TakenBar, TakenCut } from "@/api/types";
+import { useLetGo } from "@/api/queries";
+import type { Cutting, TakenBar } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
-import { EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { CutBar, type DrawnBar } from "./cut-bar";
-import { needsNoSaw, wholeOrRest } from "./saw";
+import { CutRow } from "./cut-row";
 import { counted } from "./totals";
-
-type Act = ReturnType<typeof useCutAct>;
 
 /** The plan that was taken: each source with its cuts, confirmed one by one; rack and ledger follow. */
 export function CuttingView({
@@ -22,12 +17,10 @@ export function CuttingView({
   cutting: Cutting;
   mayWrite: boolean;
 }) {
-  const act = useCutAct(jobId);
   const letGo = useLetGo(jobId);
   const { taken } = cutting;
   const longest = Math.max(1, ...taken.bars.map((bar) => bar.length.inches));
   const bars = taken.bars.filter((bar) => bar.cuts.length > 0);
-  const error = act.error ?? letGo.error;
   return (
     <section aria-label="Cutting">
       <div className="mt-2 flex flex-wrap items-center gap-2">
@@ -60,9 +53,9 @@ export function CuttingView({
         Eye protection and gloves on. Clamp the pipe, saw on the waste side of the line, ream every cut: no
         bare edges.
       </p>
-      {error && (
+      {letGo.error && (
         <div className="mt-2">
-          <Notice severity="stop">{error.message}</Notice>
+          <Notice severity="stop">{letGo.error.message}</Notice>
         </div>
       )}
       {taken.stale > 0 && (
@@ -78,100 +71,12 @@ export function CuttingView({
           <CutBar bar={drawn(bar)} longest={longest} />
           <ul aria-label={`Cuts from ${bar.name}`} className="mt-0.5">
             {bar.cuts.map((cut) => (
-              <CutRow key={cut.id} bar={bar} cut={cut} act={act} mayWrite={mayWrite} />
+              <CutRow key={cut.id} jobId={jobId} bar={bar} cut={cut} mayWrite={mayWrite} />
             ))}
           </ul>
         </div>
       ))}
     </section>
-  );
-}
-
-function CutRow({ bar, cut, act, mayWrite }: { bar: TakenBar; cut: TakenCut; act: Act; mayWrite: boolean }) {
-  const [wrong, setWrong] = useState<string | null>(null);
-  const last = bar.cuts.filter((other) => other.done_at).at(-1);
-  const called = `${cut.run_name || "Run"}, piece ${cut.piece}`;
-  return (
-    <li className="flex min-h-12 flex-wrap items-center gap-x-3 border-t border-line py-1">
-      <strong className="tape w-20 text-right text-xl">{cut.length.reads}</strong>
-      <span className="tape">
-        {needsNoSaw(cut, bar) ? (
-          wholeOrRest(cut)
-        ) : (
-          <>
-            saw at <strong>{cut.end.reads}</strong>
-          </>
-        )}
-      </span>
-      <Link to={`/runs/${cut.run}/bench/${cut.piece}`} className="tape underline-offset-2 hover:underline">
-        {called}
-      </Link>
-      <span className="flex items-center gap-1 text-[15px] text-soft">
-        <EndMark end="A" size={15} /> {cut.end_a} <EndMark end="B" size={15} /> {cut.end_b}
-      </span>
-      <span className="ml-auto flex items-center gap-1.5">
-        {cut.done_at ? (
-          <>
-            <span className="text-[15px] text-good">
-              ✓ cut by {cut.done_by}
-              {cut.came_out ? `, ${cut.came_out.reads} long` : ""}
-            </span>
-            {mayWrite && last?.id === cut.id && (
-              <Button
-                look="quiet"
-                aria-label={`Undo the cut of ${called}`}
-                disabled={act.isPending}
-                onClick={() => act.mutate({ id: cut.id, kind: "undo", length: "" })}
-              >
-                Undo
-              </Button>
-            )}
-          </>
-        ) : cut.stale ? (
-          <span className="text-[15px] text-caution">{cut.stale}</span>
-        ) : (
-          mayWrite && (
-            <>
-              <Button
-                look="quiet"
-                aria-expanded={wrong !== null}
-                onClick={() => setWrong(wrong === null ? "" : null)}
-              >
-                Cut wrong …
-              </Button>
-              <Button
-                className="min-h-11 px-5"
-                aria-label={`Cut ${called}`}
-                disabled={act.isPending}
-                onClick={() => act.mutate({ id: cut.id, kind: "cut", length: "" })}
-              >
-                Cut
-              </Button>
-            </>
-          )
-        )}
-      </span>
-      {wrong !== null && !cut.done_at && (
-        <form
-          className="flex w-full items-center justify-end gap-2 py-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            act.mutate({ id: cut.id, kind: "wrong", length: wrong }, { onSuccess: () => setWrong(null) });
-          }}
-        >
-          <label htmlFor={`wrong-${cut.id}`}>It is now</label>
-          <input
-            id={`wrong-${cut.id}`}
-            className="tape min-h-11 w-28 rounded-md border border-line bg-paper px-2.5"
-            value={wrong}
-            onChange={(event) => setWrong(event.target.value)}
-          />
-          <Button type="submit" className="min-h-11">
-            Say so
-          </Button>
-        </form>
-      )}
-    </li>
   );
 }
 

@@ -39,8 +39,10 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
   const choiceOf = (kind: CutKind) => picked[nameOf(kind)] ?? kind.chosen;
   const now = total(proposal.found.kinds.flatMap((kind) => kind.choices[choiceOf(kind)] ?? []));
   const terms = cutting.terms;
+  const begun = cutting.taken.bars.length > 0;
   return (
-    <div className={planning ? "opacity-60" : ""}>
+    <section aria-label="Plan" className={planning ? "opacity-60" : ""}>
+      {begun && <h2 className="mt-6 border-t border-line pt-3 text-xl font-bold">Still to be reserved</h2>}
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Segments
           label="Goal"
@@ -65,6 +67,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
         <p className="tape text-lg">
           <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}
           {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
+          {begun && <span className="text-soft"> What is reserved above is counted in.</span>}
           {before && <span className="text-soft"> {compared(before, now)}</span>}
         </p>
         {mayWrite && now.cuts > 0 && (
@@ -97,12 +100,20 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
           kind={kind}
           at={choiceOf(kind)}
           trying={trying}
+          settled={(source) => isSettled(source, cutting)}
           onPick={(at) => pick({ ...picked, [nameOf(kind)]: at })}
           onTry={(more) => onPlan({ ...terms, ...more(terms) })}
         />
       ))}
-    </div>
+    </section>
   );
+}
+
+/** Whether all that is cut from a source was reserved before, as it is. */
+function isSettled(source: ListedSource, cutting: Cutting): boolean {
+  const bar = cutting.taken.bars.find((one) => one.name === (source.scrap ?? source.bought));
+  const reserved = new Set(bar?.cuts.filter((cut) => !cut.stale).map((cut) => `${cut.run}.${cut.piece}`));
+  return source.cuts.every((cut) => reserved.has(`${cut.run}.${cut.piece}`));
 }
 
 type Picks = Record<string, number>;
@@ -122,13 +133,14 @@ interface KindProps {
   kind: CutKind;
   at: number;
   trying: boolean;
+  settled: (source: ListedSource) => boolean;
   onPick: (at: number) => void;
   onTry: (more: More) => void;
 }
 
-function KindPlan({ kind, at, trying, onPick, onTry }: KindProps) {
+function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   const choice = kind.choices[at];
-  if (!choice) return null;
+  if (!choice || kind.choices.every((one) => one.sources.every(settled))) return null;
   const longest = Math.max(1, ...choice.sources.map((source) => source.length.inches));
   return (
     <section aria-label={`${nameOf(kind)} plan`} className="mt-4 border-t border-line pt-2">
@@ -153,16 +165,18 @@ function KindPlan({ kind, at, trying, onPick, onTry }: KindProps) {
           />
         </div>
       )}
-      {choice.sources.map((source, at) => (
-        <CutBar
-          key={source.key}
-          bar={drawn(source, newBefore(choice.sources, at))}
-          longest={longest}
-          captions
-        >
-          {trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
-        </CutBar>
-      ))}
+      {choice.sources.map((source, at) =>
+        settled(source) ? null : (
+          <CutBar
+            key={source.key}
+            bar={drawn(source, newBefore(choice.sources, at))}
+            longest={longest}
+            captions
+          >
+            {trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
+          </CutBar>
+        ),
+      )}
     </section>
   );
 }

@@ -122,6 +122,7 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
   const take = useTakeScrap();
   const recycle = useRecycle();
   const days = Math.floor((Date.now() - Date.parse(scrap.since)) / A_DAY);
+  const age = days === 0 ? "today" : `${days} d`;
   const about = [
     scrap.reserved_for ? "reserved" : used ? "in use" : "",
     scrap.material === "EMT" ? "" : scrap.material,
@@ -137,11 +138,11 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
       >
         <span className="w-10 shrink-0 text-[15px] text-soft">{scrap.tag}</span>
         <strong className="tape w-[4.5rem] shrink-0 text-right text-lg">{scrap.reads}</strong>
-        <svg width="120" height="16" aria-hidden="true" className="shrink-0">
+        <svg width="86" height="16" aria-hidden="true" className="shrink-0">
           <rect
             x="0.75"
             y="2"
-            width={Math.max((scrap.length / longest) * 118, 4)}
+            width={Math.max((scrap.length / longest) * 84, 4)}
             height="12"
             fill={used || scrap.reserved_for ? "var(--accent)" : "var(--pipe)"}
             stroke="var(--pipe-edge)"
@@ -149,7 +150,7 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
           />
         </svg>
         <span className="truncate text-[15px] text-soft">
-          {[...about, scrap.place].filter(Boolean).join(", ")}
+          {[...about, scrap.place, age].filter(Boolean).join(", ")}
         </span>
       </button>
       {open && (
@@ -190,13 +191,22 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
   for (const entry of entries) if (!latest.has(entry.scrap_id)) latest.set(entry.scrap_id, entry.id);
   return (
     <section aria-label="Ledger" className="mt-4 border-t border-line pt-3">
-      <h3 className="font-bold">Lately</h3>
+      <div className="flex items-center gap-3">
+        <h3 className="font-bold">Lately</h3>
+        <a href="/api/rack/ledger.csv" className="text-[15px] underline">
+          Whole ledger, CSV
+        </a>
+      </div>
       <ul className="tape text-[15px] text-soft">
         {entries.slice(0, 10).map((entry) => (
-          <li key={entry.id} className="flex min-h-8 items-center gap-2">
+          <li
+            key={entry.id}
+            className="flex min-h-8 items-center gap-2 border-b border-line py-1 leading-snug"
+          >
             <span>
-              {entry.tag} ({entry.reads}) {entry.what} by {entry.by}
-              {entry.note && `: ${entry.note}`}
+              <strong className="text-ink">{entry.tag}</strong>, {entry.reads} long: {entry.what} by{" "}
+              {entry.by}
+              {entry.note && `, ${entry.note}`}
             </span>
             {mayWrite &&
               ["taken", "recycled"].includes(entry.what) &&

@@ -1,0 +1,146 @@
+import { useId, useState } from "react";
+import { Link } from "react-router";
+import { ApiError } from "@/api/client";
+import { useCutAct } from "@/api/queries";
+import type { TakenBar, TakenCut } from "@/api/types";
+import { Button } from "@/ui/button";
+import { EndMark } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { needsNoSaw, wholeOrRest } from "./saw";
+
+interface Props {
+  jobId: number;
+  bar: TakenBar;
+  cut: TakenCut;
+  mayWrite: boolean;
+}
+
+type Act = ReturnType<typeof useCutAct>;
+
+/** One piece to cut: where the saw goes, whose it is, what was done with it, and what could not be. */
+export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
+  const act = useCutAct(jobId);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const isLast = bar.cuts.filter((other) => other.done_at).at(-1)?.id === cut.id;
+  const called = `${cut.run_name || "Run"}, piece ${cut.piece}`;
+  const waiting = !cut.done_at && !cut.stale && mayWrite;
+  return (
+    <li className="flex min-h-12 flex-wrap items-center gap-x-3 border-t border-line py-1">
+      <strong className="tape w-20 text-right text-xl">{cut.length.reads}</strong>
+      <span className="tape">
+        {needsNoSaw(cut, bar) ? (
+          wholeOrRest(cut)
+        ) : (
+          <>
+            saw at <strong>{cut.end.reads}</strong>
+          </>
+        )}
+      </span>
+      <Link to={`/runs/${cut.run}/bench/${cut.piece}`} className="tape underline-offset-2 hover:underline">
+        {called}
+      </Link>
+      <span className="flex items-center gap-1 text-[15px] text-soft">
+        <EndMark end="A" size={15} /> {cut.end_a} <EndMark end="B" size={15} /> {cut.end_b}
+      </span>
+      <span className="ml-auto flex items-center gap-1.5">
+        {cut.done_at && <Done cut={cut} called={called} act={act} mayUndo={mayWrite && isLast} />}
+        {!cut.done_at && cut.stale && <span className="text-[15px] text-caution">{cut.stale}</span>}
+        {waiting && (
+          <>
+            <Button
+              look="quiet"
+              aria-expanded={wrong !== null}
+              onClick={() => setWrong(wrong === null ? "" : null)}
+            >
+              Cut wrong …
+            </Button>
+            <Button
+              className="min-h-11 px-5"
+              aria-label={`Cut ${called}`}
+              disabled={act.isPending}
+              onClick={() => act.mutate({ id: cut.id, kind: "cut", length: "" })}
+            >
+              Cut
+            </Button>
+          </>
+        )}
+      </span>
+      {waiting && wrong !== null && (
+        <CutWrong
+          length={wrong}
+          disabled={act.isPending}
+          onType={setWrong}
+          onSay={() =>
+            act.mutate({ id: cut.id, kind: "wrong", length: wrong }, { onSuccess: () => setWrong(null) })
+          }
+        />
+      )}
+      {act.error && (
+        <div className="flex w-full justify-end pb-1">
+          <Notice severity="stop">
+            {(act.error instanceof ApiError && act.error.places.length) || act.error.message}
+          </Notice>
+        </div>
+      )}
+    </li>
+  );
+}
+
+interface DoneProps {
+  cut: TakenCut;
+  called: string;
+  act: Act;
+  mayUndo: boolean;
+}
+
+function Done({ cut, called, act, mayUndo }: DoneProps) {
+  return (
+    <>
+      <span className="tape text-[15px] text-good">
+        ✓ cut by {cut.done_by}
+        {cut.came_out ? `, ${cut.came_out.reads} long` : ""}
+      </span>
+      {mayUndo && (
+        <Button
+          look="quiet"
+          aria-label={`Undo the cut of ${called}`}
+          disabled={act.isPending}
+          onClick={() => act.mutate({ id: cut.id, kind: "undo", length: "" })}
+        >
+          Undo
+        </Button>
+      )}
+    </>
+  );
+}
+
+interface WrongProps {
+  length: string;
+  disabled: boolean;
+  onType: (length: string) => void;
+  onSay: () => void;
+}
+
+function CutWrong({ length, disabled, onType, onSay }: WrongProps) {
+  const id = useId();
+  return (
+    <form
+      className="flex w-full items-center justify-end gap-2 py-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSay();
+      }}
+    >
+      <label htmlFor={id}>It is now</label>
+      <input
+        id={id}
+        className="tape min-h-11 w-28 rounded-md border border-line bg-paper px-2.5"
+        value={length}
+        onChange={(event) => onType(event.target.value)}
+      />
+      <Button type="submit" className="min-h-11" disabled={disabled}>
+        Say so
+      </Button>
+    </form>
+  );
+}
