@@ -68,7 +68,7 @@ def make_cut_list(
     A kind of pipe for which nothing changed keeps its plan of those that are `known`.
     Raises AssertionError if the verifier finds the plan wrong, which would be a fault in this program.
     """
-    out = [_left_out(run) for run in runs if not run.plan.makeable]
+    out = not_makeable(runs)
     makeable = [run for run in runs if run.plan.makeable]
     kinds, digest = list[CutKind](), digests(runs, rack, terms)
     total = sum(max(1, len(run.plan.pieces)) for run in makeable)
@@ -258,6 +258,11 @@ class _Lister:
             from_coupling=cut.start,
             to_coupling=cut.end,
         )
+
+
+def not_makeable(runs: Sequence[PlannedRun]) -> list[LeftOut]:
+    """The runs that cannot be bent as they are, so that nothing is cut for them, and why."""
+    return [_left_out(run) for run in runs if not run.plan.makeable]
 
 
 def _left_out(run: PlannedRun) -> LeftOut:

@@ -2,7 +2,7 @@ import re
 
 from playwright.sync_api import expect
 
-from e2e.support import Journey, choose
+from e2e.support import Journey, choose, field, saved
 from server.cutting.models import Cut
 from server.stock.models import Reservation, Scrap
 
@@ -93,11 +93,25 @@ class Stock(Journey):
         expect(page.get_by_role("button", name=f"Cut {name}")).to_be_visible()
         row = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Cut {name}"))
         row.get_by_role("button", name="Cut wrong").click()
+        row.get_by_label("It is now").fill("64 x")
+        row.get_by_role("button", name="Say so").click()
+        expect(row.get_by_role("alert")).to_contain_text("is not a length")
         row.get_by_label("It is now").fill("64")
         row.get_by_role("button", name="Say so").click()
         # The piece is planned again; the short one is on the rack.
         expect(page.get_by_role("region", name="1/2 EMT plan")).to_contain_text("1 stick")
         self.assertTrue(Scrap.objects.filter(length=64, taken_at=None).exists())
+
+    def test_a_plan_of_a_run_that_somebody_changed_is_told_and_made_anew(self):
+        mine, theirs = self.open_stock(), self.open_run(user="marek")
+        field(theirs, "Step 2, measure").fill("73")
+        saved(theirs)
+        mine.get_by_role("button", name="Reserve and cut this").click()
+        expect(mine.get_by_role("alert")).to_contain_text("Kiln 2 feed changed since this plan was made.")
+        expect(mine.get_by_role("region", name="Cutting")).to_be_hidden()
+        self.assertEqual(Reservation.objects.count(), 0)
+        mine.get_by_role("button", name="Reserve and cut this").click()
+        expect(mine.get_by_role("region", name="Cutting")).to_contain_text("0 of")
 
     def test_two_people_cut_a_piece_once(self):
         mine = self.taken()

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from conduit.cut_results import CutList
+from conduit.cut_results import CutList, LeftOut
 from conduit.cut_terms import CutTerms
 from conduit.order_list import OrderLine
 from conduit.results import Measure
@@ -95,5 +95,6 @@ class CuttingOut(Schema):
     terms: CutTerms
     taken: TakenOut
     proposal: ProposalOut | None = Field(description="None: nothing is planned for the job as it is now.")
+    left_out: list[LeftOut] = Field(description="Runs and pins that are not in the list, and why.")
     to_plan: int = Field(description="Runs whose pieces are not all planned and reserved.")
     order: list[OrderLine]

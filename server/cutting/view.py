@@ -3,7 +3,7 @@
 from collections import Counter
 from typing import Any
 
-from conduit.cut_list import CutList
+from conduit.cut_list import CutList, not_makeable
 from conduit.cut_results import reading
 from conduit.cut_terms import CutTerms
 from conduit.cutting.model import IN_AN_INCH, Kind
@@ -28,6 +28,7 @@ def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, An
             "stale": sum(1 for cut in cuts if cut["stale"]),
         },
         "proposal": proposal and proposal_out(proposal),
+        "left_out": CutList.model_validate(proposal.result).left_out if proposal else not_makeable(cutting.runs),
         "to_plan": sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),
         "order": to_bring(cutting, proposal),
     }

@@ -80,6 +80,15 @@ class Cutting(CrewTestCase):
         self.assertIn("Long run changed", answer.json()["detail"])
         self.assertEqual((Bar.objects.count(), Reservation.objects.count()), (0, 0))
 
+    def test_a_run_that_cannot_be_bent_is_told_with_and_without_a_plan(self):
+        taken_plan(self.lead, self.job)
+        wrong = add_run(self.lead, self.job.pk, document([ninety("3", "up")], "40", name="Too near"))
+        self.assertEqual([one["run"] for one in self.cutting()["left_out"]], [str(wrong.pk)])
+        planned(self.lead, self.job)
+        now = self.cutting()
+        self.assertEqual([one["run_name"] for one in now["left_out"]], ["Too near"])
+        self.assertIsNotNone(now["proposal"])
+
     def test_a_cut_the_rack_the_ledger_and_the_bench_follow(self):
         taken_plan(self.lead, self.job)
         cut, key = self.on_scrap(), uuid4()

@@ -4753,6 +4753,11 @@ export interface components {
             /** @description None: nothing is planned for the job as it is now. */
             proposal: components["schemas"]["ProposalOut"] | null;
             /**
+             * Left Out
+             * @description Runs and pins that are not in the list, and why.
+             */
+            left_out: components["schemas"]["LeftOut"][];
+            /**
              * To Plan
              * @description Runs whose pieces are not all planned and reserved.
              */

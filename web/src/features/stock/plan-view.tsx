@@ -1,9 +1,8 @@
 import { useState } from "react";
 import { ApiError } from "@/api/client";
-import { usePickChoices, useTakePlan } from "@/api/queries";
+import { usePickChoices } from "@/api/queries";
 import type { CutChoice, CutKind, Cutting, ListedSource } from "@/api/types";
 import { Button } from "@/ui/button";
-import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { compared, counted, total } from "./totals";
@@ -17,6 +16,7 @@ interface Props {
   planning: boolean;
   error: Error | null;
   onPlan: (terms: Record<string, unknown>, seconds?: number) => void;
+  onTake: (picks: Picks) => void;
   mayWrite: boolean;
 }
 
@@ -31,8 +31,7 @@ const LONGER = 10;
 const nameOf = (kind: CutKind) => `${kind.trade_size} ${kind.material}`;
 
 /** A plan that may be taken: its goal, what might be tried, choices, and each source with its cuts. */
-export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, mayWrite }: Props) {
-  const take = useTakePlan(jobId);
+export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, onTake, mayWrite }: Props) {
   const [trying, setTrying] = useState(false);
   const [before, setBefore] = useState<ReturnType<typeof total> | null>(null);
   const [picked, pick] = usePicked(jobId, proposal, mayWrite);
@@ -74,18 +73,13 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, ma
           <Button
             look="main"
             className="min-h-11 max-sm:w-full sm:ml-auto"
-            disabled={planning || take.isPending}
-            onClick={() => take.mutate({ digest: proposal.digest, picks: picked })}
+            disabled={planning}
+            onClick={() => onTake(picked)}
           >
             Reserve and cut this
           </Button>
         )}
       </div>
-      {take.error && (
-        <div className="mt-2">
-          <Notice severity="stop">{take.error.message}</Notice>
-        </div>
-      )}
       {trying && (
         <WhatIf
           terms={terms}

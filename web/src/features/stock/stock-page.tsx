@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { useCutting, useJob, useMe, usePlanCuts, useRack } from "@/api/queries";
+import { useCutting, useJob, useMe, usePlanCuts, useRack, useTakePlan } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { runTabs, Shell } from "@/app/shell";
 import { Notice } from "@/ui/notice";
@@ -67,10 +67,13 @@ function usedScraps(cutting: Cutting): Set<string> {
 
 function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; mayWrite: boolean }) {
   const plan = usePlanCuts(jobId);
+  // Kept here, as a plan that could not be taken gives way to a new one at once.
+  const take = useTakePlan(jobId);
   const [seconds, setSeconds] = useState(USUAL_SECONDS);
   const begun = cutting.taken.bars.length > 0;
   const wanted = !cutting.proposal && !plan.isPending && !plan.error && (cutting.to_plan > 0 || !begun);
   const { mutate } = plan;
+  const digest = cutting.proposal?.digest ?? "";
   // What is as it was has its plan already; after a change it is planned anew.
   useEffect(() => {
     if (wanted) mutate({ terms: { ...cutting.terms }, seconds: USUAL_SECONDS });
@@ -81,6 +84,11 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
   };
   return (
     <>
+      {take.error && (
+        <div className="mt-2">
+          <Notice severity="stop">{take.error.message}</Notice>
+        </div>
+      )}
       {begun && <CuttingView jobId={jobId} cutting={cutting} mayWrite={mayWrite} />}
       {plan.isPending && (
         <p role="status" className="tape mt-3 text-lg">
@@ -92,14 +100,15 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
           jobId={jobId}
           cutting={cutting}
           proposal={cutting.proposal}
-          planning={plan.isPending}
+          planning={plan.isPending || take.isPending}
           error={plan.error}
           onPlan={replan}
+          onTake={(picks) => take.mutate({ digest, picks })}
           mayWrite={mayWrite}
         />
       )}
       {plan.error && !cutting.proposal && <Notice severity="stop">{plan.error.message}</Notice>}
-      {cutting.proposal?.found.left_out.map((run) => (
+      {cutting.left_out.map((run) => (
         <div key={run.run + run.says} className="mt-2">
           <Notice severity="caution">
             <Link to={`/runs/${run.run}/walk`} className="font-semibold underline">
