@@ -10,7 +10,10 @@ from ops.paths import PYTHON, ROOT, VENV, WEB
 from ops.say import run, say
 from ops.side_by_side import Group, run_side_by_side
 
-TEST_LABELS = ["conduit", "cli", "ops", "server", "e2e"]
+BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_*.py"))
+# The tests without a browser are done sooner, so these of the browser's go with them.
+WITH_THE_OTHERS = ["e2e.test_settings", "e2e.test_stock"]
+TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
 
 
 def test(labels: list[str]) -> None:
@@ -34,8 +37,8 @@ def test(labels: list[str]) -> None:
 
 
 def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
-    """The browser's tests wait as much as they work, so all others run beside them, on a database of their own."""
-    browser = [label for label in labels if label.startswith("e2e")]
+    """Most of the browser's tests, and beside them all others, each half on a database of its own."""
+    browser = [label for label in labels if label.startswith("e2e") and label not in WITH_THE_OTHERS]
     others = [label for label in labels if label not in browser]
     command = [PYTHON, ROOT / "manage.py", "test"]
     groups = [

@@ -10,11 +10,11 @@ from server.stock.models import Entry, Reservation, Scrap
 from server.stock.schemas import ScrapIn
 from server.tests.support import Api, CrewTestCase, planned, taken_plan
 
-LONG = document([ninety("100", "up")], "80", name="Long run")
+LONG = document([ninety("100", "up")], "80", size="1/2", name="Long run")
 
 
 class Cutting(CrewTestCase):
-    """The feed (57 and a bit) and a run of two pieces, with a scrap that holds the feed."""
+    """The feed (57 and a bit) with a scrap that holds it, and a run of two pieces of another size."""
 
     def setUp(self):
         super().setUp()
@@ -43,15 +43,17 @@ class Cutting(CrewTestCase):
 
     def test_what_to_bring_counts_the_choice_that_is_picked(self):
         # Two short pieces save a stick and cost a coupling.
+        add_run(self.lead, self.job.pk, {**LONG, "trade_size": "3/4"})
         for _ in range(2):
             add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="30"))
         digest = planned(self.lead, self.job)
-        kind = self.cutting()["proposal"]["found"]["kinds"][0]
+        kinds = {kind["trade_size"]: kind for kind in self.cutting()["proposal"]["found"]["kinds"]}
+        kind = kinds["3/4"]
         self.assertGreater(len(kind["choices"]), 1)
         for at, choice in enumerate(kind["choices"]):
             body = {"digest": digest, "picks": {"3/4 EMT": at}}
             now = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/pick", body).json()
-            counts = {line["what"]: line["count"] for line in now["order"]}
+            counts = {line["what"]: line["count"] for line in now["order"] if line["trade_size"] == "3/4"}
             self.assertEqual(counts.get("stick", 0), choice["sticks"])
             self.assertEqual(counts["coupling"], choice["couplings"])
             self.assertEqual(self.cutting()["proposal"]["picks"], body["picks"])
@@ -245,8 +247,8 @@ class Cutting(CrewTestCase):
         cuts = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/cuts.csv").content.decode().splitlines()
         self.assertEqual(len(cuts), 1 + Cut.objects.count())
         order = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/order.csv").content.decode()
-        self.assertIn("stick,3/4,EMT,120", order)
-        self.assertIn("connector,3/4,EMT,,4", order)
+        self.assertIn("stick,1/2,EMT,120", order)
+        self.assertIn("connector,3/4,EMT,,2", order)
 
     def test_a_viewer_may_plan_but_keeps_nothing(self):
         body = {"terms": {"use_scrap": False}, "seconds": 0.2}

@@ -1,7 +1,7 @@
 import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { Annotation, EditorState } from "@codemirror/state";
 import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
-import { useEffect, useRef } from "react";
+import { type RefObject, useEffect, useRef } from "react";
 import { smallestChange } from "./smallest-change";
 
 export interface NoteMark {
@@ -12,8 +12,16 @@ export interface NoteMark {
   severity: "stop" | "caution" | "note";
 }
 
-interface Props {
+/** A text set from outside, and how often something had been typed when it was asked for. */
+export interface Written {
   text: string;
+  typed: number;
+}
+
+interface Props {
+  written: Written;
+  /** How often something has been typed: what was written before that is not put over it. */
+  typed: RefObject<number>;
   marks: NoteMark[];
   readOnly: boolean;
   onChange: (text: string) => void;
@@ -41,12 +49,14 @@ const look = EditorView.theme({
   ".cm-lintRange-info": { backgroundImage: "none" },
 });
 
-/** A text editor that follows text set from outside without losing the cursor. Undo is the session's own. */
+/** A text editor that follows what is written from outside, without losing the cursor or anything typed meanwhile.
+ * Undo is the session's own. */
 export function NoteEditor(props: Props) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
   latest.current = props;
+  const { written, typed, marks } = props;
 
   useEffect(() => {
     if (!host.current) return;
@@ -61,7 +71,7 @@ export function NoteEditor(props: Props) {
     const editor = new EditorView({
       parent: host.current,
       state: EditorState.create({
-        doc: latest.current.text,
+        doc: latest.current.written.text,
         extensions: [
           lineNumbers(),
           drawSelection(),
@@ -84,16 +94,20 @@ export function NoteEditor(props: Props) {
 
   useEffect(() => {
     const editor = view.current;
-    if (!editor) return;
-    const change = smallestChange(editor.state.doc.toString(), props.text);
+    if (!editor || written.typed !== typed.current) return;
+    const change = smallestChange(editor.state.doc.toString(), written.text);
     if (change) editor.dispatch({ changes: change, annotations: fromOutside.of(true) });
-    editor.dispatch(
+  }, [written, typed]);
+
+  useEffect(() => {
+    const editor = view.current;
+    editor?.dispatch(
       setDiagnostics(
         editor.state,
-        props.marks.flatMap((mark) => diagnostic(editor.state, mark)),
+        marks.flatMap((mark) => diagnostic(editor.state, mark)),
       ),
     );
-  }, [props.text, props.marks]);
+  }, [marks]);
 
   return <div ref={host} className="tape min-h-64 flex-1 overflow-auto" />;
 }

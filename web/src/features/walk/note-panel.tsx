@@ -3,7 +3,7 @@ import { api, reply } from "@/api/client";
 import { LatestOnly } from "@/api/latest";
 import type { NoteOut, RunDocument } from "@/api/types";
 import { Button } from "@/ui/button";
-import { NoteEditor, type NoteMark } from "./note-editor";
+import { NoteEditor, type NoteMark, type Written } from "./note-editor";
 import { useRunContext } from "./run-context";
 
 interface Asked {
@@ -27,6 +27,7 @@ const ask = ({ text, document }: Asked): Promise<NoteOut> =>
 export function NotePanel() {
   const { draft, edit, mayWrite, plan, send } = useRunContext();
   const [note, setNote] = useState<NoteOut | null>(null);
+  const [written, setWritten] = useState<Written | null>(null);
   const [error, setError] = useState("");
   const [copied, setCopied] = useState(false);
   // The document that the text in the editor stands for: one that came from it must not be written over it.
@@ -41,7 +42,9 @@ export function NotePanel() {
         setError(error instanceof Error ? error.message : "");
         if (!got) return;
         if (asked.text === null) {
-          if (asked.typed === typed.current) setNote(got);
+          if (asked.typed !== typed.current) return;
+          setNote(got);
+          setWritten({ text: got.text, typed: asked.typed });
           return;
         }
         setNote((last) => ({ ...got, text: last?.text ?? got.text }));
@@ -71,9 +74,10 @@ export function NotePanel() {
   ];
   return (
     <div className="flex h-full flex-col">
-      {note && (
+      {written && (
         <NoteEditor
-          text={note.text}
+          written={written}
+          typed={typed}
           marks={marks}
           readOnly={!mayWrite}
           onChange={(text) => {
