@@ -17,10 +17,10 @@ from conduit.cut_results import (
 from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.couplings import free_windows
 from conduit.cutting.joint import Share, plan_kind
-from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source
+from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span
 from conduit.cutting.search import Budget
 from conduit.cutting.verify import faults
-from conduit.results import Plan
+from conduit.results import Plan, PlannedPiece
 from conduit.tables import DEFAULT_RULES, Rules
 
 
@@ -258,6 +258,18 @@ class _Lister:
             from_coupling=cut.start,
             to_coupling=cut.end,
         )
+
+
+def lies(plan: Plan, piece: PlannedPiece) -> Span:
+    """From which coupling to which a piece lies on its run, in sixteenths."""
+    start = nearest_sixteenth(piece.start)
+    begin = start - nearest_sixteenth(plan.coupling_gap) if start else 0
+    return begin, nearest_sixteenth(piece.start + piece.length.inches)
+
+
+def number_of(plan: Plan, span: Span) -> int | None:
+    """The number of the piece that lies from this coupling to that; None where none does."""
+    return next((piece.number for piece in plan.pieces if lies(plan, piece) == span), None)
 
 
 def not_makeable(runs: Sequence[PlannedRun]) -> list[LeftOut]:

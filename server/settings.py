@@ -25,7 +25,7 @@ INSTALLED_APPS = [
     "server.shoes",
     "server.stock",
     "server.jobs",
-    "server.bench",
+    "server.bench.apps.BenchConfig",
     "server.cutting.apps.CuttingConfig",
     "server.demo",
 ]

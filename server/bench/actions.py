@@ -18,9 +18,10 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, StageAct, TakeIn
-from server.bench.sheets import Benches, arranged_of, made_on, shoe_state
+from server.bench.sheets import Benches, made_on, shoe_state
+from server.bench.status import follow_status
 from server.errors import Conflict, Refused
-from server.jobs.models import Run, Status
+from server.jobs.models import Run
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
@@ -55,7 +56,7 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
         except (_Cannot, NoSuchStick, Conflict) as error:
             outcomes.append({"key": act.key, "done": False, "says": _sentence(str(error))})
         benches = Benches(run, user, benches)
-    _follow_status(run, benches)
+    follow_status(run, benches)
     return outcomes, benches.out()
 
 
@@ -106,7 +107,7 @@ def _mark(user: User, run: Run, act: StageAct) -> None:
         _stage(user, run, stick, act)
     except _Cannot as error:
         raise Conflict(_sentence(str(error))) from error
-    _follow_status(run, Benches(run, user, benches))
+    follow_status(run, Benches(run, user, benches))
 
 
 def arrange_spare(user: User, run: Run, piece: int, spare: str) -> None:
@@ -145,7 +146,7 @@ def _stage(user: User, run: Run, stick: Stick, act: Any) -> None:
         case "uncut":
             if made_on(stick):
                 raise _Cannot("bends are made on it; it was cut")
-            stick.cut_at = stick.cut_by = stick.document = None
+            stick.cut_at = stick.cut_by = stick.document = stick.number_then = None
             stick.save()
         case "fitted":
             stick.fitted_at, stick.fitted_by = stick.fitted_at or at, stick.fitted_by or user
@@ -188,13 +189,13 @@ def _tape_of(act: BentAct) -> float | None:
 
 def _with_reading(benches: Benches, stick: Stick, act: BentAct, tape: float | None, before: BendMade | None) -> Sheet:
     """The stick's sheet as it is with the act's reading, not kept yet."""
-    bencher, others = benches.of(stick), made_on(stick)
+    others = made_on(stick)
     made: list[Any] = [
         {"bend": one.bend, "angle": one.angle, "tape": one.tape, "left": one.left} for one in others if one != before
     ]
     reading = {"bend": act.bend, "angle": act.angle, "tape": tape}
     made.insert(others.index(before) if before else len(made), reading)
-    return bencher.sheet(act.piece, arranged_of(stick), [Made.model_validate(one) for one in made])
+    return benches.sheet_with(stick, act.piece, [Made.model_validate(one) for one in made])
 
 
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
@@ -239,29 +240,6 @@ def _about_bend(stick: Stick, act: BendAct) -> None:
     else:
         made.live, made.taken_back = None, True
     made.save(update_fields=["left", "live", "taken_back"])
-
-
-def _follow_status(run: Run, benches: Benches) -> None:
-    """The run's status is what is true of all its pieces; what is begun beyond that is its progress."""
-    pieces = benches.pieces()
-    sheets = {piece: benches.sheet(piece) for piece in pieces}
-    bends = sum(len(sheet.bends) for sheet in sheets.values())
-    made = sum(1 for sheet in sheets.values() for bend in sheet.bends if bend.made)
-    live = [benches.sticks.get(piece) for piece in pieces]
-    cut = sum(1 for stick in live if stick and (stick.cut_at or made_on(stick)))
-    fitted = sum(1 for stick in live if stick and stick.fitted_at)
-    count = len(pieces)
-    if count and fitted == count:
-        run.status, run.progress = Status.FITTED, ""
-    elif count and cut == count and made == bends:
-        run.status, run.progress = Status.BENT, f"{fitted} of {count} fitted" if fitted else ""
-    elif count and cut == count:
-        run.status, run.progress = Status.CUT, f"{made} of {bends} bends" if made else ""
-    else:
-        run.status = Status.LAID_OUT if benches.now.plan.makeable else Status.MEASURED
-        begun = [f"{cut} of {count} cut"] * bool(cut) + [f"{made} of {bends} bends"] * bool(made)
-        run.progress = ", ".join(begun)
-    run.save(update_fields=["status", "progress"])
 
 
 def learned_of(user: User, shoe_id: int) -> Learned:

@@ -1,6 +1,6 @@
 """The bench of a run as it stands: each stick's sheet, from the run or from what it was when the stick was begun."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -32,6 +32,11 @@ def made_on(stick: Stick | None) -> list[BendMade]:
     """The live readings of a stick, in the order in which the bends were made."""
     bends = [one for one in stick.bends.all() if one.live] if stick and stick.pk else []
     return sorted(bends, key=lambda one: (one.at, one.pk))
+
+
+def own_number(stick: Stick) -> int:
+    """The number of a stick's piece in the document that it was begun with."""
+    return stick.number_then or stick.piece
 
 
 @dataclass
@@ -71,8 +76,14 @@ class Benches:
         if piece not in self._sheets:
             stick = self.sticks.get(piece)
             made = [Made(bend=one.bend, angle=one.angle, tape=one.tape, left=one.left) for one in made_on(stick)]
-            self._sheets[piece] = self.of(stick).sheet(piece, arranged_of(stick), made)
+            self._sheets[piece] = self.sheet_with(stick, piece, made)
         return self._sheets[piece]
+
+    def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[Made]) -> Sheet:
+        """The sheet of a stick with these bends made. Raises NoSuchStick."""
+        own = own_number(stick) if stick else piece
+        sheet = self.of(stick).sheet(own, arranged_of(stick), made)
+        return sheet if own == piece else sheet.model_copy(update={"piece": piece})
 
     def stale(self, piece: int) -> str:
         """What of a begun stick differs from the run as it is now, or nothing."""
@@ -83,8 +94,8 @@ class Benches:
             now = self.now.sheet(piece, arranged_of(stick))
         except NoSuchStick:
             return "The run was changed after this stick was begun: it has no such piece any more."
-        then = self.of(stick).sheet(piece, arranged_of(stick))
-        if _laid(now) == _laid(then):
+        then = self.sheet_with(stick, piece, ())
+        if laid(now) == laid(then):
             return ""
         return "The run or its shoe was changed after this stick was begun. It is still shown as it was begun."
 
@@ -129,7 +140,7 @@ class Benches:
         }
 
 
-def _laid(sheet: Sheet) -> list[Any]:
+def laid(sheet: Sheet) -> list[Any]:
     """What is laid out on a stick, so far as a hand could tell."""
     bends = [(bend.number, round(bend.use.at.inches, 2), bend.angle_reads, bend.turn_says) for bend in sheet.bends]
     return [round(sheet.length.inches, 2), bends]

@@ -8,6 +8,7 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from conduit.cut_list import lies
 from conduit.cut_results import CutChoice, CutList, ListedCut, ListedSource
 from conduit.cut_terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.model import IN_AN_INCH, Kind
@@ -18,7 +19,7 @@ from server.accounts.permissions import require_writer
 from server.bench.actions import arrange_spare, mark_cut, mark_uncut
 from server.bench.models import ActDone
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.planning import Cutting, lies, terms_of
+from server.cutting.planning import Cutting, terms_of
 from server.errors import Conflict, Refused
 from server.jobs.actions import save_run
 from server.jobs.models import Job, Run

@@ -1,13 +1,17 @@
 """What is done at the bench is so in the cut plan: the rack and its ledger follow in the same transaction."""
 
+from collections.abc import Callable
 from typing import Any
 
 from django.dispatch import receiver
 
+from conduit.cut_list import number_of
+from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.actions import stage_done
 from server.cutting.actions import confirm_at_bench, cut_from_scrap, take_back_at_bench
 from server.cutting.models import Bar, Cut
+from server.jobs.actions import run_saved
 from server.jobs.models import Run
 
 
@@ -31,3 +35,13 @@ def follow(sender: Any, user: User, run: Run, piece: int, kind: str, **more: Any
         # It is to be cut again, from whatever the next plan says.
         cut.live = None
         cut.save(update_fields=["live"])
+
+
+@receiver(run_saved)
+def number_cuts(sender: Any, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
+    """Pieces that are to be cut, or were, are called as the run, as it was just saved, numbers them."""
+    for cut in Cut.objects.filter(run=run, live=True):
+        number = number_of(plan(), (cut.start, cut.end))
+        if number and number != cut.piece:
+            cut.piece = number
+            cut.save(update_fields=["piece"])

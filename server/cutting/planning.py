@@ -8,12 +8,12 @@ from typing import Any
 from django.shortcuts import get_object_or_404
 from pydantic import ValidationError
 
-from conduit.cut_list import OnRack, PlannedRun, digests, make_cut_list
+from conduit.cut_list import OnRack, PlannedRun, digests, lies, make_cut_list, number_of
 from conduit.cut_results import CutKind, CutList
 from conduit.cut_terms import CutTerms, nearest_sixteenth
-from conduit.cutting.model import IN_AN_INCH, Held, Kind, Span
+from conduit.cutting.model import IN_AN_INCH, Held, Kind
 from conduit.plan import make_plan
-from conduit.results import Plan, PlannedPiece
+from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
@@ -77,8 +77,7 @@ class Cutting:
 
     def fits(self, cut: Cut) -> bool:
         """Whether the run still has the piece as it is to be cut."""
-        plan = self.plan_of(cut.run)
-        return any(lies(plan, piece) == (cut.start, cut.end) for piece in plan.pieces)
+        return number_of(self.plan_of(cut.run), (cut.start, cut.end)) is not None
 
     def _held(self, run: Run) -> tuple[Held, ...]:
         """Pieces that are cut, or reserved and still as planned."""
@@ -167,13 +166,6 @@ class Cutting:
         old = list(Proposal.objects.filter(job=self.job).values_list("pk", flat=True)[KEPT_PROPOSALS:])
         Proposal.objects.filter(pk__in=old).delete()
         return proposal
-
-
-def lies(plan: Plan, piece: PlannedPiece) -> Span:
-    """From which coupling to which a piece lies on its run, in sixteenths."""
-    start = nearest_sixteenth(piece.start)
-    begin = start - nearest_sixteenth(plan.coupling_gap) if start else 0
-    return begin, nearest_sixteenth(piece.start + piece.length.inches)
 
 
 def _on_rack(name: str, scrap: Scrap, length: float) -> OnRack:

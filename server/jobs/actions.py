@@ -2,14 +2,17 @@
 
 import json
 from datetime import timedelta
+from functools import cache
 from typing import Any
 
 from django.db import transaction
+from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from conduit.document import read_document
 from conduit.plan import make_plan
+from conduit.results import Plan
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
@@ -18,6 +21,8 @@ from server.jobs.models import Job, Revision, Run, Status
 LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
 A_STRETCH = timedelta(minutes=5)
+# Sent when a run was saved, in the same transaction, with its `plan` (made when it is asked for).
+run_saved = Signal()
 
 
 def _keepable(document: dict[str, Any]) -> dict[str, Any]:
@@ -44,7 +49,9 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     """Add a run to a job."""
     crew = require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    run = Run.objects.create(crew=crew, job=job, document=_keepable(document), saved_by=user, status=_status(document))
+    run = Run.objects.create(
+        crew=crew, job=job, document=_keepable(document), saved_by=user, status=_status(make_plan(document))
+    )
     _record(run, user)
     return run
 
@@ -67,16 +74,18 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
         return run
     run.document, run.version, run.saved_by = _keepable(document), version + 1, user
     run.saved_at = timezone.now()
+    plan = cache(lambda: make_plan(document))
     if run.status in (Status.MEASURED, Status.LAID_OUT):
-        run.status = _status(document)
+        run.status = _status(plan())
     run.save()
     _record(run, user)
+    run_saved.send(Run, user=user, run=run, plan=plan)
     return run
 
 
-def _status(document: dict[str, Any]) -> Status:
+def _status(plan: Plan) -> Status:
     """How far a run is that nobody has begun to cut."""
-    return Status.LAID_OUT if make_plan(document).makeable else Status.MEASURED
+    return Status.LAID_OUT if plan.makeable else Status.MEASURED
 
 
 def _record(run: Run, user: User) -> None:

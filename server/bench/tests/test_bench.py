@@ -1,5 +1,6 @@
 from conduit.angle_finder import finder_reads
 from conduit.sheet import Bencher
+from conduit.tests.support import ninety
 from server.bench.models import BendMade, Stick
 from server.bench.tests.support import NOON, BenchTestCase, act, bent
 from server.jobs.actions import add_run, save_run
@@ -30,6 +31,36 @@ class AtTheBench(BenchTestCase):
         run = add_run(self.lead, self.job.pk, TWO_BENDS)
         self.do(act("cut"), bent(1, 90), run=run)
         self.assertEqual(self.status(run), ("cut", "1 of 2 bends"))
+
+    def long_run(self):
+        """A run of two pieces, the second with its bend, cut and bent."""
+        run = add_run(self.lead, self.job.pk, {**RUN, "steps": [ninety("100", "up")], "couplings": ["70"]})
+        self.do(act("arrange", arranged={"spare": "1"}), act("cut", piece=2), bent(1, 88, piece=2), run=run)
+        return run, self.bench(run)["sticks"][1]["sheet"]
+
+    def save(self, run, **changed):
+        run.refresh_from_db()
+        return save_run(self.lead, run.pk, run.version, {**run.document, **changed})
+
+    def test_a_begun_stick_stays_its_piece_when_a_coupling_is_put_before_it(self):
+        run, before = self.long_run()
+        self.save(run, couplings=["35", "70"])
+        sticks = self.bench(run)["sticks"]
+        self.assertEqual([bool(stick["cut_at"]) for stick in sticks], [False, False, True])
+        self.assertEqual((sticks[2]["stale"], sticks[2]["sheet"]["end_a"]), ("", "coupling 2"))
+        self.assertEqual(sticks[2]["sheet"]["bends"], before["bends"])
+        self.assertEqual(self.status(run), ("laid out", "1 of 3 cut, 1 of 1 bends"))
+        self.save(run, couplings=["70"])
+        self.assertEqual(self.bench(run)["sticks"][1]["sheet"], before)
+
+    def test_a_begun_stick_of_a_run_that_is_laid_out_anew_keeps_what_it_was_and_its_piece(self):
+        run, before = self.long_run()
+        # The bend lies elsewhere, the piece where it lay.
+        self.save(run, couplings=["35", "70"], steps=[ninety("101", "up")], end={"at": 39})
+        stick = self.bench(run)["sticks"][2]
+        self.assertIn("changed after this stick was begun", stick["stale"])
+        self.assertEqual(stick["sheet"], {**before, "piece": 3})
+        self.assertTrue(self.do(bent(1, 90, piece=3, again=True), run=run)[0][0]["done"])
 
     def test_what_is_sent_twice_is_kept_once(self):
         one = bent(1, 89.8, "20 1/16")

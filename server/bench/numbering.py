@@ -1,0 +1,65 @@
+"""Begun sticks keep to their pieces: where couplings are added or moved before them, the pieces' numbers change."""
+
+from collections.abc import Callable
+from typing import Any
+
+from django.dispatch import receiver
+
+from conduit.cut_list import lies, number_of
+from conduit.cutting.model import Span
+from conduit.results import Plan
+from server.accounts.models import User
+from server.bench.models import Stick
+from server.bench.sheets import Benches, arranged_of, laid, own_number
+from server.bench.status import follow_status
+from server.jobs.actions import run_saved
+from server.jobs.models import Run
+
+
+@receiver(run_saved)
+def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
+    """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
+    begun = run.sticks.filter(live=True).exclude(document=None)
+    if not begun.exists():
+        return
+    benches, moves = Benches(run, user), dict[Stick, int]()
+    for stick in begun:
+        span = _span(benches, stick)
+        number = span and number_of(plan(), span)
+        if number and number != stick.piece:
+            moves[stick] = number
+    if moves:
+        _make_way(run, moves, {piece.number for piece in plan().pieces})
+        for stick, number in moves.items():
+            _move(benches, stick, number)
+        follow_status(run, Benches(run, user))
+
+
+def _span(benches: Benches, stick: Stick) -> Span | None:
+    plan = benches.of(stick).plan
+    own = next((piece for piece in plan.pieces if piece.number == own_number(stick)), None)
+    return own and lies(plan, own)
+
+
+def _make_way(run: Run, moves: dict[Stick, int], numbers: set[int]) -> None:
+    """Sticks whose numbers are wanted: one not begun gives way, a begun one that is no piece any more goes last."""
+    last = max([*numbers, *run.sticks.filter(live=True).values_list("piece", flat=True)])
+    for stick in run.sticks.filter(live=True, piece__in=moves.values()).exclude(pk__in=[one.pk for one in moves]):
+        if stick.document is None:
+            stick.live = None
+        else:
+            last += 1
+            stick.number_then, stick.piece = own_number(stick), last
+        stick.save()
+    run.sticks.filter(pk__in=[stick.pk for stick in moves]).update(live=None)
+
+
+def _move(benches: Benches, stick: Stick, number: int) -> None:
+    """Give a stick its number; where it is laid out the same in the run as it is now, it goes by that from now on."""
+    arranged = arranged_of(stick)
+    then = benches.of(stick).sheet(own_number(stick), arranged)
+    stick.number_then, stick.piece = own_number(stick), number
+    if laid(benches.now.sheet(number, arranged)) == laid(then):
+        stick.document, stick.number_then = benches.run.document, None
+    stick.live = True
+    stick.save()
