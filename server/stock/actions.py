@@ -53,7 +53,7 @@ def add_list(user: User, text: str) -> list[Scrap]:
             _keepable(line.length)
         except Refused as error:
             faults[f"line {number}"] = f"{error.places['length']}."
-        lines.append((line, line.end_a, line.end_b, None))
+        lines.append((line, line.end_a, line.end_b, line.since))
     if faults:
         raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", faults)
     if not lines:

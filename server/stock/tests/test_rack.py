@@ -40,7 +40,12 @@ class Rack(CrewTestCase):
         added = self.api.send("POST", "/rack/list", {"text": good}).json()
         self.assertEqual([(one["tag"], one["place"]) for one in added], [("S1", "bay 2"), ("S2", "bay 2"), ("S3", "")])
         csv = self.api.send("GET", "/rack.csv").content.decode()
-        self.assertEqual(len(self.api.send("POST", "/rack/list", {"text": csv}).json()), 3, "it reads its own CSV")
+        again = self.api.send("POST", "/rack/list", {"text": csv}).json()
+        same = ("material", "trade_size", "length", "place", "end_a", "end_b")
+        kept = [[[one[of] for of in same] + [one["since"][:19]] for one in several] for several in (added, again)]
+        self.assertEqual(*kept, "it reads its own CSV")
+        answer = self.api.send("POST", "/rack/list", {"text": "size,length,since\n1,30,last week"})
+        self.assertIn("that is no date", answer.json()["places"]["line 2"])
 
     def test_corrected_and_recycled(self):
         scrap = self.add("41 3/8").json()[0]
