@@ -41,6 +41,7 @@ class Screenshots(Journey):
         page.get_by_role("button", name="Reserve and cut this").click()
         page.get_by_role("button", name="Cut Wedging table outlet, piece 1").click()
         expect(page.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
+        page.evaluate("scrollTo(0, 0)")
         self.shoot(page, "cutting")
 
     def test_walk_with_everything(self):
