@@ -132,7 +132,7 @@ export function CutScreen() {
                           {bend.card.at.reads} <span className="text-soft">{bend.card.reference}</span>, exact{" "}
                           {bend.card.exact.reads}
                           {bend.card.differs.reads !== "0" && (
-                            <strong> (card off by {bend.card.differs.reads.replace("-", "")})</strong>
+                            <strong>; card off by {bend.card.differs.reads.replace("-", "")}</strong>
                           )}
                         </>
                       )}
