@@ -4,7 +4,6 @@ import csv
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
 from typing import get_args
 
 from conduit.cut_terms import End
@@ -25,7 +24,7 @@ MOST_ALIKE = 200
 
 @dataclass(frozen=True)
 class RackLine:
-    """So many pieces alike; length in inches. `since`: when they came on the rack, where that is said."""
+    """So many pieces alike; length in inches. `since`: when they came on the rack, as written."""
 
     trade_size: TradeSize
     material: Material
@@ -34,7 +33,7 @@ class RackLine:
     place: str = ""
     end_a: End = "cut"
     end_b: End = "cut"
-    since: datetime | None = None
+    since: str = ""
 
 
 @dataclass(frozen=True)
@@ -118,19 +117,8 @@ def _line(words: Mapping[str, str | None]) -> RackLine | str:
     ends = [_end(words.get(which) or "cut") for which in ("end_a", "end_b")]
     if ends[0] is None or ends[1] is None:
         return f"an end is {', '.join(ENDS[:-1])} or {ENDS[-1]}."
-    try:
-        since = _since(words.get("since") or "")
-    except ValueError:
-        return f"since “{words.get('since') or ''}”: that is no date; write it as 2026-03-02."
-    return RackLine(size, material, length, int(count), (words.get("place") or "")[:40], ends[0], ends[1], since)
-
-
-def _since(written: str) -> datetime | None:
-    """A date, or a time (in UTC where it does not say)."""
-    if not written:
-        return None
-    found = datetime.fromisoformat(written)
-    return found if found.tzinfo else found.replace(tzinfo=UTC)
+    place, since = (words.get("place") or "")[:40], words.get("since") or ""
+    return RackLine(size, material, length, int(count), place, ends[0], ends[1], since)
 
 
 def _end(written: str) -> End | None:

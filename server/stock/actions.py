@@ -1,7 +1,7 @@
 """Every change to the rack: permission first, one transaction, a line in the ledger."""
 
 from collections.abc import Iterable, Sequence
-from datetime import datetime
+from datetime import UTC, datetime
 
 from django.db import IntegrityError, transaction
 from django.db.models import QuerySet
@@ -51,9 +51,9 @@ def add_list(user: User, text: str) -> list[Scrap]:
     for number, line in found.lines.items():
         try:
             _keepable(line.length)
+            lines.append((line, line.end_a, line.end_b, _since(line.since)))
         except Refused as error:
-            faults[f"line {number}"] = f"{error.places['length']}."
-        lines.append((line, line.end_a, line.end_b, line.since))
+            faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
     if faults:
         raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", faults)
     if not lines:
@@ -102,6 +102,18 @@ def _keepable(length: str | float) -> float:
     if inches > 2 * STICK:
         raise Refused("Too long for the rack.", {"length": f"no stick is longer than {format_length(2 * STICK)}"})
     return inches
+
+
+def _since(written: str) -> datetime | None:
+    """A date, or a time (in UTC where it does not say). Raises Refused."""
+    if not written:
+        return None
+    try:
+        found = datetime.fromisoformat(written)
+    except ValueError as error:
+        says = f"since “{written[:40]}”: that is no date; write it as 2026-03-02"
+        raise Refused("That date cannot be used.", {"since": says}) from error
+    return found if found.tzinfo else found.replace(tzinfo=UTC)
 
 
 def take_scrap(user: User, scrap_id: int) -> Scrap:

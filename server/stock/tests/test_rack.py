@@ -36,6 +36,7 @@ class Rack(CrewTestCase):
         good, bad = "3/4 EMT 41 3/8 x2 at bay 2\n1 EMT 30", "3/4 EMT 41 3/8\n3/4 EMT 5\nwhat"
         answer = self.api.send("POST", "/rack/list", {"text": bad})
         self.assertEqual((answer.status_code, sorted(answer.json()["places"])), (422, ["line 2", "line 3"]))
+        self.assertIn("2 of 3 lines", answer.json()["detail"])
         self.assertEqual(self.api.send("GET", "/rack").json()["scraps"], [])
         added = self.api.send("POST", "/rack/list", {"text": good}).json()
         self.assertEqual([(one["tag"], one["place"]) for one in added], [("S1", "bay 2"), ("S2", "bay 2"), ("S3", "")])
