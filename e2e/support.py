@@ -7,6 +7,7 @@ from playwright.sync_api import expect, sync_playwright
 from conduit.plan import make_plan
 from conduit.sheet import Bencher
 from conduit.sheet_results import Arranged, Made
+from e2e.under_way import wait_until_none
 from server.accounts.models import User
 from server.demo.load import load
 from server.demo.scene import RUNS
@@ -39,6 +40,8 @@ class Journey(LiveServerTestCase):
         super().tearDownClass()
 
     def setUp(self):
+        # After the windows are closed, which are cleaned up before it.
+        self.addCleanup(wait_until_none)
         load(fresh=True, with_history=self.with_history)
         self.faults = []
 
