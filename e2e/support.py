@@ -1,5 +1,7 @@
 """What the browser journeys share: a live server on MariaDB, Debian's Chromium, the demo crew."""
 
+import time
+
 from django.conf import settings
 from django.test import Client, LiveServerTestCase
 from playwright.sync_api import expect, sync_playwright
@@ -18,7 +20,8 @@ TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
 
 # A loud machine may take its time over a page; what is wrong stays wrong.
-expect.set_options(timeout=20_000)
+PATIENCE = 20_000
+expect.set_options(timeout=PATIENCE)
 
 
 class Journey(LiveServerTestCase):
@@ -84,6 +87,14 @@ def field(page, label):
 def marks(page, piece=1):
     """The marks on a piece's strip, as its description says them."""
     return page.get_by_role("img", name=f"Piece {piece},")
+
+
+def until(page, comes_true):
+    """Wait until what is asked of the page comes true; as long as `expect` would."""
+    give_up = time.monotonic() + PATIENCE / 1000
+    while not (came := comes_true()) and time.monotonic() < give_up:
+        page.wait_for_timeout(100)
+    assert came
 
 
 def saved(page):

@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from conduit.note_writer import write_note
 from conduit.plan import make_plan
 from conduit.ways import ways_of
-from e2e.support import Journey, expect_plan_of, field, saved
+from e2e.support import Journey, expect_plan_of, field, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -161,10 +161,12 @@ class Versions(Journey):
         saves = []
         page.on("request", lambda one: saves.append(one) if one.method == "PUT" else None)
         field(page, "End, seat at").focus()
-        for _ in range(20):
+
+        def typed_on():
             page.keyboard.press("ArrowUp")
-            page.wait_for_timeout(150)
-        self.assertGreaterEqual(len(saves), 2)
+            return len(saves) >= 2
+
+        until(page, typed_on)
 
     def test_an_earlier_save_is_brought_back(self):
         page = self.open_run()

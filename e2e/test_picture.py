@@ -6,7 +6,7 @@ import statistics
 from playwright.sync_api import expect
 
 from conduit.plan import make_plan
-from e2e.support import Journey, expect_plan_of, field, marks, saved
+from e2e.support import Journey, expect_plan_of, field, marks, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -42,7 +42,7 @@ class Picture(Journey):
                 expect(self.picture(page).get_by_text(text).first).to_be_visible()
         kinds = [fitting.kind for fitting in plan.picture.fittings]
         for kind in set(kinds):
-            self.assertEqual(self.picture(page).locator("title", has_text=kind).count(), kinds.count(kind))
+            expect(self.picture(page).locator("title", has_text=kind)).to_have_count(kinds.count(kind))
 
     def test_a_bend_chosen_in_the_picture_is_chosen_everywhere(self):
         page = self.open_run("Glaze store feed")
@@ -104,7 +104,7 @@ class Sticks(Journey):
         page.mouse.move(grip["x"] - 700, grip["y"] + 12, steps=10)
         page.mouse.up()
         low = plan.couplings[0].room[0][0]
-        self.assertLess(abs(float(coupling.get_attribute("aria-valuenow")) - low), 1 / 16)
+        until(page, lambda: abs(float(coupling.get_attribute("aria-valuenow")) - low) < 1 / 16)
         page.get_by_role("button", name="let it go").click()
         expect_plan_of(page, RUNS[0])
 
