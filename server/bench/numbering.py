@@ -7,6 +7,7 @@ from django.dispatch import receiver
 
 from conduit.cut_list import lies, number_of
 from conduit.cutting.model import Span
+from conduit.plan import make_plan
 from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.models import Stick
@@ -19,24 +20,22 @@ from server.jobs.models import Run
 @receiver(run_saved)
 def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
     """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
-    begun = run.sticks.filter(live=True).exclude(document=None)
-    if not begun.exists():
-        return
-    benches, moves = Benches(run, user), dict[Stick, int]()
-    for stick in begun:
-        span = _span(benches, stick)
+    moves = dict[Stick, int]()
+    for stick in run.sticks.filter(live=True).exclude(document=None):
+        span = _span(stick, plan() if stick.document == run.document else make_plan(stick.document))
         number = span and number_of(plan(), span)
         if number and number != stick.piece:
             moves[stick] = number
     if moves:
+        benches = Benches(run, user)
         _make_way(run, moves, {piece.number for piece in plan().pieces})
         for stick, number in moves.items():
             _move(benches, stick, number)
         follow_status(run, Benches(run, user))
 
 
-def _span(benches: Benches, stick: Stick) -> Span | None:
-    plan = benches.of(stick).plan
+def _span(stick: Stick, plan: Plan) -> Span | None:
+    """Where a stick lies in the plan of the document that it was begun with."""
     own = next((piece for piece in plan.pieces if piece.number == own_number(stick)), None)
     return own and lies(plan, own)
 
@@ -57,7 +56,7 @@ def _make_way(run: Run, moves: dict[Stick, int], numbers: set[int]) -> None:
 def _move(benches: Benches, stick: Stick, number: int) -> None:
     """Give a stick its number; where it is laid out the same in the run as it is now, it goes by that from now on."""
     arranged = arranged_of(stick)
-    then = benches.of(stick).sheet(own_number(stick), arranged)
+    then = benches.sheet_with(stick, stick.piece, ())
     stick.number_then, stick.piece = own_number(stick), number
     if laid(benches.now.sheet(number, arranged)) == laid(then):
         stick.document, stick.number_then = benches.run.document, None

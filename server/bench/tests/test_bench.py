@@ -61,6 +61,8 @@ class AtTheBench(BenchTestCase):
         self.assertIn("changed after this stick was begun", stick["stale"])
         self.assertEqual(stick["sheet"], {**before, "piece": 3})
         self.assertTrue(self.do(bent(1, 90, piece=3, again=True), run=run)[0][0]["done"])
+        self.save(run, couplings=["70"], steps=[ninety("100", "up")], end={"at": "40"})
+        self.assertEqual([bool(one["cut_at"]) for one in self.bench(run)["sticks"]], [False, True])
 
     def test_what_is_sent_twice_is_kept_once(self):
         one = bent(1, 89.8, "20 1/16")

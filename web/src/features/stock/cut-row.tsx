@@ -1,11 +1,10 @@
 import { useId, useState } from "react";
 import { Link } from "react-router";
-import { ApiError } from "@/api/client";
 import { useCutAct } from "@/api/queries";
 import type { TakenBar, TakenCut } from "@/api/types";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
-import { Notice } from "@/ui/notice";
+import { Refused } from "./refused";
 import { needsNoSaw, wholeOrRest } from "./saw";
 
 interface Props {
@@ -77,9 +76,7 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
       )}
       {act.error && (
         <div className="flex w-full justify-end pb-1">
-          <Notice severity="stop">
-            {(act.error instanceof ApiError && act.error.places.length) || act.error.message}
-          </Notice>
+          <Refused error={act.error} />
         </div>
       )}
     </li>

@@ -8,6 +8,7 @@ import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { Refused } from "./refused";
 
 const ENDS = (["factory", "cut", "threaded"] as const).map((value) => ({ value, label: value }));
 const EMPTY: CorrectIn = {
@@ -77,7 +78,7 @@ function Wrong({ error }: { error: Error | null }) {
   if (!error) return null;
   return (
     <div className="mt-2">
-      <Notice severity="stop">{(error instanceof ApiError && error.places.length) || error.message}</Notice>
+      <Refused error={error} />
     </div>
   );
 }
