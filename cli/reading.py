@@ -35,8 +35,10 @@ def read_run(name: str) -> Source:
         faults = tuple(f"line {error.line}: “{error.words}”: {error.says}" for error in note.errors)
         return Source(note.document, True, faults, lambda place: f"line {note.line_of(place)}: ")
     try:
-        return Source(json.loads(text), False, (), lambda place: "")
-    except (json.JSONDecodeError, RecursionError) as error:
+        document = json.loads(text)
+        json.dumps(document, ensure_ascii=False).encode()
+        return Source(document, False, (), lambda place: "")
+    except (ValueError, RecursionError) as error:
         raise UnreadableFile(f"{name} is neither JSON nor a field note: {error}") from error
 
 

@@ -120,7 +120,20 @@ class _Lister:
         self.needed = [self._needed(run, rules) for run in runs]
         held = {one.source for run in self.needed for one in run.held}
         use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
-        self.lying = [Lying(bar.tag, bar.kind, whole_sixteenths(bar.length), bar.bought) for bar in use]
+        self.kerfs = {(run.key, one.start): one.kerf for run in self.needed for one in run.held if one.kerf is not None}
+        self.lying = [Lying(bar.tag, bar.kind, self._length_of(bar), bar.bought) for bar in use]
+
+    def _length_of(self, bar: OnRack) -> int:
+        """How long the planner takes a bar for, which has one kerf for all: what is left beside its pieces is true.
+
+        A piece that was reserved for another blade keeps that blade's kerf.
+        """
+        mine = [one for run in self.needed for one in run.held if one.source == bar.tag and not one.done]
+        own, kerf = [one.kerf for one in mine if one.kerf is not None], self.terms.kerf
+        if all(one == kerf for one in own):
+            return whole_sixteenths(bar.length)
+        least = sum(one.cut for one in mine) + kerf * (len(mine) - 1)
+        return max(least, whole_sixteenths(bar.length) + sum(kerf - one for one in own))
 
     def _usable(self, bar: OnRack) -> bool:
         return self.own.use_scrap and bar.tag not in self.own.excluded
@@ -222,7 +235,12 @@ class _Lister:
 
     def _source(self, source: Source, number: int) -> ListedSource:
         bar = self.rack.get(source.tag or "")
-        left = source.left(self.terms.kerf)
+        length = whole_sixteenths(bar.length) if bar else source.length
+        cuts, sawn = list[ListedCut](), 0
+        for cut in source.cuts:
+            cuts.append(self._cut(cut, sawn))
+            sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
+        left = max(0, length - sawn)
         threaded = source.kind.material != "EMT"
         ends = bar.ends if bar else ("factory", "factory")
         begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
@@ -233,15 +251,16 @@ class _Lister:
             scrap=source.tag if bar and not bar.bought else None,
             bought=source.tag if bar and bar.bought else None,
             place=bar.place if bar else "",
-            length=reading(source.length),
+            length=reading(length),
             begin=begin,
-            cuts=[self._cut(cut) for cut in source.cuts],
+            cuts=cuts,
             left=reading(left),
             keep=left >= self.terms.keep,
             threads=2 * len(source.cuts) - ready if threaded else 0,
         )
 
-    def _cut(self, cut: Cut) -> ListedCut:
+    def _cut(self, cut: Cut, at: int) -> ListedCut:
+        """A piece as it is listed, `at` sixteenths from its bar's end."""
         run = self.runs[cut.run]
         pieces = len(run.plan.pieces)
         ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
@@ -253,8 +272,8 @@ class _Lister:
             end_a=ends[0] if cut.start == 0 else f"coupling {cut.number - 1}",
             end_b=ends[1] if last else f"coupling {cut.number}",
             length=reading(cut.length),
-            start=reading(cut.at),
-            end=reading(cut.saw),
+            start=reading(at),
+            end=reading(at + cut.length),
             from_coupling=cut.start,
             to_coupling=cut.end,
         )

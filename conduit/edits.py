@@ -18,8 +18,11 @@ def _applied(part: Any, path: list[str], edit: Edit) -> Any:
     if isinstance(part, list):
         return _applied_in_list(part, path, edit)
     here, *rest = path
-    inner = _applied(part[here], rest, edit) if rest else edit.value
-    return {**part, here: inner}
+    if not rest:
+        return {**part, here: edit.value}
+    # A list that is left out is an empty one, as when the document is read.
+    inner = part[here] if here in part or not rest[0].isdigit() else []
+    return {**part, here: _applied(inner, rest, edit)}
 
 
 def _applied_in_list(items: list[Any], path: list[str], edit: Edit) -> list[Any]:

@@ -110,8 +110,7 @@ def _cleared(bent: Bent, thing: Hindrance, leg: tuple[float, float], diameter: f
     def height(s: float) -> float:
         return bent.point_at(s).minus(thing.foot).dot(thing.toward) - diameter / 2
 
-    least, lowest = _least(bent, to_thing, *leg), _least(bent, height, *leg, straight_is_linear=True)
-    return Cleared(thing.place, thing.name, least, thing.clear, lowest)
+    return Cleared(thing.place, thing.name, _least(bent, to_thing, *leg), thing.clear, _lowest(bent, height, *leg))
 
 
 def distance_to(thing: Hindrance, point: Vec) -> float:
@@ -128,10 +127,32 @@ def distance_to(thing: Hindrance, point: Vec) -> float:
     return max(beside, above)
 
 
-def _least(
-    bent: Bent, value: Callable[[float], float], start: float, end: float, straight_is_linear: bool = False
-) -> float:
-    """The least of `value` along the pipe: convex (or linear) on each straight, sampled and refined on each arc.
+def _lowest(bent: Bent, height: Callable[[float], float], start: float, end: float) -> float:
+    """The least height over a plane along the pipe, in inches: at an end of a straight, or where an arc turns round."""
+    lows = (
+        _lowest_on_arc(height, low, high, bent.radius) if is_arc else min(height(low), height(high))
+        for low, high, is_arc in _parts(bent, start, end)
+    )
+    return min(lows, default=math.inf)
+
+
+def _lowest_on_arc(height: Callable[[float], float], low: float, high: float, radius: float) -> float:
+    """The least height on an arc: there it is h + q·sin t + r·(1 - cos t), q and r following from three places.
+
+    Where it turns round, at tan t = -q/r, it is h + r - √(q² + r²).
+    """
+    half = (high - low) / 2 / radius
+    first, middle, last = height(low), height((low + high) / 2), height(high)
+    rise, whole = middle - first, last - first
+    down = 2 * math.sin(half) * (1 - math.cos(half))
+    q = (rise * (1 - math.cos(2 * half)) - whole * (1 - math.cos(half))) / down
+    r = (whole * math.sin(half) - rise * math.sin(2 * half)) / down
+    turns_round = 0 < math.atan2(-q, r) < 2 * half
+    return min(first, last, first + r - math.hypot(q, r)) if turns_round else min(first, last)
+
+
+def _least(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
+    """The least of `value` along the pipe: convex on each straight, sampled and refined on each arc.
 
     `value` changes by no more than the way along the pipe: a stretch that from its middle cannot hold the
     least is passed over, and of one that may, what its samples rule out is not refined.
@@ -150,7 +171,7 @@ def _least(
         best = min(range(count + 1), key=values.__getitem__)
         least = min(least, values[best])
         sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
-        if sampled_least < least and (is_arc or not straight_is_linear):
+        if sampled_least < least:
             around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
             least = min(least, _golden(value, *around))
     return least

@@ -114,12 +114,20 @@ def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
         placed = place(step, course.datum, context)
         if isinstance(placed, Problem):
             return course.so_far(placed)
+        if len(course.corners) + len(placed.corners) > rules.most_bends:
+            return course.so_far(_too_many_bends(step, context, rules))
         overlap = course.overlap_with(placed.corners) if placed.corners else None
         if overlap:
             owners = (*course.owners, *[index] * len(placed.corners))
             return course.so_far(_no_room(step, overlap, owners, context))
         course.take(placed, index)
     return _ended(course.so_far(), reading, course.datum, course.corners, shoe, rules)
+
+
+def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Problem:
+    says = f"{context.called(step)}: with it the run has more than {rules.most_bends} bends."
+    remedy = "End the run at a box, and measure the rest as a run of its own."
+    return context.problem("too_many_bends", "kind", says, remedy)
 
 
 def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:

@@ -91,6 +91,10 @@ def _quoted(name: str) -> str:
     )
 
 
+def _word(value: object) -> str:
+    return value if isinstance(value, str) else ""
+
+
 def _joined(*parts: str) -> str:
     return ", ".join(part for part in parts if part)
 
@@ -119,7 +123,7 @@ def _pipe_line(document: Source) -> str:
 
 def _start_line(start: Source) -> str:
     box = f"start box {_quoted(start['name'])}" if start.get("name") else "start"
-    return _joined(box, start.get("heading", ""), _with("knockout", start, "knockout"))
+    return _joined(box, _word(start.get("heading")), _with("knockout", start, "knockout"))
 
 
 def _end_line(end: Source) -> str:

@@ -13,12 +13,13 @@ from conduit.units import UnreadableLength, parse_length
 EXPECTED = "write size, material, length, as 3/4 EMT 41 3/8; then x2 for two alike, and at bay 2 for the place"
 MATERIALS: tuple[Material, ...] = get_args(Material)
 ENDS: tuple[End, ...] = get_args(End)
+_MATERIAL_WORDS = {one.lower() for one in MATERIALS}
+TOO_LONG = "the line is too long to be a piece; write one piece a line."
 COLUMNS = ("tag", "trade size", "material", "length", "count", "place", "end a", "end b", "since")
-_LINE = re.compile(
-    r"(?P<size>\d(?:-\d/\d|/\d)?)\s*(?:in\b)?[\s,;]+(?:(?P<material>EMT|IMC|rigid)[\s,;]+)?"
-    r"(?P<length>.+?)(?:[\s,;]+[x×](?P<count>\d{1,3}))?(?:[\s,;]+(?:at|@)\s+(?P<place>.{1,40}))?",
-    re.IGNORECASE,
-)
+LONGEST_LINE = 300
+_GAP = re.compile(r"[\s,;]+")
+_PLACE = re.compile(r"[\s,;](?:at|@)\s", re.IGNORECASE)
+_COUNT = re.compile(r"[x×](\d{1,3})", re.IGNORECASE)
 MOST_ALIKE = 200
 
 
@@ -71,49 +72,69 @@ def read_rack_list(text: str) -> RackList:
 def _of_lines(rows: list[str]) -> Iterable[tuple[int, RackLine | str]]:
     for number, row in enumerate(rows, start=1):
         plain = row.split("#")[0].strip()
-        if plain:
-            match = _LINE.fullmatch(plain)
-            yield number, _line(match.groupdict()) if match else f"“{plain[:40]}” is not a piece; {EXPECTED}."
+        if len(plain) > LONGEST_LINE:
+            yield number, TOO_LONG
+        elif plain:
+            words = _words(plain)
+            yield number, _line(words) if words else f"“{plain[:40]}” is not a piece; {EXPECTED}."
+
+
+def _words(plain: str) -> dict[str, str | None] | None:
+    """What a line says, part by part from both ends; None where it does not say a size and a length."""
+    at = _PLACE.search(plain)
+    place = plain[at.end() :].strip() if at else None
+    parts = [part for part in _GAP.split(plain[: at.start()] if at else plain) if part]
+    size = parts.pop(0).lower().removesuffix("in") if parts else ""
+    if parts and parts[0].lower() == "in":
+        parts.pop(0)
+    is_named = bool(parts) and parts[0].lower() in _MATERIAL_WORDS
+    material = parts.pop(0) if is_named else None
+    counted = _COUNT.fullmatch(parts[-1]) if len(parts) > 1 else None
+    length = " ".join(parts[:-1] if counted else parts)
+    if not size[:1].isdigit() or not length:
+        return None
+    return {
+        "size": size,
+        "material": material,
+        "length": length,
+        "count": counted[1] if counted else None,
+        "place": place,
+    }
 
 
 def _of_csv(rows: list[str]) -> Iterable[tuple[int, RackLine | str]]:
     reader = csv.DictReader(rows, skipinitialspace=True)
     reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or []]
-    for cells in reader:
-        words = {key: str(value or "").strip() for key, value in cells.items() if key}
-        if any(words.values()):
-            yield (
-                reader.line_num,
-                _line(
-                    {
-                        "size": words.get("trade size", words.get("size")),
-                        "material": words.get("material"),
-                        "length": words.get("length"),
-                        "count": words.get("count"),
-                        "place": words.get("place"),
-                        "end_a": words.get("end a"),
-                        "end_b": words.get("end b"),
-                        "since": words.get("since"),
-                    }
-                ),
-            )
+    try:
+        for cells in reader:
+            words = {key: str(value or "").strip() for key, value in cells.items() if key}
+            if any(words.values()):
+                yield reader.line_num, _line_of_cells(words)
+    except csv.Error:
+        yield reader.line_num, TOO_LONG
+
+
+def _line_of_cells(words: Mapping[str, str]) -> RackLine | str:
+    keys = ("material", "length", "count", "place", "end_a", "end_b", "since")
+    named = {key: words.get(key.replace("_", " ")) for key in keys}
+    return _line({"size": words.get("trade size", words.get("size")), **named})
 
 
 def _line(words: Mapping[str, str | None]) -> RackLine | str:
     size = next((one for one in TRADE_SIZES if one == words.get("size")), None)
     if size is None:
-        return f"“{words.get('size') or ''}” is no trade size; they are {', '.join(TRADE_SIZES)}."
+        return f"“{(words.get('size') or '')[:40]}” is no trade size; they are {', '.join(TRADE_SIZES)}."
     written = words.get("material") or "EMT"
     material = next((one for one in MATERIALS if one.lower() == written.lower()), None)
     if material is None:
-        return f"“{written}” is no material; it is EMT, IMC or rigid."
+        return f"“{written[:40]}” is no material; it is EMT, IMC or rigid."
     try:
         length = parse_length(words.get("length") or "")
     except UnreadableLength as error:
-        return f"length “{words.get('length') or ''}”: {error}."
+        return f"length “{(words.get('length') or '')[:40]}”: {error}."
     count = words.get("count") or "1"
-    if not count.isdigit() or not 1 <= int(count) <= MOST_ALIKE:
-        return f"“{count}” is no count; write 1 to {MOST_ALIKE}."
+    if not count.isdecimal() or len(count) > 3 or not 1 <= int(count) <= MOST_ALIKE:
+        return f"“{count[:40]}” is no count; write 1 to {MOST_ALIKE}."
     ends = [_end(words.get(which) or "cut") for which in ("end_a", "end_b")]
     if ends[0] is None or ends[1] is None:
         return f"an end is {', '.join(ENDS[:-1])} or {ENDS[-1]}."

@@ -58,7 +58,10 @@ class Shoes(Journey):
         page.get_by_role("button", name="Remove the shoe Bluer head").click()
         page.get_by_role("button", name="Remove the shoe", exact=True).click()
         expect(page.get_by_role("heading", name="Bluer head")).to_be_hidden()
-        self.assertFalse(Shoe.objects.filter(name="Bluer head").exists())
+        self.assertFalse(Shoe.objects.present().filter(name="Bluer head").exists())
+        page.get_by_role("region", name="In the bin").get_by_role("button", name="Take it out").click()
+        expect(page.get_by_role("heading", name="Bluer head")).to_be_visible()
+        self.assertTrue(Shoe.objects.present().filter(name="Bluer head").exists())
 
 
 class WithHistory(Journey):

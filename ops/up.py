@@ -12,7 +12,7 @@ from types import FrameType
 from typing import TextIO
 from urllib.error import URLError
 from urllib.parse import urlsplit
-from urllib.request import urlopen
+from urllib.request import Request, urlopen
 
 from ops import install
 from ops.children import port_is_free, start, stop
@@ -20,6 +20,7 @@ from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.say import Stop, run, say, tail
+from ops.upkeep import Upkeep
 
 DEFAULT_PORT = 8417
 
@@ -81,7 +82,7 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         server = start(gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
         wait_until_it_answers(host, port, server, LOGS / "server.log")
         _welcome(host, port)
-        _watch(server, database)
+        _watch(server, database, Upkeep(env))
     except _Interrupted:
         say("stopping …")
     finally:
@@ -106,6 +107,8 @@ def _must_be_reachable(url: str) -> None:
 def prepare(env: dict[str, str], fresh_demo: bool) -> None:
     """Bring the database up to date and load the demo where it is wanted. Raises Stop."""
     manage = [PYTHON, ROOT / "manage.py"]
+    # A large table may take minutes to change.
+    env = {**env, "CRELDA_DATABASE_PATIENCE": "3600"}
     run([*manage, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
     if fresh_demo or os.environ.get("CRELDA_DEMO") != "0":
         flags = ["--fresh"] if fresh_demo else []
@@ -119,16 +122,21 @@ def _hosts(host: str) -> str:
 def gunicorn(host: str, port: int) -> list[str | Path]:
     """The production server's command line."""
     workers = os.environ.get("CRELDA_WORKERS", "2")
-    flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", "4", "--chdir", str(ROOT)]
+    threads = os.environ.get("CRELDA_THREADS", "6")
+    flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", threads, "--chdir", str(ROOT)]
+    # Longer than proxies keep a connection, so that none of them sends into one that was just closed.
+    flags += ["--keep-alive", "75", "--timeout", "60"]
     return [PYTHON, "-m", "gunicorn", *flags, "--no-control-socket", "server.wsgi:application"]
 
 
 def wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]", log: Path) -> None:
     """Return once the server answers. Raises Stop with the end of its log where it does not."""
     address = f"http://{'127.0.0.1' if host == '0.0.0.0' else host}:{port}/"
+    # As a proxy would ask: behind one the server sends all others to https.
+    through_a_proxy = Request(address, headers={"X-Forwarded-Proto": "https"})
     give_up = time.monotonic() + 30
     while server.poll() is None and time.monotonic() < give_up:
-        with suppress(URLError, OSError), urlopen(address, timeout=5):
+        with suppress(URLError, OSError), urlopen(through_a_proxy, timeout=5):
             return
         time.sleep(0.1)
     raise Stop(f"the server did not start. The end of {log}:\n{tail(log)}")
@@ -142,10 +150,11 @@ def _welcome(host: str, port: int) -> None:
     print("  Ctrl-C stops it.\n", flush=True)
 
 
-def _watch(server: "subprocess.Popen[bytes]", database: Database | None) -> None:
+def _watch(server: "subprocess.Popen[bytes]", database: Database | None, upkeep: Upkeep) -> None:
     while True:
         time.sleep(0.5)
-        if database and database.process and database.process.poll() is not None:
-            raise Stop(f"the database died. The end of {database.log}:\n{tail(database.log)}")
+        if database and database.died:
+            upkeep.revive(database)
+        upkeep.look()
         if server.poll() is not None:
             raise Stop(f"the server died. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")

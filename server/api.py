@@ -1,5 +1,7 @@
 """The one API object. Each app brings its router."""
 
+from typing import Any
+
 from ninja import NinjaAPI
 
 from server.accounts.api import router as accounts
@@ -9,11 +11,27 @@ from server.cutting.api import router as cutting
 from server.errors import install
 from server.jobs.api import router as jobs
 from server.jobs.planning import router as planning
+from server.once import HEADER, NEEDED, needs_key, once_only
 from server.parsing import StrictParser
 from server.shoes.api import router as shoes
 from server.stock.api import router as stock
 
-api = NinjaAPI(
+
+class CreldaAPI(NinjaAPI):
+    """The API; its published description says which operations need a key."""
+
+    def get_openapi_schema(self, **given: Any) -> Any:
+        """The OpenAPI document."""
+        schema = super().get_openapi_schema(**given)
+        header = {"in": "header", "name": HEADER, "schema": {"type": "string", "format": "uuid"}, "required": False}
+        for methods in schema["paths"].values():
+            for method, operation in methods.items():
+                if needs_key([method.upper()], operation["operationId"]):
+                    operation.setdefault("parameters", []).append({**header, "description": NEEDED})
+        return schema
+
+
+api = CreldaAPI(
     title="Crelda",
     version="1",
     description="Conduit runs from tape measurements: plans, jobs, shoes and the scrap rack.",
@@ -22,6 +40,7 @@ api = NinjaAPI(
     docs_url=None,
 )
 install(api)
+api.add_decorator(once_only, mode="view")
 api.add_router("", accounts)
 api.add_router("", shoes)
 api.add_router("", stock)

@@ -10,9 +10,10 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.document import UnreadableDocument
+from server.database_gate import is_locked_out
+from server.guard import PROBLEM, SAYS
 
-# MariaDB's numbers for a lock that was waited for too long, and for a deadlock.
-LOCKED_OUT = (1205, 1213)
+LOCKED = "Somebody else changed the same things just now. Try again; nothing was done."
 
 
 class Refused(Exception):
@@ -31,13 +32,29 @@ class Conflict(Exception):
         self.extra = extra
 
 
+class NotKnown(Exception):
+    """Name and password do not go together."""
+
+
+class TooSoon(Exception):
+    """Asked again too soon; `seconds` are left to wait."""
+
+    def __init__(self, says: str, seconds: int) -> None:
+        super().__init__(says)
+        self.seconds = seconds
+
+
+class Busy(Exception):
+    """Others are first; the same asked again in a moment will do."""
+
+
 def install(api: NinjaAPI) -> None:
     """Map every exception that an endpoint may raise to its answer."""
 
     def tell(request: HttpRequest, status: int, detail: str, **extra: Any) -> HttpResponse:
         body = {"status": status, "detail": detail, **extra}
         answer = api.create_response(request, body, status=status)
-        answer["Content-Type"] = "application/problem+json"
+        answer["Content-Type"] = PROBLEM
         return answer
 
     @api.exception_handler(AuthenticationError)
@@ -52,17 +69,33 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:
-        return tell(request, 404, "There is no such thing here.")
+        return tell(request, 404, SAYS[404])
 
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
         return tell(request, 409, str(error), **error.extra)
 
+    @api.exception_handler(NotKnown)
+    def _(request: HttpRequest, error: NotKnown) -> HttpResponse:
+        return tell(request, 401, str(error))
+
+    @api.exception_handler(TooSoon)
+    def _(request: HttpRequest, error: TooSoon) -> HttpResponse:
+        answer = tell(request, 429, str(error))
+        answer["Retry-After"] = str(error.seconds)
+        return answer
+
+    @api.exception_handler(Busy)
+    def _(request: HttpRequest, error: Busy) -> HttpResponse:
+        answer = tell(request, 429, str(error))
+        answer["Retry-After"] = "1"
+        return answer
+
     @api.exception_handler(OperationalError)
     def _(request: HttpRequest, error: OperationalError) -> HttpResponse:
         # Two people held what the other wanted: the database let one go on, and nothing of the other was done.
-        if error.args and error.args[0] in LOCKED_OUT:
-            return tell(request, 409, "Somebody else changed the same things just now. Try again; nothing was done.")
+        if is_locked_out(error):
+            return tell(request, 409, LOCKED)
         raise error
 
     @api.exception_handler(Refused)
@@ -80,4 +113,6 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def _(request: HttpRequest, error: HttpError) -> HttpResponse:
-        return tell(request, error.status_code, str(error))
+        # A body that is no JSON and a page without its token are found by the framework, and not told in words.
+        says = SAYS[error.status_code] if error.status_code in (400, 403) else str(error)
+        return tell(request, error.status_code, says)

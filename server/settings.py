@@ -1,6 +1,7 @@
 """Settings, all that varies taken from the environment (see docs/deployment.md)."""
 
 import os
+from ipaddress import ip_network
 from pathlib import Path
 
 import dj_database_url
@@ -27,32 +28,43 @@ INSTALLED_APPS = [
     "server.jobs",
     "server.bench.apps.BenchConfig",
     "server.cutting.apps.CuttingConfig",
+    "server.upkeep",
     "server.demo",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    # Outside of what serves files: a browser keeps the page with its headers, and serves it without a network.
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
-    "csp.middleware.CSPMiddleware",
+    "server.guard.ApiGuard",
+    "server.database_gate.DatabaseGate",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "server.urls"
 WSGI_APPLICATION = "server.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
 
+# Seconds until a database that says nothing is given up; what has long work to do there sets more.
+DATABASE_PATIENCE = int(os.environ.get("CRELDA_DATABASE_PATIENCE", "8"))
+# Proxies whose word on where a request comes from is taken.
+TRUSTED_PROXIES = [ip_network(one.strip()) for one in os.environ.get("CRELDA_TRUSTED_PROXIES", "").split(",") if one]
+WEB_THREADS = int(os.environ.get("CRELDA_THREADS", "6"))
 DATABASES = {
     "default": dj_database_url.parse(os.environ["CRELDA_DATABASE_URL"], conn_max_age=60, conn_health_checks=True)
 }
 DATABASES["default"].setdefault("OPTIONS", {}).update(
     charset="utf8mb4",
-    init_command="SET sql_mode='STRICT_ALL_TABLES'",
+    init_command=f"SET sql_mode='STRICT_ALL_TABLES', innodb_lock_wait_timeout={DATABASE_PATIENCE // 2}",
     isolation_level="read committed",
-    connect_timeout=5,
+    connect_timeout=4,
+    read_timeout=DATABASE_PATIENCE,
+    write_timeout=DATABASE_PATIENCE,
 )
 DATABASES["default"]["TEST"] = {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -63,16 +75,30 @@ PASSWORD_HASHERS = [
     "django.contrib.auth.hashers.Argon2PasswordHasher",
     "django.contrib.auth.hashers.PBKDF2PasswordHasher",
 ]
-AXES_FAILURE_LIMIT = 8
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}", "OPTIONS": options}
+    for name, options in {
+        "UserAttributeSimilarityValidator": {},
+        "MinimumLengthValidator": {"min_length": 10},
+        "CommonPasswordValidator": {},
+        "NumericPasswordValidator": {},
+    }.items()
+]
+AXES_HANDLER = "server.accounts.slowing.SlowingHandler"
+AXES_CLIENT_IP_CALLABLE = "server.accounts.client.address_of"
+# The handler says how long to wait; never does a count shut anybody out.
+AXES_FAILURE_LIMIT = 2**31
 AXES_COOLOFF_TIME = 0.25
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 
+# Signed out after so long without a sign of the person; each day's first request counts as one.
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
+SECURE_SSL_REDIRECT = HTTPS
 SECURE_HSTS_SECONDS = 60 * 60 * 24 * 30 if HTTPS else 0
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

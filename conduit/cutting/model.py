@@ -28,7 +28,8 @@ class Held:
     """A piece of a run that is settled: from coupling (or end) to coupling, cut from a source that is given.
 
     `source`: a lying bar's tag; None for a new stick. `start`, `end`: where it lies on the run. `cut`: so much is
-    (or was) cut for it. `done`: it is cut already, its bar is as it lies there now.
+    (or was) cut for it. `done`: it is cut already, its bar is as it lies there now. `kerf`: what the saw takes
+    beside it, where that was settled with it; None: as the terms are.
     """
 
     start: int
@@ -36,6 +37,7 @@ class Held:
     source: str | None
     cut: int
     done: bool = False
+    kerf: int | None = None
 
 
 @dataclass(frozen=True)

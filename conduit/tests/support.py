@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from time import process_time
 
 from hypothesis import strategies as st
 
@@ -115,3 +116,19 @@ class Steps:
     def left(self):
         self.count -= 1
         return 1000.0 if self.count > 0 else 0.0
+
+
+def assert_linear(test, read, text_of, count=2000):
+    """Text four times as long takes about four times the work to read, and never sixteen times."""
+
+    def work(text):
+        began = process_time()
+        read(text)
+        return process_time() - began
+
+    # So much that a clock can tell, and never so much that a fault would hold up all other tests.
+    while (short := work(text_of(count))) < 0.002 and count < 100_000:
+        count *= 2
+    test.assertLess(short, 1, f"{count} times")
+    tries = ((work(text_of(count)), work(text_of(4 * count))) for _ in range(5))
+    test.assertTrue(any(four < 8 * one + 0.002 for one, four in tries), f"{count} and {4 * count} times")

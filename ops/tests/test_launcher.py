@@ -10,12 +10,14 @@ import tempfile
 import time
 import urllib.error
 import urllib.request
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from pathlib import Path
 from unittest import TestCase
 
 from ops.children import free_port, port_is_free
 from ops.paths import ROOT, RUN
+from ops.upkeep import LARGEST_LOG, MOST_DEATHS, OLD_LOGS, turn_over
 
 PATIENCE = 60
 
@@ -61,6 +63,22 @@ def processes_of(folder):
     """Command lines of everything that runs out of a run folder."""
     found = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True).stdout.splitlines()
     return [line for line in found if str(folder) in line]
+
+
+class Logs(TestCase):
+    def test_a_log_is_begun_anew_when_it_is_large_and_the_last_are_kept(self):
+        with tempfile.TemporaryDirectory() as folder:
+            log = Path(folder, "server.log")
+            with log.open("ab", buffering=0) as writer:
+                for number in range(OLD_LOGS + 2):
+                    writer.write(bytes([65 + number]) * (LARGEST_LOG + 1))
+                    turn_over(log)
+                writer.write(b"goes on")
+                turn_over(log)
+            self.assertEqual(log.read_bytes(), b"goes on")
+            kept = [Path(folder, f"server.log.{number}").read_bytes()[:1] for number in range(1, OLD_LOGS + 1)]
+            self.assertEqual(kept, [b"E", b"D", b"C"])
+            self.assertEqual(len(list(Path(folder).iterdir())), OLD_LOGS + 1)
 
 
 class LauncherCase(TestCase):
@@ -135,15 +153,48 @@ class UpAndDown(LauncherCase):
             self.assertEqual(processes_of(launched.folder), [])
             self.assertTrue(port_is_free("127.0.0.1", port))
 
-    def test_a_database_that_dies_is_told_and_all_is_stopped(self):
-        with self.up() as (launched, _):
-            subprocess.run(["pkill", "-9", "-f", f"mariadbd.*{launched.folder}"], check=True)
+    def test_a_database_that_stalls_or_dies_is_told_and_comes_back(self):
+        with self.up() as (launched, port):
+            self.assertEqual(self.asked(port, "/api/session"), 401)
+            database = ["-f", f"mariadbd.*{launched.folder}"]
+            subprocess.run(["pkill", "-STOP", *database], check=True)
+            with ThreadPoolExecutor(16) as crowd:
+                answers = [crowd.submit(self.asked, port, "/api/session") for _ in range(16)]
+                time.sleep(0.3)
+                began = time.monotonic()
+                self.assertEqual(self.asked(port, "/"), 200, "the page comes while all that ask the database wait")
+                self.assertLess(time.monotonic() - began, 5)
+                self.assertEqual({answer.result() for answer in answers}, {503})
+            subprocess.run(["pkill", "-CONT", *database], check=True)
+            self.assertTrue(self.comes_back(port))
+            for _ in range(MOST_DEATHS - 1):
+                subprocess.run(["pkill", "-9", *database], check=True)
+                self.assertTrue(self.comes_back(port))
+            subprocess.run(["pkill", "-9", *database], check=True)
             code, said = launched.ends()
-            self.assertEqual(code, 3)
-            self.assertIn("the database died. The end of", said)
+            self.assertEqual((code, said.count("the database is back.")), (3, MOST_DEATHS - 1))
+            self.assertIn(f"the database died {MOST_DEATHS} times. The end of", said)
             self.assertEqual(processes_of(launched.folder), [])
 
-    def test_killed_outright_it_leaves_nothing_running(self):
+    def asked(self, port, path):
+        """The status of the answer. A cookie of a session that is none makes the server ask its database."""
+        request = urllib.request.Request(f"http://127.0.0.1:{port}{path}", headers={"Cookie": "sessionid=x" * 3})
+        try:
+            with urllib.request.urlopen(request, timeout=PATIENCE) as answer:
+                return answer.status
+        except urllib.error.HTTPError as refused:
+            return refused.code
+
+    def comes_back(self, port):
+        give_up = time.monotonic() + PATIENCE
+        while time.monotonic() < give_up:
+            if self.asked(port, "/api/session") == 401:
+                return True
+            time.sleep(0.2)
+        return False
+
+    def test_killed_outright_it_leaves_nothing_behind(self):
+        before = set(Path(tempfile.gettempdir()).iterdir())
         with self.up() as (launched, _):
             launched.process.kill()
             launched.process.wait()
@@ -151,3 +202,4 @@ class UpAndDown(LauncherCase):
             while processes_of(launched.folder) and time.monotonic() < give_up:
                 time.sleep(0.1)
             self.assertEqual(processes_of(launched.folder), [])
+            self.assertEqual(set(Path(tempfile.gettempdir()).iterdir()) - before, {launched.folder})

@@ -2,8 +2,10 @@
 
 from typing import Self
 
+from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.utils import timezone
 
 
 class User(AbstractUser):
@@ -58,3 +60,65 @@ class CrewOwned(models.Model):
         """Not a table of its own."""
 
         abstract = True
+
+
+class BinnableQuerySet(CrewQuerySet):
+    """Things that may lie in the bin."""
+
+    def present(self) -> Self:
+        """Those that do not."""
+        return self.filter(binned_at=None)
+
+    def for_user(self, user: User) -> Self:
+        """What belongs to the person's crew and was not deleted."""
+        return super().for_user(user).present()
+
+    def in_bin(self, user: User) -> Self:
+        """What the person's crew deleted, the last first."""
+        return super().for_user(user).exclude(binned_at=None).select_related("binned_by").order_by("-binned_at")
+
+
+class Binnable(CrewOwned):
+    """Something that is put into the crew's bin when it is deleted, and can be taken out again as it was.
+
+    `live` is null in the bin, so that a name is free for another meanwhile.
+    """
+
+    live = models.BooleanField(null=True, default=True, editable=False)
+    binned_at = models.DateTimeField(null=True, editable=False)
+    binned_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, editable=False, on_delete=models.SET_NULL, related_name="+"
+    )
+
+    objects = BinnableQuerySet.as_manager()
+
+    class Meta:
+        """Not a table of its own."""
+
+        abstract = True
+
+    def bin(self, user: User) -> None:
+        """Put it into the bin."""
+        self.live, self.binned_at, self.binned_by = None, timezone.now(), user
+        self.save(update_fields=["live", "binned_at", "binned_by"])
+
+    def take_out(self) -> None:
+        """Take it out of the bin. Raises IntegrityError where another has its name now."""
+        self.live, self.binned_at, self.binned_by = True, None, None
+        self.save(update_fields=["live", "binned_at", "binned_by"])
+
+
+class Reply(models.Model):
+    """What a write was answered, so that the same, sent again, is answered so and not done again."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    key = models.UUIDField()
+    asked = models.CharField(max_length=64, help_text="A digest of what was sent.")
+    status = models.PositiveSmallIntegerField(default=0)
+    body = models.TextField(default="")
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+
+    class Meta:
+        """A key is one write's."""
+
+        constraints = [models.UniqueConstraint(fields=["user", "key"], name="one_write_a_key")]

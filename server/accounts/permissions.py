@@ -4,10 +4,13 @@ from typing import Any
 
 from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja.security import SessionAuth
 from ninja.security.apikey import APIKeyCookie
 
 from server.accounts.models import Crew, Role, User
+
+LAST_SEEN = "last seen"
 
 
 class SignedIn(SessionAuth):
@@ -16,7 +19,17 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         """The person, or None."""
         user = request.user
-        return user if user.is_authenticated and hasattr(user, "membership") else None
+        if not user.is_authenticated or not hasattr(user, "membership"):
+            return None
+        _keep_awake(request)
+        return user
+
+
+def _keep_awake(request: HttpRequest) -> None:
+    """A session ends so long after its last use; written once a day, not with each request."""
+    today = timezone.now().date().isoformat()
+    if request.session.get(LAST_SEEN) != today:
+        request.session[LAST_SEEN] = today
 
 
 class Anyone(APIKeyCookie):
@@ -36,4 +49,11 @@ def require_writer(user: User) -> Crew:
     """The person's crew, if they may change its things. Raises PermissionDenied for viewers."""
     if user.membership.role == Role.VIEWER:
         raise PermissionDenied("You can look at this crew's work but not change it. Ask its lead.")
+    return crew_of(user)
+
+
+def require_lead(user: User) -> Crew:
+    """The person's crew, if they lead it. Raises PermissionDenied for all others."""
+    if user.membership.role != Role.LEAD:
+        raise PermissionDenied("Only the crew's lead deletes, and takes things out of the bin. Ask your lead.")
     return crew_of(user)

@@ -16,6 +16,8 @@ class Credentials(Schema):
 class Me(Schema):
     """The signed-in person."""
 
+    id: int
+    crew_id: int
     username: str
     name: str
     crew: str

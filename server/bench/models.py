@@ -17,7 +17,7 @@ class Stick(CrewOwned):
     laid out is what is bent, whatever is changed in the run meanwhile.
     """
 
-    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="sticks")
+    run = models.ForeignKey(Run, on_delete=models.RESTRICT, related_name="sticks")
     piece = models.PositiveSmallIntegerField()
     live = models.BooleanField(null=True, default=True, help_text="True, or null once it is scrapped.")
     arranged = models.JSONField(default=dict, help_text="Order, hooks, card or exact marks, spare.")
@@ -36,9 +36,12 @@ class Stick(CrewOwned):
 
 
 class BendMade(CrewOwned):
-    """A bend as it was made: planned and as read. One that was read again or taken back is no longer live."""
+    """A bend as it was made: planned and as read. One that was read again or taken back is no longer live.
 
-    stick = models.ForeignKey(Stick, on_delete=models.CASCADE, related_name="bends")
+    The log never goes with a run or a job: those that have bends cannot be taken out of the database.
+    """
+
+    stick = models.ForeignKey(Stick, on_delete=models.RESTRICT, related_name="bends")
     bend = models.PositiveSmallIntegerField()
     live = models.BooleanField(null=True, default=True)
     taken_back = models.BooleanField(default=False, help_text="A slip of the hand, not a bend: not in the log.")

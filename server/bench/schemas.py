@@ -15,6 +15,10 @@ from conduit.tables import Material, TradeSize
 from server.as_typed import AsTyped
 from server.jobs.models import Status
 from server.jobs.schemas import Draft
+from server.moments import When
+
+# More than anybody does between two sendings; what waits longer is sent in parts.
+MOST_ACTS = 50
 
 
 class _Act(Schema):
@@ -22,7 +26,7 @@ class _Act(Schema):
 
     key: UUID4
     piece: int = Field(ge=1)
-    at: datetime = Field(description="When it was done; it may be sent much later.")
+    at: When = Field(description="When it was done; it may be sent much later.")
 
 
 class ArrangeAct(_Act):
@@ -65,7 +69,7 @@ AnyAct = Annotated[ArrangeAct | StageAct | BentAct | BendAct, Field(discriminato
 class ActsIn(Schema):
     """What was done at the bench, oldest first."""
 
-    acts: list[AnyAct] = Field(max_length=200)
+    acts: list[AnyAct] = Field(max_length=MOST_ACTS)
 
 
 class Outcome(Schema):

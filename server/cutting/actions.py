@@ -1,7 +1,6 @@
 """Taking a cut plan, and cutting: permission first, one transaction, rows locked, each act done once."""
 
 from collections.abc import Iterable
-from typing import Any
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -14,32 +13,40 @@ from conduit.cut_terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.model import IN_AN_INCH, Kind
 from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, parse_length
-from server.accounts.models import User, name_of
+from server.accounts.models import Role, User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.actions import arrange_spare, mark_cut, mark_uncut
 from server.bench.models import ActDone
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
+from server.cutting.schemas import PlanIn
 from server.errors import Conflict, Refused
 from server.jobs.actions import save_run
 from server.jobs.models import Job, Run
 from server.stock import actions as stock
 from server.stock.models import Ends, Scrap, What
 
+PLAN_GONE = "That plan is not kept any more."
 STALE = "Plan again; nothing was reserved or cut."
 
 
-def keep_terms(user: User, job: Job, terms: dict[str, Any]) -> None:
-    """Keep by what terms a job is cut."""
+def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
+    """Have a job's cuts planned, and keep by what terms. Raises Busy; PermissionDenied for a viewer's new plan."""
+    if user.membership.role == Role.VIEWER and cutting.proposal(terms):
+        return
     require_writer(user)
-    Asked.objects.update_or_create(job=job, defaults={"terms": terms})
+    cutting.propose(terms, given.seconds)
+    # Not before: terms by which nothing can be planned would stand in the way of every later plan.
+    Asked.objects.update_or_create(job=cutting.job, defaults={"terms": given.terms})
 
 
 def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     """Of a plan's choices prefer these, by kind (as “3/4 EMT”), until another plan is found."""
     require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    proposal = get_object_or_404(Proposal, job=job, digest=digest)
+    proposal = Proposal.objects.filter(job=job, digest=digest).first()
+    if not proposal:
+        raise Conflict(f"{PLAN_GONE} Plan again.")
     _check_picks(CutList.model_validate(proposal.result), picks)
     Proposal.objects.filter(pk=proposal.pk).update(picks=picks)
 
@@ -60,19 +67,21 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     # What is changed meanwhile by others waits until this is done.
-    runs = {run.pk: run for run in Run.objects.select_for_update().filter(job=job)}
+    runs = {run.pk: run for run in Run.objects.present().select_for_update().filter(job=job)}
     cutting, terms = Cutting(user, job), terms_of(job)
     now = cutting.digests(terms)
     if now["all"] != digest:
         raise Conflict(f"{_what_changed(job, digest, now)} {STALE}")
-    proposal = Proposal.objects.get(job=job, digest=digest)
+    proposal = Proposal.objects.filter(job=job, digest=digest).first()
+    if not proposal:
+        raise Conflict(f"{PLAN_GONE} {STALE}")
     found = CutList.model_validate(proposal.result)
     _check_picks(found, picks)
     choices = {kind.kind: kind.picked(picks) for kind in found.kinds}
     _drop(cut for bar in cutting.bars for cut in cutting.cuts.get(bar.pk, []) if not cutting.fits(cut))
     wanted = [source.scrap for choice in choices.values() for source in choice.sources if source.scrap]
     mine = {bar.name for bar in cutting.bars}
-    scraps = {one.tag: one for one in stock.reserve(user, set(wanted) - mine, job.pk, job.name)}
+    scraps = {one.tag: one for one in stock.reserve(user, set(wanted) - mine, job)}
     _put_couplings(user, choices.values(), runs, cutting)
     try:
         with transaction.atomic():
@@ -80,7 +89,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
                 for source in choice.sources:
                     scrap = scraps.get(source.scrap or "")
                     bar = _bar_of(job, source, scrap, kind, terms)
-                    _put_cuts(bar, source.cuts)
+                    _put_cuts(bar, source.cuts, terms.for_kind(kind).kerf)
     except IntegrityError as error:
         raise Conflict(f"Somebody took another plan for these pieces just now. {STALE}") from error
     _close_finished(user, job)
@@ -98,7 +107,7 @@ def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:
     """In words, what is not as it was when the plan was made."""
     then = Proposal.objects.filter(job=job, digest=digest).first()
     if not then:
-        return "That plan is not kept any more."
+        return PLAN_GONE
     names = {str(run.pk): str(run.document.get("name") or "a run") for run in job.runs.all()}
     keys = [key for key in {**then.parts, **now} if key.isdigit() and then.parts.get(key) != now.get(key)]
     changed = [names.get(key, "a run that is gone") for key in sorted(keys)]
@@ -118,7 +127,6 @@ def _bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: Kind, ter
         "job": job,
         "material": kind.material,
         "trade_size": kind.trade_size,
-        "kerf": limits.kerf,
         "keep": limits.keep,
     }
     tag = stock.new_tags(job.crew, 1)[0] if source.keep and not (known and known.offcut_tag) else ""
@@ -138,11 +146,11 @@ def _stick_name(job: Job) -> str:
     return f"N{1 + max((int(name[1:]) for name in taken), default=0)}"
 
 
-def _put_cuts(bar: Bar, cuts: Iterable[ListedCut]) -> None:
+def _put_cuts(bar: Bar, cuts: Iterable[ListedCut], kerf: int) -> None:
     for order, listed in enumerate(cuts):
         run_id, start = int(listed.run), listed.from_coupling
         known = Cut.objects.filter(bar=bar, run_id=run_id, start=start, live=True).first()
-        cut = known or Cut(crew=bar.crew, bar=bar, run_id=run_id, start=start)
+        cut = known or Cut(crew=bar.crew, bar=bar, run_id=run_id, start=start, kerf=kerf)
         cut.order, cut.piece, cut.end = order, listed.piece, listed.to_coupling
         cut.length = nearest_sixteenth(listed.length.inches)
         cut.save()
@@ -174,7 +182,12 @@ def let_go(user: User, job_id: int) -> None:
     """Give up what is reserved and not cut yet; what is cut stays as it is."""
     require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
-    _drop(Cut.objects.filter(bar__job=job, live=True))
+    let_go_of(user, job, Cut.objects.filter(bar__job=job, live=True))
+
+
+def let_go_of(user: User, job: Job, cuts: Iterable[Cut]) -> None:
+    """Give up pieces of a job (its row locked) that are not cut yet."""
+    _drop(cuts)
     _close_finished(user, job)
 
 
@@ -232,6 +245,8 @@ def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None
     cut = get_object_or_404(Cut.objects.for_user(user).select_related("run"), pk=cut_id)
     # The same order of locks everywhere: the run, then the bar, then its cuts.
     run = Run.objects.select_for_update().get(pk=cut.run_id)
+    if run.binned_at:
+        raise Conflict(f"{_called(cut)}: the run was deleted. Nothing was cut.")
     bar = Bar.objects.select_for_update().select_related("scrap", "offcut").get(pk=cut.bar_id)
     cut = Cut.objects.select_for_update().select_related("done_by").get(pk=cut_id)
     cut.run, cut.bar = run, bar
@@ -272,16 +287,17 @@ def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) ->
     """A piece was cut at the bench from a scrap that no plan chose: the rack and the ledger follow. Raises Conflict."""
     plan, length = Cutting(user, run.job).plan_of(run), nearest_sixteenth(inches)
     own = next((one for one in plan.pieces if one.number == piece), None)
-    scrap = stock.reserve(user, [tag], run.job_id, run.job.name)[0]
+    scrap = stock.reserve(user, [tag], run.job)[0]
     kind = Kind(plan.material, plan.trade_size)
     if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
         raise Conflict(f"{tag} is {scrap.trade_size} {scrap.material}; this piece is {kind.name}.")
     limits, whole = terms_of(run.job).for_kind(kind), whole_sixteenths(scrap.length)
     bar = Bar(crew=run.crew, job=run.job, name=tag, scrap=scrap, material=kind.material, trade_size=kind.trade_size)
-    bar.length, bar.left, bar.kerf, bar.keep = whole, whole, limits.kerf, limits.keep
+    bar.length, bar.left, bar.keep = whole, whole, limits.keep
     bar.save()
     start, end = lies(plan, own)
     cut = Cut(crew=run.crew, bar=bar, order=0, run=run, piece=piece, start=start, end=end, length=length)
+    cut.kerf = limits.kerf
     cut.save()
     _confirm(user, cut, length, at_bench=True)
 
@@ -299,7 +315,7 @@ def _confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
         raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
     if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
         stock.cut_into(user, bar.scrap, f"{_reads(took)} for {_called(cut)}")
-    bar.left = max(0, bar.left - took - bar.kerf)
+    bar.left = max(0, bar.left - took - cut.kerf)
     bar.save(update_fields=["left"])
     cut.done_at, cut.done_by, cut.came_out = timezone.now(), user, took if took != cut.length else None
     cut.save(update_fields=["done_at", "done_by", "came_out"])
@@ -321,13 +337,13 @@ def _undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     if not at_bench:
         mark_uncut(user, cut.run, cut.piece)
     # The last kerf may have run out of the bar: what was there before follows from the cuts that stay.
-    taken = sum((one.came_out or one.length) + bar.kerf for one in others)
+    taken = sum((one.came_out or one.length) + one.kerf for one in others)
     bar.left, bar.offcut = max(0, bar.length - bar.spoiled - taken), None
     bar.save(update_fields=["left", "offcut"])
     cut.done_at = cut.done_by = cut.came_out = None
     cut.save(update_fields=["done_at", "done_by", "came_out"])
     if bar.scrap and not others and not bar.spoiled:
-        stock.uncut(user, bar.scrap, bar.job_id, bar.job.name, f"cut for {_called(cut)}")
+        stock.uncut(user, bar.scrap, bar.job, f"cut for {_called(cut)}")
 
 
 def _cut_wrong(user: User, cut: Cut, length: str) -> None:
@@ -349,7 +365,7 @@ def _cut_wrong(user: User, cut: Cut, length: str) -> None:
         raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
     if bar.scrap and bar.scrap.taken_at is None:
         stock.cut_into(user, bar.scrap, f"cut wrong at {_reads(came_out)} for {_called(cut)}")
-    bar.left, bar.spoiled = max(0, bar.left - came_out - bar.kerf), bar.spoiled + came_out + bar.kerf
+    bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
     bar.save(update_fields=["left", "spoiled"])
     if came_out >= bar.keep:
         tag = stock.new_tags(bar.crew, 1)[0]
@@ -363,7 +379,7 @@ def _cut_wrong(user: User, cut: Cut, length: str) -> None:
 def _drop_what_does_not_fit(bar: Bar) -> None:
     """Pieces that the rest of a bar does not hold are to be planned again, the longest first."""
     waiting = sorted(bar.cuts.filter(live=True, done_at=None), key=lambda one: one.length)
-    while waiting and sum(one.length for one in waiting) + bar.kerf * (len(waiting) - 1) > bar.left:
+    while waiting and sum(one.length + one.kerf for one in waiting) - waiting[-1].kerf > bar.left:
         dropped = waiting.pop()
         dropped.live = None
         dropped.save(update_fields=["live"])

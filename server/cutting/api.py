@@ -8,7 +8,6 @@ from pydantic import ValidationError
 
 from conduit.cut_terms import CutTerms
 from conduit.order_list import COLUMNS
-from server.accounts.models import Role
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.cutting import actions
@@ -19,6 +18,8 @@ from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
 
 router = Router(tags=["cutting"])
+ACTED = {200: CuttingOut, 409: Told, 422: Told}
+PLANNED = {200: CuttingOut, 422: Told, 429: Told}
 CUT_COLUMNS = ("source", "place", "pipe", "source length", "order", "cut", "saw at", "run", "piece", "ends", "offcut")
 
 
@@ -28,13 +29,14 @@ def get_cutting(request: HttpRequest, job_id: int) -> dict[str, Any]:
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
-@router.post("/jobs/{int:job_id}/cutting/plan", response={200: CuttingOut, 422: Told}, operation_id="planCuts")
+@router.post("/jobs/{int:job_id}/cutting/plan", response=PLANNED, operation_id="planCuts")
 def plan_cuts(request: HttpRequest, job_id: int, given: PlanIn) -> dict[str, Any]:
-    """Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it."""
+    """Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
+
+    A viewer is given plans that are there. Answered 429 while others have their plans made.
+    """
     cutting, terms = Cutting.of(request.auth, job_id), _terms(given.terms)
-    if request.auth.membership.role != Role.VIEWER:
-        actions.keep_terms(request.auth, cutting.job, given.terms)
-    cutting.propose(terms, given.seconds)
+    actions.plan(request.auth, cutting, terms, given)
     return cutting_out(cutting, terms)
 
 
@@ -51,16 +53,14 @@ def _says(fault: Any) -> str:
     return f"{says[:1].lower()}{says[1:]}"
 
 
-@router.post("/jobs/{int:job_id}/cutting/pick", response={200: CuttingOut, 422: Told}, operation_id="pickChoices")
+@router.post("/jobs/{int:job_id}/cutting/pick", response=ACTED, operation_id="pickChoices")
 def pick_choices(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
     """Prefer some of a plan's choices: what to bring counts them, and whoever takes the plan finds them picked."""
     actions.pick(request.auth, job_id, given.digest, given.picks)
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
-@router.post(
-    "/jobs/{int:job_id}/cutting/take", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="takePlan"
-)
+@router.post("/jobs/{int:job_id}/cutting/take", response=ACTED, operation_id="takePlan")
 def take_plan(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
     """Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since."""
     actions.take(request.auth, job_id, given.digest, given.picks)
@@ -74,7 +74,7 @@ def let_go_of_plan(request: HttpRequest, job_id: int) -> dict[str, Any]:
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
-@router.post("/cuts/{int:cut_id}", response={200: CuttingOut, 409: Told, 422: Told}, operation_id="doCut")
+@router.post("/cuts/{int:cut_id}", response=ACTED, operation_id="doCut")
 def do_cut(request: HttpRequest, cut_id: int, given: CutActIn) -> dict[str, Any]:
     """Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow."""
     actions.act(request.auth, cut_id, given.kind, given.key, given.length)

@@ -1,4 +1,4 @@
-"""What is done at the bench is so in the cut plan: the rack and its ledger follow in the same transaction."""
+"""What is done at the bench, to a run or to a job is so in the cut plan, the rack and its ledger: same transaction."""
 
 from collections.abc import Callable
 from typing import Any
@@ -9,10 +9,10 @@ from conduit.cut_list import number_of
 from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.actions import stage_done
-from server.cutting.actions import confirm_at_bench, cut_from_scrap, take_back_at_bench
+from server.cutting.actions import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench
 from server.cutting.models import Bar, Cut
-from server.jobs.actions import run_saved
-from server.jobs.models import Run
+from server.jobs.actions import binned, run_saved
+from server.jobs.models import Job, Run
 
 
 @receiver(stage_done)
@@ -45,3 +45,10 @@ def number_cuts(sender: Any, run: Run, plan: Callable[[], Plan], **more: Any) ->
         if number and number != cut.piece:
             cut.piece = number
             cut.save(update_fields=["piece"])
+
+
+@receiver(binned)
+def let_go_of_deleted(sender: Any, user: User, job: Job, run: Run | None, **more: Any) -> None:
+    """What was reserved for a job or a run that is deleted is free again; what is cut stays so."""
+    cuts = Cut.objects.filter(bar__job=job, live=True)
+    let_go_of(user, job, cuts if run is None else cuts.filter(run=run))

@@ -17,6 +17,7 @@ from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
+from server.cutting.turns import a_turn
 from server.jobs.models import Job, Run, Status
 from server.stock.actions import on_rack
 from server.stock.models import Scrap
@@ -67,7 +68,7 @@ class Cutting:
     @cached_property
     def all_runs(self) -> list[Run]:
         """The job's runs."""
-        return list(self.job.runs.all())
+        return list(self.job.runs.present())
 
     def plan_of(self, run: Run) -> Plan:
         """A run's plan as it is now; each is made when it is first asked for."""
@@ -83,7 +84,7 @@ class Cutting:
         """Pieces that are cut, or reserved and still as planned."""
         mine = [(bar, cut) for bar in self.bars for cut in self.cuts.get(bar.pk, []) if cut.run_id == run.pk]
         held = [
-            Held(cut.start, cut.end, bar.name, cut.length, cut.done_at is not None)
+            Held(cut.start, cut.end, bar.name, cut.length, cut.done_at is not None, cut.kerf)
             for bar, cut in mine
             if self.fits(cut)
         ]
@@ -151,20 +152,24 @@ class Cutting:
         return [CutKind.model_validate(kind) for one in found for kind in one.result["kinds"]]
 
     def propose(self, terms: CutTerms, seconds: float) -> Proposal:
-        """The plan for just this: the one found before unless more time is given now."""
+        """The plan for just this: the one found before unless more time is given now. Raises Busy."""
         known = self.proposal(terms)
         if known and known.seconds >= seconds:
             return known
+        with a_turn(self.job.crew):
+            found = make_cut_list(self.runs, self.rack, terms, Clock(seconds), self._known(seconds))
+        return self._kept(terms, found, seconds, known)
+
+    def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:
+        """Keep a plan that was found; where the one before was as good it stays, with what was picked of it."""
         parts = self.digests(terms)
-        found = make_cut_list(self.runs, self.rack, terms, Clock(seconds), self._known(seconds))
-        if known and not _better(found, CutList.model_validate(known.result)):
-            found = CutList.model_validate(known.result)
-        values: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds, "picks": {}}
-        proposal, _ = Proposal.objects.update_or_create(
-            job=self.job, digest=parts["all"], defaults={**values, "result": found.model_dump(mode="json")}
-        )
-        old = list(Proposal.objects.filter(job=self.job).values_list("pk", flat=True)[KEPT_PROPOSALS:])
-        Proposal.objects.filter(pk__in=old).delete()
+        now: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds}
+        if not known or _better(found, CutList.model_validate(known.result)):
+            now |= {"result": found.model_dump(mode="json"), "picks": {}}
+        proposal, _ = Proposal.objects.update_or_create(job=self.job, digest=parts["all"], defaults=now)
+        wanted = self.digests(terms_of(self.job))["all"]
+        old = Proposal.objects.filter(job=self.job).exclude(digest__in=(wanted, parts["all"]))
+        Proposal.objects.filter(pk__in=list(old.values_list("pk", flat=True)[KEPT_PROPOSALS:])).delete()
         return proposal
 
 

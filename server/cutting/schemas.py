@@ -17,7 +17,7 @@ class PlanIn(Schema):
     """By what to plan; kept for the job. `seconds`: how long to look for a better plan."""
 
     terms: dict[str, Any] = Field(description="CutTerms; lengths as a person writes them.")
-    seconds: float = Field(2.0, gt=0, le=30)
+    seconds: float = Field(2.0, gt=0, le=10)
 
 
 class PickedIn(Schema):

@@ -53,7 +53,7 @@ def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
     cuts, at, outs = cutting.cuts.get(bar.pk, []), bar.spoiled, []
     for cut in cuts:
         outs.append(_cut(cutting, cut, at))
-        at += (cut.came_out or cut.length) + bar.kerf
+        at += (cut.came_out or cut.length) + cut.kerf
     waiting = any(cut.done_at is None for cut in cuts)
     rest = max(0, bar.length - at) if waiting else bar.left
     offcut = (

@@ -5,7 +5,8 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
-from server.accounts.models import Crew, Membership, User
+from server.accounts.actions import add_person
+from server.accounts.models import Crew, Role, User
 from server.demo import scene
 from server.demo.history import calibrated, work_before
 from server.jobs.actions import add_job, add_run
@@ -49,6 +50,4 @@ def _take_away() -> None:
 
 
 def _person(crew: Crew, username: str, first: str, last: str, role: str) -> User:
-    user = User.objects.create_user(username, password=scene.PASSWORD, first_name=first, last_name=last)
-    Membership.objects.create(user=user, crew=crew, role=role)
-    return user
+    return add_person(crew, username, scene.PASSWORD, Role(role), first, last)

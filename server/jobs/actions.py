@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Prefetch, QuerySet
 from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -14,7 +15,7 @@ from conduit.document import read_document
 from conduit.plan import make_plan
 from conduit.results import Plan
 from server.accounts.models import User, name_of
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import require_lead, require_writer
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
 
@@ -23,6 +24,8 @@ LARGEST_DOCUMENT = 128 * 1024
 A_STRETCH = timedelta(minutes=5)
 # Sent when a run was saved, in the same transaction, with its `plan` (made when it is asked for).
 run_saved = Signal()
+# Sent when a job, or one `run` of it, was put into the bin, in the same transaction, the job's row locked.
+binned = Signal()
 
 
 def _keepable(document: dict[str, Any]) -> dict[str, Any]:
@@ -38,10 +41,25 @@ def add_job(user: User, name: str, place: str) -> Job:
     return Job.objects.create(crew=require_writer(user), name=name, place=place)
 
 
+@transaction.atomic
 def remove_job(user: User, job_id: int) -> None:
-    """Remove a job with all its runs."""
-    require_writer(user)
-    get_object_or_404(Job.objects.for_user(user), pk=job_id).delete()
+    """Put a job with all its runs into the bin; what is reserved for it is let go."""
+    require_lead(user)
+    job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
+    job.bin(user)
+    # All at the same moment: by it those are known that come out again with their job.
+    job.runs.present().update(live=None, binned_at=job.binned_at, binned_by=user)
+    binned.send(Job, user=user, job=job, run=None)
+
+
+@transaction.atomic
+def restore_job(user: User, job_id: int) -> Job:
+    """Take a job out of the bin, with the runs that went into it with the job."""
+    require_lead(user)
+    job = get_object_or_404(Job.objects.in_bin(user).select_for_update(), pk=job_id)
+    job.runs.filter(binned_at=job.binned_at).update(live=True, binned_at=None, binned_by=None)
+    job.take_out()
+    return all_of(user).get(pk=job_id)
 
 
 @transaction.atomic
@@ -56,10 +74,30 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     return run
 
 
+@transaction.atomic
 def remove_run(user: User, run_id: int) -> None:
-    """Remove a run."""
-    require_writer(user)
-    get_object_or_404(Run.objects.for_user(user), pk=run_id).delete()
+    """Put a run into the bin; what is reserved for it is let go."""
+    require_lead(user)
+    job = get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
+    run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    run.bin(user)
+    binned.send(Run, user=user, job=job, run=run)
+
+
+@transaction.atomic
+def restore_run(user: User, run_id: int) -> Run:
+    """Take a run out of the bin. Raises Conflict where its job lies there too."""
+    require_lead(user)
+    run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
+    if run.job.binned_at:
+        raise Conflict(f"The job {run.job.name} is in the bin too. Take the job out first.")
+    run.take_out()
+    return run
+
+
+def all_of(user: User) -> QuerySet[Job]:
+    """The crew's jobs, each with its runs."""
+    return Job.objects.for_user(user).prefetch_related(Prefetch("runs", Run.objects.present()))
 
 
 @transaction.atomic
@@ -123,7 +161,7 @@ def describe_run(run: Run) -> dict[str, Any]:
 
 
 def describe_job(job: Job) -> dict[str, Any]:
-    """A job with a line for each of its runs."""
+    """A job, as `all_of` or one that was just made gives it, with a line for each of its runs."""
     return {"id": job.pk, "name": job.name, "place": job.place, "runs": [_line(run) for run in job.runs.all()]}
 
 

@@ -8,7 +8,8 @@ from ninja import Router
 
 from server.accounts.schemas import Told
 from server.jobs import actions
-from server.jobs.models import Job, Revision, Run
+from server.jobs.bin import BinnedOut, in_bin
+from server.jobs.models import Revision, Run
 from server.jobs.schemas import JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
 
 router = Router(tags=["jobs"])
@@ -17,8 +18,7 @@ router = Router(tags=["jobs"])
 @router.get("/jobs", response=list[JobOut], operation_id="listJobs")
 def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
     """The crew's jobs."""
-    jobs = Job.objects.for_user(request.auth).prefetch_related("runs")
-    return [actions.describe_job(job) for job in jobs]
+    return [actions.describe_job(job) for job in actions.all_of(request.auth)]
 
 
 @router.post("/jobs", response={201: JobOut, 422: Told}, operation_id="addJob")
@@ -30,14 +30,20 @@ def add_job(request: HttpRequest, given: JobIn) -> tuple[int, dict[str, Any]]:
 @router.get("/jobs/{int:job_id}", response=JobOut, operation_id="getJob")
 def get_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
     """A job and its runs."""
-    return actions.describe_job(get_object_or_404(Job.objects.for_user(request.auth), pk=job_id))
+    return actions.describe_job(get_object_or_404(actions.all_of(request.auth), pk=job_id))
 
 
 @router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")
 def remove_job(request: HttpRequest, job_id: int) -> tuple[int, None]:
-    """Remove a job with all its runs."""
+    """Put a job with all its runs into the bin."""
     actions.remove_job(request.auth, job_id)
     return 204, None
+
+
+@router.post("/jobs/{int:job_id}/restore", response=JobOut, operation_id="restoreJob")
+def restore_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """Take a job out of the bin."""
+    return actions.describe_job(actions.restore_job(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/runs", response={201: RunOut, 422: Told}, operation_id="addRun")
@@ -79,6 +85,18 @@ def get_revision(request: HttpRequest, run_id: int, version: int) -> Revision:
 
 @router.delete("/runs/{int:run_id}", response={204: None}, operation_id="removeRun")
 def remove_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
-    """Remove a run."""
+    """Put a run into the bin."""
     actions.remove_run(request.auth, run_id)
     return 204, None
+
+
+@router.post("/runs/{int:run_id}/restore", response={200: RunOut, 409: Told}, operation_id="restoreRun")
+def restore_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
+    """Take a run out of the bin."""
+    return actions.describe_run(actions.restore_run(request.auth, run_id))
+
+
+@router.get("/bin", response=list[BinnedOut], operation_id="listBin")
+def list_bin(request: HttpRequest) -> list[dict[str, Any]]:
+    """What the crew deleted, the last first."""
+    return in_bin(request.auth)

@@ -3,10 +3,10 @@
 from django.conf import settings
 from django.db import models
 
-from server.accounts.models import CrewOwned
+from server.accounts.models import Binnable
 
 
-class Job(CrewOwned):
+class Job(Binnable):
     """A place where conduit is run."""
 
     name = models.CharField(max_length=80)
@@ -29,7 +29,7 @@ class Status(models.TextChoices):
     FITTED = "fitted"
 
 
-class Run(CrewOwned):
+class Run(Binnable):
     """One run: its document as typed, and a version that grows with each save."""
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="runs")

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from conduit.checking import GivenMark
 from conduit.document import RunDocument
+from conduit.tables import DEFAULT_RULES
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
 from server.jobs.models import Revision, Run, Status
@@ -110,13 +111,13 @@ class MarksIn(Schema):
     """A document, and a mark for each of its bends, each from end A of its own piece."""
 
     document: Draft
-    marks: list[GivenMark] = Field(max_length=2000)
+    marks: list[GivenMark] = Field(max_length=DEFAULT_RULES.most_bends)
 
 
 class NoteIn(Schema):
     """A field note, and the document as it was, for what a note cannot say."""
 
-    text: str = Field(max_length=50_000)
+    text: str = Field(max_length=20_000)
     before: dict[str, Any] = {}
 
 

@@ -13,7 +13,7 @@ from conduit.shoe import Dial, NoSuchShoe, typical_shoe
 from conduit.shoe import Shoe as CoreShoe
 from conduit.tables import OUTSIDE_DIAMETER
 from server.accounts.models import User
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import require_lead, require_writer
 from server.errors import Conflict, Refused
 from server.shoes.models import Calibration, Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
@@ -32,9 +32,21 @@ def change_shoe(user: User, shoe_id: int, given: ShoeIn) -> Shoe:
 
 
 def remove_shoe(user: User, shoe_id: int) -> None:
-    """Remove a shoe; what was bent on it stays in the log."""
-    require_writer(user)
-    get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id).delete()
+    """Put a shoe into the bin; what was bent on it stays in the log."""
+    require_lead(user)
+    get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id).bin(user)
+
+
+def restore_shoe(user: User, shoe_id: int) -> Shoe:
+    """Take a shoe out of the bin. Raises Conflict where another is called so now."""
+    require_lead(user)
+    shoe = get_object_or_404(Shoe.objects.in_bin(user), pk=shoe_id)
+    try:
+        with transaction.atomic():
+            shoe.take_out()
+    except IntegrityError as error:
+        raise Conflict(f"There is a shoe called “{shoe.name}” now. Give that one another name first.") from error
+    return shoe
 
 
 def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:

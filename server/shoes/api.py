@@ -32,9 +32,15 @@ def change_shoe(request: HttpRequest, shoe_id: int, given: ShoeIn) -> Shoe:
 
 @router.delete("/shoes/{int:shoe_id}", response={204: None}, operation_id="removeShoe")
 def remove_shoe(request: HttpRequest, shoe_id: int) -> tuple[int, None]:
-    """Remove a shoe."""
+    """Put a shoe into the bin."""
     actions.remove_shoe(request.auth, shoe_id)
     return 204, None
+
+
+@router.post("/shoes/{int:shoe_id}/restore", response={200: ShoeOut, 409: Told}, operation_id="restoreShoe")
+def restore_shoe(request: HttpRequest, shoe_id: int) -> Shoe:
+    """Take a shoe out of the bin."""
+    return actions.restore_shoe(request.auth, shoe_id)
 
 
 @router.post("/shoes/{int:shoe_id}/test", response={200: CalibrationFound, 422: Told}, operation_id="testShoe")

@@ -7,12 +7,12 @@ from conduit import shoe as core
 from conduit.document import ShoeFigures
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_length
-from server.accounts.models import CrewOwned
+from server.accounts.models import Binnable, CrewOwned
 
 THIRTY_SECONDS = 32
 
 
-class Shoe(CrewOwned):
+class Shoe(Binnable):
     """A bender's shoe with the figures in use: those of its last calibration, or typical ones until then."""
 
     name = models.CharField(max_length=80)
@@ -32,7 +32,7 @@ class Shoe(CrewOwned):
         """Listed by size, then name; a name is one shoe's."""
 
         ordering = ("trade_size", "name")
-        constraints = [models.UniqueConstraint(fields=["crew", "name"], name="one_shoe_a_name")]
+        constraints = [models.UniqueConstraint(fields=["crew", "name", "live"], name="one_shoe_a_name")]
 
     def to_core(self) -> core.Shoe:
         """The shoe as the core knows it. Raises NoSuchShoe."""

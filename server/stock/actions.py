@@ -14,6 +14,8 @@ from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import Crew, User, name_of
 from server.accounts.permissions import require_writer
 from server.errors import Conflict, Refused
+from server.jobs.models import Job
+from server.moments import sensible
 from server.stock.models import Entry, Reservation, Scrap, What
 from server.stock.schemas import CorrectIn, ScrapIn
 
@@ -22,7 +24,7 @@ MOST_ON_RACK = 10_000
 
 def on_rack(user: User) -> QuerySet[Scrap]:
     """The scraps that lie on the crew's rack now, oldest first."""
-    return Scrap.objects.for_user(user).filter(taken_at=None).select_related("reservation__by")
+    return Scrap.objects.for_user(user).filter(taken_at=None).select_related("reservation__by", "reservation__job")
 
 
 @transaction.atomic
@@ -110,10 +112,10 @@ def _since(written: str) -> datetime | None:
         return None
     try:
         found = datetime.fromisoformat(written)
+        return sensible(found if found.tzinfo else found.replace(tzinfo=UTC))
     except ValueError as error:
         says = f"since “{written[:40]}”: that is no date; write it as 2026-03-02"
         raise Refused("That date cannot be used.", {"since": says}) from error
-    return found if found.tzinfo else found.replace(tzinfo=UTC)
 
 
 def take_scrap(user: User, scrap_id: int) -> Scrap:
@@ -141,8 +143,8 @@ def _locked(user: User, scrap_id: int) -> Scrap:
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is not None:
         raise Conflict(f"{scrap.tag} is no longer on the rack.")
-    if kept := Reservation.objects.filter(scrap=scrap).select_related("by").first():
-        raise Conflict(f"{scrap.tag} is reserved for {kept.job_name} by {name_of(kept.by)}.")
+    if kept := Reservation.objects.filter(scrap=scrap).select_related("by", "job").first():
+        raise Conflict(f"{scrap.tag} is reserved for {kept.job.name} by {name_of(kept.by)}.")
     return scrap
 
 
@@ -180,7 +182,7 @@ def enter(scrap: Scrap, what: What, user: User, note: str = "") -> None:
 
 
 @transaction.atomic
-def reserve(user: User, tags: Iterable[str], job: int, job_name: str) -> list[Scrap]:
+def reserve(user: User, tags: Iterable[str], job: Job) -> list[Scrap]:
     """Keep scraps for a job. Raises Conflict where one is taken or reserved; then none is reserved."""
     require_writer(user)
     wanted = set(tags)
@@ -188,16 +190,16 @@ def reserve(user: User, tags: Iterable[str], job: int, job_name: str) -> list[Sc
     gone = wanted - {scrap.tag for scrap in scraps if scrap.taken_at is None}
     if gone:
         raise Conflict(f"{', '.join(sorted(gone))} {'is' if len(gone) == 1 else 'are'} no longer on the rack.")
-    for kept in Reservation.objects.filter(scrap__in=scraps).select_related("scrap", "by"):
-        raise Conflict(f"{kept.scrap.tag} is reserved for {kept.job_name} by {name_of(kept.by)}.")
+    for kept in Reservation.objects.filter(scrap__in=scraps).select_related("scrap", "by", "job"):
+        raise Conflict(f"{kept.scrap.tag} is reserved for {kept.job.name} by {name_of(kept.by)}.")
     try:
         with transaction.atomic():
             for scrap in scraps:
-                Reservation.objects.create(scrap=scrap, job=job, job_name=job_name, by=user)
+                Reservation.objects.create(scrap=scrap, job=job, by=user)
     except IntegrityError as error:
         raise Conflict("Somebody reserved one of these scraps just now.") from error
     for scrap in scraps:
-        enter(scrap, What.RESERVED, user, job_name)
+        enter(scrap, What.RESERVED, user, job.name)
     return scraps
 
 
@@ -215,11 +217,11 @@ def cut_into(user: User, scrap: Scrap, note: str) -> None:
     enter(scrap, What.CUT, user, note)
 
 
-def uncut(user: User, scrap: Scrap, job: int, job_name: str, note: str) -> None:
+def uncut(user: User, scrap: Scrap, job: Job, note: str) -> None:
     """A cut was a slip of the hand: the scrap lies on the rack as before, reserved."""
     scrap.taken_at = None
     scrap.save(update_fields=["taken_at"])
-    Reservation.objects.get_or_create(scrap=scrap, defaults={"job": job, "job_name": job_name, "by": user})
+    Reservation.objects.get_or_create(scrap=scrap, defaults={"job": job, "by": user})
     enter(scrap, What.UNDONE, user, note)
 
 

@@ -20,7 +20,7 @@ def print_labels(user: User, labels: list[list[str]]) -> list[Label]:
         if not 1 <= len(lines) <= MOST_LINES or any(len(line) > MOST_LETTERS for line in lines):
             says = f"a label has 1 to {MOST_LINES} lines of at most {MOST_LETTERS} letters"
             raise Refused("The printer does not take that.", {f"labels.{number}": says})
-    printed = [Label.objects.create(crew=crew, lines=lines, by=user) for lines in labels]
+    printed = Label.objects.bulk_create([Label(crew=crew, lines=lines, by=user) for lines in labels])
     old = list(Label.objects.for_user(user).values_list("pk", flat=True)[KEPT:])
     Label.objects.filter(pk__in=old).delete()
     return printed

@@ -6,6 +6,7 @@ from django.utils import timezone
 
 from conduit.units import format_length
 from server.accounts.models import CrewOwned
+from server.jobs.models import Job
 
 PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
 
@@ -42,8 +43,7 @@ class Reservation(models.Model):
     """A scrap that is kept for a job's cut plan. The scrap is the key: nobody else can have it too."""
 
     scrap = models.OneToOneField(Scrap, primary_key=True, on_delete=models.CASCADE, related_name="reservation")
-    job = models.PositiveIntegerField(help_text="The job's number.")
-    job_name = models.CharField(max_length=80)
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="reservations")
     by = models.ForeignKey(**PERSON)
     at = models.DateTimeField(auto_now_add=True)
 

@@ -9,6 +9,7 @@ from pydantic import Field
 from conduit.tables import Material, TradeSize
 from conduit.units import format_length
 from server.accounts.models import name_of
+from server.moments import When
 from server.stock.models import Entry, Scrap
 
 EndState = Literal["factory", "cut", "threaded"]
@@ -29,7 +30,7 @@ class ScrapIn(CorrectIn):
     """An offcut to put on the rack."""
 
     count: int = Field(1, ge=1, le=20, description="So many alike.")
-    since: datetime | None = Field(None, description="Since when it lies there; left out: now.")
+    since: When | None = Field(None, description="Since when it lies there; left out: now.")
 
 
 class ListIn(Schema):
@@ -62,12 +63,12 @@ class ScrapOut(Schema):
     @staticmethod
     def resolve_reserved_for(scrap: Scrap) -> str:
         """The job's name."""
-        return scrap.reservation.job_name if hasattr(scrap, "reservation") else ""
+        return scrap.reservation.job.name if hasattr(scrap, "reservation") else ""
 
     @staticmethod
     def resolve_reserved_job(scrap: Scrap) -> int | None:
         """The job's number."""
-        return scrap.reservation.job if hasattr(scrap, "reservation") else None
+        return scrap.reservation.job_id if hasattr(scrap, "reservation") else None
 
 
 class EntryOut(Schema):
@@ -103,7 +104,7 @@ class Rack(Schema):
 class LabelsIn(Schema):
     """Labels for the tag printer: up to four short lines each."""
 
-    labels: list[list[str]] = Field(min_length=1, max_length=500)
+    labels: list[list[str]] = Field(min_length=1, max_length=200)
 
 
 class LabelOut(Schema):

@@ -1,5 +1,7 @@
 """What the server's tests share: crews, people, signed-in clients, runs."""
 
+from uuid import uuid4
+
 from django.test import Client, TestCase
 
 from conduit.tests.support import document, ninety
@@ -60,8 +62,10 @@ class Api(Client):
         if user:
             self.force_login(user)
 
-    def send(self, method, path, body=None):
-        content = {} if body is None else {"data": body, "content_type": "application/json"}
+    def send(self, method, path, body=None, key=None):
+        content = {"headers": {"Idempotency-Key": str(key or uuid4())}}
+        if method.upper() != "GET":
+            content |= {"data": "" if body is None else body, "content_type": "application/json"}
         return getattr(self, method.lower())(f"/api{path}", **content)
 
 

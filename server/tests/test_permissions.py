@@ -1,7 +1,8 @@
 import re
 
 from server.api import api
-from server.shoes.actions import add_shoe
+from server.jobs.actions import add_job, add_run, remove_job, remove_run
+from server.shoes.actions import add_shoe, remove_shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
 from server.stock.labels import print_labels
@@ -38,6 +39,7 @@ BODIES = {
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 OPEN = {"signIn"}
+LEADS = {"listBin", "removeJob", "removeRun", "removeShoe", "restoreJob", "restoreRun", "restoreShoe"}
 READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutting", "getRun", "previewPlan"}
 READS |= {
     "listWays",
@@ -58,7 +60,6 @@ READS |= {
     "getLedgerCsv",
     "listLabels",
     "getLabelFile",
-    "planCuts",
     "getOrderCsv",
     "getCutsCsv",
 }
@@ -74,6 +75,11 @@ class PermissionMatrix(CrewTestCase):
         self.cut = taken_plan(self.lead, self.job)
         self.label = print_labels(self.lead, [["S1"]])[0]
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
+        job, shoe = add_job(self.lead, "Gone", ""), add_shoe(self.lead, ShoeIn(name="Lost", trade_size="3/4"))
+        run = add_run(self.lead, self.job.pk, RUN)
+        self.binned = {"job_id": job.pk, "run_id": run.pk, "shoe_id": shoe.pk}
+        for remove, one in ((remove_job, job), (remove_run, run), (remove_shoe, shoe)):
+            remove(self.lead, one.pk)
 
     def endpoints(self):
         for path, methods in api.get_openapi_schema()["paths"].items():
@@ -91,6 +97,8 @@ class PermissionMatrix(CrewTestCase):
             "cut_id": self.cut.pk,
             "label_id": self.label.pk,
         }
+        if name.startswith("restore"):
+            numbers |= self.binned
         return re.sub(r"{(\w+)}", lambda found: str(numbers[found[1]]), path).removeprefix("/api")
 
     def status(self, user, name, method, path):
@@ -109,6 +117,14 @@ class PermissionMatrix(CrewTestCase):
                     status,
                     401 if name in OPEN else 200 if name in READS - {"signOut"} else 204 if name == "signOut" else 403,
                 )
+
+    def test_only_the_lead_deletes_and_takes_out_of_the_bin(self):
+        mine = [one for one in self.endpoints() if one[0] in LEADS]
+        # What is in a job first: with the job it would be gone.
+        for name, method, path in sorted(mine, key=lambda one: "Job" in one[0]):
+            with self.subTest(name):
+                self.assertEqual(self.status(self.bender, name, method, path), 403)
+                self.assertIn(self.status(self.lead, name, method, path), (200, 204))
 
     def test_another_crew_sees_nothing(self):
         for name, method, path in self.endpoints():

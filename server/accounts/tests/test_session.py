@@ -1,26 +1,89 @@
+from datetime import timedelta
+from ipaddress import ip_network
+
+from axes.models import AccessAttempt
+from django.contrib.sessions.models import Session
+from django.test import override_settings
+from django.utils import timezone
+
+from server.accounts.actions import WRONG, add_person
+from server.accounts.models import Role
+from server.accounts.permissions import LAST_SEEN
+from server.accounts.slowing import FREE_FOR_A_NAME, FREE_FOR_AN_ADDRESS
+from server.errors import Refused
 from server.tests.support import PASSWORD, Api, CrewTestCase
 
 
-class Session(CrewTestCase):
+class SignIn(CrewTestCase):
     def test_in_and_out(self):
         client = Api()
         self.assertEqual(client.send("GET", "/session").status_code, 401)
         answer = client.send("POST", "/session", {"username": "ben", "password": PASSWORD})
-        self.assertEqual(answer.json(), {"username": "ben", "name": "ben", "crew": "Ours", "role": "bender"})
+        told = {key: value for key, value in answer.json().items() if not key.endswith("id")}
+        self.assertEqual(told, {"username": "ben", "name": "ben", "crew": "Ours", "role": "bender"})
         self.assertEqual(client.send("GET", "/session").json()["username"], "ben")
         self.assertEqual(client.send("DELETE", "/session").status_code, 204)
         self.assertEqual(client.send("GET", "/session").status_code, 401)
 
-    def test_guessing_is_locked_out_and_others_are_not(self):
-        client = Api()
-        guess = {"username": "ben", "password": "guess"}
-        statuses = [client.send("POST", "/session", guess).status_code for _ in range(9)]
-        self.assertEqual(statuses[:7], [401] * 7)
-        self.assertEqual(statuses[-1], 429)
-        right = client.send("POST", "/session", {"username": "ben", "password": PASSWORD})
-        self.assertEqual(right.status_code, 429)
-        other = client.send("POST", "/session", {"username": "lena", "password": PASSWORD})
-        self.assertEqual(other.status_code, 200)
+    def guess(self, username="ben", password="guess", **headers):
+        return Api().post("/api/session", {"username": username, "password": password}, "application/json", **headers)
+
+    def test_guessing_is_slowed_down_and_nobody_is_shut_out(self):
+        statuses = [self.guess().status_code for _ in range(FREE_FOR_A_NAME + 3)]
+        self.assertEqual(statuses, [401] * FREE_FOR_A_NAME + [429] * 3)
+        early = self.guess(password=PASSWORD)
+        self.assertEqual((early.status_code, early["Retry-After"]), (429, "1"))
+        self.assertIn("Wait a second, then try again.", early.json()["detail"])
+        self.assertEqual(self.guess("lena", PASSWORD).status_code, 200, "others sign in from the same place")
+        self.assertEqual(self.guess("ben", PASSWORD, REMOTE_ADDR="10.9.8.7").status_code, 200, "he does from elsewhere")
+        AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(seconds=2))
+        self.assertEqual(self.guess(password=PASSWORD).status_code, 200, "and here, once he waited")
+
+    def test_each_wrong_guess_makes_the_wait_longer(self):
+        waits = []
+        for _ in range(FREE_FOR_A_NAME + 4):
+            said = self.guess().json()["detail"]
+            waits.append(said.removeprefix(WRONG).strip())
+            AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(hours=0.1))
+        longer = [f"Wait {count}, then try again." for count in ("a second", "2 seconds", "4 seconds")]
+        self.assertEqual(waits[FREE_FOR_A_NAME - 2 :][:4], ["", *longer])
+
+    def test_one_guess_for_each_of_many_names_is_slowed_down_too(self):
+        statuses = [self.guess(f"name {number}").status_code for number in range(FREE_FOR_AN_ADDRESS + 2)]
+        self.assertEqual(statuses[-2:], [429, 429])
+        self.assertNotIn(429, statuses[:FREE_FOR_AN_ADDRESS])
+
+    @override_settings(TRUSTED_PROXIES=[ip_network("127.0.0.0/8")])
+    def test_behind_a_trusted_proxy_each_client_counts_for_itself(self):
+        one, other = ({"HTTP_X_FORWARDED_FOR": f"1.2.3.4, 203.0.113.{number}"} for number in (5, 6))
+        for _ in range(FREE_FOR_A_NAME):
+            self.guess(**one)
+        self.assertEqual(self.guess(**one).status_code, 429)
+        self.assertEqual(self.guess(password=PASSWORD, **other).status_code, 200)
+
+    def test_nobody_says_where_he_is_but_through_a_trusted_proxy(self):
+        for number in range(FREE_FOR_A_NAME):
+            self.guess(HTTP_X_FORWARDED_FOR=f"203.0.113.{number}")
+        self.assertEqual(self.guess(HTTP_X_FORWARDED_FOR="203.0.113.99").status_code, 429)
+
+    def test_passwords_that_are_guessed_easily_are_refused(self):
+        for password in ("short-9", "password123", "8482650173", "benjamin-1"):
+            with self.subTest(password), self.assertRaises(Refused):
+                add_person(self.lead.membership.crew, "benjamin", password, Role.BENDER)
+
+    def test_a_session_moves_on_with_its_use(self):
+        client = Api(self.bender)
+        client.send("GET", "/session")
+        ours = Session.objects.filter(pk=client.session.session_key)
+        ours.update(expire_date=timezone.now() + timedelta(days=1))
+        client.send("GET", "/session")
+        self.assertLess(ours.get().expire_date, timezone.now() + timedelta(days=2), "written once a day")
+        session = client.session
+        session[LAST_SEEN] = "2026-01-01"
+        session.save()
+        ours.update(expire_date=timezone.now() + timedelta(days=1))
+        client.send("GET", "/session")
+        self.assertGreater(ours.get().expire_date, timezone.now() + timedelta(days=13))
 
     def test_the_page_is_guarded(self):
         page = Api().get("/runs/5/walk")

@@ -1,8 +1,12 @@
+from unittest import mock
 from uuid import uuid4
 
 from conduit.tests.support import document, ninety
 from server.bench.models import Stick
-from server.cutting.models import Bar, Cut
+from server.cutting.models import Asked, Bar, Cut, Proposal
+from server.cutting.planning import KEPT_PROPOSALS
+from server.cutting.turns import a_turn
+from server.guard import PROBLEM
 from server.jobs.actions import add_run
 from server.jobs.models import Run
 from server.stock.actions import add_scrap
@@ -250,7 +254,56 @@ class Cutting(CrewTestCase):
         self.assertIn("stick,1/2,EMT,120", order)
         self.assertIn("connector,3/4,EMT,,2", order)
 
-    def test_a_viewer_may_plan_but_keeps_nothing(self):
-        body = {"terms": {"use_scrap": False}, "seconds": 0.2}
-        self.assertEqual(Api(self.viewer).send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)
-        self.assertTrue(self.cutting()["terms"]["use_scrap"])
+    def test_a_viewer_sees_plans_and_changes_nothing_by_looking(self):
+        digest = planned(self.lead, self.job)
+        self.api.send("POST", f"/jobs/{self.job.pk}/cutting/pick", {"digest": digest, "picks": {"3/4 EMT": 0}})
+        before = self.cutting()
+        plan, viewer = f"/jobs/{self.job.pk}/cutting/plan", Api(self.viewer)
+        self.assertEqual(viewer.send("POST", plan, {"terms": {}, "seconds": 9}).json()["proposal"], before["proposal"])
+        tried = viewer.send("POST", plan, {"terms": {"use_scrap": False}, "seconds": 0.2})
+        self.assertEqual(tried.status_code, 403)
+        self.assertEqual(self.cutting(), before)
+
+    def test_the_plan_that_is_kept_outlives_what_is_tried(self):
+        digest = planned(self.lead, self.job)
+        keep = Asked.objects.get(job=self.job)
+        for kerf in range(KEPT_PROPOSALS + 2):
+            planned(self.lead, self.job, kerf=f"{kerf + 1}/64")
+            keep.save()
+        self.assertEqual(Proposal.objects.filter(job=self.job).count(), KEPT_PROPOSALS + 2)
+        answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": digest})
+        self.assertEqual(answer.status_code, 200)
+        Proposal.objects.all().delete()
+        again = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": digest})
+        self.assertEqual(again.status_code, 409)
+
+    def test_pieces_that_are_reserved_keep_the_blade_they_were_reserved_for(self):
+        """Two pieces that fill a scrap to the sixteenth with a thin blade do not burst it with a thick one."""
+        for name in ("One", "Two"):
+            add_run(self.lead, self.job.pk, document([], "30", size="1", name=name))
+        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="1", length="60 1/16"))
+        taken_plan(self.lead, self.job)
+        body = {"terms": {"kerf": "1/2"}, "seconds": 0.3}
+        answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
+        self.assertEqual(answer.status_code, 200)
+        self.assertEqual(answer.json()["to_plan"], 0)
+        for cut in Cut.objects.filter(run__document__trade_size="1").order_by("order"):
+            self.assertEqual(self.act(cut, "cut").status_code, 200)
+        add_run(self.lead, self.job.pk, document([], "20", size="1", name="Three"))
+        self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)
+
+    def test_terms_by_which_nothing_can_be_planned_are_not_kept(self):
+        planned(self.lead, self.job)
+        with mock.patch("server.cutting.planning.make_cut_list", side_effect=AssertionError("a fault of ours")):
+            api = Api(self.lead, raise_request_exception=False)
+            body = {"terms": {"kerf": "1/4"}, "seconds": 0.2}
+            answer = api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
+        self.assertEqual((answer.status_code, answer["Content-Type"]), (500, PROBLEM))
+        self.assertEqual(Asked.objects.get(job=self.job).terms, {})
+
+    def test_one_plan_at_a_time_and_nobody_waits_in_line_with_a_thread(self):
+        body = {"terms": {}, "seconds": 0.2}
+        with a_turn(self.job.crew):
+            answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
+        self.assertEqual((answer.status_code, answer["Retry-After"]), (429, "1"))
+        self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)

@@ -63,7 +63,7 @@ class Runs(CrewTestCase):
         self.assertEqual([line["version"] for line in told], [3, 2])
 
     def test_what_is_no_run_is_refused(self):
-        for bad in ({"steps": 5}, dict(RUN, steps=[{}] * 300), dict(RUN, name="x" * 200_000)):
+        for bad in ({"steps": 5}, dict(RUN, steps=[{}] * 61), dict(RUN, name="x" * 140_000)):
             answer = self.save(1, bad)
             self.assertEqual(answer.status_code, 422)
         self.assertEqual(Run.objects.get(pk=self.feed.pk).version, 1)

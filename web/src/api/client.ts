@@ -1,6 +1,8 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { newKey } from "./new-key";
 import type { paths } from "./schema";
 import type { Run } from "./types";
+import { WriteKeys } from "./write-keys";
 
 /** What the server refused, and why. `status` 0 means that no answer came. */
 export class ApiError extends Error {
@@ -9,6 +11,8 @@ export class ApiError extends Error {
     message: string,
     readonly places: Record<string, string> = {},
     readonly theirs?: Run,
+    /** So many milliseconds later it may be asked again; 0 where that was not said. */
+    readonly wait = 0,
   ) {
     super(message);
   }
@@ -21,6 +25,8 @@ interface ProblemBody {
 }
 
 const SAFE = new Set(["GET", "HEAD"]);
+const writes = new WriteKeys(newKey);
+const PAUSE_BEFORE_SECOND_TRY = 700;
 
 function cookie(name: string): string {
   const found = document.cookie.split("; ").find((part) => part.startsWith(`${name}=`));
@@ -34,7 +40,22 @@ const csrf: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/" });
+/** Sends a write with its key; where no answer comes it is sent once more, and done once all the same. */
+async function send(request: Request): Promise<Response> {
+  if (SAFE.has(request.method)) return fetch(request);
+  const written = `${request.method} ${request.url}\n${await request.clone().text()}`;
+  request.headers.set("Idempotency-Key", writes.keyOf(written, Date.now()));
+  const again = request.clone();
+  const answer = await fetch(request).catch(async (error: unknown) => {
+    if (!navigator.onLine || request.signal.aborted) throw error;
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_BEFORE_SECOND_TRY));
+    return fetch(again);
+  });
+  writes.answered(written);
+  return answer;
+}
+
+export const api = createClient<paths>({ baseUrl: "/", fetch: send });
 api.use(csrf);
 
 interface Answer<T> {
@@ -59,5 +80,6 @@ export async function reply<T>(asked: Promise<Answer<T>>): Promise<T> {
     body.detail ?? `The server answered ${answer.response.status}.`,
     body.places,
     body.theirs,
+    1000 * Number(answer.response.headers.get("Retry-After") ?? 0),
   );
 }

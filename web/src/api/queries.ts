@@ -1,14 +1,17 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, reply } from "./client";
+import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { dropOthers, ownerOf } from "@/app/owner";
+import { ApiError, api, reply } from "./client";
 import { newKey } from "./new-key";
 import type {
   Bench,
+  Binned,
   CalibrationIn,
   CorrectIn,
   Cutting,
   GivenMark,
   Learned,
   MarksJudged,
+  Me,
   RunDocument,
   ScrapIn,
   ShoeIn,
@@ -37,17 +40,40 @@ export const keys = {
   newest: (id: number) => ["newest", id] as const,
   rack: ["rack"] as const,
   labels: ["labels"] as const,
+  bin: ["bin"] as const,
   shoes: ["shoes"] as const,
 };
 
-export const useMe = () =>
-  useQuery({
-    queryKey: keys.me,
-    queryFn: () => reply(api.GET("/api/session")),
-    retry: false,
-    staleTime: 60_000,
-    ...KEPT,
-  });
+const PATIENCE = 5000;
+
+const ME = queryOptions({
+  queryKey: keys.me,
+  queryFn: async ({ client }): Promise<Me | null> => {
+    const asked = reply(api.GET("/api/session", { signal: AbortSignal.timeout(PATIENCE) }));
+    const me = await asked.catch((error: unknown) => {
+      if (error instanceof ApiError && error.status === 401) return null;
+      throw error;
+    });
+    if (me) await dropOthers(client, ownerOf(me));
+    return me;
+  },
+  retry: false,
+  staleTime: 60_000,
+  ...KEPT,
+});
+
+/** Who is signed in; null: nobody. Without an answer in good time it is who was signed in last. */
+export const useMe = () => useQuery(ME);
+
+/** The same, asked when the program is opened, whoever was there a moment ago. */
+export const useMeAtFirst = () => useQuery({ ...ME, refetchOnMount: "always" });
+
+/** Whose what is kept in this browser is, on pages behind the sign-in. */
+export const useOwner = (): string => {
+  const me = useMe();
+  if (!me.data) throw new Error("nobody is signed in");
+  return ownerOf(me.data);
+};
 
 export const useJobs = () =>
   useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")), ...KEPT });
@@ -85,10 +111,21 @@ function useCuttingAct<Given>(jobId: number, act: (given: Given) => Promise<Cutt
 
 const ofJob = (jobId: number) => ({ params: { path: { job_id: jobId } } });
 
+const LONGEST_IN_LINE = 60_000;
+
+/** Plans a job's cuts; while others have theirs planned it waits for its turn. */
 export const usePlanCuts = (jobId: number) =>
-  useCuttingAct(jobId, (body: { terms: Record<string, unknown>; seconds: number }) =>
-    reply(api.POST("/api/jobs/{job_id}/cutting/plan", { ...ofJob(jobId), body })),
-  );
+  useCuttingAct(jobId, async (body: { terms: Record<string, unknown>; seconds: number }) => {
+    const giveUp = Date.now() + LONGEST_IN_LINE;
+    for (;;) {
+      try {
+        return await reply(api.POST("/api/jobs/{job_id}/cutting/plan", { ...ofJob(jobId), body }));
+      } catch (error) {
+        if (!(error instanceof ApiError && error.status === 429) || Date.now() > giveUp) throw error;
+        await new Promise((resolve) => setTimeout(resolve, error.wait));
+      }
+    }
+  });
 
 export const useTakePlan = (jobId: number) =>
   useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>
@@ -280,7 +317,7 @@ export const useAddJob = () =>
 export const useRemoveJob = () =>
   useRefreshing(
     (id: number) => reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
-    [keys.jobs],
+    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
   );
 
 export const useAddRun = (jobId: number) =>
@@ -293,10 +330,28 @@ export const useAddRun = (jobId: number) =>
 export const useRemoveRun = () =>
   useRefreshing(
     (id: number) => reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
-    [keys.jobs, ["cuts"]],
+    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
   );
 
-const SHOES_AND_BENCHES = [keys.shoes, ["learned"], ["bench"]] as const;
+/** What the crew deleted; only its lead sees it. */
+export const useBin = (enabled: boolean) =>
+  useQuery({ queryKey: keys.bin, queryFn: () => reply(api.GET("/api/bin")), enabled });
+
+const RESTORE = {
+  job: (id: number) => api.POST("/api/jobs/{job_id}/restore", { params: { path: { job_id: id } } }),
+  run: (id: number) => api.POST("/api/runs/{run_id}/restore", { params: { path: { run_id: id } } }),
+  shoe: (id: number) => api.POST("/api/shoes/{shoe_id}/restore", { params: { path: { shoe_id: id } } }),
+};
+
+export const useRestore = () =>
+  useRefreshing(
+    async ({ kind, id }: Pick<Binned, "kind" | "id">) => {
+      await reply<unknown>(RESTORE[kind](id));
+    },
+    [keys.bin, keys.jobs, keys.shoes, keys.rack, ["cuts"], ["bench"]],
+  );
+
+const SHOES_AND_BENCHES = [keys.bin, keys.shoes, ["learned"], ["bench"]] as const;
 
 export const useAddShoe = () =>
   useRefreshing((body: ShoeIn) => reply(api.POST("/api/shoes", { body })), SHOES_AND_BENCHES);

@@ -72,9 +72,29 @@ export interface paths {
         post?: never;
         /**
          * Remove Shoe
-         * @description Remove a shoe.
+         * @description Put a shoe into the bin.
          */
         delete: operations["removeShoe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Shoe
+         * @description Take a shoe out of the bin.
+         */
+        post: operations["restoreShoe"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -488,9 +508,29 @@ export interface paths {
         post?: never;
         /**
          * Remove Job
-         * @description Remove a job with all its runs.
+         * @description Put a job with all its runs into the bin.
          */
         delete: operations["removeJob"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Job
+         * @description Take a job out of the bin.
+         */
+        post: operations["restoreJob"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -536,7 +576,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Run
-         * @description Remove a run.
+         * @description Put a run into the bin.
          */
         delete: operations["removeRun"];
         options?: never;
@@ -596,6 +636,46 @@ export interface paths {
          * @description A run as it was saved at one version.
          */
         get: operations["getRevision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Run
+         * @description Take a run out of the bin.
+         */
+        post: operations["restoreRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Bin
+         * @description What the crew deleted, the last first.
+         */
+        get: operations["listBin"];
         put?: never;
         post?: never;
         delete?: never;
@@ -744,6 +824,8 @@ export interface paths {
         /**
          * Plan Cuts
          * @description Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
+         *
+         *     A viewer is given plans that are there. Answered 429 while others have their plans made.
          */
         post: operations["planCuts"];
         delete?: never;
@@ -881,6 +963,10 @@ export interface components {
          * @description The signed-in person.
          */
         Me: {
+            /** Id */
+            id: number;
+            /** Crew Id */
+            crew_id: number;
             /** Username */
             username: string;
             /** Name */
@@ -3622,6 +3708,30 @@ export interface components {
             };
         };
         /**
+         * BinnedOut
+         * @description Something in the bin.
+         */
+        BinnedOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "job" | "run" | "shoe";
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Where */
+            where: string;
+            /**
+             * Binned At
+             * Format: date-time
+             */
+            binned_at: string;
+            /** Binned By */
+            binned_by: string;
+        };
+        /**
          * Arranged
          * @description How a person wants a stick to be bent; what is left out is proposed.
          */
@@ -5141,7 +5251,10 @@ export interface operations {
     addShoe: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5183,7 +5296,10 @@ export interface operations {
     changeShoe: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 shoe_id: number;
             };
@@ -5227,7 +5343,10 @@ export interface operations {
     removeShoe: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 shoe_id: number;
             };
@@ -5241,6 +5360,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    restoreShoe: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
             };
         };
     };
@@ -5282,7 +5435,10 @@ export interface operations {
     calibrateShoe: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 shoe_id: number;
             };
@@ -5337,7 +5493,10 @@ export interface operations {
     addScrap: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5370,7 +5529,10 @@ export interface operations {
     addScrapList: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5439,7 +5601,10 @@ export interface operations {
     correctScrap: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 scrap_id: number;
             };
@@ -5483,7 +5648,10 @@ export interface operations {
     takeScrap: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 scrap_id: number;
             };
@@ -5514,7 +5682,10 @@ export interface operations {
     recycleScrap: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 scrap_id: number;
             };
@@ -5545,7 +5716,10 @@ export interface operations {
     putScrapBack: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 scrap_id: number;
             };
@@ -5596,7 +5770,10 @@ export interface operations {
     printLabels: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5867,7 +6044,10 @@ export interface operations {
     addJob: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5922,7 +6102,10 @@ export interface operations {
     removeJob: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job_id: number;
             };
@@ -5939,10 +6122,38 @@ export interface operations {
             };
         };
     };
+    restoreJob: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
     addRun: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job_id: number;
             };
@@ -5999,7 +6210,10 @@ export interface operations {
     saveRun: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 run_id: number;
             };
@@ -6043,7 +6257,10 @@ export interface operations {
     removeRun: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 run_id: number;
             };
@@ -6123,6 +6340,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionOut"];
+                };
+            };
+        };
+    };
+    restoreRun: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listBin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinnedOut"][];
                 };
             };
         };
@@ -6256,7 +6527,10 @@ export interface operations {
     takeLearned: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 shoe_id: number;
             };
@@ -6367,34 +6641,8 @@ export interface operations {
                     "application/json": components["schemas"]["Told"];
                 };
             };
-        };
-    };
-    pickChoices: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PickedIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CuttingOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6404,7 +6652,7 @@ export interface operations {
             };
         };
     };
-    takePlan: {
+    pickChoices: {
         parameters: {
             query?: never;
             header?: never;
@@ -6448,10 +6696,60 @@ export interface operations {
             };
         };
     };
+    takePlan: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     letGoOfPlan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job_id: number;
             };

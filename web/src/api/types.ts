@@ -49,6 +49,7 @@ export type Problem = Schemas["Problem"];
 export type Measure = Schemas["Measure"];
 export type ShoeUsed = Schemas["ShoeUsed"];
 export type Run = Schemas["RunOut"];
+export type Binned = Schemas["BinnedOut"];
 export type Job = Schemas["JobOut"];
 export type Me = Schemas["Me"];
 export type Shoe = Schemas["ShoeOut"];

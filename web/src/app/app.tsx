@@ -1,14 +1,16 @@
-import { QueryClient } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient, useIsRestoring } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { lazy, Suspense } from "react";
-import { BrowserRouter, Navigate, Route, Routes, useMatch } from "react-router";
+import { lazy, Suspense, useEffect } from "react";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
-import { useMe } from "@/api/queries";
-import { useUnsent } from "@/features/bench/use-unsent";
+import { keys, useMeAtFirst } from "@/api/queries";
 import { JobsPage } from "@/features/jobs/jobs-page";
+import { OutboxProvider } from "@/features/outbox/outbox-context";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
 import { KEEPING } from "./kept";
+import { NoAnswer } from "./no-answer";
+import { followOtherTabs, ownerOf } from "./owner";
 import { SignIn } from "./sign-in";
 
 // What is not needed to measure is fetched when it is opened.
@@ -23,18 +25,39 @@ const StockPage = lazy(() =>
   import("@/features/stock/stock-page").then((module) => ({ default: module.StockPage })),
 );
 
-const queries = new QueryClient({
+// Signed out meanwhile, as by time: what is kept here stays, and the sign-in page comes.
+const onError = (error: Error) => {
+  if (error instanceof ApiError && error.status === 401) queries.setQueryData(keys.me, null);
+};
+const queries: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: { retry: (count, error) => error instanceof ApiError && error.status === 0 && count < 2 },
   },
 });
 
+/** What this browser keeps is read first, so that what comes after it is known to be the server's. */
+function Restored() {
+  return useIsRestoring() ? null : <SignedInOnly />;
+}
+
 function SignedInOnly() {
-  const me = useMe();
-  const bench = useMatch("/runs/:runId/bench/*");
-  useUnsent(me.data?.username, bench ? Number(bench.params.runId) : null);
-  if (me.isPending) return null;
-  if (!me.data) return <SignIn />;
+  const me = useMeAtFirst();
+  const owner = me.data ? ownerOf(me.data) : "";
+  useEffect(() => followOtherTabs(owner), [owner]);
+  // Until the server has said who is there nothing of anybody's is shown; without a network it is who was there last.
+  if (!me.isFetchedAfterMount && me.fetchStatus !== "paused") return null;
+  if (me.data === undefined) return <NoAnswer error={me.error} onAgain={() => me.refetch()} />;
+  if (me.data === null) return <SignIn />;
+  return (
+    <OutboxProvider key={owner} me={me.data}>
+      <Pages />
+    </OutboxProvider>
+  );
+}
+
+function Pages() {
   return (
     <Suspense>
       <Routes>
@@ -57,7 +80,7 @@ export function App() {
   return (
     <PersistQueryClientProvider client={queries} persistOptions={KEEPING}>
       <BrowserRouter>
-        <SignedInOnly />
+        <Restored />
       </BrowserRouter>
     </PersistQueryClientProvider>
   );

@@ -19,9 +19,10 @@ export const KEEPING = {
   maxAge: TWO_WEEKS,
   buster: import.meta.env.VITE_BUILD ?? "1",
   dehydrateOptions: {
+    // Also where asking again failed: what was answered before is what there is without a network.
     shouldDehydrateQuery: (query: {
       meta?: Record<string, unknown> | undefined;
-      state: { status: string };
-    }) => query.meta?.kept === true && query.state.status === "success",
+      state: { data?: unknown };
+    }) => query.meta?.kept === true && query.state.data !== undefined,
   },
 };

@@ -1,11 +1,10 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Link, NavLink } from "react-router";
-import { api, reply } from "@/api/client";
-import { keys, useMe } from "@/api/queries";
+import { useMe } from "@/api/queries";
+import { UnsentElsewhere } from "@/features/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
-import { persister } from "./kept";
+import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
 import { Wordmark } from "./wordmark";
 
@@ -72,6 +71,7 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
         <div
           className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}
         >
+          <UnsentElsewhere />
           {state}
           <PersonMenu />
         </div>
@@ -83,60 +83,55 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
 
 function PersonMenu() {
   const me = useMe();
-  const queries = useQueryClient();
+  const [leaving, setLeaving] = useState(false);
   const [theme, setTheme] = useState<Theme>(rememberedTheme);
   if (!me.data) return null;
 
-  async function signOut() {
-    await reply(api.DELETE("/api/session"));
-    queries.clear();
-    await persister.removeClient();
-    queries.setQueryData(keys.me, null);
-    window.location.assign("/");
-  }
-
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
-        <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
-        <DownIcon width={14} height={14} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 min-w-64 rounded-md border border-ink bg-paper p-1 shadow-lg"
-        >
-          <DropdownMenu.Label className="px-3 py-2 text-[15px] text-soft">
-            {me.data.crew} · {me.data.role}
-          </DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
-            value={theme}
-            onValueChange={(next) => {
-              setTheme(next as Theme);
-              rememberTheme(next as Theme);
-            }}
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
+          <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
+          <DownIcon width={14} height={14} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            className="z-50 min-w-64 rounded-md border border-ink bg-paper p-1 shadow-lg"
           >
-            {THEMES.map((choice) => (
-              <DropdownMenu.RadioItem
-                key={choice.value}
-                value={choice.value}
-                className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
-              >
-                {choice.label}
-                <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Separator className="my-1 border-t border-line" />
-          <DropdownMenu.Item
-            onSelect={signOut}
-            className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
-          >
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+            <DropdownMenu.Label className="px-3 py-2 text-[15px] text-soft">
+              {me.data.crew} · {me.data.role}
+            </DropdownMenu.Label>
+            <DropdownMenu.RadioGroup
+              value={theme}
+              onValueChange={(next) => {
+                setTheme(next as Theme);
+                rememberTheme(next as Theme);
+              }}
+            >
+              {THEMES.map((choice) => (
+                <DropdownMenu.RadioItem
+                  key={choice.value}
+                  value={choice.value}
+                  className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
+                >
+                  {choice.label}
+                  <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-line" />
+            <DropdownMenu.Item
+              onSelect={() => setLeaving(true)}
+              className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
+            >
+              Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {leaving && <SigningOut onStay={() => setLeaving(false)} />}
+    </>
   );
 }

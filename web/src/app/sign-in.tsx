@@ -1,10 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useEffect, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { keys } from "@/api/queries";
+import { store } from "@/features/outbox/outbox-context";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { dropOthers, ownerOf, tellOtherTabs } from "./owner";
 import { Wordmark } from "./wordmark";
 
 export function SignIn() {
@@ -13,6 +15,10 @@ export function SignIn() {
   const [password, setPassword] = useState("");
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
+  const [waiting, setWaiting] = useState(0);
+  useEffect(() => {
+    store.count().then(setWaiting, () => undefined);
+  }, []);
 
   async function submit(event: FormEvent) {
     event.preventDefault();
@@ -20,6 +26,8 @@ export function SignIn() {
     setWrong("");
     try {
       const me = await reply(api.POST("/api/session", { body: { username, password } }));
+      await dropOthers(queries, ownerOf(me));
+      tellOtherTabs(ownerOf(me));
       queries.setQueryData(keys.me, me);
     } catch (error) {
       setWrong(error instanceof ApiError ? error.message : "Something went wrong here.");
@@ -33,6 +41,14 @@ export function SignIn() {
       <div className="w-[min(25rem,100%)]">
         <Wordmark large />
         <p className="mt-3 text-lg text-soft">Conduit that fits the first time: measure, mark, bend, cut.</p>
+        {waiting > 0 && (
+          <div className="mt-6">
+            <Notice severity="caution">
+              {waiting} {waiting === 1 ? "thing" : "things"} done at the bench {waiting === 1 ? "is" : "are"}{" "}
+              kept on this device. Whoever did {waiting === 1 ? "it signs" : "them signs"} in, and it is sent.
+            </Notice>
+          </div>
+        )}
         <form onSubmit={submit} className="mt-8 flex flex-col gap-4">
           <Field
             label="Name"

@@ -1,35 +1,31 @@
 import { describe, expect, it } from "vitest";
-import type { Bench } from "@/api/types";
-import { answered, asQueued, type Queue, queued, waitingOn } from "./acts-queue";
+import type { Bench, StickAtBench } from "@/api/types";
+import { arrangedOf, asAct, asQueued, type Doing, type Queue, waitingOn } from "./acts-queue";
 
 const NOW = new Date("2026-05-04T07:30:00Z");
 const bent = (bend: number, angle: number) =>
   ({ kind: "bent", piece: 1, bend, angle, again: false }) as const;
 
-function queueOf(...doings: Parameters<typeof queued>[1][]): Queue {
-  return doings.reduce<Queue>((queue, doing, at) => queued(queue, doing, `key ${at}`, NOW), []);
-}
+const queueOf = (...doings: Doing[]): Queue => doings.map((doing, at) => asAct(doing, `key ${at}`, NOW));
 
 describe("acts at the bench while there is no network", () => {
-  it("wait in order, each with its own key and time", () => {
-    const queue = queueOf({ kind: "cut", piece: 1 }, bent(1, 30));
-    expect(queue.map((act) => [act.kind, act.key, act.at])).toEqual([
-      ["cut", "key 0", "2026-05-04T07:30:00.000Z"],
-      ["bent", "key 1", "2026-05-04T07:30:00.000Z"],
-    ]);
+  it("have each its own key and time", () => {
+    expect(queueOf({ kind: "cut", piece: 1 }, bent(1, 30)).map((act) => [act.kind, act.key, act.at])).toEqual(
+      [
+        ["cut", "key 0", "2026-05-04T07:30:00.000Z"],
+        ["bent", "key 1", "2026-05-04T07:30:00.000Z"],
+      ],
+    );
   });
 
-  it("leave once the server has told what came of them, done or refused; others stay", () => {
-    const queue = queueOf(bent(1, 30), bent(2, 45));
-    const left = answered(queue, [{ key: "key 0", done: false, says: "entered already" }]);
-    expect(left.map((act) => act.key)).toEqual(["key 1"]);
-  });
-
-  it("keep only the last arrangement of a piece", () => {
-    const arranged = (hooks: string, piece: number) =>
-      ({ kind: "arrange", piece, arranged: { hooks } }) as const;
-    const queue = queueOf(arranged("one_way", 1), arranged("one_way", 2), arranged("habit", 1));
-    expect(queue.map((act) => act.key)).toEqual(["key 1", "key 2"]);
+  it("arrange a stick as last said here, each choice on top of those before", () => {
+    const stick = {
+      sheet: { piece: 1 },
+      arranged: { hooks: "habit", marks: "exact" },
+    } as unknown as StickAtBench;
+    expect(arrangedOf(stick, [])).toEqual({ hooks: "habit", marks: "exact" });
+    const arranged = { hooks: "one_way", marks: "exact" };
+    expect(arrangedOf(stick, queueOf({ kind: "arrange", piece: 1, arranged }))).toEqual(arranged);
   });
 
   it("show the readings that wait, the last of each bend, without what was taken back or scrapped", () => {

@@ -1,4 +1,4 @@
-import type { Bench, BenchAct, Outcome } from "@/api/types";
+import type { Bench, BenchAct, StickAtBench } from "@/api/types";
 
 /** What was done at a run's bench and is not known to be kept by the server yet, oldest first. */
 export type Queue = BenchAct[];
@@ -7,50 +7,9 @@ export type Queue = BenchAct[];
 type Undone<Act> = Act extends BenchAct ? Omit<Act, "key" | "at"> : never;
 export type Doing = Undone<BenchAct>;
 
-/** Queues are a person's own: on a shared phone nobody sends what another has done. */
-const storageKey = (owner: string, runId: number): string => `${prefixOf(owner)}${runId}`;
-const prefixOf = (owner: string): string => `crelda.bench.${owner}.`;
-
-/** The runs at whose benches this person did something that is not sent yet. */
-export function runsUnsent(owner: string): number[] {
-  try {
-    const names = Object.keys(localStorage).filter((name) => name.startsWith(prefixOf(owner)));
-    return names.map((name) => Number(name.slice(prefixOf(owner).length)));
-  } catch {
-    return [];
-  }
-}
-
-export function readQueue(owner: string, runId: number): Queue {
-  try {
-    return JSON.parse(localStorage.getItem(storageKey(owner, runId)) ?? "[]") as Queue;
-  } catch {
-    return [];
-  }
-}
-
-export function keepQueue(owner: string, runId: number, queue: Queue): void {
-  try {
-    if (queue.length === 0) localStorage.removeItem(storageKey(owner, runId));
-    else localStorage.setItem(storageKey(owner, runId), JSON.stringify(queue));
-  } catch {
-    // A full or forbidden storage costs what is queued only if the page is closed before it is sent.
-  }
-}
-
-/** A queue with one more act. What is arranged anew takes the place of what was arranged before and not sent. */
-export function queued(queue: Queue, doing: Doing, key: string, at: Date): Queue {
-  const act = { ...doing, key, at: at.toISOString() } as BenchAct;
-  const replaced =
-    act.kind === "arrange" ? queue.filter((one) => one.kind !== "arrange" || one.piece !== act.piece) : queue;
-  return [...replaced, act];
-}
-
-/** A queue after the server has told what came of some of its acts; refused ones are not sent again. */
-export function answered(queue: Queue, outcomes: Outcome[]): Queue {
-  const told = new Set(outcomes.map((outcome) => outcome.key));
-  return queue.filter((act) => !told.has(act.key));
-}
+/** An act as it is kept: with a key and a time of its own. */
+export const asAct = (doing: Doing, key: string, at: Date): BenchAct =>
+  ({ ...doing, key, at: at.toISOString() }) as BenchAct;
 
 /** A reading that is entered but not sent yet. */
 export interface Waiting {
@@ -68,6 +27,12 @@ export function waitingOn(queue: Queue, piece: number): Map<number, Waiting> {
     if (act.kind === "scrapped") waiting.clear();
   }
   return waiting;
+}
+
+/** How a stick is arranged, as last said here whether it is sent or not. */
+export function arrangedOf({ sheet, arranged }: StickAtBench, queue: Queue): Record<string, unknown> {
+  const last = queue.findLast((act) => act.kind === "arrange" && act.piece === sheet.piece);
+  return last?.kind === "arrange" ? last.arranged : { ...arranged };
 }
 
 /** The bench as it will stand: cut and fitted as last said here, whether sent or not. */

@@ -61,14 +61,14 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
     },
   });
 
-  function submit(event: FormEvent) {
+  async function submit(event: FormEvent) {
     event.preventDefault();
     const read = degreesOf(angle);
     if (read === null) {
       setWrong("Write the degrees that the finder reads, as 30.5 or 22 1/2.");
       return;
     }
-    act({
+    const isKept = await act({
       kind: "bent",
       piece: stick.sheet.piece,
       bend: bend.number,
@@ -77,7 +77,8 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       again,
       reference: markOf(bend).reference,
     });
-    onDone();
+    // Only then is what was typed taken off the screen.
+    if (isKept) onDone();
   }
 
   return (

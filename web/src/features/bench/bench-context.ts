@@ -13,7 +13,7 @@ export interface BenchContext {
   refused: Refused[];
   at: At;
   go: (at: At) => void;
-  act: (doing: Doing) => void;
+  act: (doing: Doing) => Promise<boolean>;
   arrange: (change: Partial<Arranged>) => void;
   /** Tape readings with the first inch burnt. */
   burnt: boolean;

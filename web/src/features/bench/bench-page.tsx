@@ -3,10 +3,10 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { useBench, useMe } from "@/api/queries";
 import type { Bench } from "@/api/types";
 import { runTabs, Shell } from "@/app/shell";
+import { RefusedActs, Sending } from "@/features/outbox/unsent";
 import { Button } from "@/ui/button";
-import { CautionIcon, GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
-import { asQueued, waitingOn } from "./acts-queue";
+import { arrangedOf, asQueued, waitingOn } from "./acts-queue";
 import { type BenchContext, BenchProvider } from "./bench-context";
 import { BendScreen } from "./bend-screen";
 import { CutScreen } from "./cut-screen";
@@ -22,8 +22,7 @@ import { useAwake } from "./use-awake";
 export function BenchPage() {
   const runId = Number(useParams().runId);
   const bench = useBench(runId);
-  const me = useMe();
-  const acts = useActs(runId, me.data?.username ?? "");
+  const acts = useActs(runId);
   useAwake();
   if (!bench.data)
     return (
@@ -53,16 +52,9 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
         </>
       }
       tabs={runTabs(bench.run_id, bench.job_id)}
-      state={<Sending acts={acts} />}
+      state={<Sending />}
     >
-      {acts.refused.length > 0 && (
-        <div className="flex items-start gap-3 border-b border-stop bg-paper px-4 py-2 print:hidden">
-          <Notice severity="stop">Not entered: {acts.refused.map((one) => one.says).join(" ")}</Notice>
-          <Button className="ml-auto" onClick={acts.forget}>
-            Read
-          </Button>
-        </div>
-      )}
+      <RefusedActs runId={bench.run_id} />
       {stick ? (
         <OneStick key={stick.sheet.piece} bench={bench} stick={stick} acts={acts} />
       ) : (
@@ -99,7 +91,8 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
     at,
     go,
     act,
-    arrange: (change) => act({ kind: "arrange", piece, arranged: { ...stick.arranged, ...change } }),
+    arrange: (change) =>
+      act({ kind: "arrange", piece, arranged: { ...arrangedOf(stick, acts.queue), ...change } }),
     burnt,
     setBurnt: (next) => {
       localStorage.setItem(BURNT, next ? "1" : "0");
@@ -146,21 +139,6 @@ function useScreen(stick: Bench["sticks"][number], goesOn: At): [At, (at: At) =>
     [setSearch],
   );
   return [at, go];
-}
-
-function Sending({ acts }: { acts: Acts }) {
-  const count = acts.queue.length;
-  const kept = count > 0 ? `, ${count} kept here` : "";
-  return (
-    <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
-      {acts.offline ? (
-        <CautionIcon width={18} height={18} className="text-caution" />
-      ) : (
-        <GoodIcon width={18} height={18} className="text-good" />
-      )}
-      {acts.offline ? `No network${kept}` : count > 0 ? "Sending …" : "All sent"}
-    </span>
-  );
 }
 
 function NothingToBend({ bench }: { bench: Bench }) {

@@ -67,9 +67,8 @@ export function CorrectionTold() {
               title={`Scrap stick ${stick.sheet.piece}?`}
               says="Its bends stay in the log. The new one is laid out from the run as it is now."
               act="Scrap it"
-              onAct={() => {
-                act({ kind: "scrapped", piece: stick.sheet.piece });
-                go("cut");
+              onAct={async () => {
+                if (await act({ kind: "scrapped", piece: stick.sheet.piece })) go("cut");
               }}
             />
           )}

@@ -149,9 +149,9 @@ export function CutScreen() {
           <Button
             look="main"
             className="min-h-14 flex-1 text-lg lg:max-w-72"
-            onClick={() => {
+            onClick={async () => {
               const named = scraps.some((scrap) => scrap.tag === source) ? source : null;
-              if (!stick.cut_at) act({ kind: "cut", piece: sheet.piece, source: named });
+              if (!stick.cut_at && !(await act({ kind: "cut", piece: sheet.piece, source: named }))) return;
               go(sheet.bends[0]?.number ?? "fit");
             }}
           >

@@ -4,6 +4,7 @@ import { ApiError } from "@/api/client";
 import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun } from "@/api/queries";
 import type { Job } from "@/api/types";
 import { Shell } from "@/app/shell";
+import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
@@ -16,25 +17,33 @@ export function JobsPage() {
   const jobs = useJobs();
   const me = useMe();
   const mayWrite = me.data?.role !== "viewer";
+  const [binned, setBinned] = useState<JustBinned | null>(null);
   return (
     <Shell>
       <main className="mx-auto w-full max-w-5xl px-4 py-8">
         <h1 className="text-3xl font-bold">Jobs</h1>
         <p className="mt-1 text-soft">{me.data?.crew}</p>
         {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
+        {binned && (
+          <Undo key={`${binned.kind} ${binned.id}`} binned={binned} onDone={() => setBinned(null)} />
+        )}
         <div className="mt-6 flex flex-col gap-8">
           {jobs.data?.map((job) => (
-            <JobSection key={job.id} job={job} mayWrite={mayWrite} />
+            <JobSection key={job.id} job={job} onBinned={setBinned} />
           ))}
           {jobs.data?.length === 0 && <p className="text-lg">No jobs yet. Open the first one below.</p>}
         </div>
         {mayWrite && <NewJob />}
+        <Bin kinds={["job", "run"]} />
       </main>
     </Shell>
   );
 }
 
-function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
+function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned) => void }) {
+  const role = useMe().data?.role;
+  const mayWrite = role !== "viewer";
+  const mayDelete = role === "lead";
   const navigate = useNavigate();
   const addRun = useAddRun(job.id);
   const removeJob = useRemoveJob();
@@ -60,7 +69,7 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
           >
             Stock and cut list
           </Link>
-          {mayWrite && (
+          {mayDelete && (
             <Confirm
               trigger={
                 <Button look="quiet" aria-label={`Remove the job ${job.name}`}>
@@ -68,9 +77,13 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
                 </Button>
               }
               title={`Remove “${job.name}”?`}
-              says={`Its ${job.runs.length} runs go with it, for the whole crew.`}
+              says={`Its ${job.runs.length} runs go into the bin with it, for the whole crew. What is reserved for it is let go; the log stays.`}
               act="Remove the job"
-              onAct={() => removeJob.mutate(job.id)}
+              onAct={() =>
+                removeJob.mutate(job.id, {
+                  onSuccess: () => onBinned({ kind: "job", id: job.id, name: job.name }),
+                })
+              }
             />
           )}
         </span>
@@ -91,7 +104,7 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
                 saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
               </span>
             </Link>
-            {mayWrite && (
+            {mayDelete && (
               <Confirm
                 trigger={
                   <Button look="quiet" aria-label={`Remove the run ${run.name}`}>
@@ -99,9 +112,13 @@ function JobSection({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
                   </Button>
                 }
                 title={`Remove “${run.name}”?`}
-                says="Its measurements go for the whole crew."
+                says="It goes into the bin, for the whole crew. What is reserved for it is let go; the log stays."
                 act="Remove the run"
-                onAct={() => removeRun.mutate(run.id)}
+                onAct={() =>
+                  removeRun.mutate(run.id, {
+                    onSuccess: () => onBinned({ kind: "run", id: run.id, name: run.name }),
+                  })
+                }
               />
             )}
           </li>

@@ -3,6 +3,7 @@ import { useMe, useRemoveShoe, useShoes } from "@/api/queries";
 import type { Shoe } from "@/api/types";
 import { Shell } from "@/app/shell";
 import { ShoeDrawing } from "@/draw/shoe";
+import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
@@ -17,6 +18,7 @@ export function ShoesPage() {
   const me = useMe();
   const mayWrite = me.data?.role !== "viewer";
   const [adding, setAdding] = useState(false);
+  const [binned, setBinned] = useState<JustBinned | null>(null);
   return (
     <Shell>
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
@@ -29,15 +31,17 @@ export function ShoesPage() {
           )}
         </div>
         {shoes.error && <Notice severity="stop">{shoes.error.message}</Notice>}
+        {binned && <Undo key={binned.id} binned={binned} onDone={() => setBinned(null)} />}
         {adding && <ShoeForm onDone={() => setAdding(false)} />}
         <div className="mt-5 flex flex-col gap-6">
           {shoes.data?.map((shoe) => (
-            <OneShoe key={shoe.id} shoe={shoe} mayWrite={mayWrite} />
+            <OneShoe key={shoe.id} shoe={shoe} mayWrite={mayWrite} onBinned={setBinned} />
           ))}
           {shoes.data?.length === 0 && (
             <p className="text-lg">No shoe yet. Runs are laid out with typical figures until you add one.</p>
           )}
         </div>
+        <Bin kinds={["shoe"]} />
       </main>
     </Shell>
   );
@@ -45,7 +49,14 @@ export function ShoesPage() {
 
 type Open = "calibrate" | "change" | null;
 
-function OneShoe({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
+interface OneShoeProps {
+  shoe: Shoe;
+  mayWrite: boolean;
+  onBinned: (binned: JustBinned) => void;
+}
+
+function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
+  const mayDelete = useMe().data?.role === "lead";
   const [open, setOpen] = useState<Open>(null);
   const remove = useRemoveShoe();
   const toggle = (what: Open) => setOpen(open === what ? null : what);
@@ -71,17 +82,23 @@ function OneShoe({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
             <Button aria-expanded={open === "change"} onClick={() => toggle("change")}>
               Change
             </Button>
-            <Confirm
-              trigger={
-                <Button look="quiet" aria-label={`Remove the shoe ${shoe.name}`}>
-                  <RemoveIcon />
-                </Button>
-              }
-              title={`Remove “${shoe.name}”?`}
-              says="Runs keep the figures that they were laid out with, and its bends stay in the log."
-              act="Remove the shoe"
-              onAct={() => remove.mutate(shoe.id)}
-            />
+            {mayDelete && (
+              <Confirm
+                trigger={
+                  <Button look="quiet" aria-label={`Remove the shoe ${shoe.name}`}>
+                    <RemoveIcon />
+                  </Button>
+                }
+                title={`Remove “${shoe.name}”?`}
+                says="It goes into the bin. Runs keep the figures that they were laid out with, and its bends stay in the log."
+                act="Remove the shoe"
+                onAct={() =>
+                  remove.mutate(shoe.id, {
+                    onSuccess: () => onBinned({ kind: "shoe", id: shoe.id, name: shoe.name }),
+                  })
+                }
+              />
+            )}
           </span>
         )}
       </div>

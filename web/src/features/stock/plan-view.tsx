@@ -42,26 +42,28 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
   return (
     <section aria-label="Plan" className={planning ? "opacity-60" : ""}>
       {begun && <h2 className="mt-6 border-t border-line pt-3 text-xl font-bold">Still to be reserved</h2>}
-      <div className="mt-2 flex flex-wrap items-center gap-2">
-        <Segments
-          label="Goal"
-          value={terms.goal as Goal}
-          choices={GOALS}
-          onChoose={(goal) => onPlan({ ...terms, goal })}
-        />
-        <Button
-          aria-expanded={trying}
-          onClick={() => {
-            setTrying(!trying);
-            setBefore(trying ? null : now);
-          }}
-        >
-          What if …
-        </Button>
-        <Button disabled={planning} onClick={() => onPlan({ ...terms }, LONGER)}>
-          Look longer
-        </Button>
-      </div>
+      {mayWrite && (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <Segments
+            label="Goal"
+            value={terms.goal as Goal}
+            choices={GOALS}
+            onChoose={(goal) => onPlan({ ...terms, goal })}
+          />
+          <Button
+            aria-expanded={trying}
+            onClick={() => {
+              setTrying(!trying);
+              setBefore(trying ? null : now);
+            }}
+          >
+            What if …
+          </Button>
+          <Button disabled={planning} onClick={() => onPlan({ ...terms }, LONGER)}>
+            Look longer
+          </Button>
+        </div>
+      )}
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="tape text-lg">
           <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}

@@ -71,7 +71,8 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
   const take = useTakePlan(jobId);
   const [seconds, setSeconds] = useState(USUAL_SECONDS);
   const begun = cutting.taken.bars.length > 0;
-  const wanted = !cutting.proposal && !plan.isPending && !plan.error && (cutting.to_plan > 0 || !begun);
+  const wanted =
+    mayWrite && !cutting.proposal && !plan.isPending && !plan.error && (cutting.to_plan > 0 || !begun);
   const { mutate } = plan;
   const digest = cutting.proposal?.digest ?? "";
   // What is as it was has its plan already; after a change it is planned anew.
@@ -106,6 +107,11 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
           onTake={(picks) => take.mutate({ digest, picks })}
           mayWrite={mayWrite}
         />
+      )}
+      {!mayWrite && !cutting.proposal && cutting.to_plan > 0 && (
+        <Notice severity="note">
+          Nobody has planned these cuts as the job is now. A bender or the lead does.
+        </Notice>
       )}
       {plan.error && !cutting.proposal && <Notice severity="stop">{plan.error.message}</Notice>}
       {cutting.left_out.map((run) => (

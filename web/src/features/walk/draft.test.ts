@@ -90,14 +90,14 @@ describe("a reload", () => {
   });
 
   it("brings back what was not saved", () => {
-    keep(7, following(fresh(), edit("typed")));
-    const reopened = openDraft(run("a"), readKept(7));
+    keep("1.2", 7, following(fresh(), edit("typed")));
+    const reopened = openDraft(run("a"), readKept("1.2", 7));
     expect([reopened.document.name, reopened.saving]).toEqual(["typed", "unsaved"]);
   });
 
   it("tells when somebody saved in between", () => {
-    keep(7, following(fresh(), edit("typed")));
-    const reopened = openDraft(run("theirs", 2), readKept(7));
+    keep("1.2", 7, following(fresh(), edit("typed")));
+    const reopened = openDraft(run("theirs", 2), readKept("1.2", 7));
     expect([reopened.document.name, reopened.saving, reopened.theirs?.version]).toEqual([
       "typed",
       "stale",
@@ -106,16 +106,16 @@ describe("a reload", () => {
   });
 
   it("knows a save of ours whose reply never came", () => {
-    keep(7, following(fresh(), edit("typed"), { type: "saving" }, edit("typed on")));
-    const reopened = openDraft(run("typed", 2), readKept(7));
+    keep("1.2", 7, following(fresh(), edit("typed"), { type: "saving" }, edit("typed on")));
+    const reopened = openDraft(run("typed", 2), readKept("1.2", 7));
     expect([reopened.document.name, reopened.saving, reopened.version]).toEqual(["typed on", "unsaved", 2]);
   });
 
   it("keeps nothing of what is saved", () => {
-    keep(7, following(fresh(), edit("typed")));
-    keep(7, fresh());
-    expect(readKept(7)).toBeNull();
+    keep("1.2", 7, following(fresh(), edit("typed")));
+    keep("1.2", 7, fresh());
+    expect(readKept("1.2", 7)).toBeNull();
     localStorage.setItem("crelda.run.7", "{");
-    expect(readKept(7)).toBeNull();
+    expect(readKept("1.2", 7)).toBeNull();
   });
 });

@@ -135,23 +135,24 @@ export interface Kept {
   sent: RunDocument | null;
 }
 
-const storageKey = (runId: number): string => `crelda.run.${runId}`;
+/** A draft is one person's own: on a shared phone nobody sees what another has typed. */
+const storageKey = (owner: string, runId: number): string => `crelda.run.${owner}.${runId}`;
 
-export function readKept(runId: number): Kept | null {
+export function readKept(owner: string, runId: number): Kept | null {
   try {
-    const text = localStorage.getItem(storageKey(runId));
+    const text = localStorage.getItem(storageKey(owner, runId));
     return text ? (JSON.parse(text) as Kept) : null;
   } catch {
     return null;
   }
 }
 
-export function keep(runId: number, draft: Draft): void {
+export function keep(owner: string, runId: number, draft: Draft): void {
   try {
-    if (draft.saving === "saved") localStorage.removeItem(storageKey(runId));
+    if (draft.saving === "saved") localStorage.removeItem(storageKey(owner, runId));
     else {
       const kept: Kept = { version: draft.version, document: draft.document, sent: draft.sent };
-      localStorage.setItem(storageKey(runId), JSON.stringify(kept));
+      localStorage.setItem(storageKey(owner, runId), JSON.stringify(kept));
     }
   } catch {
     // A full or forbidden storage only costs the second copy; the server has the first.

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef } from "react";
 import { ApiError, api, reply } from "@/api/client";
-import { keys } from "@/api/queries";
+import { keys, useOwner } from "@/api/queries";
 import type { Run, RunDocument } from "@/api/types";
 import { type Draft, type DraftEvent, draftReducer, keep, openDraft, readKept } from "./draft";
 
@@ -18,11 +18,14 @@ export interface DraftHandle {
 
 /** A run's draft: edits at once, saves as one types, keeps a copy here until the server has it. */
 export function useDraft(run: Run): DraftHandle {
-  const [draft, send] = useReducer(draftReducer, run, (opened) => openDraft(opened, readKept(opened.id)));
+  const owner = useOwner();
+  const [draft, send] = useReducer(draftReducer, run, (opened) =>
+    openDraft(opened, readKept(owner, opened.id)),
+  );
   const queries = useQueryClient();
   const { document, version, saving } = draft;
 
-  useEffect(() => keep(run.id, draft), [run.id, draft]);
+  useEffect(() => keep(owner, run.id, draft), [owner, run.id, draft]);
 
   const unsavedSince = useRef(0);
   useEffect(() => {
@@ -51,7 +54,7 @@ export function useDraft(run: Run): DraftHandle {
       .catch((error: unknown) => send(failure(error)));
   }, [saving]);
 
-  useSavedOnLeaving(run.id, draft);
+  useSavedOnLeaving(owner, run.id, draft);
 
   const edit = useCallback(
     (next: RunDocument, place: string) => send({ type: "edit", document: next, place }),
@@ -61,7 +64,7 @@ export function useDraft(run: Run): DraftHandle {
 }
 
 /** Saves at once what was typed right before another view was opened; the views show what is saved. */
-function useSavedOnLeaving(runId: number, draft: Draft) {
+function useSavedOnLeaving(owner: string, runId: number, draft: Draft) {
   const queries = useQueryClient();
   const latest = useRef(draft);
   latest.current = draft;
@@ -71,7 +74,7 @@ function useSavedOnLeaving(runId: number, draft: Draft) {
       if (left.saving !== "unsaved" && left.saving !== "unreachable") return;
       save(runId, left.version, left.document)
         .then(() => {
-          keep(runId, { ...left, saving: "saved" });
+          keep(owner, runId, { ...left, saving: "saved" });
           queries.invalidateQueries({ queryKey: keys.bench(runId) });
           queries.invalidateQueries({ queryKey: keys.jobs });
           queries.invalidateQueries({ queryKey: ["cuts"] });
@@ -79,7 +82,7 @@ function useSavedOnLeaving(runId: number, draft: Draft) {
         // It is kept in this browser and comes up again when the run is opened.
         .catch(() => undefined);
     },
-    [runId, queries],
+    [owner, runId, queries],
   );
 }
 
@@ -89,7 +92,13 @@ const save = (runId: number, version: number, document: RunDocument) =>
 function failure(error: unknown): DraftEvent {
   if (error instanceof ApiError && error.status === 409 && error.theirs)
     return { type: "stale", theirs: error.theirs };
-  if (error instanceof ApiError && error.status >= 400 && error.status < 500)
+  // Signed out, or asked too often: what is typed is as good as before, and is saved later.
+  if (
+    error instanceof ApiError &&
+    error.status >= 400 &&
+    error.status < 500 &&
+    ![401, 429].includes(error.status)
+  )
     return { type: "refused", says: error.message };
   return { type: "unreachable" };
 }

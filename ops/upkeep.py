@@ -1,0 +1,64 @@
+"""What is done while everything runs: logs turned over, a database that died started again, the daily tidying."""
+
+import shutil
+import subprocess
+import time
+from collections import deque
+from pathlib import Path
+
+from ops.children import start
+from ops.database import Database
+from ops.paths import LOGS, PYTHON, ROOT
+from ops.say import Stop, say, tail
+
+LARGEST_LOG = 5 * 1024 * 1024
+OLD_LOGS = 3
+A_MINUTE, A_DAY = 60.0, 24 * 60 * 60.0
+MOST_DEATHS = 3
+
+
+class Upkeep:
+    """Looked after every half second; what is due is done."""
+
+    def __init__(self, env: dict[str, str]) -> None:
+        self.env = env
+        self.next_look = self.next_tidying = time.monotonic()
+        self.tidying: subprocess.Popen[bytes] | None = None
+        self.deaths: deque[float] = deque(maxlen=MOST_DEATHS)
+
+    def look(self) -> None:
+        """Do what is due."""
+        now = time.monotonic()
+        if now >= self.next_look:
+            self.next_look = now + A_MINUTE
+            for log in LOGS.glob("*.log"):
+                turn_over(log)
+        if now >= self.next_tidying:
+            self.next_tidying = now + A_DAY
+            self.tidying = start([PYTHON, ROOT / "manage.py", "tidy"], LOGS / "tidy.log", self.env)
+        elif self.tidying:
+            # Asked, so that it does not stay behind as a zombie.
+            self.tidying.poll()
+
+    def revive(self, database: Database) -> None:
+        """Start a database that died again, at its old address. Raises Stop where it dies again and again."""
+        self.deaths.append(time.monotonic())
+        if len(self.deaths) == MOST_DEATHS and self.deaths[-1] - self.deaths[0] < 5 * A_MINUTE:
+            raise Stop(f"the database died {MOST_DEATHS} times. The end of {database.log}:\n{tail(database.log)}")
+        say("the database died; starting it again …")
+        database.start()
+        say("the database is back.")
+
+
+def turn_over(log: Path) -> None:
+    """Begin a log anew once it is large; the last ones are kept beside it, the newest as `.1`."""
+    if log.stat().st_size <= LARGEST_LOG:
+        return
+    for number in range(OLD_LOGS - 1, 0, -1):
+        older = log.with_name(f"{log.name}.{number}")
+        if older.exists():
+            older.replace(log.with_name(f"{log.name}.{number + 1}"))
+    # Whoever writes it appends, and so goes on at the beginning.
+    shutil.copyfile(log, log.with_name(f"{log.name}.1"))
+    with log.open("r+b") as file:
+        file.truncate(0)

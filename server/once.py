@@ -1,0 +1,73 @@
+"""Each write is done once, however often it is sent: by the key that comes with it (Idempotency-Key)."""
+
+from collections.abc import Callable
+from functools import wraps
+from hashlib import sha256
+from typing import Any
+from uuid import UUID
+
+from django.db import OperationalError, transaction
+from django.http import HttpRequest, HttpResponse
+
+from server.accounts.models import Reply
+from server.database_gate import is_locked_out
+from server.errors import LOCKED
+from server.guard import problem
+
+HEADER = "Idempotency-Key"
+# Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
+REPEATABLE = {
+    *("signIn", "signOut", "previewPlan", "listWays", "checkMarks", "readNote", "writeNote", "compareRuns"),
+    *("testShoe", "readFinder", "planCuts", "pickChoices", "doActs", "doCut"),
+}
+NEEDED = f"A write needs the header {HEADER} with a UUID of its own, so that it is done once however often it is sent."
+OTHER = f"This {HEADER} came with another write before. Nothing was done."
+Run = Callable[..., HttpResponse]
+
+
+def needs_key(methods: list[str], operation: str | None) -> bool:
+    """Whether an operation of the API must come with a key."""
+    return "GET" not in methods and operation not in REPEATABLE
+
+
+def once_only(run: Run) -> Run:
+    """An operation of the API, done once for a key: sent again it is answered as it was the first time."""
+    operation: Any = run.__self__  # type: ignore[attr-defined]
+    if not needs_key(operation.methods, operation.operation_id):
+        return run
+
+    @wraps(run)
+    def once(request: HttpRequest, **given: Any) -> HttpResponse:
+        if not request.user.is_authenticated:
+            return run(request, **given)
+        try:
+            key = UUID(request.headers.get(HEADER, ""))
+        except ValueError:
+            return problem(400, NEEDED)
+        try:
+            return _answer(request, key, lambda: run(request, **given))
+        except OperationalError as error:
+            if is_locked_out(error):
+                return problem(409, LOCKED)
+            raise
+
+    return once
+
+
+@transaction.atomic
+def _answer(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> HttpResponse:
+    asked = sha256(f"{request.method} {request.path}\n".encode() + request.body).hexdigest()
+    # One that is under way has the key's row locked until it is done.
+    kept, is_new = Reply.objects.get_or_create(user_id=request.user.pk, key=key, defaults={"asked": asked})
+    if not is_new:
+        if kept.asked != asked:
+            return problem(422, OTHER)
+        return HttpResponse(kept.body or b"", status=kept.status, content_type="application/json; charset=utf-8")
+    answer = run()
+    if answer.status_code >= 400:
+        # What was refused may be sent again with the same key.
+        transaction.set_rollback(True)
+        return answer
+    kept.status, kept.body = answer.status_code, answer.content.decode()
+    kept.save(update_fields=["status", "body"])
+    return answer

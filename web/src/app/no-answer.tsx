@@ -1,0 +1,26 @@
+import { useEffect } from "react";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+import { Wordmark } from "./wordmark";
+
+const PAUSE = 3000;
+
+/** The program is here, but its server or database gives no answer: what is going on, and that it tries again. */
+export function NoAnswer({ error, onAgain }: { error: Error | null; onAgain: () => void }) {
+  useEffect(() => {
+    const timer = setInterval(onAgain, PAUSE);
+    return () => clearInterval(timer);
+  }, [onAgain]);
+  return (
+    <main className="flex min-h-dvh items-center justify-center p-6">
+      <div className="flex w-[min(25rem,100%)] flex-col gap-5 text-lg">
+        <Wordmark large />
+        <Notice severity="caution">{error?.message ?? "No reply from the server."}</Notice>
+        <p className="text-soft">It is tried again every few seconds. Nothing that was entered is lost.</p>
+        <Button className="min-h-12 self-start" onClick={onAgain}>
+          Try now
+        </Button>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,42 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { ApiError, api, reply } from "@/api/client";
+import { useOutboxSnapshot } from "@/features/outbox/outbox-context";
+import { Ask } from "@/ui/confirm";
+import { persister } from "./kept";
+import { tellOtherTabs } from "./owner";
+
+/** Signs out: at once, or after a word about what is not sent yet. */
+export function SigningOut({ onStay }: { onStay: () => void }) {
+  const { kept } = useOutboxSnapshot();
+  const queries = useQueryClient();
+  const [says, setSays] = useState(
+    kept.length > 0
+      ? `${kept.length} of what you did at the bench is not sent yet. It stays on this device, and is sent once you sign in here again.`
+      : "",
+  );
+  const signOut = useCallback(async () => {
+    try {
+      await reply(api.DELETE("/api/session"));
+    } catch (error) {
+      if (!(error instanceof ApiError && error.status === 401)) {
+        setSays("No reply from the server, so you are still signed in. Try again where there is a network.");
+        return;
+      }
+    }
+    queries.clear();
+    await persister.removeClient();
+    tellOtherTabs("");
+    window.location.assign("/");
+  }, [queries]);
+  const asked = useRef(false);
+  useEffect(() => {
+    if (says || asked.current) return;
+    asked.current = true;
+    void signOut();
+  }, [says, signOut]);
+  if (!says) return null;
+  return (
+    <Ask title="Sign out?" says={says} act="Sign out" keep="Stay signed in" onAct={signOut} onKeep={onStay} />
+  );
+}

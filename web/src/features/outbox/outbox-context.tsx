@@ -1,0 +1,83 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
+import { ApiError, api, reply } from "@/api/client";
+import { keys } from "@/api/queries";
+import type { Bench, BenchAct, Me } from "@/api/types";
+import { ownerOf } from "@/app/owner";
+import { moveOldQueues } from "./old-queues";
+import { type Answer, Outbox, type Snapshot } from "./outbox";
+import { IndexedOutbox } from "./outbox-store";
+
+export const store = new IndexedOutbox();
+const CHANNEL = "crelda-outbox";
+const Context = createContext<Outbox | null>(null);
+
+/** Other tabs take their turn; where a browser has no locks the keys of the acts still see to it that each is done once. */
+const alone = async (task: () => Promise<void>): Promise<void> => {
+  if (navigator.locks) await navigator.locks.request(CHANNEL, task);
+  else await task();
+};
+
+/** Sends what a person did at benches, from wherever in the program they are, in whichever tab. */
+export function OutboxProvider({ me, children }: { me: Me; children: ReactNode }) {
+  const queries = useQueryClient();
+  const owner = ownerOf(me);
+  const [channel] = useState(() => new BroadcastChannel(CHANNEL));
+  const [outbox] = useState(() => {
+    const sent = async (runId: number, bench: Bench) => {
+      // An answer that was asked for before this was done must not come after it.
+      await queries.cancelQueries({ queryKey: keys.bench(runId) });
+      queries.setQueryData(keys.bench(runId), bench);
+      for (const queryKey of [keys.jobs, keys.log, keys.rack, ["learned"], ["cuts"]])
+        void queries.invalidateQueries({ queryKey: [...queryKey] });
+    };
+    const later = (task: () => void, milliseconds: number) => {
+      const timer = setTimeout(task, milliseconds);
+      return () => clearTimeout(timer);
+    };
+    const post = (runId: number, acts: BenchAct[]) => {
+      const asked = api.POST("/api/runs/{run_id}/bench", {
+        params: { path: { run_id: runId } },
+        body: { acts },
+      });
+      return (reply(asked) as Promise<Answer>).catch((error: unknown) => {
+        // Signed out by time: the sign-in page says that something waits here.
+        if (error instanceof ApiError && error.status === 401) queries.setQueryData(keys.me, null);
+        throw error;
+      });
+    };
+    return new Outbox(owner, { store, post, alone, later, sent, tell: () => channel.postMessage("changed") });
+  });
+
+  useEffect(() => {
+    const back = () => document.visibilityState === "visible" && outbox.send();
+    channel.onmessage = () => {
+      void outbox.look().then(outbox.send);
+      void queries.invalidateQueries({ queryKey: ["bench"] });
+    };
+    window.addEventListener("online", outbox.send);
+    document.addEventListener("visibilitychange", back);
+    moveOldQueues(store, me.username, owner).finally(() => outbox.open());
+    // Another tab that was sending may have been closed before it was done.
+    const timer = setInterval(outbox.send, 30_000);
+    return () => {
+      window.removeEventListener("online", outbox.send);
+      document.removeEventListener("visibilitychange", back);
+      clearInterval(timer);
+      outbox.close();
+    };
+  }, [outbox, channel, queries, me.username, owner]);
+
+  return <Context value={outbox}>{children}</Context>;
+}
+
+export function useOutbox(): Outbox {
+  const outbox = useContext(Context);
+  if (!outbox) throw new Error("outside of the outbox");
+  return outbox;
+}
+
+export function useOutboxSnapshot(): Snapshot {
+  const outbox = useOutbox();
+  return useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+}
