@@ -30,6 +30,10 @@ class State:
     correction: Correction | None
 
 
+# What was found after so many bends were made and read so, some of them left as they are.
+States = dict[tuple[tuple[tuple[int, float, float | None], ...], tuple[int, ...]], State]
+
+
 class AsMade:
     """Follows a stick through the bends that are made, in the order in which they were."""
 
@@ -40,9 +44,11 @@ class AsMade:
         sequence: Sequence[int],
         hooks: Mapping[int, Hook],
         made: Sequence[Made],
+        known: States,
     ) -> None:
         self.stick, self.planned, self.sequence, self.hooks = stick, dict(planned), list(sequence), hooks
         self.made = {one.bend - 1: one for one in made if one.bend - 1 in self.planned}
+        self.known = known
         self.order = list(self.made)
         self.places = {index: place for place, index in enumerate(self.planned)}
 
@@ -50,8 +56,13 @@ class AsMade:
     def states(self) -> list[State]:
         """The stick before any bend, and after each that is made."""
         states = [State(dict(self.planned), dict(self.planned), (), None)]
+        left = tuple(index for index, one in self.made.items() if one.left)
+        so_far: tuple[tuple[int, float, float | None], ...] = ()
         for index, one in self.made.items():
-            states.append(self._after(states[-1], index, one))
+            so_far = (*so_far, (index, one.angle, one.tape))
+            if (so_far, left) not in self.known:
+                self.known[so_far, left] = self._after(states[-1], index, one)
+            states.append(self.known[so_far, left])
         return states
 
     def _after(self, before: State, index: int, one: Made) -> State:

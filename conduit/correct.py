@@ -26,6 +26,8 @@ CUT_FOR_AN_INCH = 0.25
 # How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
 INCHES_PER_RADIAN = 0.25 / math.radians(1)
 ROUNDS, STEP, DAMPING = 25, 1e-6, 1e-3
+# Inches: far below what a pencil or a tape shows, and above what slopes taken in such steps can tell.
+SETTLED = 1e-5
 GOOD_DIRECTION = math.radians(1)
 MOST_REPLANNED = math.radians(6)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
@@ -309,7 +311,7 @@ class _Search:
             left = slopes.T @ slopes + DAMPING**2 * np.eye(self.size)
             move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)
             by = by + move
-            if float(np.abs(move).max()) < 1e-9:
+            if float(np.abs(move).max()) < SETTLED:
                 break
         return by
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from conduit import sheet_results as told
 from conduit.arithmetic import mark_lines
 from conduit.arranging import arrange
-from conduit.as_made import AsMade, State, asked
+from conduit.as_made import AsMade, State, States, asked
 from conduit.bench import Reading as ToolReading
 from conduit.bench import Where, roll_before
 from conduit.correct import LEAST_CUT
@@ -39,6 +39,8 @@ class Bencher:
         self.plan = make_plan(raw, rules)
         self.reading, self.layout, self.shoe, _ = laid_out(raw, rules)
         self.rules = with_own_stick(rules, self.reading.head)
+        # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
+        self._states: dict[tuple[int, str], States] = {}
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[Made] = ()) -> Sheet:
         """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
@@ -57,7 +59,8 @@ class Bencher:
             arranged.spare or 0.0,
         )
         card = stick.card_settings(self.plan.card)
-        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, self.rules.stick).whole()
+        known = self._states.setdefault((piece, arranged.model_dump_json()), {})
+        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick).whole()
 
 
 class _Sheet:
@@ -71,6 +74,7 @@ class _Sheet:
         arranged: Arranged,
         card: Mapping[int, Setting],
         made: Sequence[Made],
+        known: States,
         longest: float,
     ) -> None:
         self.longest = longest
@@ -84,7 +88,7 @@ class _Sheet:
         self.planned = {
             index: setting_of(stick.use(index, arc, self.hooks[index]).mark, arc) for index, arc in arcs.items()
         }
-        self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made)
+        self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made, known)
 
     def measure(self, inches: float) -> Measure:
         return Measure.of(inches, self.head.tape, self.head.feet)

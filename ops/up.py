@@ -122,7 +122,7 @@ def _hosts(host: str) -> str:
 def gunicorn(host: str, port: int) -> list[str | Path]:
     """The production server's command line."""
     workers = os.environ.get("CRELDA_WORKERS", "2")
-    threads = os.environ.get("CRELDA_THREADS", "6")
+    threads = os.environ.get("CRELDA_THREADS", "12")
     flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", threads, "--chdir", str(ROOT)]
     # Longer than proxies keep a connection, so that none of them sends into one that was just closed.
     flags += ["--keep-alive", "75", "--timeout", "60"]

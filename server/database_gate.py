@@ -12,7 +12,9 @@ from server.guard import is_api, problem
 
 # MariaDB's numbers for a lock that was waited for too long, and for a deadlock: it is there, others are at work.
 LOCKED_OUT = (1205, 1213)
-PATIENCE = 0.5
+# A server that is only busy finishes something every so often; one whose database stalls finishes nothing.
+STALLED, LOOK = 1.5, 0.1
+LEFT_FOR_PAGES = 3
 PAUSE = 2.0
 GONE = "The database does not answer just now. What you did is kept here and sent once it is back."
 BUSY = "The server has its hands full. What you did is kept here; try again in a moment."
@@ -26,7 +28,8 @@ class DatabaseGate:
 
     def __init__(self, answer: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.answer = answer
-        self.places = BoundedSemaphore(max(1, settings.WEB_THREADS - 1))
+        self.places = BoundedSemaphore(max(1, settings.WEB_THREADS - LEFT_FOR_PAGES))
+        self.last_done = monotonic()
         self.trying = Lock()
         self.failed, self.closed_until = False, 0.0
 
@@ -45,11 +48,14 @@ class DatabaseGate:
             self.trying.release()
 
     def _answer(self, request: HttpRequest) -> HttpResponseBase:
-        if not self.places.acquire(timeout=PATIENCE):
-            return _unavailable(BUSY)
+        arrived = monotonic()
+        while not self.places.acquire(timeout=LOOK):
+            if monotonic() - max(arrived, self.last_done) > STALLED:
+                return _unavailable(BUSY)
         try:
             return self.answer(request)
         finally:
+            self.last_done = monotonic()
             self.places.release()
 
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:

@@ -54,7 +54,7 @@ TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP
 DATABASE_PATIENCE = int(os.environ.get("CRELDA_DATABASE_PATIENCE", "8"))
 # Proxies whose word on where a request comes from is taken.
 TRUSTED_PROXIES = [ip_network(one.strip()) for one in os.environ.get("CRELDA_TRUSTED_PROXIES", "").split(",") if one]
-WEB_THREADS = int(os.environ.get("CRELDA_THREADS", "6"))
+WEB_THREADS = int(os.environ.get("CRELDA_THREADS", "12"))
 DATABASES = {
     "default": dj_database_url.parse(os.environ["CRELDA_DATABASE_URL"], conn_max_age=60, conn_health_checks=True)
 }

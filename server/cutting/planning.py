@@ -17,7 +17,7 @@ from conduit.results import Plan
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.turns import a_turn
+from server.cutting.turns import a_turn, stepping_back
 from server.jobs.models import Job, Run, Status
 from server.stock.actions import on_rack
 from server.stock.models import Scrap
@@ -153,12 +153,14 @@ class Cutting:
 
     def propose(self, terms: CutTerms, seconds: float) -> Proposal:
         """The plan for just this: the one found before unless more time is given now. Raises Busy."""
-        known = self.proposal(terms)
-        if known and known.seconds >= seconds:
-            return known
+        # Before anything is laid out for it: those who wait ask again and again.
         with a_turn(self.job.crew):
-            found = make_cut_list(self.runs, self.rack, terms, Clock(seconds), self._known(seconds))
-        return self._kept(terms, found, seconds, known)
+            known = self.proposal(terms)
+            if known and known.seconds >= seconds:
+                return known
+            runs, rack, same = self.runs, self.rack, self._known(seconds)
+            found = stepping_back(lambda: make_cut_list(runs, rack, terms, Clock(seconds), same))
+            return self._kept(terms, found, seconds, known)
 
     def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:
         """Keep a plan that was found; where the one before was as good it stays, with what was picked of it."""

@@ -1,8 +1,12 @@
 """Whose turn it is to have a plan of cuts made: so many at once that measuring and marking stay quick for all."""
 
-from collections.abc import Iterator
+import os
+import threading
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import ExitStack, contextmanager
 from threading import Lock
+from typing import TypeVar
 
 from django.conf import settings
 from django.db import connection
@@ -10,8 +14,23 @@ from django.db import connection
 from server.accounts.models import Crew
 from server.errors import Busy
 
+Got = TypeVar("Got")
 AT_ONCE_FOR_A_CREW = 2
+NICE = 10
 _in_this_process = Lock()
+
+
+def _step_back() -> None:
+    """Whoever measures or marks goes first on the processor."""
+    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)
+
+
+_planner = ThreadPoolExecutor(1, "planner", _step_back)
+
+
+def stepping_back(task: Callable[[], Got]) -> Got:
+    """Does what takes long at a low priority, and gives what comes of it. It must not use the database."""
+    return _planner.submit(task).result()
 
 
 @contextmanager

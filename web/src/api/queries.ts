@@ -17,6 +17,7 @@ import type {
   ShoeIn,
   Way,
 } from "./types";
+import { WriteKeys } from "./write-keys";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
@@ -140,11 +141,25 @@ export const usePickChoices = (jobId: number) =>
 export const useLetGo = (jobId: number) =>
   useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/let-go", ofJob(jobId))));
 
+const cutKeys = new WriteKeys(newKey);
+
 export const useCutAct = (jobId: number) =>
-  useCuttingAct(jobId, ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong"; length: string }) =>
-    reply(
-      api.POST("/api/cuts/{cut_id}", { params: { path: { cut_id: id } }, body: { ...act, key: newKey() } }),
-    ),
+  useCuttingAct(
+    jobId,
+    async ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong"; length: string }) => {
+      const done = `${id} ${act.kind} ${act.length}`;
+      const body = { ...act, key: cutKeys.keyOf(done, Date.now()) };
+      try {
+        const now = await reply(api.POST("/api/cuts/{cut_id}", { params: { path: { cut_id: id } }, body }));
+        cutKeys.answered(done);
+        return now;
+      } catch (error) {
+        // Where no answer came the same has the same key once more.
+        if (error instanceof ApiError && error.status === 0) throw error;
+        cutKeys.answered(done);
+        throw error;
+      }
+    },
   );
 
 export const useLabels = () =>

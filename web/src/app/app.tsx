@@ -33,7 +33,12 @@ const queries: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
   defaultOptions: {
-    queries: { retry: (count, error) => error instanceof ApiError && error.status === 0 && count < 2 },
+    queries: {
+      // No answer, or none from the database: it is asked again; what was shown stays.
+      retry: (count, error) =>
+        error instanceof ApiError && (error.status === 0 || error.status >= 502) && count < 2,
+      retryDelay: (count, error) => Math.max(1000 * 2 ** count, error instanceof ApiError ? error.wait : 0),
+    },
   },
 });
 
