@@ -96,13 +96,13 @@ class Database:
         welcome.unlink(missing_ok=True)
         welcome.touch(mode=0o600)
         password, mine = read_secrets()["database_password"], f"'{USER}'@'127.0.0.1'"
-        rights = "ALL ON `test\\_%`.*" if self.throwaway else f"{RIGHTS} ON crelda.*"
+        for_tests = f"GRANT ALL ON `test\\_%`.* TO {mine};\n" if self.throwaway else ""
         welcome.write_text(
             "CREATE DATABASE IF NOT EXISTS crelda CHARACTER SET utf8mb4;\n"
             f"CREATE USER IF NOT EXISTS {mine};\n"
             f"ALTER USER {mine} IDENTIFIED BY '{password}';\n"
             f"REVOKE ALL PRIVILEGES, GRANT OPTION FROM {mine};\n"
-            f"GRANT {rights} TO {mine};\n"
+            f"GRANT {RIGHTS} ON crelda.* TO {mine};\n{for_tests}"
         )
         if self.account:
             shutil.chown(welcome, self.account)

@@ -1,5 +1,6 @@
 """The database server is killed in the middle of a confirmed cut: it comes back as before, and the act is done once."""
 
+import getpass
 import json
 import shutil
 import subprocess
@@ -47,6 +48,24 @@ from server.tests.support import cutting_state
 print(json.dumps(cutting_state(), default=str))
 """
 
+# What somebody who got hold of our account in the database would try next.
+TRESPASS = """
+import json, django
+django.setup()
+from django.db import connection
+from django.db.utils import OperationalError, ProgrammingError
+done = []
+for words in ("CREATE DATABASE elsewhere", "SELECT * FROM mysql.user", "SELECT 1 INTO OUTFILE '/tmp/crelda-out'",
+              "CREATE USER other", "SET GLOBAL max_connections = 1"):
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute(words)
+        done.append(words)
+    except (OperationalError, ProgrammingError):
+        pass
+print(json.dumps(done))
+"""
+
 
 class DatabaseKilled(TestCase):
     def setUp(self):
@@ -65,6 +84,13 @@ class DatabaseKilled(TestCase):
         command = [PYTHON, "-c", script, *map(str, words)]
         done = subprocess.run(command, env=self.env(), cwd=ROOT, check=True, stdout=subprocess.PIPE)
         return json.loads(done.stdout)
+
+    def test_the_server_has_no_more_rights_in_it_than_it_needs(self):
+        self.assertEqual(self.told(TRESPASS), [])
+        runs_as = subprocess.run(
+            ["ps", "-o", "euser:32=", "-p", str(self.database.process.pid)], capture_output=True, text=True
+        )
+        self.assertEqual(runs_as.stdout.strip(), self.database.account or getpass.getuser())
 
     def test_killed_in_the_middle_nothing_is_lost_and_nothing_doubled(self):
         lead, cut, before = self.told(PREPARE)

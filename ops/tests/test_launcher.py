@@ -194,7 +194,7 @@ class UpAndDown(LauncherCase):
         return False
 
     def test_killed_outright_it_leaves_nothing_behind(self):
-        before = set(Path(tempfile.gettempdir()).iterdir())
+        before = self.of_ours()
         with self.up() as (launched, _):
             launched.process.kill()
             launched.process.wait()
@@ -202,4 +202,7 @@ class UpAndDown(LauncherCase):
             while processes_of(launched.folder) and time.monotonic() < give_up:
                 time.sleep(0.1)
             self.assertEqual(processes_of(launched.folder), [])
-            self.assertEqual(set(Path(tempfile.gettempdir()).iterdir()) - before, {launched.folder})
+            self.assertEqual(self.of_ours() - before, {launched.folder})
+
+    def of_ours(self):
+        return set(Path(tempfile.gettempdir()).glob("*crelda*"))

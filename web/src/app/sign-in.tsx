@@ -44,8 +44,9 @@ export function SignIn() {
         {waiting > 0 && (
           <div className="mt-6">
             <Notice severity="caution">
-              {waiting} {waiting === 1 ? "thing" : "things"} done at the bench {waiting === 1 ? "is" : "are"}{" "}
-              kept on this device. Whoever did {waiting === 1 ? "it signs" : "them signs"} in, and it is sent.
+              {waiting === 1
+                ? "1 thing done at the bench is kept on this device. Once whoever did it signs in, it is sent."
+                : `${waiting} things done at the bench are kept on this device. Once whoever did them signs in, they are sent.`}
             </Notice>
           </div>
         )}

@@ -112,7 +112,12 @@ export class Outbox {
 
   /** Reads what is kept; another tab, or this page before it was loaded anew, may have left something. */
   async look(): Promise<void> {
-    this.show({ kept: await this.around.store.all(this.owner).catch(() => this.now.kept) });
+    this.show({ kept: await this.read() });
+  }
+
+  /** What is kept; what was read last where the store cannot be read just now. */
+  private read(): Promise<readonly Kept[]> {
+    return this.around.store.all(this.owner).catch(() => this.now.kept);
   }
 
   open(): void {
@@ -219,7 +224,7 @@ export class Outbox {
 
   private async changed(more: Partial<Snapshot> = {}): Promise<void> {
     this.around.tell();
-    this.show({ ...more, kept: await this.around.store.all(this.owner) });
+    this.show({ ...more, kept: await this.read() });
   }
 
   private show(more: Partial<Snapshot>): void {

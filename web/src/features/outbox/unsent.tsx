@@ -61,7 +61,10 @@ export function RefusedActs({ runId }: { runId: number }) {
   const refused = kept.filter((one) => one.runId === runId && one.refused !== null);
   if (refused.length === 0 && !notKept) return null;
   return (
-    <section aria-label="Not entered" className="border-b border-stop bg-paper px-4 py-2 print:hidden">
+    <section
+      aria-label="Not entered"
+      className="sticky top-0 z-20 max-h-[40vh] overflow-y-auto border-b-2 border-stop bg-paper px-4 py-2 print:hidden"
+    >
       {notKept && <Notice severity="stop">{notKept}</Notice>}
       {refused.length > 0 && (
         <ul className="flex flex-col gap-1">

@@ -1,0 +1,32 @@
+"""Timing within one run: medians, 95th percentiles, bounds."""
+
+import statistics
+import time
+from collections.abc import Callable
+
+
+def times(act: Callable[[], object], count: int) -> list[float]:
+    """Milliseconds of each of `count` calls, after a tenth as many to warm up."""
+    for _ in range(count // 10 + 1):
+        act()
+    taken = []
+    for _ in range(count):
+        began = time.perf_counter()
+        act()
+        taken.append((time.perf_counter() - began) * 1000)
+    return taken
+
+
+def line(name: str, taken: list[float]) -> float:
+    """Print median and 95th percentile; return the median."""
+    median = statistics.median(taken)
+    late = statistics.quantiles(taken, n=20)[-1]
+    print(f"{name:<44} median {median:8.2f} ms   p95 {late:8.2f} ms   n {len(taken)}")
+    return median
+
+
+def bounded(name: str, median: float, bound: float) -> bool:
+    """Say whether a median is within its bound."""
+    kept = median < bound
+    print(f"bound for the {name}: {bound:.0f} ms: {'kept' if kept else 'BROKEN'}")
+    return kept
