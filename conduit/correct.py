@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from conduit.geometry.vectors import Vec
 from conduit.shoe import Shoe
-from conduit.simulate import Bent, Pose, Setting, bend_pipe
+from conduit.simulate import Bent, Pose, Setting, arc_of, bend_pipe
 from conduit.tables import Material
 from conduit.tolerance import SLACK_ACROSS, SLACK_ALONG
 
@@ -25,8 +25,8 @@ ANGLE_FOR_AN_INCH = math.radians(2)
 CUT_FOR_AN_INCH = 0.25
 # How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
 INCHES_PER_RADIAN = 0.25 / math.radians(1)
-ROUNDS, STEP, DAMPING = 25, 1e-6, 1e-3
-# Inches: far below what a pencil or a tape shows, and above what slopes taken in such steps can tell.
+ROUNDS, DAMPING = 25, 1e-3
+# Inches: far below what a pencil or a tape shows.
 SETTLED = 1e-5
 GOOD_DIRECTION = math.radians(1)
 MOST_REPLANNED = math.radians(6)
@@ -268,6 +268,11 @@ def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[
 
 
 Change = NDArray[np.float64]
+NOWHERE = Vec(0.0, 0.0, 0.0)
+
+
+def _column(place: Vec, direction: Vec) -> Change:
+    return np.array([*place, *direction.times(INCHES_PER_RADIAN)])
 
 
 @dataclass(frozen=True)
@@ -294,19 +299,44 @@ class _Search:
         cuts = dict(zip(self.ends, cut, strict=True))
         return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
 
-    def error(self, by: Change) -> Change:
+    def error(self, bent: Bent) -> Change:
         """Place (three, inches) and direction (three, as inches) of end B less the aim's."""
-        end = self.piece.bent(*self.changed(by)).end
-        place, aim = end.point.minus(self.piece.aim.point), self.piece.aim
-        return np.array([*place, *end.heading.minus(aim.heading).times(INCHES_PER_RADIAN)])
+        aim = self.piece.aim
+        return _column(bent.end.point.minus(aim.point), bent.end.heading.minus(aim.heading))
+
+    def slopes(self, bent: Bent, settings: Sequence[Setting]) -> Change:
+        """How the error changes with each number that may be changed.
+
+        What lies behind an arc keeps its shape. A mark that is moved shifts it along the leg before the arc and
+        back along the leg after; more angle turns it about the arc's centre, and draws it back along the leg after
+        by the length that went into the arc.
+        """
+        radius = self.piece.shoe.radius
+        order = sorted(range(len(settings)), key=lambda number: arc_of(settings[number], self.piece.shoe).start)
+        bows = dict(zip(order, bent.bows, strict=True))
+        marks, angles = list[Change](), list[Change]()
+        for number in self.rest:
+            bow = bows[number]
+            axis = bow.heading.cross(bow.inside)
+            from_centre = bent.end.point.minus(bow.entry.along(bow.inside, radius))
+            shifted = bow.heading.minus(bow.onward)
+            turned = axis.cross(from_centre).along(bow.onward, -radius)
+            if settings[number].hook == "B":
+                # The arc then begins earlier by as much as it grows.
+                turned = turned.along(shifted, -radius)
+            marks.append(_column(shifted, NOWHERE))
+            angles.append(_column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH)
+        cut = {"A": bent.start.heading, "B": bent.end.heading}
+        cuts = [_column(cut[end].times(-CUT_FOR_AN_INCH), NOWHERE) for end in self.ends]
+        return np.array([*marks, *angles, *cuts]).T
 
     def smallest(self) -> Change:
         """The smallest change that brings the end nearest to its aim."""
         by = np.zeros(self.size)
         for _ in range(ROUNDS if self.size else 0):
-            error = self.error(by)
-            columns = [(self.error(by + STEP * unit) - error) / STEP for unit in np.eye(self.size)]
-            slopes = np.array(columns).T
+            settings, cuts = self.changed(by)
+            bent = self.piece.bent(settings, cuts)
+            error, slopes = self.error(bent), self.slopes(bent, settings)
             # Damping keeps the changes small where many would do.
             left = slopes.T @ slopes + DAMPING**2 * np.eye(self.size)
             move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)

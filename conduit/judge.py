@@ -15,6 +15,8 @@ from conduit.placed import Hindrance
 from conduit.simulate import Bent, Pose
 from conduit.steps import TURNS
 
+# Radians; over so little an arc rises by less than can be told from rounding.
+HARDLY_BENT = 1e-4
 GOLDEN = (math.sqrt(5) - 1) / 2
 FINE = 1e-10
 SAMPLE = math.radians(7.5)
@@ -143,6 +145,8 @@ def _lowest_on_arc(height: Callable[[float], float], low: float, high: float, ra
     """
     half = (high - low) / 2 / radius
     first, middle, last = height(low), height((low + high) / 2), height(high)
+    if half < HARDLY_BENT:
+        return min(first, last)
     rise, whole = middle - first, last - first
     down = 2 * math.sin(half) * (1 - math.cos(half))
     q = (rise * (1 - math.cos(2 * half)) - whole * (1 - math.cos(half))) / down

@@ -1,7 +1,7 @@
 """The bench sheet of a stick: marks to lay, bends in order, what must read, what was read, and what to do about it."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from conduit import sheet_results as told
 from conduit.arithmetic import mark_lines
@@ -47,6 +47,13 @@ class Bencher:
 
         Raises NoSuchStick.
         """
+        return self._of(piece, arranged, made).whole()
+
+    def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[Made]) -> SheetBend:
+        """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
+        return self._of(piece, arranged, made).bend(number)
+
+    def _of(self, piece: int, arranged: Arranged, made: Sequence[Made]) -> "_Sheet":
         found = next((one for one in self.plan.pieces if one.number == piece), None)
         if not found or not self.layout or not self.shoe:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
@@ -60,7 +67,7 @@ class Bencher:
         )
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick).whole()
+        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick)
 
 
 class _Sheet:
@@ -107,17 +114,26 @@ class _Sheet:
             cutting=self._cutting(spare),
             spare=self.measure(spare) if spare else None,
             advised_spare=self.measure(advised) if advised else None,
-            bends=[
-                self._bend(number, act, index)
-                for number, act in enumerate(order.acts, 1)
-                for index in self.arrangement.bends(act)
-            ],
+            bends=[self._bend(number, act, index) for number, act, index in self._in_order()],
             end_for_end=order.flips,
             turns=order.turns,
             proposed=self.arrangement.proposed,
             why_not=order.why_not,
             correction=self._correction(),
         )
+
+    def bend(self, number: int) -> SheetBend:
+        """One bend, by its number in the run. Raises NoSuchStick."""
+        for act_number, act, index in self._in_order():
+            if index + 1 == number:
+                return self._bend(act_number, act, index)
+        raise NoSuchStick(f"piece {self.piece.number} has no bend {number}")
+
+    def _in_order(self) -> Iterator[tuple[int, Act, int]]:
+        """Each act by its number from 1, with each of its bends."""
+        for number, act in enumerate(self.arrangement.order.acts, 1):
+            for index in self.arrangement.bends(act):
+                yield number, act, index
 
     def _cutting(self, spare: float) -> list[str]:
         length = self.piece.length.reads

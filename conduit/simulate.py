@@ -66,7 +66,7 @@ class Arc:
     angle: float
 
 
-class _Bow(NamedTuple):
+class Bow(NamedTuple):
     """An arc by its ends and the way to its inside."""
 
     entry: Vec
@@ -107,7 +107,7 @@ class Bent:
         number = bisect_right(self._starts, s) - 1
         if number < 0:
             return self.start.point.along(self.start.heading, s)
-        arc, bow = self.arcs[number], self._bows[number]
+        arc, bow = self.arcs[number], self.bows[number]
         if s < arc.end:
             turned = (s - arc.start) / self.radius
             along, aside = self.radius * math.sin(turned), self.radius * (1 - math.cos(turned))
@@ -115,13 +115,14 @@ class Bent:
         return bow.exit.along(bow.onward, s - arc.end)
 
     @cached_property
-    def _bows(self) -> list["_Bow"]:
+    def bows(self) -> list["Bow"]:
+        """The arcs by their ends, in order from end A."""
         bows = []
         for arc, pose in zip(self.arcs, self.poses, strict=True):
             beside = pose.heading.cross(pose.inward)
             inside = pose.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
             after = pose.around(arc.roll, arc.angle, self.radius)
-            bows.append(_Bow(pose.point, pose.heading, inside, after.point, after.heading))
+            bows.append(Bow(pose.point, pose.heading, inside, after.point, after.heading))
         return bows
 
     @cached_property

@@ -10,7 +10,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.document import UnreadableDocument
-from server.database_gate import is_locked_out
+from server.gate import is_locked_out
 from server.guard import PROBLEM, SAYS
 
 LOCKED = "Somebody else changed the same things just now. Try again; nothing was done."

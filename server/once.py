@@ -10,8 +10,8 @@ from django.db import OperationalError, transaction
 from django.http import HttpRequest, HttpResponse
 
 from server.accounts.models import Reply
-from server.database_gate import is_locked_out
 from server.errors import LOCKED
+from server.gate import is_locked_out
 from server.guard import problem
 
 HEADER = "Idempotency-Key"

@@ -1,13 +1,16 @@
 import math
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.correct import Aim, AsBent, Piece, correct
+from conduit.correct import Aim, AsBent, Piece, _Search, correct
 from conduit.document import read_document
+from conduit.geometry.vectors import Vec
 from conduit.prove import Prover
-from conduit.simulate import Pose, bend_pipe
+from conduit.shoe import typical_shoe
+from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.tests.support import document, laid_out, ninety, offset
 
 LONG_STUB = document([ninety(30, "up"), ninety(60, "right")], 40)
@@ -99,3 +102,35 @@ class Correcting(TestCase):
         if found.advice not in ("scrap", "go_on"):
             self.assertLess(miss, 0.45)
             self.assertLessEqual(off, 1)
+
+
+class Slopes(TestCase):
+    @given(st.data())
+    def test_they_are_those_of_the_simulation(self, data):
+        """What each number does to the end, against the pipe bent once more with that number a hair different."""
+        shoe, hair = typical_shoe("EMT", "3/4"), 1e-6
+        references, degrees = st.sampled_from(list(shoe.references())), st.floats(5, 90)
+        count = data.draw(st.integers(1, 6))
+        planned = [
+            Setting(
+                12 + 20 * number + data.draw(st.floats(0, 3)),
+                data.draw(references),
+                data.draw(st.sampled_from("AB")),
+                data.draw(st.floats(0, 6)),
+                math.radians(data.draw(degrees)),
+            )
+            for number in range(count)
+        ]
+        piece = Piece(shoe, Pose(Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 0, 1)), 150, Aim(Vec(50, 20, 3), Vec(0, 1, 0)))
+        rest = data.draw(st.lists(st.integers(0, count - 1), unique=True))
+        search = _Search(planned, rest, data.draw(st.sampled_from([("A", "B"), ("B",), ()])), piece)
+        by = np.array([data.draw(st.floats(-0.2, 0.2)) for _ in range(search.size)])
+
+        def error(change):
+            return search.error(piece.bent(*search.changed(change)))
+
+        changed, cuts = search.changed(by)
+        found = search.slopes(piece.bent(changed, cuts), changed)
+        for at, unit in enumerate(np.eye(search.size)):
+            asked = (error(by + hair * unit) - error(by - hair * unit)) / (2 * hair)
+            np.testing.assert_allclose(found[:, at], asked, atol=1e-6)

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from conduit.learning import Learned, LoggedBend, learn
 from conduit.sheet import NoSuchStick
-from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
+from conduit.sheet_results import Arranged, Made, SheetBend
 from conduit.shoe import Dial
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
@@ -165,9 +165,8 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     if before and not act.again:
         raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
     tape = _tape_of(act)
-    sheet = _with_reading(benches, stick, act, tape, before)
-    bend = next((one for one in sheet.bends if one.number == act.bend), None)
-    if not bend or not bend.made:
+    bend = _with_reading(benches, stick, act, tape, before)
+    if not bend.made:
         raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
     _begun(benches.run, stick)
     at = min(act.at, timezone.now())
@@ -187,15 +186,17 @@ def _tape_of(act: BentAct) -> float | None:
         raise _Cannot(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
 
 
-def _with_reading(benches: Benches, stick: Stick, act: BentAct, tape: float | None, before: BendMade | None) -> Sheet:
-    """The stick's sheet as it is with the act's reading, not kept yet."""
+def _with_reading(
+    benches: Benches, stick: Stick, act: BentAct, tape: float | None, before: BendMade | None
+) -> SheetBend:
+    """The bend as it is with the act's reading, not kept yet. Raises NoSuchStick."""
     others = made_on(stick)
     made: list[Any] = [
         {"bend": one.bend, "angle": one.angle, "tape": one.tape, "left": one.left} for one in others if one != before
     ]
     reading = {"bend": act.bend, "angle": act.angle, "tape": tape}
     made.insert(others.index(before) if before else len(made), reading)
-    return benches.sheet_with(stick, act.piece, [Made.model_validate(one) for one in made])
+    return benches.bend_with(stick, act.bend, [Made.model_validate(one) for one in made])
 
 
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:

@@ -18,7 +18,7 @@ from server.jobs.schemas import Draft
 from server.moments import When
 
 # More than anybody does between two sendings; what waits longer is sent in parts.
-MOST_ACTS = 50
+MOST_ACTS = 30
 
 
 class _Act(Schema):

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from conduit.laying import given_shoe
 from conduit.results import ShoeUsed
 from conduit.sheet import Bencher, NoSuchStick
-from conduit.sheet_results import Arranged, Made, Sheet
+from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
 from conduit.shoe import NoSuchShoe
 from conduit.shoe import Shoe as CoreShoe
 from server.accounts.models import User, name_of
@@ -84,6 +84,10 @@ class Benches:
         own = own_number(stick) if stick else piece
         sheet = self.of(stick).sheet(own, arranged_of(stick), made)
         return sheet if own == piece else sheet.model_copy(update={"piece": piece})
+
+    def bend_with(self, stick: Stick, number: int, made: Sequence[Made]) -> SheetBend:
+        """One bend of a stick's sheet with these bends made. Raises NoSuchStick."""
+        return self.of(stick).bend(own_number(stick), number, arranged_of(stick), made)
 
     def stale(self, piece: int) -> str:
         """What of a begun stick differs from the run as it is now, or nothing."""

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from datetime import UTC, datetime
+from itertools import islice
 
 from django.db import IntegrityError, transaction
 from django.db.models import QuerySet
@@ -20,6 +21,7 @@ from server.stock.models import Entry, Reservation, Scrap, What
 from server.stock.schemas import CorrectIn, ScrapIn
 
 MOST_ON_RACK = 10_000
+MOST_FAULTS_TOLD = 50
 
 
 def on_rack(user: User) -> QuerySet[Scrap]:
@@ -57,7 +59,8 @@ def add_list(user: User, text: str) -> list[Scrap]:
         except Refused as error:
             faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
     if faults:
-        raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", faults)
+        told = dict(islice(faults.items(), MOST_FAULTS_TOLD))
+        raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", told)
     if not lines:
         raise Refused("There is no line in the list.", {"text": "write a line for each piece, as 3/4 EMT 41 3/8"})
     return _add(user, lines)

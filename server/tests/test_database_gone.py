@@ -20,6 +20,6 @@ class DatabaseGone(TransactionTestCase):
         self.assertEqual((answer.status_code, answer["Content-Type"], answer["Retry-After"]), (503, PROBLEM, "2"))
         self.assertEqual(self.api.send("GET", "/jobs").status_code, 503, "not asked again at once")
         self.assertEqual(self.api.get("/jobs/3/stock").status_code, 200, "pages come all the same")
-        with mock.patch("server.database_gate.monotonic", return_value=1e12):
+        with mock.patch("server.gate.monotonic", return_value=1e12):
             self.assertEqual(self.api.send("GET", "/jobs").status_code, 200)
         self.assertEqual(self.api.send("GET", "/jobs").status_code, 200)

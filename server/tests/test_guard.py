@@ -91,7 +91,7 @@ class Guard(CrewTestCase):
     def test_so_much_and_no_more(self):
         marks = {"document": RUN, "marks": [{"at": "14"}] * 151}
         act = {"key": str(uuid4()), "piece": 1, "kind": "cut", "at": "2026-05-04T07:30:00Z"}
-        acts = {"acts": [act] * 51}
+        acts = {"acts": [act] * 31}
         for path, body in (
             ("/check-marks", marks),
             (f"/runs/{self.feed.pk}/bench", acts),

@@ -34,7 +34,7 @@ export interface Surroundings {
 }
 
 /** As many as the server takes at once. */
-export const MOST_AT_ONCE = 50;
+export const MOST_AT_ONCE = 30;
 const SHORTEST_PAUSE = 1000;
 const LONGEST_PAUSE = 60_000;
 /** What sending the same again would not change. */

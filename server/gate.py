@@ -1,40 +1,72 @@
-"""A database that stalls or is gone must not take every thread: files and pages are still served, and people told."""
+"""Who is let in: neither one person nor a database that stalls takes the server from all others."""
 
+from collections import Counter
 from collections.abc import Callable
-from threading import BoundedSemaphore, Lock
+from threading import Condition, Lock
 from time import monotonic
 
 from django.conf import settings
 from django.db import InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
+from server.accounts.client import address_of
 from server.guard import is_api, problem
 
 # MariaDB's numbers for a lock that was waited for too long, and for a deadlock: it is there, others are at work.
 LOCKED_OUT = (1205, 1213)
+LEFT_FOR_PAGES = 3
 # A server that is only busy finishes something every so often; one whose database stalls finishes nothing.
 STALLED, LOOK = 1.5, 0.1
-LEFT_FOR_PAGES = 3
 PAUSE = 2.0
 GONE = "The database does not answer just now. What you did is kept here and sent once it is back."
 BUSY = "The server has its hands full. What you did is kept here; try again in a moment."
 
 
-class DatabaseGate:
-    """Lets fewer requests of the API in than there are threads, and after a failure one at a time until one succeeds.
+class Places:
+    """Places for requests of the API in this process: fewer than there are threads, and not all of them for one."""
 
-    Requests that are not let in are answered 503 at once.
+    def __init__(self, count: int) -> None:
+        self.free, self.most_for_one = count, max(1, 2 * count // 3)
+        self.held = Counter[str]()
+        self.last_left = monotonic()
+        self.changed = Condition()
+
+    def enter(self, who: str) -> bool:
+        """Take a place, waiting for one as long as others still leave; whether there was one."""
+        arrived = monotonic()
+        with self.changed:
+            while self.free == 0 or self.held[who] >= self.most_for_one:
+                if monotonic() - max(arrived, self.last_left) > STALLED:
+                    return False
+                self.changed.wait(LOOK)
+            self.free -= 1
+            self.held[who] += 1
+            return True
+
+    def leave(self, who: str) -> None:
+        """Give a place back."""
+        with self.changed:
+            self.free += 1
+            self.held[who] -= 1
+            self.held += Counter()
+            self.last_left = monotonic()
+            self.changed.notify_all()
+
+
+class Gate:
+    """Lets requests in while there are places, and after the database failed one at a time until one succeeds.
+
+    Requests that are not let in are answered 503.
     """
 
     def __init__(self, answer: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.answer = answer
-        self.places = BoundedSemaphore(max(1, settings.WEB_THREADS - LEFT_FOR_PAGES))
-        self.last_done = monotonic()
+        self.places = Places(max(1, settings.WEB_THREADS - LEFT_FOR_PAGES))
         self.trying = Lock()
         self.failed, self.closed_until = False, 0.0
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
-        """The answer, or 503 while the database is away."""
+        """The answer, or 503."""
         if not is_api(request):
             return self.answer(request)
         if not self.failed:
@@ -48,15 +80,13 @@ class DatabaseGate:
             self.trying.release()
 
     def _answer(self, request: HttpRequest) -> HttpResponseBase:
-        arrived = monotonic()
-        while not self.places.acquire(timeout=LOOK):
-            if monotonic() - max(arrived, self.last_done) > STALLED:
-                return _unavailable(BUSY)
+        who = request.COOKIES.get(settings.SESSION_COOKIE_NAME) or address_of(request) or ""
+        if not self.places.enter(who):
+            return _unavailable(BUSY)
         try:
             return self.answer(request)
         finally:
-            self.last_done = monotonic()
-            self.places.release()
+            self.places.leave(who)
 
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
         """503 for what the database did not answer."""
