@@ -17,6 +17,7 @@ from conduit.problems import Problem
 from conduit.steps import (
     WORDS,
     AnyStep,
+    Degrees,
     LeftOut,
     Length,
     MaybeLength,
@@ -69,7 +70,7 @@ class ShoeFigures(Part):
     gain: MaybeLength = None
     front: MaybeLength = Field(None, description="Front edge ahead of the arrow.")
     references: dict[Name, SignedLength] = Field({}, description="Own references: distance from the arrow to the heel.")
-    handle_up: Length = Field(30.0, description="Degrees of bend at which the handle stands straight up.")
+    handle_up: Degrees = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
     dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
     dial_constant: float = Field(0.0, gt=-20, lt=20)
     bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")

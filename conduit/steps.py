@@ -40,6 +40,7 @@ MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSc
 # As MaybeLength, but an empty text is nothing too: for what may be left unmeasured.
 OptionalLength = Annotated[float | None, BeforeValidator(_optional_length), WithJsonSchema(_MAYBE_WRITTEN)]
 SignedLength = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
+Degrees = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
 TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=120), WithJsonSchema(_WRITTEN_ANGLE)]

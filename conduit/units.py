@@ -1,6 +1,6 @@
 """Tape lengths and angles: reading what a person writes, writing what a tape shows.
 
-Lengths are inches. Text forms read: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
+Lengths are inches, angles degrees. Lengths are read as: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
 `1816mm`, `181.6 cm`, `1.816 m`.
 """
 
@@ -12,6 +12,7 @@ TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
 LONGEST = 12_000.0
 LONGEST_TEXT = 40
+MOST_DEGREES = 180.0
 METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
 TAPE_DENOMINATORS = (2, 4, 8, 16, 32, 64)
 TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1 mm": 1 / MM_PER_INCH}
@@ -23,6 +24,12 @@ _TAPE = re.compile(
         (?P<whole>\d+(?:\.\d*)?|\.\d+)?
         (?P<fraction>(?:(?<=\d)[\s-]+|(?<!\d))(?P<top>\d+)\s*/\s*(?P<bottom>\d+))?
         \s*(?P<mark>"|''|in\.?|inch(?:es)?)?""",
+    re.VERBOSE,
+)
+_ANGLE = re.compile(
+    r"""(?P<whole>\d+(?:\.\d*)?|\.\d+)?
+        (?:(?:(?<=\d)[\s-]+|(?<!\d))(?P<top>\d+)\s*/\s*(?P<bottom>\d+))?
+        \s*(?:°|deg\.?|degrees?)?""",
     re.VERBOSE,
 )
 
@@ -114,14 +121,33 @@ def _fraction(top: str | None, bottom: str | None) -> float:
     return int(top) / int(bottom)
 
 
+class UnreadableAngle(ValueError):
+    """The text is not an angle; the message says what would do."""
+
+
 def parse_angle(written: object) -> float:
-    """Degrees from a number or from text such as `30`, `22 1/2`, `22.5°`. Raises UnreadableLength."""
-    if isinstance(written, str):
-        written = written.strip().removesuffix("°").strip()
+    """Degrees from a number of degrees or from what a person wrote: `30`, `30°`, `22 1/2`, `22.5 deg`.
+
+    Raises UnreadableAngle for anything else, lengths among it, and beyond half a turn.
+    """
+    if isinstance(written, bool) or not isinstance(written, int | float | str):
+        raise UnreadableAngle("write the angle in degrees, such as 30 or 22 1/2")
+    degrees = _angle_of_text(written) if isinstance(written, str) else _number(written)
+    if not 0 <= degrees <= MOST_DEGREES:
+        raise UnreadableAngle(f"an angle is from 0 to {MOST_DEGREES:.0f} degrees")
+    return degrees
+
+
+def _angle_of_text(written: str) -> float:
+    found = _ANGLE.fullmatch(_plain(written)) if len(written) <= LONGEST_TEXT else None
+    if not found or not (found["whole"] or found["top"]):
+        raise UnreadableAngle(f"“{written.strip()[:LONGEST_TEXT]}” is no angle; write degrees, such as 30 or 22 1/2")
+    if found["top"] and "." in (found["whole"] or ""):
+        raise UnreadableAngle("write either a decimal or a fraction, not both")
     try:
-        return parse_length(written)
+        return float(found["whole"] or 0) + _fraction(found["top"], found["bottom"])
     except UnreadableLength as error:
-        raise UnreadableLength("write the angle in degrees, such as 30 or 22 1/2") from error
+        raise UnreadableAngle(f"{found['top']}/{found['bottom']}: write parts of a degree as 1/2, 1/4 or .5") from error
 
 
 def round_to_tape(inches: float, tape: str = "1/16") -> float:

@@ -26,7 +26,7 @@ FAULTS = [
     ({"steps": [{"kind": "bend", "turn": "up"}]}, "steps.0.at", "is missing"),
     ({"steps": [{"turn": "up"}]}, "steps.0", "needs a “kind”"),
     ({"steps": [ninety(20, "up", colour="red")]}, "steps.0.colour", "does not belong here"),
-    ({"steps": [offset(20, 3, "steep")]}, "steps.0.angle", "angle in degrees"),
+    ({"steps": [offset(20, 3, "steep")]}, "steps.0.angle", "write degrees, such as 30"),
     ({"steps": [offset(20, 3, 90)]}, "steps.0.angle", "must be less than 90"),
     ({"steps": [{**offset(20, None), "over": {"clear": "1/2"}}]}, "steps.0.over.height", "is missing"),
     ({"owner": "me"}, "owner", "has no “owner”"),

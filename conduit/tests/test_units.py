@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from conduit.units import (
     LONGEST,
     TAPE_STEPS,
+    UnreadableAngle,
     UnreadableLength,
     format_angle,
     format_at_least,
@@ -78,10 +79,38 @@ class ReadingLengths(TestCase):
             self.assertTrue(0 <= parse_length(text) <= LONGEST)
 
     def test_angles(self):
-        self.assertEqual(parse_angle("22 1/2°"), 22.5)
-        self.assertEqual(parse_angle(30), 30)
-        with self.assertRaises(UnreadableLength):
-            parse_angle("steep")
+        forms = {"30": 30, "30°": 30, "22 1/2": 22.5, "22 1/2°": 22.5, "22½": 22.5, "22.5": 22.5, " 30 deg ": 30}
+        for written, degrees in {**forms, "45 degrees": 45, "11-1/4 deg.": 11.25, "1/2": 0.5, 30: 30}.items():
+            self.assertEqual(parse_angle(written), degrees, written)
+
+    def test_what_is_a_length_or_beyond_half_a_turn_is_no_angle(self):
+        for written in (
+            "30mm",
+            "5ft",
+            "45'",
+            '30"',
+            "steep",
+            "",
+            "181",
+            "1e2",
+            "-30",
+            "22.5 1/2",
+            "1/3",
+            True,
+            None,
+            -1,
+        ):
+            with self.subTest(written), self.assertRaises(UnreadableAngle):
+                parse_angle(written)
+
+    @given(st.floats(0, 180))
+    def test_an_angle_is_read_as_it_is_written(self, degrees):
+        self.assertLessEqual(abs(parse_angle(format_angle(degrees)) - degrees), 1 / 8 + 1e-9)
+
+    @given(st.text(max_size=60))
+    def test_no_text_for_an_angle_breaks_it(self, text):
+        with contextlib.suppress(UnreadableAngle):
+            self.assertTrue(0 <= parse_angle(text) <= 180)
 
 
 class WritingLengths(TestCase):
