@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError } from "@/api/client";
-import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun } from "@/api/queries";
+import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun, useShoes } from "@/api/queries";
 import type { Job } from "@/api/types";
 import { Shell } from "@/app/shell";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
@@ -46,11 +46,12 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
   const mayDelete = role === "lead";
   const navigate = useNavigate();
   const addRun = useAddRun(job.id);
+  const shoes = useShoes();
   const removeJob = useRemoveJob();
   const removeRun = useRemoveRun();
 
   function begin() {
-    addRun.mutate(newRun(`Run ${job.runs.length + 1}`), {
+    addRun.mutate(newRun(`Run ${job.runs.length + 1}`, shoes.data ?? []), {
       onSuccess: (run) => navigate(`/runs/${run.id}/walk`),
     });
   }
@@ -125,7 +126,7 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
         ))}
         {mayWrite && (
           <li className="px-3 py-2">
-            <Button look="quiet" onClick={begin} disabled={addRun.isPending}>
+            <Button look="quiet" onClick={begin} disabled={addRun.isPending || shoes.isPending}>
               <PlusIcon /> Measure a new run
             </Button>
           </li>

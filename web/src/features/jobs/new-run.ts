@@ -1,12 +1,14 @@
-import type { RunDocument } from "@/api/types";
+import type { RunDocument, Shoe } from "@/api/types";
+import { fittingShoe } from "@/features/walk/fitting-shoe";
 
-/** A run as it begins: nothing measured yet, so its numbers are empty and asked for. */
-export function newRun(name: string): RunDocument {
+const PIPE = { material: "EMT", trade_size: "3/4" } as const;
+
+/** A run as it begins: nothing measured yet, so its numbers are empty and asked for; on the crew's shoe that fits. */
+export function newRun(name: string, shoes: Shoe[]): RunDocument {
   return {
     name,
-    material: "EMT",
-    trade_size: "3/4",
-    shoe: null,
+    ...PIPE,
+    shoe: fittingShoe(shoes, PIPE)?.figures ?? null,
     tape: "1/16",
     feet: false,
     start: { name: "", heading: "up" },

@@ -7,18 +7,20 @@ import { placed } from "./run-context";
 
 interface Props {
   plan: Plan;
+  /** Whether a test bend stands behind the shoe's figures. */
+  isCalibrated: boolean;
   onChoose: (step: number) => void;
 }
 
 /** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
-export const ChecksLine = memo(function ChecksLine({ plan, onChoose }: Props) {
+export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoose }: Props) {
   const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
   return (
     <div
       className="flex flex-wrap items-center gap-x-4 max-lg:order-2 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base"
       aria-live="polite"
     >
-      <Verdict plan={plan} onChoose={onChoose} />
+      <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
       {plan.developed_length && (
         <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
       )}
@@ -64,13 +66,19 @@ function closureWords(closure: NonNullable<Plan["closure"]>): string {
   return `Here the run ends ${closure.off_reads.join(", ")} of the box, in ${closure.measured.reads} measured.`;
 }
 
-function Verdict({ plan, onChoose }: { plan: Plan; onChoose: (step: number) => void }) {
+function Verdict({ plan, isCalibrated, onChoose }: Props) {
   const cautions = plan.problems.filter((problem) => problem.severity === "caution");
   if (!plan.makeable)
     return (
       <Touch plan={plan} place={firstStop(plan)} onChoose={onChoose} className="text-stop">
         <StopIcon /> {stopWords(plan)}
       </Touch>
+    );
+  if (!cautions.length && !isCalibrated)
+    return (
+      <span className="flex items-center gap-1.5 font-bold text-caution">
+        <CautionIcon /> Can be bent; the shoe is not calibrated
+      </span>
     );
   if (!cautions.length)
     return (

@@ -7,7 +7,7 @@ import { ANGLES, HEADINGS, STEP_WORDS } from "./words";
 const AXIS: Record<string, string> = { up: "y", down: "y", left: "x", right: "x", out: "z", in: "z" };
 
 const walked = (heading: RunDocument["start"]["heading"], steps: Step[] = []): RunDocument => ({
-  ...newRun("Run"),
+  ...newRun("Run", []),
   start: { heading },
   steps,
 });
@@ -47,7 +47,7 @@ describe("a new step", () => {
 
 describe("a new run", () => {
   it("has nothing measured and keeps its name", () => {
-    expect(newRun("Stub")).toMatchObject({ name: "Stub", steps: [], end: { at: "" } });
+    expect(newRun("Stub", [])).toMatchObject({ name: "Stub", steps: [], end: { at: "" } });
   });
 
   it("has a word for every kind of step", () => {

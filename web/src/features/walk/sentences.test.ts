@@ -19,7 +19,7 @@ describe("sentences", () => {
 
   it("show every number that a new step asks for, by a name for those who hear the screen", () => {
     for (const { kind } of MET) {
-      const asked = Object.entries(newStep(kind, newRun("Run"), 0)).filter(([, value]) => value === "");
+      const asked = Object.entries(newStep(kind, newRun("Run", []), 0)).filter(([, value]) => value === "");
       const parts = allParts(SENTENCES[kind]);
       for (const [field] of asked) {
         const shown = parts.some(

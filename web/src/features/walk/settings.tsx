@@ -6,6 +6,7 @@ import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { fits, fittingShoe, uncalibrated } from "./fitting-shoe";
 import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
 import { inchesAt, placed, useRunContext } from "./run-context";
@@ -19,6 +20,11 @@ export function RunSettings() {
   const run = useRunContext();
   const { draft, edit, mayWrite, plan } = run;
   const { document } = draft;
+  const shoes = useShoes().data ?? [];
+  const choosePipe = (pipe: Partial<Pick<RunDocument, "trade_size" | "material">>) => {
+    const next = { ...document, ...pipe };
+    edit({ ...next, shoe: fittingShoe(shoes, next)?.figures ?? null }, "");
+  };
   const problems = [
     "shoe",
     "trade_size",
@@ -45,14 +51,14 @@ export function RunSettings() {
         value={document.trade_size}
         choices={TRADE_SIZES}
         disabled={!mayWrite}
-        onChoose={(trade_size) => edit({ ...document, trade_size, shoe: null }, "")}
+        onChoose={(trade_size) => choosePipe({ trade_size })}
       />{" "}
       <Select
         label="Material"
         value={document.material ?? "EMT"}
         choices={MATERIALS}
         disabled={!mayWrite}
-        onChoose={(material) => edit({ ...document, material, shoe: null }, "")}
+        onChoose={(material) => choosePipe({ material })}
       />
       , bent on <ShoeSelect /> <ShoeFields />; tape to{" "}
       <Select
@@ -72,6 +78,7 @@ export function RunSettings() {
       />
       . <PipeFields />
       <OldFigures />
+      <Uncalibrated />
       {problems.map((problem) => (
         <Notice key={problem.code + problem.place} severity={problem.severity}>
           {problem.says} {problem.remedy}
@@ -143,6 +150,26 @@ function OldFigures() {
   );
 }
 
+/** Says that no test bend stands behind the figures, and offers a shoe of the crew's behind which one does. */
+function Uncalibrated() {
+  const { draft, edit, mayWrite, plan } = useRunContext();
+  const shoes = useShoes();
+  const { document } = draft;
+  const says = shoes.data && plan?.shoe ? uncalibrated(shoes.data, document) : "";
+  if (!says) return null;
+  const better = fittingShoe(shoes.data ?? [], document);
+  return (
+    <Notice severity="caution">
+      {says} Marks can be off on the pipe: bend a 90 in scrap first and measure both legs.{" "}
+      {mayWrite && better?.calibrated_at && (
+        <Button className="my-1" onClick={() => edit({ ...document, shoe: better.figures }, "")}>
+          Bend it on {better.name}
+        </Button>
+      )}
+    </Notice>
+  );
+}
+
 const SAME = 1e-3;
 
 function sameFigures(own: Shoe, used: ShoeUsed, document: RunDocument): boolean {
@@ -154,9 +181,6 @@ function sameFigures(own: Shoe, used: ShoeUsed, document: RunDocument): boolean 
     [own.dial_constant, dial.dial_constant ?? 0],
   ].every(([one = 0, other = 0]) => Math.abs(one - other) < 10 * SAME);
 }
-
-const fits = (shoe: Shoe, document: RunDocument): boolean =>
-  shoe.trade_size === document.trade_size && shoe.material === (document.material ?? "EMT");
 
 function ShoeSelect() {
   const { draft, edit, mayWrite } = useRunContext();

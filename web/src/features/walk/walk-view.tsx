@@ -1,6 +1,8 @@
 import { useCallback } from "react";
+import { useShoes } from "@/api/queries";
 import { Notice } from "@/ui/notice";
 import { ChecksLine } from "./checks-line";
+import { uncalibrated } from "./fitting-shoe";
 import { Picture } from "./picture";
 import { useRunContext } from "./run-context";
 import { RunSettings } from "./settings";
@@ -11,7 +13,9 @@ import { WalkList } from "./walk-list";
 
 /** Measure and route: the walk list, the picture and the stick, which always agree. */
 export function WalkView() {
-  const { plan, planError, choose } = useRunContext();
+  const { plan, planError, choose, draft } = useRunContext();
+  const shoes = useShoes();
+  const isCalibrated = !shoes.data || !uncalibrated(shoes.data, draft.document);
 
   const goTo = useCallback(
     (step: number) => {
@@ -38,7 +42,7 @@ export function WalkView() {
           </div>
         )}
         {plan && <Picture plan={plan} />}
-        {plan && <ChecksLine plan={plan} onChoose={goTo} />}
+        {plan && <ChecksLine plan={plan} isCalibrated={isCalibrated} onChoose={goTo} />}
         {plan && <Sticks plan={plan} />}
       </div>
     </main>
