@@ -215,9 +215,30 @@ class _Part:
     middle: Vec
     reach: float
 
+    def may_touch(self, other: "_Part", within: float) -> bool:
+        """Whether the balls around both come nearer to each other than that."""
+        (x, y, z), (u, v, w) = self.middle, other.middle
+        reach = self.reach + other.reach + within
+        return reach > 0 and (x - u) ** 2 + (y - v) ** 2 + (z - w) ** 2 < reach * reach
+
+
+@dataclass(frozen=True)
+class Nearness:
+    """The least gap between two parts of a pipe, and where they lie on it, from end A."""
+
+    gap: float
+    first: float
+    second: float
+
 
 def self_clearance(bent: Bent, diameter: float) -> float:
-    """Least gap between parts of the pipe that are not neighbours, infinite where all are far apart.
+    """Least gap between parts of the pipe that are not neighbours, infinite where all are far apart."""
+    near = nearest_to_itself(bent, diameter)
+    return near.gap if near else math.inf
+
+
+def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearness | None:
+    """Where parts of the pipe that are not neighbours come nearest to each other; None where no gap is under `within`.
 
     Arcs are taken as chords of 10°, a hair inside. Around one bend the pipe is near itself by nature,
     so parts within half a turn along the pipe do not count.
@@ -226,13 +247,16 @@ def self_clearance(bent: Bent, diameter: float) -> float:
         _Part(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
         for low, high, is_arc in _parts(bent, 0.0, bent.length)
     ]
-    least = FAR
+    least: Nearness | None = None
     for i, one in enumerate(parts):
         for other in parts[i + 2 :]:
-            apart = one.middle.minus(other.middle).length() - one.reach - other.reach - diameter
-            if apart < least and other.end - one.start > math.pi * bent.radius:
-                least = min(least, _gap(bent, one, other) - diameter)
-    return least if least < FAR else math.inf
+            limit = least.gap if least else within
+            if other.end - one.start <= math.pi * bent.radius or not one.may_touch(other, limit + diameter):
+                continue
+            gap = _gap(bent, one, other) - diameter
+            if gap < limit:
+                least = Nearness(gap, (one.start + one.end) / 2, (other.start + other.end) / 2)
+    return least
 
 
 def _gap(bent: Bent, one: _Part, other: _Part) -> float:

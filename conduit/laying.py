@@ -5,9 +5,10 @@ from dataclasses import replace
 from conduit.checks import check
 from conduit.document import Head, Reading, read_document
 from conduit.layout import Layout, lay_out
-from conduit.problems import Fix, Problem, setting
+from conduit.problems import Fix, Problem, setting, stops
 from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
+from conduit.verdicts import found_by_bending
 
 
 def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
@@ -23,6 +24,8 @@ def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout
     layout = lay_out(reading, shoe, rules)
     problems += layout.problems
     problems += check(layout, reading, shoe, rules)
+    if layout.complete and not stops(problems):
+        problems += found_by_bending(reading, layout, shoe)
     return reading, layout, shoe, problems
 
 

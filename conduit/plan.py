@@ -35,6 +35,7 @@ from conduit.shoe import Shoe
 from conduit.simulate import Arc
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import TOLERANCE, format_angle, format_length, parse_length
+from conduit.verdicts import BY_BENDING
 
 
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
@@ -168,9 +169,11 @@ class _Planner:
     def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.problems)
-        proved = self._proved() if complete else {}
-        straps = supports(self.layout, self.rules) or [] if complete else []
-        passed = [one.clearance.inches for one in proved["simulated"][0].passed] if complete else []
+        # What bending it has against a run is shown, so it is bent all the same.
+        bent = self.layout.complete and not stops([one for one in bare.problems if one.code not in BY_BENDING])
+        proved = self._proved() if bent else {}
+        straps = supports(self.layout, self.rules) or [] if bent else []
+        passed = [one.clearance.inches for one in proved["simulated"][0].passed] if bent else []
         return bare.model_copy(
             update={
                 "makeable": complete,

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from functools import cached_property
 
 from conduit.card import CardStep, card_way
 from conduit.document import Reading
@@ -34,8 +35,12 @@ class Prover:
     def __init__(self, reading: Reading, layout: Layout, shoe: Shoe) -> None:
         self.reading, self.layout, self.shoe = reading, layout, shoe
         self.head, self.path = reading.head, layout.path
-        steps: list[AnyStep] = [step for step in reading.steps if step is not None]
-        self.by_card: list[CardStep] = card_way(steps, shoe, self.head.stand_off)
+
+    @cached_property
+    def by_card(self) -> list[CardStep]:
+        """The card's way, step by step."""
+        steps: list[AnyStep] = [step for step in self.reading.steps if step is not None]
+        return card_way(steps, self.shoe, self.head.stand_off)
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""

@@ -6,6 +6,7 @@ from itertools import islice
 from typing import Any
 
 from conduit.alternatives import reliefs
+from conduit.candidates import candidates
 from conduit.document import Reading
 from conduit.edits import apply_edits
 from conduit.laying import laid_out
@@ -16,6 +17,7 @@ from conduit.shoe import Shoe
 from conduit.steps import BoxOffsetStep, KickStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
 from conduit.units import format_angle, format_at_least, round_to_tape
+from conduit.verdicts import LITTLE, THING
 
 MOST_FIXES = 4
 # Each try lays the run out anew.
@@ -94,6 +96,15 @@ def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
                 yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", _angle(angle))
 
 
+def _other_way(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For a thing that is not cleared: the same step done another way."""
+    number = _step_number(problem)
+    step, written = run.reading.steps[number], run.raw["steps"][number]
+    if step is not None:
+        for one in candidates(step, written):
+            yield setting(one.name, f"steps.{number}", one.written)
+
+
 def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
     for relief in reliefs(run.reading, run.layout, run.rules):
         if not relief.enough:
@@ -156,6 +167,8 @@ def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
 
 _CANDIDATES = {
     "bends_overlap": _flatter,
+    THING: _other_way,
+    LITTLE: _other_way,
     "too_many_degrees": _fewer_degrees,
     "knockout": _box_offset,
     "straight_at_connector": _more_straight,

@@ -5,19 +5,19 @@ found by laying the whole run out with it.
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.alternatives import Alternative, ways_over
+from conduit.candidates import Candidate, candidates
 from conduit.document import Head, Reading
 from conduit.edits import apply_edits
 from conduit.geometry.vectors import DIRECTIONS
 from conduit.laying import laid_out
 from conduit.layout import Layout
-from conduit.note_writer import figure
 from conduit.placed import Context, Hindrance
 from conduit.placing import hindrance
 from conduit.problems import Edit
@@ -35,11 +35,8 @@ from conduit.steps import (
     Saddle4Step,
     SweepStep,
 )
-from conduit.tables import CARD_ANGLES, CARD_SADDLES, DEFAULT_RULES, Rules
-from conduit.units import format_angle
+from conduit.tables import DEFAULT_RULES, Rules
 
-SHOTS = (5, 6, 9, 10, 15, 18)
-OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
 TOUCHING = 1e-6
 
 
@@ -72,77 +69,9 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
         return []
     written = raw["steps"][number]
     thing = _thing(step, layout, number, shoe, reading)
-    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in _candidates(step, written)]
+    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in candidates(step, written)]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
-
-
-class _Candidate(BaseModel):
-    name: str
-    angle: float
-    written: dict[str, Any]
-
-
-def _candidates(step: AnyStep, written: dict[str, Any]) -> Iterator[_Candidate]:
-    match step:
-        case OffsetStep() | RolledStep():
-            called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
-            yield from _at_angles(f"{called} at {{}}", written, _with(step.angle, CARD_ANGLES))
-        case BoxOffsetStep():
-            yield from _at_angles("Box offset at {}", written, _with(step.angle, OFFSETS_AT_BOXES))
-        case Saddle3Step() | Saddle4Step():
-            yield from _saddles(step, written)
-        case KickStep():
-            for angle in CARD_ANGLES[:-1]:
-                kicked = {**written, "kick_angle": _text(angle), "kick_back": None}
-                yield _Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
-        case SweepStep():
-            for shots in sorted({*SHOTS, step.shots}):
-                name = f"{shots} shots of {format_angle(90 / shots)}"
-                yield _Candidate(name=name, angle=90 / shots, written={**written, "shots": shots})
-
-
-def _with(angle: float, angles: tuple[float, ...]) -> list[float]:
-    """The usual angles, and the one that was written where it is none of them."""
-    return sorted({*angles, angle})
-
-
-def _text(angle: float) -> str:
-    return figure(angle)
-
-
-def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Iterator[_Candidate]:
-    for angle in angles:
-        changed = {**written, "angle": _text(angle)}
-        yield _Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
-
-
-def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> Iterator[_Candidate]:
-    three, four = _as_three(step, written), _as_four(step, written)
-    angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
-    for angle in angles:
-        name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
-        yield _Candidate(name=name, angle=angle, written={**three, "angle": _text(angle)})
-    angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)
-    yield from _at_angles("Four bends at {}", four, angles)
-
-
-def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
-    """A four-bend saddle's measures as a three-bend saddle's: its centre is the middle of the thing."""
-    if isinstance(step, Saddle3Step):
-        return written
-    kept = {key: value for key, value in written.items() if key not in ("near", "width", "margin")}
-    return {**kept, "kind": "saddle3", "at": figure(step.near + step.width / 2)}
-
-
-def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
-    """A three-bend saddle's measures as a four-bend saddle's: the thing is as wide as it is high."""
-    if isinstance(step, Saddle4Step):
-        return written
-    width, margin = (step.over.height, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
-    kept = {key: value for key, value in written.items() if key != "at"}
-    measures = {"near": figure(max(step.at - width / 2, 0.0)), "width": figure(width), "margin": figure(margin)}
-    return {**kept, "kind": "saddle4", **measures}
 
 
 def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: Reading) -> Hindrance | None:
@@ -163,7 +92,7 @@ def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: Read
 def _way(
     raw: Mapping[str, Any],
     number: int,
-    one: _Candidate,
+    one: Candidate,
     now: AnyStep,
     thing: Hindrance | None,
     shoe: Shoe,
