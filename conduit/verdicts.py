@@ -42,7 +42,7 @@ def _passing(one: Cleared, reading: Reading) -> Iterator[Problem]:
         says = f"{called}: it clears {name} by {shows}, less than the {wanted} that was asked for."
         yield Problem(code=LITTLE, severity="caution", place=one.place, says=says, remedy=_remedy(step))
     else:
-        says = f"{called}: the pipe would run {_shows(-one.clearance, head)} into {name}."
+        says = f"{called}: the pipe would go {_shows(-one.clearance, head)} deep into {name}."
         yield Problem(code=THING, severity="stop", place=one.place, says=says, remedy=_remedy(step))
 
 

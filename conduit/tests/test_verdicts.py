@@ -34,7 +34,7 @@ class Verdicts(TestCase):
         found = plan.problems[0]
         self.assertEqual((plan.makeable, found.code, found.severity), (False, "runs_into_thing", "stop"))
         self.assertTrue(found.place.startswith("steps.0"))
-        self.assertIn("would run 15/16 into “beam”", found.says)
+        self.assertIn("would go 15/16 deep into “beam”", found.says)
         self.assertEqual(plan.pieces, [])
         self.assertLess(plan.simulated[0].passed[0].clearance.inches, 0, "and it is shown")
 

@@ -1,13 +1,11 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { dropOthers, ownerOf } from "@/app/owner";
 import { ApiError, api, reply } from "./client";
-import { newKey } from "./new-key";
 import type {
   Bench,
   Binned,
   CalibrationIn,
   CorrectIn,
-  Cutting,
   GivenMark,
   Learned,
   MarksJudged,
@@ -17,11 +15,10 @@ import type {
   ShoeIn,
   Way,
 } from "./types";
-import { WriteKeys } from "./write-keys";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
-const KEPT = { meta: { kept: true }, gcTime: TWO_WEEKS };
+export const KEPT = { meta: { kept: true }, gcTime: TWO_WEEKS };
 
 export interface LogWanted {
   run?: number;
@@ -89,78 +86,6 @@ export const useJob = (id: number) =>
     queryKey: keys.job(id),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
   });
-
-export const useCutting = (jobId: number) =>
-  useQuery({
-    queryKey: keys.cuts(jobId),
-    queryFn: () => reply(api.GET("/api/jobs/{job_id}/cutting", { params: { path: { job_id: jobId } } })),
-    ...KEPT,
-  });
-
-/** What changes a job's cutting: its answer is how the cutting then stands; the rack and the runs may follow. */
-function useCuttingAct<Given>(jobId: number, act: (given: Given) => Promise<Cutting>) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: act,
-    onSuccess: (now) => queries.setQueryData(keys.cuts(jobId), now),
-    onError: () => queries.invalidateQueries({ queryKey: keys.cuts(jobId) }),
-    onSettled: () => {
-      for (const queryKey of [keys.rack, keys.jobs, ["bench"]]) queries.invalidateQueries({ queryKey });
-    },
-  });
-}
-
-const ofJob = (jobId: number) => ({ params: { path: { job_id: jobId } } });
-
-const LONGEST_IN_LINE = 60_000;
-
-/** Plans a job's cuts; while others have theirs planned it waits for its turn. */
-export const usePlanCuts = (jobId: number) =>
-  useCuttingAct(jobId, async (body: { terms: Record<string, unknown>; seconds: number }) => {
-    const giveUp = Date.now() + LONGEST_IN_LINE;
-    for (;;) {
-      try {
-        return await reply(api.POST("/api/jobs/{job_id}/cutting/plan", { ...ofJob(jobId), body }));
-      } catch (error) {
-        if (!(error instanceof ApiError && error.status === 429) || Date.now() > giveUp) throw error;
-        await new Promise((resolve) => setTimeout(resolve, error.wait));
-      }
-    }
-  });
-
-export const useTakePlan = (jobId: number) =>
-  useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>
-    reply(api.POST("/api/jobs/{job_id}/cutting/take", { ...ofJob(jobId), body })),
-  );
-
-export const usePickChoices = (jobId: number) =>
-  useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>
-    reply(api.POST("/api/jobs/{job_id}/cutting/pick", { ...ofJob(jobId), body })),
-  );
-
-export const useLetGo = (jobId: number) =>
-  useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/let-go", ofJob(jobId))));
-
-const cutKeys = new WriteKeys(newKey);
-
-export const useCutAct = (jobId: number) =>
-  useCuttingAct(
-    jobId,
-    async ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong"; length: string }) => {
-      const done = `${id} ${act.kind} ${act.length}`;
-      const body = { ...act, key: cutKeys.keyOf(done, Date.now()) };
-      try {
-        const now = await reply(api.POST("/api/cuts/{cut_id}", { params: { path: { cut_id: id } }, body }));
-        cutKeys.answered(done);
-        return now;
-      } catch (error) {
-        // Where no answer came the same has the same key once more.
-        if (error instanceof ApiError && error.status === 0) throw error;
-        cutKeys.answered(done);
-        throw error;
-      }
-    },
-  );
 
 export const useLabels = () =>
   useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
-import { useCutting, useRack } from "@/api/queries";
+import { useCutting } from "@/api/cutting";
+import { useRack } from "@/api/queries";
 import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/features/stock/saw";
 import { Select } from "@/ui/select";

@@ -1,6 +1,6 @@
 import { useId, useState } from "react";
 import { Link } from "react-router";
-import { useCutAct } from "@/api/queries";
+import { useCutAct } from "@/api/cutting";
 import type { TakenBar, TakenCut } from "@/api/types";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";

@@ -1,4 +1,4 @@
-import { useLetGo } from "@/api/queries";
+import { useLetGo } from "@/api/cutting";
 import type { Cutting, TakenBar } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";

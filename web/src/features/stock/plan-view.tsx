@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { ApiError } from "@/api/client";
-import { usePickChoices } from "@/api/queries";
+import { usePickChoices } from "@/api/cutting";
 import type { CutChoice, CutKind, Cutting, ListedSource } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Segments } from "@/ui/segments";

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { useCutting, useJob, useMe, usePlanCuts, useRack, useTakePlan } from "@/api/queries";
+import { useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
+import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { runTabs, Shell } from "@/app/shell";
 import { Notice } from "@/ui/notice";

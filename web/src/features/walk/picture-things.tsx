@@ -57,7 +57,11 @@ const LINE = 22;
 const MOST_TRIES = 6;
 
 const labelOf = (thing: PictureThing): string =>
-  `${thing.name || "in the way"}${thing.clearance && ` · ${thing.clearance} clear`}`;
+  `${thing.name || "in the way"}${thing.clearance && ` · ${passes(thing.clearance)}`}`;
+
+/** How it is passed: so much clear of it, or so deep into it. */
+const passes = (clearance: string): string =>
+  clearance.startsWith("-") ? `${clearance.slice(1)} into it` : `${clearance} clear`;
 
 /** Where the things' names stand: beneath their bodies, clear of each other and of what is in the way. */
 export function thingLabels(things: PictureThing[], place: Place, inTheWay: Box[]): Box[] {

@@ -34,7 +34,7 @@ export function Sticks({ plan }: { plan: Plan }) {
       className="relative flex max-h-[46dvh] shrink-0 flex-col bg-sheet max-lg:order-5 max-lg:max-h-none"
     >
       {plan.pieces.length === 0 && (
-        <p className="px-4 py-3 text-soft">The pencil marks stand here once the run reaches its end.</p>
+        <p className="px-4 py-3 text-soft">The pencil marks stand here once the run can be bent.</p>
       )}
       {plan.pieces.length > 0 && (
         <div className="absolute top-1 right-3 z-10 flex rounded-md bg-sheet/80">
