@@ -99,7 +99,10 @@ def until(page, comes_true):
 
 def saved(page):
     """Wait until the page says that everything is saved."""
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    for _ in range(2):
+        # Once more a little later: on a loud machine what was typed last may not be drawn yet.
+        expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+        page.wait_for_timeout(200)
 
 
 def add(page, met):

@@ -75,6 +75,7 @@ class FieldNote(Journey):
         page.keyboard.press("Control+v")
         expect(page.get_by_text("Can be bent")).to_be_visible()
         saved(page)
+        until(page, Run.objects.filter(document__name="Pasted").exists)
         document = Run.objects.get(document__name="Pasted").document
         expect_plan_of(page, document)
         page.get_by_role("button", name="Copy the note").click()

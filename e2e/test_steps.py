@@ -82,7 +82,7 @@ class WalkList(Journey):
         page.get_by_role("button", name="Step 1: drag").focus()
         for key in ("Space", "ArrowDown", "Space"):
             page.keyboard.press(key)
-            page.wait_for_timeout(150)
+            page.wait_for_timeout(500)
         expect(field(page, "Step 2, rise")).to_have_value("5 1/2")
 
     def test_steps_are_doubled_left_out_put_before_and_undone_to_the_beginning(self):
