@@ -44,11 +44,17 @@ def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     """Of a plan's choices prefer these, by kind (as “3/4 EMT”), until another plan is found."""
     require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    proposal = Proposal.objects.filter(job=job, digest=digest).first()
-    if not proposal:
-        raise Conflict(f"{PLAN_GONE} Plan again.")
+    proposal = _kept_plan(job, digest, "Plan again.")
     _check_picks(CutList.model_validate(proposal.result), picks)
     Proposal.objects.filter(pk=proposal.pk).update(picks=picks)
+
+
+def _kept_plan(job: Job, digest: str, then: str) -> Proposal:
+    """A plan that was found for the job. Raises Conflict, with what to do `then`, where it is not kept any more."""
+    proposal = Proposal.objects.filter(job=job, digest=digest).first()
+    if not proposal:
+        raise Conflict(f"{PLAN_GONE} {then}")
+    return proposal
 
 
 def _check_picks(found: CutList, picks: dict[str, int]) -> None:
@@ -72,9 +78,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     now = cutting.digests(terms)
     if now["all"] != digest:
         raise Conflict(f"{_what_changed(job, digest, now)} {STALE}")
-    proposal = Proposal.objects.filter(job=job, digest=digest).first()
-    if not proposal:
-        raise Conflict(f"{PLAN_GONE} {STALE}")
+    proposal = _kept_plan(job, digest, STALE)
     found = CutList.model_validate(proposal.result)
     _check_picks(found, picks)
     choices = {kind.kind: kind.picked(picks) for kind in found.kinds}
