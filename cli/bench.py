@@ -7,16 +7,25 @@ from typing import Any
 
 from cli.bench_cutting import cutting
 from cli.bench_server import through_the_api, while_plans_are_made
-from cli.timing import bounded, line, times
+from cli.timing import bounded, line, ratio, times
+from conduit.document import read_document
+from conduit.laying import given_shoe
+from conduit.layout import lay_out
+from conduit.marks import marks_for
 from conduit.order import Order, best_order
 from conduit.plan import make_plan
+from conduit.prove import Prover
 from conduit.reach import Unit
 from conduit.sheet import Bencher
 from conduit.sheet_results import Made
 from conduit.shoe import Shoe
+from conduit.simulate import Bent
+from conduit.tables import DEFAULT_RULES
 from server.demo.scene import RUNS
 
-PLAN_BOUND_MS = 10.0
+PLAN_BOUND_MS, ORDER_BOUND_MS, SHEET_BOUND_MS = 10.0, 150.0, 100.0
+# As multiples of a plain layout, marks and bend in pure Python in the same run.
+MOST_FOR_A_PLAN, MOST_FOR_ALL_SHEETS = 4.0, 15.0
 SHOE = Shoe("Typical 3/4", 0.922, 6.0, 3.25)
 
 
@@ -33,18 +42,58 @@ def _ordered(bends: int) -> Order:
     return best_order(units, SHOE, 120)
 
 
+def _plain(raw: dict[str, Any], shoe: Shoe) -> Bent:
+    """What a plan cannot do without: read it, lay it out, its marks, bend it."""
+    reading = read_document(raw)
+    layout = lay_out(reading, shoe, DEFAULT_RULES)
+    for bend in layout.path.bends:
+        marks_for(bend, shoe)
+    prover = Prover(reading, layout, shoe)
+    return prover.bent(prover.exact_settings())
+
+
+def _with_sheets(raw: dict[str, Any]) -> None:
+    bencher = Bencher(raw)
+    for piece in bencher.plan.pieces:
+        bencher.sheet(piece.number)
+
+
+def against_plain(bends: int) -> bool:
+    """Plan and all sheets as multiples of the plain layout, marks and bend of the same runs, none planned before."""
+    shoe = given_shoe(read_document({**zigzag(bends), "shoe": {"deduct": 6, "gain": 3.25}}).head)
+    drawn = itertools.count()
+
+    def fresh() -> dict[str, Any]:
+        raw = zigzag(bends)
+        return {**raw, "steps": [{**step, "at": 40 + next(drawn) % 97 / 64} for step in raw["steps"]]}
+
+    plain = line(f"plain layout, marks and bend, {bends} bends", times(lambda: _plain(fresh(), shoe), 60))
+    plan = line(f"plan of {bends} bends, never planned before", times(lambda: make_plan(fresh()), 60))
+    sheets = line("the same with all its bench sheets", times(lambda: _with_sheets(fresh()), 20))
+    kept = [
+        ratio("plan", plan / plain, MOST_FOR_A_PLAN),
+        ratio("plan with all sheets", sheets / plain, MOST_FOR_ALL_SHEETS),
+    ]
+    return all(kept)
+
+
 def core() -> None:
     """Plan runs of growing length, and search orders."""
     medians = {}
     for bends in (2, 6, 12, 40):
         raw = zigzag(bends)
         medians[bends] = line(f"plan, {bends} bends", times(lambda raw=raw: make_plan(raw), 200))  # type: ignore[misc]
-    for bends in (4, 8, 12):
-        line(f"order of bending, {bends} bends", times(lambda bends=bends: _ordered(bends), 20))  # type: ignore[misc]
+    orders = {}
+    for bends in (4, 8, 12, 14):
+        took = times(lambda bends=bends: _ordered(bends), 20)  # type: ignore[misc]
+        orders[bends] = line(f"order of bending, {bends} bends", took)
     bad = [Made(bend=2, angle=41, left=True)]
-    line("bench sheet of 7 bends and two saddles", times(lambda: Bencher(RUNS[4]).sheet(1), 10))
+    sheet = line("bench sheet of 7 bends and two saddles", times(lambda: Bencher(RUNS[4]).sheet(1), 10))
     line("the same re-planned after a bad bend", times(lambda: Bencher(RUNS[4]).sheet(1, made=bad), 10))
     bounded("plan of 12 bends", medians[12], PLAN_BOUND_MS)
+    bounded("order of 14 bends", orders[14], ORDER_BOUND_MS)
+    bounded("bench sheet", sheet, SHEET_BOUND_MS)
+    against_plain(12)
     growth = math.log(medians[40] / medians[6]) / math.log(40 / 6)
     print(f"time grows as bends to the power of {growth:.2f} (from 6 to 40)")
 

@@ -11,7 +11,7 @@ from pathlib import Path
 from pydantic import TypeAdapter, ValidationError
 
 from cli.reading import UnreadableFile, read_run
-from conduit.checking import GivenMark, judge_marks
+from conduit.checking import GivenMark, UnreadableMark, judge_marks
 from conduit.document import UnreadableDocument
 from conduit.mistakes import MarksDoNotMatch
 
@@ -36,7 +36,7 @@ def main(arguments: list[str]) -> int:
         return _complain("; ".join(source.faults))
     try:
         judged = judge_marks(source.document, given)
-    except (MarksDoNotMatch, UnreadableDocument) as error:
+    except (MarksDoNotMatch, UnreadableDocument, UnreadableMark) as error:
         return _complain(str(error))
     print(judged.model_dump_json(indent=2))
     return RIGHT if judged.right else WRONG

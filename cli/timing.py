@@ -30,3 +30,10 @@ def bounded(name: str, median: float, bound: float) -> bool:
     kept = median < bound
     print(f"bound for the {name}: {bound:.0f} ms: {'kept' if kept else 'BROKEN'}")
     return kept
+
+
+def ratio(name: str, times_over: float, most: float) -> bool:
+    """Say whether something takes no more than so many times what it is held against."""
+    kept = times_over < most
+    print(f"{name}: {times_over:.1f} times plain, at most {most:.0f}: {'kept' if kept else 'BROKEN'}")
+    return kept

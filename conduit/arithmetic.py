@@ -29,6 +29,18 @@ def shoe_lines(shoe: Shoe) -> list[str]:
         f"{n(shoe.radius)}.",
         f"Arrow to where a bend begins: deduct {n(shoe.deduct)} − radius {n(shoe.radius)} − half the diameter "
         f"{n(shoe.diameter / 2)} = {n(shoe.arc_offset)}.",
+        *_room_lines(shoe),
+    ]
+
+
+def _room_lines(shoe: Shoe) -> list[str]:
+    """The straight pipe that the shoe needs on either side of a bend, and whether that was measured."""
+    front, offset = n(shoe.straight_ahead - max(0.0, shoe.arc_offset)), n(max(0.0, shoe.arc_offset))
+    hook = "its front edge to the arrow" if shoe.front is not None else "3/8 of the radius, its front not measured"
+    heel = "as measured" if shoe.heel is not None else "a diameter of the pipe, its heel not measured"
+    return [
+        f"Straight pipe that it needs ahead of a bend: {front} ({hook}) + {offset} = {n(shoe.straight_ahead)}.",
+        f"Behind a bend: {n(shoe.straight_behind)} ({heel}). Between two bends the lesser of both.",
     ]
 
 

@@ -48,7 +48,7 @@ def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:
         index: "A" if one_way else stick.habit(index, arc).mark.hook for index, arc in arcs.items()
     }
     steps, owners = stick.reading.steps, stick.layout.owners
-    units, groups = units_of(arcs, hooks, owners, steps)
+    units, groups = units_of(arcs, owners, steps, hooks)
     habits = habits_of(owners, steps, groups)
     length = stick.length + stick.spare
     chosen = _chosen(arranged, groups)

@@ -4,13 +4,14 @@ Bends are named by their index in the run. Inches; angles in radians inside, deg
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 from conduit.bench import Reading, is_ninety, readings_on
-from conduit.correct import HANDS_ANGLE, HANDS_MARK, AsBent, Correction, Piece, as_read, correct
+from conduit.correct import HANDS_ANGLE, HANDS_MARK, HANDS_TURN, AsBent, Correction, Piece, as_read, correct
+from conduit.geometry.vectors import Vec
 from conduit.sheet_results import Made
 from conduit.shoe import Hook
 from conduit.simulate import Setting, arc_of
@@ -18,6 +19,8 @@ from conduit.stick import Stick
 
 MOST_OFF = math.radians(6)
 HALVINGS = 8
+# A reading tells where a bend is if it moves by a quarter of what the mark does; so much is tried.
+HAIR, TELLS = 1e-3, 0.25
 
 
 @dataclass(frozen=True)
@@ -31,7 +34,21 @@ class State:
 
 
 # What was found after so many bends were made and read so, some of them left as they are.
-States = dict[tuple[tuple[tuple[int, float, float | None], ...], tuple[int, ...]], State]
+_Read = tuple[int, float, float | None, float]
+States = dict[tuple[tuple[_Read, ...], tuple[int, ...]], State]
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A tape reading that is asked for, and how many inches it moves for each that the bend's mark does."""
+
+    reading: Reading
+    slope: float
+
+    @property
+    def inches(self) -> float:
+        """What it is to be."""
+        return self.reading.inches or 0.0
 
 
 class AsMade:
@@ -57,16 +74,17 @@ class AsMade:
         """The stick before any bend, and after each that is made."""
         states = [State(dict(self.planned), dict(self.planned), (), None)]
         left = tuple(index for index, one in self.made.items() if one.left)
-        so_far: tuple[tuple[int, float, float | None], ...] = ()
+        so_far: tuple[_Read, ...] = ()
         for index, one in self.made.items():
-            so_far = (*so_far, (index, one.angle, one.tape))
+            so_far = (*so_far, (index, one.angle, one.tape, one.turned))
             if (so_far, left) not in self.known:
                 self.known[so_far, left] = self._after(states[-1], index, one)
             states.append(self.known[so_far, left])
         return states
 
     def _after(self, before: State, index: int, one: Made) -> State:
-        readings = (*before.readings, AsBent(self.places[index], one.angle, self.further(before, index, one)))
+        as_bent = AsBent(self.places[index], one.angle, self.further(before, index, one), one.turned)
+        readings = (*before.readings, as_bent)
         left = frozenset(self.places[other] for other, made in self.made.items() if made.left)
         found = correct(list(before.targets.values()), readings, self.stick.piece, left)
         read = {reading.bend: reading for reading in readings}
@@ -97,14 +115,24 @@ class AsMade:
         all_made = len(real) == len(self.planned)
         return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.length, all_made)
 
+    def asked(self, state: State, index: int, setting: Setting, readings: Sequence[Reading]) -> Asked | None:
+        """The first tape reading that tells where a bend really came, and how it moves with the bend's mark."""
+        moved = self.readings(state, index, replace(setting, mark=setting.mark + HAIR))
+        for one, other in zip(readings, moved, strict=True):
+            slope = ((other.inches or 0.0) - (one.inches or 0.0)) / HAIR
+            if one.inches is not None and abs(slope) >= TELLS:
+                return Asked(one, slope)
+        return None
+
     def further(self, state: State, index: int, one: Made) -> float:
         """How much further from end A a bend lies than it was to, from what the tape read; 0 where it was not."""
-        setting = replace(state.targets[index], angle=math.radians(one.angle))
-        reading = asked(self.readings(state, index, setting))
-        if one.tape is None or not reading or reading.inches is None:
+        if one.tape is None:
             return 0.0
-        out = one.tape - reading.inches
-        return out / math.sin(setting.angle) if reading.kind == "rise" else out
+        setting = replace(state.targets[index], angle=math.radians(one.angle))
+        asked = self.asked(state, index, setting, self.readings(state, index, setting))
+        if not asked:
+            return 0.0
+        return (one.tape - asked.inches) / asked.slope
 
     def band(self, state: State, index: int) -> tuple[float, float]:
         """Between which angles (degrees) the pipe still fits with all else as planned; at least what hands can do."""
@@ -120,7 +148,8 @@ class AsMade:
         if after and after.advice == "go_on":
             return True
         least, most = self.band(state, index)
-        return least <= one.angle <= most and abs(self.further(state, index, one)) <= HANDS_MARK + 1e-9
+        turned = abs(one.turned) <= HANDS_TURN
+        return turned and least <= one.angle <= most and abs(self.further(state, index, one)) <= HANDS_MARK + 1e-9
 
     def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
         """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.
@@ -140,18 +169,18 @@ class AsMade:
         return None, 0.0
 
 
-def asked(readings: Sequence[Reading]) -> Reading | None:
-    """The tape reading that tells where a bend really came."""
-    return next((one for one in readings if one.kind in ("back", "rise")), None)
-
-
 def _farthest(piece: Piece, settings: Sequence[Setting], place: int, sign: int) -> float:
     """How far (radians) a bend may be off to one side while the pipe still fits, by halving; at least as hands are."""
+    ends = _end_with(piece, settings, place)
 
     def fits(off: float) -> bool:
+        if not piece.ends(*ends(sign * off)):
+            return False
+        if piece.clears is None:
+            return True
         changed = list(settings)
         changed[place] = replace(settings[place], angle=settings[place].angle + sign * off)
-        return piece.fits(piece.bent(changed))
+        return piece.clears(piece.bent(changed))
 
     if not fits(HANDS_ANGLE):
         return HANDS_ANGLE
@@ -160,3 +189,24 @@ def _farthest(piece: Piece, settings: Sequence[Setting], place: int, sign: int) 
         middle = (low + high) / 2
         low, high = (middle, high) if fits(middle) else (low, middle)
     return low
+
+
+def _end_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], tuple[Vec, Vec]]:
+    """Where end B comes, and which way it points, with one bend so many radians further than it is set.
+
+    What lies behind the arc keeps its shape: it turns about the arc's centre, and is drawn back along the leg after by
+    the length that goes into the arc; with the hook toward B the arc begins earlier by as much.
+    """
+    bent, shoe = piece.bent(settings), piece.shoe
+    arcs = [arc_of(one, shoe) for one in settings]
+    bow = bent.bows[sorted(range(len(arcs)), key=lambda one: arcs[one].start).index(place)]
+    axis, centre = bow.heading.cross(bow.inside), bow.entry.along(bow.inside, shoe.radius)
+    from_centre, backward = bent.end.point.minus(centre), settings[place].hook == "B"
+
+    def ends(by: float) -> tuple[Vec, Vec]:
+        onward, long = bow.onward.turned(axis, by), shoe.radius * by
+        point = centre.plus(from_centre.turned(axis, by))
+        point = point.along(bow.heading, -long) if backward else point.along(onward, -long)
+        return point, bent.end.heading.turned(axis, by)
+
+    return ends

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from conduit.geometry.path import Path, PathBend, tangent_length
+from conduit.geometry.path import Path, tangent_length
 from conduit.geometry.vectors import Vec
 from conduit.simulate import Arc, Bent
 from conduit.steps import (
@@ -27,7 +27,8 @@ Where = Literal["floor", "air"]
 class Reading:
     """What a tool must show: tape or level, the sentence, and the figure (a tape's also in inches).
 
-    `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends.
+    `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends; "off",
+    how an end stands off, is read only where nothing else tells.
     """
 
     tool: str
@@ -72,9 +73,11 @@ class Bench:
 
 
 def roll_before(
-    bends: Sequence[PathBend], index: int, previous: int | None, where: Where = "floor", before: Where = "floor"
+    rolls: Mapping[int, float], index: int, previous: int | None, where: Where = "floor", before: Where = "floor"
 ) -> Roll:
     """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
+
+    `rolls`: how each bend is rolled, or really came, in radians.
 
     On the floor a bend's inside points up, in the air down (`where` this one is made, `before` the previous).
     Rolls grow anticlockwise seen from A: the previous bend's inside must come to stand at this one's less
@@ -83,7 +86,7 @@ def roll_before(
     if previous is None:
         return Roll(None, None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
     inside, stood = (180 if one == "air" else 0 for one in (where, before))
-    points = (inside - math.degrees(bends[index].roll - bends[previous].roll)) % 360
+    points = (inside - math.degrees(rolls[index] - rolls[previous])) % 360
     turn = (points - stood) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
     clock = _clock(points)
@@ -119,7 +122,7 @@ def within_saddle(bench: Bench, index: int) -> tuple[int, float] | None:
     return (index - bench.owners.index(bench.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
 
 
-Kind = Literal["back", "rise", "other"]
+Kind = Literal["back", "rise", "off", "other"]
 Arcs = Mapping[int, Arc]
 
 
@@ -137,7 +140,18 @@ def readings_on(
         base, called = _hooked_at(bench, bent, arcs, math.inf)
         end = bent.pose_at(length)
         readings.append(bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading)))
-    return readings
+    return [*readings, *_standing_off(bench, bent, arcs[just_made], length)]
+
+
+def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Reading]:
+    """For a bend that shows in nothing else: how far end B, or end A, stands off the line of the other leg."""
+    return [
+        bench.taped(f"Straight edge along the leg {which}: {end} stands off it by", _aside(bent, at, to), "off")
+        for which, end, at, to in (
+            ("before this bend", "end B", arc.start, bent.pose_at(length).point),
+            ("after this bend", "end A", arc.end, bent.start.point),
+        )
+    ]
 
 
 def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:

@@ -5,7 +5,6 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from conduit.note_writer import figure
 from conduit.steps import (
     AnyStep,
     BoxOffsetStep,
@@ -17,7 +16,7 @@ from conduit.steps import (
     SweepStep,
 )
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import format_angle
+from conduit.units import format_angle, write_angle, write_length
 
 SHOTS = (5, 6, 9, 10, 15, 18)
 OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
@@ -31,8 +30,8 @@ class Candidate(BaseModel):
     written: dict[str, Any]
 
 
-def candidates(step: AnyStep, written: dict[str, Any]) -> Iterator[Candidate]:
-    """The ways to do a step, by what was measured for it."""
+def candidates(step: AnyStep, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+    """The ways to do a step, by what was measured for it, as they are written in a run with this tape."""
     match step:
         case OffsetStep() | RolledStep():
             called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
@@ -40,10 +39,10 @@ def candidates(step: AnyStep, written: dict[str, Any]) -> Iterator[Candidate]:
         case BoxOffsetStep():
             yield from _at_angles("Box offset at {}", written, _with(step.angle, OFFSETS_AT_BOXES))
         case Saddle3Step() | Saddle4Step():
-            yield from _saddles(step, written)
+            yield from _saddles(step, written, tape)
         case KickStep():
             for angle in CARD_ANGLES[:-1]:
-                kicked = {**written, "kick_angle": _text(angle), "kick_back": None}
+                kicked = {**written, "kick_angle": write_angle(angle), "kick_back": None}
                 yield Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
         case SweepStep():
             for shots in sorted({*SHOTS, step.shots}):
@@ -56,39 +55,36 @@ def _with(angle: float, angles: tuple[float, ...]) -> list[float]:
     return sorted({*angles, angle})
 
 
-def _text(angle: float) -> str:
-    return figure(angle)
-
-
 def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Iterator[Candidate]:
     for angle in angles:
-        changed = {**written, "angle": _text(angle)}
+        changed = {**written, "angle": write_angle(angle)}
         yield Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
 
 
-def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> Iterator[Candidate]:
-    three, four = _as_three(step, written), _as_four(step, written)
+def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+    three, four = _as_three(step, written, tape), _as_four(step, written, tape)
     angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
     for angle in angles:
         name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
-        yield Candidate(name=name, angle=angle, written={**three, "angle": _text(angle)})
+        yield Candidate(name=name, angle=angle, written={**three, "angle": write_angle(angle)})
     angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)
     yield from _at_angles("Four bends at {}", four, angles)
 
 
-def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
+def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
     """A four-bend saddle's measures as a three-bend saddle's: its centre is the middle of the thing."""
     if isinstance(step, Saddle3Step):
         return written
-    kept = {key: value for key, value in written.items() if key not in ("near", "width", "margin")}
-    return {**kept, "kind": "saddle3", "at": figure(step.near + step.width / 2)}
+    kept = {key: value for key, value in written.items() if key not in ("near", "margin")}
+    return {**kept, "kind": "saddle3", "at": write_length(step.near + step.width / 2, tape)}
 
 
-def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any]) -> dict[str, Any]:
+def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
     """A three-bend saddle's measures as a four-bend saddle's: the thing is as wide as it is high."""
     if isinstance(step, Saddle4Step):
         return written
-    width, margin = (step.over.height, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
-    kept = {key: value for key, value in written.items() if key != "at"}
-    measures = {"near": figure(max(step.at - width / 2, 0.0)), "width": figure(width), "margin": figure(margin)}
+    width, margin = (step.wide, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
+    kept = {key: value for key, value in written.items() if key not in ("at", "width")}
+    near = max(step.at - width / 2, 0.0)
+    measures = {key: write_length(value, tape) for key, value in (("near", near), ("width", width), ("margin", margin))}
     return {**kept, "kind": "saddle4", **measures}

@@ -3,21 +3,22 @@
 Marks are given in the order of the run's bends, each measured from end A of its own piece.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from conduit.document import Head
 from conduit.laying import laid_out
-from conduit.mistakes import LaidMark, MarksDoNotMatch, Verdict, check_marks, within_a_sixteenth
-from conduit.plan import make_plan
-from conduit.results import Measure
+from conduit.mark_check import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdict, check_marks
+from conduit.mistakes import LaidMark, MarksDoNotMatch, within_a_sixteenth
+from conduit.plan import plan_of
+from conduit.results import Measure, Plan
 from conduit.scene import Point
 from conduit.simulate import Bent
-from conduit.steps import Length, MaybeAngle, Name
+from conduit.steps import Name, Typed
 from conduit.tables import DEFAULT_RULES, Rules
-from conduit.units import format_length
+from conduit.units import UnreadableAngle, UnreadableLength, format_angle, format_length, parse_angle, parse_length
 
 ARC_STEPS = 12
 
@@ -27,10 +28,19 @@ class GivenMark(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    at: Length
+    at: Typed
     reference: Name = ""
     hook: Literal["A", "B"] | None = None
-    angle: MaybeAngle = None
+    angle: Typed | None = Field(None, description="Degrees, as typed; null: as planned.")
+    turned: float = Field(0.0, ge=-180, le=180, description="Rolled so many degrees off the plan, clockwise from B.")
+
+
+class UnreadableMark(ValueError):
+    """A mark's place or a piece's length cannot be read: where it stands in what was given, and why."""
+
+    def __init__(self, place: str, says: str) -> None:
+        super().__init__(says)
+        self.place = place
 
 
 class JudgedMark(BaseModel):
@@ -40,7 +50,8 @@ class JudgedMark(BaseModel):
     should_be: Measure
     off: float
     off_reads: str
-    right: bool = Field(description="Within a sixteenth.")
+    angle_off: float = Field(description="Degrees more than wanted.")
+    right: bool = Field(description="Within a sixteenth, half a degree, and not turned.")
 
 
 class PassedThing(BaseModel):
@@ -66,34 +77,69 @@ class MarksJudged(BaseModel):
     lines: list[list[Point]] = Field(description="The pipe they make, as in the picture.")
 
 
-def judge_marks(raw: Mapping[str, Any], given: Sequence[GivenMark], rules: Rules = DEFAULT_RULES) -> MarksJudged:
-    """Judge laid marks.
+def judge_marks(
+    raw: Mapping[str, Any],
+    given: Sequence[GivenMark],
+    cuts: Sequence[str | float] = (),
+    rules: Rules = DEFAULT_RULES,
+) -> MarksJudged:
+    """Judge laid marks, on pieces cut to `cuts` (in their order; empty text: as planned).
 
     Raises MarksDoNotMatch where there is not one mark for each bend or the run cannot be made, and
-    UnreadableDocument where `raw` is not a run document at all.
+    UnreadableDocument where `raw` is not a run document at all; UnreadableMark.
     """
-    plan = make_plan(raw, rules)
-    reading, layout, shoe, _ = laid_out(raw, rules)
+    run = laid_out(raw, rules)
+    plan, reading, layout, shoe = plan_of(raw, run), run.reading, run.layout, run.shoe
     if not plan.makeable or not layout or not shoe:
         told = [problem.says for problem in plan.problems if problem.severity == "stop"]
         raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
     planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
     if len(planned) != len(given):
         raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
-    laid = [
-        LaidMark(mark.at + start, mark.reference or use.reference, mark.hook or use.hook, mark.angle)
-        for mark, (start, use) in zip(given, planned, strict=True)
+    tape = reading.head.tape
+    places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
+    angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
+    marks = [
+        LaidMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
+        for mark, at, angle, (start, use) in zip(given, places, angles, planned, strict=True)
     ]
-    starts = [start for start, _ in planned]
-    return _told(check_marks(reading, layout, shoe, rules, laid), starts, reading.head)
+    verdict = check_marks(reading, layout, shoe, rules, marks, list(_pieces(plan, cuts, tape)))
+    return _told(verdict, marks, [start for start, _ in planned], reading.head)
 
 
-def _told(verdict: Verdict, starts: Sequence[float], head: Head) -> MarksJudged:
+def _pieces(plan: Plan, cuts: Sequence[str | float], tape: str) -> Iterator[CutPiece]:
+    for number, piece in enumerate(plan.pieces):
+        cut = cuts[number] if number < len(cuts) else ""
+        as_planned = isinstance(cut, str) and not cut.strip()
+        length = piece.length.inches if as_planned else _read(cut, f"cuts.{number}", tape)
+        yield CutPiece(piece.start, piece.length.inches, length)
+
+
+def _read(written: str | float, place: str, tape: str) -> float:
+    try:
+        return parse_length(written, tape)
+    except UnreadableLength as error:
+        raise UnreadableMark(place, str(error)) from error
+
+
+def _angle(written: str | float | None, place: str) -> float | None:
+    try:
+        return None if written is None else parse_angle(written)
+    except UnreadableAngle as error:
+        raise UnreadableMark(place, str(error)) from error
+
+
+UNEXPLAINED = "No known mistake explains these marks."
+RIGHT = "These marks are right within a sixteenth."
+
+
+def _told(verdict: Verdict, laid: Sequence[LaidMark], starts: Sequence[float], head: Head) -> MarksJudged:
     end, why = verdict.judgement.end, verdict.explanation
-    unexplained = "No known mistake explains these marks."
+    says = " ".join(one.says for one in verdict.explanations) or UNEXPLAINED
+    rows = zip(laid, verdict.should_be, verdict.off, verdict.angle_off, starts, strict=True)
     return MarksJudged(
         right=verdict.right,
-        says="These marks are right within a sixteenth." if verdict.right else why.says if why else unexplained,
+        says=RIGHT if verdict.right else says,
         mistake=why.code if why else "",
         step=why.step if why else None,
         explains=why.explains if why else None,
@@ -102,10 +148,11 @@ def _told(verdict: Verdict, starts: Sequence[float], head: Head) -> MarksJudged:
                 bend=number,
                 should_be=Measure.of(should - start, head.tape, head.feet),
                 off=off,
-                off_reads=_off(off, head),
-                right=within_a_sixteenth(off),
+                off_reads=_off(off, angle_off, mark, head),
+                angle_off=angle_off,
+                right=within_a_sixteenth(off) and abs(angle_off) <= ANGLE_RIGHT and abs(mark.turned) <= TURN_RIGHT,
             )
-            for number, (should, off, start) in enumerate(zip(verdict.should_be, verdict.off, starts, strict=True), 1)
+            for number, (mark, should, off, angle_off, start) in enumerate(rows, 1)
         ],
         end_misses_by=Measure.of(end.distance, head.tape, head.feet),
         end_off=(end.right, end.up, end.out),
@@ -121,9 +168,14 @@ def _told(verdict: Verdict, starts: Sequence[float], head: Head) -> MarksJudged:
     )
 
 
-def _off(off: float, head: Head) -> str:
+def _off(off: float, angle_off: float, mark: LaidMark, head: Head) -> str:
     shows = format_length(abs(off), head.tape, head.feet)
-    return "right" if shows in ("0", "0 mm") else f"{shows} {'too far from A' if off > 0 else 'too near A'}"
+    parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
+    if abs(angle_off) > ANGLE_RIGHT:
+        parts.append(f"bent {format_angle(abs(angle_off))} too {'far' if angle_off > 0 else 'little'}")
+    if abs(mark.turned) > TURN_RIGHT:
+        parts.append("turned otherwise")
+    return ", ".join(parts) or "right"
 
 
 def _lines(bent: Bent) -> list[list[Point]]:

@@ -6,9 +6,10 @@ from itertools import accumulate
 from conduit.document import Head, Reading
 from conduit.geometry.vectors import Vec
 from conduit.layout import Layout
-from conduit.problems import Problem, taking_out
+from conduit.problems import Problem, Severity, taking_out
 from conduit.shoe import Shoe
 from conduit.steps import BoxOffsetStep
+from conduit.straps import strapping, unsupported
 from conduit.tables import LEAST_RADIUS, Rules
 from conduit.units import format_at_least, format_length
 
@@ -20,8 +21,12 @@ def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Pr
     head = reading.head
     found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
     if layout.complete:
-        found += [_last_straight(layout, head, rules), _closure(layout, reading, rules), _supports(layout, rules)]
-        found += [*_knockouts(reading, shoe), *_couplings(layout, head)]
+        found += [
+            _last_straight(layout, head, rules),
+            _closure(layout, reading, rules),
+            *unsupported(strapping(layout, reading, rules), head),
+        ]
+        found += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
     return [problem for problem in found if problem]
 
 
@@ -65,8 +70,9 @@ def _markers(layout: Layout) -> list[Problem]:
     found = []
     for marker in layout.markers:
         s = layout.marker_position(marker)
-        inside = any(bend.start - ROUGHLY < s < bend.end + ROUGHLY for bend in layout.path.bends)
-        if inside or s < ROUGHLY or (layout.complete and s > layout.path.length - ROUGHLY):
+        far = s + marker.width
+        inside = any(bend.start - ROUGHLY < far and s < bend.end + ROUGHLY for bend in layout.path.bends)
+        if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
             called = "coupling" if marker.kind == "coupling" else "pull point"
             says = f"Step {marker.step + 1} ({called}): it would lie in a bend or beyond the pipe."
             place = f"steps.{marker.step}.at"
@@ -78,30 +84,60 @@ def _markers(layout: Layout) -> list[Problem]:
     return found
 
 
-def fixed_couplings(layout: Layout) -> list[float]:
-    """Where steps fix a coupling or put a box, along the straight pipe."""
-    return [layout.marker_position(marker) for marker in layout.markers]
+def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
+    """Where steps fix a coupling or put a box, along the straight pipe, and how far on the next piece begins."""
+    return {
+        layout.marker_position(marker): marker.width if marker.kind == "pull_point" else gap
+        for marker in layout.markers
+    }
 
 
-def _couplings(layout: Layout, head: Head) -> list[Problem]:
-    """A coupling that was put in place by hand must still lie on a straight."""
+def blocked(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches of the straight pipe where no coupling may lie: bends, and what goes over a thing in the way."""
+    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *over_things(layout)])
+
+
+def over_things(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches that go over a thing in the way; not the leg that lies on one that goes on and on."""
+    bends, spans = layout.path.bends, []
+    for thing in layout.hindrances:
+        own = [bend for bend, owner in zip(bends, layout.owners, strict=True) if owner == thing.step]
+        if own and math.isfinite(thing.far):
+            beyond = thing.far - thing.near if len(own) == 2 else 0.0
+            spans.append((own[0].start, own[-1].end + beyond))
+    return spans
+
+
+def _couplings(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
+    """A coupling that was put in place by hand keeps to the rules too."""
     found = []
+    spans, bends, head = blocked(layout), layout.path.bends, reading.head
     for index, s in enumerate(head.couplings):
-        inside = any(bend.start < s < bend.end for bend in layout.path.bends)
+        inside = any(bend.start < s < bend.end for bend in bends)
+        near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
         if inside or not 0 < s < layout.path.length:
-            where = "in a bend" if inside else "beyond the pipe"
-            shows = format_length(s, head.tape, head.feet)
-            found.append(
-                Problem(
-                    code="coupling_in_bend",
-                    severity="stop",
-                    place=f"couplings.{index}",
-                    says=f"The coupling that was put at {shows} along the pipe would lie {where}.",
-                    remedy="Move it along, or let it find its own place.",
-                    fixes=(taking_out("Let it find its own place", f"couplings.{index}"),),
-                )
-            )
+            found.append(_misplaced(index, s, "would lie in a bend" if inside else "would lie beyond the pipe", head))
+        elif near < shoe.straight_ahead - ROUGHLY:
+            where = f"leaves the shoe no hold: it needs {format_at_least(shoe.straight_ahead, head.tape, head.feet)}"
+            found.append(_misplaced(index, s, f"{where} from there to the bend", head))
+        elif any(start < s < end for start, end in spans):
+            found.append(_misplaced(index, s, "would lie over what is in the way", head, "caution"))
+        elif near < rules.clear_of_bend - ROUGHLY:
+            least = format_at_least(rules.clear_of_bend, head.tape, head.feet)
+            found.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, "caution"))
     return found
+
+
+def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity = "stop") -> Problem:
+    shows = format_length(s, head.tape, head.feet)
+    return Problem(
+        code="coupling_in_bend" if severity == "stop" else "coupling_misplaced",
+        severity=severity,
+        place=f"couplings.{index}",
+        says=f"The coupling that was put at {shows} along the pipe {where}.",
+        remedy="Move it along, or let it find its own place.",
+        fixes=(taking_out("Let it find its own place", f"couplings.{index}"),),
+    )
 
 
 def closure_of(layout: Layout, reading: Reading) -> Vec | None:
@@ -134,31 +170,6 @@ def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
         says=f"The run ends {format_length(error.length())} from the end box as it was measured on its own ({shown}).",
         remedy="One of the measures is off; take the longest again.",
     )
-
-
-def supports(layout: Layout, rules: Rules) -> list[float] | None:
-    """Where straps could go, from end A: on straights, within the distances allowed. None where that cannot be."""
-    length, bends = layout.path.length, layout.path.bends
-    places: list[float] = []
-    here, reach = 0.0, min(rules.support_from_box, length / 2)
-    while not places or length - places[-1] > rules.support_from_box:
-        place = min(here + reach, length - min(rules.support_from_box, length / 2))
-        within = next((bend for bend in bends if bend.start < place < bend.end), None)
-        if within:
-            # Before the bend, or just after it where the end box wants a strap that the start side cannot give.
-            place = within.start if within.start > here + ROUGHLY else within.end
-        if place <= here + ROUGHLY or place - here > reach + ROUGHLY:
-            return None
-        places.append(place)
-        here, reach = place, rules.support_spacing
-    return places
-
-
-def _supports(layout: Layout, rules: Rules) -> Problem | None:
-    if supports(layout, rules) is not None:
-        return None
-    says = "No strap finds a straight within the support distance."
-    return Problem(code="supports", severity="caution", place="steps", says=says, remedy="Check your local code.")
 
 
 def _knockouts(reading: Reading, shoe: Shoe) -> list[Problem]:

@@ -22,6 +22,7 @@ from conduit.tolerance import SLACK_ACROSS, SLACK_ALONG
 
 # A mark is moved by an inch as gladly as an angle is changed by this much; a cut is made less gladly.
 ANGLE_FOR_AN_INCH = math.radians(2)
+ROLL_FOR_AN_INCH = math.radians(2)
 CUT_FOR_AN_INCH = 0.25
 # How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
 INCHES_PER_RADIAN = 0.25 / math.radians(1)
@@ -29,9 +30,9 @@ ROUNDS, DAMPING = 25, 1e-3
 # Inches: far below what a pencil or a tape shows.
 SETTLED = 1e-5
 GOOD_DIRECTION = math.radians(1)
-MOST_REPLANNED = math.radians(6)
+MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
-HANDS_ANGLE, HANDS_MARK = math.radians(0.5), 1 / 16
+HANDS_ANGLE, HANDS_MARK, HANDS_TURN = math.radians(0.5), 1 / 16, 1.0
 # A saw takes off no less than this.
 LEAST_CUT = 1 / 32
 # By hand EMT up to this diameter can be opened a little; heavy wall cannot.
@@ -45,12 +46,14 @@ Clears = Callable[[Bent], bool]
 class AsBent:
     """What was read on a bend that is made: its number (from 0), the finder's angle in degrees, and the tape.
 
-    `further` is how much further from end A than planned the tape finds the bend, in inches.
+    `further` is how much further from end A than planned the tape finds the bend, in inches; `turned` how far
+    it is rolled out of its plane (a dog-leg), in degrees clockwise seen from A.
     """
 
     bend: int
     angle: float
     further: float = 0.0
+    turned: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -105,7 +108,7 @@ class Aim:
 class Piece:
     """The pipe that is corrected: shoe, how it is held, its length, its aim; `spare` was left on end B.
 
-    `clears` tells of a bent pipe whether it passes what it must pass.
+    `clears` tells of a bent pipe whether it passes what it must pass; None: there is nothing.
     """
 
     shoe: Shoe
@@ -114,7 +117,7 @@ class Piece:
     aim: Aim
     material: Material = "EMT"
     spare: float = 0.0
-    clears: Clears = lambda bent: True
+    clears: Clears | None = None
 
     def bent(self, settings: Sequence[Setting], cuts: Cuts = UNCUT) -> Bent:
         """The pipe, its end A cut back to where it seats."""
@@ -123,11 +126,15 @@ class Piece:
 
     def fits(self, bent: Bent) -> bool:
         """Whether a connector along the leg, and the straps across it, forgive what is off, and all is cleared."""
-        miss = bent.end.point.minus(self.aim.point)
+        return self.ends(bent.end.point, bent.end.heading) and (self.clears is None or self.clears(bent))
+
+    def ends(self, point: Vec, heading: Vec) -> bool:
+        """Whether an end that comes there, pointing so, can be fitted."""
+        miss = point.minus(self.aim.point)
         along = miss.dot(self.aim.heading)
         across = miss.along(self.aim.heading, -along).length()
-        straight = bent.end.heading.angle_to(self.aim.heading) <= GOOD_DIRECTION
-        return abs(along) <= SLACK_ALONG and across <= SLACK_ACROSS and straight and self.clears(bent)
+        straight = heading.angle_to(self.aim.heading) <= GOOD_DIRECTION
+        return abs(along) <= SLACK_ALONG and across <= SLACK_ACROSS and straight
 
     def off(self, bent: Bent) -> tuple[float, float]:
         """How far end B is from its aim, in inches, and its direction, in degrees."""
@@ -158,7 +165,7 @@ def correct(
     if _as_near_as_hands_get(planned, readings):
         says = "As near as hands and finder get; what is off at the end is sprung in at the straps."
         return _told("go_on", piece, settings, settings, says)
-    return _told("scrap", piece, settings, settings, _why_scrap(planned, out, piece))
+    return _told("scrap", piece, settings, settings, _why_scrap(planned, readings, out, piece))
 
 
 def _short(planned: Sequence[Setting], reading: AsBent) -> float:
@@ -170,7 +177,8 @@ def as_read(planned: Setting, reading: AsBent | None) -> Setting:
     """A setting as its bend came out; as planned where it is not made."""
     if reading is None:
         return planned
-    return replace(planned, mark=planned.mark + reading.further, angle=math.radians(reading.angle))
+    mark, roll = planned.mark + reading.further, planned.roll - math.radians(reading.turned)
+    return replace(planned, mark=mark, angle=math.radians(reading.angle), roll=roll)
 
 
 def _told(
@@ -211,13 +219,16 @@ def _modest(
 
 def _as_near_as_hands_get(planned: Sequence[Setting], readings: Sequence[AsBent]) -> bool:
     return all(
-        abs(math.radians(one.angle) - planned[one.bend].angle) < HANDS_ANGLE and abs(one.further) <= HANDS_MARK
+        abs(math.radians(one.angle) - planned[one.bend].angle) < HANDS_ANGLE
+        and abs(one.further) <= HANDS_MARK
+        and abs(one.turned) <= HANDS_TURN
         for one in readings
     )
 
 
 def _differs(one: Setting, other: Setting) -> bool:
-    return abs(one.mark - other.mark) > LEAST_CUT or abs(one.angle - other.angle) > math.radians(0.1)
+    turned = abs(math.remainder(one.roll - other.roll, 2 * math.pi)) > math.radians(0.5)
+    return turned or abs(one.mark - other.mark) > LEAST_CUT or abs(one.angle - other.angle) > math.radians(0.1)
 
 
 def _cut_words(cuts: Cuts) -> list[str]:
@@ -250,7 +261,11 @@ def _rebent(
     return _told("rebend", piece, settings, better.settings, f"{back} {then}", rebends, better.cuts)
 
 
-def _why_scrap(planned: Sequence[Setting], out: Sequence[AsBent], piece: Piece) -> str:
+def _why_scrap(planned: Sequence[Setting], readings: Sequence[AsBent], out: Sequence[AsBent], piece: Piece) -> str:
+    dog_leg = next((one for one in readings if abs(one.turned) > HANDS_TURN), None)
+    if dog_leg:
+        out_by = f"{abs(dog_leg.turned):.1f}° out of plane"
+        return f"Scrap it: bend {dog_leg.bend + 1} is {out_by}, and the bends that are left cannot make up for it."
     for one in out:
         over = -_short(planned, one)
         if not can_open(piece, over):
@@ -264,7 +279,12 @@ def can_open(piece: Piece, by: float) -> bool:
 
 
 def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int]) -> bool:
-    return all(abs(after[i].angle - before[i].angle) <= MOST_REPLANNED and after[i].angle > 0 for i in rest)
+    return all(
+        abs(after[i].angle - before[i].angle) <= MOST_REPLANNED
+        and abs(after[i].roll - before[i].roll) <= MOST_TURNED
+        and after[i].angle > 0
+        for i in rest
+    )
 
 
 Change = NDArray[np.float64]
@@ -277,7 +297,7 @@ def _column(place: Vec, direction: Vec) -> Change:
 
 @dataclass(frozen=True)
 class _Search:
-    """Which numbers may be changed: marks and angles of `rest`, then the cuts at the ends in `ends`."""
+    """Which numbers may be changed: marks, angles and rolls of `rest`, then the cuts at the ends in `ends`."""
 
     settings: Sequence[Setting]
     rest: Sequence[int]
@@ -286,16 +306,17 @@ class _Search:
 
     @property
     def size(self) -> int:
-        return 2 * len(self.rest) + len(self.ends)
+        return 3 * len(self.rest) + len(self.ends)
 
     def changed(self, by: Change) -> tuple[list[Setting], Cuts]:
         """The settings and cuts with a change made."""
-        changed = list(self.settings)
+        changed, count = list(self.settings), len(self.rest)
         for place, number in enumerate(self.rest):
             one = changed[number]
-            angle = one.angle + float(by[len(self.rest) + place]) * ANGLE_FOR_AN_INCH
-            changed[number] = replace(one, mark=one.mark + float(by[place]), angle=angle)
-        cut = [float(one) * CUT_FOR_AN_INCH for one in by[2 * len(self.rest) :]]
+            angle = one.angle + float(by[count + place]) * ANGLE_FOR_AN_INCH
+            roll = one.roll + float(by[2 * count + place]) * ROLL_FOR_AN_INCH
+            changed[number] = replace(one, mark=one.mark + float(by[place]), angle=angle, roll=roll)
+        cut = [float(one) * CUT_FOR_AN_INCH for one in by[3 * count :]]
         cuts = dict(zip(self.ends, cut, strict=True))
         return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
 
@@ -309,12 +330,13 @@ class _Search:
 
         What lies behind an arc keeps its shape. A mark that is moved shifts it along the leg before the arc and
         back along the leg after; more angle turns it about the arc's centre, and draws it back along the leg after
-        by the length that went into the arc.
+        by the length that went into the arc. Rolled, it turns about the leg before, and back about the leg after,
+        as the frame that later rolls are against goes through the arc without twist.
         """
         radius = self.piece.shoe.radius
         order = sorted(range(len(settings)), key=lambda number: arc_of(settings[number], self.piece.shoe).start)
         bows = dict(zip(order, bent.bows, strict=True))
-        marks, angles = list[Change](), list[Change]()
+        marks, angles, rolls = list[Change](), list[Change](), list[Change]()
         for number in self.rest:
             bow = bows[number]
             axis = bow.heading.cross(bow.inside)
@@ -326,9 +348,13 @@ class _Search:
                 turned = turned.along(shifted, -radius)
             marks.append(_column(shifted, NOWHERE))
             angles.append(_column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH)
+            tilted = bow.heading.cross(bent.end.heading).minus(bow.onward.cross(bent.end.heading))
+            swung = bow.heading.cross(bent.end.point.minus(bow.entry))
+            rolled = swung.minus(bow.onward.cross(bent.end.point.minus(bow.exit)))
+            rolls.append(_column(rolled, tilted) * ROLL_FOR_AN_INCH)
         cut = {"A": bent.start.heading, "B": bent.end.heading}
         cuts = [_column(cut[end].times(-CUT_FOR_AN_INCH), NOWHERE) for end in self.ends]
-        return np.array([*marks, *angles, *cuts]).T
+        return np.array([*marks, *angles, *rolls, *cuts]).T
 
     def smallest(self) -> Change:
         """The smallest change that brings the end nearest to its aim."""

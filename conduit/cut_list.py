@@ -1,6 +1,6 @@
 """The cut list of several runs: couplings and sources planned together, as people read and cut it."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 
@@ -20,7 +20,7 @@ from conduit.cutting.joint import Share, plan_kind
 from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span
 from conduit.cutting.search import Budget
 from conduit.cutting.verify import faults
-from conduit.results import Plan, PlannedPiece
+from conduit.results import Plan, PlannedCoupling, PlannedPiece
 from conduit.tables import DEFAULT_RULES, Rules
 
 
@@ -142,7 +142,7 @@ class _Lister:
         plan = run.plan
         length = nearest_sixteenth(plan.developed_length.inches if plan.developed_length else 0)
         arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
-        spans = free_windows(length / IN_AN_INCH, arcs, rules)
+        spans = free_windows(length / IN_AN_INCH, [*arcs, *plan.no_couplings], rules)
         windows = tuple((-whole_sixteenths(-low), whole_sixteenths(high)) for low, high in spans)
         own = [one.at.inches for one in plan.couplings if one.step is not None or one.pinned is not None]
         places = {nearest_sixteenth(at) for at in own} - run.free
@@ -159,13 +159,14 @@ class _Lister:
             tuple(sorted(place for place in places if 0 < place < length)),
             tuple(held),
             nearest_sixteenth(run.plan.coupling_gap),
+            tuple((nearest_sixteenth(one.at.inches), nearest_sixteenth(one.gap)) for one in _boxes(plan)),
         )
 
     def _pinned(
         self, run: PlannedRun, start: int, end: int, scrap: str | None, held: Iterable[Held], length: int
     ) -> list[Held]:
         """The pinned piece as one that is held; nothing, and it is told, where that cannot be."""
-        begin = start + nearest_sixteenth(run.plan.coupling_gap) if start else 0
+        begin = start + gap_at(run.plan, start) if start else 0
         bends = [bend.start.inches * IN_AN_INCH for bend in run.plan.bends]
         need = end - begin + (self.terms.spare if any(begin <= at < end for at in bends) else 0)
         bar = self.rack.get(scrap) if scrap else None
@@ -264,13 +265,14 @@ class _Lister:
         run = self.runs[cut.run]
         pieces = len(run.plan.pieces)
         ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
+        named = {nearest_sixteenth(one.at.inches): name for one, name in _named(run.plan)}
         last = cut.end == nearest_sixteenth(run.plan.developed_length.inches if run.plan.developed_length else 0)
         return ListedCut(
             run=cut.run,
             run_name=run.name,
             piece=cut.number,
-            end_a=ends[0] if cut.start == 0 else f"coupling {cut.number - 1}",
-            end_b=ends[1] if last else f"coupling {cut.number}",
+            end_a=ends[0] if cut.start == 0 else named.get(cut.start, f"coupling {cut.number - 1}"),
+            end_b=ends[1] if last else named.get(cut.end, f"coupling {cut.number}"),
             length=reading(cut.length),
             start=reading(at),
             end=reading(at + cut.length),
@@ -281,9 +283,27 @@ class _Lister:
 
 def lies(plan: Plan, piece: PlannedPiece) -> Span:
     """From which coupling to which a piece lies on its run, in sixteenths."""
-    start = nearest_sixteenth(piece.start)
-    begin = start - nearest_sixteenth(plan.coupling_gap) if start else 0
-    return begin, nearest_sixteenth(piece.start + piece.length.inches)
+    before = next((one for one in plan.couplings if abs(one.at.inches + one.gap - piece.start) < 1e-6), None)
+    end = nearest_sixteenth(piece.start + piece.length.inches)
+    return nearest_sixteenth(before.at.inches) if before and piece.number > 1 else 0, end
+
+
+def gap_at(plan: Plan, place: int) -> int:
+    """What lies between two pipe ends at a coupling or box, in sixteenths."""
+    boxes = {nearest_sixteenth(one.at.inches): nearest_sixteenth(one.gap) for one in _boxes(plan)}
+    return boxes.get(place, nearest_sixteenth(plan.coupling_gap))
+
+
+def _boxes(plan: Plan) -> list[PlannedCoupling]:
+    """The breaks that are boxes: what lies between the pipe ends there is not a coupling's take-up."""
+    return [one for one in plan.couplings if one.box]
+
+
+def _named(plan: Plan) -> Iterator[tuple[PlannedCoupling, str]]:
+    """Boxes with their names, as the pieces' ends have them."""
+    for number, one in enumerate(plan.couplings):
+        if one.box:
+            yield one, plan.pieces[number].end_b
 
 
 def number_of(plan: Plan, span: Span) -> int | None:

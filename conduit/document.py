@@ -1,12 +1,13 @@
 """The run document: what a person measured. One model for validation, JSON schema and API types.
 
-Lengths may be numbers of inches or text as a person writes it; they are read to inches. A document
-is also kept as it was typed, readable or not, so reading is done part by part and every fault is
-reported at its place while the rest is still read.
+Lengths may be numbers of inches or text as a person writes it, read to inches: text without a unit is in the
+tape's, but for the shoe's figures, which are in inches. A document is also kept as it was typed, readable or not, so
+reading is done part by part and every fault is reported at its place while the rest is still read.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError
@@ -15,20 +16,24 @@ from pydantic_core import ErrorDetails
 from conduit.geometry.vectors import Direction
 from conduit.problems import Problem
 from conduit.steps import (
+    INCHES,
     WORDS,
     AnyStep,
     Degrees,
     LeftOut,
     Length,
+    MaybeInches,
     MaybeLength,
     Name,
     OptionalLength,
     Part,
     RunStep,
+    SignedInches,
     SignedLength,
     Step,
 )
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
+from conduit.units import TAPE_STEPS
 
 
 class Start(Part):
@@ -66,10 +71,11 @@ class ShoeFigures(Part):
     """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
 
     name: Name = ""
-    deduct: MaybeLength = None
-    gain: MaybeLength = None
-    front: MaybeLength = Field(None, description="Front edge ahead of the arrow.")
-    references: dict[Name, SignedLength] = Field({}, description="Own references: distance from the arrow to the heel.")
+    deduct: MaybeInches = None
+    gain: MaybeInches = None
+    front: MaybeInches = Field(None, description="Front edge ahead of the arrow.")
+    heel: MaybeInches = Field(None, ge=0, le=24, description="Straight pipe that it needs behind the arc.")
+    references: dict[Name, SignedInches] = Field({}, description="Own references: distance from the arrow to the heel.")
     handle_up: Degrees = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
     dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
     dial_constant: float = Field(0.0, gt=-20, lt=20)
@@ -163,20 +169,27 @@ def read_document(raw: object) -> Reading:
     problems: list[Problem] = []
     for key in sorted(set(map(str, raw)) - _KEYS):
         problems.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
-    head = Head(**{key: _head_part(raw, key, problems) for key in _HEAD_DEFAULTS})
-    start = _part(Start, raw.get("start"), "start", "The start", problems)
-    read = tuple(_step(step, i, problems) for i, step in enumerate(steps))
-    end = _part(End, raw.get("end"), "end", "The end", problems)
+    tape = tape_in(raw)
+    head = Head(**{key: _head_part(raw, key, tape, problems) for key in _HEAD_DEFAULTS})
+    start = _part(Start, raw.get("start"), "start", "The start", tape, problems)
+    read = tuple(_step(step, i, tape, problems) for i, step in enumerate(steps))
+    end = _part(End, raw.get("end"), "end", "The end", tape, problems)
     if end and end.at is None and not end.open:
         problems.append(_unreadable("end.at", "The end, measure", "is missing"))
         end = None
     return Reading(head, start, read, end, tuple(problems))
 
 
-def _step(raw: object, index: int, problems: list[Problem]) -> AnyStep | None:
+def tape_in(raw: Mapping[str, Any]) -> str:
+    """The tape that a raw document is read by: what says in which unit its bare figures are."""
+    tape = raw.get("tape")
+    return tape if isinstance(tape, str) and tape in TAPE_STEPS else INCHES
+
+
+def _step(raw: object, index: int, tape: str, problems: list[Problem]) -> AnyStep | None:
     if isinstance(raw, Mapping) and raw.get("muted") is True:
         return LeftOut()
-    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), problems)
+    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, problems)
     return step
 
 
@@ -187,23 +200,32 @@ def step_name(index: int, step: object) -> str:
     return f"Step {index + 1} ({word})" if word else f"Step {index + 1}"
 
 
-def _head_part(raw: Mapping[str, Any], key: str, problems: list[Problem]) -> Any:
-    if key not in raw and key != "trade_size":
-        return _HEAD_DEFAULTS[key]
+@cache
+def _head_adapter(key: str) -> TypeAdapter[Any]:
     field = RunDocument.model_fields[key]
     annotation: Any = Annotated[field.annotation, *field.metadata] if field.metadata else field.annotation
-    adapter: TypeAdapter[Any] = TypeAdapter(annotation)
+    return TypeAdapter(annotation)
+
+
+@cache
+def _adapter(model: type[Part]) -> TypeAdapter[Any]:
+    return TypeAdapter(model)
+
+
+def _head_part(raw: Mapping[str, Any], key: str, tape: str, problems: list[Problem]) -> Any:
+    if key not in raw and key != "trade_size":
+        return _HEAD_DEFAULTS[key]
     try:
-        return adapter.validate_python(raw.get(key))
+        return _head_adapter(key).validate_python(raw.get(key), context={"tape": tape})
     except ValidationError as error:
         problems += [_problem(detail, key, "The run") for detail in error.errors()]
         return _HEAD_DEFAULTS[key]
 
 
-def _part(model: Any, raw: object, place: str, called: str, problems: list[Problem]) -> Any:
-    adapter = model if isinstance(model, TypeAdapter) else TypeAdapter(model)
+def _part(model: Any, raw: object, place: str, called: str, tape: str, problems: list[Problem]) -> Any:
+    adapter = model if isinstance(model, TypeAdapter) else _adapter(model)
     try:
-        return adapter.validate_python(raw)
+        return adapter.validate_python(raw, context={"tape": tape})
     except ValidationError as error:
         kind = raw.get("kind") if isinstance(raw, Mapping) else None
         problems += [_problem(detail, place, called, str(kind)) for detail in error.errors()]

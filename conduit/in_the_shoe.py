@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from conduit.geometry.vectors import Vec
-from conduit.reach import HANDLE
+from conduit.handle import HANDLE
 from conduit.scene import Point
 from conduit.sheet_results import InTheShoe
 from conduit.shoe import Hook, Shoe

@@ -55,20 +55,19 @@ class Cleared:
 
 @dataclass(frozen=True)
 class Judgement:
-    """All that the bent pipe is judged by. `self_clearance` is between parts of it that are not neighbours."""
+    """All that the bent pipe is judged by. `nearest`: where parts of it that are not neighbours come nearest."""
 
     end: EndMiss
     cleared: tuple[Cleared, ...]
-    self_clearance: float | None
+    nearest: "Nearness | None"
     clash: bool
 
 
 def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_self: bool = True) -> Judgement:
     """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
     cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
-    return Judgement(
-        _end_miss(bent.end, layout), cleared, self_clearance(bent, diameter) if with_self else None, bent.clash
-    )
+    nearest = nearest_to_itself(bent, diameter) if with_self else None
+    return Judgement(_end_miss(bent.end, layout), cleared, nearest, bent.clash)
 
 
 def judge_things(
@@ -229,12 +228,6 @@ class Nearness:
     gap: float
     first: float
     second: float
-
-
-def self_clearance(bent: Bent, diameter: float) -> float:
-    """Least gap between parts of the pipe that are not neighbours, infinite where all are far apart."""
-    near = nearest_to_itself(bent, diameter)
-    return near.gap if near else math.inf
 
 
 def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearness | None:

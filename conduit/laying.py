@@ -1,32 +1,89 @@
 """From a raw document to its layout on its shoe, with everything found on the way."""
 
-from dataclasses import replace
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
-from conduit.checks import check
+from conduit.checks import blocked, check, fixed_couplings
+from conduit.cutting.couplings import split
 from conduit.document import Head, Reading, read_document
+from conduit.judge import Judgement
 from conduit.layout import Layout, lay_out
+from conduit.order_verdicts import found_by_ordering, pieces_of
 from conduit.problems import Fix, Problem, setting, stops
+from conduit.scale import far_out
 from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
-from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules
+from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules, most_in_air
 from conduit.verdicts import found_by_bending
 
 
-def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> tuple[Reading, Layout | None, Shoe | None, list[Problem]]:
-    """Read and lay out a run document, with everything found on the way; no layout where there is no shoe for it.
+@dataclass(frozen=True)
+class LaidOut:
+    """A run laid out on its shoe, with its couplings and everything found.
+
+    No layout where there is no shoe for it; no couplings where it is not complete or they find no place.
+    `fixed`: the breaks in the pipe that steps make, along it, and how far from each the next piece begins; `pieces`:
+    where each piece begins and ends on the run's straight pipe.
+    `exact`: how the pipe lies as its exact marks make it, where it could be bent.
+    """
+
+    reading: Reading
+    layout: Layout | None
+    shoe: Shoe | None
+    rules: Rules
+    problems: list[Problem]
+    couplings: tuple[float, ...] = ()
+    fixed: Mapping[float, float] = field(default_factory=dict)
+    pieces: Sequence[tuple[float, float]] = ()
+    exact: Judgement | None = None
+
+
+def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> LaidOut:
+    """Read and lay out a run document, with everything found on the way.
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading = read_document(raw)
-    problems = list(reading.problems)
+    rules = with_own_stick(rules, reading.head)
+    problems = [*reading.problems, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
     shoe = _shoe(reading.head, problems)
     if not shoe:
-        return reading, None, None, problems
+        return LaidOut(reading, None, None, rules, problems)
+    rules = rules.model_copy(update={"clear_of_bend": max(rules.clear_of_bend, shoe.straight_ahead)})
     layout = lay_out(reading, shoe, rules)
     problems += layout.problems
     problems += check(layout, reading, shoe, rules)
+    gap = reading.head.coupling_gap
+    fixed = fixed_couplings(layout, gap)
+    couplings = _couplings(layout, reading.head, rules, fixed, problems) if layout.complete else ()
+    pieces = pieces_of(layout, couplings, gap, fixed)
+    exact = None
     if layout.complete and not stops(problems):
-        problems += found_by_bending(reading, layout, shoe)
-    return reading, layout, shoe, problems
+        problems += found_by_ordering(reading, layout, shoe, pieces)
+        exact, found = found_by_bending(reading, layout, shoe)
+        problems += found
+    return LaidOut(reading, layout, shoe, rules, problems, couplings, fixed, pieces, exact)
+
+
+def with_own_stick(rules: Rules, head: Head) -> Rules:
+    """The rules with the longest piece that the run says for itself."""
+    longest = head.longest_piece
+    return rules if longest is None else rules.model_copy(update={"stick": min(480.0, max(12.0, longest))})
+
+
+def _couplings(
+    layout: Layout, head: Head, rules: Rules, fixed: Mapping[float, float], problems: list[Problem]
+) -> tuple[float, ...]:
+    spans, gap = blocked(layout), head.coupling_gap
+    places = split(layout.path.length, spans, rules, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
+    if places is None:
+        says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
+        freed = split(layout.path.length, spans, rules, fixed, gap) is not None
+        remedy = "Spread the bends, or put a box between."
+        fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
+        place = "couplings" if head.couplings else "steps"
+        problems.append(_stop("no_coupling_place", place, says, remedy, *fixes))
+    return tuple(places or ())
 
 
 def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
@@ -66,6 +123,8 @@ def given_shoe(head: Head) -> Shoe:
         tuple(figures.references.items()),
         None if figures.machine else figures.handle_up,
         Dial(figures.dial_factor, figures.dial_constant),
+        figures.heel,
+        math.radians(most_in_air(head.material, head.trade_size)),
     )
 
 

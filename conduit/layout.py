@@ -149,17 +149,17 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
     end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = format_at_least(at + path.short, reading.head.tape, reading.head.feet)
+        least = format_at_least(at + path.short + shoe.straight_behind, reading.head.tape, reading.head.feet)
         problem = Problem(
             code="end_too_near",
             severity="stop",
             place="end.at",
-            says=f"The end: the pipe would end before its last bend is finished, which is at {least} along this leg.",
+            says="The end: the pipe would end before its last bend is finished.",
             remedy=f"Seat at {least} or more.",
             fixes=(setting(f"Seat at {least}", "end.at", least),),
         )
         return _stopped(layout, problem)
-    window = _outside_window(at, reading)
+    window = _outside_window(at, reading) + _another_stick(path, layout, reading, rules)
     measured = Dimension("end.at", datum.point, end, at)
     return replace(
         layout,
@@ -174,7 +174,7 @@ def _rest_of_stick(layout: Layout, datum: Datum, end: End, rules: Rules) -> floa
     """Where an open end comes to be when it takes what is left of the stick, within its window."""
     path = layout.path
     used = path.bends[-1].end if path.bends else 0.0
-    pieces = max(1, math.ceil(used / rules.stick))
+    pieces = _sticks(used, rules)
     loose = path.end_point.minus(datum.point).dot(datum.heading) - LOOSE_END
     at = loose + pieces * rules.stick - used
     return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
@@ -192,20 +192,38 @@ def _outside_window(at: float, reading: Reading) -> tuple[Problem, ...]:
     return (Problem(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
 
 
+def _another_stick(path: Path, layout: Layout, reading: Reading, rules: Rules) -> tuple[Problem, ...]:
+    """An open end that is to be so long that what is left of the stick does not do."""
+    end = reading.end
+    used = layout.path.bends[-1].end if layout.path.bends else 0.0
+    if not end or not end.open or end.at is not None or path.length <= _sticks(used, rules) * rules.stick + SLACK:
+        return ()
+    left = format_length(_sticks(used, rules) * rules.stick - used, reading.head.tape, reading.head.feet)
+    least = format_length(end.at_least or 0.0, reading.head.tape, reading.head.feet)
+    says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
+    remedy = "It takes a coupling and another stick; or let it end shorter."
+    return (Problem(code="another_stick", severity="caution", place="end.at_least", says=says, remedy=remedy),)
+
+
+def _sticks(used: float, rules: Rules) -> int:
+    return max(1, math.ceil(used / rules.stick))
+
+
 def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Problem:
     """Why the leg before one of this step's bends is too short, and the least measure that would do."""
     if overlap.leg > 0 and owners[overlap.leg - 1] == context.index:
         return _bends_overlap(step, overlap, context)
     field = "near" if isinstance(step, Saddle4Step) else "at" if hasattr(step, "at") else "straight"
     measure = getattr(step, field)
+    least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
     before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
     return context.problem(
         "too_near",
         field,
         f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
         f"{context.at_least(overlap.short)} {before}.",
-        f"On this shoe {context.at_least(measure + overlap.short)} is the least that works here.",
-        context.setting(field, context.at_least(measure + overlap.short)),
+        f"On this shoe {context.at_least(least)} is the least that works here.",
+        context.setting(field, context.at_least(least)),
     )
 
 
@@ -228,12 +246,12 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem
 
 
 def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
-    """Two bends of θ need a rise of 2R(1 - cos θ): travel H/sin θ is at least 2R tan(θ/2)."""
-    radius = context.shoe.radius
-    least = context.at_least(2 * radius * (1 - math.cos(math.radians(step.angle))))
-    steepest = math.degrees(math.acos(max(-1.0, 1 - rise / (2 * radius))))
-    fitting = [angle for angle in CARD_ANGLES if angle <= steepest + SLACK]
-    flattest = format_angle(max(fitting)) if fitting else f"{math.floor(steepest * 2) / 2:g}°"
+    """The offset's two bends overlap: what angle, or what rise, would do."""
+    shoe = context.shoe
+    least = context.at_least(_least_rise(step.angle, shoe))
+    steepest = next((half / 2 for half in range(int(2 * step.angle), 0, -1) if _least_rise(half / 2, shoe) <= rise), 0)
+    fitting = [angle for angle in CARD_ANGLES if angle <= steepest]
+    flattest = format_angle(max(fitting)) if fitting else f"{steepest:g}°"
     return context.problem(
         "bends_overlap",
         "angle",
@@ -243,3 +261,9 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
         context.setting("angle", flattest.removesuffix("°"), f"Bend it at {flattest}"),
         context.setting("rise", least, f"Raise it by {least}"),
     )
+
+
+def _least_rise(degrees: float, shoe: Shoe) -> float:
+    """Two bends of θ with a straight w between: travel H/sin θ = 2R tan(θ/2) + w, so H = 2R(1 - cos θ) + w sin θ."""
+    theta = math.radians(degrees)
+    return 2 * shoe.radius * (1 - math.cos(theta)) + shoe.least_between * math.sin(theta)

@@ -27,13 +27,24 @@ def marks_for(bend: PathBend, shoe: Shoe, from_position: float = 0.0) -> tuple[M
 
 def marks_of_arc(start: float, end: float, shoe: Shoe) -> tuple[Mark, ...]:
     """All marks that put an arc from `start` to `end` on the straight pipe."""
-    toward_a = tuple(
-        Mark(reference, "A", start - shoe.arc_offset + distance) for reference, distance in shoe.references().items()
+    references = shoe.references().items()
+    hooks: tuple[Hook, Hook] = ("A", "B")
+    return tuple(
+        Mark(reference, hook, _at(start, end, shoe, distance, hook))
+        for hook in hooks
+        for reference, distance in references
     )
-    toward_b = tuple(
-        Mark(reference, "B", end + shoe.arc_offset - distance) for reference, distance in shoe.references().items()
-    )
-    return toward_a + toward_b
+
+
+def _at(start: float, end: float, shoe: Shoe, distance: float, hook: Hook) -> float:
+    """Where the mark stands for a reference so far from the arrow, toward the heel."""
+    return start - shoe.arc_offset + distance if hook == "A" else end + shoe.arc_offset - distance
+
+
+def mark_of_arc(start: float, end: float, shoe: Shoe, reference: Reference, hook: Hook) -> Mark:
+    """The mark of one reference and hook that puts an arc there. Raises KeyError for no reference of the shoe."""
+    distance = shoe.distance(reference, (end - start) / shoe.radius)
+    return Mark(reference, hook, _at(start, end, shoe, distance, hook))
 
 
 @dataclass(frozen=True)

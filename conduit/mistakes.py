@@ -1,4 +1,4 @@
-"""Checking someone's own marks: what they will make, and which known mistake they look like.
+"""Which known mistake somebody's marks look like.
 
 Each mistake of the trade (handbook, Trade §12) is tried on the run: the marks that it would have given
 are worked out and compared with the marks that were laid. How well one explains them is the part of
@@ -10,13 +10,10 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from conduit.document import Reading
-from conduit.judge import Judgement
 from conduit.layout import Layout, lay_out
-from conduit.marks import marks_for, recommend
-from conduit.prove import Prover
+from conduit.marks import mark_of_arc
 from conduit.shoe import Hook, Reference, Shoe
-from conduit.simulate import Bent, Setting
-from conduit.steps import AnyStep, BendStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.steps import AnyStep, BendStep, BoxOffsetStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import TYPICAL_SHOE, Rules
 
 SIXTEENTH = 1 / 16
@@ -25,12 +22,16 @@ GOOD_EXPLANATION = 0.8
 
 @dataclass(frozen=True)
 class LaidMark:
-    """A mark as someone laid it: inches from end A, and how they mean to set and bend it (degrees)."""
+    """A mark as someone laid it: inches from end A of the run's pipe, and how they mean to set and bend it.
+
+    Degrees; `turned`: rolled so far off the plan, right-handed toward B.
+    """
 
     at: float
     reference: Reference = ""
     hook: Hook | None = None
     angle: float | None = None
+    turned: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -43,24 +44,12 @@ class Explanation:
     explains: float
 
 
-@dataclass(frozen=True)
-class Verdict:
-    """What was found: each mark's difference from what it should be, the pipe they make, and why."""
-
-    right: bool
-    should_be: tuple[float, ...]
-    off: tuple[float, ...]
-    judgement: Judgement
-    bent: Bent
-    explanation: Explanation | None
-
-
 class MarksDoNotMatch(ValueError):
     """There is not one mark for each bend; the message says how many are wanted."""
 
 
 @dataclass(frozen=True)
-class _Case:
+class Case:
     """All that the mistakes are tried on."""
 
     reading: Reading
@@ -72,8 +61,8 @@ class _Case:
     def at(self, layout: Layout, index: int) -> float:
         """The exact mark of a bend of `layout`, for the reference and hook that were laid."""
         mark = self.laid[index]
-        marks = marks_for(layout.path.bends[index], self.shoe)
-        return next(one.at for one in marks if one.reference == mark.reference and one.hook == mark.hook)
+        bend = layout.path.bends[index]
+        return mark_of_arc(bend.start, bend.end, self.shoe, mark.reference, mark.hook or "A").at
 
     def exact(self, layout: Layout | None = None) -> list[float]:
         """All exact marks of `layout` (of this run, where it is left out)."""
@@ -97,36 +86,7 @@ def within_a_sixteenth(off: float) -> bool:
     return abs(off) <= SIXTEENTH + 1e-9
 
 
-def check_marks(reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, laid: Sequence[LaidMark]) -> Verdict:
-    """Judge marks laid for a complete layout. Raises MarksDoNotMatch unless there is one for each bend."""
-    bends = layout.path.bends
-    if len(laid) != len(bends):
-        raise MarksDoNotMatch(f"the run has {len(bends)} bends; lay one mark for each, not {len(laid)}")
-    case = _Case(reading, layout, shoe, rules, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
-    should = case.exact()
-    off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
-    settings = [
-        Setting(mark.at, mark.reference, mark.hook or "A", bend.roll, math.radians(mark.angle or 0.0))
-        for mark, bend in zip(case.laid, bends, strict=True)
-    ]
-    prover = Prover(reading, layout, shoe)
-    bent = prover.bent(settings)
-    judgement = prover.judgement_of(bent)
-    right = all(map(within_a_sixteenth, off))
-    return Verdict(right, tuple(should), tuple(off), judgement, bent, None if right else _best(case, should))
-
-
-def _filled(mark: LaidMark, index: int, layout: Layout, shoe: Shoe) -> LaidMark:
-    """What was not said is taken as proposed."""
-    bend = layout.path.bends[index]
-    usual = recommend(marks_for(bend, shoe), layout.path.length).mark
-    if mark.reference and mark.reference not in shoe.references():
-        raise MarksDoNotMatch(f"mark {index + 1}: this shoe has no reference “{mark.reference}”")
-    angle = mark.angle if mark.angle is not None else math.degrees(bend.angle)
-    return LaidMark(mark.at, mark.reference or usual.reference, mark.hook or usual.hook, angle)
-
-
-def _best(case: _Case, should: list[float]) -> Explanation | None:
+def best_mistake(case: Case, should: list[float]) -> Explanation | None:
     """The mistake that takes away most of the differences; the plainer one where two do as well."""
     laid = [mark.at for mark in case.laid]
     whole = _squares(laid, should)
@@ -145,7 +105,7 @@ def _squares(some: Sequence[float], others: Sequence[float]) -> float:
 Mistake = tuple[str, str, int | None, list[float]]
 
 
-def _mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+def _mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     """Every mistake that this run allows, with the marks it would have given. The likeliest first."""
     for step, met in enumerate(case.reading.steps):
         if met is None:
@@ -153,6 +113,7 @@ def _mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
         yield from _shrink_mistakes(case, should, step, met)
         yield from _clearance_mistakes(case, step, met)
         yield from _turn_mistakes(case, should, step, met)
+        yield from _box_offset_mistakes(case, step, met)
     yield from _setting_mistakes(case, should)
     yield from _deduct_mistakes(case, should)
     yield from _slips(case, should)
@@ -162,11 +123,18 @@ def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float
     return [at + (by if index in indices else 0.0) for index, at in enumerate(should)]
 
 
-def _shrink_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
         return
     bends, shrink = case.of_step(step), case.shrink(step)
     half = shrink / 2
+    later = [index for index, owner in enumerate(case.layout.owners) if owner > step]
+    if later:
+        says = "Its shrink was not carried into the marks that follow."
+        yield "shrink_not_carried", says, step, _moved(should, -shrink, later)
+        says = "Its shrink was left out, in its own marks and in all that follow."
+        mine = _moved(should, -half if isinstance(met, Saddle3Step | Saddle4Step) else -shrink, bends)
+        yield "unshrunk_carried", says, step, _moved(mine, -shrink, later)
     if isinstance(met, Saddle3Step):
         yield "unshrunk", "The centre mark was not moved on by the shrink.", step, _moved(should, -half, bends)
     elif isinstance(met, Saddle4Step):
@@ -183,7 +151,7 @@ def _shrink_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) 
     yield "shrink_in_spacing", says, step, _moved(should, shrink, bends[1:2])
 
 
-def _clearance_mistakes(case: _Case, step: int, met: AnyStep) -> Iterator[Mistake]:
+def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, OffsetStep | Saddle3Step | Saddle4Step) or met.over is None:
         return
     for factor, code, says in (
@@ -196,13 +164,13 @@ def _clearance_mistakes(case: _Case, step: int, met: AnyStep) -> Iterator[Mistak
             yield code, says, step, marks
 
 
-def _marks_of_changed(case: _Case, step: int, instead: AnyStep) -> list[float] | None:
+def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | None:
     steps = (*case.reading.steps[:step], instead, *case.reading.steps[step + 1 :])
     layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.rules)
     return case.exact(layout) if len(layout.owners) == len(case.laid) else None
 
 
-def _turn_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, BendStep | KickStep):
         return
     after = [index for index, owner in enumerate(case.layout.owners) if owner > step]
@@ -213,7 +181,14 @@ def _turn_mistakes(case: _Case, should: list[float], step: int, met: AnyStep) ->
     yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.of_step(step))
 
 
-def _setting_mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
+    if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH:
+        marks = _marks_of_changed(case, step, met.model_copy(update={"straight": 0.0}))
+        if marks:
+            yield "no_straight", "The straight at the connector was left out before the box offset.", step, marks
+
+
+def _setting_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     """Hook reversed, one reference taken for another, the notch for a centre that is no 45: for one bend or all."""
     everything = tuple(range(len(should)))
     groups = [everything] if len(should) > 1 else []
@@ -251,7 +226,7 @@ _SWAPS: tuple[tuple[str, str, Callable[[LaidMark], LaidMark]], ...] = (
 )
 
 
-def _deduct_mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
+def _deduct_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     nineties = [i for i, bend in enumerate(case.layout.path.bends) if abs(math.degrees(bend.angle) - 90) < 0.5]
     for size, (deduct, _) in TYPICAL_SHOE.items():
         if abs(deduct - case.shoe.deduct) > 1 / 4:
@@ -259,7 +234,7 @@ def _deduct_mistakes(case: _Case, should: list[float]) -> Iterator[Mistake]:
             yield "wrong_size", says, None, _moved(should, case.shoe.deduct - deduct, nineties)
 
 
-def _slips(case: _Case, should: list[float]) -> Iterator[Mistake]:
+def _slips(case: Case, should: list[float]) -> Iterator[Mistake]:
     """The arithmetic itself: one mark alone is off, or all from one bend on by the same."""
     off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
     for index, by in enumerate(off):

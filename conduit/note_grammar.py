@@ -138,7 +138,12 @@ STEPS = (
     ),
     Form("coupling", _figure("coupling at", "at"), (), "coupling at 40"),
     Form("pinned", _figure("coupling along the pipe at", "at"), (), "coupling along the pipe at 96"),
-    Form("pull_point", f"pull point(?: (?P<name>{NAME}))? at (?P<at>{N})", (), "pull point C1 at 40"),
+    Form(
+        "pull_point",
+        f"pull point(?: (?P<name>{NAME}))? at (?P<at>{N})",
+        (_figure("width", "width"),),
+        "pull point C1 at 40, width 4",
+    ),
 )
 PIPE = Form(
     "pipe",

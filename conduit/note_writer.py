@@ -5,8 +5,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from conduit.lengths import with_units
 from conduit.note_grammar import LEFT_OUT, NOT_YET
-from conduit.units import TAPE_DENOMINATORS
+from conduit.units import METRIC_TAPE, write_length
 
 Source = Mapping[str, Any]
 
@@ -26,6 +27,8 @@ def write_note(document: Source) -> str:
 
 def written_note(document: Source) -> WrittenNote:
     """The same, with the line of each part. What is not measured yet is written as a question mark."""
+    if document.get("tape") == METRIC_TAPE:
+        document = with_units(document)
     parts = [("name", f"run {_quoted(str(document['name']))}")] if document.get("name") else []
     parts += [("trade_size", _pipe_line(document)), ("start", _start_line(_mapping(document.get("start"))))]
     parts += [(f"steps.{i}", _step_line(step)) for i, step in enumerate(_listed(document, "steps"))]
@@ -59,23 +62,14 @@ def _step_line(step: object) -> str:
 
 
 def figure(value: object) -> str:
-    """A figure as it was typed, or a number as the tape has it (decimal where no tape division is)."""
+    """A figure as it was typed, or a number as a tape has it (decimal where no tape division is)."""
     if value is None or (isinstance(value, str) and not value.strip()):
         return NOT_YET
     if isinstance(value, str):
         return _figure_text(value.strip())
     if isinstance(value, bool) or not isinstance(value, int | float):
         return NOT_YET
-    number = float(value)
-    whole, part = divmod(abs(number), 1)
-    bottom = next((b for b in TAPE_DENOMINATORS if abs(part * b - round(part * b)) < 1e-9), 0)
-    top = round(part * bottom)
-    sign = "-" if number < 0 else ""
-    if not bottom:
-        return f"{number:.9f}".rstrip("0")
-    if not top or top == bottom:
-        return f"{sign}{int(whole) + (1 if top else 0)}"
-    return f"{sign}{int(whole)} {top}/{bottom}" if whole else f"{sign}{top}/{bottom}"
+    return f"{'-' if value < 0 else ''}{write_length(abs(value))}"
 
 
 def _figure_text(text: str) -> str:
@@ -190,7 +184,7 @@ def _box_offset(step: Source) -> str:
 
 def _saddle(step: Source) -> str:
     head = f"saddle {step.get('toward', 'out')}{_rise(step)}{_over_words(step)}"
-    where = ["near", "width", "margin"] if step.get("kind") == "saddle4" else []
+    where = ["near", "width", "margin"] if step.get("kind") == "saddle4" else ["width"]
     figures = [_with(word, step, word) for word in where]
     return _joined(head, _clear(step), _angle(step).strip(), _with("centre", step, "at"), *figures)
 
@@ -220,7 +214,7 @@ def _bend(step: Source) -> str:
 
 def _pull_point(step: Source) -> str:
     name = f" {_quoted(step['name'])}" if step.get("name") else ""
-    return f"pull point{name} at {figure(step.get('at'))}"
+    return _joined(f"pull point{name} at {figure(step.get('at'))}", _with("width", step, "width"))
 
 
 def _rise(step: Source) -> str:

@@ -6,20 +6,24 @@ reasons (handbook, Trade §6). Sweeps count as one bend, as their shots follow e
 """
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from itertools import accumulate
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from conduit.reach import HOOKS, Reach, Unit, reach_of
+from conduit.reach import HOOKS, Asked, Clear, Reach, Room, Unit, clear_when, obstruction, reach_of, room_for
 from conduit.shoe import Hook, Shoe
 
 MOST_UNITS = 14
+TOO_MANY = "{} bends on one piece are too many to search; cut it at a coupling."
 FLIP, TURN, AIR, TRAVEL = 6.0, 2.0, 3.0, 0.1
 # Another hook than the bend's habit is taken only where there is no other way, or, by choice, to save turning round.
-KEEP_HOOKS, FREE_HOOKS = 40.0, 0.5
+KEEP_HOOKS, FREE_HOOKS = 100.0, 0.5
+# What must come first by the trade; what goes along the pipe; what is merely tidier.
+FIRST, ALONG, TIDY = 400.0, 60.0, 4.0
 SAME_ROLL = math.radians(0.5)
 
 
@@ -80,7 +84,7 @@ def best_order(
     if count == 0:
         return Order((), 0, 0, 0.0)
     if count > MOST_UNITS:
-        return Order((), 0, 0, math.inf, f"{count} bends on one piece are too many to search; cut it at a coupling.")
+        return Order((), 0, 0, math.inf, TOO_MANY.format(count))
     reach = reach_of(units, shoe, length)
     costs, before = _search(units, reach, habits, other_hook)
     last = int(np.argmin(costs[-1]))
@@ -91,7 +95,58 @@ def best_order(
     while done:
         chosen.append((last // 2, HOOKS[last % 2]))
         done, last = done & ~(1 << (last // 2)), int(before[done, last])
-    return follow(units, reach, habits, chosen[::-1])
+    order = _followed(units, reach.room, reach.at, chosen[::-1], habits)
+    return replace(order, acts=tuple(_excused(order.acts, number, reach, habits) for number in range(count)))
+
+
+def _excused(acts: Sequence[Act], number: int, reach: Reach, habits: Sequence[Habit]) -> Act:
+    """An act with why each habit that it is against is not kept in the order that was found."""
+    act = acts[number]
+    done = sum(1 << other.unit for other in acts[:number])
+    excuses = []
+    for reason in act.against:
+        after = sum({habit.after for habit in habits if (habit.unit, habit.reason) == (act.unit, reason)})
+        found = reach.obstruction(act.unit, act.hook, (done | after) & ~(1 << act.unit))
+        excuses.append(f"{reason} Not here: {found or 'another bend could then not be made, or not by its habit'}.")
+    return replace(act, against=tuple(excuses))
+
+
+def why_no_order(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[str]:
+    """For each piece (its bends, its length) why they cannot be made in any order; empty where one was found.
+
+    Along the pipe is tried first, on all pieces at once: it mostly does, and costs little beside a search.
+    """
+    asked = [one for units, length in pieces for one in _along(units, length)]
+    clear = clear_when(shoe, asked) if asked else {}
+    row, found = 0, list[str]()
+    for units, length in pieces:
+        room = room_for(units, shoe, length)
+        easy = len(units) <= MOST_UNITS and all(_follows(room, clear, unit, row) for unit in range(len(units)))
+        found.append("" if easy else best_order(units, shoe, length).why_not)
+        row += max(0, len(units) - 1)
+    return found
+
+
+def _follows(room: Room, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
+    """Whether a bend can be made, by one hook or the other, once those before it along its piece are.
+
+    `row`: where the piece begins in `clear`, which has no row for its first bend: nothing stands off before that.
+    """
+    done = (1 << unit) - 1
+    if unit == 0:
+        return any(not room.obstruction(unit, hook, done) for hook in HOOKS)
+    return any(not obstruction(room, clear[hook], unit, hook, done, row + unit - 1) for hook in HOOKS)
+
+
+def _along(units: Sequence[Unit], length: float) -> list[Asked]:
+    """Each bend but the first, when those before it along the pipe are made."""
+    return [Asked(units, length, unit, (1 << unit) - 1) for unit in range(1, len(units))]
+
+
+def _steps(order: Sequence[int]) -> list[tuple[int, int]]:
+    """Each bend of an order with the set of those before it, as bits."""
+    done = list(accumulate((1 << unit for unit in order), initial=0))
+    return list(zip(order, done, strict=False))
 
 
 def _search(
@@ -103,7 +158,7 @@ def _search(
     size = np.array([int(mask).bit_count() for mask in masks])
     own = _own_costs(units, reach, habits, masks, other_hook)
     still, over = _moving_costs(units, 0.0), _moving_costs(units, math.pi)
-    in_air = np.stack([~reach.floor[op // 2, HOOKS[op % 2]] for op in range(2 * count)], axis=1)
+    in_air = np.stack([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in range(2 * count)], axis=1)
     before_air = np.stack([in_air[masks & ~(1 << (op // 2)), op] for op in range(2 * count)], axis=1)
     first = np.array([TRAVEL * (op // 2) for op in range(2 * count)])
     costs = np.full((1 << count, 2 * count), np.inf)
@@ -160,13 +215,35 @@ def _why_none(units: Sequence[Unit], reach: Reach) -> str:
     return "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and handle."
 
 
-def follow(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], chosen: Sequence[tuple[int, Hook]]) -> Order:
+def check_order(
+    units: Sequence[Unit], shoe: Shoe, length: float, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit] = ()
+) -> Order:
     """Follow an order step by step. Where a bend cannot come, it says why, and goes on as if it had been made."""
+    if not chosen:
+        return Order((), 0, 0, 0.0)
+    steps = _steps([unit for unit, _ in chosen])
+    clear = clear_when(shoe, [Asked(units, length, *step) for step in steps])
+    rows = {step: row for row, step in enumerate(steps)}
+    return _followed(
+        units,
+        room_for(units, shoe, length),
+        lambda unit, hook, done: (clear[hook], rows[unit, done]),
+        chosen,
+        habits,
+    )
+
+
+# What is clear for a bend by one hook when a set is done: among which, and in which row.
+ClearAt = Callable[[int, Hook, int], tuple[Clear, int]]
+
+
+def _followed(
+    units: Sequence[Unit], room: Room, at: ClearAt, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit]
+) -> Order:
     acts: list[Act] = []
-    done = 0
-    for unit, hook in chosen:
-        acts.append(_act(units, reach, habits, unit, hook, done, acts[-1] if acts else None))
-        done |= 1 << unit
+    for (unit, done), (_, hook) in zip(_steps([unit for unit, _ in chosen]), chosen, strict=True):
+        clear, row = at(unit, hook, done)
+        acts.append(_act(units, room, clear, habits, unit, hook, done, row, acts[-1] if acts else None))
     flips = sum(act.end_for_end for act in acts)
     turns = sum(act.turn is not None and abs(act.turn) > SAME_ROLL for act in acts)
     broken = next((act for act in acts if act.breaks), None)
@@ -178,14 +255,16 @@ def follow(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], chosen:
 
 def _act(
     units: Sequence[Unit],
-    reach: Reach,
+    room: Room,
+    clear: Clear,
     habits: Sequence[Habit],
     unit: int,
     hook: Hook,
     done: int,
+    row: int,
     before: Act | None,
 ) -> Act:
-    where: Literal["floor", "air"] = "floor" if reach.on_floor(unit, hook, done) else "air"
+    where: Literal["floor", "air"] = "floor" if clear.floor[row] else "air"
     turn = None
     if before:
         upside = math.pi if before.where != where else 0.0
@@ -201,7 +280,7 @@ def _act(
         before is not None and before.hook != hook,
         turn,
         tuple(dict.fromkeys(kept + air)),
-        reach.obstruction(unit, hook, done),
+        obstruction(room, clear, unit, hook, done, row),
         tuple(dict.fromkeys(broken)),
     )
 
@@ -209,10 +288,3 @@ def _act(
 def _kept(habit: Habit, done: int) -> bool:
     met = done & habit.after
     return met == habit.after or (habit.begun and met == 0)
-
-
-def check_order(
-    units: Sequence[Unit], shoe: Shoe, length: float, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit] = ()
-) -> Order:
-    """An order chosen by a person: how it goes, or at which bend and why it fails."""
-    return follow(units, reach_of(units, shoe, length), habits, chosen)

@@ -52,6 +52,9 @@ def order_list(
     boxes: dict[str, list[str]] = {}
     for run in (run for run in runs if run.plan.makeable):
         straps[run.kind] += len(run.plan.supports)
+        for name in (piece.end_b for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box):
+            connectors[run.kind] += 2
+            boxes.setdefault(name, []).append(run.name)
         for end in ("start", "end"):
             part = documents[run.key].get(end)
             said: Mapping[str, Any] = part if isinstance(part, Mapping) else {}

@@ -64,11 +64,15 @@ class Hindrance:
 
 @dataclass(frozen=True)
 class Marker:
-    """A fixed coupling or pull point: a point on the leg that follows corner number `after` (0: the first leg)."""
+    """A fixed coupling or pull point: a point on the leg that follows corner number `after` (0: the first leg).
+
+    The pipe ends there, and goes on `width` further along.
+    """
 
     kind: Literal["coupling", "pull_point"]
     step: int
     point: Vec
+    width: float = 0.0
     after: int = 0
 
 

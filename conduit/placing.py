@@ -218,8 +218,7 @@ def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
     before, top, after = datum.at(step.at - run), datum.at(step.at).along(toward, high), datum.at(step.at + run)
     up, down = top.minus(before).unit(), after.minus(top).unit()
     corners = (Corner(before, up), Corner(top, down), Corner(after, datum.heading))
-    over = step.over
-    half = over.height / 2 if over else 0.0
+    over, half = step.over, step.wide / 2
     things = (hindrance(over, datum, toward, step.at - half, step.at + half, context),) if over else ()
     return Placed(corners, datum, (context.along(step, datum),), things)
 
@@ -246,8 +245,8 @@ def _(step: Saddle4Step, datum: Datum, context: Context) -> Placed | Problem:
 
 @place.register
 def _(step: KickStep, datum: Datum, context: Context) -> Placed | Problem:
-    toward = _across(step.toward, datum.heading if step.when == "before" else DIRECTIONS[step.turn])
     turn = _across(step.turn, datum.heading)
+    toward = _across(step.toward, datum.heading if step.when == "before" or not turn else turn)
     if not turn or not toward:
         field = "toward" if turn else "turn"
         return _runs_along(step, field, getattr(step, field), context)
@@ -328,5 +327,5 @@ def _(step: CouplingStep, datum: Datum, context: Context) -> Placed | Problem:
 
 @place.register
 def _(step: PullPointStep, datum: Datum, context: Context) -> Placed | Problem:
-    marker = Marker("pull_point", context.index, datum.at(step.at))
+    marker = Marker("pull_point", context.index, datum.at(step.at), step.width)
     return Placed((), datum, (context.along(step, datum),), markers=(marker,))

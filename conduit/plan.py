@@ -6,15 +6,16 @@ from typing import Any
 
 from conduit.arithmetic import StepArithmetic, exact_way, mark_lines, shoe_lines
 from conduit.bench import Bench, is_ninety, within_saddle
-from conduit.checks import closure_of, closure_words, degrees_of, fixed_couplings, supports
-from conduit.cutting.couplings import room_to_move, split
+from conduit.checks import blocked, closure_of, closure_words, degrees_of, over_things
+from conduit.cutting.couplings import room_to_move
 from conduit.document import Head, Reading
 from conduit.geometry.path import PathBend, point_at
-from conduit.laying import laid_out
+from conduit.laying import LaidOut, laid_out
 from conduit.layout import Layout
+from conduit.lengths import lengths_in, read_length, spelled
 from conduit.marks import Mark, marks_for, recommend, stub_habits
 from conduit.picture import picture_of
-from conduit.problems import Problem, setting, stops
+from conduit.problems import Problem, stops
 from conduit.prove import Prover
 from conduit.remedies import with_fixes
 from conduit.results import (
@@ -33,9 +34,10 @@ from conduit.results import (
 )
 from conduit.shoe import Shoe
 from conduit.simulate import Arc
+from conduit.steps import PullPointStep
+from conduit.straps import strapping
 from conduit.tables import DEFAULT_RULES, Rules
-from conduit.units import TOLERANCE, format_angle, format_length, parse_length
-from conduit.verdicts import BY_BENDING
+from conduit.units import TOLERANCE, format_angle, format_length
 
 
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
@@ -44,42 +46,14 @@ def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    reading, layout, shoe, problems = laid_out(raw, rules)
-    rules = with_own_stick(rules, reading.head)
-    if not shoe or not layout:
-        return _bare(reading, problems, raw, rules)
-    couplings = _couplings(layout, reading.head, rules, problems)
-    problems = with_fixes(raw, reading, layout, shoe, rules, problems)
-    planner = _Planner(reading, layout, shoe, couplings, rules)
-    return planner.fill(_bare(reading, problems, raw, rules))
+    return plan_of(raw, laid_out(raw, rules))
 
 
-def with_own_stick(rules: Rules, head: Head) -> Rules:
-    """The rules with the longest piece that the run says for itself."""
-    longest = head.longest_piece
-    return rules if longest is None else rules.model_copy(update={"stick": min(480.0, max(12.0, longest))})
-
-
-def _couplings(layout: Layout, head: Head, rules: Rules, problems: list[Problem]) -> list[float]:
-    if not layout.complete:
-        return []
-    arcs = [(bend.start, bend.end) for bend in layout.path.bends]
-    fixed = [*fixed_couplings(layout), *head.couplings]
-    places = split(layout.path.length, arcs, rules, fixed, head.coupling_gap)
-    if places is None:
-        says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
-        freed = split(layout.path.length, arcs, rules, fixed_couplings(layout), head.coupling_gap) is not None
-        problems.append(
-            Problem(
-                code="no_coupling_place",
-                severity="stop",
-                place="couplings" if head.couplings else "steps",
-                says=says,
-                remedy="Spread the bends, or put a box between.",
-                fixes=(setting("Let couplings find their places", "couplings", []),) if freed else (),
-            )
-        )
-    return places or []
+def plan_of(raw: object, laid: LaidOut) -> Plan:
+    """The plan of a document that is laid out already."""
+    if not laid.shoe or not laid.layout:
+        return _bare(laid.reading, laid.problems, raw, laid.rules)
+    return _Planner(laid, laid.layout, laid.shoe).fill(_bare(laid.reading, with_fixes(raw, laid), raw, laid.rules))
 
 
 def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) -> Plan:
@@ -100,8 +74,10 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
         pieces=[],
         couplings=[],
         coupling_gap=head.coupling_gap,
+        no_couplings=[],
         simulated=[],
         card=[],
+        card_cut=None,
         exact=[],
         by_hand=None,
         supports=[],
@@ -114,65 +90,31 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
 
 def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
     """Every length in the document that can be read, with what the tape shows for it."""
-    for place, written in _lengths(raw, ""):
-        try:
-            inches = parse_length(written)
-        except ValueError:
-            continue
-        yield FieldReading(place=place, inches=inches, reads=format_length(inches, head.tape, head.feet))
-
-
-_LENGTHS = {
-    "at",
-    "rise",
-    "roll",
-    "near",
-    "width",
-    "margin",
-    "kick_back",
-    "radius",
-    "knockout",
-    "straight",
-    "stand_off",
-    "height",
-    "clear",
-    "deduct",
-    "gain",
-    "front",
-    "at_least",
-    "at_most",
-    "coupling_gap",
-    "longest_piece",
-}
-
-
-def _lengths(raw: object, place: str) -> Iterator[tuple[str, object]]:
-    if isinstance(raw, Mapping):
-        for key, value in raw.items():
-            if key in _LENGTHS:
-                yield f"{place}{key}", value
-            elif key in ("steps", "end", "shoe", "over"):
-                yield from _lengths(value, f"{place}{key}.")
-    elif isinstance(raw, list):
-        for index, value in enumerate(raw):
-            yield from _lengths(value, f"{place}{index}.")
+    for place, written in lengths_in(raw) if isinstance(raw, Mapping) else ():
+        inches = read_length(place, written, head.tape)
+        if inches is not None:
+            reads, whole = format_length(inches, head.tape, head.feet), spelled(place, written, head.tape)
+            yield FieldReading(place=place, written=str(written), inches=inches, reads=reads, spelled=whole)
 
 
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe, couplings: list[float], rules: Rules) -> None:
-        self.reading, self.layout, self.shoe, self.couplings, self.rules = reading, layout, shoe, couplings, rules
-        self.head, self.path = reading.head, layout.path
-        self.bench = Bench(layout.path, layout.owners, reading.steps, shoe.diameter, self.head.tape, self.head.feet)
+    def __init__(self, laid: LaidOut, layout: Layout, shoe: Shoe) -> None:
+        self.laid, self.layout, self.shoe = laid, layout, shoe
+        self.reading, self.couplings, self.rules = laid.reading, list(laid.couplings), laid.rules
+        self.head, self.path = self.reading.head, layout.path
+        self.bench = Bench(
+            layout.path, layout.owners, self.reading.steps, shoe.diameter, self.head.tape, self.head.feet
+        )
 
     def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.problems)
-        # What bending it has against a run is shown, so it is bent all the same.
-        bent = self.layout.complete and not stops([one for one in bare.problems if one.code not in BY_BENDING])
+        # What bending it has against a run is shown, so it is proved all the same.
+        bent = self.laid.exact is not None
         proved = self._proved() if bent else {}
-        straps = supports(self.layout, self.rules) or [] if bent else []
+        straps = strapping(self.layout, self.reading, self.rules).straps if bent else ()
         passed = [one.clearance.inches for one in proved["simulated"][0].passed] if bent else []
         return bare.model_copy(
             update={
@@ -185,6 +127,7 @@ class _Planner:
                 "bends": [self._bend(i, bend) for i, bend in enumerate(self.path.bends)],
                 "pieces": self._pieces() if complete else [],
                 "couplings": self._planned_couplings(),
+                "no_couplings": over_things(self.layout),
                 "exact": [self._exact(one) for one in exact_way(self.layout, self.reading.steps, self.shoe)],
                 "closure": self._closure(),
                 "supports": [self.measure(place) for place in straps],
@@ -197,7 +140,6 @@ class _Planner:
         return Measure.of(inches, self.head.tape, self.head.feet)
 
     def _bend(self, index: int, bend: PathBend) -> PlannedBend:
-        length = self.path.length if self.layout.complete else math.inf
         return PlannedBend(
             number=index + 1,
             step=self.layout.owners[index],
@@ -207,7 +149,6 @@ class _Planner:
             start=self.measure(bend.start),
             end=self.measure(bend.end),
             straight_before=self.measure(bend.straight_before),
-            marks=[self._mark(mark, length) for mark in marks_for(bend, self.shoe)],
         )
 
     def _mark(self, mark: Mark, length: float) -> PlannedMark:
@@ -215,19 +156,28 @@ class _Planner:
         return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
 
     def _pieces(self) -> list[PlannedPiece]:
-        begins = [0.0, *(place + self.head.coupling_gap for place in self.couplings)]
-        last = len(self.couplings)
+        last, names = len(self.couplings), self._names()
         return [
             PlannedPiece(
                 number=i + 1,
                 start=start,
                 length=self.measure(end - start),
-                end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else f"coupling {i}",
-                end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else f"coupling {i + 1}",
+                end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else names[i - 1],
+                end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else names[i],
                 bends=self._bench_bends(start, end),
             )
-            for i, (start, end) in enumerate(zip(begins, [*self.couplings, self.path.length], strict=True))
+            for i, (start, end) in enumerate(self.laid.pieces)
         ]
+
+    def _names(self) -> list[str]:
+        """What each break in the pipe is called: a pull point by its name, couplings by their number."""
+        steps = {self.layout.marker_position(marker): self.reading.steps[marker.step] for marker in self.layout.markers}
+        names = []
+        for number, place in enumerate(self.couplings, 1):
+            step = steps.get(place)
+            named = (step.name or f"pull point {number}") if isinstance(step, PullPointStep) else ""
+            names.append(named or f"coupling {number}")
+        return names
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
         numbers = [i for i, bend in enumerate(self.path.bends) if start <= bend.start < end]
@@ -268,19 +218,33 @@ class _Planner:
     def _proved(self) -> dict[str, Any]:
         """What simulation, card and tolerance say of a run that can be made."""
         prover = Prover(self.reading, self.layout, self.shoe)
-        return {"simulated": prover.simulated(), "card": prover.card(), "by_hand": prover.by_hand()}
+        return {
+            "simulated": prover.simulated(self.laid.exact),
+            "card": prover.card(),
+            "card_cut": prover.card_cut(),
+            "by_hand": prover.by_hand(),
+        }
 
     def _exact(self, one: StepArithmetic) -> ExactAnswer:
         spacing, shrink = (None if value is None else self.measure(value) for value in (one.spacing, one.shrink))
         return ExactAnswer(step=one.step, spacing=spacing, shrink=shrink, lines=list(one.lines))
 
     def _planned_couplings(self) -> list[PlannedCoupling]:
-        arcs = [(bend.start, bend.end) for bend in self.path.bends]
-        fixed = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
+        spans, gap = blocked(self.layout), self.head.coupling_gap
+        steps = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
+        boxes = {self.layout.marker_position(one) for one in self.layout.markers if one.kind == "pull_point"}
         pinned = {place: index for index, place in enumerate(self.head.couplings)}
-        rooms = room_to_move(self.couplings, self.path.length, arcs, self.rules, self.head.coupling_gap)
+        fixed = self.laid.fixed
+        rooms = room_to_move(self.couplings, self.path.length, spans, self.rules, gap, fixed)
         return [
-            PlannedCoupling(at=self.measure(place), room=room, pinned=pinned.get(place), step=fixed.get(place))
+            PlannedCoupling(
+                at=self.measure(place),
+                room=room,
+                pinned=pinned.get(place),
+                step=steps.get(place),
+                gap=fixed.get(place, gap),
+                box=place in boxes,
+            )
             for place, room in zip(self.couplings, rooms, strict=True)
         ]
 

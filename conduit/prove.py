@@ -4,19 +4,29 @@ import math
 from collections.abc import Sequence
 from functools import cached_property
 
-from conduit.card import CardStep, card_way
+from conduit.card import CardRun, CardStep, CardWay, card_way
 from conduit.document import Reading
 from conduit.geometry.path import PathBend, point_at
 from conduit.geometry.vectors import Vec
 from conduit.judge import Judgement, judge
 from conduit.layout import Layout
-from conduit.marks import marks_for, recommend
+from conduit.marks import mark_of_arc, marks_for, recommend
 from conduit.placed import Hindrance
-from conduit.results import ByHand, CardAnswer, CardMarkPlanned, Measure, Passed, Simulated, SpreadAt
+from conduit.results import (
+    ByHand,
+    CardAnswer,
+    CardCut,
+    CardMarkPlanned,
+    CardWayPlanned,
+    Measure,
+    Passed,
+    Simulated,
+    SpreadAt,
+)
 from conduit.shoe import Shoe
 from conduit.simulate import Bent, Pose, Setting, bend_pipe
 from conduit.steps import AnyStep
-from conduit.tolerance import BY_EYE, Hands, spread_at, spread_at_end
+from conduit.tolerance import USUAL_HANDS, Hands, spread_at, spread_at_end
 from conduit.units import round_to_tape
 
 
@@ -37,10 +47,11 @@ class Prover:
         self.head, self.path = reading.head, layout.path
 
     @cached_property
-    def by_card(self) -> list[CardStep]:
-        """The card's way, step by step."""
+    def by_card(self) -> CardRun:
+        """The card's way."""
         steps: list[AnyStep] = [step for step in self.reading.steps if step is not None]
-        return card_way(steps, self.shoe, self.head.stand_off)
+        end = self.reading.end.at if self.reading.end else None
+        return card_way(steps, self.shoe, self.head.stand_off, self.head.tape, end)
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""
@@ -59,7 +70,7 @@ class Prover:
 
     def card_settings(self) -> list[Setting] | None:
         """The card's marks, bent to the rolls of the layout; None where the card does not know every bend."""
-        marks = [mark for step in self.by_card for mark in step.marks]
+        marks = [mark for step in self.by_card.steps for mark in step.marks]
         if len(marks) != len(self.path.bends):
             return None
         return [
@@ -67,11 +78,13 @@ class Prover:
             for mark, bend in zip(marks, self.path.bends, strict=True)
         ]
 
-    def bent(self, settings: Sequence[Setting]) -> Bent:
-        """The pipe that these settings make, held where the run starts."""
+    def bent(self, settings: Sequence[Setting], longer: float = 0.0) -> Bent:
+        """The pipe that these settings make, held where the run starts; it may be longer than was laid out."""
         bends = self.path.bends
         inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
-        return bend_pipe(self.path.length, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward))
+        return bend_pipe(
+            self.path.length + longer, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward)
+        )
 
     def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
         """The pipe that these settings make, against the layout."""
@@ -81,14 +94,17 @@ class Prover:
         """A bent pipe against the layout."""
         return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
 
-    def simulated(self) -> list[Simulated]:
-        """Exact, rounded and (where it knows every bend) card."""
-        kinds = {"exact": self.exact_settings(), "rounded": self.rounded_settings(), "card": self.card_settings()}
-        return [self._simulated(name, settings) for name, settings in kinds.items() if settings is not None]
-
-    def _simulated(self, marks: str, settings: Sequence[Setting]) -> Simulated:
+    def simulated(self, exact: Judgement | None = None) -> list[Simulated]:
+        """Exact (where it was not judged before), rounded and (where it knows every bend) card."""
+        found = [self._simulated("exact", exact or self.judged(self.exact_settings()))]
         # Rounded and card marks move the pipe too little to change how near it comes to itself.
-        judgement = self.judged(settings, with_self=marks == "exact")
+        others = {"rounded": self.rounded_settings(), "card": self.card_settings()}
+        for name, settings in others.items():
+            if settings is not None:
+                found.append(self._simulated(name, self.judged(settings, with_self=False)))
+        return found
+
+    def _simulated(self, marks: str, judgement: Judgement) -> Simulated:
         end = judgement.end
         return Simulated(
             marks=marks,
@@ -105,29 +121,58 @@ class Prover:
                 )
                 for one in judgement.cleared
             ],
-            self_clearance=_finite(judgement.self_clearance),
+            self_clearance=judgement.nearest and judgement.nearest.gap,
             clash=judgement.clash,
         )
 
     def card(self) -> list[CardAnswer]:
         """The card's answers, step by step."""
-        return [
-            CardAnswer(
-                step=step.step,
-                marks=[
-                    CardMarkPlanned(
-                        reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), angle=mark.angle
-                    )
-                    for mark in step.marks
-                ],
-                spacing=None if step.spacing is None else self.measure(step.spacing),
-                shrink=None if step.shrink is None else self.measure(step.shrink),
-                lines=list(step.lines),
-            )
-            for step in self.by_card
-        ]
+        return [self._card_answer(step) for step in self.by_card.steps]
 
-    def by_hand(self, hands: Hands = BY_EYE) -> ByHand:
+    def _card_answer(self, step: CardStep) -> CardAnswer:
+        bends = [bend for bend, owner in zip(self.path.bends, self.layout.owners, strict=True) if owner == step.step]
+        ways = [self._card_way(way, bends) for way in step.ways]
+        usual = ways[0] if ways else CardWayPlanned(name="", marks=[], lines=[], costs=None)
+        return CardAnswer(
+            step=step.step,
+            name=usual.name,
+            marks=usual.marks,
+            spacing=None if step.spacing is None else self.measure(step.spacing),
+            shrink=None if step.shrink is None else self.measure(step.shrink),
+            lines=[*step.lines, *usual.lines, *step.after],
+            costs=usual.costs,
+            others=ways[1:],
+        )
+
+    def _card_way(self, way: CardWay, bends: Sequence[PathBend]) -> CardWayPlanned:
+        exact = [
+            mark_of_arc(bend.start, bend.end, self.shoe, mark.reference, mark.hook).at
+            for mark, bend in zip(way.marks, bends, strict=False)
+        ]
+        known = len(bends) == len(way.marks)
+        marks = [
+            CardMarkPlanned(
+                reference=mark.reference,
+                hook=mark.hook,
+                at=self.measure(mark.at),
+                angle=mark.angle,
+                exact=self.measure(exact[number]) if known else None,
+            )
+            for number, mark in enumerate(way.marks)
+        ]
+        worst = max((abs(mark.at - at) for mark, at in zip(way.marks, exact, strict=False)), default=0.0)
+        return CardWayPlanned(
+            name=way.name, marks=marks, lines=list(way.lines), costs=self.measure(worst) if known else None
+        )
+
+    def card_cut(self) -> CardCut | None:
+        """The length that the card says to cut."""
+        run = self.by_card
+        if run.cut is None:
+            return None
+        return CardCut(length=self.measure(run.cut), exact=self.measure(self.path.length), lines=list(run.cut_lines))
+
+    def by_hand(self, hands: Hands = USUAL_HANDS) -> ByHand:
         """What hands do to it."""
         spread = spread_at_end(self.path, hands)
         touchiest = spread.touchiest
@@ -139,7 +184,9 @@ class Prover:
             per_degree=[self.measure(moved) for moved in spread.per_degree],
             chance_to_fit=spread.fits,
             precut=spread.precut,
-            allowance=self.measure(spread.allowance),
+            allowance=self.measure(spread.spare),
+            hands=hands.called,
+            sigmas=f"a mark {self.measure(hands.mark).reads} off, an angle {hands.angle:g}°, a roll {hands.roll:g}°",
             at_things=[self._spread_at(thing, hands) for thing in self.layout.hindrances],
         )
 
@@ -153,7 +200,3 @@ class Prover:
         beyond = sum(1 for bend in bends if bend.end <= s + 1e-9)
         along, across, _ = spread_at(self.path, point, heading, beyond, hands)
         return SpreadAt(place=thing.place, along=self.measure(along), across=self.measure(across))
-
-
-def _finite(value: float | None) -> float | None:
-    return value if value is not None and math.isfinite(value) else None

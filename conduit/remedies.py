@@ -1,22 +1,21 @@
 """Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from itertools import islice
+from itertools import islice, pairwise
 from typing import Any
 
 from conduit.alternatives import reliefs
 from conduit.candidates import candidates
 from conduit.document import Reading
 from conduit.edits import apply_edits
-from conduit.laying import laid_out
+from conduit.laying import LaidOut, laid_out
 from conduit.layout import Layout
-from conduit.note_writer import figure
+from conduit.order_verdicts import NO_ORDER, SHORT_STRAIGHT
 from conduit.problems import Edit, Fix, Problem, inserting, setting
-from conduit.shoe import Shoe
 from conduit.steps import BoxOffsetStep, KickStep, RolledStep, Saddle3Step, Saddle4Step
-from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
-from conduit.units import format_angle, format_at_least, round_to_tape
+from conduit.tables import CARD_ANGLES, CARD_SADDLES
+from conduit.units import format_angle, format_at_least, round_to_tape, write_angle, write_length
 from conduit.verdicts import LITTLE, THING
 
 MOST_FIXES = 4
@@ -30,20 +29,20 @@ SETBACKS = (3, 4, 6)
 @dataclass(frozen=True)
 class _Run:
     raw: Mapping[str, Any]
-    reading: Reading
+    laid: LaidOut
     layout: Layout
-    shoe: Shoe
-    rules: Rules
+
+    @property
+    def reading(self) -> Reading:
+        return self.laid.reading
 
 
-def with_fixes(
-    raw: object, reading: Reading, layout: Layout, shoe: Shoe, rules: Rules, problems: Iterable[Problem]
-) -> list[Problem]:
-    """The same findings, with the fixes that were tried and do away with them."""
-    if not isinstance(raw, Mapping):
-        return list(problems)
-    run = _Run(raw, reading, layout, shoe, rules)
-    return [_with_fixes(run, one) for one in problems]
+def with_fixes(raw: object, laid: LaidOut) -> list[Problem]:
+    """What was found of a run, with the fixes that were tried and do away with it."""
+    if not isinstance(raw, Mapping) or not laid.layout:
+        return list(laid.problems)
+    run = _Run(raw, laid, laid.layout)
+    return [_with_fixes(run, one) for one in laid.problems]
 
 
 def _with_fixes(run: _Run, problem: Problem) -> Problem:
@@ -59,22 +58,21 @@ def _with_fixes(run: _Run, problem: Problem) -> Problem:
 
 def _does_away(run: _Run, problem: Problem, fix: Fix) -> bool:
     """Whether, with the fix, the finding is gone and the run gets no worse."""
-    _, layout, _, problems = laid_out(apply_edits(run.raw, fix.edits), run.rules)
-    stopped = sum(one.severity == "stop" for one in run.layout.problems)
+    mended = laid_out(apply_edits(run.raw, fix.edits), run.laid.rules)
     return (
-        layout is not None
-        and not any(one.code == problem.code and one.place == problem.place for one in problems)
-        and (layout.complete or not run.layout.complete)
-        and sum(one.severity == "stop" for one in layout.problems) <= stopped
+        mended.layout is not None
+        and not any(one.code == problem.code and one.place == problem.place for one in mended.problems)
+        and (mended.layout.complete or not run.layout.complete)
+        and _stops(mended) <= _stops(run.laid) - (problem.severity == "stop")
     )
+
+
+def _stops(laid: LaidOut) -> int:
+    return sum(one.severity == "stop" for one in laid.problems)
 
 
 def _step_number(problem: Problem) -> int:
     return int(problem.place.split(".")[1])
-
-
-def _angle(degrees: float) -> str:
-    return format_angle(degrees).removesuffix("°")
 
 
 def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
@@ -93,7 +91,7 @@ def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
         angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
         for angle in sorted(angles, reverse=True):
             if angle < step.angle:
-                yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", _angle(angle))
+                yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", write_angle(angle))
 
 
 def _other_way(run: _Run, problem: Problem) -> Iterator[Fix]:
@@ -101,17 +99,35 @@ def _other_way(run: _Run, problem: Problem) -> Iterator[Fix]:
     number = _step_number(problem)
     step, written = run.reading.steps[number], run.raw["steps"][number]
     if step is not None:
-        for one in candidates(step, written):
+        for one in candidates(step, written, run.reading.head.tape):
             yield setting(one.name, f"steps.{number}", one.written)
 
 
+def _in_two(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For a piece whose bends have no order: a coupling between two of them, else its step done another way."""
+    head, bends = run.reading.head, run.layout.path.bends
+    start, end = next(
+        (start, end) for start, end in run.laid.pieces if start <= bends[_first_bend(run, problem)].start < end
+    )
+    own = [bend for bend in bends if start <= bend.start < end]
+    for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
+        at = round_to_tape((one.end + other.start) / 2, head.tape)
+        says = f"A coupling between bends {bends.index(one) + 1} and {bends.index(other) + 1}"
+        yield setting(says, "couplings", [write_length(place, head.tape) for place in sorted({*head.couplings, at})])
+    yield from _other_way(run, problem)
+
+
+def _first_bend(run: _Run, problem: Problem) -> int:
+    return run.layout.owners.index(_step_number(problem))
+
+
 def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
-    for relief in reliefs(run.reading, run.layout, run.rules):
+    for relief in reliefs(run.reading, run.layout, run.laid.rules):
         if not relief.enough:
             continue
         if relief.angle is not None:
             says = f"Step {relief.step + 1} at {format_angle(relief.angle)}"
-            yield setting(says, f"steps.{relief.step}.angle", _angle(relief.angle))
+            yield setting(says, f"steps.{relief.step}.angle", write_angle(relief.angle))
         else:
             says = f"A pull point before step {relief.step + 1}"
             yield inserting(says, f"steps.{relief.step}", _pull_point(run, relief.step))
@@ -123,23 +139,23 @@ def _pull_point(run: _Run, number: int) -> dict[str, Any]:
     datum = run.layout.datums[number]
     middle = bend.entry.along(bend.heading_before, -bend.straight_before / 2)
     at = round_to_tape(middle.minus(datum.point).dot(datum.heading), run.reading.head.tape)
-    return {"kind": "pull_point", "name": "", "at": figure(max(at, 0.0))}
+    return {"kind": "pull_point", "name": "", "at": write_length(max(at, 0.0), run.reading.head.tape)}
 
 
 def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
     """A box offset from the knockout to the pipe on its strap."""
     at_start = problem.place.startswith("start")
     box = run.reading.start if at_start else run.reading.end
-    place = "steps.0" if at_start else f"steps.{len(run.reading.steps)}"
+    place, tape = "steps.0" if at_start else f"steps.{len(run.reading.steps)}", run.reading.head.tape
     if not box or box.knockout is None:
         return
     for surface in SURFACES:
         step = {
             "kind": "box_offset",
             "surface": surface,
-            "knockout": figure(box.knockout),
-            "stand_off": figure(run.reading.head.stand_off),
-            "straight": "2",
+            "knockout": write_length(box.knockout, tape),
+            "stand_off": write_length(run.reading.head.stand_off, tape),
+            "straight": write_length(2.0, tape),
             "angle": "10",
             "end": "start" if at_start else "end",
         }
@@ -149,7 +165,7 @@ def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
 def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
     """The measure, or the straight kept, with what is missing added."""
     head, path = run.reading.head, run.layout.path
-    least = run.rules.straight_at_connector
+    least = run.laid.rules.straight_at_connector
     if problem.place == "end.at":
         end = run.reading.end
         if end and end.at is not None:
@@ -167,6 +183,8 @@ def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
 
 _CANDIDATES = {
     "bends_overlap": _flatter,
+    SHORT_STRAIGHT: _other_way,
+    NO_ORDER: _in_two,
     THING: _other_way,
     LITTLE: _other_way,
     "too_many_degrees": _fewer_degrees,

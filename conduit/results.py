@@ -48,7 +48,6 @@ class PlannedBend(_Result):
     start: Measure
     end: Measure
     straight_before: Measure
-    marks: list[PlannedMark]
 
 
 class Stub(_Result):
@@ -99,6 +98,8 @@ class ShoeUsed(_Result):
     diameter: float
     front: float | None
     handle_up: float | None = Field(description="Degrees of bend at which the handle stands upright; none: a machine.")
+    ahead: Measure = Field(description="Straight pipe that it needs ahead of a bend, for the hook.")
+    behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
 
     @classmethod
     def of(cls, shoe: Shoe, tape: str = "1/16", feet: bool = False, why: Sequence[str] = ()) -> Self:
@@ -110,10 +111,12 @@ class ShoeUsed(_Result):
             radius=shoe.radius,
             arc_offset=shoe.arc_offset,
             why=list(why),
-            references=shoe.references(),
+            references=dict(shoe.references()),
             diameter=shoe.diameter,
             front=shoe.front,
             handle_up=shoe.handle_up,
+            ahead=Measure.of(shoe.straight_ahead, tape, feet),
+            behind=Measure.of(shoe.straight_behind, tape, feet),
         )
 
 
@@ -121,8 +124,10 @@ class FieldReading(_Result):
     """What was read from a length that was typed."""
 
     place: str
+    written: str = Field(description="As it was typed.")
     inches: float
     reads: str
+    spelled: str | None = Field(description="The same with its unit, where it is written without one.")
 
 
 class CardMarkPlanned(_Result):
@@ -132,15 +137,36 @@ class CardMarkPlanned(_Result):
     hook: Hook
     at: Measure
     angle: float
+    exact: Measure | None = Field(description="Where this shoe wants that mark.")
+
+
+class CardWayPlanned(_Result):
+    """One of the ways in which crews mark and set a step by the card, and what it costs on this shoe."""
+
+    name: str
+    marks: list[CardMarkPlanned]
+    lines: list[str]
+    costs: Measure | None = Field(description="How far off the worst of its marks is.")
 
 
 class CardAnswer(_Result):
-    """What the card gives for a step: marks, spacing, shrink, and each line of arithmetic as a sentence."""
+    """What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others."""
 
     step: int
+    name: str
     marks: list[CardMarkPlanned]
     spacing: Measure | None
     shrink: Measure | None
+    lines: list[str]
+    costs: Measure | None
+    others: list[CardWayPlanned]
+
+
+class CardCut(_Result):
+    """The length that the card says to cut, with its sums, and what it should be."""
+
+    length: Measure
+    exact: Measure
     lines: list[str]
 
 
@@ -195,7 +221,9 @@ class ByHand(_Result):
     per_degree: list[Measure] = Field(description="For each bend, how far the end moves with one degree of it.")
     chance_to_fit: float
     precut: bool
-    allowance: Measure
+    allowance: Measure = Field(description="What to leave on end B, the same as at the bench; nothing: cut first.")
+    hands: str = Field(description="Whose hands that is: with which tools.")
+    sigmas: str = Field(description="One standard deviation of each thing that they do.")
     at_things: list[SpreadAt]
 
 
@@ -206,6 +234,8 @@ class PlannedCoupling(_Result):
     room: list[tuple[float, float]]
     pinned: int | None = Field(description="Which of the document's couplings it is; null: found by itself.")
     step: int | None = Field(description="The step that fixes it, where one does.")
+    gap: float = Field(description="How far from it the next piece begins: a coupling's take-up, or a box's width.")
+    box: bool = Field(description="A pull point: a box with two seats.")
 
 
 class Closure(_Result):
@@ -236,8 +266,12 @@ class Plan(_Result):
     pieces: list[PlannedPiece]
     couplings: list[PlannedCoupling]
     coupling_gap: float = Field(description="What a coupling keeps between two pipe ends.")
+    no_couplings: list[tuple[float, float]] = Field(
+        description="Where no coupling may lie besides the bends: over what is in the way."
+    )
     simulated: list[Simulated]
     card: list[CardAnswer]
+    card_cut: CardCut | None = Field(description="None where a step is not on the card.")
     exact: list[ExactAnswer]
     by_hand: ByHand | None
     supports: list[Measure]

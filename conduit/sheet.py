@@ -2,25 +2,28 @@
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 
 from conduit import sheet_results as told
 from conduit.arithmetic import mark_lines
 from conduit.arranging import arrange
-from conduit.as_made import AsMade, State, States, asked
+from conduit.as_made import Asked, AsMade, State, States
 from conduit.bench import Reading as ToolReading
 from conduit.bench import Where, roll_before
-from conduit.correct import LEAST_CUT
+from conduit.correct import HANDS_TURN, LEAST_CUT
 from conduit.in_the_shoe import LONG_SWING, Stand
 from conduit.laying import laid_out
-from conduit.marks import Mark, marks_of_arc
+from conduit.marks import Mark, mark_of_arc, marks_of_arc
 from conduit.order import Act
-from conduit.plan import make_plan, with_own_stick
+from conduit.order_verdicts import BEND_LONG, spare_needed
+from conduit.ordering import units_of
+from conduit.plan import plan_of
 from conduit.results import Measure, PlannedMark, PlannedPiece
 from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
 from conduit.simulate import Arc, Setting, arc_of
 from conduit.stick import Stick, arcs_of, setting_of
 from conduit.tables import DEFAULT_RULES, Rules
-from conduit.tolerance import WITH_FINDER_AND_LEVEL, spread_at_end
+from conduit.tolerance import spread_at_end
 from conduit.units import TOLERANCE, format_angle, format_length
 
 AS_PROPOSED = Arranged()
@@ -36,9 +39,9 @@ class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
     def __init__(self, raw: object, rules: Rules = DEFAULT_RULES) -> None:
-        self.plan = make_plan(raw, rules)
-        self.reading, self.layout, self.shoe, _ = laid_out(raw, rules)
-        self.rules = with_own_stick(rules, self.reading.head)
+        self.laid = laid = laid_out(raw, rules)
+        self.plan = plan_of(raw, laid)
+        self.reading, self.layout, self.shoe, self.rules = laid.reading, laid.layout, laid.shoe, laid.rules
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
 
@@ -57,17 +60,19 @@ class Bencher:
         found = next((one for one in self.plan.pieces if one.number == piece), None)
         if not found or not self.layout or not self.shoe:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
-        stick = Stick(
-            self.reading,
-            self.layout,
-            self.shoe,
-            found.start,
-            found.start + found.length.inches,
-            arranged.spare or 0.0,
-        )
+        stick = Stick(self.reading, self.layout, self.shoe, found.start, found.start + found.length.inches)
+        needed = self._needed(stick)
+        stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick)
+        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick, needed)
+
+    def _needed(self, stick: Stick) -> float:
+        """What the shoe needs to spare at end B, where without it a bend there could not be made."""
+        if BEND_LONG not in {problem.code for problem in self.laid.problems}:
+            return 0.0
+        units, _ = units_of(stick.arcs, stick.layout.owners, stick.reading.steps)
+        return spare_needed(units, stick.shoe, stick.length) or 0.0
 
 
 class _Sheet:
@@ -83,8 +88,9 @@ class _Sheet:
         made: Sequence[Made],
         known: States,
         longest: float,
+        needed: float,
     ) -> None:
-        self.longest = longest
+        self.longest, self.needed = longest, needed
         self.stick, self.piece, self.of_pieces, self.arranged, self.card = stick, piece, of_pieces, arranged, card
         self.head, self.shoe = stick.reading.head, stick.shoe
         by_card = arcs_of(card, self.shoe) if arranged.marks == "card" else {}
@@ -102,7 +108,7 @@ class _Sheet:
 
     def whole(self) -> Sheet:
         """The sheet."""
-        order, spare = self.arrangement.order, self.arranged.spare or 0.0
+        order, spare = self.arrangement.order, self.stick.spare
         advised = self._advised_spare()
         return Sheet(
             piece=self.piece.number,
@@ -150,10 +156,8 @@ class _Sheet:
 
     def _advised_spare(self) -> float:
         """What expected errors say to leave on end B, to the next half inch; 0: cut first."""
-        if self.piece.number != self.of_pieces:
-            return 0.0
-        spread = spread_at_end(self.stick.layout.path, WITH_FINDER_AND_LEVEL)
-        return 0.0 if spread.precut else math.ceil(spread.allowance * 2) / 2
+        last = self.piece.number == self.of_pieces
+        return max(self.needed, spread_at_end(self.stick.layout.path).spare if last else 0.0)
 
     def _bend(self, number: int, act: Act, index: int) -> SheetBend:
         begins = index == self.arrangement.bends(act)[0]
@@ -164,9 +168,10 @@ class _Sheet:
         before = self.as_made.made_before(index)
         previous = before[-1] if before else None
         stood = "floor" if previous is None else self.arrangement.act_of(previous).where
-        roll = roll_before(self.stick.layout.path.bends, index, previous, act.where, stood)
+        rolls = {number: one.roll for number, one in state.real.items()} | {index: target.roll}
+        roll = roll_before(rolls, index, previous, act.where, stood)
         readings = self.as_made.readings(state, index, target)
-        ask = asked(readings)
+        ask = self.as_made.asked(state, index, target, readings)
         least, most = self.as_made.band(state, index)
         stand = self._stand(state, index, arc, act.where)
         degrees = math.degrees(target.angle)
@@ -199,10 +204,11 @@ class _Sheet:
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else "",
             cautions=self._cautions(stand),
-            checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in readings],
-            tape=ask and told.TapeAsk(says=ask.says, wanted=self.measure(ask.inches or 0.0)),
+            checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
+            tape=ask and told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)),
             least=least,
             most=most,
+            most_turned=HANDS_TURN,
             in_the_shoe=stand.drawn(),
             stub=bench_bend.stub if self.hooks[index] == "A" else None,
             made=self._as_bent(index, target, ask) if index in self.as_made.made else None,
@@ -217,11 +223,7 @@ class _Sheet:
         if not setting:
             return None
         exact = self.stick.arcs[index]
-        at = next(
-            mark.at
-            for mark in marks_of_arc(exact.start, exact.end, self.shoe)
-            if (mark.reference, mark.hook) == (setting.reference, setting.hook)
-        )
+        at = mark_of_arc(exact.start, exact.end, self.shoe, setting.reference, setting.hook).at
         return told.CardMark(
             reference=setting.reference,
             hook=setting.hook,
@@ -258,7 +260,7 @@ class _Sheet:
             found.append("So near the end the pipe eggs easily: bend slowly, and keep the shoe full on the pipe.")
         return found
 
-    def _as_bent(self, index: int, target: Setting, ask: ToolReading | None) -> told.AsBentTold:
+    def _as_bent(self, index: int, target: Setting, ask: Asked | None) -> told.AsBentTold:
         one, wanted = self.as_made.made[index], ask.inches if ask else None
         off = one.angle - math.degrees(target.angle)
         shows, figure_off = self.as_made.shown(index)
@@ -267,6 +269,7 @@ class _Sheet:
             angle_reads=f"{one.angle:.1f}°",
             off=off,
             off_reads=f"{off:+.1f}°",
+            turned_reads=_clockwise(one.turned) if one.turned else "",
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
             within=self.as_made.within(index),
@@ -304,6 +307,7 @@ class _Sheet:
             mark=self.measure(after.mark).reads,
             angle_before=format_angle(math.degrees(before.angle)),
             angle=format_angle(math.degrees(after.angle)),
+            turned=_turned(before, after),
         )
 
     def _rebent(self, index: int, by: float) -> told.Rebent:
@@ -314,5 +318,21 @@ class _Sheet:
         )
 
 
+def _worth(readings: Sequence[ToolReading], ask: Asked | None) -> list[ToolReading]:
+    """The readings worth taking: those that say how an end stands off only where they are asked for."""
+    asked = ask and ask.reading.says
+    return [one for one in readings if one.kind != "off" or one.says == asked]
+
+
+def _clockwise(degrees: float) -> str:
+    return f"{abs(degrees):.1f}° {'clockwise' if degrees > 0 else 'anticlockwise'}"
+
+
+def _turned(before: Setting, after: Setting) -> str:
+    by = -math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
+    return _clockwise(by) if abs(by) > 0.5 else ""
+
+
 def _moved(before: Setting, after: Setting) -> bool:
-    return abs(before.mark - after.mark) > LEAST_CUT or abs(before.angle - after.angle) > math.radians(0.125)
+    turned = bool(_turned(before, after))
+    return turned or abs(before.mark - after.mark) > LEAST_CUT or abs(before.angle - after.angle) > math.radians(0.125)

@@ -43,6 +43,7 @@ class Made(_Given):
     bend: int
     angle: float = Field(gt=0, lt=180)
     tape: float | None = None
+    turned: float = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
     left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
 
 
@@ -96,6 +97,7 @@ class AsBentTold(_Result):
     off: float
     off_reads: str
     tape: Measure | None
+    turned_reads: str = Field(description="How far it is out of plane, a dog-leg; empty: not.")
     tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
     within: bool
     shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
@@ -138,6 +140,7 @@ class SheetBend(_Result):
     tape: TapeAsk | None
     least: float = Field(description="Angles from here …")
     most: float = Field(description="… to here are within tolerance, if all else is as planned.")
+    most_turned: float = Field(description="Degrees out of plane that hands and level cannot better.")
     in_the_shoe: InTheShoe
     stub: Stub | None
     made: AsBentTold | None
@@ -151,6 +154,7 @@ class Replanned(_Result):
     mark: str
     angle_before: str
     angle: str
+    turned: str = Field(description="How much further it is rolled, seen from A; empty: as before.")
 
 
 class Rebent(_Result):

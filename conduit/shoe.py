@@ -1,15 +1,29 @@
 """A bender's shoe, known by what one test 90 gives (handbook, Geometry, The shoe)."""
 
 import math
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from types import MappingProxyType
 from typing import Literal
 
-from conduit.tables import OUTSIDE_DIAMETER, SHOE_FOR_HEAVY_WALL, TYPICAL_SHOE, Material, TradeSize
+from conduit.tables import (
+    OUTSIDE_DIAMETER,
+    SHOE_FOR_HEAVY_WALL,
+    STRAIGHT_AHEAD,
+    STRAIGHT_BEHIND,
+    TYPICAL_SHOE,
+    Material,
+    TradeSize,
+    most_in_air,
+)
 
 # The shoe's own three, "front" where its distance is known, and whatever a user marks on it.
 Reference = str
 Hook = Literal["A", "B"]
 RIGHT_ANGLE = math.pi / 2
+# Not a line on the shoe: the middle of whatever bend is made.
+CENTRE: Reference = "centre"
 
 
 class NoSuchShoe(ValueError):
@@ -40,6 +54,8 @@ class Shoe:
     `gain`: both outside legs of the test 90 added up, less the pipe used.
     `front`: front edge ahead of the arrow. `own`: references that the user has marked, toward the heel.
     `handle_up`: degrees of bend at which the handle stands straight up; None on a machine.
+    `heel`: straight pipe that it needs behind the arc, where that is known. `most_in_air`: a bend of so many
+    radians of this pipe is not made in the air.
     """
 
     name: str
@@ -50,6 +66,8 @@ class Shoe:
     own: tuple[tuple[str, float], ...] = ()
     handle_up: float | None = 30.0
     dial: Dial = field(default_factory=Dial)
+    heel: float | None = None
+    most_in_air: float = math.inf
 
     def __post_init__(self) -> None:
         """Refuse figures that leave no bend. Raises NoSuchShoe."""
@@ -59,29 +77,54 @@ class Shoe:
                 "bend a 90 in scrap and measure both legs again"
             )
 
-    @property
+    @cached_property
     def radius(self) -> float:
         """Centreline radius R = (G - d) / (2 - π/2)."""
         return (self.gain - self.diameter) / (2 - RIGHT_ANGLE)
 
-    @property
+    @cached_property
     def arc_offset(self) -> float:
         """Arrow to the tangent where every arc starts, toward the heel: a = D - R - d/2."""
         return self.deduct - self.radius - self.diameter / 2
 
-    @property
+    @cached_property
     def star(self) -> float:
         """Arrow to the back of a 90: D - G."""
         return self.deduct - self.gain
+
+    @cached_property
+    def straight_ahead(self) -> float:
+        """Straight pipe that it needs ahead of an arc: from the hook's front to the arrow, and on to the arc."""
+        front = STRAIGHT_AHEAD * self.radius if self.front is None else self.front
+        return max(0.0, self.arc_offset) + front
+
+    @cached_property
+    def straight_behind(self) -> float:
+        """Straight pipe that it needs behind an arc, where its heel holds."""
+        return STRAIGHT_BEHIND * self.diameter if self.heel is None else self.heel
+
+    @property
+    def least_between(self) -> float:
+        """The least straight between two bends: the second is made with its heel, or its hook, toward the first."""
+        return min(self.straight_ahead, self.straight_behind)
 
     def middle(self, angle: float) -> float:
         """Arrow to the middle of a bend of `angle` radians: a + Rθ/2; the notch is the middle of a 45."""
         return self.arc_offset + self.radius * angle / 2
 
-    def references(self) -> dict[Reference, float]:
+    def distance(self, reference: Reference, angle: float) -> float:
+        """From the arrow to a reference, toward the heel, for a bend of `angle` radians. Raises KeyError."""
+        return self.middle(angle) if reference == CENTRE else self.references()[reference]
+
+    def references(self) -> Mapping[Reference, float]:
         """Each reference's distance from the arrow toward the heel."""
+        return self._references
+
+    @cached_property
+    def _references(self) -> Mapping[Reference, float]:
         front = {} if self.front is None else {"front": -self.front}
-        return {"arrow": 0.0, "star": self.star, "notch": self.middle(math.radians(45)), **front, **dict(self.own)}
+        notch = self.middle(math.radians(45))
+        return MappingProxyType({"arrow": 0.0, "star": self.star, "notch": notch, **front, **dict(self.own)})
 
     @property
     def front_deduct(self) -> float | None:
@@ -100,14 +143,15 @@ def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
     if not shoe_size or not figures:
         return None
     own = Shoe(f"Typical {shoe_size}", OUTSIDE_DIAMETER["EMT"][shoe_size], *figures)
-    return own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
+    shoe = own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
+    return replace(shoe, most_in_air=math.radians(most_in_air(material, size)))
 
 
 def for_other_pipe(shoe: Shoe, diameter: float) -> Shoe:
     """The same shoe with pipe of another diameter in it: radius and arc offset stay, deduct and gain follow."""
     deduct = shoe.arc_offset + shoe.radius + diameter / 2
     gain = shoe.radius * (2 - RIGHT_ANGLE) + diameter
-    return Shoe(shoe.name, diameter, deduct, gain, shoe.front, shoe.own, shoe.handle_up, shoe.dial)
+    return replace(shoe, diameter=diameter, deduct=deduct, gain=gain)
 
 
 def must_bend(shoe_bends: list[str], material: Material, size: TradeSize) -> None:

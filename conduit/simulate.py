@@ -132,7 +132,7 @@ class Bent:
 
 def arc_of(setting: Setting, shoe: Shoe) -> Arc:
     """The arc that a setting makes on this shoe."""
-    distance = shoe.references()[setting.reference]
+    distance = shoe.distance(setting.reference, setting.angle)
     long = shoe.radius * setting.angle
     if setting.hook == "A":
         start = setting.mark - distance + shoe.arc_offset

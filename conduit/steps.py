@@ -4,25 +4,48 @@ A step's `at` is measured along the leg from its datum: the seat of the start fi
 the last turn (handbook, Geometry, What a tape measures).
 """
 
+from collections.abc import Mapping
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StrictBool, WithJsonSchema
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StrictBool, ValidationInfo, WithJsonSchema
 
 from conduit.geometry.vectors import Direction
 from conduit.units import parse_angle, parse_length, parse_signed_length
 
-_WRITTEN = {"type": ["string", "number"], "description": "Inches, or tape notation such as 71 1/2, 5' 11-1/2\", 1816mm"}
+_WRITTEN = {
+    "type": ["string", "number"],
+    "description": "A number of inches, or tape notation such as 71 1/2, 5' 11-1/2\", 1816mm; text without a unit is "
+    "in the unit of the run's tape.",
+}
+INCHES = "1/16"
 _MAYBE_WRITTEN = {**_WRITTEN, "type": ["string", "number", "null"]}
 _WRITTEN_ANGLE = {"type": ["string", "number"], "description": "Degrees, such as 30 or 22 1/2"}
 _MAYBE_ANGLE = {**_WRITTEN_ANGLE, "type": ["string", "number", "null"]}
 
 
-def _maybe_length(written: object) -> float | None:
+def tape_of(info: ValidationInfo) -> str:
+    """The tape that a document is read by."""
+    return str(info.context.get("tape", INCHES)) if isinstance(info.context, Mapping) else INCHES
+
+
+def _length(written: object, info: ValidationInfo) -> float:
+    return parse_length(written, tape_of(info))
+
+
+def _signed_length(written: object, info: ValidationInfo) -> float:
+    return parse_signed_length(written, tape_of(info))
+
+
+def _maybe_length(written: object, info: ValidationInfo) -> float | None:
+    return None if written is None else parse_length(written, tape_of(info))
+
+
+def _optional_length(written: object, info: ValidationInfo) -> float | None:
+    return None if isinstance(written, str) and not written.strip() else _maybe_length(written, info)
+
+
+def _maybe_inches(written: object) -> float | None:
     return None if written is None else parse_length(written)
-
-
-def _optional_length(written: object) -> float | None:
-    return None if isinstance(written, str) and not written.strip() else _maybe_length(written)
 
 
 def _maybe_angle(written: object) -> float | None:
@@ -35,11 +58,18 @@ def _maybe_angle(written: object) -> float | None:
     return angle
 
 
-Length = Annotated[float, BeforeValidator(parse_length), WithJsonSchema(_WRITTEN)]
+LENGTH_READERS = (_length, _signed_length, _maybe_length, _optional_length, _maybe_inches, parse_signed_length)
+
+# As it was typed: read once it is known for which run, in its tape's unit.
+Typed = Annotated[str | float, Field(union_mode="left_to_right"), WithJsonSchema(_WRITTEN)]
+Length = Annotated[float, BeforeValidator(_length), WithJsonSchema(_WRITTEN)]
 MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSchema(_MAYBE_WRITTEN)]
 # As MaybeLength, but an empty text is nothing too: for what may be left unmeasured.
 OptionalLength = Annotated[float | None, BeforeValidator(_optional_length), WithJsonSchema(_MAYBE_WRITTEN)]
-SignedLength = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
+SignedLength = Annotated[float, BeforeValidator(_signed_length), WithJsonSchema(_WRITTEN)]
+# A shoe's figures are in inches where no unit is written, whatever the run's tape: they come with the shoe.
+MaybeInches = Annotated[float | None, BeforeValidator(_maybe_inches), WithJsonSchema(_MAYBE_WRITTEN)]
+SignedInches = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
 Degrees = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
@@ -134,6 +164,13 @@ class Saddle3Step(StepPart):
     over: Obstacle | None = None
     angle: Angle = 45.0
     at: Length = Field(description="To the centre.")
+    width: OptionalLength = Field(None, description="Of a square thing; left out: as wide as it is high.")
+
+    @property
+    def wide(self) -> float:
+        """How wide the thing is along the leg; a round one is as wide as high."""
+        height = self.over.height if self.over else 0.0
+        return height if self.width is None or (self.over and self.over.shape == "round") else self.width
 
 
 class Saddle4Step(StepPart):
@@ -186,6 +223,7 @@ class PullPointStep(StepPart):
     """A box or fitting where wire can be pulled: the count of degrees starts again."""
 
     kind: Literal["pull_point"]
+    width: Length = Field(0.0, le=60, description="From where the pipe seats in it to where the next one does.")
     name: Name = ""
     at: Length
 

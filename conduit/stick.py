@@ -13,6 +13,8 @@ from conduit.geometry.vectors import DIRECTIONS, ORIGIN
 from conduit.judge import Cleared, judge_things
 from conduit.layout import Layout
 from conduit.marks import Mark, Recommended, marks_of_arc, recommend
+from conduit.order_verdicts import arcs_on
+from conduit.placed import Hindrance
 from conduit.prove import Prover
 from conduit.results import CardAnswer
 from conduit.shoe import Hook, Shoe
@@ -49,11 +51,7 @@ class Stick:
     @cached_property
     def arcs(self) -> Arcs:
         """Where the bends lie on the piece by the exact way."""
-        return {
-            index: Arc(bend.start - self.start, bend.end - self.start, bend.roll, bend.angle)
-            for index, bend in enumerate(self.layout.path.bends)
-            if self.start <= bend.start < self.end
-        }
+        return arcs_on(self.layout, self.start, self.end)
 
     def card_settings(self, card: list[CardAnswer]) -> dict[int, Setting]:
         """The bends as the card sets them, where it knows every bend of a step."""
@@ -89,6 +87,8 @@ class Stick:
         material = self.reading.head.material
         aim = Aim(place, heading)
         whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare)
+        if not self._things:
+            return whole
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
         wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(planned))]
 
@@ -98,10 +98,13 @@ class Stick:
 
         return replace(whole, clears=clears)
 
-    def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
+    @cached_property
+    def _things(self) -> list[Hindrance]:
         own = {self.layout.owners[index] for index in self.arcs}
-        things = [thing for thing in self.layout.hindrances if thing.step in own]
-        return judge_things(bent, things, self.layout, self.reading, self.shoe.diameter, self.start)
+        return [thing for thing in self.layout.hindrances if thing.step in own]
+
+    def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
+        return judge_things(bent, self._things, self.layout, self.reading, self.shoe.diameter, self.start)
 
     def bent(self, settings: Mapping[int, Setting]) -> Bent:
         """The piece with only these bends made, lying along x as bought: with its spare."""

@@ -34,6 +34,16 @@ TYPICAL_SHOE: dict[TradeSize, tuple[float, float]] = {
 # A hand shoe for EMT of one size bends rigid and IMC of the size below.
 SHOE_FOR_HEAVY_WALL: dict[TradeSize, TradeSize] = {"1/2": "3/4", "3/4": "1", "1": "1-1/4"}
 
+# Straight pipe that a hand shoe needs (docs/trade.md, Room for the shoe): for the hook ahead of the arrow in radii, for
+# the heel behind the arc in diameters of the pipe. Starting values; a measured shoe beats them.
+STRAIGHT_AHEAD, STRAIGHT_BEHIND = 3 / 8, 1.0
+
+
+def most_in_air(material: Material, size: TradeSize) -> float:
+    """The degrees from which on a bend of this pipe is not made in the air by hand: large, or of heavy wall."""
+    return 22.0 if material != "EMT" or size not in ("1/2", "3/4", "1") else 360.0
+
+
 # Least centreline radius for a one-shot bender.
 LEAST_RADIUS: dict[TradeSize, float] = {
     "1/2": 4.0,

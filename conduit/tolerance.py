@@ -22,10 +22,13 @@ class Hands:
     angle: float = 1.0
     roll: float = 1.5
     cut: float = 1 / 32
+    called: str = ""
 
 
-BY_EYE = Hands()
-WITH_FINDER_AND_LEVEL = Hands(angle=0.5, roll=0.5)
+BY_EYE = Hands(called="by eye")
+WITH_FINDER_AND_LEVEL = Hands(angle=0.5, roll=0.5, called="with angle finder and level")
+# The bench asks for the finder's reading of each bend, so what is advised is for those who take it.
+USUAL_HANDS = WITH_FINDER_AND_LEVEL
 
 
 @dataclass(frozen=True)
@@ -52,6 +55,11 @@ class Spread:
     fits: float
     precut: bool
     allowance: float
+
+    @property
+    def spare(self) -> float:
+        """What to leave on end B, to the next half inch; 0: cut first."""
+        return 0.0 if self.precut else math.ceil(self.allowance * 2) / 2
 
     @property
     def touchiest(self) -> Share | None:
@@ -98,7 +106,7 @@ def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> t
     return math.sqrt(along), math.sqrt(max(0.0, across)), shares
 
 
-def spread_at_end(path: Path, hands: Hands = BY_EYE) -> Spread:
+def spread_at_end(path: Path, hands: Hands = USUAL_HANDS) -> Spread:
     """The spread at end B and what follows from it."""
     heading = path.bends[-1].heading_after if path.bends else path.heading
     along, across, shares = spread_at(path, path.end_point, heading, len(path.bends), hands)

@@ -1,24 +1,28 @@
 """Tape lengths and angles: reading what a person writes, writing what a tape shows.
 
 Lengths are inches, angles degrees. Lengths are read as: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
-`1816mm`, `181.6 cm`, `1.816 m`.
+`1816mm`, `181.6 cm`, `1.816 m`. A bare figure is in the tape's unit: inches, or with a metric tape millimetres.
 """
 
 import math
 import re
 import unicodedata
+from functools import lru_cache
 
 TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
 LONGEST = 12_000.0
 LONGEST_TEXT = 40
 MOST_DEGREES = 180.0
+METRIC_TAPE = "1 mm"
 METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
 TAPE_DENOMINATORS = (2, 4, 8, 16, 32, 64)
-TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1 mm": 1 / MM_PER_INCH}
+TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1/64": 1 / 64, METRIC_TAPE: 1 / MM_PER_INCH}
+DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _METRIC = re.compile(r"(?P<number>\d+(?:\.\d+)?|\.\d+)\s*(?P<unit>mm|cm|m)")
+_BARE = re.compile(r"[\d.]+|(?:\d+(?:\.\d*)?[ -]+)?\d+ */ *\d+")
 _TAPE = re.compile(
     r"""(?:(?P<feet>\d+(?:\.\d+)?)\s*(?:'|ft\.?|feet|foot)[\s-]*)?
         (?P<whole>\d+(?:\.\d*)?|\.\d+)?
@@ -38,14 +42,14 @@ class UnreadableLength(ValueError):
     """The text is not a length; the message says what is wrong with it and what would do."""
 
 
-def parse_length(written: object) -> float:
-    """Inches from a number of inches or from what a person wrote.
+def parse_length(written: object, tape: str = "1/16") -> float:
+    """Inches from a number of inches or from what a person wrote, a bare figure in the tape's unit.
 
     Raises UnreadableLength for anything else, for negative lengths, and beyond 1,000 ft.
     """
     if isinstance(written, bool) or not isinstance(written, int | float | str):
         raise UnreadableLength("write a length, such as 71 1/2")
-    inches = _parse_text(written) if isinstance(written, str) else _number(written)
+    inches = _parse_text(written, tape) if isinstance(written, str) else _number(written)
     if not math.isfinite(inches):
         raise UnreadableLength("that is not a number; write a length, such as 71 1/2")
     if inches < 0:
@@ -55,13 +59,48 @@ def parse_length(written: object) -> float:
     return inches
 
 
-def parse_signed_length(written: object) -> float:
+def parse_signed_length(written: object, tape: str = "1/16") -> float:
     """Like parse_length, but with a minus allowed: a position to the left, down or in. Raises UnreadableLength."""
     if isinstance(written, str) and written.strip().startswith(("-", "−")):
-        return -parse_length(written.strip()[1:])
+        return -parse_length(written.strip()[1:], tape)
     if isinstance(written, int | float) and not isinstance(written, bool) and written < 0:
         return -parse_length(-written)
-    return parse_length(written)
+    return parse_length(written, tape)
+
+
+def is_metric(tape: str) -> bool:
+    """Whether a tape is in millimetres."""
+    return tape == METRIC_TAPE
+
+
+def is_bare(written: str) -> bool:
+    """Whether a length is written without its unit, so that the tape says which."""
+    return bool(_BARE.fullmatch(_plain(written).removeprefix("-")))
+
+
+def write_length(inches: float, tape: str = "1/16") -> str:
+    """A length as a person would type it for this tape: `71 1/2`, `71.37`, `1816`."""
+    if abs(inches) > LONGEST:
+        return f"{inches:.9g}"
+    if is_metric(tape):
+        return _decimal(inches * MM_PER_INCH)
+    count = inches * TAPE_DENOMINATORS[-1]
+    on_tape = abs(count - round(count)) < TOLERANCE * TAPE_DENOMINATORS[-1]
+    return format_length(round(count) / TAPE_DENOMINATORS[-1], "1/64") if on_tape else _decimal(inches)
+
+
+def write_angle(degrees: float) -> str:
+    """Degrees as a person would type them: `30`, `22 1/2`."""
+    return write_length(degrees)
+
+
+def with_unit(inches: float) -> str:
+    """The same with its unit written, so that it means one length on every tape: `71 1/2"`."""
+    return f'{write_length(inches)}"'
+
+
+def _decimal(value: float) -> str:
+    return f"{value:.9f}".rstrip("0").rstrip(".")
 
 
 def _number(written: float) -> float:
@@ -71,7 +110,7 @@ def _number(written: float) -> float:
         return math.inf
 
 
-def _parse_text(written: str) -> float:
+def _parse_text(written: str, tape: str) -> float:
     if len(written) > LONGEST_TEXT:
         raise UnreadableLength("that is too long for a length; write it like 71 1/2")
     text = _plain(written)
@@ -79,6 +118,8 @@ def _parse_text(written: str) -> float:
         raise UnreadableLength("nothing is written here; write a length, such as 71 1/2")
     if text.startswith("-"):
         raise UnreadableLength("a length cannot be negative; measure the other way and write it without the minus")
+    if is_metric(tape) and _BARE.fullmatch(text):
+        text = _in_millimetres(text)
     metric = _METRIC.fullmatch(text)
     if metric:
         return float(metric["number"]) * METRIC[metric["unit"]] / MM_PER_INCH
@@ -88,6 +129,12 @@ def _parse_text(written: str) -> float:
             f"“{written.strip()}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm"
         )
     return _inches(found)
+
+
+def _in_millimetres(bare: str) -> str:
+    if "/" in bare:
+        raise UnreadableLength(f"“{bare}” has no unit, and a tape in millimetres no fractions; write {bare} in")
+    return f"{bare}mm"
 
 
 def _plain(written: str) -> str:
@@ -158,15 +205,20 @@ def round_to_tape(inches: float, tape: str = "1/16") -> float:
 
 def format_length(inches: float, tape: str = "1/16", feet: bool = False) -> str:
     """What the tape reads: `71 1/2`, `5' 11-1/2"` with `feet`, or `1816 mm` on a metric tape."""
-    if tape == "1 mm":
+    if is_metric(tape):
         return f"{math.floor(inches * MM_PER_INCH + 0.5)} mm"
-    denominator = round(1 / TAPE_STEPS[tape])
+    denominator = DENOMINATORS[tape]
     count = math.floor(abs(inches) * denominator + 0.5)
-    sign = "-" if inches < 0 and count else ""
+    return ("-" if inches < 0 and count else "") + _divisions(count, denominator, feet)
+
+
+@lru_cache(maxsize=8192)
+def _divisions(count: int, denominator: int, feet: bool) -> str:
+    """So many divisions of the tape; there are not many lengths on one."""
     whole, part = divmod(count, denominator)
     if feet and whole >= 12:
-        return f"{sign}{whole // 12}' {_mixed(whole % 12, part, denominator, '-')}\""
-    return sign + _mixed(whole, part, denominator, " ")
+        return f"{whole // 12}' {_mixed(whole % 12, part, denominator, '-')}\""
+    return _mixed(whole, part, denominator, " ")
 
 
 def _mixed(whole: int, part: int, denominator: int, joint: str) -> str:

@@ -4,7 +4,7 @@ from bisect import bisect_right
 from collections.abc import Iterator
 
 from conduit.document import Head, Reading, step_name
-from conduit.judge import Cleared, nearest_to_itself
+from conduit.judge import Cleared, Judgement
 from conduit.layout import Layout
 from conduit.problems import Problem
 from conduit.prove import Prover
@@ -15,19 +15,17 @@ from conduit.units import format_length
 # What a pencil line and a saw cost; less is not a finding.
 SLACK = 1 / 32
 THING, ITSELF, LITTLE = "runs_into_thing", "runs_into_itself", "little_clearance"
-BY_BENDING = {THING, ITSELF, LITTLE}
 
 
-def found_by_bending(reading: Reading, layout: Layout, shoe: Shoe) -> list[Problem]:
-    """The findings of the pipe as its exact marks make it, for a layout that is complete."""
+def found_by_bending(reading: Reading, layout: Layout, shoe: Shoe) -> tuple[Judgement, list[Problem]]:
+    """How the pipe lies as its exact marks make it, for a layout that is complete, and the findings of it."""
     prover = Prover(reading, layout, shoe)
-    bent = prover.bent(prover.exact_settings())
-    judgement = prover.judgement_of(bent, with_self=False)
+    judgement = prover.judged(prover.exact_settings())
     found = [problem for one in judgement.cleared for problem in _passing(one, reading)]
-    near = nearest_to_itself(bent, shoe.diameter, -SLACK)
-    if near:
+    near = judgement.nearest
+    if near and near.gap < -SLACK:
         found.append(_into_itself(layout, reading, near.first, near.second))
-    return found
+    return judgement, found
 
 
 def _passing(one: Cleared, reading: Reading) -> Iterator[Problem]:

@@ -63,13 +63,15 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    reading, layout, shoe, _ = laid_out(raw, rules)
+    laid = laid_out(raw, rules)
+    reading, layout, shoe = laid.reading, laid.layout, laid.shoe
     step = reading.steps[number] if 0 <= number < len(reading.steps) else None
     if step is None or not shoe or not layout:
         return []
     written = raw["steps"][number]
     thing = _thing(step, layout, number, shoe, reading)
-    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in candidates(step, written)]
+    tried = candidates(step, written, reading.head.tape)
+    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in tried]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
 
@@ -100,9 +102,10 @@ def _way(
     rules: Rules,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
-    reading, layout, _, problems = laid_out(apply_edits(raw, [edit]), rules)
+    laid = laid_out(apply_edits(raw, [edit]), rules)
+    reading, layout = laid.reading, laid.layout
     step = reading.steps[number]
-    stopped = next((problem for problem in problems if problem.severity == "stop"), None)
+    stopped = next((problem for problem in laid.problems if problem.severity == "stop"), None)
     why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
     clearance = None
     if layout and layout.complete and not why_not and thing:

@@ -161,6 +161,20 @@ class Arranging(Journey):
         page.get_by_role("button", name="Back to the proposed order").click()
         expect(page.get_by_text("Proposed order")).to_be_visible()
 
+    def test_a_dog_leg_is_entered_and_the_rest_rolled_to_make_up_for_it(self):
+        page = self.open_bench()
+        page.get_by_role("button", name="Cut and marked").click()
+        first, second, _ = sheet_of().bends
+        enter(page, first.angle)
+        page.get_by_role("button", name="Next bend").click()
+        page.get_by_text("It is out of plane (a dog-leg)").click()
+        page.get_by_label("Out by, degrees").fill("4")
+        enter(page, second.angle)
+        card = screen(page, second.number)
+        expect(card.get_by_text("4.0° clockwise out of plane")).to_be_visible()
+        expect(card.get_by_text("Out", exact=True)).to_be_visible()
+        expect(page.get_by_role("region", name="Correction")).to_contain_text("rolled")
+
     def test_an_order_that_cannot_be_is_told_at_its_bend(self):
         dana = User.objects.get(username="dana")
         tight = document([ninety(20, "up"), ninety(14, "right"), ninety(30, "up")], 30, name="Tight corner")

@@ -128,6 +128,13 @@ class CheckMyMarks(Journey):
         expect(page.get_by_test_id("made")).to_be_visible()
         page.get_by_role("button", name="Back to the planned marks").click()
         expect(page.get_by_test_id("made")).to_have_count(0)
+        field(page, "Bend 2, angle").fill("45")
+        expect(page.get_by_text("Bend 2 is bent to 45° where 30° is wanted.")).to_be_visible()
+        expect(page.get_by_text("These marks are right")).to_have_count(0)
+        page.get_by_role("button", name="Back to the planned marks").click()
+        length = make_plan(RUNS[0]).pieces[-1].length.inches
+        field(page, f"Piece {len(make_plan(RUNS[0]).pieces)}, cut to").fill(f"{length + 1:.3f}")
+        expect(page.get_by_text("as if measured to the box, not to where it seats")).to_be_visible()
 
     def test_a_mark_is_dragged_and_bad_ones_are_told(self):
         page = self.open_run("Wedging table outlet")

@@ -1,5 +1,6 @@
 from playwright.sync_api import expect
 
+from conduit.lengths import changed
 from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, saved
 from server.demo.scene import RUNS
 from server.jobs.models import Run
@@ -46,6 +47,22 @@ class Settings(Journey):
         saved(page)
         document = Run.objects.get(document__name="Kiln 2 feed").document
         self.assertEqual((document["feet"], document["tape"]), (True, "1 mm"))
+        self.assertEqual(document["end"]["at"], f'{RUNS[0]["end"]["at"]}"', "every figure keeps the unit that it had")
+
+    def test_on_a_metric_tape_bare_figures_and_nudges_are_millimetres(self):
+        page = self.open_run()
+        choose(page, "Tape rounding", "1 mm")
+        run = {**changed(RUNS[0], lambda _, written: f'{written}"'), "tape": "1 mm"}
+        seat = field(page, "End, seat at")
+        seat.fill("1000")
+        seat.press("ArrowUp")
+        expect(seat).to_have_value("1001")
+        seat.press("Shift+ArrowUp")
+        expect(seat).to_have_value("1011")
+        expect_plan_of(page, {**run, "end": {**run["end"], "at": "1011"}})
+        seat.fill("5")
+        page.get_by_role("button", name="It is 5 in").click()
+        expect(seat).to_have_value('5"')
 
     def test_names_follow_everywhere(self):
         page = self.open_run()

@@ -1,16 +1,18 @@
 """What people must be able to rely on: nothing lost, nothing done twice, nothing of one seen by another."""
 
 import json
+import time
+from unittest.mock import patch
 
 from django.contrib.sessions.models import Session
 from playwright.sync_api import expect
 
-from e2e.support import PHONE, Journey, enter, until
+from e2e.support import PHONE, Journey, enter, field, saved, until
 from server.accounts.actions import add_person
 from server.accounts.models import Crew, Role, User
 from server.bench.models import BendMade, Stick
 from server.demo.scene import PASSWORD
-from server.jobs.actions import remove_run
+from server.jobs.actions import remove_run, save_run
 from server.jobs.models import Run
 from server.stock.models import Scrap
 
@@ -192,6 +194,22 @@ class LostReplies(Trust):
 
 
 class Deleted(Trust):
+    def test_what_is_typed_while_a_save_is_slow_is_saved_after_it(self):
+        def slowly(*given):
+            time.sleep(1.5)
+            return save_run(*given)
+
+        with patch("server.jobs.actions.save_run", slowly):
+            page = self.open_run()
+            for name, text in (("Step 1, angle", "22 1/2"), ("Step 1, rise", "6"), ("End, seat at", "35")):
+                field(page, name).fill(text)
+                page.wait_for_timeout(900)
+            saved(page)
+        expect(page.get_by_role("region", name="Two versions")).to_have_count(0)
+        document = Run.objects.get(document__name="Kiln 2 feed").document
+        step = document["steps"][0]
+        self.assertEqual((step["angle"], step["rise"], document["end"]["at"]), ("22 1/2", "6", "35"))
+
     def test_a_run_that_is_deleted_comes_back_with_one_touch(self):
         page = self.window()
         page.get_by_role("button", name="Remove the run Wedging table outlet").click()

@@ -37,7 +37,7 @@ class Walk(Journey):
             "": "nothing is written here",
             "1e9": "is not a length",
             "999999": "over 1,000 ft",
-            "44": "On this shoe 47 3/16",
+            "44": "On this shoe 48 1/16",
         }.items():
             field(page, "Step 2, measure").fill(written)
             row = page.get_by_role("listitem").filter(has=field(page, "Step 2, measure"))

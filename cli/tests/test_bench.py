@@ -1,6 +1,6 @@
 from unittest import TestCase
 
-from cli.bench import _ordered, bounded, line, times, zigzag
+from cli.bench import _ordered, bounded, line, ratio, times, zigzag
 from conduit.plan import make_plan
 
 
@@ -25,3 +25,4 @@ class Measuring(TestCase):
         self.assertGreaterEqual(line("nothing", taken), 0)
         self.assertTrue(bounded("nothing", 1, 2))
         self.assertFalse(bounded("nothing", 2, 1))
+        self.assertEqual((ratio("nothing", 3.9, 4), ratio("nothing", 4.1, 4)), (True, False))

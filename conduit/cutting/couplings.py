@@ -4,38 +4,40 @@ Exact: the places that the k-th coupling can have form a set of intervals, found
 A run is called impossible only when no set of couplings at all would do.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
+from types import MappingProxyType
 
 from conduit.tables import Rules
 from conduit.units import TOLERANCE
 
 Interval = tuple[float, float]
 SIXTEENTH = 1 / 16
+NONE: Mapping[float, float] = MappingProxyType({})
 
 
 def free_windows(length: float, bends: Sequence[Interval], rules: Rules) -> list[Interval]:
     """Stretches of the straight pipe where a coupling may lie: clear of every bend for coupling and shoe."""
     windows, low = [], 0.0
-    for start, end in bends:
+    for start, end in sorted(bends):
         if start - rules.clear_of_bend > low:
             windows.append((low, start - rules.clear_of_bend))
-        low = end + rules.clear_of_bend
+        low = max(low, end + rules.clear_of_bend)
     return [*windows, (low, length)] if length > low else windows
 
 
 def split(
-    length: float, bends: Sequence[Interval], rules: Rules, fixed: Sequence[float] = (), gap: float = 0.0
+    length: float, bends: Sequence[Interval], rules: Rules, fixed: Mapping[float, float] = NONE, gap: float = 0.0
 ) -> list[float] | None:
     """Coupling positions from end A, as few as can be, `fixed` ones among them.
 
-    A position is where the piece on the A side ends; the next begins `gap` further on. Empty when one stick
-    does; None when none can do.
+    A position is where the piece on the A side ends; the next begins `gap` further on, after a fixed one as far as
+    is given with it. Empty when one stick does; None when none can do.
     """
     bounds = [0.0, *sorted(fixed), length]
     places: list[float] = []
     for start, end in pairwise(bounds):
-        begin = start + gap if start else 0.0
+        begin = start + fixed.get(start, gap) if start else 0.0
         between = [(a - begin, b - begin) for a, b in bends if start <= a < end]
         found = _split_free(end - begin, between, rules, gap)
         if found is None:
@@ -45,10 +47,16 @@ def split(
 
 
 def room_to_move(
-    places: Sequence[float], length: float, bends: Sequence[Interval], rules: Rules, gap: float = 0.0
+    places: Sequence[float],
+    length: float,
+    bends: Sequence[Interval],
+    rules: Rules,
+    gap: float = 0.0,
+    fixed: Mapping[float, float] = NONE,
 ) -> list[list[Interval]]:
     """For each coupling, where it could go while the others stay: within sticks, clear of bends."""
-    windows, begins = free_windows(length, bends, rules), [0.0, *(place + gap for place in places)]
+    windows = free_windows(length, bends, rules)
+    begins = [0.0, *(place + fixed.get(place, gap) for place in places)]
     return [
         _within(
             windows,

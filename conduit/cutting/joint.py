@@ -260,7 +260,7 @@ def _parts(run: Needed, terms: Terms) -> list[_Part]:
     parts = []
     for start, end in pairwise([0, *_inner_edges(run), run.length]):
         if (start, end) not in settled:
-            begin = start + run.gap if start else 0
+            begin = run.begins(start)
             windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
             length = end - begin
             least = min(terms.least, length)

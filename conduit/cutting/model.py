@@ -44,7 +44,8 @@ class Held:
 class Needed:
     """A run to be cut: its straight pipe, where its bends lie, and couplings that are where they are.
 
-    `windows`: where other couplings may lie. `gap`: what a coupling keeps between two pipe ends.
+    `windows`: where other couplings may lie. `gap`: what a coupling keeps between two pipe ends; `gaps`: what a box
+    does, for couplings that are one.
     """
 
     key: str
@@ -55,6 +56,11 @@ class Needed:
     couplings: tuple[int, ...] = ()
     held: tuple[Held, ...] = ()
     gap: int = 0
+    gaps: tuple[tuple[int, int], ...] = ()
+
+    def begins(self, place: int) -> int:
+        """Where the pipe goes on after the coupling at `place`; 0: the run's own beginning."""
+        return place + dict(self.gaps).get(place, self.gap) if place else 0
 
 
 @dataclass(frozen=True)

@@ -78,7 +78,7 @@ def _of_piece(run: Needed, cut: Cut, number: int, held: Held | None, settled: se
     found = [] if cut.number == number else [f"piece {number} is called {cut.number}"]
     if held:
         return found if cut.length == held.cut else [*found, f"piece {number} is not cut as it is held"]
-    begin = cut.start + run.gap if cut.start else 0
+    begin = run.begins(cut.start)
     bent = any(begin <= low < cut.end for low, _ in run.bends)
     if cut.length != cut.end - begin + (terms.spare if bent else 0):
         found.append(f"piece {number} is cut wrong")

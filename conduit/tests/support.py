@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from conduit.document import read_document
 from conduit.layout import lay_out
+from conduit.marks import marks_of_arc
 from conduit.shoe import typical_shoe
 from conduit.tables import DEFAULT_RULES
 
@@ -105,6 +106,12 @@ def runs(draw):
         step, heading = turning(draw, heading)
         steps.append(step)
     return document(steps, draw(st.floats(20, 60)), draw(st.sampled_from(["1/2", "3/4", "1"])), start)
+
+
+def run_marks(plan):
+    """All marks of each bend, measured along the whole run; on the typical shoe of its size."""
+    shoe = typical_shoe(plan.material, plan.trade_size)
+    return [marks_of_arc(bend.start.inches, bend.end.inches, shoe) for bend in plan.bends]
 
 
 class Steps:

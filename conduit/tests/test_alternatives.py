@@ -53,8 +53,9 @@ class Reliefs(TestCase):
         raw = document(
             [ninety(40, "up"), offset(20, 6, 45), ninety(70, "right"), ninety(40, "up"), ninety(40, "right")], 40
         )
-        reading, layout, _, problems = laid_out(raw)
-        self.assertEqual([p.code for p in problems], ["too_many_degrees"])
+        run = laid_out(raw)
+        reading, layout = run.reading, run.layout
+        self.assertEqual([p.code for p in run.problems], ["too_many_degrees"])
         found = reliefs(reading, layout, DEFAULT_RULES)
         self.assertTrue(found[0].enough)
         for one in found:
@@ -70,5 +71,5 @@ class Reliefs(TestCase):
                 self.assertEqual("too_many_degrees" not in codes, one.enough)
 
     def test_a_run_within_the_limit_needs_none(self):
-        reading, layout, *_ = laid_out(document([ninety(40, "up")], 40))
-        self.assertEqual(reliefs(reading, layout, DEFAULT_RULES), [])
+        run = laid_out(document([ninety(40, "up")], 40))
+        self.assertEqual(reliefs(run.reading, run.layout, DEFAULT_RULES), [])

@@ -93,12 +93,23 @@ class Correcting(TestCase):
         self.assertEqual(after(stub, (0, 90, 0.4))[0].advice, "scrap", "without a spare the other leg is short")
         self.assertEqual(after(stub, (0, 90, -0.4), spare=2)[0].advice, "scrap", "a short stub cannot be trimmed")
 
+    def test_a_dog_leg_is_made_up_for_by_how_the_rest_is_rolled(self):
+        found, miss, off, planned = after(OFFSET, (0, 30, 0, 4))
+        self.assertEqual(found.advice, "replan")
+        self.assertAlmostEqual(math.degrees(planned[0].roll - found.settings[0].roll), 4, 6)
+        self.assertGreater(abs(found.settings[1].roll - planned[1].roll), math.radians(1))
+        self.assertLess(miss, 1 / 8)
+        self.assertLess(off, 1)
+        last = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 5))[0]
+        self.assertEqual(last.advice, "scrap")
+        self.assertIn("bend 3 is 5.0° out of plane", last.says)
+
     @settings(max_examples=30)
-    @given(st.floats(-4, 4), st.floats(-0.5, 0.5), st.booleans())
-    def test_whatever_came_out_following_the_advice_fits(self, out, further, is_left):
+    @given(st.floats(-4, 4), st.floats(-0.5, 0.5), st.floats(-4, 4), st.booleans())
+    def test_whatever_came_out_following_the_advice_fits(self, out, further, turned, is_left):
         raw = document([offset(20, 6, 30), ninety(70, "up"), offset(30, 5, 30, "right")], 90)
         left = frozenset({0}) if is_left else frozenset()
-        found, miss, off, _ = after(raw, (0, 30 + out, further), left=left, spare=2)
+        found, miss, off, _ = after(raw, (0, 30 + out, further, turned), left=left, spare=2)
         if found.advice not in ("scrap", "go_on"):
             self.assertLess(miss, 0.45)
             self.assertLessEqual(off, 1)

@@ -67,6 +67,18 @@ class CutLists(TestCase):
         cuts = {cut.piece: cut.length.reads for source in choice.sources for cut in source.cuts}
         self.assertEqual({piece.number: piece.length.reads for piece in pieces}, cuts)
 
+    def test_a_box_in_the_run_takes_no_pipe_and_no_coupling(self):
+        box = {"kind": "pull_point", "name": "J1", "at": 100, "width": 4}
+        run = PlannedRun("1", "Feed", make_plan(document([box, ninety(150, "up")], 40)))
+        cuts = [cut for source in chosen(listed([run]))[0].sources for cut in source.cuts]
+        lengths = {cut.piece: cut.length.reads for cut in cuts}
+        self.assertEqual(lengths, {piece.number: piece.length.reads for piece in run.plan.pieces})
+        self.assertEqual({(cut.end_a, cut.end_b) for cut in cuts}, {("start box", "J1"), ("J1", "end box")})
+        lines = order_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {run.kind: 0})
+        found = {line.what: line.count for line in lines if line.what != "box"}
+        self.assertEqual((found["connector"], sum(line.what == "box" for line in lines)), (4, 3))
+        self.assertNotIn("coupling", found)
+
     def test_a_run_that_cannot_be_made_is_told(self):
         found = listed([stub("1", "3/4", 3, 40)])
         self.assertEqual([(run.run_name, run.whole) for run in found.left_out], [("Stub 1", True)])

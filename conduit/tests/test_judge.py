@@ -77,9 +77,9 @@ class Clearances(TestCase):
     def test_a_pipe_that_meets_itself(self):
         turns = [ninety(20, turn) for turn in ("up", "left", "down")]
         _layout, _shoe, prover = proved(document(turns, 30))
-        self.assertLess(prover.judged(prover.exact_settings()).self_clearance, 0)
+        self.assertLess(prover.judged(prover.exact_settings()).nearest.gap, 0)
         apart = proved(document([*turns[:2], ninety(20, "down")], 8))[2]
-        self.assertGreater(apart.judged(apart.exact_settings()).self_clearance, 1)
+        self.assertGreater(apart.judged(apart.exact_settings()).nearest.gap, 1)
 
     def test_distance_of_segments(self):
         o, x, y, z = Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 1, 0), Vec(0, 0, 1)

@@ -20,7 +20,8 @@ class LegByLeg(TestCase):
     @given(runs(), st.floats(0.1, 1.0))
     def test_what_is_laid_out_can_be_traced_and_what_stops_cannot(self, raw, nearer):
         steps = [{**step, "at": step["at"] * nearer} if "at" in step else step for step in raw["steps"]]
-        _, layout, _, problems = laid_out({**raw, "steps": steps})
+        run = laid_out({**raw, "steps": steps})
+        layout, problems = run.layout, run.problems
         path = layout.path
         self.assertTrue(all(bend.straight_before >= -1e-6 for bend in path.bends))
         stopped = [problem for problem in problems if problem.code in ("too_near", "bends_overlap")]
@@ -29,7 +30,7 @@ class LegByLeg(TestCase):
         number = int(stopped[0].place.split(".")[1])
         self.assertEqual(len(layout.datums), number + 1, "all before the step that stops is laid out")
         freer = {**raw, "steps": steps[:number], "end": {"at": 500}}
-        self.assertTrue(laid_out(freer)[1].complete)
+        self.assertTrue(laid_out(freer).layout.complete)
 
     def test_the_datum_before_each_step_is_where_the_tape_hooks(self):
         raw = document([ninety(20, "up"), offset(10, 3), ninety(30, "right")], 40)
@@ -44,7 +45,8 @@ class LegByLeg(TestCase):
 
     def test_a_path_with_a_leg_too_short_is_told_by_the_trace_too(self):
         raw = document([ninety(20, "up"), ninety(30, "right")], 40)
-        _, layout, shoe, _ = laid_out(raw)
+        run = laid_out(raw)
+        layout, shoe = run.layout, run.shoe
         corners = [Corner(bend.vertex, bend.heading_after) for bend in layout.path.bends]
         told = trace(ORIGIN, DIRECTIONS["right"], corners, corners[-1].point, shoe.radius, 1e-6)
         self.assertIsInstance(told, Overlap)

@@ -1,28 +1,32 @@
 import itertools
 import math
+from random import Random
 from unittest import TestCase
 
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.laying import laid_out
-from conduit.order import HOOKS, KEEP_HOOKS, best_order, check_order, follow
+from conduit.order import HOOKS, KEEP_HOOKS, best_order, check_order, why_no_order
 from conduit.ordering import habits_of, units_of
-from conduit.reach import Unit, reach_of
+from conduit.reach import Asked, Unit, clear_when, reach_of, room_for
 from conduit.sheet import Bencher
 from conduit.sheet_results import Arranged
 from conduit.shoe import typical_shoe
+from conduit.simulate import Arc
 from conduit.stick import Stick
 from conduit.tests.support import document, offset, worked_case
+from conduit.tests.watcher import any_order, faults_of
 
 SHOE = typical_shoe("EMT", "3/4")
 
 
 def searched(raw):
-    reading, layout, shoe, _ = laid_out(raw)
+    run = laid_out(raw)
+    reading, layout, shoe = run.reading, run.layout, run.shoe
     stick = Stick(reading, layout, shoe, 0.0, layout.path.length)
     hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
-    units, groups = units_of(stick.arcs, hooks, layout.owners, reading.steps)
+    units, groups = units_of(stick.arcs, layout.owners, reading.steps, hooks)
     habits = habits_of(layout.owners, reading.steps, groups)
     return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits, KEEP_HOOKS)
 
@@ -39,16 +43,20 @@ def pieces(draw):
     return units, at + draw(st.floats(0, 20))
 
 
+def arcs_of(units):
+    return {number: Arc(one.start, one.end, one.roll, one.angle) for number, one in enumerate(units)}
+
+
 class ExactSearch(TestCase):
     @settings(max_examples=40)
     @given(pieces())
     def test_no_order_tried_one_by_one_is_cheaper(self, piece):
         units, length = piece
         found = best_order(units, SHOE, length)
-        cheapest, reach = math.inf, reach_of(units, SHOE, length)
+        cheapest = math.inf
         for order in itertools.permutations(range(len(units))):
             for hooks in itertools.product(HOOKS, repeat=len(units)):
-                tried = follow(units, reach, (), list(zip(order, hooks, strict=True)))
+                tried = check_order(units, SHOE, length, list(zip(order, hooks, strict=True)))
                 if not tried.why_not:
                     cheapest = min(cheapest, tried.cost + 3 * sum(act.where == "air" for act in tried.acts))
         self.assertEqual(bool(found.why_not), math.isinf(cheapest))
@@ -66,6 +74,38 @@ class ExactSearch(TestCase):
         again = check_order(units, SHOE, length, [(act.unit, act.hook) for act in found.acts])
         self.assertEqual((again.acts, again.why_not), (found.acts, ""))
         self.assertEqual(sorted(act.unit for act in found.acts), list(range(len(units))))
+
+
+class Watched(TestCase):
+    """By an account of the bending that shares nothing with the search (`watcher`)."""
+
+    @settings(max_examples=60)
+    @given(pieces(), st.data())
+    def test_what_can_be_made_strikes_nothing(self, piece, data):
+        units, length = piece
+        unit = data.draw(st.sampled_from(range(len(units))))
+        made = [other for other in range(len(units)) if other != unit and data.draw(st.booleans())]
+        done, arcs = sum(1 << other for other in made), arcs_of(units)
+        clear, room = clear_when(SHOE, [Asked(units, length, unit, done)]), room_for(units, SHOE, length)
+        for hook in HOOKS:
+            for where in ("floor", "air"):
+                if getattr(clear[hook], where)[0] and not room.obstruction(unit, hook, done):
+                    self.assertEqual(faults_of(arcs, made, unit, hook, where, SHOE, length), [])
+
+    def test_where_none_is_found_there_is_none(self):
+        """Random tight pieces that are refused, each tried in all orders, hooks and places."""
+        chance, refused = Random(8), 0
+        while refused < 3:
+            at, units = chance.uniform(2, 45), []
+            for number in range(chance.randint(2, 4)):
+                angle = math.radians(chance.choice([45, 60, 90]))
+                end = at + SHOE.radius * angle
+                units.append(Unit(str(number + 1), at, end, angle, math.radians(chance.choice([0, 90, 180, 270]))))
+                at = end + chance.uniform(0.9, 12)
+            length = at + chance.uniform(1, 45)
+            if why_no_order([(units, length)], SHOE)[0]:
+                refused += 1
+                self.assertFalse(any_order(arcs_of(units), SHOE, length), (units, length))
 
 
 class Habits(TestCase):
@@ -131,7 +171,7 @@ class Reach(TestCase):
     def test_bent_up_is_floor_and_bent_down_is_air(self):
         for roll, where in ((0, True), (math.pi, False), (math.pi / 2, True)):
             units = [Unit("1", 30, 33, 0.5, roll), Unit("2", 50, 53, 0.5, 0)]
-            self.assertEqual(reach_of(units, SHOE, 80).on_floor(1, "A", 0b01), where)
+            self.assertEqual(bool(reach_of(units, SHOE, 80).clear[1, "A"].floor[0b01]), where)
 
     def test_too_many_to_search_is_said(self):
         units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]

@@ -2,7 +2,7 @@ from unittest import TestCase
 
 from conduit.document import UnreadableDocument, read_document
 from conduit.plan import make_plan
-from conduit.tests.support import document, ninety, offset
+from conduit.tests.support import document, ninety, offset, run_marks
 from conduit.units import parse_length
 
 BACK_TO_BACK = [ninety(20, "up"), ninety(30, "right")]
@@ -102,8 +102,8 @@ class Bench(TestCase):
         bend = second.bends[0]
         run = plan.bends[1]
         self.assertAlmostEqual(bend.arc_start, run.start.inches - second.start)
-        for own, whole in zip(bend.marks, run.marks, strict=True):
-            self.assertAlmostEqual(own.at.inches, whole.at.inches - second.start)
+        for own, whole in zip(bend.marks, run_marks(plan)[1], strict=True):
+            self.assertAlmostEqual(own.at.inches, whole.at - second.start)
 
     def test_an_off_pipe_mark_is_not_proposed(self):
         plan = make_plan(document([offset("1/16", 1, 10)], 60, size="1"))
@@ -120,7 +120,8 @@ class Checks(TestCase):
         self.assertEqual([p.code for p in short.problems], ["short_radius"])
         self.assertTrue(short.makeable)
         close = make_plan(document([ninety(20, "up")], "6 1/2"))
-        self.assertEqual([p.place for p in close.problems], ["end.at"])
+        self.assertEqual([p.code for p in close.problems], ["straight_at_connector", "bend_long"])
+        self.assertIn("Leave 2 1/2 to spare", close.problems[1].remedy)
 
     def test_rounding_is_for_show_only(self):
         for tape, most in (("1/16", 0.2), ("1/8", 0.4), ("1 mm", 0.2)):

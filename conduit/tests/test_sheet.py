@@ -47,7 +47,7 @@ class Reads(TestCase):
 
     def test_an_offset_reads_its_rise_once_both_bends_are_made(self):
         sheet = sheet_of(OFFSET_AND_90, **along(1, 2, 3))
-        self.assertEqual(reads(sheet.bends[0]), [("level", "30°")])
+        self.assertEqual(reads(sheet.bends[0]), [("level", "30°"), ("tape", "25 15/16")], "how far end B stands off")
         self.assertEqual(reads(sheet.bends[1])[:2], [("tape", "5 1/2"), ("level", "parallel")])
         self.assertEqual(reads(sheet.bends[2])[0], ("tape", "70"))
 
@@ -56,6 +56,27 @@ class Reads(TestCase):
             raw, _ = worked_case(case)
             with self.subTest(case):
                 self.assertIn(("tape", format_length(raw["steps"][0]["rise"])), reads(sheet_of(raw).bends[-1]))
+
+    def test_every_bend_has_a_reading_that_tells_where_it_came(self):
+        """Of bends that are more than slight; a mark half an inch off shows in it, and is no longer within."""
+        for case in ("stub", "offset_to_a_face", "three_bend_saddle", "four_bend_saddle", "kick_90", "rolled_offset"):
+            raw, _ = worked_case(case)
+            sheet = sheet_of(raw)
+            for at, bend in enumerate(sheet.bends):
+                if bend.angle < 15:
+                    continue
+                self.assertIsNotNone(bend.tape, f"{case}, bend {bend.number}")
+                before = [{"bend": one.number, "angle": one.angle} for one in sheet.bends[:at]]
+                off = {"bend": bend.number, "angle": bend.angle, "tape": bend.tape.wanted.inches + 0.5}
+                again = bend_of(sheet_of(raw, *before, off), bend.number)
+                self.assertFalse(again.made.within, f"{case}, bend {bend.number}")
+
+    def test_a_dog_leg_is_told_and_the_next_bend_rolled_by_it(self):
+        raw = document([offset(20, 6, 30), ninety(70, "up")], 40)
+        sheet = sheet_of(raw, {"bend": 1, "angle": 30, "turned": 4}, **along(1, 2, 3))
+        self.assertEqual(bend_of(sheet, 1).made.turned_reads, "4.0° clockwise")
+        self.assertFalse(bend_of(sheet, 1).made.within)
+        self.assertTrue(any("clockwise" in one.turned for one in sheet.correction.replanned))
 
     def test_what_was_read_is_counted_in_what_must_read_next(self):
         sheet = sheet_of(BACK_TO_BACK, {"bend": 1, "angle": 90, "tape": 20.5}, **along(1, 2))
@@ -81,7 +102,7 @@ class Arranging(TestCase):
         self.assertFalse(sheet.proposed)
         self.assertEqual([bend.number for bend in sheet.bends], [1, 2, 3])
         self.assertIn("the centre first", " ".join(sheet.bends[0].against))
-        tight = document([ninety(20, "up"), ninety(12, "right"), ninety(13, "up")], 20)
+        tight = document([ninety(20, "up"), ninety(13, "right"), ninety(13, "up")], 20)
         broken = sheet_of(tight, **along(1, 3, 2))
         self.assertIn("already bent", " ".join(bend.breaks for bend in broken.bends))
         self.assertIn("cannot come here", broken.why_not)

@@ -9,7 +9,9 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pydantic import ValidationError
 
+from conduit.document import tape_in
 from conduit.learning import Learned, LoggedBend, learn
+from conduit.lengths import spelled
 from conduit.sheet import NoSuchStick
 from conduit.sheet_results import Arranged, Made, SheetBend
 from conduit.shoe import Dial
@@ -18,7 +20,7 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, StageAct, TakeIn
-from server.bench.sheets import Benches, made_on, shoe_state
+from server.bench.sheets import Benches, made_on, read_of, shoe_state
 from server.bench.status import follow_status
 from server.errors import Conflict, Refused
 from server.jobs.models import Run
@@ -120,14 +122,20 @@ def arrange_spare(user: User, run: Run, piece: int, spare: str) -> None:
 
 
 def _arrange(stick: Stick, act: ArrangeAct) -> None:
+    tape, spare = _tape_by(stick), act.arranged.get("spare")
     try:
-        arranged = Arranged.model_validate(act.arranged)
+        arranged = Arranged.model_validate(act.arranged, context={"tape": tape})
     except ValidationError as error:
         fault = error.errors()[0]
         place = ".".join(str(part) for part in fault["loc"])
         raise _Cannot(f"{place}: {fault['msg']}") from error
-    stick.arranged = {**arranged.model_dump(mode="json"), "spare": act.arranged.get("spare")}
+    stick.arranged = {**arranged.model_dump(mode="json"), "spare": spelled("spare", spare, tape) or spare}
     stick.save()
+
+
+def _tape_by(stick: Stick) -> str:
+    """The tape that a stick is measured by: its run's, as it was when it was begun."""
+    return tape_in(stick.document or stick.run.document)
 
 
 def _begun(run: Run, stick: Stick) -> None:
@@ -164,7 +172,7 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
         raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
-    tape = _tape_of(act)
+    tape = _tape_of(stick, act)
     bend = _with_reading(benches, stick, act, tape, before)
     if not bend.made:
         raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
@@ -177,11 +185,11 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     BendMade.objects.create(**_record(user, benches, stick, act, bend), tape=tape, at=at)
 
 
-def _tape_of(act: BentAct) -> float | None:
+def _tape_of(stick: Stick, act: BentAct) -> float | None:
     if act.tape is None or not str(act.tape).strip():
         return None
     try:
-        return parse_length(act.tape)
+        return parse_length(act.tape, _tape_by(stick))
     except UnreadableLength as error:
         raise _Cannot(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
 
@@ -191,12 +199,10 @@ def _with_reading(
 ) -> SheetBend:
     """The bend as it is with the act's reading, not kept yet. Raises NoSuchStick."""
     others = made_on(stick)
-    made: list[Any] = [
-        {"bend": one.bend, "angle": one.angle, "tape": one.tape, "left": one.left} for one in others if one != before
-    ]
-    reading = {"bend": act.bend, "angle": act.angle, "tape": tape}
+    made = [read_of(one) for one in others if one != before]
+    reading = Made(bend=act.bend, angle=act.angle, tape=tape, turned=act.turned)
     made.insert(others.index(before) if before else len(made), reading)
-    return benches.bend_with(stick, act.bend, [Made.model_validate(one) for one in made])
+    return benches.bend_with(stick, act.bend, made)
 
 
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
@@ -222,6 +228,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         "planned_angle": bend.angle,
         "dial": used.dial.reads(bend.angle),
         "angle": act.angle,
+        "turned": act.turned,
         "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
         "within": made.within,
         "shows": made.shows or "",

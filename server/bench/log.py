@@ -53,6 +53,7 @@ def line_of(one: BendMade) -> dict[str, Any]:
         "planned_angle": format_angle(one.planned_angle),
         "dial": format_angle(one.dial),
         "angle": f"{one.angle:.1f}°",
+        "turned": f"{one.turned:+.1f}°" if one.turned else "",
         "off": f"{one.angle - one.planned_angle:+.1f}°",
         "tape": "" if one.tape is None else format_length(one.tape),
         "tape_wanted": "" if one.tape_wanted is None else format_length(one.tape_wanted),
@@ -84,5 +85,5 @@ def _listed(names: dict[int, str]) -> list[dict[str, Any]]:
 
 COLUMNS = (
     *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
-    *("planned_angle", "dial", "angle", "off", "tape", "tape_wanted", "tape_off", "within"),
+    *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off", "within"),
 )

@@ -57,6 +57,7 @@ class BendMade(CrewOwned):
     angle = models.FloatField()
     tape = models.FloatField(null=True)
     tape_wanted = models.FloatField(null=True)
+    turned = models.FloatField(default=0.0, help_text="A dog-leg: degrees out of plane, clockwise seen from A.")
     within = models.BooleanField()
     shows = models.CharField(max_length=6, blank=True, help_text="Which figure of the shoe the tape showed.")
     figure = models.FloatField(null=True, help_text="That figure as shown.")

@@ -52,6 +52,7 @@ class BentAct(_Act):
     bend: int = Field(ge=1)
     angle: float = Field(gt=0, lt=180, description="What the angle finder reads.")
     tape: str | float | None = Field(None, description="Tape notation, as typed.")
+    turned: float = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
     again: bool = False
     reference: str | None = Field(None, max_length=40, description="The reference that was set on the mark.")
 
@@ -162,6 +163,7 @@ class LogLine(Schema):
     dial: str
     angle: str
     off: str
+    turned: str = Field(description="A dog-leg, degrees clockwise seen from A; empty: none was read.")
     tape: str
     tape_wanted: str
     tape_off: str

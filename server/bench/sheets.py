@@ -34,6 +34,11 @@ def made_on(stick: Stick | None) -> list[BendMade]:
     return sorted(bends, key=lambda one: (one.at, one.pk))
 
 
+def read_of(one: BendMade) -> Made:
+    """What was read on a bend, as the core takes it."""
+    return Made(bend=one.bend, angle=one.angle, tape=one.tape, turned=one.turned, left=one.left)
+
+
 def own_number(stick: Stick) -> int:
     """The number of a stick's piece in the document that it was begun with."""
     return stick.number_then or stick.piece
@@ -75,8 +80,7 @@ class Benches:
         """A piece's sheet as it stands. Raises NoSuchStick."""
         if piece not in self._sheets:
             stick = self.sticks.get(piece)
-            made = [Made(bend=one.bend, angle=one.angle, tape=one.tape, left=one.left) for one in made_on(stick)]
-            self._sheets[piece] = self.sheet_with(stick, piece, made)
+            self._sheets[piece] = self.sheet_with(stick, piece, [read_of(one) for one in made_on(stick)])
         return self._sheets[piece]
 
     def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[Made]) -> Sheet:

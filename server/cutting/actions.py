@@ -7,12 +7,13 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.cut_list import lies
+from conduit.cut_list import gap_at, lies
 from conduit.cut_results import CutChoice, CutList, ListedCut, ListedSource
 from conduit.cut_terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.model import IN_AN_INCH, Kind
+from conduit.document import tape_in
 from conduit.tables import STICK
-from conduit.units import UnreadableLength, format_length, parse_length
+from conduit.units import UnreadableLength, format_length, parse_length, write_length
 from server.accounts.models import Role, User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.actions import arrange_spare, mark_cut, mark_uncut
@@ -103,8 +104,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
 
 
 def _laid_length(cutting: Cutting, cut: Cut) -> int:
-    gap = nearest_sixteenth(cutting.plan_of(cut.run).coupling_gap)
-    return cut.end - cut.start - (gap if cut.start else 0)
+    return cut.end - cut.start - (gap_at(cutting.plan_of(cut.run), cut.start) if cut.start else 0)
 
 
 def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:
@@ -173,7 +173,8 @@ def _put_couplings(user: User, choices: Iterable[CutChoice], runs: dict[int, Run
             own = {nearest_sixteenth(one.at.inches) for one in plan.couplings if one.pinned is not None}
             wanted = sorted({nearest_sixteenth(at) for at in places.at} - by_step)
             by_hand = own - set(run.cut_couplings)
-            document = {**run.document, "couplings": [format_length(at / IN_AN_INCH) for at in wanted]}
+            tape = tape_in(run.document)
+            document = {**run.document, "couplings": [write_length(at / IN_AN_INCH, tape) for at in wanted]}
             if long.get(run.pk, 0) > STICK:
                 document["longest_piece"] = format_length(long[run.pk])
             if sorted(own) != wanted or "longest_piece" in document:

@@ -115,6 +115,7 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[OrderLine]:
         planned |= {places.run: len(places.at) for places in choice.places}
     runs = [run for run in cutting.all_planned if run.plan.makeable]
     for run in runs:
-        couplings[run.kind] += planned.get(run.key, len(run.plan.couplings))
+        boxes = sum(one.box for one in run.plan.couplings)
+        couplings[run.kind] += planned.get(run.key, len(run.plan.couplings)) - boxes
     documents = {str(run.pk): run.document for run in cutting.all_runs}
     return order_list(runs, documents, sticks, couplings)

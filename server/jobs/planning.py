@@ -5,7 +5,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from conduit.checking import MarksJudged, judge_marks
+from conduit.checking import MarksJudged, UnreadableMark, judge_marks
 from conduit.compare import ComparedLine, compare
 from conduit.document import read_document
 from conduit.mistakes import MarksDoNotMatch
@@ -38,7 +38,9 @@ def list_ways(request: HttpRequest, given: WaysIn) -> list[Way]:
 def check_marks(request: HttpRequest, given: MarksIn) -> MarksJudged:
     """What laid marks will make, and which mistake they look like."""
     try:
-        return judge_marks(given.document, given.marks)
+        return judge_marks(given.document, given.marks, given.cuts)
+    except UnreadableMark as error:
+        raise Refused("A mark cannot be read.", {error.place: str(error)}) from error
     except MarksDoNotMatch as error:
         raise Refused(f"These marks cannot be checked: {error}.") from error
 

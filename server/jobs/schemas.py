@@ -8,6 +8,7 @@ from pydantic import Field
 
 from conduit.checking import GivenMark
 from conduit.document import RunDocument
+from conduit.steps import Typed
 from conduit.tables import DEFAULT_RULES
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
@@ -112,6 +113,7 @@ class MarksIn(Schema):
 
     document: Draft
     marks: list[GivenMark] = Field(max_length=DEFAULT_RULES.most_bends)
+    cuts: list[Typed] = Field([], max_length=60, description="What each piece is cut to; empty: as planned.")
 
 
 class NoteIn(Schema):

@@ -1,11 +1,13 @@
 """A crew's shoes. Lengths in inches, angles in degrees."""
 
+import math
+
 from django.conf import settings
 from django.db import models
 
 from conduit import shoe as core
 from conduit.document import ShoeFigures
-from conduit.tables import OUTSIDE_DIAMETER
+from conduit.tables import OUTSIDE_DIAMETER, most_in_air
 from conduit.units import format_length
 from server.accounts.models import Binnable, CrewOwned
 
@@ -21,6 +23,7 @@ class Shoe(Binnable):
     deduct = models.FloatField()
     gain = models.FloatField()
     front = models.FloatField(null=True)
+    heel = models.FloatField(null=True)
     references = models.JSONField(default=dict)
     handle_up = models.FloatField(default=30.0)
     machine = models.BooleanField(default=False)
@@ -45,6 +48,8 @@ class Shoe(Binnable):
             tuple(self.references.items()),
             None if self.machine else self.handle_up,
             core.Dial(self.dial_factor, self.dial_constant),
+            self.heel,
+            math.radians(most_in_air(self.material, self.trade_size)),  # type: ignore[arg-type]
         )
 
     def figures(self) -> dict[str, object]:
@@ -54,6 +59,7 @@ class Shoe(Binnable):
             "deduct": _written(self.deduct),
             "gain": _written(self.gain),
             "front": None if self.front is None else _written(self.front),
+            "heel": None if self.heel is None else _written(self.heel),
             "references": {name: _written(distance) for name, distance in self.references.items()},
             "handle_up": self.handle_up,
             "dial_factor": round(self.dial_factor, 4),

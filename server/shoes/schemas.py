@@ -24,6 +24,7 @@ class ShoeIn(Schema):
     deduct: OptionalLength = None
     gain: OptionalLength = None
     front: OptionalLength = None
+    heel: OptionalLength = Field(None, le=24, description="Straight pipe that it needs behind a bend.")
     references: dict[Name, SignedLength] = {}
     handle_up: float = Field(30.0, ge=0, le=90)
     machine: bool = False
@@ -100,6 +101,7 @@ class ShoeOut(Schema):
     material: Material
     trade_size: TradeSize
     front: float | None
+    heel: float | None
     handle_up: float
     machine: bool
     dial_factor: float

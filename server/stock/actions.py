@@ -105,7 +105,8 @@ def _keepable(length: str | float) -> float:
         least = format_length(DEFAULT_RULES.keep)
         raise Refused("Too short for the rack.", {"length": f"pieces under {least} are waste; recycle it"})
     if inches > 2 * STICK:
-        raise Refused("Too long for the rack.", {"length": f"no stick is longer than {format_length(2 * STICK)}"})
+        longest = f"no stick is longer than {format_length(2 * STICK)}; write millimetres with their unit, 1816mm"
+        raise Refused("Too long for the rack.", {"length": longest})
     return inches
 
 

@@ -158,11 +158,13 @@ export const useWays = (document: RunDocument, step: number) =>
     gcTime: 10_000,
   });
 
-export const useMarksJudged = (document: RunDocument, marks: GivenMark[] | null) =>
+export const useMarksJudged = (document: RunDocument, marks: GivenMark[] | null, cuts: string[]) =>
   useQuery({
-    queryKey: ["marks", document, marks],
+    queryKey: ["marks", document, marks, cuts],
     queryFn: () =>
-      reply(api.POST("/api/check-marks", { body: { document, marks: marks ?? [] } })) as Promise<MarksJudged>,
+      reply(
+        api.POST("/api/check-marks", { body: { document, marks: marks ?? [], cuts } }),
+      ) as Promise<MarksJudged>,
     enabled: marks !== null,
     placeholderData: keepPreviousData,
     retry: false,

@@ -1058,6 +1058,8 @@ export interface components {
             trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
             /** Front */
             front: number | null;
+            /** Heel */
+            heel: number | null;
             /** Handle Up */
             handle_up: number;
             /** Machine */
@@ -1081,12 +1083,12 @@ export interface components {
                 name?: string;
                 /**
                  * Deduct
-                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
                  */
                 deduct?: string | number | null;
                 /**
                  * Gain
-                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
                  */
                 gain?: string | number | null;
                 /**
@@ -1094,6 +1096,11 @@ export interface components {
                  * @description Front edge ahead of the arrow.
                  */
                 front?: string | number | null;
+                /**
+                 * Heel
+                 * @description Straight pipe that it needs behind the arc.
+                 */
+                heel?: string | number | null;
                 /**
                  * References
                  * @description Own references: distance from the arrow to the heel.
@@ -1168,6 +1175,10 @@ export interface components {
              * @description Degrees of bend at which the handle stands upright; none: a machine.
              */
             handle_up: number | null;
+            /** @description Straight pipe that it needs ahead of a bend, for the hook. */
+            ahead: components["schemas"]["Measure"];
+            /** @description Straight pipe that it needs behind a bend, for the heel. */
+            behind: components["schemas"]["Measure"];
         };
         /**
          * ShoeIn
@@ -1189,19 +1200,24 @@ export interface components {
             trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
             /**
              * Deduct
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             deduct?: string | number | null;
             /**
              * Gain
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             gain?: string | number | null;
             /**
              * Front
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             front?: string | number | null;
+            /**
+             * Heel
+             * @description Straight pipe that it needs behind a bend.
+             */
+            heel?: string | number | null;
             /**
              * References
              * @default {}
@@ -1274,22 +1290,22 @@ export interface components {
         Test90In: {
             /**
              * Mark
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             mark: string | number;
             /**
              * Leg
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             leg: string | number;
             /**
              * Other Leg
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             other_leg: string | number;
             /**
              * Length
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             length: string | number;
         };
@@ -1548,21 +1564,47 @@ export interface components {
             chance_to_fit: number;
             /** Precut */
             precut: boolean;
+            /** @description What to leave on end B, the same as at the bench; nothing: cut first. */
             allowance: components["schemas"]["Measure"];
+            /**
+             * Hands
+             * @description Whose hands that is: with which tools.
+             */
+            hands: string;
+            /**
+             * Sigmas
+             * @description One standard deviation of each thing that they do.
+             */
+            sigmas: string;
             /** At Things */
             at_things: components["schemas"]["SpreadAt"][];
         };
         /**
          * CardAnswer
-         * @description What the card gives for a step: marks, spacing, shrink, and each line of arithmetic as a sentence.
+         * @description What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others.
          */
         CardAnswer: {
             /** Step */
             step: number;
+            /** Name */
+            name: string;
             /** Marks */
             marks: components["schemas"]["CardMarkPlanned"][];
             spacing: components["schemas"]["Measure"] | null;
             shrink: components["schemas"]["Measure"] | null;
+            /** Lines */
+            lines: string[];
+            costs: components["schemas"]["Measure"] | null;
+            /** Others */
+            others: components["schemas"]["CardWayPlanned"][];
+        };
+        /**
+         * CardCut
+         * @description The length that the card says to cut, with its sums, and what it should be.
+         */
+        CardCut: {
+            length: components["schemas"]["Measure"];
+            exact: components["schemas"]["Measure"];
             /** Lines */
             lines: string[];
         };
@@ -1581,6 +1623,22 @@ export interface components {
             at: components["schemas"]["Measure"];
             /** Angle */
             angle: number;
+            /** @description Where this shoe wants that mark. */
+            exact: components["schemas"]["Measure"] | null;
+        };
+        /**
+         * CardWayPlanned
+         * @description One of the ways in which crews mark and set a step by the card, and what it costs on this shoe.
+         */
+        CardWayPlanned: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: components["schemas"]["CardMarkPlanned"][];
+            /** Lines */
+            lines: string[];
+            /** @description How far off the worst of its marks is. */
+            costs: components["schemas"]["Measure"] | null;
         };
         /**
          * Closure
@@ -1646,10 +1704,20 @@ export interface components {
         FieldReading: {
             /** Place */
             place: string;
+            /**
+             * Written
+             * @description As it was typed.
+             */
+            written: string;
             /** Inches */
             inches: number;
             /** Reads */
             reads: string;
+            /**
+             * Spelled
+             * @description The same with its unit, where it is written without one.
+             */
+            spelled: string | null;
         };
         /**
          * Fix
@@ -1877,10 +1945,20 @@ export interface components {
              * @description What a coupling keeps between two pipe ends.
              */
             coupling_gap: number;
+            /**
+             * No Couplings
+             * @description Where no coupling may lie besides the bends: over what is in the way.
+             */
+            no_couplings: [
+                number,
+                number
+            ][];
             /** Simulated */
             simulated: components["schemas"]["Simulated"][];
             /** Card */
             card: components["schemas"]["CardAnswer"][];
+            /** @description None where a step is not on the card. */
+            card_cut: components["schemas"]["CardCut"] | null;
             /** Exact */
             exact: components["schemas"]["ExactAnswer"][];
             by_hand: components["schemas"]["ByHand"] | null;
@@ -1917,8 +1995,6 @@ export interface components {
             start: components["schemas"]["Measure"];
             end: components["schemas"]["Measure"];
             straight_before: components["schemas"]["Measure"];
-            /** Marks */
-            marks: components["schemas"]["PlannedMark"][];
         };
         /**
          * PlannedCoupling
@@ -1941,6 +2017,16 @@ export interface components {
              * @description The step that fixes it, where one does.
              */
             step: number | null;
+            /**
+             * Gap
+             * @description How far from it the next piece begins: a coupling's take-up, or a box's width.
+             */
+            gap: number;
+            /**
+             * Box
+             * @description A pull point: a box with two seats.
+             */
+            box: boolean;
         };
         /**
          * PlannedMark
@@ -2129,7 +2215,7 @@ export interface components {
             to?: "back" | "centre" | "wall";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
             /**
@@ -2217,7 +2303,7 @@ export interface components {
             kind: "coupling";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
         };
@@ -2240,17 +2326,17 @@ export interface components {
             open?: boolean;
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at?: string | number | null;
             /**
              * At Least
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at_least?: string | number | null;
             /**
              * At Most
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at_most?: string | number | null;
             /**
@@ -2283,7 +2369,7 @@ export interface components {
             toward: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Rise
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             rise: string | number;
             /**
@@ -2299,7 +2385,7 @@ export interface components {
             to?: "back" | "centre";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
             /**
@@ -2326,19 +2412,19 @@ export interface components {
         Measured: {
             /**
              * Right
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0
              */
             right?: string | number;
             /**
              * Up
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0
              */
             up?: string | number;
             /**
              * Out
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0
              */
             out?: string | number;
@@ -2361,12 +2447,12 @@ export interface components {
             shape?: "box" | "round";
             /**
              * Height
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             height: string | number;
             /**
              * Clear
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0.5
              */
             clear?: string | number;
@@ -2394,7 +2480,7 @@ export interface components {
             toward: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Rise
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
@@ -2411,7 +2497,7 @@ export interface components {
             ref?: "raised_by" | "starts_at" | "centred_at";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
         };
@@ -2501,13 +2587,19 @@ export interface components {
              */
             kind: "pull_point";
             /**
+             * Width
+             * @description From where the pipe seats in it to where the next one does.
+             * @default 0
+             */
+            width?: string | number;
+            /**
              * Name
              * @default
              */
             name?: string;
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
         };
@@ -2534,7 +2626,7 @@ export interface components {
             toward: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Rise
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             rise: string | number;
             /**
@@ -2544,7 +2636,7 @@ export interface components {
             roll_toward: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Roll
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             roll: string | number;
             /**
@@ -2560,7 +2652,7 @@ export interface components {
             ref?: "raised_by" | "starts_at" | "centred_at";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
         };
@@ -2588,7 +2680,7 @@ export interface components {
             toward?: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Rise
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
@@ -2603,6 +2695,11 @@ export interface components {
              * @description To the centre.
              */
             at: string | number;
+            /**
+             * Width
+             * @description Of a square thing; left out: as wide as it is high.
+             */
+            width?: string | number | null;
         };
         /**
          * Saddle4Step
@@ -2628,7 +2725,7 @@ export interface components {
             toward?: "right" | "left" | "up" | "down" | "out" | "in";
             /**
              * Rise
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
@@ -2644,12 +2741,12 @@ export interface components {
             near: string | number;
             /**
              * Width
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             width: string | number;
             /**
              * Margin
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0
              */
             margin?: string | number;
@@ -2666,12 +2763,12 @@ export interface components {
             name?: string;
             /**
              * Deduct
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             deduct?: string | number | null;
             /**
              * Gain
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             gain?: string | number | null;
             /**
@@ -2679,6 +2776,11 @@ export interface components {
              * @description Front edge ahead of the arrow.
              */
             front?: string | number | null;
+            /**
+             * Heel
+             * @description Straight pipe that it needs behind the arc.
+             */
+            heel?: string | number | null;
             /**
              * References
              * @description Own references: distance from the arrow to the heel.
@@ -2766,7 +2868,7 @@ export interface components {
             to?: "back" | "centre";
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
             /**
@@ -2905,8 +3007,13 @@ export interface components {
             /** Off Reads */
             off_reads: string;
             /**
+             * Angle Off
+             * @description Degrees more than wanted.
+             */
+            angle_off: number;
+            /**
              * Right
-             * @description Within a sixteenth.
+             * @description Within a sixteenth, half a degree, and not turned.
              */
             right: boolean;
         };
@@ -2974,7 +3081,7 @@ export interface components {
         GivenMark: {
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
             /**
@@ -2986,9 +3093,15 @@ export interface components {
             hook?: ("A" | "B") | null;
             /**
              * Angle
-             * @description Degrees, such as 30 or 22 1/2
+             * @description Degrees, as typed; null: as planned.
              */
-            angle?: string | number | null;
+            angle?: (string | number) | null;
+            /**
+             * Turned
+             * @description Rolled so many degrees off the plan, clockwise from B.
+             * @default 0
+             */
+            turned?: number;
         };
         /**
          * MarksIn
@@ -3060,6 +3173,12 @@ export interface components {
             };
             /** Marks */
             marks: components["schemas"]["GivenMark"][];
+            /**
+             * Cuts
+             * @description What each piece is cut to; empty: as planned.
+             * @default []
+             */
+            cuts?: (string | number)[];
         };
         /**
          * NoteFault
@@ -3774,6 +3893,11 @@ export interface components {
             /** Off Reads */
             off_reads: string;
             tape: components["schemas"]["Measure"] | null;
+            /**
+             * Turned Reads
+             * @description How far it is out of plane, a dog-leg; empty: not.
+             */
+            turned_reads: string;
             /** @description How much further than it should; negative: short. */
             tape_off: components["schemas"]["Measure"] | null;
             /** Within */
@@ -4034,6 +4158,11 @@ export interface components {
             angle_before: string;
             /** Angle */
             angle: string;
+            /**
+             * Turned
+             * @description How much further it is rolled, seen from A; empty: as before.
+             */
+            turned: string;
         };
         /**
          * Sheet
@@ -4162,6 +4291,11 @@ export interface components {
              * @description … to here are within tolerance, if all else is as planned.
              */
             most: number;
+            /**
+             * Most Turned
+             * @description Degrees out of plane that hands and level cannot better.
+             */
+            most_turned: number;
             in_the_shoe: components["schemas"]["InTheShoe"];
             stub: components["schemas"]["Stub"] | null;
             made: components["schemas"]["AsBentTold"] | null;
@@ -4191,12 +4325,12 @@ export interface components {
                 name?: string;
                 /**
                  * Deduct
-                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
                  */
                 deduct?: string | number | null;
                 /**
                  * Gain
-                 * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
                  */
                 gain?: string | number | null;
                 /**
@@ -4204,6 +4338,11 @@ export interface components {
                  * @description Front edge ahead of the arrow.
                  */
                 front?: string | number | null;
+                /**
+                 * Heel
+                 * @description Straight pipe that it needs behind the arc.
+                 */
+                heel?: string | number | null;
                 /**
                  * References
                  * @description Own references: distance from the arrow to the heel.
@@ -4419,6 +4558,12 @@ export interface components {
              */
             tape?: string | number | null;
             /**
+             * Turned
+             * @description A dog-leg: degrees out of plane, clockwise seen from A.
+             * @default 0
+             */
+            turned?: number;
+            /**
              * Again
              * @default false
              */
@@ -4515,6 +4660,11 @@ export interface components {
             angle: string;
             /** Off */
             off: string;
+            /**
+             * Turned
+             * @description A dog-leg, degrees clockwise seen from A; empty: none was read.
+             */
+            turned: string;
             /** Tape */
             tape: string;
             /** Tape Wanted */
@@ -4810,7 +4960,7 @@ export interface components {
             keep?: string | number;
             /**
              * Kerf
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 0.0625
              */
             kerf?: string | number;
@@ -4975,7 +5125,7 @@ export interface components {
             run: string;
             /**
              * At
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
         };
@@ -4988,12 +5138,12 @@ export interface components {
             run: string;
             /**
              * Start
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             start: string | number;
             /**
              * End
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             end: string | number;
             /** Scrap */
@@ -5054,7 +5204,7 @@ export interface components {
         SoldStick: {
             /**
              * Length
-             * @description Inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              * @default 120
              */
             length?: string | number;

@@ -9,17 +9,17 @@ const ROOM: [number, number][] = [
 describe("a coupling that is dragged", () => {
   it("stays on the tape's sixteenths and inside its room", () => {
     for (let at = 0; at < 80; at += 0.37) {
-      const put = within(at, ROOM);
+      const put = within(at, ROOM, "1/16");
       expect(put * 16).toBe(Math.round(put * 16));
       expect(ROOM.some(([low, high]) => put >= low && put <= high)).toBe(true);
     }
   });
 
   it("goes to the nearest place there is", () => {
-    expect(within(50.02, ROOM)).toBe(50);
-    expect(within(5, ROOM)).toBe(10.0625);
-    expect(within(29, ROOM)).toBe(20.9375);
-    expect(within(35, ROOM)).toBe(40);
-    expect(within(99, ROOM)).toBe(60);
+    expect(within(50.02, ROOM, "1/16")).toBe(50);
+    expect(within(5, ROOM, "1/16")).toBe(10.0625);
+    expect(within(29, ROOM, "1/16")).toBe(20.9375);
+    expect(within(35, ROOM, "1/16")).toBe(40);
+    expect(within(99, ROOM, "1/16")).toBe(60);
   });
 });

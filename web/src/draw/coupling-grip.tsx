@@ -1,4 +1,6 @@
 import type { KeyboardEvent } from "react";
+import type { Tape } from "@/api/types";
+import { divisionOf, farOf } from "./fractions";
 import { useDrag } from "./use-drag";
 
 export interface CouplingHold {
@@ -10,6 +12,7 @@ export interface CouplingHold {
   room: [number, number][];
   pinned: boolean;
   reads: string;
+  tape: Tape;
   onMove: (at: number) => void;
   onLetGo: () => void;
 }
@@ -22,18 +25,14 @@ interface Props {
   height: number;
 }
 
-const SIXTEENTH = 1 / 16;
-const INCH = 1;
 const WIDTH = 26;
 
 /** The nearest place in the room there is, on the tape. */
-export function within(at: number, room: [number, number][]): number {
-  const onTape = Math.round(at / SIXTEENTH) * SIXTEENTH;
+export function within(at: number, room: [number, number][], tape: Tape): number {
+  const division = divisionOf(tape);
+  const onTape = Math.round(at / division) * division;
   const fits = room.map(([low, high]) =>
-    Math.min(
-      Math.max(onTape, Math.ceil(low / SIXTEENTH) * SIXTEENTH),
-      Math.floor(high / SIXTEENTH) * SIXTEENTH,
-    ),
+    Math.min(Math.max(onTape, Math.ceil(low / division) * division), Math.floor(high / division) * division),
   );
   return fits.reduce(
     (best, fit) => (Math.abs(fit - at) < Math.abs(best - at) ? fit : best),
@@ -43,11 +42,11 @@ export function within(at: number, room: [number, number][]): number {
 
 /** The coupling at a piece's end: drawn over the pipe, dragged or nudged within the room that it has. */
 export function CouplingGrip({ hold, x, scale, top, height }: Props) {
-  const move = (at: number) => hold.onMove(within(at, hold.room));
+  const move = (at: number) => hold.onMove(within(at, hold.room, hold.tape));
   const drag = useDrag(scale, hold.at, move);
 
   function onKeyDown(event: KeyboardEvent) {
-    const step = event.shiftKey ? INCH : SIXTEENTH;
+    const step = event.shiftKey ? farOf(hold.tape) : divisionOf(hold.tape);
     const by = { ArrowLeft: -step, ArrowDown: -step, ArrowRight: step, ArrowUp: step }[event.key];
     if (event.key === "Delete" && hold.pinned) hold.onLetGo();
     else if (by) move(hold.from + by);

@@ -1,20 +1,32 @@
 import { describe, expect, it } from "vitest";
 import type { Point } from "@/api/types";
 import { layDimensions } from "./dimensions";
-import { nudged, toTape } from "./fractions";
+import { divisionOf, farOf, nudged, toTape } from "./fractions";
 import { hull } from "./hull";
 import { type Box, inOneRow, overlap, rows } from "./labels";
 import { type Flat, fitTo, project } from "./projection";
 
 describe("readings", () => {
   it("are written as on the tape", () => {
-    expect([71.5, 0, 0.0625, 12, 3.875].map(toTape)).toEqual(["71 1/2", "0", "1/16", "12", "3 7/8"]);
+    expect([71.5, 0, 0.0625, 12, 3.875].map((inches) => toTape(inches))).toEqual([
+      "71 1/2",
+      "0",
+      "1/16",
+      "12",
+      "3 7/8",
+    ]);
   });
 
   it("are nudged by sixteenths and never below nothing", () => {
-    expect(nudged(71.5, 1)).toBe("71 9/16");
-    expect(nudged(71.5, -16)).toBe("70 1/2");
-    expect(nudged(0, -1)).toBe("0");
+    expect(nudged(71.5, 1 / 16, "1/16")).toBe(71.5625);
+    expect(nudged(71.5, -1, "1/16")).toBe(70.5);
+    expect(nudged(0, -1 / 16, "1/16")).toBe(0);
+  });
+
+  it("are millimetres on a metric tape", () => {
+    expect(toTape(71.5, "1 mm")).toBe("1816");
+    expect(toTape(nudged(71.5, divisionOf("1 mm"), "1 mm"), "1 mm")).toBe("1817");
+    expect(toTape(nudged(71.5, -farOf("1 mm"), "1 mm"), "1 mm")).toBe("1806");
   });
 });
 

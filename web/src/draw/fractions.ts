@@ -1,7 +1,16 @@
-const SIXTEENTHS = 16;
+import type { Tape } from "@/api/types";
 
-/** A length as the tape reads it, to the nearest sixteenth, the way it is typed: 71 1/2. */
-export function toTape(inches: number): string {
+const SIXTEENTHS = 16;
+const MILLIMETRES = 25.4;
+const METRIC: Tape = "1 mm";
+
+/** What a nudge moves by, and a far one: a sixteenth and an inch, or a millimetre and ten. In inches. */
+export const divisionOf = (tape: Tape): number => (tape === METRIC ? 1 / MILLIMETRES : 1 / SIXTEENTHS);
+export const farOf = (tape: Tape): number => (tape === METRIC ? 10 / MILLIMETRES : 1);
+
+/** A length the way it is typed for a tape: 71 1/2 to the nearest sixteenth, or 1816 in millimetres. */
+export function toTape(inches: number, tape: Tape = "1/16"): string {
+  if (tape === METRIC) return String(Math.round(inches * MILLIMETRES));
   const count = Math.round(inches * SIXTEENTHS);
   const whole = Math.floor(count / SIXTEENTHS);
   let top = count % SIXTEENTHS;
@@ -14,10 +23,15 @@ export function toTape(inches: number): string {
   return whole ? `${whole} ${top}/${bottom}` : `${top}/${bottom}`;
 }
 
-/** The length one nudge up or down the tape, never below nothing. */
-export function nudged(inches: number, sixteenths: number): string {
-  return toTape(Math.max(0, (Math.round(inches * SIXTEENTHS) + sixteenths) / SIXTEENTHS));
+/** The length moved by so much, on the tape and never below nothing; inches. */
+export function nudged(inches: number, by: number, tape: Tape): number {
+  const division = divisionOf(tape);
+  return Math.max(0, Math.round(inches / division) * division + by);
 }
+
+/** What a length is by default where none is measured, on a tape: as typed in inches, or near it in millimetres. */
+export const usual = (inches: string, millimetres: string, tape: Tape | undefined): string =>
+  tape === METRIC ? millimetres : inches;
 
 const DIGIT = 0.64;
 const SMALL_DIGIT = 0.39;

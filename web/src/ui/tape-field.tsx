@@ -1,13 +1,13 @@
-import { type CSSProperties, type KeyboardEvent, useRef } from "react";
-import type { Written } from "@/api/types";
-import { nudged } from "@/draw/fractions";
+import { type CSSProperties, createContext, type KeyboardEvent, useContext, useEffect, useRef } from "react";
+import type { Tape, Written } from "@/api/types";
+import { divisionOf, farOf, nudged, toTape } from "@/draw/fractions";
 
 interface Props {
   label: string;
   value: Written;
   onChange: (value: string) => void;
-  /** What was last read from it, in inches; arrow keys nudge from there. */
-  inches?: number | undefined;
+  /** What was last read from it, and as what it was written then; arrow keys nudge from there. */
+  read?: { written: string; inches: number } | undefined;
   /** For fields that step through set values (angles) rather than along the tape. */
   steps?: string[];
   invalid?: boolean;
@@ -18,15 +18,16 @@ interface Props {
   passedOver?: boolean;
 }
 
-const INCH = 16;
+/** The tape that lengths are typed for where a field stands. */
+export const TapeContext = createContext<Tape>("1/16");
 
-/** A number in a sentence, written as on the tape. Enter moves on; arrow keys nudge (with Shift by an inch). */
+/** A number in a sentence, written as on the tape. Enter moves on; arrow keys nudge (with Shift farther). */
 export function TapeField(props: Props) {
   const {
     label,
     value,
     onChange,
-    inches,
+    read,
     steps,
     invalid = false,
     describedBy,
@@ -35,8 +36,25 @@ export function TapeField(props: Props) {
     passedOver = false,
   } = props;
   const text = String(value);
-  // Between two key presses the server has not read the field again yet, so we remember where we nudged to.
+  const tape = useContext(TapeContext);
+  // Between two key presses the server has not read the field again yet, so we remember where we nudged to;
+  // a nudge of what was just typed waits until it is read.
   const last = useRef<{ text: string; inches: number } | null>(null);
+  const waiting = useRef(0);
+  const known = read?.written === text ? read.inches : undefined;
+
+  function moveBy(from: number, by: number) {
+    const next = nudged(from, by, tape);
+    last.current = { text: toTape(next, tape), inches: next };
+    onChange(last.current.text);
+  }
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when it is read
+  useEffect(() => {
+    if (known === undefined || waiting.current === 0) return;
+    moveBy(known, waiting.current);
+    waiting.current = 0;
+  }, [known]);
 
   function nudge(direction: 1 | -1, far: boolean) {
     if (steps) {
@@ -44,11 +62,10 @@ export function TapeField(props: Props) {
       onChange(steps[Math.min(Math.max(at + direction, 0), steps.length - 1)] ?? text);
       return;
     }
-    const from = last.current?.text === text ? last.current.inches : inches;
-    if (from === undefined) return;
-    const next = nudged(from, direction * (far ? INCH : 1));
-    last.current = { text: next, inches: Math.max(0, from + (direction * (far ? INCH : 1)) / INCH) };
-    onChange(next);
+    const from = last.current?.text === text ? last.current.inches : known;
+    const by = direction * (far ? farOf(tape) : divisionOf(tape));
+    if (from === undefined) waiting.current += by;
+    else moveBy(from, by);
   }
 
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
@@ -75,7 +92,10 @@ export function TapeField(props: Props) {
         value={text}
         disabled={disabled}
         maxLength={80}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={(event) => {
+          waiting.current = 0;
+          onChange(event.target.value);
+        }}
         onFocus={(event) => event.target.select()}
         onKeyDown={onKeyDown}
         style={{ "--fallback-width": `${text.length + 2}ch` } as CSSProperties}

@@ -30,7 +30,7 @@ describe("acts at the bench while there is no network", () => {
 
   it("show the readings that wait, the last of each bend, without what was taken back or scrapped", () => {
     const queue = queueOf(bent(1, 30), bent(2, 45), bent(1, 31), { kind: "unbent", piece: 1, bend: 2 });
-    expect([...waitingOn(queue, 1)]).toEqual([[1, { angle: 31, tape: null }]]);
+    expect([...waitingOn(queue, 1)]).toEqual([[1, { angle: 31, tape: null, turned: 0 }]]);
     expect(waitingOn(queue, 2).size).toBe(0);
     expect(waitingOn([...queue, ...queueOf({ kind: "scrapped", piece: 1 })], 1).size).toBe(0);
   });

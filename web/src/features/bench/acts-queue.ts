@@ -15,6 +15,7 @@ export const asAct = (doing: Doing, key: string, at: Date): BenchAct =>
 export interface Waiting {
   angle: number;
   tape: string | number | null;
+  turned: number;
 }
 
 /** The readings of a piece that wait to be sent, by bend; one that was taken back is gone. */
@@ -22,7 +23,8 @@ export function waitingOn(queue: Queue, piece: number): Map<number, Waiting> {
   const waiting = new Map<number, Waiting>();
   for (const act of queue) {
     if (act.piece !== piece) continue;
-    if (act.kind === "bent") waiting.set(act.bend, { angle: act.angle, tape: act.tape ?? null });
+    if (act.kind === "bent")
+      waiting.set(act.bend, { angle: act.angle, tape: act.tape ?? null, turned: act.turned ?? 0 });
     if (act.kind === "unbent") waiting.delete(act.bend);
     if (act.kind === "scrapped") waiting.clear();
   }

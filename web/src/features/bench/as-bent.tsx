@@ -6,8 +6,15 @@ import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
 import { useBenchContext } from "./bench-context";
 import { degreesOf, type Judged, judgedOf } from "./stick-steps";
+
+type Way = "1" | "-1";
+const WAYS: { value: Way; label: string }[] = [
+  { value: "1", label: "clockwise, seen from A" },
+  { value: "-1", label: "anticlockwise, seen from A" },
+];
 
 type Reading = Extract<BenchAct, { kind: "bent" }>;
 
@@ -52,6 +59,8 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   const { stick, act, markOf, offline } = useBenchContext();
   const [angle, setAngle] = useState(typed ? String(typed.angle) : "");
   const [tape, setTape] = useState(String(typed?.tape ?? ""));
+  const [outOfPlane, setOutOfPlane] = useState(typed?.turned ? String(Math.abs(typed.turned)) : "");
+  const [way, setWay] = useState<Way>((typed?.turned ?? 0) < 0 ? "-1" : "1");
   const [wrong, setWrong] = useState("");
   const finder = useMutation({
     mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),
@@ -68,12 +77,18 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       setWrong("Write the degrees that the finder reads, as 30.5 or 22 1/2.");
       return;
     }
+    const turned = outOfPlane.trim() ? degreesOf(outOfPlane) : 0;
+    if (turned === null) {
+      setWrong("Out of plane: write degrees, as 2 or 1 1/2, or leave it empty.");
+      return;
+    }
     const isKept = await act({
       kind: "bent",
       piece: stick.sheet.piece,
       bend: bend.number,
       angle: read,
       tape: tape.trim() || null,
+      turned: turned * Number(way),
       again,
       reference: markOf(bend).reference,
     });
@@ -108,8 +123,31 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       </div>
       {bend.tape && (
         <p className="text-[15px] text-soft">
-          Tape: {bend.tape.says.toLowerCase().replace("end a", "end A")}. May stay empty.
+          Tape:{" "}
+          {bend.tape.says.toLowerCase().replace(/end (a|b)/g, (end) => `end ${end.slice(-1).toUpperCase()}`)}.
+          May stay empty.
         </p>
+      )}
+      {bend.previous !== null && (
+        <details open={outOfPlane !== ""}>
+          <summary className="min-h-10 cursor-pointer py-2 text-[17px]">
+            It is out of plane (a dog-leg)
+          </summary>
+          <div className="flex flex-wrap items-end gap-2">
+            <Field
+              label="Out by, degrees"
+              inputMode="decimal"
+              className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
+              value={outOfPlane}
+              onChange={(event) => setOutOfPlane(event.target.value)}
+            />
+            <Select boxed label="Which way, seen from A" value={way} choices={WAYS} onChoose={setWay} />
+          </div>
+          <p className="mt-1 text-[15px] text-soft">
+            By level or straight edge, against bend {bend.previous}. The rest is then rolled to make up for
+            it.
+          </p>
+        </details>
       )}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-12 px-6 text-lg">
@@ -144,6 +182,7 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
       <p className="tape text-xl">
         {judged.angle} <span className="text-soft">({judged.off})</span>
         {judged.tape && <>, tape {judged.tape}</>}
+        {judged.turned && <>, {judged.turned} out of plane</>}
       </p>
       {made && (
         <p className="text-[15px] text-soft">

@@ -6,6 +6,7 @@ import { runTabs, Shell } from "@/app/shell";
 import { RefusedActs, Sending } from "@/features/outbox/unsent";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { TapeContext } from "@/ui/tape-field";
 import { arrangedOf, asQueued, waitingOn } from "./acts-queue";
 import { type BenchContext, BenchProvider } from "./bench-context";
 import { BendScreen } from "./bend-screen";
@@ -107,18 +108,26 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
   };
   const bend = stick.sheet.bends.find((one) => one.number === at);
   return (
-    <BenchProvider value={context}>
-      <main className="flex flex-1 flex-col print:hidden lg:flex-row">
-        <div className="border-line bg-paper max-lg:hidden lg:w-[21rem] lg:shrink-0 lg:border-r">
-          <StickRail />
-        </div>
-        <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
-          <StepBar />
-          {bend ? <BendScreen key={bend.number} bend={bend} /> : at === "fit" ? <FitScreen /> : <CutScreen />}
-        </div>
-      </main>
-      <BenchPrint />
-    </BenchProvider>
+    <TapeContext value={bench.document.tape ?? "1/16"}>
+      <BenchProvider value={context}>
+        <main className="flex flex-1 flex-col print:hidden lg:flex-row">
+          <div className="border-line bg-paper max-lg:hidden lg:w-[21rem] lg:shrink-0 lg:border-r">
+            <StickRail />
+          </div>
+          <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
+            <StepBar />
+            {bend ? (
+              <BendScreen key={bend.number} bend={bend} />
+            ) : at === "fit" ? (
+              <FitScreen />
+            ) : (
+              <CutScreen />
+            )}
+          </div>
+        </main>
+        <BenchPrint />
+      </BenchProvider>
+    </TapeContext>
   );
 }
 

@@ -45,6 +45,7 @@ export function CorrectionTold() {
               <strong className="text-2xl">{one.mark}</strong>
               <s className="text-soft">{one.angle_before}</s>
               <strong className="text-2xl">{one.angle}</strong>
+              {one.turned && <span>rolled {one.turned} further</span>}
             </li>
           ))}
         </ul>

@@ -176,15 +176,20 @@ export function CutScreen() {
 function Spare() {
   const { stick, arrange, mayWrite } = useBenchContext();
   const { sheet } = stick;
-  const [text, setText] = useState(String(stick.arranged.spare ?? ""));
+  const [text, setText] = useState(sheet.spare?.reads ?? "");
   if (!mayWrite || sheet.bends.length === 0) return null;
   const keep = (spare: string) => arrange({ spare: spare.trim() || null });
   return (
     <div className="mt-2 text-[17px] leading-9">
       Leave{" "}
-      <TapeField label="Spare on end B" value={text} inches={sheet.spare?.inches ?? 0} onChange={setText} />{" "}
+      <TapeField
+        label="Spare on end B"
+        value={text}
+        read={{ written: sheet.spare?.reads ?? "", inches: sheet.spare?.inches ?? 0 }}
+        onChange={setText}
+      />{" "}
       to spare on end B{" "}
-      {text.trim() !== String(stick.arranged.spare ?? "").trim() && (
+      {text.trim() !== (sheet.spare?.reads ?? "") && (
         <Button className="min-h-11" onClick={() => keep(text)}>
           Set
         </Button>

@@ -3,7 +3,7 @@ import type { SheetBend, StickAtBench } from "@/api/types";
 import { degreesOf, goesOnAt, judgedOf } from "./stick-steps";
 
 const bend = (number: number, made: object | null = null) =>
-  ({ number, angle: 30, least: 29.5, most: 30.5, made }) as unknown as SheetBend;
+  ({ number, angle: 30, least: 29.5, most: 30.5, most_turned: 1, made }) as unknown as SheetBend;
 
 const stick = (bends: SheetBend[], cut_at: string | null) =>
   ({ sheet: { bends }, cut_at, made: bends.filter((one) => one.made) }) as unknown as StickAtBench;
@@ -18,7 +18,7 @@ const read = {
 
 describe("a stick's screens", () => {
   it("go on where the work stands", () => {
-    const waiting = new Map([[2, { angle: 30, tape: null }]]);
+    const waiting = new Map([[2, { angle: 30, tape: null, turned: 0 }]]);
     expect(goesOnAt(stick([bend(2), bend(1)], null), new Map())).toBe("cut");
     expect(goesOnAt(stick([bend(2), bend(1)], "now"), new Map())).toBe(2);
     expect(goesOnAt(stick([bend(2), bend(1)], null), waiting)).toBe(1);
@@ -26,7 +26,7 @@ describe("a stick's screens", () => {
   });
 
   it("judge a reading that waits by the tolerance that came with the bend", () => {
-    const off = (angle: number) => judgedOf(bend(1), { angle, tape: null });
+    const off = (angle: number) => judgedOf(bend(1), { angle, tape: null, turned: 0 });
     expect([29.5, 30.5, 29.4, 31.5].map((angle) => off(angle)?.within)).toEqual([true, true, false, false]);
     expect(off(29.4)?.off).toBe("−0.6°");
     expect(judgedOf(bend(1), undefined)).toBeNull();

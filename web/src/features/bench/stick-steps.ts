@@ -9,6 +9,7 @@ export interface Judged {
   angle: string;
   off: string;
   tape: string;
+  turned: string;
   /** It is entered here but not known to the server. */
   waiting: boolean;
 }
@@ -18,10 +19,14 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
   if (waiting) {
     const off = waiting.angle - bend.angle;
     return {
-      within: waiting.angle >= bend.least && waiting.angle <= bend.most,
+      within:
+        waiting.angle >= bend.least &&
+        waiting.angle <= bend.most &&
+        Math.abs(waiting.turned) <= bend.most_turned,
       angle: `${waiting.angle.toFixed(1)}°`,
       off: `${off < 0 ? "−" : "+"}${Math.abs(off).toFixed(1)}°`,
       tape: waiting.tape === null ? "" : String(waiting.tape),
+      turned: waiting.turned ? `${Math.abs(waiting.turned)}°` : "",
       waiting: true,
     };
   }
@@ -31,6 +36,7 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
     within: made.within,
     angle: made.angle_reads,
     off: made.off_reads.replace("-", "−"),
+    turned: made.turned_reads,
     tape: made.tape ? `${made.tape.reads}${taped(made.tape_off?.reads)}` : "",
     waiting: false,
   };

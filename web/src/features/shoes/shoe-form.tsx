@@ -62,6 +62,7 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
         {field("deduct", "Deduct", "typical")}
         {field("gain", "Gain", "typical")}
         {field("front", "Front edge to arrow", "not known")}
+        {field("heel", "Straight behind a bend", "a diameter")}
         {field("handle_up", "Handle upright at, °")}
         {field("own", "Own reference", "name")}
         {field("own_at", "… from the arrow", "inches")}
@@ -99,6 +100,7 @@ interface Written {
   deduct: string;
   gain: string;
   front: string;
+  heel: string;
   handle_up: string;
   own: string;
   own_at: string;
@@ -120,6 +122,7 @@ function begun(shoe: Shoe | undefined): Given {
     deduct: String(figures?.deduct ?? ""),
     gain: String(figures?.gain ?? ""),
     front: String(figures?.front ?? ""),
+    heel: String(figures?.heel ?? ""),
     handle_up: String(shoe?.handle_up ?? 30),
     own,
     own_at: String(ownAt),
@@ -136,6 +139,7 @@ function sent(given: Given): ShoeIn {
     deduct: empty(given.deduct),
     gain: empty(given.gain),
     front: empty(given.front),
+    heel: empty(given.heel),
     handle_up: Number(handle_up),
     references: own.trim() ? { [own.trim()]: own_at } : {},
   };

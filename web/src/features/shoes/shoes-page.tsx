@@ -142,6 +142,9 @@ function Figures({ shoe }: { shoe: Shoe }) {
         From the arrow toward the heel:{" "}
         {away.map(([name, distance]) => `${name} ${distance.toFixed(DIGITS)}`).join(", ")}.
       </p>
+      <p className="tape mt-1 text-[15px] text-soft">
+        Straight pipe that it needs: {used.ahead.reads} ahead of a bend, {used.behind.reads} behind it.
+      </p>
       {shoe.calibrated_at ? (
         <p className="mt-1 text-[15px] text-soft">
           {shoe.calibrations.map((one, at) => (

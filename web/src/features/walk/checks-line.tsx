@@ -45,7 +45,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoos
       )}
       {plan.by_hand && (
         <Fact
-          meaning={`What hands do (a mark 1/32 off, an angle 1° off, a roll 1.5° off) spreads the far end by this along and ${plan.by_hand.across.reads} across, one time in three more. ${plan.by_hand.precut ? "It may be cut first." : `Leave ${plan.by_hand.allowance.reads} to trim.`}`}
+          meaning={`What hands do ${plan.by_hand.hands} (${plan.by_hand.sigmas}) spreads the far end by this along and ${plan.by_hand.across.reads} across, one time in three more. ${plan.by_hand.precut ? "It may be cut first." : `Leave ${plan.by_hand.allowance.reads} to trim.`}`}
           name="By hand"
           value={plan.by_hand.precut ? "cut first" : `leave ${plan.by_hand.allowance.reads}`}
         />

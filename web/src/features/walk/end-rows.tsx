@@ -7,7 +7,7 @@ import { Term } from "@/ui/term";
 import { Findings } from "./findings";
 import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
-import { inchesAt, placed, stops, useRunContext } from "./run-context";
+import { placed, readAt, stops, useRunContext } from "./run-context";
 import { HEADINGS } from "./words";
 
 type Start = RunDocument["start"];
@@ -142,7 +142,7 @@ function EndLength({ field, label, value, onChange }: EndLengthProps) {
       disabled={!run.mayWrite}
       invalid={wrong}
       describedBy={wrong ? "problems-end" : undefined}
-      inches={inchesAt(run, `end.${field}`)}
+      read={readAt(run, `end.${field}`)}
       onChange={onChange}
     />
   );
@@ -174,7 +174,7 @@ function Knockout({ place, value, onChange }: KnockoutProps) {
         value={value}
         disabled={!run.mayWrite}
         invalid={stopped}
-        inches={inchesAt(run, `${place}.knockout`)}
+        read={readAt(run, `${place}.knockout`)}
         onChange={onChange}
       />{" "}
       off the surface

@@ -6,9 +6,9 @@ export const bendsOf = (plan: Plan): BenchBend[] => plan.pieces.flatMap((piece) 
 /** The planned marks, as somebody would lay them. */
 export const asPlanned = (plan: Plan): LaidMarks =>
   Object.fromEntries(
-    bendsOf(plan).map(({ number, use }) => [
+    bendsOf(plan).map(({ number, use, angle_reads }) => [
       number,
-      { at: use.at.reads, reference: use.reference, hook: use.hook },
+      { at: use.at.reads, reference: use.reference, hook: use.hook, angle: angle_reads, turned: 0 },
     ]),
   );
 

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useMarksJudged } from "@/api/queries";
 import type { Plan } from "@/api/types";
 import { Button } from "@/ui/button";
@@ -8,7 +8,15 @@ import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { asPlanned, bendsOf, given } from "./laid-marks";
 import { type LaidMark, useRunContext } from "./run-context";
+import { ANGLES } from "./words";
 
+const TURNED = [
+  { value: "0", label: "turned as planned" },
+  { value: "180", label: "turned half round" },
+  { value: "90", label: "a quarter to the left" },
+  { value: "-90", label: "a quarter to the right" },
+];
+const CENTRE = { value: "centre", label: "bend’s centre" };
 const HOOKS = [
   { value: "A" as const, label: "hook toward A" },
   { value: "B" as const, label: "hook toward B" },
@@ -24,20 +32,52 @@ export function MarksPanel() {
 function LaidPanel({ plan }: { plan: Plan }) {
   const { draft, laid, setLaid, setJudged } = useRunContext();
   const marks = laid ?? asPlanned(plan);
-  const checking = useMarksJudged(draft.document, given(plan, marks));
+  const [cuts, setCuts] = useState<string[]>([]);
+  const checking = useMarksJudged(draft.document, given(plan, marks), cuts);
   const judged = checking.error ? null : (checking.data ?? null);
   useEffect(() => setJudged(judged), [judged, setJudged]);
   const set = (number: number, change: Partial<LaidMark>) => {
     const mark = marks[number];
     if (mark) setLaid({ ...marks, [number]: { ...mark, ...change } });
   };
-  const references = Object.keys(plan.shoe?.references ?? {}).map((value) => ({ value, label: value }));
+  const references = [
+    ...Object.keys(plan.shoe?.references ?? {}).map((value) => ({ value, label: value })),
+    CENTRE,
+  ];
   return (
     <div className="flex flex-col gap-1 pb-3">
       <p className="px-3 pt-2 text-[15px] text-soft">
         Write the marks that are on the pipe, each from end A of its piece, or drag them on the stick below.
       </p>
-      <ol aria-label="Marks laid">
+      <div className="flex flex-col items-start gap-2 px-3 py-2" aria-live="polite">
+        {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
+        {judged && (
+          <Notice severity={judged.right ? "note" : "stop"}>
+            <strong>{judged.says}</strong>
+            {judged.step !== null && ` Step ${judged.step + 1}.`} The far end would{" "}
+            {judged.end_misses_by.inches < 1 / 32 ? "fit." : `miss by ${judged.end_misses_by.reads}.`}
+            {judged.passed.map((thing) => (
+              <span key={thing.name + thing.clearance}>
+                {" "}
+                {thing.touches
+                  ? `It would touch ${thing.name}.`
+                  : `It would clear ${thing.name} by ${thing.clearance}.`}
+              </span>
+            ))}
+          </Notice>
+        )}
+        {(laid || cuts.length > 0) && (
+          <Button
+            onClick={() => {
+              setLaid(null);
+              setCuts([]);
+            }}
+          >
+            Back to the planned marks
+          </Button>
+        )}
+      </div>
+      <ol aria-label="Marks laid" className="border-t border-line/60">
         {bendsOf(plan).map((bend, at) => {
           const mark = marks[bend.number];
           const told = judged?.marks[at];
@@ -49,7 +89,10 @@ function LaidPanel({ plan }: { plan: Plan }) {
                 <TapeField
                   label={`Bend ${bend.number}, mark laid`}
                   value={mark.at}
-                  inches={told ? told.should_be.inches + told.off : bend.use.at.inches}
+                  read={{
+                    written: mark.at,
+                    inches: told ? told.should_be.inches + told.off : bend.use.at.inches,
+                  }}
                   onChange={(text) => set(bend.number, { at: text })}
                 />{" "}
                 on the{" "}
@@ -65,6 +108,21 @@ function LaidPanel({ plan }: { plan: Plan }) {
                   value={mark.hook}
                   choices={HOOKS}
                   onChoose={(hook) => set(bend.number, { hook })}
+                />
+                , bent to{" "}
+                <TapeField
+                  label={`Bend ${bend.number}, angle`}
+                  value={mark.angle}
+                  steps={ANGLES}
+                  invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
+                  onChange={(angle) => set(bend.number, { angle })}
+                />
+                ,{" "}
+                <Select
+                  label={`Bend ${bend.number}, turned`}
+                  value={String(mark.turned)}
+                  choices={TURNED}
+                  onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
                 />
                 {told && (
                   <p className="tape flex items-center gap-1.5 text-[15px] leading-snug">
@@ -84,25 +142,21 @@ function LaidPanel({ plan }: { plan: Plan }) {
           );
         })}
       </ol>
-      <div className="flex flex-col items-start gap-2 px-3 pt-1" aria-live="polite">
-        {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
-        {judged && (
-          <Notice severity={judged.right ? "note" : "stop"}>
-            <strong>{judged.says}</strong>
-            {judged.step !== null && ` Step ${judged.step + 1}.`} The far end would{" "}
-            {judged.end_misses_by.inches < 1 / 32 ? "fit." : `miss by ${judged.end_misses_by.reads}.`}
-            {judged.passed.map((thing) => (
-              <span key={thing.name + thing.clearance}>
-                {" "}
-                {thing.touches
-                  ? `It would touch ${thing.name}.`
-                  : `It would clear ${thing.name} by ${thing.clearance}.`}
-              </span>
-            ))}
-          </Notice>
-        )}
-        {laid && <Button onClick={() => setLaid(null)}>Back to the planned marks</Button>}
-      </div>
+      <p className="px-3 text-[17px] leading-9">
+        {plan.pieces.map((piece, at) => (
+          <span key={piece.number} className="mr-3 inline-block">
+            Piece {piece.number} cut to{" "}
+            <TapeField
+              label={`Piece ${piece.number}, cut to`}
+              value={cuts[at] ?? piece.length.reads}
+              read={{ written: piece.length.reads, inches: piece.length.inches }}
+              onChange={(text) =>
+                setCuts(plan.pieces.map((_, one) => (one === at ? text : (cuts[one] ?? ""))))
+              }
+            />
+          </span>
+        ))}
+      </p>
     </div>
   );
 }

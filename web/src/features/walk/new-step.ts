@@ -1,4 +1,5 @@
-import type { RunDocument, Step } from "@/api/types";
+import type { RunDocument, Step, Tape } from "@/api/types";
+import { usual } from "@/draw/fractions";
 import type { Heading } from "./words";
 
 type Kind = Step["kind"];
@@ -62,12 +63,18 @@ const ACROSS: Record<Heading, Heading> = {
 };
 
 /** Something to get over, its figures still to be measured. */
-export const newThing = (shape: "box" | "round") => ({ shape, name: "", height: "", clear: "1/2" });
+export const newThing = (shape: "box" | "round", tape?: Tape) => ({
+  shape,
+  name: "",
+  height: "",
+  clear: usual("1/2", "13", tape),
+});
 
 /** A step to begin with: turned to a direction across the pipe, its numbers still to be measured. */
 export function newStep(kind: Kind, document: RunDocument, index: number): Step {
   const before = headingBefore(document, index);
   const across = ACROSS[before];
+  const { tape } = document;
   const outward: Heading = before === "out" || before === "in" ? across : "out";
   switch (kind) {
     case "bend":
@@ -91,21 +98,21 @@ export function newStep(kind: Kind, document: RunDocument, index: number): Step 
         surface: outward === "out" ? "in" : across,
         knockout: "",
         stand_off: "0",
-        straight: "2",
+        straight: usual("2", "50", tape),
         angle: "10",
         end: index === 0 ? "start" : "end",
       };
     case "saddle3":
-      return { kind, toward: outward, over: newThing("round"), angle: "45", at: "" };
+      return { kind, toward: outward, over: newThing("round", tape), angle: "45", at: "" };
     case "saddle4":
       return {
         kind,
         toward: outward,
-        over: newThing("box"),
+        over: newThing("box", tape),
         angle: "30",
         near: "",
         width: "",
-        margin: "1/2",
+        margin: usual("1/2", "13", tape),
       };
     case "kick90":
       return {
@@ -119,11 +126,19 @@ export function newStep(kind: Kind, document: RunDocument, index: number): Step 
         when: "before",
       };
     case "sweep":
-      return { kind, turn: across, to: "back", at: "", radius: "24", shots: 9, spacing: "exact" };
+      return {
+        kind,
+        turn: across,
+        to: "back",
+        at: "",
+        radius: usual("24", "600", tape),
+        shots: 9,
+        spacing: "exact",
+      };
     case "coupling":
       return { kind, at: "" };
     case "pull_point":
-      return { kind, name: "", at: "" };
+      return { kind, name: "", at: "", width: usual("4", "100", tape) };
   }
 }
 

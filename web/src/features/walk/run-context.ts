@@ -1,5 +1,5 @@
 import { useOutletContext } from "react-router";
-import type { MarksJudged, Plan, Problem, Run } from "@/api/types";
+import type { FieldReading, MarksJudged, Plan, Problem, Run } from "@/api/types";
 import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
@@ -31,6 +31,9 @@ export interface LaidMark {
   at: string;
   reference: string;
   hook: "A" | "B";
+  angle: string;
+  /** Degrees rolled off the plan. */
+  turned: number;
 }
 
 export type LaidMarks = Record<number, LaidMark>;
@@ -44,7 +47,8 @@ export function placed(problems: Problem[] | undefined, place: string): Problem[
   );
 }
 
-export const inchesAt = (run: RunContext, place: string): number | undefined =>
-  run.plan?.fields.find((field) => field.place === place)?.inches;
+/** What was read of the length at a place. */
+export const readAt = (run: RunContext, place: string): FieldReading | undefined =>
+  run.plan?.fields.find((field) => field.place === place);
 
 export const stops = (problem: Problem): boolean => problem.severity === "stop";

@@ -7,6 +7,7 @@ import { runTabs, Shell } from "@/app/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { TapeContext } from "@/ui/tape-field";
 import { Compared } from "./compared";
 import type { Draft, DraftEvent, Saving } from "./draft";
 import type { LaidMarks, RunContext, Side } from "./run-context";
@@ -89,7 +90,9 @@ function OpenRun({ run }: { run: Run }) {
           <Notice severity="stop">Not saved: {draft.refusal} What you typed is still here.</Notice>
         </div>
       )}
-      <Outlet context={context} />
+      <TapeContext value={draft.document.tape ?? "1/16"}>
+        <Outlet context={context} />
+      </TapeContext>
     </Shell>
   );
 }

@@ -109,6 +109,11 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     angle("angle", SADDLE_ANGLES),
     ", centre at ",
     length("at"),
+    {
+      show: "when",
+      test: (step) => (step.over as { shape?: string } | null | undefined)?.shape === "box",
+      parts: [", ", length("width"), " wide"],
+    },
   ],
   saddle4: [
     term("four-bend saddle", "Four-bend saddle"),
@@ -161,5 +166,14 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     choice("spacing", SHOT_SPACING),
   ],
   coupling: [term("coupling", "Coupling"), " at ", length("at")],
-  pull_point: [term("pull point", "Pull point"), " ", { show: "name", field: "name" }, " at ", length("at")],
+  pull_point: [
+    term("pull point", "Pull point"),
+    " ",
+    { show: "name", field: "name" },
+    " at ",
+    length("at"),
+    ", ",
+    length("width", "0"),
+    " wide",
+  ],
 };

@@ -1,15 +1,17 @@
 import { useState } from "react";
 import { useShoes } from "@/api/queries";
 import type { RunDocument, Shoe, ShoeUsed } from "@/api/types";
+import { usual } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
-import { TapeField } from "@/ui/tape-field";
+import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { fits, fittingShoe, uncalibrated } from "./fitting-shoe";
 import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
-import { inchesAt, placed, useRunContext } from "./run-context";
+import { retaped } from "./retaped";
+import { placed, readAt, useRunContext } from "./run-context";
 import { MATERIALS, READINGS, TAPES, TRADE_SIZES } from "./words";
 
 const TYPICAL = "typical";
@@ -66,7 +68,7 @@ export function RunSettings() {
         value={document.tape ?? "1/16"}
         choices={TAPES}
         disabled={!mayWrite}
-        onChoose={(tape) => edit({ ...document, tape }, "")}
+        onChoose={(tape) => edit(retaped(document, tape, plan), "")}
       />{" "}
       in{" "}
       <Select
@@ -89,6 +91,7 @@ export function RunSettings() {
 }
 
 const STICK = "120";
+const STICK_METRIC = "3048";
 const PIPE_LABELS = { coupling_gap: "A coupling takes", longest_piece: "Longest piece" } as const;
 
 /** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
@@ -97,7 +100,7 @@ function PipeFields() {
   const [open, setOpen] = useState(false);
   const isUsual =
     [undefined, null, 0, "0"].includes(document.coupling_gap) &&
-    [undefined, null, 120, STICK].includes(document.longest_piece);
+    [undefined, null, 120, usual(STICK, STICK_METRIC, document.tape)].includes(document.longest_piece);
   if (!open && isUsual)
     return (
       <Button look="quiet" onClick={() => setOpen(true)}>
@@ -106,24 +109,25 @@ function PipeFields() {
     );
   return (
     <>
-      A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes <PipeField place="coupling_gap" usual="0" />,
-      pieces up to <PipeField place="longest_piece" usual={STICK} />.
+      A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes{" "}
+      <PipeField place="coupling_gap" whenNone="0" />, pieces up to{" "}
+      <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
     </>
   );
 }
 
 /** A length that is seldom other than usual. */
-function PipeField({ place, usual }: { place: keyof typeof PIPE_LABELS; usual: string }) {
+function PipeField({ place, whenNone }: { place: keyof typeof PIPE_LABELS; whenNone: string }) {
   const run = useRunContext();
   const { draft, edit, mayWrite, plan } = run;
   const put = (text: string) => edit({ ...draft.document, [place]: text }, place);
   return (
     <TapeField
       label={PIPE_LABELS[place]}
-      value={draft.document[place] ?? usual}
+      value={draft.document[place] ?? whenNone}
       disabled={!mayWrite}
       invalid={placed(plan?.problems, place).length > 0}
-      inches={inchesAt(run, place)}
+      read={readAt(run, place)}
       onChange={put}
       passedOver
     />
@@ -238,7 +242,8 @@ function ShoeFields() {
     ) : null;
   }
   return (
-    <>
+    // A shoe's figures are in inches, whatever the run's tape.
+    <TapeContext value="1/16">
       (
       {(["deduct", "gain"] as const).map((figure) => (
         <span key={figure}>
@@ -249,12 +254,12 @@ function ShoeFields() {
             value={shoe[figure] ?? ""}
             disabled={!mayWrite}
             invalid={placed(plan?.problems, `shoe.${figure}`).length > 0}
-            inches={inchesAt(run, `shoe.${figure}`)}
+            read={readAt(run, `shoe.${figure}`)}
             onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
           />
         </span>
       ))}
       )
-    </>
+    </TapeContext>
   );
 }

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { Problem } from "@/api/types";
+import type { FieldReading, Problem } from "@/api/types";
 
 /** What a row needs to know of its step beyond the step itself. */
 export interface StepContext {
@@ -7,14 +7,14 @@ export interface StepContext {
   chosen: boolean;
   problems: Problem[];
   /** What was read from each of its lengths, by place. */
-  inches: Record<string, number>;
+  read: Record<string, FieldReading>;
 }
 
 export const StepContext = createContext<StepContext>({
   mayWrite: false,
   chosen: false,
   problems: [],
-  inches: {},
+  read: {},
 });
 
 export const useStepContext = (): StepContext => useContext(StepContext);

@@ -188,49 +188,83 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
           <h4 className="font-bold">By the card</h4>
           <Spacing spacing={card.spacing} shrink={card.shrink} />
           <Lines lines={card.lines} />
-          <CardMarks card={card} plan={plan} />
+          <CardMarks way={card} bends={bendsOf(plan, index)} />
+          {card.others.map((way) => (
+            <details key={way.name}>
+              <summary className="cursor-pointer py-1.5 font-semibold">
+                Or {way.name}
+                {way.costs && (
+                  <span className="tape font-normal text-soft">: up to {way.costs.reads} off</span>
+                )}
+              </summary>
+              <Lines lines={way.lines} />
+              <CardMarks way={way} bends={bendsOf(plan, index)} />
+            </details>
+          ))}
           {byCard && (
             <p className="mt-1.5">
               With the card’s marks for the whole run its end would miss by{" "}
               <strong className="tape">{byCard.miss_reads}</strong> on this shoe.
             </p>
           )}
+          {plan.card_cut && <CardCut cut={plan.card_cut} />}
         </section>
       )}
     </>
   );
 }
 
-function CardMarks({ card, plan }: { card: CardAnswer; plan: Plan }) {
-  const bends = plan.bends.filter((bend) => bend.step === card.step);
-  if (bends.length !== card.marks.length || bends.length > 6) return null;
+function CardCut({ cut }: { cut: NonNullable<Plan["card_cut"]> }) {
   return (
-    <table className="tape mt-2 w-full text-left">
-      <thead>
-        <tr className="text-[15px] text-soft">
-          <th scope="col">Bend</th>
-          <th scope="col">Mark</th>
-          <th scope="col">Card</th>
-          <th scope="col">Exact</th>
-        </tr>
-      </thead>
-      <tbody>
-        {card.marks.map((mark, at) => {
-          const bend = bends[at];
-          const exact = bend?.marks.find((one) => one.reference === mark.reference && one.hook === mark.hook);
-          return (
-            <tr key={bend?.number} className="border-t border-line/60">
-              <td>{bend?.number}</td>
+    <div className="mt-1.5">
+      <Lines lines={cut.lines} />
+      <p className="text-[15px] text-soft">
+        That is the whole run’s pipe by the card; this shoe takes{" "}
+        <strong className="tape text-ink">{cut.exact.reads}</strong>.
+      </p>
+    </div>
+  );
+}
+
+const bendsOf = (plan: Plan, index: number): number[] =>
+  plan.bends.filter((bend) => bend.step === index).map((bend) => bend.number);
+
+const MOST_ROWS = 6;
+
+/** The marks of one of the card’s ways, and where this shoe wants them. */
+function CardMarks({ way, bends }: { way: Pick<CardAnswer, "name" | "marks" | "costs">; bends: number[] }) {
+  if (bends.length !== way.marks.length || bends.length > MOST_ROWS) return null;
+  return (
+    <>
+      <table aria-label={`By the card, ${way.name}`} className="tape mt-2 w-full text-left">
+        <thead>
+          <tr className="text-[15px] text-soft">
+            <th scope="col">Bend</th>
+            <th scope="col">Mark</th>
+            <th scope="col">Card</th>
+            <th scope="col">Exact</th>
+          </tr>
+        </thead>
+        <tbody>
+          {way.marks.map((mark, at) => (
+            <tr key={bends[at]} className="border-t border-line/60">
+              <td>{bends[at]}</td>
               <td className="text-[15px]">
                 {mark.reference}, hook {mark.hook}
               </td>
               <td className="font-semibold">{mark.at.reads}</td>
-              <td className="font-semibold">{exact?.at.reads ?? "–"}</td>
+              <td className="font-semibold">{mark.exact?.reads ?? "–"}</td>
             </tr>
-          );
-        })}
-      </tbody>
-    </table>
+          ))}
+        </tbody>
+      </table>
+      {way.costs && (
+        <p className="text-[15px] text-soft">
+          The worst of them is <strong className="tape text-ink">{way.costs.reads}</strong> from where this
+          shoe wants it.
+        </p>
+      )}
+    </>
   );
 }
 

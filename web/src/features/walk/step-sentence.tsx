@@ -1,7 +1,7 @@
-import { Fragment } from "react";
+import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
 import { Select } from "@/ui/select";
-import { TapeField } from "@/ui/tape-field";
+import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
@@ -126,10 +126,11 @@ const SHOT_COUNTS = ["3", "4", "5", "6", "9", "10", "12", "15", "18"];
 /** The rise as measured, or what is to be got over: its height and clearance. */
 function Rise({ step, index, onChange }: Props) {
   const { mayWrite } = useStepContext();
+  const tape = useContext(TapeContext);
   if (step.kind !== "offset" && step.kind !== "saddle3" && step.kind !== "saddle4") return null;
   const { over } = step;
   function choose(next: "rise" | "box" | "round") {
-    const thing = next === "rise" ? null : over ? { ...over, shape: next } : newThing(next);
+    const thing = next === "rise" ? null : over ? { ...over, shape: next } : newThing(next, tape);
     onChange({ ...step, over: thing, rise: thing ? null : ("rise" in step && step.rise) || "" } as Step, "");
   }
   const setThing = (field: string, value: string) =>
@@ -215,7 +216,7 @@ interface NumberProps {
 }
 
 function StepNumber({ index, field, ...rest }: NumberProps) {
-  const { mayWrite, problems, inches } = useStepContext();
+  const { mayWrite, problems, read } = useStepContext();
   const place = `steps.${index}.${field}`;
   const wrong = placed(problems, place).some((problem) => problem.severity === "stop");
   return (
@@ -224,7 +225,7 @@ function StepNumber({ index, field, ...rest }: NumberProps) {
       disabled={!mayWrite}
       invalid={wrong}
       describedBy={wrong ? `problems-${index}` : undefined}
-      inches={inches[place]}
+      read={read[place]}
       {...rest}
     />
   );

@@ -106,6 +106,7 @@ function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
   const { draft, edit, mayWrite } = useRunContext();
   const { pieces, couplings } = plan;
   const pins = draft.document.couplings ?? NO_PINS;
+  const tape = draft.document.tape ?? "1/16";
   const latest = useRef(draft.document);
   latest.current = draft.document;
   // Until the plan knows of a coupling that is just being put in place, this does.
@@ -126,8 +127,9 @@ function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
           room: coupling.room.map(([low, high]): [number, number] => [low - piece.start, high - piece.start]),
           pinned: pinned !== null,
           reads: coupling.at.reads,
+          tape,
           onMove: (at) => {
-            const text = toTape(at + piece.start);
+            const text = toTape(at + piece.start, tape);
             const index = pinned ?? known?.index ?? pins.length;
             placing.current[piece.number] = { index, text, at: at + piece.start };
             put(pins.toSpliced(index, 1, text), `couplings.${index}`);
@@ -135,13 +137,13 @@ function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
           onLetGo: () => pinned !== null && put(pins.toSpliced(pinned, 1), ""),
         };
       }),
-    [pieces, couplings, pins, mayWrite, edit],
+    [pieces, couplings, pins, mayWrite, edit, tape],
   );
 }
 
 /** While marks are checked, the strips show the marks that were laid, and they can be dragged. */
 function useLaidMarks(plan: Plan) {
-  const { side, laid, setLaid, judged } = useRunContext();
+  const { draft, side, laid, setLaid, judged } = useRunContext();
   if (side !== "marks") return { markFor: undefined, onDrag: undefined };
   const bends = bendsOf(plan);
   const marks = laid ?? asPlanned(plan);
@@ -154,7 +156,7 @@ function useLaidMarks(plan: Plan) {
   };
   const onDrag = (number: number, at: number) => {
     const mark = marks[number];
-    if (mark) setLaid({ ...marks, [number]: { ...mark, at: toTape(Math.max(0, at)) } });
+    if (mark) setLaid({ ...marks, [number]: { ...mark, at: toTape(Math.max(0, at), draft.document.tape) } });
   };
   return { markFor, onDrag };
 }

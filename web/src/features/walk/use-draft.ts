@@ -32,26 +32,42 @@ export function useDraft(run: Run): DraftHandle {
     if (saving === "unsaved") unsavedSince.current = Date.now();
   }, [saving]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the document starts the pause anew
+  // One save at a time: the next is made from the version that this one makes.
+  const underWay = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the document starts the pause anew, and so does the answer to a save
   useEffect(() => {
     if (saving !== "unsaved" && saving !== "unreachable") return;
     const left = LONGEST_UNSAVED - (Date.now() - unsavedSince.current);
     const pause = saving === "unsaved" ? Math.max(0, Math.min(PAUSE_BEFORE_SAVE, left)) : PAUSE_BEFORE_RETRY;
-    const timer = setTimeout(() => send({ type: "saving" }), pause);
+    const timer = setTimeout(() => underWay.current || send({ type: "saving" }), pause);
     return () => clearTimeout(timer);
-  }, [saving, document]);
+  }, [saving, document, version]);
 
+  // A save that no answer came to may have been done: it goes first again, as it was, or what is typed since would
+  // be held against it.
+  const unanswered = useRef<{ version: number; document: RunDocument } | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: one save each time that saving begins, whatever is typed meanwhile
   useEffect(() => {
     if (saving !== "saving") return;
-    save(run.id, version, document)
+    const asked = unanswered.current ?? { version, document };
+    unanswered.current = asked;
+    underWay.current = true;
+    save(run.id, asked.version, asked.document)
       .then((saved) => {
-        send({ type: "saved", version: saved.version, document });
+        unanswered.current = null;
+        send({ type: "saved", version: saved.version, document: asked.document });
         queries.invalidateQueries({ queryKey: keys.jobs });
         queries.invalidateQueries({ queryKey: ["cuts"] });
         queries.invalidateQueries({ queryKey: keys.bench(run.id) });
       })
-      .catch((error: unknown) => send(failure(error)));
+      .catch((error: unknown) => {
+        const failed = failure(error);
+        if (failed.type !== "unreachable") unanswered.current = null;
+        send(failed);
+      })
+      .finally(() => {
+        underWay.current = false;
+      });
   }, [saving]);
 
   useSavedOnLeaving(owner, run.id, draft);

@@ -85,16 +85,16 @@ interface RowProps {
 function Row({ id, step, index, actions }: RowProps) {
   const { draft, plan, chosen, side, mayWrite } = useRunContext();
   const place = `steps.${index}`;
-  const inches = Object.fromEntries(
+  const read = Object.fromEntries(
     (plan?.fields ?? [])
       .filter((field) => field.place.startsWith(`${place}.`))
-      .map((field) => [field.place, field.inches]),
+      .map((field) => [field.place, field]),
   );
   const context = useSame({
     mayWrite,
     chosen: chosen === index,
     problems: placed(plan?.problems, place),
-    inches,
+    read,
   });
   const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);
   return (

@@ -1,10 +1,9 @@
-import type { BendStep, KickStep, OffsetStep, RunDocument, Step, SweepStep } from "@/api/types";
+import type { BendStep, KickStep, OffsetStep, RunDocument, Step, SweepStep, Tape } from "@/api/types";
 import type { Choice } from "@/ui/select";
 
 export type Heading = RunDocument["start"]["heading"];
 export type TradeSize = RunDocument["trade_size"];
 export type Material = NonNullable<RunDocument["material"]>;
-export type Tape = NonNullable<RunDocument["tape"]>;
 
 export const HEADINGS: Choice<Heading>[] = [
   { value: "up", label: "up" },

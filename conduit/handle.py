@@ -1,0 +1,95 @@
+"""The bender's handle as it swings: which bent pipe it would strike. Inches; radians.
+
+Seen in the bend's plane: x runs outward along the pipe from one end of the bend's arc, y toward the bend's
+inside, z across. The handle stands on the arc's middle, a radius from the pipe. At first it leans toward the hook;
+while it bends, the shoe rolls on over the heel's side by the length of the arc. Bent pipe on the heel's side lies still
+meanwhile, so the handle sweeps over it; that on the hook's side goes with the shoe, and the handle keeps its place
+before it.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
+# What lies no higher than this on the floor is under the handle however far that goes down.
+LYING = 1.0
+
+Vectors = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Swept:
+    """Where handles pass: convex regions (one a row) as planes `normals · p ≤ limits`, and where each shoe begins.
+
+    Within NEAR_SHOE of the line from `first` to 0 on the x axis there is the shoe itself, and no handle.
+    """
+
+    normals: Vectors
+    limits: Vectors
+    first: Vectors
+
+    def strikes(self, starts: Vectors, ends: Vectors, rows: NDArray[np.int64]) -> Flags:
+        """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows."""
+        struck = np.zeros(len(starts), dtype=bool)
+        across, over = (np.stack([starts[:, axis], ends[:, axis]]) for axis in (2, 1))
+        near = (across.min(axis=0) < BESIDE_HANDLE) & (across.max(axis=0) > -BESIDE_HANDLE) & (over.max(axis=0) > LYING)
+        lines = np.flatnonzero(near)
+        if len(lines):
+            region = rows[lines] if len(self.normals) > 1 else np.zeros(1, dtype=np.int64)
+            struck[lines] = self._pass(starts[lines], ends[lines], region)
+        return struck
+
+    def _pass(self, starts: Vectors, ends: Vectors, region: NDArray[np.int64]) -> Flags:
+        """Clipped by each plane, whether anything is left that is not too near the shoe."""
+        before, after = self._beyond(starts, region), self._beyond(ends, region)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            crossing = before / (before - after)
+        out, out_after = before > 0, after > 0
+        enters = np.where(out, np.where(out_after, 2.0, crossing), 0.0).max(axis=0)
+        leaves = np.where(out_after, np.where(out, -1.0, crossing), 1.0).min(axis=0)
+        run, first = ends - starts, self.first[region]
+        apart = [_from_shoe(starts + run * part[:, None], first) for part in (enters, leaves)]
+        return np.asarray((enters < leaves) & (np.maximum(*apart) > NEAR_SHOE))
+
+    def _beyond(self, points: Vectors, region: NDArray[np.int64]) -> Vectors:
+        """How far beyond each plane, [planes, lines]."""
+        if len(region) == 1:
+            return np.asarray(self.normals[region[0]] @ points.T - self.limits[region[0]][:, None])
+        return np.asarray((self.normals[region] * points[:, None]).sum(axis=-1).T - self.limits[region].T)
+
+
+def _from_shoe(points: Vectors, first: Vectors) -> Vectors:
+    x, y = points[:, 0], points[:, 1]
+    apart: Vectors = np.hypot(x - np.clip(x, first, 0.0), y)
+    return apart
+
+
+def swept_at_heel(angles: Vectors, radii: Vectors, lean: float) -> Swept:
+    """What the handles sweep on the heel's side, x from the end of each arc, for bends of `angles` radians."""
+    return _regions(np.full_like(angles, -lean), angles - lean, -angles * radii, radii)
+
+
+def swept_at_hook(angles: Vectors, radii: Vectors, lean: float) -> Swept:
+    """Where the handle stands before the pipe on the hook's side, x from the start of each arc."""
+    leans = np.full_like(angles, lean)
+    return _regions(leans, leans, np.zeros_like(angles), radii)
+
+
+def _regions(low: Vectors, high: Vectors, first: Vectors, radii: Vectors) -> Swept:
+    """From the handle that leans by `low` from upright above `first`, to the one that leans by `high` above 0."""
+    zero, one = np.zeros_like(low), np.ones_like(low)
+    beside = one * BESIDE_HANDLE
+    planes: Sequence[tuple[tuple[Vectors, Vectors, Vectors], Vectors]] = (
+        ((zero, zero, one), beside),
+        ((zero, zero, -one), beside),
+        ((zero, -one, zero), -one * LYING),
+        ((-np.cos(low), np.sin(low), zero), beside - first * np.cos(low) + radii * np.sin(low)),
+        ((np.cos(high), -np.sin(high), zero), beside - radii * np.sin(high)),
+        *(((np.sin(lean), np.cos(lean), zero), HANDLE + radii) for lean in (low, (low + high) / 2, high)),
+    )
+    normals = np.stack([np.stack(normal, axis=-1) for normal, _ in planes], axis=1)
+    return Swept(normals, np.stack([limit for _, limit in planes], axis=-1), first)
