@@ -49,7 +49,7 @@ def _plain(raw: dict[str, Any], shoe: Shoe) -> Bent:
     for bend in layout.path.bends:
         marks_for(bend, shoe)
     prover = Prover(reading, layout, shoe)
-    return prover.bent(prover.exact_settings())
+    return prover.bent(prover.exact_settings)
 
 
 def _with_sheets(raw: dict[str, Any]) -> None:

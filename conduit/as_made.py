@@ -138,7 +138,8 @@ class AsMade:
         """Between which angles (degrees) the pipe still fits with all else as planned; at least what hands can do."""
         target = state.targets[index]
         settings = list({**state.real, index: target}.values())
-        under, over = (_farthest(self.stick.piece, settings, self.places[index], sign) for sign in (-1, 1))
+        fits = _fits_with(self.stick.piece, settings, self.places[index])
+        under, over = (_farthest(lambda off, sign=sign: fits(sign * off)) for sign in (-1, 1))
         return math.degrees(target.angle - under), math.degrees(target.angle + over)
 
     def within(self, index: int) -> bool:
@@ -169,19 +170,24 @@ class AsMade:
         return None, 0.0
 
 
-def _farthest(piece: Piece, settings: Sequence[Setting], place: int, sign: int) -> float:
-    """How far (radians) a bend may be off to one side while the pipe still fits, by halving; at least as hands are."""
+def _fits_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], bool]:
+    """Whether the pipe still fits with one bend so many radians further than it is set."""
     ends = _end_with(piece, settings, place)
 
     def fits(off: float) -> bool:
-        if not piece.ends(*ends(sign * off)):
+        if not piece.ends(*ends(off)):
             return False
         if piece.clears is None:
             return True
         changed = list(settings)
-        changed[place] = replace(settings[place], angle=settings[place].angle + sign * off)
+        changed[place] = replace(settings[place], angle=settings[place].angle + off)
         return piece.clears(piece.bent(changed))
 
+    return fits
+
+
+def _farthest(fits: Callable[[float], bool]) -> float:
+    """How far (radians) a bend may be off while the pipe still fits, by halving; at least as hands are."""
     if not fits(HANDS_ANGLE):
         return HANDS_ANGLE
     low, high = HANDS_ANGLE, MOST_OFF

@@ -16,6 +16,8 @@ from numpy.typing import NDArray
 HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
 # What lies no higher than this on the floor is under the handle however far that goes down.
 LYING = 1.0
+# The corners of a region lie farther from the shoe than the handle's end, by no more than this factor.
+CORNERS = 1.25
 
 Vectors = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -35,13 +37,20 @@ class Swept:
     def strikes(self, starts: Vectors, ends: Vectors, rows: NDArray[np.int64]) -> Flags:
         """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows."""
         struck = np.zeros(len(starts), dtype=bool)
-        across, over = (np.stack([starts[:, axis], ends[:, axis]]) for axis in (2, 1))
-        near = (across.min(axis=0) < BESIDE_HANDLE) & (across.max(axis=0) > -BESIDE_HANDLE) & (over.max(axis=0) > LYING)
-        lines = np.flatnonzero(near)
+        lines = np.flatnonzero(self._near(starts, ends))
         if len(lines):
             region = rows[lines] if len(self.normals) > 1 else np.zeros(1, dtype=np.int64)
             struck[lines] = self._pass(starts[lines], ends[lines], region)
         return struck
+
+    def _near(self, starts: Vectors, ends: Vectors) -> Flags:
+        """Whether lines come into a box around all regions."""
+        near = np.maximum(starts[:, 1], ends[:, 1]) > LYING
+        far = CORNERS * float(self.limits[:, -1].max())
+        for axis, low, high in ((0, float(self.first.min()) - far, far), (2, -BESIDE_HANDLE, BESIDE_HANDLE)):
+            a, b = starts[:, axis], ends[:, axis]
+            near &= (np.minimum(a, b) < high) & (np.maximum(a, b) > low)
+        return near
 
     def _pass(self, starts: Vectors, ends: Vectors, region: NDArray[np.int64]) -> Flags:
         """Clipped by each plane, whether anything is left that is not too near the shoe."""

@@ -6,6 +6,7 @@ hook rises. In the air the pipe ahead of the hook lies still and the pipe beyond
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from conduit.geometry.vectors import Vec
@@ -33,7 +34,7 @@ class Stand:
 
     def drawn(self) -> InTheShoe:
         """What the eye sees."""
-        start, end = self._frames()
+        start, end = self._frames
         lean = self.shoe.handle_up
         handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
         return InTheShoe(
@@ -46,7 +47,7 @@ class Stand:
 
     def swings(self) -> tuple[Hook, float]:
         """Which end moves in this bend, and how far."""
-        start, end = self._frames()
+        start, end = self._frames
         moving: Hook = self.hook if self.where == "floor" else ("B" if self.hook == "A" else "A")
         s = 0.0 if moving == "A" else self.after.length
         return moving, math.dist(start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s)))
@@ -56,6 +57,7 @@ class Stand:
             return 0.0
         return (self.arc.end - self.arc.start) * (1 if self.hook == "A" else -1)
 
+    @cached_property
     def _frames(self) -> "tuple[_Frame, _Frame]":
         at_hook, at_heel = self.arc.start, self.arc.end
         if self.hook == "B":
@@ -63,13 +65,7 @@ class Stand:
         up = 1 if self.where == "floor" else -1
         start = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, up, 0.0)
         still = at_heel if self.where == "floor" else at_hook
-        return start, _Frame.at(_past(self.after, still, self.arc), self.arc.roll, up, self._rolls())
-
-
-def _past(after: Bent, s: float, arc: Arc) -> Pose:
-    """The pose at one end of an arc; after it, where that is its end."""
-    entry = after.pose_at(arc.start)
-    return entry.around(arc.roll, arc.angle, after.radius) if s == arc.end else entry
+        return start, _Frame.at(self.after.pose_at(still), self.arc.roll, up, self._rolls())
 
 
 @dataclass(frozen=True)

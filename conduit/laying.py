@@ -7,10 +7,10 @@ from dataclasses import dataclass, field, replace
 from conduit.checks import blocked, check, fixed_couplings
 from conduit.cutting.couplings import split
 from conduit.document import Head, Reading, read_document
-from conduit.judge import Judgement
 from conduit.layout import Layout, lay_out
 from conduit.order_verdicts import found_by_ordering, pieces_of
 from conduit.problems import Fix, Problem, setting, stops
+from conduit.prove import Prover
 from conduit.scale import far_out
 from conduit.shoe import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules, most_in_air
@@ -24,7 +24,7 @@ class LaidOut:
     No layout where there is no shoe for it; no couplings where it is not complete or they find no place.
     `fixed`: the breaks in the pipe that steps make, along it, and how far from each the next piece begins; `pieces`:
     where each piece begins and ends on the run's straight pipe.
-    `exact`: how the pipe lies as its exact marks make it, where it could be bent.
+    `prover`: bends it in simulation, where it could be bent.
     """
 
     reading: Reading
@@ -35,7 +35,7 @@ class LaidOut:
     couplings: tuple[float, ...] = ()
     fixed: Mapping[float, float] = field(default_factory=dict)
     pieces: Sequence[tuple[float, float]] = ()
-    exact: Judgement | None = None
+    prover: Prover | None = None
 
 
 def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> LaidOut:
@@ -57,12 +57,12 @@ def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> LaidOut:
     fixed = fixed_couplings(layout, gap)
     couplings = _couplings(layout, reading.head, rules, fixed, problems) if layout.complete else ()
     pieces = pieces_of(layout, couplings, gap, fixed)
-    exact = None
+    prover = None
     if layout.complete and not stops(problems):
         problems += found_by_ordering(reading, layout, shoe, pieces)
-        exact, found = found_by_bending(reading, layout, shoe)
-        problems += found
-    return LaidOut(reading, layout, shoe, rules, problems, couplings, fixed, pieces, exact)
+        prover = Prover(reading, layout, shoe)
+        problems += found_by_bending(prover)
+    return LaidOut(reading, layout, shoe, rules, problems, couplings, fixed, pieces, prover)
 
 
 def with_own_stick(rules: Rules, head: Head) -> Rules:

@@ -14,7 +14,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from conduit.reach import HOOKS, Asked, Clear, Reach, Room, Unit, clear_when, obstruction, reach_of, room_for
+from conduit.handle import Flags
+from conduit.reach import HOOKS, Asked, Clear, Masks, Reach, Room, Unit, clear_when, obstruction, reach_of, room_for
 from conduit.shoe import Hook, Shoe
 
 MOST_UNITS = 14
@@ -70,7 +71,7 @@ class Order:
     why_not: str = ""
 
 
-Costs = NDArray[np.float64]
+Costs = NDArray[np.float32]
 
 
 def best_order(
@@ -86,15 +87,17 @@ def best_order(
     if count > MOST_UNITS:
         return Order((), 0, 0, math.inf, TOO_MANY.format(count))
     reach = reach_of(units, shoe, length)
-    costs, before = _search(units, reach, habits, other_hook)
-    last = int(np.argmin(costs[-1]))
-    if not math.isfinite(costs[-1, last]):
+    moves = _moves(units, reach, habits, other_hook)
+    costs = _search(count, moves)
+    last = int(np.argmin(costs[:, -1]))
+    if not math.isfinite(costs[last, -1]):
         return Order((), 0, 0, math.inf, _why_none(units, reach))
     chosen: list[tuple[int, Hook]] = []
     done = (1 << count) - 1
     while done:
         chosen.append((last // 2, HOOKS[last % 2]))
-        done, last = done & ~(1 << (last // 2)), int(before[done, last])
+        done &= ~(1 << (last // 2))
+        last = moves.before(costs, last, done)
     order = _followed(units, reach.room, reach.at, chosen[::-1], habits)
     return replace(order, acts=tuple(_excused(order.acts, number, reach, habits) for number in range(count)))
 
@@ -149,34 +152,58 @@ def _steps(order: Sequence[int]) -> list[tuple[int, int]]:
     return list(zip(order, done, strict=False))
 
 
-def _search(
-    units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float
-) -> tuple[Costs, NDArray[np.int16]]:
-    """costs[done, 2·unit + hook]: the cheapest way to have made `done` ending so; before: what came before that."""
-    count = len(units)
+@dataclass(frozen=True)
+class _Moves:
+    """What the search adds up, by 2·unit + hook and by the set done (as bits).
+
+    `own`: what a bend costs by itself; `still`, `over`: going on from another bend (first) to it, without and with the
+    pipe's inside turned over; `in_air`: whether it is made in the air when the set is done; `was_in_air`: the same,
+    once it is one of the set.
+    """
+
+    own: Costs
+    still: Costs
+    over: Costs
+    in_air: Flags
+    was_in_air: Flags
+
+    def ways(self, so_far: Costs, was_in_air: Flags, op: int, done: Masks) -> Costs:
+        """The costs of having come to make `op` next from each bend (rows) when sets are done (columns)."""
+        upside = was_in_air ^ self.in_air[op, done]
+        ways: Costs = np.where(upside, self.over[:, op, None], self.still[:, op, None])
+        ways += so_far
+        return ways
+
+    def before(self, costs: Costs, op: int, done: int) -> int:
+        """What was best made last before `op`, when a set is done."""
+        sets = np.array([done])
+        return int(self.ways(costs[:, sets], self.was_in_air[:, sets], op, sets).argmin())
+
+
+def _search(count: int, moves: _Moves) -> Costs:
+    """costs[2·unit + hook, done]: the cheapest way to have made `done`, ending so (Held and Karp's recursion)."""
     masks = np.arange(1 << count)
-    size = np.array([int(mask).bit_count() for mask in masks])
-    own = _own_costs(units, reach, habits, masks, other_hook)
-    still, over = _moving_costs(units, 0.0), _moving_costs(units, math.pi)
-    in_air = np.stack([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in range(2 * count)], axis=1)
-    before_air = np.stack([in_air[masks & ~(1 << (op // 2)), op] for op in range(2 * count)], axis=1)
-    first = np.array([TRAVEL * (op // 2) for op in range(2 * count)])
-    costs = np.full((1 << count, 2 * count), np.inf)
-    before = np.full((1 << count, 2 * count), -1, dtype=np.int16)
-    for done in range(count):
+    size = np.bitwise_count(masks)
+    costs = np.full((2 * count, 1 << count), np.inf, dtype=np.float32)
+    for op in range(2 * count):
+        costs[op, 1 << (op // 2)] = TRAVEL * (op // 2) + moves.own[op, 0]
+    for done in range(1, count):
         level = masks[size == done]
-        for op in range(2 * count):
-            bit = 1 << (op // 2)
+        for unit in range(count):
+            bit = 1 << unit
             free = level[(level & bit) == 0]
-            if done == 0:
-                costs[bit, op] = first[op] + own[0, op]
-                continue
-            upside = before_air[free] ^ in_air[free, op][:, None]
-            ways = costs[free] + np.where(upside, over[:, op], still[:, op])
-            best = np.argmin(ways, axis=1)
-            costs[free | bit, op] = ways[np.arange(len(free)), best] + own[free, op]
-            before[free | bit, op] = best
-    return costs, before
+            so_far, was_in_air = costs.take(free, axis=1), moves.was_in_air.take(free, axis=1)
+            for op in (2 * unit, 2 * unit + 1):
+                costs[op, free | bit] = moves.ways(so_far, was_in_air, op, free).min(axis=0) + moves.own[op, free]
+    return costs
+
+
+def _moves(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float) -> _Moves:
+    ops, masks = range(2 * len(units)), np.arange(1 << len(units))
+    in_air = np.stack([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in ops])
+    was_in_air = np.stack([in_air[op, masks & ~(1 << (op // 2))] for op in ops])
+    own = _own_costs(units, reach, habits, masks, other_hook)
+    return _Moves(own, _moving_costs(units, 0.0), _moving_costs(units, math.pi), in_air, was_in_air)
 
 
 def _own_costs(
@@ -184,23 +211,23 @@ def _own_costs(
 ) -> Costs:
     """What each bend costs by itself when a set is done already; infinite where it cannot be made then."""
     count = len(units)
-    own = np.zeros((len(masks), 2 * count))
+    own = np.zeros((2 * count, len(masks)), dtype=np.float32)
     for op in range(2 * count):
         unit = op // 2
-        own[:, op] += reach.cost(unit, HOOKS[op % 2], masks, AIR)
-        own[:, op] += 0.0 if HOOKS[op % 2] == units[unit].hook else other_hook
+        own[op] += reach.cost(unit, HOOKS[op % 2], masks, AIR)
+        own[op] += 0.0 if HOOKS[op % 2] == units[unit].hook else other_hook
         for habit in habits:
             if habit.unit == unit:
                 met = masks & habit.after
                 kept = (met == habit.after) | (habit.begun & (met == 0))
-                own[:, op] += np.where(kept, 0.0, habit.cost)
+                own[op] += np.where(kept, 0.0, habit.cost)
     return own
 
 
 def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
     """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
     count = len(units)
-    moving = np.zeros((2 * count, 2 * count))
+    moving = np.zeros((2 * count, 2 * count), dtype=np.float32)
     for a in range(2 * count):
         for b in range(2 * count):
             turned = abs(math.remainder(units[b // 2].roll - units[a // 2].roll + upside, 2 * math.pi)) > SAME_ROLL

@@ -97,6 +97,16 @@ def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
             yield FieldReading(place=place, written=str(written), inches=inches, reads=reads, spelled=whole)
 
 
+def _proved(prover: Prover) -> dict[str, Any]:
+    """What simulation, card and tolerance say of a run that can be bent."""
+    return {
+        "simulated": prover.simulated(),
+        "card": prover.card(),
+        "card_cut": prover.card_cut(),
+        "by_hand": prover.by_hand(),
+    }
+
+
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
@@ -112,10 +122,10 @@ class _Planner:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.problems)
         # What bending it has against a run is shown, so it is proved all the same.
-        bent = self.laid.exact is not None
-        proved = self._proved() if bent else {}
-        straps = strapping(self.layout, self.reading, self.rules).straps if bent else ()
-        passed = [one.clearance.inches for one in proved["simulated"][0].passed] if bent else []
+        prover = self.laid.prover
+        proved = _proved(prover) if prover else {}
+        straps = strapping(self.layout, self.reading, self.rules).straps if prover else ()
+        passed = [one.clearance.inches for one in proved["simulated"][0].passed] if prover else []
         return bare.model_copy(
             update={
                 "makeable": complete,
@@ -214,16 +224,6 @@ class _Planner:
             slide_to=self.measure(habits.slide_to),
             front_edge=None if habits.front_edge is None else self.measure(habits.front_edge),
         )
-
-    def _proved(self) -> dict[str, Any]:
-        """What simulation, card and tolerance say of a run that can be made."""
-        prover = Prover(self.reading, self.layout, self.shoe)
-        return {
-            "simulated": prover.simulated(self.laid.exact),
-            "card": prover.card(),
-            "card_cut": prover.card_cut(),
-            "by_hand": prover.by_hand(),
-        }
 
     def _exact(self, one: StepArithmetic) -> ExactAnswer:
         spacing, shrink = (None if value is None else self.measure(value) for value in (one.spacing, one.shrink))

@@ -57,15 +57,26 @@ class Prover:
         """A length, exact and as the tape reads it."""
         return Measure.of(inches, self.head.tape, self.head.feet)
 
-    def exact_settings(self) -> list[Setting]:
+    @cached_property
+    def exact_settings(self) -> tuple[Setting, ...]:
         """The proposed marks of every bend, unrounded."""
-        return proposed_settings(self.path.bends, self.shoe, self.path.length)
+        return tuple(proposed_settings(self.path.bends, self.shoe, self.path.length))
+
+    @cached_property
+    def exact_bent(self) -> Bent:
+        """The pipe that these make."""
+        return self.bent(self.exact_settings)
+
+    @cached_property
+    def exact(self) -> Judgement:
+        """How that pipe lies against the layout."""
+        return self.judgement_of(self.exact_bent)
 
     def rounded_settings(self) -> list[Setting]:
         """The same as rounded for the tape."""
         return [
             Setting(round_to_tape(one.mark, self.head.tape), one.reference, one.hook, one.roll, one.angle)
-            for one in self.exact_settings()
+            for one in self.exact_settings
         ]
 
     def card_settings(self) -> list[Setting] | None:
@@ -94,9 +105,9 @@ class Prover:
         """A bent pipe against the layout."""
         return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
 
-    def simulated(self, exact: Judgement | None = None) -> list[Simulated]:
-        """Exact (where it was not judged before), rounded and (where it knows every bend) card."""
-        found = [self._simulated("exact", exact or self.judged(self.exact_settings()))]
+    def simulated(self) -> list[Simulated]:
+        """Exact, rounded and (where it knows every bend) card."""
+        found = [self._simulated("exact", self.exact)]
         # Rounded and card marks move the pipe too little to change how near it comes to itself.
         others = {"rounded": self.rounded_settings(), "card": self.card_settings()}
         for name, settings in others.items():

@@ -221,30 +221,39 @@ def _clear_one_by_one(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[
 
 
 def _clear_by_sides(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[tuple[int, Hook], Clear]:
-    """Each bend with the sets of those on either side of it, put together: far fewer where there are many."""
+    """Each bend with the sets of those on either side of it, put together: far fewer where there are many.
+
+    As bits, a set has the bends toward end B above the bend's own bit and those toward end A below it.
+    """
     clear: dict[tuple[int, Hook], Clear] = {}
-    masks = np.arange(1 << len(units))
     for number, unit in enumerate(units):
         angles = np.array([unit.angle])
-        sides = {toward_b: _one_side(units, number, toward_b, shoe, length, masks) for toward_b in (True, False)}
+        above, below = (_one_side(units, number, toward_b, shoe, length) for toward_b in (True, False))
+        sides = {True: above.shaped(-1, 1, 1), False: below.rows(_bits_reversed(number)).shaped(1, 1, -1)}
+        shape = 1 << (len(units) - 1 - number), 2, 1 << number
         for hook in HOOKS:
-            clear[number, hook] = _clear(sides, hook, shoe, angles)
+            found = _clear(sides, hook, shoe, angles)
+            clear[number, hook] = Clear(
+                *(np.broadcast_to(one, shape).ravel() for one in (found.floor, found.air, found.handle))
+            )
     return clear
 
 
-def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float, masks: Masks) -> Standing:
-    """What stands on one side of a bend, for every set of bends: rows double at each bend further out."""
+def _bits_reversed(count: int) -> Masks:
+    """Of every number of so many bits: the one with its bits in the opposite order."""
+    masks = np.arange(1 << count)
+    return sum((((masks >> bit) & 1) << (count - 1 - bit) for bit in range(count)), np.zeros_like(masks))
+
+
+def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float) -> Standing:
+    """What stands on one side of a bend, a row for every set of the bends there, the nearest as its lowest bit."""
     unit = units[number]
-    bits = list(range(number + 1, len(units))) if toward_b else list(range(number - 1, -1, -1))
+    others = units[number + 1 :] if toward_b else units[:number][::-1]
     at = unit.end if toward_b else unit.start
     walk = Walk(Around.of([unit], shoe))
-    for bit in bits:
-        other = units[bit]
+    for other in others:
         walk.forward((other.start - at) if toward_b else (at - other.end))
         walk.around_or_on((other.roll - unit.roll) * (1 if toward_b else -1), other.angle, other.radius)
         at = other.end if toward_b else other.start
     walk.forward((length - at) if toward_b else at)
-    rows = np.zeros(len(masks), dtype=np.int64)
-    for place, bit in enumerate(bits):
-        rows |= ((masks >> bit) & 1) << place
-    return walk.standing().rows(rows)
+    return walk.standing()

@@ -58,9 +58,9 @@ class Bencher:
 
     def _of(self, piece: int, arranged: Arranged, made: Sequence[Made]) -> "_Sheet":
         found = next((one for one in self.plan.pieces if one.number == piece), None)
-        if not found or not self.layout or not self.shoe:
+        if not found or not self.laid.prover:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
-        stick = Stick(self.reading, self.layout, self.shoe, found.start, found.start + found.length.inches)
+        stick = Stick(self.laid.prover, found.start, found.start + found.length.inches)
         needed = self._needed(stick)
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)

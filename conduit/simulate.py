@@ -78,13 +78,14 @@ class Bow(NamedTuple):
 
 @dataclass(frozen=True)
 class Bent:
-    """The pipe as bent: its arcs in order from end A and where end B comes to be."""
+    """The pipe as bent: its arcs in order from end A, the poses where each begins and ends, and that of end B."""
 
     start: Pose
     radius: float
     length: float
     arcs: tuple[Arc, ...]
-    poses: tuple[Pose, ...]
+    entries: tuple[Pose, ...]
+    exits: tuple[Pose, ...]
     end: Pose
     clash: bool
 
@@ -97,10 +98,10 @@ class Bent:
         number = bisect_right(self._starts, s) - 1
         if number < 0:
             return self.start.forward(s)
-        arc, pose = self.arcs[number], self.poses[number]
+        arc = self.arcs[number]
         if s < arc.end:
-            return pose.around(arc.roll, (s - arc.start) / self.radius, self.radius)
-        return pose.around(arc.roll, arc.angle, self.radius).forward(s - arc.end)
+            return self.entries[number].around(arc.roll, (s - arc.start) / self.radius, self.radius)
+        return self.exits[number].forward(s - arc.end)
 
     def point_at(self, s: float) -> Vec:
         """The point of `pose_at(s)`, without its frame."""
@@ -118,11 +119,10 @@ class Bent:
     def bows(self) -> list["Bow"]:
         """The arcs by their ends, in order from end A."""
         bows = []
-        for arc, pose in zip(self.arcs, self.poses, strict=True):
-            beside = pose.heading.cross(pose.inward)
-            inside = pose.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
-            after = pose.around(arc.roll, arc.angle, self.radius)
-            bows.append(Bow(pose.point, pose.heading, inside, after.point, after.heading))
+        for arc, entry, leaves in zip(self.arcs, self.entries, self.exits, strict=True):
+            beside = entry.heading.cross(entry.inward)
+            inside = entry.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
+            bows.append(Bow(entry.point, entry.heading, inside, leaves.point, leaves.heading))
         return bows
 
     @cached_property
@@ -145,12 +145,13 @@ def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pos
     """Bend a straight pipe of `length` inches that begins at `start`. Any order of settings gives the same pipe."""
     arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
     pose, position, clash = start, 0.0, False
-    poses: list[Pose] = []
+    entries, exits = list[Pose](), list[Pose]()
     for arc in arcs:
         clash = clash or arc.start < position - OVERLAP
-        poses.append(pose.forward(arc.start - position))
-        pose = poses[-1].around(arc.roll, arc.angle, shoe.radius)
+        entries.append(pose.forward(arc.start - position))
+        pose = entries[-1].around(arc.roll, arc.angle, shoe.radius)
+        exits.append(pose)
         position = arc.end
     clash = clash or position > length + OVERLAP
     end = pose.forward(length - position)
-    return Bent(start, shoe.radius, length, tuple(arcs), tuple(poses), end, clash)
+    return Bent(start, shoe.radius, length, tuple(arcs), tuple(entries), tuple(exits), end, clash)

@@ -90,6 +90,10 @@ class Standing:
         """Some of the rows, or one several times."""
         return type(self)(*(one[rows] for one in vars(self).values()))
 
+    def shaped(self, *shape: int) -> Self:
+        """The rows laid out in another shape, to be set against others."""
+        return type(self)(*(one.reshape(shape) for one in vars(self).values()))
+
 
 @dataclass(frozen=True)
 class _Part:

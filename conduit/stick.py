@@ -28,14 +28,27 @@ LEFT_OF_CLEARANCE = 0.5
 
 @dataclass(frozen=True)
 class Stick:
-    """A piece from `start` to `end` on the run's straight pipe. Bends are named by their index in the run."""
+    """A piece from `start` to `end` on a run's straight pipe. Bends are named by their index in the run."""
 
-    reading: Reading
-    layout: Layout
-    shoe: Shoe
+    prover: Prover
     start: float
     end: float
     spare: float = 0.0
+
+    @property
+    def reading(self) -> Reading:
+        """What was read of the run."""
+        return self.prover.reading
+
+    @property
+    def layout(self) -> Layout:
+        """The run's layout."""
+        return self.prover.layout
+
+    @property
+    def shoe(self) -> Shoe:
+        """The shoe that it is bent on."""
+        return self.prover.shoe
 
     @property
     def length(self) -> float:
@@ -77,8 +90,7 @@ class Stick:
 
     def held(self) -> Pose:
         """The piece's end A where the run has it, with the frame that rolls are against."""
-        prover = Prover(self.reading, self.layout, self.shoe)
-        return prover.bent(prover.exact_settings()).pose_at(self.start)
+        return self.prover.exact_bent.pose_at(self.start)
 
     @cached_property
     def piece(self) -> Piece:

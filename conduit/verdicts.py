@@ -4,11 +4,10 @@ from bisect import bisect_right
 from collections.abc import Iterator
 
 from conduit.document import Head, Reading, step_name
-from conduit.judge import Cleared, Judgement
+from conduit.judge import Cleared
 from conduit.layout import Layout
 from conduit.problems import Problem
 from conduit.prove import Prover
-from conduit.shoe import Shoe
 from conduit.steps import Saddle3Step
 from conduit.units import format_length
 
@@ -17,15 +16,14 @@ SLACK = 1 / 32
 THING, ITSELF, LITTLE = "runs_into_thing", "runs_into_itself", "little_clearance"
 
 
-def found_by_bending(reading: Reading, layout: Layout, shoe: Shoe) -> tuple[Judgement, list[Problem]]:
-    """How the pipe lies as its exact marks make it, for a layout that is complete, and the findings of it."""
-    prover = Prover(reading, layout, shoe)
-    judgement = prover.judged(prover.exact_settings())
-    found = [problem for one in judgement.cleared for problem in _passing(one, reading)]
-    near = judgement.nearest
+def found_by_bending(prover: Prover) -> list[Problem]:
+    """The findings of a complete layout bent by its exact marks."""
+    reading, layout = prover.reading, prover.layout
+    found = [problem for one in prover.exact.cleared for problem in _passing(one, reading)]
+    near = prover.exact.nearest
     if near and near.gap < -SLACK:
         found.append(_into_itself(layout, reading, near.first, near.second))
-    return judgement, found
+    return found
 
 
 def _passing(one: Cleared, reading: Reading) -> Iterator[Problem]:

@@ -110,7 +110,7 @@ def _way(
     clearance = None
     if layout and layout.complete and not why_not and thing:
         prover = Prover(reading, replace(layout, hindrances=(thing,)), shoe)
-        least = prover.judged(prover.exact_settings(), with_self=False).cleared[0].clearance
+        least = prover.judged(prover.exact_settings, with_self=False).cleared[0].clearance
         clearance = _measure(max(least, 0.0), head)
         why_not = "The pipe would touch what it goes over." if least < -TOUCHING else ""
     figures = _figures(step, shoe, head) or _laid_figures(layout, number, head)

@@ -21,7 +21,7 @@ def after(raw, *readings, material="EMT", spare=0.0, left=frozenset()):
     """The correction after bends came out at so many degrees, and what bending to it gives."""
     layout, shoe = laid_out(raw)
     path = layout.path
-    planned = Prover(read_document(raw), layout, shoe).exact_settings()
+    planned = Prover(read_document(raw), layout, shoe).exact_settings
     start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
     aim = Aim(path.end_point, path.bends[-1].heading_after)
     piece = Piece(shoe, start, path.length, aim, material, spare)

@@ -34,7 +34,7 @@ class AgainstAnIndependentKernel(TestCase):
                 layout, shoe, prover = proved(raw)
                 edges = kernel.centreline(layout.path)
                 self.assertAlmostEqual(kernel.length_of(edges), layout.path.length, delta=1e-6)
-                judgement = prover.judged(prover.exact_settings())
+                judgement = prover.judged(prover.exact_settings)
                 self.assertLess(judgement.end.distance, 1e-9)
                 for thing, passed in zip(layout.hindrances, judgement.cleared, strict=True):
                     outside = kernel.clearance(edges, thing, shoe.diameter)
@@ -45,14 +45,14 @@ class Clearances(TestCase):
     def test_over_the_top_is_just_the_clearance_that_was_wanted(self):
         for raw, wanted in ((OVER[0], 0.5), (OVER[1], 0.75), (OVER[4], 0.75)):
             _, _, prover = proved(raw)
-            passed = prover.judged(prover.exact_settings()).cleared[0]
+            passed = prover.judged(prover.exact_settings).cleared[0]
             self.assertLessEqual(passed.clearance, wanted + 1e-9)
             self.assertGreater(passed.clearance, wanted - 0.35)
 
     def test_the_underside_never_goes_under_the_surface_it_stands_on(self):
         for raw in OVER:
             _, _, prover = proved(raw)
-            for thing in prover.judged(prover.exact_settings()).cleared:
+            for thing in prover.judged(prover.exact_settings).cleared:
                 self.assertGreaterEqual(thing.over_surface, -1e-9)
 
     def test_the_card_leaves_a_shallow_saddle_crooked(self):
@@ -64,12 +64,12 @@ class Clearances(TestCase):
     def test_a_pipe_through_a_thing_is_told_as_negative(self):
         raw = document([{"kind": "offset", "toward": "out", "over": {**DUCT, "clear": 0}, "angle": 30, "at": 40}], 90)
         _layout, _shoe, prover = proved(raw)
-        settings = [Setting(s.mark, s.reference, s.hook, s.roll, s.angle * 0.8) for s in prover.exact_settings()]
+        settings = [Setting(s.mark, s.reference, s.hook, s.roll, s.angle * 0.8) for s in prover.exact_settings]
         self.assertLess(prover.judged(settings).cleared[0].clearance, -0.3)
 
     def test_wrong_rolls_and_angles_are_seen_at_the_end(self):
         _layout, _shoe, prover = proved(worked_case("kick_90")[0])
-        settings = prover.exact_settings()
+        settings = list(prover.exact_settings)
         settings[1] = Setting(settings[1].mark, "arrow", "A", settings[1].roll, settings[1].angle + math.radians(2))
         end = prover.judged(settings).end
         self.assertAlmostEqual(math.hypot(end.first_angle, end.second_angle), 2, delta=0.01)
@@ -77,9 +77,9 @@ class Clearances(TestCase):
     def test_a_pipe_that_meets_itself(self):
         turns = [ninety(20, turn) for turn in ("up", "left", "down")]
         _layout, _shoe, prover = proved(document(turns, 30))
-        self.assertLess(prover.judged(prover.exact_settings()).nearest.gap, 0)
+        self.assertLess(prover.judged(prover.exact_settings).nearest.gap, 0)
         apart = proved(document([*turns[:2], ninety(20, "down")], 8))[2]
-        self.assertGreater(apart.judged(apart.exact_settings()).nearest.gap, 1)
+        self.assertGreater(apart.judged(apart.exact_settings).nearest.gap, 1)
 
     def test_distance_of_segments(self):
         o, x, y, z = Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 1, 0), Vec(0, 0, 1)
@@ -91,7 +91,7 @@ class Clearances(TestCase):
         layout, shoe, prover = proved(worked_case("whole_run")[0])
         heading = DIRECTIONS["up"]
         start = Pose(Vec(0, 0, 0), heading, layout.path.bends[0].axis.cross(heading))
-        bent = bend_pipe(100, prover.exact_settings()[:2], shoe, start)
+        bent = bend_pipe(100, prover.exact_settings[:2], shoe, start)
         self.assertAlmostEqual(bent.pose_at(90).heading.dot(heading), 1)
         mark = marks_for(layout.path.bends[0], shoe)[0]
         self.assertAlmostEqual(bent.arcs[0].start, mark.at + shoe.arc_offset)

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from conduit.laying import laid_out
 from conduit.order import HOOKS, KEEP_HOOKS, best_order, check_order, why_no_order
 from conduit.ordering import habits_of, units_of
+from conduit.prove import Prover
 from conduit.reach import Asked, Unit, clear_when, reach_of, room_for
 from conduit.sheet import Bencher
 from conduit.sheet_results import Arranged
@@ -24,7 +25,7 @@ SHOE = typical_shoe("EMT", "3/4")
 def searched(raw):
     run = laid_out(raw)
     reading, layout, shoe = run.reading, run.layout, run.shoe
-    stick = Stick(reading, layout, shoe, 0.0, layout.path.length)
+    stick = Stick(Prover(reading, layout, shoe), 0.0, layout.path.length)
     hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
     units, groups = units_of(stick.arcs, layout.owners, reading.steps, hooks)
     habits = habits_of(layout.owners, reading.steps, groups)

@@ -92,7 +92,7 @@ class Verdicts(TestCase):
         shoe = typical_shoe(reading.head.material, reading.head.trade_size)
         layout = lay_out(reading, shoe, DEFAULT_RULES)
         prover = Prover(reading, layout, shoe)
-        bent = prover.bent(prover.exact_settings())
+        bent = prover.bent(prover.exact_settings)
         diameter = OUTSIDE_DIAMETER[reading.head.material][reading.head.trade_size]
         places = [
             bent.length * number / (4 * math.ceil(bent.length)) for number in range(4 * math.ceil(bent.length) + 1)

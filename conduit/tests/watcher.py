@@ -67,12 +67,13 @@ def _room(arcs, made, number, hook, shoe, length):
 
 
 def _bent(arcs, length, radius):
-    poses, pose, at = [], Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"]), 0.0
+    entries, exits, pose, at = [], [], Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"]), 0.0
     start = pose
     for arc in arcs:
-        poses.append(pose.forward(arc.start - at))
-        pose, at = poses[-1].around(arc.roll, arc.angle, radius), arc.end
-    return Bent(start, radius, length, tuple(arcs), tuple(poses), pose.forward(length - at), False)
+        entries.append(pose.forward(arc.start - at))
+        pose, at = entries[-1].around(arc.roll, arc.angle, radius), arc.end
+        exits.append(pose)
+    return Bent(start, radius, length, tuple(arcs), tuple(entries), tuple(exits), pose.forward(length - at), False)
 
 
 def _watched(arcs, made, number, hook, where, shoe, length, coarser):
