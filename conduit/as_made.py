@@ -139,7 +139,7 @@ class AsMade:
         target = state.targets[index]
         settings = list({**state.real, index: target}.values())
         fits = _fits_with(self.stick.piece, settings, self.places[index])
-        under, over = (_farthest(lambda off, sign=sign: fits(sign * off)) for sign in (-1, 1))
+        under, over = _farthest(lambda off: fits(-off)), _farthest(fits)
         return math.degrees(target.angle - under), math.degrees(target.angle + over)
 
     def within(self, index: int) -> bool:
