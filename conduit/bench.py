@@ -17,6 +17,7 @@ from conduit.steps import (
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    SweepStep,
 )
 from conduit.units import format_angle, format_length
 
@@ -157,6 +158,8 @@ def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Rea
 def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:
     step = bench.steps[bench.owners[just_made]]
     mates = [i for i, owner in enumerate(bench.owners) if owner == bench.owners[just_made]]
+    if isinstance(step, SweepStep):
+        return _swept(bent, arcs, [index for index in mates if index in arcs])
     if is_ninety(bench, just_made):
         back = _to_back(bench, bent, arcs, just_made)
         return [back] if set(mates) - set(arcs) or len(mates) == 1 else [back, *_kicked(bench, bent, arcs, mates)]
@@ -170,6 +173,15 @@ def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading
     if isinstance(step, Saddle3Step):
         return [_height(bench, bent, arcs, mates), Reading("level", "Both ends", "in one line")]
     return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
+
+
+def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[Reading]:
+    """How far a sweep has come, from its first shot to the last that is made."""
+    if len(shots) < 2:
+        return []
+    before, after = bent.pose_at(arcs[min(shots)].start), bent.pose_at(arcs[max(shots)].end)
+    angle = math.degrees(before.heading.angle_to(after.heading))
+    return [Reading("level", f"The sweep so far, {len(shots)} shots together", format_angle(angle))]
 
 
 def _pair_of(mates: list[int], index: int) -> list[int]:

@@ -7,7 +7,7 @@ be, the pipe is scrap.
 """
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -15,8 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from conduit.geometry.vectors import Vec
-from conduit.shoe import Shoe
-from conduit.simulate import Bent, Pose, Setting, arc_of, bend_pipe
+from conduit.shoe import Hook, Shoe
+from conduit.simulate import Bent, Bow, Pose, Setting, arc_of, bend_pipe
 from conduit.tables import Material
 from conduit.tolerance import SLACK_ACROSS, SLACK_ALONG
 
@@ -108,7 +108,8 @@ class Aim:
 class Piece:
     """The pipe that is corrected: shoe, how it is held, its length, its aim; `spare` was left on end B.
 
-    `clears` tells of a bent pipe whether it passes what it must pass; None: there is nothing.
+    `clears` tells of a bent pipe whether it passes what it must pass; None: there is nothing. `sweeps`: which bends
+    are the shots of one sweep; those that are left of it are changed alike.
     """
 
     shoe: Shoe
@@ -118,6 +119,15 @@ class Piece:
     material: Material = "EMT"
     spare: float = 0.0
     clears: Clears | None = None
+    sweeps: tuple[tuple[int, ...], ...] = ()
+
+    def changed_alike(self, rest: Sequence[int]) -> list[list[int]]:
+        """Bends in `rest` by what is changed as one: the shots of a sweep, every other bend by itself."""
+        sweep_of = {shot: sweep for sweep in self.sweeps for shot in sweep}
+        alike: dict[tuple[int, ...], list[int]] = {}
+        for number in rest:
+            alike.setdefault(sweep_of.get(number, (number,)), []).append(number)
+        return list(alike.values())
 
     def bent(self, settings: Sequence[Setting], cuts: Cuts = UNCUT) -> Bent:
         """The pipe, its end A cut back to where it seats."""
@@ -297,25 +307,26 @@ def _column(place: Vec, direction: Vec) -> Change:
 
 @dataclass(frozen=True)
 class _Search:
-    """Which numbers may be changed: marks, angles and rolls of `rest`, then the cuts at the ends in `ends`."""
+    """Which numbers may be changed: marks, angles and rolls, each of several bends alike, then the cuts at `ends`."""
 
     settings: Sequence[Setting]
-    rest: Sequence[int]
+    alike: Sequence[Sequence[int]]
     ends: tuple[str, ...]
     piece: Piece
 
     @property
     def size(self) -> int:
-        return 3 * len(self.rest) + len(self.ends)
+        return 3 * len(self.alike) + len(self.ends)
 
     def changed(self, by: Change) -> tuple[list[Setting], Cuts]:
         """The settings and cuts with a change made."""
-        changed, count = list(self.settings), len(self.rest)
-        for place, number in enumerate(self.rest):
-            one = changed[number]
-            angle = one.angle + float(by[count + place]) * ANGLE_FOR_AN_INCH
-            roll = one.roll + float(by[2 * count + place]) * ROLL_FOR_AN_INCH
-            changed[number] = replace(one, mark=one.mark + float(by[place]), angle=angle, roll=roll)
+        changed, count = list(self.settings), len(self.alike)
+        for place, bends in enumerate(self.alike):
+            moved, bent, rolled = (float(one) for one in by[place : 3 * count : count])
+            for number in bends:
+                one = changed[number]
+                angle, roll = one.angle + bent * ANGLE_FOR_AN_INCH, one.roll + rolled * ROLL_FOR_AN_INCH
+                changed[number] = replace(one, mark=one.mark + moved, angle=angle, roll=roll)
         cut = [float(one) * CUT_FOR_AN_INCH for one in by[3 * count :]]
         cuts = dict(zip(self.ends, cut, strict=True))
         return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
@@ -333,28 +344,37 @@ class _Search:
         by the length that went into the arc. Rolled, it turns about the leg before, and back about the leg after,
         as the frame that later rolls are against goes through the arc without twist.
         """
-        radius = self.piece.shoe.radius
         order = sorted(range(len(settings)), key=lambda number: arc_of(settings[number], self.piece.shoe).start)
         bows = dict(zip(order, bent.bows, strict=True))
-        marks, angles, rolls = list[Change](), list[Change](), list[Change]()
-        for number in self.rest:
-            bow = bows[number]
-            axis = bow.heading.cross(bow.inside)
-            from_centre = bent.end.point.minus(bow.entry.along(bow.inside, radius))
-            shifted = bow.heading.minus(bow.onward)
-            turned = axis.cross(from_centre).along(bow.onward, -radius)
-            if settings[number].hook == "B":
-                # The arc then begins earlier by as much as it grows.
-                turned = turned.along(shifted, -radius)
-            marks.append(_column(shifted, NOWHERE))
-            angles.append(_column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH)
-            tilted = bow.heading.cross(bent.end.heading).minus(bow.onward.cross(bent.end.heading))
-            swung = bow.heading.cross(bent.end.point.minus(bow.entry))
-            rolled = swung.minus(bow.onward.cross(bent.end.point.minus(bow.exit)))
-            rolls.append(_column(rolled, tilted) * ROLL_FOR_AN_INCH)
+        columns = [self._columns(bent, bows, bends) for bends in self.alike]
         cut = {"A": bent.start.heading, "B": bent.end.heading}
         cuts = [_column(cut[end].times(-CUT_FOR_AN_INCH), NOWHERE) for end in self.ends]
-        return np.array([*marks, *angles, *rolls, *cuts]).T
+        return np.array([*(one[what] for what in range(3) for one in columns), *cuts]).T
+
+    def _columns(self, bent: Bent, bows: Mapping[int, Bow], bends: Sequence[int]) -> Change:
+        """The slopes for mark, angle and roll of bends that are changed alike: theirs together."""
+        theirs = [self._columns_of(bent, bows[number], self.settings[number].hook) for number in bends]
+        return np.asarray(np.sum(theirs, axis=0))
+
+    def _columns_of(self, bent: Bent, bow: Bow, hook: Hook) -> Change:
+        radius = self.piece.shoe.radius
+        axis = bow.heading.cross(bow.inside)
+        from_centre = bent.end.point.minus(bow.entry.along(bow.inside, radius))
+        shifted = bow.heading.minus(bow.onward)
+        turned = axis.cross(from_centre).along(bow.onward, -radius)
+        if hook == "B":
+            # The arc then begins earlier by as much as it grows.
+            turned = turned.along(shifted, -radius)
+        tilted = bow.heading.cross(bent.end.heading).minus(bow.onward.cross(bent.end.heading))
+        swung = bow.heading.cross(bent.end.point.minus(bow.entry))
+        rolled = swung.minus(bow.onward.cross(bent.end.point.minus(bow.exit)))
+        return np.array(
+            [
+                _column(shifted, NOWHERE),
+                _column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH,
+                _column(rolled, tilted) * ROLL_FOR_AN_INCH,
+            ]
+        )
 
     def smallest(self) -> Change:
         """The smallest change that brings the end nearest to its aim."""
@@ -376,7 +396,7 @@ def _replanned(settings: Sequence[Setting], rest: Sequence[int], piece: Piece) -
     """The smallest changes of the rest and of the cuts; an end that would have to grow is left as it is."""
     ends: tuple[str, ...] = ("A", "B")
     while True:
-        search = _Search(settings, rest, ends, piece)
+        search = _Search(settings, piece.changed_alike(rest), ends, piece)
         better, cuts = search.changed(search.smallest())
         short = [end for end, cut, spare in (("A", cuts.a, 0.0), ("B", cuts.b, piece.spare)) if cut < -spare - 1e-9]
         if not short:

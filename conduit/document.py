@@ -8,7 +8,7 @@ reading is done part by part and every fault is reported at its place while the 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
@@ -33,7 +33,7 @@ from conduit.steps import (
     Step,
 )
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
-from conduit.units import TAPE_STEPS
+from conduit.units import TAPE_STEPS, Tape
 
 
 class Start(Part):
@@ -91,7 +91,7 @@ class RunDocument(Part):
     trade_size: TradeSize
     shoe: ShoeFigures | None = Field(None, description="Left out: the typical hand shoe for the size.")
     stand_off: Length = Field(0.0, description="Gap between surface and pipe at the straps.")
-    tape: Literal["1/16", "1/8", "1/32", "1 mm"] = "1/16"
+    tape: Tape = "1/16"
     feet: bool = Field(False, description="Readings in feet and inches.")
     start: Start
     steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)

@@ -53,14 +53,17 @@ class RackList:
     faults: list[LineFault]
 
 
-def read_rack_list(text: str) -> RackList:
-    """Read a list. Every line that cannot be read is a fault; empty lines and `#` comments are passed over."""
+def read_rack_list(text: str, tape: str = "1/16") -> RackList:
+    """Read a list whose bare lengths are this tape's.
+
+    Every line that cannot be read is a fault; empty lines and `#` comments are passed over.
+    """
     rows = text.splitlines()
     first = next((row for row in rows if row.strip()), "")
     named = {cell.strip().lower() for cell in first.split(",")}
     found: dict[int, RackLine] = {}
     faults: list[LineFault] = []
-    read = _of_csv(rows) if "length" in named else _of_lines(rows)
+    read = _of_csv(rows, tape) if "length" in named else _of_lines(rows, tape)
     for number, line in read:
         if isinstance(line, RackLine):
             found[number] = line
@@ -69,14 +72,14 @@ def read_rack_list(text: str) -> RackList:
     return RackList(found, faults)
 
 
-def _of_lines(rows: list[str]) -> Iterable[tuple[int, RackLine | str]]:
+def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
     for number, row in enumerate(rows, start=1):
         plain = row.split("#")[0].strip()
         if len(plain) > LONGEST_LINE:
             yield number, TOO_LONG
         elif plain:
             words = _words(plain)
-            yield number, _line(words) if words else f"“{plain[:40]}” is not a piece; {EXPECTED}."
+            yield number, _line(words, tape) if words else f"“{plain[:40]}” is not a piece; {EXPECTED}."
 
 
 def _words(plain: str) -> dict[str, str | None] | None:
@@ -102,25 +105,25 @@ def _words(plain: str) -> dict[str, str | None] | None:
     }
 
 
-def _of_csv(rows: list[str]) -> Iterable[tuple[int, RackLine | str]]:
+def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
     reader = csv.DictReader(rows, skipinitialspace=True)
     reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or []]
     try:
         for cells in reader:
             words = {key: str(value or "").strip() for key, value in cells.items() if key}
             if any(words.values()):
-                yield reader.line_num, _line_of_cells(words)
+                yield reader.line_num, _line_of_cells(words, tape)
     except csv.Error:
         yield reader.line_num, TOO_LONG
 
 
-def _line_of_cells(words: Mapping[str, str]) -> RackLine | str:
+def _line_of_cells(words: Mapping[str, str], tape: str) -> RackLine | str:
     keys = ("material", "length", "count", "place", "end_a", "end_b", "since")
     named = {key: words.get(key.replace("_", " ")) for key in keys}
-    return _line({"size": words.get("trade size", words.get("size")), **named})
+    return _line({"size": words.get("trade size", words.get("size")), **named}, tape)
 
 
-def _line(words: Mapping[str, str | None]) -> RackLine | str:
+def _line(words: Mapping[str, str | None], tape: str) -> RackLine | str:
     size = next((one for one in TRADE_SIZES if one == words.get("size")), None)
     if size is None:
         return f"“{(words.get('size') or '')[:40]}” is no trade size; they are {', '.join(TRADE_SIZES)}."
@@ -129,7 +132,7 @@ def _line(words: Mapping[str, str | None]) -> RackLine | str:
     if material is None:
         return f"“{written[:40]}” is no material; it is EMT, IMC or rigid."
     try:
-        length = parse_length(words.get("length") or "")
+        length = parse_length(words.get("length") or "", tape)
     except UnreadableLength as error:
         return f"length “{(words.get('length') or '')[:40]}”: {error}."
     count = words.get("count") or "1"

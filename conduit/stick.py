@@ -14,6 +14,7 @@ from conduit.judge import Cleared, judge_things
 from conduit.layout import Layout
 from conduit.marks import Mark, Recommended, marks_of_arc, recommend
 from conduit.order_verdicts import arcs_on
+from conduit.ordering import units_of
 from conduit.placed import Hindrance
 from conduit.prove import Prover
 from conduit.results import CardAnswer
@@ -98,7 +99,8 @@ class Stick:
         place, heading = point_at(self.layout.path, self.end)
         material = self.reading.head.material
         aim = Aim(place, heading)
-        whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare)
+        sweeps = self._sweeps()
+        whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
         if not self._things:
             return whole
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
@@ -109,6 +111,12 @@ class Stick:
             return all(now >= LEFT_OF_CLEARANCE * was - 1e-9 for now, was in zip(left, wanted, strict=True))
 
         return replace(whole, clears=clears)
+
+    def _sweeps(self) -> tuple[tuple[int, ...], ...]:
+        """The shots of each sweep, by their place on the piece."""
+        places = {index: place for place, index in enumerate(self.arcs)}
+        _, groups = units_of(self.arcs, self.layout.owners, self.reading.steps)
+        return tuple(tuple(places[index] for index in group) for group in groups if len(group) > 1)
 
     @cached_property
     def _things(self) -> list[Hindrance]:

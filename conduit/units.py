@@ -8,6 +8,7 @@ import math
 import re
 import unicodedata
 from functools import lru_cache
+from typing import Literal
 
 TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
@@ -17,6 +18,7 @@ MOST_DEGREES = 180.0
 METRIC_TAPE = "1 mm"
 METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
 TAPE_DENOMINATORS = (2, 4, 8, 16, 32, 64)
+Tape = Literal["1/16", "1/8", "1/32", "1 mm"]
 TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1/64": 1 / 64, METRIC_TAPE: 1 / MM_PER_INCH}
 DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
@@ -94,9 +96,9 @@ def write_angle(degrees: float) -> str:
     return write_length(degrees)
 
 
-def with_unit(inches: float) -> str:
-    """The same with its unit written, so that it means one length on every tape: `71 1/2"`."""
-    return f'{write_length(inches)}"'
+def with_unit(inches: float, tape: str = "1/16") -> str:
+    """The same with its unit written, so that it means one length on every tape: `71 1/2"`, `1816 mm`."""
+    return f"{write_length(inches, tape)} mm" if is_metric(tape) else f'{write_length(inches)}"'
 
 
 def _decimal(value: float) -> str:

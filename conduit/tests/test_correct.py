@@ -9,6 +9,8 @@ from conduit.correct import Aim, AsBent, Piece, _Search, correct
 from conduit.document import read_document
 from conduit.geometry.vectors import Vec
 from conduit.prove import Prover
+from conduit.sheet import Bencher
+from conduit.sheet_results import Made
 from conduit.shoe import typical_shoe
 from conduit.simulate import Pose, Setting, bend_pipe
 from conduit.tests.support import document, laid_out, ninety, offset
@@ -115,6 +117,22 @@ class Correcting(TestCase):
             self.assertLessEqual(off, 1)
 
 
+class Sweeps(TestCase):
+    def test_the_shots_that_are_left_are_changed_alike(self):
+        raw = document([{"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 9}], 40)
+        bencher = Bencher(raw)
+        as_planned = [bend.use.at.inches for bend in bencher.sheet(1).bends]
+        sheet = bencher.sheet(1, made=[Made(bend=number, angle=11.2, left=True) for number in (1, 2, 3)])
+        self.assertEqual(sheet.correction.advice, "replan")
+        self.assertLess(sheet.correction.after.inches, 1 / 8)
+        left = sheet.bends[3:]
+        self.assertLess(left[0].angle, 9.7)
+        for bend, before in zip(left, as_planned[3:], strict=True):
+            self.assertAlmostEqual(bend.angle, left[0].angle, 9)
+            self.assertAlmostEqual(bend.use.at.inches - before, left[0].use.at.inches - as_planned[3], 9)
+        self.assertIn(("The sweep so far, 9 shots together", "90°"), [(one.says, one.reads) for one in left[-1].checks])
+
+
 class Slopes(TestCase):
     @given(st.data())
     def test_they_are_those_of_the_simulation(self, data):
@@ -133,8 +151,11 @@ class Slopes(TestCase):
             for number in range(count)
         ]
         piece = Piece(shoe, Pose(Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 0, 1)), 150, Aim(Vec(50, 20, 3), Vec(0, 1, 0)))
-        rest = data.draw(st.lists(st.integers(0, count - 1), unique=True))
-        search = _Search(planned, rest, data.draw(st.sampled_from([("A", "B"), ("B",), ()])), piece)
+        groups = data.draw(st.lists(st.integers(0, 2), min_size=count, max_size=count))
+        alike = [[i for i, group in enumerate(groups) if group == one] for one in sorted({*groups})]
+        search = _Search(
+            planned, alike[: data.draw(st.integers(0, 3))], data.draw(st.sampled_from([("A", "B"), ("B",), ()])), piece
+        )
         by = np.array([data.draw(st.floats(-0.2, 0.2)) for _ in range(search.size)])
 
         def error(change):

@@ -22,6 +22,7 @@ class Crew(models.Model):
 
     name = models.CharField(max_length=80)
     last_tag = models.PositiveIntegerField(default=0, help_text="The last scrap tag given out.")
+    tape = models.CharField(max_length=8, default="1/16", help_text="What its rack is measured with.")
     is_demo = models.BooleanField(default=False)
 
 

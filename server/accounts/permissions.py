@@ -52,8 +52,12 @@ def require_writer(user: User) -> Crew:
     return crew_of(user)
 
 
-def require_lead(user: User) -> Crew:
-    """The person's crew, if they lead it. Raises PermissionDenied for all others."""
+DELETES = "Only the crew's lead deletes, and takes things out of the bin. Ask your lead."
+SETS_UP = "Only the crew's lead changes what holds for the whole crew. Ask your lead."
+
+
+def require_lead(user: User, otherwise: str = DELETES) -> Crew:
+    """The person's crew, if they lead it. Raises PermissionDenied, saying `otherwise`, for all others."""
     if user.membership.role != Role.LEAD:
-        raise PermissionDenied("Only the crew's lead deletes, and takes things out of the bin. Ask your lead.")
+        raise PermissionDenied(otherwise)
     return crew_of(user)

@@ -11,14 +11,14 @@ from django.utils import timezone
 
 from conduit.rack_list import RackLine, read_rack_list
 from conduit.tables import DEFAULT_RULES, STICK
-from conduit.units import UnreadableLength, format_length, parse_length
+from conduit.units import UnreadableLength, format_length, is_metric, parse_length
 from server.accounts.models import Crew, User, name_of
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import SETS_UP, require_lead, require_writer
 from server.errors import Conflict, Refused
 from server.jobs.models import Job
 from server.moments import sensible
 from server.stock.models import Entry, Reservation, Scrap, What
-from server.stock.schemas import CorrectIn, ScrapIn
+from server.stock.schemas import CorrectIn, ListIn, ScrapIn, TapeIn
 
 MOST_ON_RACK = 10_000
 MOST_FAULTS_TOLD = 50
@@ -26,7 +26,9 @@ MOST_FAULTS_TOLD = 50
 
 def on_rack(user: User) -> QuerySet[Scrap]:
     """The scraps that lie on the crew's rack now, oldest first."""
-    return Scrap.objects.for_user(user).filter(taken_at=None).select_related("reservation__by", "reservation__job")
+    return (
+        Scrap.objects.for_user(user).filter(taken_at=None).select_related("crew", "reservation__by", "reservation__job")
+    )
 
 
 @transaction.atomic
@@ -41,20 +43,30 @@ def new_tags(crew: Crew, count: int) -> list[str]:
 
 def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
     """Put offcuts on the rack. Raises Refused for a length that cannot be kept."""
-    require_writer(user)
-    line = RackLine(given.trade_size, given.material, _keepable(given.length), given.count, given.place)
+    crew = require_writer(user)
+    length = _keepable(given.length, given.tape or crew.tape)
+    line = RackLine(given.trade_size, given.material, length, given.count, given.place)
     return _add(user, [(line, given.end_a, given.end_b, given.since)])
 
 
-def add_list(user: User, text: str) -> list[Scrap]:
+def set_tape(user: User, given: TapeIn) -> TapeIn:
+    """Measure the crew's rack with another tape; what lies there keeps its length."""
+    crew = require_lead(user, SETS_UP)
+    crew.tape = given.tape
+    crew.save(update_fields=["tape"])
+    return given
+
+
+def add_list(user: User, given: ListIn) -> list[Scrap]:
     """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
-    require_writer(user)
-    found = read_rack_list(text)
+    crew = require_writer(user)
+    tape = given.tape or crew.tape
+    found = read_rack_list(given.text, tape)
     faults = {f"line {fault.line}": fault.says for fault in found.faults}
     lines = []
     for number, line in found.lines.items():
         try:
-            _keepable(line.length)
+            _keepable(line.length, tape)
             lines.append((line, line.end_a, line.end_b, _since(line.since)))
         except Refused as error:
             faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
@@ -96,17 +108,18 @@ def _add(user: User, lines: Sequence[tuple[RackLine, str, str, datetime | None]]
     return made
 
 
-def _keepable(length: str | float) -> float:
+def _keepable(length: str | float, tape: str) -> float:
     try:
-        inches = parse_length(length)
+        inches = parse_length(length, tape)
     except UnreadableLength as error:
         raise Refused("That length cannot be used.", {"length": str(error)}) from error
     if inches < DEFAULT_RULES.keep:
-        least = format_length(DEFAULT_RULES.keep)
+        least = format_length(DEFAULT_RULES.keep, tape)
         raise Refused("Too short for the rack.", {"length": f"pieces under {least} are waste; recycle it"})
     if inches > 2 * STICK:
-        longest = f"no stick is longer than {format_length(2 * STICK)}; write millimetres with their unit, 1816mm"
-        raise Refused("Too long for the rack.", {"length": longest})
+        longest, other = format_length(2 * STICK, tape), '71 1/2"' if is_metric(tape) else "1816mm"
+        says = f"no stick is longer than {longest}; in another unit write it out, {other}"
+        raise Refused("Too long for the rack.", {"length": says})
     return inches
 
 
@@ -172,8 +185,12 @@ def put_back(user: User, scrap_id: int) -> Scrap:
 def correct(user: User, scrap_id: int, given: CorrectIn) -> Scrap:
     """Correct what is written of a scrap. Raises Conflict where it is taken or reserved, Refused for a bad length."""
     scrap = _locked(user, scrap_id)
-    before = f"was {scrap.trade_size} {scrap.material} {format_length(scrap.length)}"
-    scrap.material, scrap.trade_size, scrap.length = given.material, given.trade_size, _keepable(given.length)
+    before = f"was {scrap.trade_size} {scrap.material} {format_length(scrap.length, scrap.crew.tape)}"
+    scrap.material, scrap.trade_size, scrap.length = (
+        given.material,
+        given.trade_size,
+        _keepable(given.length, given.tape or scrap.crew.tape),
+    )
     scrap.place, scrap.end_a, scrap.end_b = given.place, given.end_a, given.end_b
     scrap.save()
     enter(scrap, What.CORRECTED, user, before)

@@ -5,14 +5,15 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from conduit.rack_list import COLUMNS
-from conduit.units import format_length
+from conduit.units import with_unit
 from server.accounts.models import name_of
+from server.accounts.permissions import crew_of
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.stock import actions
 from server.stock.labels import as_svg, print_labels
 from server.stock.models import Entry, Label, Scrap
-from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, Rack, ScrapIn, ScrapOut
+from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, Rack, ScrapIn, ScrapOut, TapeIn
 
 router = Router(tags=["stock"])
 LEDGER_LINES = 40
@@ -22,8 +23,8 @@ LEDGER_COLUMNS = ("at", "tag", "what", "length", "note", "by")
 @router.get("/rack", response=Rack, operation_id="getRack")
 def get_rack(request: HttpRequest) -> dict[str, object]:
     """The crew's rack and the last lines of its ledger."""
-    ledger = Entry.objects.for_user(request.auth).select_related("scrap", "by")[:LEDGER_LINES]
-    return {"scraps": actions.on_rack(request.auth), "ledger": ledger}
+    ledger = Entry.objects.for_user(request.auth).select_related("scrap", "by", "crew")[:LEDGER_LINES]
+    return {"tape": crew_of(request.auth).tape, "scraps": actions.on_rack(request.auth), "ledger": ledger}
 
 
 @router.post("/rack", response={201: list[ScrapOut], 422: Told}, operation_id="addScrap")
@@ -35,7 +36,13 @@ def add_scrap(request: HttpRequest, given: ScrapIn) -> tuple[int, list[Scrap]]:
 @router.post("/rack/list", response={201: list[ScrapOut], 422: Told}, operation_id="addScrapList")
 def add_list(request: HttpRequest, given: ListIn) -> tuple[int, list[Scrap]]:
     """Put a pasted list or CSV on the rack: all of it, or nothing where a line cannot be read."""
-    return 201, actions.add_list(request.auth, given.text)
+    return 201, actions.add_list(request.auth, given)
+
+
+@router.put("/rack/tape", response={200: TapeIn}, operation_id="setTape")
+def set_tape(request: HttpRequest, given: TapeIn) -> TapeIn:
+    """Measure the rack with another tape."""
+    return actions.set_tape(request.auth, given)
 
 
 @router.get("/rack.csv", operation_id="getRackCsv")
@@ -46,7 +53,7 @@ def get_rack_csv(request: HttpRequest) -> HttpResponse:
             "tag": scrap.tag,
             "trade size": scrap.trade_size,
             "material": scrap.material,
-            "length": format_length(scrap.length),
+            "length": with_unit(scrap.length, scrap.crew.tape),
             "count": 1,
             "place": scrap.place,
             "end a": scrap.end_a,
@@ -61,7 +68,7 @@ def get_rack_csv(request: HttpRequest) -> HttpResponse:
 @router.get("/rack/ledger.csv", operation_id="getLedgerCsv")
 def get_ledger_csv(request: HttpRequest) -> HttpResponse:
     """Everything that happened to each piece of the rack, newest first, as CSV."""
-    entries = Entry.objects.for_user(request.auth).select_related("scrap", "by")
+    entries = Entry.objects.for_user(request.auth).select_related("scrap", "by", "crew")
     rows = (
         {
             "at": entry.at,

@@ -82,7 +82,7 @@ class Entry(CrewOwned):
     @property
     def reads(self) -> str:
         """The scrap's length then, as a tape reads it."""
-        return format_length(self.length or self.scrap.length)
+        return format_length(self.length or self.scrap.length, self.crew.tape)
 
 
 class Label(CrewOwned):

@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from conduit.tables import Material, TradeSize
-from conduit.units import format_length
+from conduit.units import Tape, format_length
 from server.accounts.models import name_of
 from server.moments import When
 from server.stock.models import Entry, Scrap
@@ -21,6 +21,7 @@ class CorrectIn(Schema):
     material: Material
     trade_size: TradeSize
     length: str = Field(max_length=40, description="Tape notation.")
+    tape: Tape | None = Field(None, description="The tape that a bare length was read on; left out: the crew's.")
     place: str = Field("", max_length=40)
     end_a: EndState = "cut"
     end_b: EndState = "cut"
@@ -37,6 +38,13 @@ class ListIn(Schema):
     """A pasted list, or a CSV file's text."""
 
     text: str = Field(max_length=400_000)
+    tape: Tape | None = Field(None, description="The tape that bare lengths were read on; left out: the crew's.")
+
+
+class TapeIn(Schema):
+    """What the rack is measured with from now on."""
+
+    tape: Tape
 
 
 class ScrapOut(Schema):
@@ -58,7 +66,7 @@ class ScrapOut(Schema):
     @staticmethod
     def resolve_reads(scrap: Scrap) -> str:
         """The length as a tape reads it."""
-        return format_length(scrap.length)
+        return format_length(scrap.length, scrap.crew.tape)
 
     @staticmethod
     def resolve_reserved_for(scrap: Scrap) -> str:
@@ -97,6 +105,7 @@ class EntryOut(Schema):
 class Rack(Schema):
     """The rack now, and the last lines of its ledger."""
 
+    tape: Tape
     scraps: list[ScrapOut]
     ledger: list[EntryOut]
 

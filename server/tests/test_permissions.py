@@ -30,6 +30,7 @@ BODIES = {
     "takeLearned": {"deduct": True},
     "doActs": {"acts": []},
     "readFinder": {"dial": 45},
+    "setTape": {"tape": "1 mm"},
     "addScrapList": {"text": "3/4 EMT 30"},
     "correctScrap": {"material": "EMT", "trade_size": "3/4", "length": "31"},
     "printLabels": {"labels": [["S1"]]},
@@ -39,7 +40,7 @@ BODIES = {
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 OPEN = {"signIn"}
-LEADS = {"listBin", "removeJob", "removeRun", "removeShoe", "restoreJob", "restoreRun", "restoreShoe"}
+LEADS = {"listBin", "setTape", "removeJob", "removeRun", "removeShoe", "restoreJob", "restoreRun", "restoreShoe"}
 READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutting", "getRun", "previewPlan"}
 READS |= {
     "listWays",
@@ -137,7 +138,7 @@ class PermissionMatrix(CrewTestCase):
         self.assertEqual(
             theirs.send("GET", "/log").json(), {"lines": [], "total": 0, "runs": [], "people": [], "shoes": []}
         )
-        self.assertEqual(theirs.send("GET", "/rack").json(), {"scraps": [], "ledger": []})
+        self.assertEqual(theirs.send("GET", "/rack").json(), {"tape": "1/16", "scraps": [], "ledger": []})
 
     def test_writes_need_the_csrf_token(self):
         client = Api(self.lead, enforce_csrf_checks=True)

@@ -28,6 +28,26 @@ class Rack(CrewTestCase):
             self.assertIn(why, answer.json()["places"]["length"])
         self.assertEqual(self.add("20", count=0).status_code, 422)
 
+    def test_bare_figures_are_in_the_racks_tape(self):
+        inches = self.add("1051", tape="1 mm").json()[0]
+        self.assertEqual((inches["length"], inches["reads"]), (1051 / 25.4, "41 3/8"))
+        self.assertEqual(Api(self.bender).send("PUT", "/rack/tape", {"tape": "1 mm"}).status_code, 403)
+        self.api.send("PUT", "/rack/tape", {"tape": "1 mm"})
+        rack = self.api.send("GET", "/rack").json()
+        self.assertEqual((rack["tape"], rack["scraps"][0]["reads"]), ("1 mm", "1051 mm"))
+        self.assertEqual(self.add("1816").json()[0]["length"], 1816 / 25.4)
+        self.assertEqual(self.add("41 3/8", tape="1/16").json()[0]["reads"], "1051 mm")
+        self.assertIn("has no unit", self.add("41 3/8").json()["places"]["length"])
+        self.assertIn('71 1/2"', self.add("9000").json()["places"]["length"])
+        listed = self.api.send("POST", "/rack/list", {"text": "3/4 EMT 1051 x2\n3/4 EMT 30 in"}).json()
+        self.assertEqual([one["reads"] for one in listed], ["1051 mm", "1051 mm", "762 mm"])
+        csv = self.api.send("GET", "/rack.csv").content.decode()
+        again = self.api.send("POST", "/rack/list", {"text": csv, "tape": "1/16"}).json()
+        self.assertEqual([one["reads"] for one in again], [one["reads"] for one in self.rack()[: len(again)]])
+
+    def rack(self):
+        return self.api.send("GET", "/rack").json()["scraps"]
+
     def test_tags_are_the_crews_own(self):
         add_scrap(self.stranger, ScrapIn(material="EMT", trade_size="1", length="30"))
         self.assertEqual(self.add("30").json()[0]["tag"], "S1")

@@ -8,11 +8,13 @@ import type {
   CorrectIn,
   GivenMark,
   Learned,
+  ListIn,
   MarksJudged,
   Me,
   RunDocument,
   ScrapIn,
   ShoeIn,
+  Tape,
   Way,
 } from "./types";
 
@@ -217,7 +219,11 @@ export const useAddScrap = () =>
   useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
 
 export const useAddScrapList = () =>
-  useRefreshing((text: string) => reply(api.POST("/api/rack/list", { body: { text } })), RACK_AND_CUTS);
+  useRefreshing((body: ListIn) => reply(api.POST("/api/rack/list", { body })), RACK_AND_CUTS);
+
+/** The tape that the rack is measured with. */
+export const useSetTape = () =>
+  useRefreshing((tape: Tape) => reply(api.PUT("/api/rack/tape", { body: { tape } })), RACK_AND_CUTS);
 
 export const useCorrectScrap = () =>
   useRefreshing(

@@ -184,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Tape
+         * @description Measure the rack with another tape.
+         */
+        put: operations["setTape"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack.csv": {
         parameters: {
             query?: never;
@@ -1342,6 +1362,11 @@ export interface components {
          * @description The rack now, and the last lines of its ledger.
          */
         Rack: {
+            /**
+             * Tape
+             * @enum {string}
+             */
+            tape: "1/16" | "1/8" | "1/32" | "1 mm";
             /** Scraps */
             scraps: components["schemas"]["ScrapOut"][];
             /** Ledger */
@@ -1416,6 +1441,11 @@ export interface components {
              */
             length: string;
             /**
+             * Tape
+             * @description The tape that a bare length was read on; left out: the crew's.
+             */
+            tape?: ("1/16" | "1/8" | "1/32" | "1 mm") | null;
+            /**
              * Place
              * @default
              */
@@ -1451,6 +1481,22 @@ export interface components {
         ListIn: {
             /** Text */
             text: string;
+            /**
+             * Tape
+             * @description The tape that bare lengths were read on; left out: the crew's.
+             */
+            tape?: ("1/16" | "1/8" | "1/32" | "1 mm") | null;
+        };
+        /**
+         * TapeIn
+         * @description What the rack is measured with from now on.
+         */
+        TapeIn: {
+            /**
+             * Tape
+             * @enum {string}
+             */
+            tape: "1/16" | "1/8" | "1/32" | "1 mm";
         };
         /**
          * CorrectIn
@@ -1472,6 +1518,11 @@ export interface components {
              * @description Tape notation.
              */
             length: string;
+            /**
+             * Tape
+             * @description The tape that a bare length was read on; left out: the crew's.
+             */
+            tape?: ("1/16" | "1/8" | "1/32" | "1 mm") | null;
             /**
              * Place
              * @default
@@ -5708,6 +5759,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    setTape: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeIn"];
                 };
             };
         };

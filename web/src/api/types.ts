@@ -57,6 +57,7 @@ export type Me = Schemas["Me"];
 export type Shoe = Schemas["ShoeOut"];
 export type Scrap = Schemas["ScrapOut"];
 export type ScrapIn = Schemas["ScrapIn"];
+export type ListIn = Schemas["ListIn"];
 export type LedgerEntry = Schemas["EntryOut"];
 export type CutList = Schemas["CutList"];
 export type ListedSource = Schemas["ListedSource"];

@@ -1,13 +1,15 @@
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useContext, useState } from "react";
 import { ApiError } from "@/api/client";
 import { useAddScrap, useAddScrapList, useCorrectScrap } from "@/api/queries";
 import type { CorrectIn, Scrap } from "@/api/types";
+import { toTape } from "@/draw/fractions";
 import { MATERIALS, TRADE_SIZES } from "@/features/walk/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { TapeContext } from "@/ui/tape-field";
 import { Refused } from "./refused";
 
 const ENDS = (["factory", "cut", "threaded"] as const).map((value) => ({ value, label: value }));
@@ -25,6 +27,9 @@ interface PieceProps {
   what: string;
   onChange: (piece: CorrectIn) => void;
 }
+
+/** What a bare length is read on: the tape that the rack was shown in while it was typed. */
+const useTape = () => useContext(TapeContext);
 
 function PieceFields({ piece, what, onChange }: PieceProps) {
   return (
@@ -86,10 +91,11 @@ function Wrong({ error }: { error: Error | null }) {
 /** One piece after the other: Enter adds it, and size and place stay for the next. */
 export function AddScrap() {
   const add = useAddScrap();
+  const tape = useTape();
   const [piece, setPiece] = useState(EMPTY);
   function submit(event: FormEvent) {
     event.preventDefault();
-    add.mutate({ ...piece, count: 1 }, { onSuccess: () => setPiece({ ...piece, length: "" }) });
+    add.mutate({ ...piece, tape, count: 1 }, { onSuccess: () => setPiece({ ...piece, length: "" }) });
   }
   return (
     <form onSubmit={submit} className="mt-4 border-t border-line pt-3">
@@ -106,13 +112,14 @@ export function AddScrap() {
 /** Many at once: a pasted list, or a CSV file. Nothing is added until every line can be read. */
 export function AddMany() {
   const add = useAddScrapList();
+  const tape = useTape();
   const [text, setText] = useState("");
   const places = add.error instanceof ApiError ? Object.entries(add.error.places) : [];
   return (
     <details className="mt-3">
       <summary className="min-h-9 cursor-pointer font-bold">Add many</summary>
       <label htmlFor="rack-list" className="text-[15px] text-soft">
-        A line a piece, as 3/4 EMT 41 3/8 x2 at bay 2; or CSV with named columns.
+        A line a piece, as 3/4 EMT {toTape(41.375, tape)} x2 at bay 2; or CSV with named columns.
       </label>
       <textarea
         id="rack-list"
@@ -124,7 +131,7 @@ export function AddMany() {
       <div className="flex flex-wrap items-center gap-2">
         <Button
           disabled={add.isPending || !text.trim()}
-          onClick={() => add.mutate(text, { onSuccess: () => setText("") })}
+          onClick={() => add.mutate({ text, tape }, { onSuccess: () => setText("") })}
         >
           Add them all
         </Button>
@@ -158,6 +165,7 @@ export function AddMany() {
 /** What is written of a piece, put right. */
 export function CorrectScrap({ scrap }: { scrap: Scrap }) {
   const correct = useCorrectScrap();
+  const tape = useTape();
   const { material, trade_size, place, end_a, end_b } = scrap;
   const [piece, setPiece] = useState<CorrectIn>({
     material,
@@ -172,7 +180,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
       aria-label={`Correct ${scrap.tag}`}
       onSubmit={(event) => {
         event.preventDefault();
-        correct.mutate({ id: scrap.id, ...piece });
+        correct.mutate({ id: scrap.id, ...piece, tape });
       }}
     >
       <PieceFields piece={piece} what={scrap.tag} onChange={setPiece} />

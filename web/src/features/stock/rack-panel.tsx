@@ -1,17 +1,19 @@
 import { useMemo, useState } from "react";
-import { usePutBack, useRecycle, useTakeScrap } from "@/api/queries";
-import type { LedgerEntry, Scrap } from "@/api/types";
-import { TRADE_SIZES } from "@/features/walk/words";
+import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/queries";
+import type { LedgerEntry, Scrap, Tape } from "@/api/types";
+import { TAPES, TRADE_SIZES } from "@/features/walk/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
+import { Select } from "@/ui/select";
 import { AddMany, AddScrap, CorrectScrap } from "./rack-forms";
 
 interface Props {
-  rack: { scraps: Scrap[]; ledger: LedgerEntry[] };
+  rack: { tape: Tape; scraps: Scrap[]; ledger: LedgerEntry[] };
   used: Set<string>;
   mayWrite: boolean;
+  leads: boolean;
 }
 
 type Order = "oldest" | "shortest" | "place";
@@ -29,7 +31,7 @@ const SHOWN = 100;
 const A_DAY = 24 * 60 * 60 * 1000;
 
 /** The scrap rack to scale, by size; pieces that the cut list uses are marked. */
-export function RackPanel({ rack, used, mayWrite }: Props) {
+export function RackPanel({ rack, used, mayWrite, leads }: Props) {
   const [order, setOrder] = useState<Order>("oldest");
   const [wanted, setWanted] = useState("");
   const [shown, setShown] = useState(SHOWN);
@@ -60,6 +62,7 @@ export function RackPanel({ rack, used, mayWrite }: Props) {
           CSV
         </a>
       </div>
+      <RackTape tape={rack.tape} leads={leads} />
       {found.length === 0 && (
         <p className="mt-2 text-soft">{rack.scraps.length ? "Nothing like that." : "The rack is empty."}</p>
       )}
@@ -94,6 +97,22 @@ export function RackPanel({ rack, used, mayWrite }: Props) {
         onRack={new Set(rack.scraps.map((scrap) => scrap.id))}
       />
     </div>
+  );
+}
+
+/** What the rack is measured with: bare lengths are read on it. The lead changes it for the whole crew. */
+function RackTape({ tape, leads }: { tape: Tape; leads: boolean }) {
+  const change = useSetTape();
+  return (
+    <p className="mt-2 text-[15px] text-soft">
+      Lengths on a{" "}
+      {leads ? (
+        <Select label="Tape of the rack" value={tape} choices={TAPES} onChoose={change.mutate} />
+      ) : (
+        <strong className="tape">{tape}</strong>
+      )}{" "}
+      tape{tape === "1 mm" ? ", in millimetres" : ", in inches"}.
+    </p>
   );
 }
 
@@ -137,7 +156,7 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
         onClick={() => setOpen(!open)}
       >
         <span className="w-10 shrink-0 text-[15px] text-soft">{scrap.tag}</span>
-        <strong className="tape w-[4.5rem] shrink-0 text-right text-lg">{scrap.reads}</strong>
+        <strong className="tape w-[5.25rem] shrink-0 whitespace-nowrap text-right text-lg">{scrap.reads}</strong>
         <svg width="86" height="16" aria-hidden="true" className="shrink-0">
           <rect
             x="0.75"

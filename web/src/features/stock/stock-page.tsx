@@ -5,6 +5,7 @@ import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { runTabs, Shell } from "@/app/shell";
 import { Notice } from "@/ui/notice";
+import { TapeContext } from "@/ui/tape-field";
 import { CuttingView } from "./cutting-view";
 import { OrderList } from "./order-list";
 import { PlanView } from "./plan-view";
@@ -43,11 +44,14 @@ export function StockPage() {
           className="border-line bg-paper max-lg:border-t lg:w-[26rem] lg:border-l"
         >
           {rack.data && (
-            <RackPanel
-              rack={rack.data}
-              used={cutting.data ? usedScraps(cutting.data) : new Set()}
-              mayWrite={mayWrite}
-            />
+            <TapeContext value={rack.data.tape}>
+              <RackPanel
+                rack={rack.data}
+                used={cutting.data ? usedScraps(cutting.data) : new Set()}
+                mayWrite={mayWrite}
+                leads={me.data?.role === "lead"}
+              />
+            </TapeContext>
           )}
         </aside>
       </main>
