@@ -5,6 +5,7 @@ import time
 
 from conduit.cutting.bounds import bounds_of
 from conduit.cutting.joint import problem_of
+from conduit.cutting.meter import Meter
 from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Lying, Needed, Span, Terms
 from conduit.cutting.search import Search
 
@@ -75,7 +76,7 @@ def cutting() -> None:
             plain = first_fit(needed, rack)
             for goal in GOALS:
                 problem = problem_of(needed, rack, Terms(goal=goal))
-                began, search = time.monotonic(), Search(problem, _Clock(seconds))
+                began, search = time.monotonic(), Search(problem, Meter(_Clock(seconds)))
                 search.run()
                 got, bound = search.reached, bounds_of(problem).sticks
                 if got is None:

@@ -1,5 +1,7 @@
 """The cut list of several runs: couplings and sources planned together, as people read and cut it."""
 
+import math
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
@@ -16,12 +18,17 @@ from conduit.cut_results import (
 )
 from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.couplings import free_windows
-from conduit.cutting.joint import Share, plan_kind
-from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span
-from conduit.cutting.search import Budget
+from conduit.cutting.joint import plan_kind
+from conduit.cutting.meter import Budget, Meter, Share
+from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span, Terms
 from conduit.cutting.verify import faults
 from conduit.results import Plan, PlannedCoupling, PlannedPiece
 from conduit.tables import DEFAULT_RULES, Rules
+
+NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
+NEEDS_ANOTHERS = (
+    "It needs pipe longer than any that is sold; what the rack has of it is taken by other runs of this job."
+)
 
 
 @dataclass(frozen=True)
@@ -70,18 +77,18 @@ def make_cut_list(
     """
     out = not_makeable(runs)
     makeable = [run for run in runs if run.plan.makeable]
-    kinds, digest = list[CutKind](), digests(runs, rack, terms)
+    kinds, digest, meter = list[CutKind](), digests(runs, rack, terms), Meter(budget)
     total = sum(max(1, len(run.plan.pieces)) for run in makeable)
     for kind in dict.fromkeys(run.kind for run in makeable):
         of_kind = [run for run in makeable if run.kind == kind]
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
-        kinds.append(same or lister.listed(Share.of(budget, pieces / max(1, total)), digest[kind.name]))
+        kinds.append(same or lister.listed(Share.of(meter, pieces / max(1, total)), digest[kind.name]))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
-            says = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
+            says = NEEDS_ANOTHERS if key in kinds[-1].crowded_out else NONE_LONG_ENOUGH
             out.append(LeftOut(run=key, run_name=lister.runs[key].name, says=says))
     return CutList(kinds=kinds, left_out=out, kerf=reading(terms.for_kind(Kind("EMT", "1/2")).kerf))
 
@@ -182,25 +189,29 @@ class _Lister:
         self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
-    def listed(self, budget: Budget, digest: str) -> CutKind:
+    def listed(self, meter: Share, digest: str) -> CutKind:
         """The plans of this kind."""
-        found = plan_kind(self.needed, self.lying, self.terms, budget)
+        found = plan_kind(self.needed, self.lying, self.terms, meter)
         makeable = [run for run in self.needed if run.key not in found.impossible]
         for plan in found.plans:
             wrong = faults(makeable, self.lying, self.terms, plan)
+            wrong += _beyond(plan, found)
             if wrong:
                 raise AssertionError("; ".join(wrong))
         kind = found.kind
+        labels = _labels(found.plans)
         return CutKind(
             material=kind.material,
             trade_size=kind.trade_size,
             chosen=found.chosen,
-            choices=[self._choice(plan, found) for plan in found.plans],
+            choices=[self._choice(plan, label, found) for plan, label in zip(found.plans, labels, strict=True)],
             sticks_at_least=found.at_least,
             couplings_at_least=found.joints_at_least,
-            cost_at_least=round(found.cost_at_least, 4),
-            priced=self.terms.sold[0].price is not None,
+            cost_at_least=math.floor(found.cost_at_least * 10**4 + 1e-3) / 10**4,
+            priced=any(one.price is not None for one in self.terms.sold),
+            price_says=_price_says(self.terms),
             impossible=list(found.impossible),
+            crowded_out=list(found.crowded_out),
             looked_at=self._looked_at(found),
             seconds=round(found.seconds, 3),
             digest=digest,
@@ -212,15 +223,20 @@ class _Lister:
         which = "those that serve best: the longest, and a spread of the other lengths"
         return f"{found.looked_at:,} of {len(self.lying):,} pieces on the rack were looked at, {which}."
 
-    def _choice(self, plan: CutPlan, found: KindPlan) -> CutChoice:
+    def _choice(self, plan: CutPlan, label: str, found: KindPlan) -> CutChoice:
         # A walk along the pile: by place, then by tag; new sticks after it.
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
+        worth = plan.waste * self.terms.of_a_sixteenth
+        bill, waste_worth = round(plan.cost - worth, 2), round(worth, 2)
         return CutChoice(
+            label=label,
             sticks=plan.sticks,
             couplings=plan.joints,
             waste=reading(plan.waste),
-            cost=round(plan.cost, 4),
+            cost=round(bill + waste_worth, 2),
+            bill=bill,
+            waste_worth=waste_worth,
             proved=proved,
             says=_says(plan.sticks, found.at_least),
             sources=[self._source(source, number) for number, source in enumerate(order)],
@@ -319,6 +335,50 @@ def not_makeable(runs: Sequence[PlannedRun]) -> list[LeftOut]:
 def _left_out(run: PlannedRun) -> LeftOut:
     stops = [problem.says for problem in run.plan.problems if problem.severity == "stop"]
     return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
+
+
+def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
+    """What is better than was proved to be possible: a fault in this program."""
+    figures = {
+        "sticks": (plan.sticks, found.at_least),
+        "couplings": (plan.joints, found.joints_at_least),
+        "cost": (plan.cost, found.cost_at_least),
+    }
+    return [
+        f"less {what} than was proved to be needed: {got}, not {least}"
+        for what, (got, least) in figures.items()
+        if got < least - 1e-6
+    ]
+
+
+def _labels(plans: Sequence[CutPlan]) -> list[str]:
+    """What tells the choices apart: sticks and couplings, then the lengths bought, then what each costs."""
+    labels = [f"{_counted(plan.sticks, 'stick')}, {_counted(plan.joints, 'coupling')}" for plan in plans]
+    for more in (_lengths_bought, lambda plan: f"{plan.cost:.2f}"):
+        again = {label for label in labels if labels.count(label) > 1}
+        labels = [f"{one} ({more(plan)})" if one in again else one for one, plan in zip(labels, plans, strict=True)]
+    return labels
+
+
+def _lengths_bought(plan: CutPlan) -> str:
+    lengths = Counter(source.length for source in plan.sources if source.tag is None)
+    return ", ".join(f"{count} of {reading(length).reads}" for length, count in sorted(lengths.items()))
+
+
+def _counted(count: int, what: str) -> str:
+    return f"{count} {what}" if count == 1 else f"{count} {what}s"
+
+
+def _price_says(terms: Terms) -> str:
+    """What is taken for a length without a price where others have one."""
+    if all(one.price is None for one in terms.sold):
+        return ""
+    told = [
+        f"{reading(one.length).reads} has no price: taken as {terms.price(one.length):.2f}, by its length."
+        for one in terms.sold
+        if one.price is None
+    ]
+    return " ".join(told)
 
 
 def _says(sticks: int, at_least: int) -> str:

@@ -53,10 +53,13 @@ class RunCouplings(_Result):
 class CutChoice(_Result):
     """One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks."""
 
+    label: str = Field("", description="What tells it from the other choices.")
     sticks: int
     couplings: int
     waste: Measure = Field(description="Offcuts too short to keep, and what the blade takes.")
-    cost: float
+    cost: float = Field(description="The bill, and what the waste is worth.")
+    bill: float = Field(0.0, description="Sticks and couplings.")
+    waste_worth: float = 0.0
     proved: bool = Field(description="It cannot be done with fewer sticks.")
     says: str
     sources: list[ListedSource]
@@ -74,7 +77,9 @@ class CutKind(_Result):
     couplings_at_least: int
     cost_at_least: float
     priced: bool
+    price_says: str = Field("", description="What lengths without a price are taken to cost; else nothing.")
     impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
+    crowded_out: list[str] = Field([], description="Those of them that could be made if others did not take the bar.")
     looked_at: str = Field("", description="Of a huge rack, which of its pieces were looked at; else nothing.")
     seconds: float = Field(description="How long it was searched for.")
     digest: str

@@ -61,7 +61,8 @@ class CutTerms(Part):
         sticks = own.sticks if own else [SoldStick()]
         by_length = {whole_sixteenths(one.length): one.price for one in sticks}
         sold = tuple(Sold(length, price) for length, price in sorted(by_length.items()))
-        worth = self.coupling if sold[0].price is None else self.coupling * sold[0].price
+        priced = any(one.price is not None for one in sold)
+        worth = self.coupling * Terms(sold=sold).price(sold[0].length) if priced else self.coupling
         return Terms(
             goal=self.goal,
             keep=-whole_sixteenths(-self.keep),

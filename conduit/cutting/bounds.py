@@ -1,10 +1,12 @@
 """What no plan can do without: new pipe, and cost. Plain derivations, true whatever the search finds.
 
-Pipe: what is needed less all that lies there must be bought. Couplings: pieces less stretches. Each bar that is
-used gives at least one piece, and each stretch takes at least as many pieces as the longest bar makes it of.
+Pipe: what is needed less all that lies there must be bought, and what is pinned to new sticks too. Couplings: pieces
+less stretches. Each bar that is used gives at least one piece, and each stretch takes at least as many pieces as the
+longest bar makes it of.
 """
 
 from dataclasses import dataclass, replace
+from itertools import accumulate
 
 from conduit.cutting.problem import Problem
 
@@ -26,29 +28,29 @@ class Bounds:
 def bounds_of(problem: Problem) -> Bounds:
     """Bounds for any plan of a problem."""
     needed = sum(stretch.at_least for stretch in problem.stretches)
+    pinned = sum(problem.stretches[number].length for number in problem.new_only)
+    bought = sum(bar.cap for bar in problem.bars if bar.bought)
     caps = sorted((bar.cap for bar in problem.bars if bar.cap >= problem.least), reverse=True)
-    pipe = max(0, needed - sum(caps))
+    # What may be bought at the least when the longest scraps, none, one, two … of them, are used.
+    pipe = [max(0, pinned - bought, needed - there) for there in accumulate(caps, initial=0)]
     longest = max([problem.longest_stick, *caps[:1]])
     couplings = sum((stretch.fewest(longest) or 1) - 1 for stretch in problem.stretches)
-    sticks = -(-pipe // problem.longest_stick) if problem.sticks else 0
-    return Bounds(pipe, sticks, couplings, _cost(problem, needed, caps, sticks, couplings))
+    sticks = -(-pipe[-1] // problem.longest_stick) if problem.sticks else 0
+    return Bounds(pipe[-1], sticks, couplings, _cost(problem, pipe, couplings))
 
 
-def _cost(problem: Problem, needed: int, caps: list[int], sticks: int, couplings: int) -> float:
-    """The least over how many sticks are bought: each scrap that then must help is a bar more, so a piece more."""
+def _cost(problem: Problem, pipe: list[int], couplings: int) -> float:
+    """The least over how many scraps are used: each is a bar more, so a piece more, and less pipe to buy."""
     if not problem.sticks:
-        return problem.weights.coupling * couplings
+        return float(problem.weights.coupling * couplings)
+    cheapest = min(stick.cost for stick in problem.sticks)
     per_sixteenth = min(stick.cost / stick.cap for stick in problem.sticks)
-    whole = problem.longest_stick
     best = float("inf")
-    for bought in range(sticks, -(-needed // whole) + 1):
-        scraps, helped = 0, bought * whole
-        while helped < needed and scraps < len(caps):
-            helped += caps[scraps]
-            scraps += 1
-        pieces = max(couplings, bought + scraps - len(problem.stretches))
-        pipe = bought * whole if len(problem.sticks) == 1 else max(0, needed - sum(caps[:scraps]))
-        best = min(best, pipe * per_sixteenth + problem.weights.coupling * pieces)
+    for scraps, bought in enumerate(pipe):
+        count = -(-bought // problem.longest_stick)
+        pieces = max(couplings, count + scraps - len(problem.stretches))
+        money = max(count * cheapest, bought * per_sixteenth)
+        best = min(best, money + problem.weights.coupling * pieces)
     return best
 
 

@@ -11,7 +11,7 @@ from random import Random
 from typing import NamedTuple, TypeVar
 
 from conduit.cutting.fill import turned_back
-from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, renumbered
+from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, loads_of, renumbered
 from conduit.cutting.stretch import Stretch
 
 _Any = TypeVar("_Any")
@@ -36,7 +36,7 @@ class _Step(NamedTuple):
 class _Link:
     """A chain so far: its last step and the links before it, what is left to use and to make."""
 
-    free: tuple[BarKey, ...]
+    free: tuple[tuple[int, BarKey], ...]
     todo: tuple[int, ...]
     lost: int = 0
     bar: BarKey | None = None
@@ -58,19 +58,21 @@ class Chain:
 
     def __init__(self, problem: Problem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
         self.problem, self.luck, self.fixed = problem, luck, fixed
-        used = {piece.bar for pieces in fixed.values() for piece in pieces}
-        bars = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
+        used = loads_of(fixed.values())
         longest = max(range(len(problem.sticks)), key=lambda i: problem.sticks[i].cap)
         serial = 1 + max((bar.serial for bar in used), default=-1)
-        new = sticks - len({bar for bar in used if bar.is_new})
-        bars += [BarKey(longest, serial + n) for n in range(max(0, new))]
-        self.bars = tuple(bar for bar in bars if bar not in used)
+        new = sticks - sum(bar.is_new for bar in used)
+        bars = problem.left_of(used)
+        bars += [(problem.longest_stick, BarKey(longest, serial + n)) for n in range(max(0, new))]
+        self.bars = tuple(bars)
         self.todo = tuple(n for n in range(len(problem.stretches)) if n not in fixed)
-        there = sum(problem.bar(bar).cap for bar in self.bars)
+        there = sum(left for left, _ in bars)
+        self.choices = 0
         self.spare = there - sum(problem.stretches[n].at_least for n in self.todo)
 
     def made(self) -> Made | None:
         """One chain, or None where none was found with so many choices."""
+        self.choices = 0
         if self.spare < 0:
             return None
         free, todo = list(self.bars), list(self.todo)
@@ -81,6 +83,7 @@ class Chain:
             return self._unrolled(first)
         stack = [self._next(first)]
         for _ in range(MOST_CHOICES):
+            self.choices += 1
             link = next(stack[-1], None)
             if link is None:
                 stack.pop()
@@ -110,10 +113,11 @@ class Chain:
         else:
             views = [self.luck.choice(views)]
             # One new stick is as good as another.
-            drawn = {bar.is_new or bar: bar for bar in self._drawn(link.free)}.values()
-            bars = [(bar, self.problem.bar(bar).cap) for bar in drawn]
+            bars = list({left if bar.is_new else bar: (bar, left) for left, bar in self._drawn(link.free)}.values())
         for number, turned in views:
             for bar, cap in bars:
+                if not self.problem.may_use(number, bar):
+                    continue
                 yield from self._step(number, turned, link.place, bar, cap)
 
     def _drawn(self, of: Sequence[_Any]) -> list[_Any]:
@@ -129,18 +133,20 @@ class Chain:
             end = ends.bit_length() - 1
             need = view.needs(place, end)
             rest = max(0, cap - need - self.problem.weights.kerf)
-            # What is left of a bar within a stretch cannot be used there; behind its end it can, if it is enough.
-            left = rest if end == view.length and rest >= self.problem.least else 0
+            left = rest if rest >= self.problem.least else 0
             yield _Step(number, turned, Placed(place, end, need, bar), end == view.length, left, cap - need - left)
 
     def _linked(self, link: _Link, step: _Step) -> _Link:
         bar = step.piece.bar
+        # What is left of a bar within a stretch is laid by for another; behind its end the next goes on with it.
+        goes_on = bool(step.left) and step.done
+        laid_by = ((step.left, bar),) if step.left and not step.done else ()
         return _Link(
-            free=tuple(one for one in link.free if one != bar),
+            free=(*(one for one in link.free if one[1] != bar), *laid_by),
             todo=tuple(one for one in link.todo if one != step.number),
             lost=link.lost + step.lost,
-            bar=bar if step.left else None,
-            left=step.left,
+            bar=bar if goes_on else None,
+            left=step.left if goes_on else 0,
             number=-1 if step.done else step.number,
             turned=step.turned,
             place=0 if step.done else step.piece.end,

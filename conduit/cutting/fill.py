@@ -1,11 +1,11 @@
 """A plan at once: stretches end to end, bars end to end, in a random order; each bar is used up before the next."""
 
-from bisect import bisect_left
+from bisect import bisect_left, insort
 from collections.abc import Sequence
 from dataclasses import dataclass
 from random import Random
 
-from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, renumbered
+from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, loads_of, renumbered
 from conduit.cutting.stretch import Bits, Stretch
 
 # What may be left of a scrap for it to be taken at once to close a stretch: half an inch.
@@ -18,13 +18,13 @@ BY_CHANCE = 0.3
 
 @dataclass
 class _Filling:
-    """The state of one filling. `free`: bars that are left, shortest first."""
+    """The state of one filling. `free`: what is left of bars, and which, shortest first."""
 
     problem: Problem
     luck: Random
     thrift: float
     tight: bool
-    free: list[int]
+    free: list[tuple[int, BarKey]]
     bought: int = 0
     bar: BarKey | None = None
     left: int = 0
@@ -32,25 +32,33 @@ class _Filling:
     def stretch(self, number: int) -> Pieces | None:
         """Pieces for one stretch, seen from a random end; None where it cannot be made so."""
         stretch = self.problem.stretches[number]
+        if self.bar is not None and not self.problem.may_use(number, self.bar):
+            self._lay_by()
         turned = self._turned(stretch)
         view = stretch.mirrored if turned else stretch
         finish = view.can_finish(self.problem.longest_stick)
         place, pieces = 0, list[Placed]()
         while place < view.length:
-            if self.bar is None and not self._take(view, place, finish):
+            if self.bar is None and not self._take(number, view, place, finish):
                 return None
             assert self.bar is not None
             end = self._end(view, place, finish, self.left)
             if end is None:
-                self.bar = None
+                self._lay_by()
                 continue
             need = view.needs(place, end)
             pieces.append(Placed(place, end, need, self.bar))
             self.left -= need + self.problem.weights.kerf
-            if end < view.length or self.left < view.least:
-                self.bar = None
+            if end < view.length or self.left < self.problem.least:
+                self._lay_by()
             place = end
         return turned_back(stretch, pieces) if turned else tuple(pieces)
+
+    def _lay_by(self) -> None:
+        """The present bar put back: what is left of it may serve another piece."""
+        if self.bar is not None and self.left >= self.problem.least:
+            insort(self.free, (self.left, self.bar))
+        self.bar = None
 
     def _turned(self, stretch: Stretch) -> bool:
         """From which end to begin: the one at which less of the present bar is lost, else either."""
@@ -78,24 +86,26 @@ class _Filling:
         ends &= finish
         return ends.bit_length() - 1 if ends else None
 
-    def _take(self, view: Stretch, place: int, finish: Bits) -> bool:
+    def _take(self, number: int, view: Stretch, place: int, finish: Bits) -> bool:
         """Choose the next bar. False where none gets any further."""
-        bars, sticks = self.problem.bars, self.problem.sticks
+        sticks = self.problem.sticks
         # The longer a bar, the farther it gets.
-        first = bisect_left(self.free, True, key=lambda i: self._end(view, place, finish, bars[i].cap) is not None)
+        first = bisect_left(self.free, True, key=lambda one: self._end(view, place, finish, one[0]) is not None)
         useful = self.free[first:]
+        if number in self.problem.new_only:
+            useful = [one for one in useful if self.problem.may_use(number, one[1])]
         buyable = [i for i, one in enumerate(sticks) if self._end(view, place, finish, one.cap) is not None]
         rest = view.needs(place, view.length)
-        enough_at = bisect_left(useful, rest, key=lambda i: bars[i].cap)
+        enough_at = bisect_left(useful, rest, key=lambda one: one[0])
         closing = useful[enough_at] if enough_at < len(useful) else None
-        if closing is not None and (bars[closing].cap - rest <= CLOSE or not buyable):
+        if closing is not None and (closing[0] - rest <= CLOSE or not buyable):
             self._use(closing)
         elif useful and (not buyable or self._rather_scrap(view, place, finish, buyable)):
             if closing is not None and self.luck.random() < BY_CHANCE:
                 self._use(closing)
             else:
                 some = self.luck.sample(useful, min(len(useful), DRAWN))
-                least_lost = sorted(some, key=lambda i: self._lost(view, place, finish, bars[i].cap))
+                least_lost = sorted(some, key=lambda one: self._lost(view, place, finish, one[0]))
                 self._use(self.luck.choice(least_lost[:CHOICE]))
         elif buyable:
             # The cheapest that finishes the stretch, else the cheapest for its length; now and then any.
@@ -120,9 +130,38 @@ class _Filling:
             return cap
         return 0 if end == view.length else cap - view.needs(place, end)
 
-    def _use(self, index: int) -> None:
-        self.free.remove(index)
-        self.bar, self.left = BarKey(index), self.problem.bars[index].cap
+    def _use(self, one: tuple[int, BarKey]) -> None:
+        self.free.remove(one)
+        self.left, self.bar = one
+
+
+def first_fit(problem: Problem) -> Made | None:
+    """Each stretch in as few pieces as can be, then the longest piece first into the bar that it fits closest.
+
+    None where a stretch cannot be made of sticks.
+    """
+    cut = list[tuple[int, int, int, int]]()
+    for number, stretch in enumerate(problem.stretches):
+        joints = stretch.made_from([problem.longest_stick] * (stretch.length // max(1, stretch.least) + 1))
+        if joints is None:
+            return None
+        cut += [(stretch.needs(one.start, one.end), number, one.start, one.end) for one in joints]
+    free, bought = problem.left_of({}), 0
+    pieces: list[list[Placed]] = [[] for _ in problem.stretches]
+    for need, number, start, end in sorted(cut, reverse=True):
+        fits = [at for at in range(bisect_left(free, (need,)), len(free)) if problem.may_use(number, free[at][1])]
+        if fits:
+            left, bar = free.pop(fits[0])
+        else:
+            enough = [i for i, stick in enumerate(problem.sticks) if stick.cap >= need]
+            index = min(enough, key=lambda i: problem.sticks[i].cost / problem.sticks[i].cap)
+            left, bar = problem.sticks[index].cap, BarKey(index, bought)
+            bought += 1
+        left -= need + problem.weights.kerf
+        if left >= problem.least:
+            insort(free, (left, bar))
+        pieces[number].append(Placed(start, end, need, bar))
+    return renumbered([tuple(sorted(of)) for of in pieces])
 
 
 def turned_back(stretch: Stretch, pieces: Sequence[Placed]) -> Pieces:
@@ -143,10 +182,7 @@ def fill(
     None where a stretch cannot be made this way (it needs a bar longer than the sticks).
     """
     made = dict(fixed or {})
-    used = {piece.bar.at for pieces in made.values() for piece in pieces if not piece.bar.is_new}
-    least = problem.least
-    usable = [i for i, bar in enumerate(problem.bars) if i not in used and bar.cap >= least]
-    free = sorted(usable, key=lambda i: problem.bars[i].cap)
+    free = problem.left_of(loads_of(made.values()))
     bought = 1 + max((piece.bar.serial for pieces in made.values() for piece in pieces), default=-1)
     filling = _Filling(problem, luck, thrift, tight, free, bought)
     order = [number for number in range(len(problem.stretches)) if number not in made]

@@ -4,7 +4,7 @@ Every bar that is used costs a coupling, less one for each group that closes by 
 close exactly, the fewer couplings.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations, product
 
@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
+from conduit.cutting.meter import ASKED, PACKED, Meter, Share
 from conduit.cutting.problem import BarKey, Pieces, Placed, Problem
 from conduit.cutting.solver import FOUND, solver_for
 from conduit.cutting.stretch import Stretch
@@ -63,11 +64,12 @@ def _stick_counts(problem: Problem, stretch: Stretch) -> Iterator[tuple[int, ...
     yield from product(*(range(min(count, 12) + 1) for count in most))
 
 
-def closings(problem: Problem, slack: int, most: int) -> list[Closing]:
-    """Near-exact closings of each stretch: at most `slack` left in all, at most `most` for each size and count."""
+def closings(problem: Problem, slack: int, most: int, numbers: Iterable[int]) -> list[Closing]:
+    """Near-exact closings of some stretches: at most `slack` left in all, at most `most` for each size and count."""
     sets = [subsets_of(problem, size) for size in (1, 2, 3)]
     found: list[Closing] = []
-    for number, stretch in enumerate(problem.stretches):
+    for number in sorted(set(numbers) - problem.new_only):
+        stretch = problem.stretches[number]
         for counts in _stick_counts(problem, stretch):
             bought = sum(count * stick.cap for count, stick in zip(counts, problem.sticks, strict=True))
             for size in range(4):
@@ -94,8 +96,13 @@ def pieces_of(problem: Problem, closing: Closing, serial: int = 0) -> Pieces | N
     return tuple(Placed(one.start, one.end, stretch.needs(one.start, one.end), keys[one.index]) for one in joints)
 
 
-def packed(problem: Problem, found: Sequence[Closing], slack: int, seconds: float) -> dict[int, Pieces]:
-    """As many closings as go together with at most `slack` lost in all, as pieces of their stretches."""
+def packed(
+    problem: Problem, found: Sequence[Closing], slack: int, work: float, meter: Meter | Share
+) -> dict[int, Pieces]:
+    """As many closings as go together with at most `slack` lost in all, as pieces of their stretches.
+
+    Set packing, with so much `work` of the meter at most.
+    """
     if not found:
         return {}
     model = cp_model.CpModel()
@@ -113,13 +120,17 @@ def packed(problem: Problem, found: Sequence[Closing], slack: int, seconds: floa
         model.add_hint(var, at in first)
     model.add(lost <= slack)
     model.maximize(sum(chosen) * (slack + 1) - lost)
-    solver = solver_for(seconds)
-    if solver.solve(model) not in FOUND:
-        return {}
+    solver = solver_for(meter.seconds(), work / PACKED)
+    # It takes longer than it saves: the sets hardly overlap.
+    solver.parameters.cp_model_presolve = False
+    status = solver.solve(model)
+    meter.spend(ASKED + PACKED * solver.response_proto.deterministic_time)
+    if status in FOUND:
+        first = {at for at, var in enumerate(chosen) if solver.boolean_value(var)}
     made: dict[int, Pieces] = {}
     serial = 0
-    for one, var in zip(found, chosen, strict=True):
-        if solver.boolean_value(var):
+    for at, one in enumerate(found):
+        if at in first:
             pieces = pieces_of(problem, one, serial)
             serial += sum(one.sticks)
             if pieces:

@@ -7,6 +7,7 @@ from conduit.tables import Material, TradeSize
 
 Goal = Literal["least cost", "fewest sticks", "fewest couplings"]
 IN_AN_INCH = 16
+USUAL_STICK = 120 * IN_AN_INCH
 Span = tuple[int, int]
 
 
@@ -94,8 +95,23 @@ class Terms:
     kerf: int = 1
     least: int = 8 * IN_AN_INCH
     spare: int = 0
-    sold: tuple[Sold, ...] = (Sold(120 * IN_AN_INCH),)
+    sold: tuple[Sold, ...] = (Sold(USUAL_STICK),)
     coupling: float = 0.25
+
+    @property
+    def rate(self) -> float:
+        """What a sixteenth costs where a length has no price: as in the cheapest that has; else a stick of 120 is 1."""
+        return min((one.price / one.length for one in self.sold if one.price is not None), default=1 / USUAL_STICK)
+
+    def price(self, length: int) -> float:
+        """What a stick costs."""
+        known = {one.length: one.price for one in self.sold}.get(length)
+        return length * self.rate if known is None else known
+
+    @property
+    def of_a_sixteenth(self) -> float:
+        """What a sixteenth of pipe costs, in the cheapest sticks."""
+        return min(self.price(one.length) / one.length for one in self.sold)
 
 
 @dataclass(frozen=True)
@@ -147,7 +163,8 @@ class KindPlan:
     """The plans for one kind: the chosen one first among those from fewest couplings to fewest sticks.
 
     No plan buys fewer than `at_least` sticks, has fewer than `joints_at_least` couplings or costs less than
-    `cost_at_least`. `impossible`: runs that nothing there or sold makes. `looked_at`: so many bars.
+    `cost_at_least`. `impossible`: runs that nothing there or sold makes, some of
+    them (`crowded_out`) only because others take what they need. `looked_at`: so many bars.
     """
 
     kind: Kind
@@ -157,5 +174,6 @@ class KindPlan:
     joints_at_least: int
     cost_at_least: float
     impossible: tuple[str, ...]
+    crowded_out: tuple[str, ...]
     looked_at: int
     seconds: float

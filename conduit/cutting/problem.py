@@ -1,7 +1,7 @@
 """What the search is given and what it finds: one kind of pipe, whole sixteenths, costs in whole numbers."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
@@ -17,13 +17,14 @@ class Bar:
     """Pipe to cut from; `cap` is what is left of it. A new stick costs; what lies there does not.
 
     `dislike`: how much rather another is taken among equals. `opened`: it is cut anyway, so its use is free
-    and what is left of it counts, used or not.
+    and what is left of it counts, used or not. `bought`: a stick of this job, as good as a new one.
     """
 
     cap: int
     cost: int = 0
     dislike: int = 0
     opened: bool = False
+    bought: bool = False
 
 
 class BarKey(NamedTuple):
@@ -49,13 +50,48 @@ class Weights:
 
 
 @dataclass(frozen=True)
+class Load:
+    """What is cut from one bar: so much pipe in so many pieces."""
+
+    need: int = 0
+    count: int = 0
+
+    def with_piece(self, need: int) -> "Load":
+        """And one piece more."""
+        return Load(self.need + need, self.count + 1)
+
+    def left(self, cap: int, kerf: int) -> int:
+        """What remains of a bar; negative where it does not hold the load. A last sliver within a kerf is no offcut."""
+        room = cap - self.need - kerf * max(0, self.count - 1)
+        return room if room < 0 else max(0, room - kerf * bool(self.count))
+
+
+@dataclass(frozen=True)
 class Problem:
-    """Stretches to make, bars that lie there, and the new sticks that can be bought (each as often as wanted)."""
+    """Stretches to make, bars that lie there, and the new sticks that can be bought (each as often as wanted).
+
+    `new_only`: the stretches (by number) that are to be cut from new sticks.
+    """
 
     stretches: tuple[Stretch, ...]
     bars: tuple[Bar, ...]
     sticks: tuple[Bar, ...]
     weights: Weights
+    new_only: frozenset[int] = frozenset()
+
+    def may_use(self, number: int, key: BarKey) -> bool:
+        """Whether a stretch may be cut from a bar."""
+        return key.is_new or number not in self.new_only or self.bars[key.at].bought
+
+    def left_of(self, loads: Mapping[BarKey, Load]) -> list[tuple[int, BarKey]]:
+        """What the next piece may have of each bar that lies there or is cut already, the shortest first."""
+        keys = {*loads, *(BarKey(at) for at in range(len(self.bars)))}
+        left = ((self.bar(key).cap - self.taken(loads.get(key, Load())), key) for key in keys)
+        return sorted(one for one in left if one[0] >= self.least)
+
+    def taken(self, load: Load) -> int:
+        """What a load takes of its bar, before another piece of it."""
+        return load.need + self.weights.kerf * load.count
 
     def bar(self, key: BarKey) -> Bar:
         """The bar that a key names."""
@@ -89,21 +125,13 @@ class Placed(NamedTuple):
 Pieces = tuple[Placed, ...]
 
 
-@dataclass(frozen=True)
-class Load:
-    """What is cut from one bar: so much pipe in so many pieces."""
-
-    need: int = 0
-    count: int = 0
-
-    def with_piece(self, need: int) -> "Load":
-        """And one piece more."""
-        return Load(self.need + need, self.count + 1)
-
-    def left(self, cap: int, kerf: int) -> int:
-        """What remains of a bar; negative where it does not hold the load. A last sliver within a kerf is no offcut."""
-        room = cap - self.need - kerf * max(0, self.count - 1)
-        return room if room < 0 else max(0, room - kerf * bool(self.count))
+def loads_of(stretches: Iterable[Pieces]) -> dict[BarKey, Load]:
+    """What is cut from each bar that these pieces are of."""
+    found = defaultdict[BarKey, Load](Load)
+    for pieces in stretches:
+        for piece in pieces:
+            found[piece.bar] = found[piece.bar].with_piece(piece.need)
+    return dict(found)
 
 
 @dataclass(frozen=True)
@@ -114,12 +142,8 @@ class Made:
 
     def loads(self, but: Iterable[int] = ()) -> dict[BarKey, Load]:
         """What is cut from each bar that is used, leaving out the stretches named in `but`."""
-        without, found = set(but), defaultdict[BarKey, Load](Load)
-        for number, pieces in enumerate(self.stretches):
-            if number not in without:
-                for piece in pieces:
-                    found[piece.bar] = found[piece.bar].with_piece(piece.need)
-        return dict(found)
+        without = set(but)
+        return loads_of(pieces for number, pieces in enumerate(self.stretches) if number not in without)
 
     @property
     def couplings(self) -> int:

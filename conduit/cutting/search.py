@@ -8,42 +8,29 @@ anew as cheaply as can be.
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from random import Random
-from typing import Protocol
 
 from conduit.cutting.bounds import bounds_of, spare_pipe
 from conduit.cutting.chain import Chain
-from conduit.cutting.fill import fill
+from conduit.cutting.fill import fill, first_fit
 from conduit.cutting.groups import closings, packed, pieces_of
+from conduit.cutting.long_bars import by_long_bars
+from conduit.cutting.meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, Share
 from conduit.cutting.neighbourhood import Remake, rooms_for
-from conduit.cutting.problem import BarKey, Made, Pieces, Placed, Problem, Score, renumbered, score
+from conduit.cutting.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
+from conduit.cutting.shift import shifted
 
 SEED = 11
 FILLINGS, CHAINS = 12, 6
 # Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
 COLUMNS, EFFORT = 600, 0.008
+# With so many bars closings are looked for as long as is usual, with more longer, up to so many times.
+USUAL_CROWD, MOST_CROWDED = 80, 3
 # Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
 PATIENCE, PATIENCE_EACH = 60, 20
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
-SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT = 4, 14, 2.0
-# A stretch that sticks alone do not make gets so many longer bars at most.
-LONG_BARS = 8
+SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT, WHOLE_TRIES = 4, 14, 2.0, 25
 # So many more sticks of each length than the best plan has are tried.
 MORE_STICKS = 2
-
-
-class CannotBeMade(Exception):
-    """A stretch (by its number) that nothing there or sold makes."""
-
-    def __init__(self, number: int) -> None:
-        super().__init__(f"stretch {number} cannot be made")
-        self.number = number
-
-
-class Budget(Protocol):
-    """How long the search may go on."""
-
-    def left(self) -> float:
-        """Seconds that are left; 0 or less when it must end."""
 
 
 @dataclass
@@ -51,7 +38,7 @@ class Search:
     """A search under way: the best plan so far, and the best for each number of sticks."""
 
     problem: Problem
-    budget: Budget
+    meter: Meter | Share
     luck: Random = field(default_factory=lambda: Random(SEED))
     best: Made | None = None
     reached: Score | None = None
@@ -61,31 +48,36 @@ class Search:
 
     def __post_init__(self) -> None:
         self.bounds = bounds_of(self.problem)
-        self.began_with = self.budget.left()
-        self.by_itself = self._by_itself()
+        self.began_with = self.meter.seconds()
+        self.by_itself = by_long_bars(self.problem)
+        longest = self.problem.longest_stick
+        # Of a bar that gives a stretch two pieces another lies between: so there are three at least.
+        fewest = ((number, stretch.fewest(longest)) for number, stretch in enumerate(self.problem.stretches))
+        self.several = {number for number, count in fewest if count is None or count > 2}
 
     def offer(self, made: Made | None) -> bool:
         """Keep a plan if it is better than the best; say whether it was."""
         if made is None:
             return False
         if self.first_after is None:
-            self.first_after = self.began_with - self.budget.left()
+            self.first_after = self.began_with - self.meter.seconds()
         got = score(self.problem, made)
         known = self.by_sticks.get(got.sticks)
         if known is None or (got.couplings, got.waste) < (known[0].couplings, known[0].waste):
             self.by_sticks[got.sticks] = got, made
         if self.reached is None or got.cost < self.reached.cost:
             self.best, self.reached = made, got
-            self.best_after = self.began_with - self.budget.left()
+            self.best_after = self.began_with - self.meter.seconds()
             return True
         return False
 
     def fillings(self, fixed: dict[int, Pieces] | None, thrifts: Sequence[float], count: int) -> None:
         """Offer some random fillings around pieces that are fixed."""
         for turn in range(count):
-            if self.best is not None and self.budget.left() <= 0:
+            if self.best is not None and self.meter.left() <= 0:
                 return
             thrift, tight = thrifts[turn % len(thrifts)], turn % 2 == 1
+            self.meter.spend(LAID * len(self.problem.stretches))
             self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
 
     def close_exactly(self, seconds: float, slack: int) -> None:
@@ -94,9 +86,12 @@ class Search:
         if self.by_itself or not count:
             return
         most = max(6, COLUMNS // count)
-        found = [one for one in closings(self.problem, slack, most) if pieces_of(self.problem, one)]
+        each = CLOSED * min(MOST_CROWDED, len(self.problem.bars) / USUAL_CROWD) + LAID * COLUMNS / count
+        numbers = self.luck.sample(range(count), min(count, int(seconds / each)))
+        self.meter.spend(each * len(numbers))
+        found = [one for one in closings(self.problem, slack, most, numbers) if pieces_of(self.problem, one)]
         for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
-            fixed = packed(self.problem, found, lost, min(seconds / 2, self.budget.left()))
+            fixed = packed(self.problem, found, lost, min(seconds / 2, self.meter.left()), self.meter)
             self.fillings(fixed, (0.5, 0.9, 1.0, 0.2), FILLINGS)
             self.chains(fixed)
 
@@ -104,9 +99,11 @@ class Search:
         """Offer plans with as few new sticks as can be, around pieces that are fixed."""
         chain = Chain(self.problem, self.luck, self.bounds.sticks, fixed)
         for _ in range(CHAINS):
-            if self.budget.left() <= 0:
+            if self.meter.left() <= 0:
                 return
-            self.offer(chain.made())
+            made = chain.made()
+            self.meter.spend(CHOSEN * chain.choices)
+            self.offer(made)
 
     def whole(self) -> None:
         """Offer the answer of one model of the whole problem, where it is small."""
@@ -117,17 +114,22 @@ class Search:
         slots = self._slots(self.reached.sticks, MORE_STICKS)
         if len(keys) + len(slots) > SMALL_BARS:
             return
-        remake = Remake(problem, range(len(problem.stretches)), rooms_for(problem, keys + slots, {}))
-        pieces = remake.solve(self.budget.left() * 0.8, WHOLE_EFFORT)
+        numbers = range(len(problem.stretches))
+        remake = Remake(problem, numbers, rooms_for(problem, keys + slots, {}), several=numbers)
+        if self.best:
+            remake.hint(dict(enumerate(self.best.stretches)))
+        pieces = remake.solve(self.meter, min(WHOLE_EFFORT, self.meter.left() / SOLVED / 2), WHOLE_TRIES)
         # The model leaves every piece long, straight ones too: then it proves nothing of the real thing.
         bound = 0.0 if any(stretch.spare for stretch in problem.stretches) else remake.bound
         # A plan with more sticks of one length than the model had costs those, and the couplings that must be.
         counts = zip(self.reached.sticks, problem.sticks, strict=True)
         beyond = min((count + MORE_STICKS + 1) * stick.cost for count, stick in counts)
         beyond += problem.weights.coupling * self.bounds.couplings
-        self.bounds = self.bounds.raised(min(bound, beyond))
+        # What is rather taken among equals is no cost.
+        disliked = sum(problem.bars[key.at].dislike for key in keys)
+        self.bounds = self.bounds.raised(min(bound, beyond) - disliked)
         if pieces:
-            self.offer(renumbered([pieces[number] for number in range(len(problem.stretches))]))
+            self.offer(shifted(problem, renumbered([pieces[number] for number in numbers]), numbers))
 
     def _slots(self, counts: Sequence[int], more: int) -> list[BarKey]:
         return [BarKey(index, serial) for index, count in enumerate(counts) for serial in range(count + more)]
@@ -136,7 +138,7 @@ class Search:
         """Free a few stretches and make them anew, until the time or the patience ends."""
         patience, idle = PATIENCE + PATIENCE_EACH * len(self.problem.stretches), 0
         now = self.best
-        while now and self.reached and idle < patience and self.budget.left() > 0:
+        while now and self.reached and idle < patience and self.meter.left() > 0:
             if self.done():
                 return
             emptying = self._least_used(now)
@@ -176,12 +178,14 @@ class Search:
         sticks = score(self.problem, made).sticks
         more = 1 if len(sticks) == 1 else MORE_STICKS
         keys += [BarKey(index, count + n) for index, count in enumerate(sticks) for n in range(more)]
-        remake = Remake(self.problem, numbers, rooms_for(self.problem, keys, kept), emptying)
+        remake = Remake(self.problem, numbers, rooms_for(self.problem, keys, kept), self.several, emptying)
         remake.hint({number: made.stretches[number] for number in numbers})
-        pieces = remake.solve(min(1.0, self.budget.left()), EFFORT)
+        pieces = remake.solve(self.meter, EFFORT)
         if not pieces:
             return None
-        return renumbered([pieces.get(number, was) for number, was in enumerate(made.stretches)])
+        new = renumbered([pieces.get(number, was) for number, was in enumerate(made.stretches)])
+        self.meter.spend(MOVED * len(numbers))
+        return shifted(self.problem, new, numbers)
 
     def _unused(self, made: Made) -> list[BarKey]:
         used = made.loads()
@@ -221,46 +225,27 @@ class Search:
         ]
 
     def done(self) -> bool:
-        """Whether only trifles could still be saved."""
-        return self.reached is not None and self.reached.cost - self.bounds.cost < self.problem.weights.coupling / 4
-
-    def _by_itself(self) -> dict[int, Pieces]:
-        """Pieces of the stretches that sticks alone do not make: they need a bar that is longer than a stick."""
-        problem, found, taken = self.problem, dict[int, Pieces](), set[BarKey]()
-        longest = sorted((BarKey(i) for i in range(len(problem.bars))), key=lambda key: -problem.bar(key).cap)
-        for number, stretch in enumerate(problem.stretches):
-            if stretch.fewest(problem.longest_stick) is not None:
-                continue
-            free = [key for key in longest if key not in taken]
-            sticks = [problem.longest_stick] * (stretch.length // max(1, stretch.least) + 1)
-            # The longest do whatever shorter ones do; then each piece gets the shortest that holds it.
-            joints = stretch.made_from([problem.bar(key).cap for key in free[:LONG_BARS]] + sticks)
-            if joints is None:
-                raise CannotBeMade(number)
-            pieces = list[Placed]()
-            for joint in sorted(joints, key=lambda one: stretch.needs(one.start, one.end)):
-                need = stretch.needs(joint.start, joint.end)
-                key = self._shortest(need, [key for key in free if key not in taken], len(taken))
-                taken.add(key)
-                pieces.append(Placed(joint.start, joint.end, need, key))
-            found[number] = tuple(sorted(pieces))
-        return found
-
-    def _shortest(self, need: int, longest_first: Sequence[BarKey], serial: int) -> BarKey:
-        """For one piece: the stick that costs least, or else the shortest bar (the last), that is long enough."""
-        sticks = [i for i, stick in enumerate(self.problem.sticks) if stick.cap >= need]
-        if sticks:
-            return BarKey(min(sticks, key=lambda i: self.problem.sticks[i].cost), serial)
-        return next(key for key in reversed(longest_first) if self.problem.bar(key).cap >= need)
+        """Whether it is proved: less than a sixteenth of pipe could still be saved."""
+        if self.reached is None or self.best is None:
+            return False
+        used = {piece.bar for pieces in self.best.stretches for piece in pieces if not piece.bar.is_new}
+        disliked = sum(self.problem.bar(key).dislike for key in used)
+        return self.reached.cost - disliked - self.bounds.cost < max(1, self.problem.weights.waste)
 
     def run(self) -> None:
         """Search until the time given is over, or nothing better comes."""
+        if self.best is None:
+            self.meter.spend(LAID * len(self.problem.stretches))
+            self.offer(first_fit(self.problem))
         self.fillings(self.by_itself, (0.5, 1.0, 0.0, 0.8, 0.2), FILLINGS)
         self.whole()
         if self.done():
             return
-        if self.budget.left() > 0:
-            self.close_exactly(self.budget.left() / 4, 24)
+        if self.meter.left() > 0:
+            self.close_exactly(self.meter.left() / 3, 24)
         if self.reached and sum(self.reached.sticks) > self.bounds.sticks:
             self.chains(self.by_itself)
+        if self.best and self.meter.left() > 0:
+            self.meter.spend(MOVED * len(self.problem.stretches))
+            self.offer(shifted(self.problem, self.best, range(len(self.problem.stretches))))
         self.improve()

@@ -6,12 +6,11 @@ FOUND = (cp_model.OPTIMAL, cp_model.FEASIBLE)
 SEED = 7
 
 
-def solver_for(seconds: float, effort: float | None = None) -> cp_model.CpSolver:
+def solver_for(seconds: float, effort: float) -> cp_model.CpSolver:
     """A solver that stops after so much `effort` (the solver's own measure, the same on every machine) or `seconds`."""
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = SEED
     solver.parameters.max_time_in_seconds = max(0.01, seconds)
-    if effort is not None:
-        solver.parameters.max_deterministic_time = effort
+    solver.parameters.max_deterministic_time = max(1e-4, effort)
     return solver

@@ -12,6 +12,8 @@ from functools import cached_property
 from conduit.cutting.model import Span
 
 Bits = int
+# Pieces that are tried before a stretch is given up that shares its bars.
+MOST_TRIES = 400
 # Places by how many caps of each length are left.
 _Layer = dict[tuple[int, ...], Bits]
 
@@ -48,6 +50,12 @@ def places_in(bits: Bits) -> Iterator[int]:
         place = lowest(bits)
         yield place
         bits &= bits - 1
+
+
+def _edges_of(bits: Bits) -> list[int]:
+    """The first and last place of each run of neighbouring places in a set, highest first."""
+    last, first = bits & ~(bits >> 1), bits & ~(bits << 1)
+    return list(places_in(last | first))[::-1]
 
 
 def _flipped(bits: Bits, about: int) -> Bits:
@@ -136,6 +144,30 @@ class Stretch:
             return None
         return self._walked_back(layers, caps)
 
+    def made_sharing(self, caps: Sequence[tuple[int, int]]) -> list[Joint] | None:
+        """The stretch made of caps that give so many pieces each, together at most so much; None where none is found.
+
+        Exact where each gives one. Else each piece is tried as long as it can be, and as each window ends or begins.
+        """
+        if all(count == 1 for _, count in caps):
+            return self.made_of([cap for cap, _ in caps])
+        tries = iter(range(MOST_TRIES))
+        return self._shared(0, tuple(caps), tries)
+
+    def _shared(self, place: int, caps: tuple[tuple[int, int], ...], tries: Iterator[int]) -> list[Joint] | None:
+        if place == self.length:
+            return [] if not any(count for _, count in caps) else None
+        for index, (cap, count) in enumerate(caps):
+            ends = self.reach(1 << place, cap - self.least * (count - 1)) if count else 0
+            for end in _edges_of(ends):
+                if next(tries, None) is None:
+                    return None
+                rest = (*caps[:index], (cap - self.needs(place, end), count - 1), *caps[index + 1 :])
+                joints = self._shared(end, rest, tries)
+                if joints is not None:
+                    return [Joint(place, end, index), *joints]
+        return None
+
     def made_from(self, caps: Sequence[int]) -> list[Joint] | None:
         """The stretch made of as few pieces as can be, each from another of `caps`; None where none make it."""
         layers = list[_Layer]()
@@ -209,6 +241,15 @@ class Stretch:
 
     def fewest(self, cap: int) -> int | None:
         """The fewest pieces from caps of `cap` that make the stretch; None where none do."""
+        if cap not in self._fewest:
+            self._fewest[cap] = self._count_fewest(cap)
+        return self._fewest[cap]
+
+    @cached_property
+    def _fewest(self) -> dict[int, int | None]:
+        return {}
+
+    def _count_fewest(self, cap: int) -> int | None:
         seen = fresh = 1
         for count in range(1, self.length // self.least + 2):
             fresh = self.reach(fresh, cap) & ~seen

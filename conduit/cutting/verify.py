@@ -4,7 +4,10 @@ import itertools
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 
-from conduit.cutting.model import Cut, CutPlan, Held, Lying, Needed, Source, Terms
+from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Lying, Needed, Source, Terms
+
+# Without prices a stick of 120 in counts one, others by their length.
+A_USUAL_STICK = 120 * IN_AN_INCH
 
 
 def faults(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
@@ -16,14 +19,53 @@ def faults(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, plan:
         for cut in source.cuts:
             cuts[cut.run].append(cut)
     found += _of_bars(plan.sources, lying, terms)
+    found += _of_held(needed, lying, plan)
     if set(cuts) - {run.key for run in needed}:
         found.append("a piece is cut for no run")
     for run in needed:
         found += [f"run {run.key}: {fault}" for fault in _of_run(run, cuts[run.key], terms, plan)]
+    return found + _of_count(lying, terms, plan)
+
+
+def _of_count(lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
+    """Sticks, couplings, waste and cost, counted anew."""
+    new = [source.length for source in plan.sources if source.tag is None]
+    bought = [bar.length for bar in lying if bar.bought]
     joints = sum(len(places) for places in plan.couplings.values())
-    if joints != plan.joints:
-        found.append("the couplings are counted wrong")
-    return found
+    priced = [sold.price / sold.length for sold in terms.sold if sold.price is not None]
+    rate = min(priced, default=1 / A_USUAL_STICK)
+    price = {sold.length: sold.length * rate if sold.price is None else sold.price for sold in terms.sold}
+    of_a_sixteenth = min(each / length for length, each in price.items())
+    waste = 0
+    for source in plan.sources:
+        over = source.length - sum(cut.length for cut in source.cuts)
+        offcut = over - terms.kerf * len(source.cuts)
+        waste += over - (offcut if offcut >= terms.keep else 0)
+    money = sum(price.get(length, length * rate) for length in new + bought)
+    counts = {
+        "sticks": (plan.sticks, len(new) + len(bought)),
+        "couplings": (plan.joints, joints),
+        "waste": (plan.waste, waste),
+        "cost": (plan.cost, money + terms.coupling * joints + of_a_sixteenth * waste),
+    }
+    return [
+        f"the {what} are counted wrong: {told}, not {true}"
+        for what, (told, true) in counts.items()
+        if abs(told - true) > 1e-6 * max(1.0, abs(true))
+    ]
+
+
+def _of_held(needed: Sequence[Needed], lying: Sequence[Lying], plan: CutPlan) -> list[str]:
+    """Pieces that are held to a bar, or to a new stick (a bought one is as good), must be cut from it."""
+    bought = {None, *(bar.tag for bar in lying if bar.bought)}
+    tags = {(cut.run, cut.start, cut.end): source.tag for source in plan.sources for cut in source.cuts}
+    return [
+        f"run {run.key}: the piece held from {held.start}/16 is cut from {tag or 'a new stick'}"
+        for run in needed
+        for held in run.held
+        if not held.done
+        and (tag := tags.get((run.key, held.start, held.end))) not in ({held.source} if held.source else bought)
+    ]
 
 
 def _of_bars(sources: Sequence[Source], lying: Sequence[Lying], terms: Terms) -> list[str]:

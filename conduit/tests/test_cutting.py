@@ -1,15 +1,20 @@
 import itertools
+import math
+from random import Random
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from cli.bench_cutting import first_fit, seeded_job
 from conduit.cutting.couplings import free_windows, split
 from conduit.cutting.joint import plan_kind
+from conduit.cutting.meter import Meter
 from conduit.cutting.model import Cut, CutPlan, Held, Kind, Lying, Needed, Sold, Source, Terms
 from conduit.cutting.stretch import Stretch
 from conduit.cutting.verify import faults
 from conduit.tables import Rules
+from conduit.tests.cut_reference import everything, tiny_job
 from conduit.tests.support import Steps
 
 EMT = Kind("EMT", "3/4")
@@ -138,7 +143,7 @@ GOALS = ("least cost", "fewest sticks", "fewest couplings")
 class JointPlans(TestCase):
     def plan(self, runs, rack, terms=None):
         terms = terms or Terms()
-        found = plan_kind(runs, rack, terms, Steps(24))
+        found = plan_kind(runs, rack, terms, Meter(Steps(24)))
         made = [run for run in runs if run.key not in found.impossible]
         for plan in found.plans:
             self.assertEqual(faults(made, rack, terms, plan), [])
@@ -229,6 +234,45 @@ class JointPlans(TestCase):
             plan = self.plan(runs, rack, Terms(goal=goal)).plans[0]
             self.assertEqual((plan.sticks, plan.joints, plan.waste), (0, 0, 0))
 
+    def test_one_long_bar_serves_two_runs_that_no_stick_makes(self):
+        runs = [Needed(key, EMT, 130 * 16, (), ()) for key in ("a", "b", "c")]
+        found = self.plan(runs, [Lying("S1", EMT, 300 * 16)])
+        self.assertEqual((found.impossible, found.crowded_out), (("c",), ("c",)))
+        self.assertEqual([len(source.cuts) for source in found.plans[0].sources], [2])
+
+    def test_one_stick_serves_two_pieces_of_a_run(self):
+        windows = ((58 * 16, 58 * 16), (178 * 16, 178 * 16))
+        found = self.plan([Needed("r", EMT, 239 * 16, (), windows)], [])
+        self.assertEqual((found.plans[0].sticks, found.at_least, found.plans[0].joints), (2, 2, 2))
+
+    def test_pieces_pinned_to_a_new_stick_share_one(self):
+        held = [Held(0, 620, None, 620), Held(620, 1240, None, 620)]
+        run = Needed("r", EMT, 1240, (), ((0, 1240),), held=tuple(held))
+        best = self.plan([run], [Lying("S1", EMT, 1300)]).plans[0]
+        self.assertEqual([(source.tag, len(source.cuts)) for source in best.sources], [(None, 2)])
+        bought = self.plan([run], [Lying("St1", EMT, 1920, bought=True)]).plans[0]
+        self.assertEqual([source.tag for source in bought.sources], ["St1"], "a bought one is as good")
+
+    def test_a_bound_of_the_cost_with_two_lengths_sold(self):
+        runs = [Needed(key, EMT, 1600, (), ((0, 1600),)) for key in ("a", "b")]
+        sold = (Sold(1920, 9.0), Sold(3840, 18.0))
+        found = self.plan(runs, [Lying("S1", EMT, 1600)], Terms(sold=sold, coupling=2.25))
+        self.assertAlmostEqual(found.plans[found.chosen].cost, 9 + 9 / 1920)
+        self.assertLessEqual(found.cost_at_least, found.plans[found.chosen].cost)
+
+    def test_a_length_without_a_price_costs_by_its_length(self):
+        run = Needed("r", EMT, 240 * 16, (), ())
+        found = self.plan([run], [], Terms(sold=(Sold(1920, 9.0), Sold(3840))))
+        self.assertEqual(found.plans[0].cost, 18)
+
+    def test_plain_first_fit_has_no_fewer_couplings(self):
+        needed, rack = seeded_job(20, 25, 0)
+        found = self.plan(needed, rack, Terms(goal="fewest couplings"))
+        self.assertLessEqual(found.plans[found.chosen].joints, first_fit(needed, rack)[1])
+        offers = [(plan.sticks, plan.joints, plan.cost) for plan in found.plans]
+        for one, other in itertools.permutations(offers, 2):
+            self.assertFalse(all(a <= b for a, b in zip(one, other, strict=True)), (one, other))
+
     def test_prices_decide_between_lengths_sold(self):
         run = Needed("r", EMT, 240 * 16, (), ((0, 240 * 16),))
         for price, sticks in ((15.0, 1), (40.0, 2)):
@@ -247,16 +291,42 @@ class JointPlans(TestCase):
         self.assertEqual(self.plan(runs, rack[:300]).looked_at, 300)
 
 
+class AgainstEverything(TestCase):
+    """Tiny jobs, where all that can be done is tried."""
+
+    def test_bounds_are_true_and_plans_are_best(self):
+        missed = 0
+        for seed in range(120):
+            luck = Random(seed)
+            runs, rack, terms = tiny_job(luck)
+            found, best = plan_kind(runs, rack, terms, Meter(Steps(24))), everything(runs, rack, terms)
+            with self.subTest(seed=seed):
+                self.assertEqual(bool(found.impossible), math.isinf(best.sticks))
+                if found.impossible:
+                    continue
+                chosen = found.plans[found.chosen]
+                self.assertEqual([faults(runs, rack, terms, plan) for plan in found.plans], [[]] * len(found.plans))
+                self.assertLessEqual(found.at_least, best.sticks)
+                self.assertLessEqual(found.joints_at_least, best.couplings)
+                self.assertLessEqual(found.cost_at_least, best.cost + 1e-9)
+                got = {"least cost": chosen.cost, "fewest sticks": chosen.sticks, "fewest couplings": chosen.joints}
+                wanted = {"least cost": best.cost, "fewest sticks": best.sticks, "fewest couplings": best.couplings}
+                self.assertGreaterEqual(got[terms.goal], wanted[terms.goal] - 1e-9)
+                missed += got[terms.goal] > wanted[terms.goal] + 1e-9
+        self.assertLessEqual(missed, 2)
+
+
 class Verifier(TestCase):
     """The verifier must see each way of being wrong."""
 
     RUN = Needed("r", EMT, 1600, ((700, 800),), ((0, 636), (864, 1600)))
     RACK = (Lying("S1", EMT, 700),)
 
-    def plan(self, cuts, tag=None, length=1920, couplings=(), joints=None):
+    def plan(self, cuts, tag=None, length=1920, couplings=(), joints=None, counted=None):
         sources = (Source(EMT, length, tag, tuple(Cut(*cut) for cut in cuts)),)
         count = len(couplings) if joints is None else joints
-        return CutPlan(sources, {"r": couplings}, 1, count, 0, 1.0)
+        waste = len(cuts) if counted is None else counted
+        return CutPlan(sources, {"r": couplings}, 1, count, waste, 1 + 0.25 * len(couplings) + waste / 1920)
 
     def test_faults(self):
         whole = ("r", 1, 0, 1600, 0, 1600)
@@ -273,7 +343,10 @@ class Verifier(TestCase):
             "cut wrong": self.plan([("r", 1, 0, 1600, 0, 1599)]),
             "where none may": self.plan([("r", 1, 0, 700, 0, 700), ("r", 2, 700, 1600, 701, 900)], couplings=(700,)),
             "too short": self.plan([("r", 1, 0, 100, 0, 100), ("r", 2, 100, 1600, 101, 1500)], couplings=(100,)),
-            "counted wrong": self.plan([whole], joints=1),
+            "couplings are counted wrong": self.plan([whole], joints=1),
+            "waste are counted wrong": self.plan([whole], counted=5),
+            "sticks are counted wrong": self.plan([whole], tag="S1", length=700),
+            "cost are counted wrong": self.plan([whole], counted=2),
             "is called": self.plan([("r", 2, 0, 1600, 0, 1600)]),
             "for no run": self.plan([whole, ("x", 1, 0, 200, 1601, 200)]),
         }

@@ -4883,14 +4883,34 @@ export interface components {
          * @description One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks.
          */
         CutChoice: {
+            /**
+             * Label
+             * @description What tells it from the other choices.
+             * @default
+             */
+            label?: string;
             /** Sticks */
             sticks: number;
             /** Couplings */
             couplings: number;
             /** @description Offcuts too short to keep, and what the blade takes. */
             waste: components["schemas"]["Measure"];
-            /** Cost */
+            /**
+             * Cost
+             * @description The bill, and what the waste is worth.
+             */
             cost: number;
+            /**
+             * Bill
+             * @description Sticks and couplings.
+             * @default 0
+             */
+            bill?: number;
+            /**
+             * Waste Worth
+             * @default 0
+             */
+            waste_worth?: number;
             /**
              * Proved
              * @description It cannot be done with fewer sticks.
@@ -4931,10 +4951,22 @@ export interface components {
             /** Priced */
             priced: boolean;
             /**
+             * Price Says
+             * @description What lengths without a price are taken to cost; else nothing.
+             * @default
+             */
+            price_says?: string;
+            /**
              * Impossible
              * @description Runs that nothing there or sold makes.
              */
             impossible: string[];
+            /**
+             * Crowded Out
+             * @description Those of them that could be made if others did not take the bar.
+             * @default []
+             */
+            crowded_out?: string[];
             /**
              * Looked At
              * @description Of a huge rack, which of its pieces were looked at; else nothing.

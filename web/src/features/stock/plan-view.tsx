@@ -147,8 +147,13 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {choice.couplings
           ? `${counted(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
           : "No coupling"}
-        . {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}, at least{" "}
-        {Math.min(kind.cost_at_least, choice.cost).toFixed(2)}.{kind.looked_at && ` ${kind.looked_at}`}
+        . {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}
+        {choice.bill !== undefined && choice.waste_worth
+          ? ` (bill ${choice.bill.toFixed(2)}, waste ${choice.waste_worth.toFixed(2)})`
+          : ""}
+        , at least {(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.
+        {kind.price_says && ` ${kind.price_says}`}
+        {kind.looked_at && ` ${kind.looked_at}`}
       </p>
       {kind.choices.length > 1 && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
@@ -177,11 +182,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   );
 }
 
-const tradeOff = (choice: CutChoice) => (
-  <span className="tape">
-    {counted(choice.sticks, "stick")}, {counted(choice.couplings, "coupling")}
-  </span>
-);
+const tradeOff = (choice: CutChoice) => <span className="tape">{choice.label}</span>;
 
 const newBefore = (sources: ListedSource[], at: number) =>
   sources.slice(0, at).filter((source) => !source.scrap && !source.bought).length;

@@ -156,7 +156,9 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
         onClick={() => setOpen(!open)}
       >
         <span className="w-10 shrink-0 text-[15px] text-soft">{scrap.tag}</span>
-        <strong className="tape w-[5.25rem] shrink-0 whitespace-nowrap text-right text-lg">{scrap.reads}</strong>
+        <strong className="tape w-[5.25rem] shrink-0 whitespace-nowrap text-right text-lg">
+          {scrap.reads}
+        </strong>
         <svg width="86" height="16" aria-hidden="true" className="shrink-0">
           <rect
             x="0.75"

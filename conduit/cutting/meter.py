@@ -1,0 +1,69 @@
+"""How long a search may go on: so much work, that the same job gets the same plan, and never beyond a clock."""
+
+from dataclasses import dataclass
+from typing import Protocol
+
+# Of the seconds asked for, work is planned for so many: a machine that is a little slower still does all of it in time.
+KEPT_FOR_THE_CLOCK = 0.8
+# What is done, in seconds of a usual machine: laying a stretch once, a choice in a chain, looking for one stretch's
+# closings, moving a stretch's couplings, a model's number of stretches times bars, asking the solver at all, and one of
+# its own units of work.
+LAID, CHOSEN, CLOSED, MOVED, MODELLED, ASKED, SOLVED = 2.5e-4, 1.2e-4, 1.1e-3, 1.3e-4, 7e-5, 0.012, 4.5
+# A run in all the plans that are told, verified.
+TOLD = 1.2e-3
+# The same for choosing groups, a model that the solver takes with less ado.
+PACKED = 2.4
+
+
+class Budget(Protocol):
+    """A clock."""
+
+    def left(self) -> float:
+        """Seconds that are left; 0 or less when it must end."""
+
+
+class Meter:
+    """Work that may still be done, in seconds of a usual machine. A slower one is stopped by the clock."""
+
+    def __init__(self, clock: Budget) -> None:
+        self.clock = clock
+        # What passed since the clock was set is no part of the job.
+        self.work = round(max(0.0, clock.left()), 1) * KEPT_FOR_THE_CLOCK
+
+    def left(self) -> float:
+        """Work that is left; none where the clock has run out."""
+        return self.work if self.clock.left() > 0 else 0.0
+
+    def seconds(self) -> float:
+        """What the clock leaves at most."""
+        return self.clock.left()
+
+    def spend(self, work: float) -> None:
+        """So much is done."""
+        self.work -= work
+
+
+@dataclass
+class Share:
+    """A part of a meter."""
+
+    whole: "Meter | Share"
+    work: float
+
+    @classmethod
+    def of(cls, whole: "Meter | Share", part: float) -> "Share":
+        """So much of what is left."""
+        return cls(whole, whole.left() * part)
+
+    def left(self) -> float:
+        """Work that is left of it."""
+        return min(self.work, self.whole.left())
+
+    def seconds(self) -> float:
+        """What the clock leaves at most."""
+        return self.whole.seconds()
+
+    def spend(self, work: float) -> None:
+        """So much is done."""
+        self.work -= work
+        self.whole.spend(work)
