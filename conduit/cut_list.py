@@ -2,9 +2,10 @@
 
 import math
 from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
+from types import MappingProxyType
 
 from conduit.cut_results import (
     CutChoice,
@@ -20,7 +21,20 @@ from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.couplings import free_windows
 from conduit.cutting.joint import plan_kind
 from conduit.cutting.meter import Budget, Meter, Share
-from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span, Terms
+from conduit.cutting.model import (
+    IN_AN_INCH,
+    Before,
+    Cut,
+    CutPlan,
+    Held,
+    Kind,
+    KindPlan,
+    Lying,
+    Needed,
+    Source,
+    Span,
+    Terms,
+)
 from conduit.cutting.verify import faults
 from conduit.results import Plan, PlannedCoupling, PlannedPiece
 from conduit.tables import DEFAULT_RULES, Rules
@@ -29,6 +43,8 @@ NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough wher
 NEEDS_ANOTHERS = (
     "It needs pipe longer than any that is sold; what the rack has of it is taken by other runs of this job."
 )
+# What costs no more than this above what is proved to be the least, or a sixteenth of pipe, costs the least.
+A_CENT = 0.01
 
 
 @dataclass(frozen=True)
@@ -68,11 +84,13 @@ def make_cut_list(
     terms: CutTerms,
     budget: Budget,
     known: Sequence[CutKind] = (),
+    before: Mapping[str, CutChoice] = MappingProxyType({}),
     rules: Rules = DEFAULT_RULES,
 ) -> CutList:
     """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks.
 
-    A kind of pipe for which nothing changed keeps its plan of those that are `known`.
+    A kind of pipe for which nothing changed keeps its plan of those that are `known`; of one that changed, pieces of
+    the choice that was planned `before` (by the kind's name) stay where it costs little.
     Raises AssertionError if the verifier finds the plan wrong, which would be a fault in this program.
     """
     out = not_makeable(runs)
@@ -84,7 +102,8 @@ def make_cut_list(
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
-        kinds.append(same or lister.listed(Share.of(meter, pieces / max(1, total)), digest[kind.name]))
+        share = Share.of(meter, pieces / max(1, total))
+        kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
@@ -189,9 +208,9 @@ class _Lister:
         self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
-    def listed(self, meter: Share, digest: str) -> CutKind:
+    def listed(self, meter: Share, digest: str, before: CutChoice | None = None) -> CutKind:
         """The plans of this kind."""
-        found = plan_kind(self.needed, self.lying, self.terms, meter)
+        found = plan_kind(self.needed, self.lying, self.terms, meter, _pieces_before(before))
         makeable = [run for run in self.needed if run.key not in found.impossible]
         for plan in found.plans:
             wrong = faults(makeable, self.lying, self.terms, plan)
@@ -213,6 +232,7 @@ class _Lister:
             impossible=list(found.impossible),
             crowded_out=list(found.crowded_out),
             looked_at=self._looked_at(found),
+            stayed=_stayed(found) if before else "",
             seconds=round(found.seconds, 3),
             digest=digest,
         )
@@ -238,6 +258,7 @@ class _Lister:
             bill=bill,
             waste_worth=waste_worth,
             proved=proved,
+            cheapest=plan.cost - found.cost_at_least < max(A_CENT, self.terms.of_a_sixteenth),
             says=_says(plan.sticks, found.at_least),
             sources=[self._source(source, number) for number, source in enumerate(order)],
             places=[
@@ -337,6 +358,32 @@ def _left_out(run: PlannedRun) -> LeftOut:
     return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
 
 
+def _pieces_before(choice: CutChoice | None) -> list[Before]:
+    """The pieces of an earlier choice."""
+    return [
+        Before(
+            cut.run,
+            cut.from_coupling,
+            cut.to_coupling,
+            source.scrap or source.bought or source.key,
+            None if source.scrap or source.bought else nearest_sixteenth(source.length.inches),
+        )
+        for source in (choice.sources if choice else [])
+        for cut in source.cuts
+    ]
+
+
+def _stayed(found: KindPlan) -> str:
+    """How much is as it was in the plan before."""
+    pieces = sum(len(source.cuts) for source in found.plans[found.chosen].sources)
+    if not pieces:
+        return ""
+    if found.stayed >= pieces:
+        return "Every piece stays as it was."
+    stay = "stays" if found.stayed == 1 else "stay"
+    return f"{found.stayed or 'None'} of {_counted(pieces, 'piece')} {stay} as before."
+
+
 def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
     """What is better than was proved to be possible: a fault in this program."""
     figures = {
@@ -354,10 +401,11 @@ def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
 def _labels(plans: Sequence[CutPlan]) -> list[str]:
     """What tells the choices apart: sticks and couplings, then the lengths bought, then what each costs."""
     labels = [f"{_counted(plan.sticks, 'stick')}, {_counted(plan.joints, 'coupling')}" for plan in plans]
-    for more in (_lengths_bought, lambda plan: f"{plan.cost:.2f}"):
-        again = {label for label in labels if labels.count(label) > 1}
-        labels = [f"{one} ({more(plan)})" if one in again else one for one, plan in zip(labels, plans, strict=True)]
-    return labels
+    again = {label for label in labels if labels.count(label) > 1}
+    labels = [
+        f"{one} ({_lengths_bought(plan)})" if one in again else one for one, plan in zip(labels, plans, strict=True)
+    ]
+    return [f"{label}: {plan.cost:.2f}" for label, plan in zip(labels, plans, strict=True)]
 
 
 def _lengths_bought(plan: CutPlan) -> str:
@@ -366,7 +414,7 @@ def _lengths_bought(plan: CutPlan) -> str:
 
 
 def _counted(count: int, what: str) -> str:
-    return f"{count} {what}" if count == 1 else f"{count} {what}s"
+    return f"{count or 'no'} {what}" if count < 2 else f"{count} {what}s"
 
 
 def _price_says(terms: Terms) -> str:

@@ -61,6 +61,7 @@ class CutChoice(_Result):
     bill: float = Field(0.0, description="Sticks and couplings.")
     waste_worth: float = 0.0
     proved: bool = Field(description="It cannot be done with fewer sticks.")
+    cheapest: bool = Field(False, description="It is proved that no way costs less, to the cent or sixteenth.")
     says: str
     sources: list[ListedSource]
     places: list[RunCouplings]
@@ -77,6 +78,7 @@ class CutKind(_Result):
     couplings_at_least: int
     cost_at_least: float
     priced: bool
+    stayed: str = Field("", description="How many pieces are as in the plan before; nothing where there was none.")
     price_says: str = Field("", description="What lengths without a price are taken to cost; else nothing.")
     impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
     crowded_out: list[str] = Field([], description="Those of them that could be made if others did not take the bar.")

@@ -1,7 +1,7 @@
 """Couplings and sources together: the runs of one kind of pipe, cut from what lies there and what is sold."""
 
-from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -11,6 +11,7 @@ from conduit.cutting.long_bars import CannotBeMade
 from conduit.cutting.meter import TOLD, Meter, Share
 from conduit.cutting.model import (
     USUAL_STICK,
+    Before,
     Cut,
     CutPlan,
     Goal,
@@ -23,7 +24,7 @@ from conduit.cutting.model import (
     Span,
     Terms,
 )
-from conduit.cutting.problem import A_STICK, Bar, Made, Problem, Weights, score
+from conduit.cutting.problem import A_STICK, Bar, BarKey, Made, Pieces, Placed, Problem, Weights, score
 from conduit.cutting.search import Search
 from conduit.cutting.shortlist import shortlist
 from conduit.cutting.stretch import Stretch
@@ -33,6 +34,8 @@ FAR_LESS = 10**4
 # Of the time, the goal chosen has so much; the others share the rest for the list of trade-offs.
 CHOSEN_SHARE = 0.6
 MOST_TRADE_OFFS = 6
+# A piece that somebody may have in mind is moved where so many of them save a coupling.
+MOVED_IN_A_COUPLING = 20
 # Costs that differ by less are the same.
 A_TRIFLE = 1e-6
 GOALS: tuple[Goal, ...] = ("fewest couplings", "least cost", "fewest sticks")
@@ -48,15 +51,24 @@ class _Part:
     pinned: Held | None = None
 
 
-def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, meter: Meter | Share) -> KindPlan:
-    """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned."""
+def plan_kind(
+    needed: Sequence[Needed],
+    lying: Sequence[Lying],
+    terms: Terms,
+    meter: Meter | Share,
+    before: Sequence[Before] = (),
+) -> KindPlan:
+    """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned.
+
+    `before`: an earlier plan's pieces, which stay where it costs little.
+    """
     began, impossible = meter.seconds(), list[str]()
     crowded_out = list[str]()
     meter.spend(TOLD * len(needed))
     while True:
         makeable = [run for run in needed if run.key not in impossible]
         looked_at = shortlist(makeable, lying)
-        job = _Job(makeable, looked_at, terms)
+        job = _Job(makeable, looked_at, terms, before)
         try:
             found = _searched(job, meter)
             break
@@ -79,6 +91,7 @@ def plan_kind(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, me
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
         crowded_out=tuple(crowded_out),
+        stayed=job.stayed(chosen.best or Made(())),
         looked_at=len(looked_at),
         seconds=began - meter.seconds(),
     )
@@ -91,7 +104,7 @@ def problem_of(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -
 
 def _searched(job: "_Job", meter: Meter | Share) -> dict[Goal, Search]:
     goal = job.terms.goal
-    found = {goal: Search(job.problem(goal), Share.of(meter, CHOSEN_SHARE))}
+    found = {goal: Search(job.problem(goal), Share.of(meter, CHOSEN_SHARE), job.as_before)}
     found[goal].run()
     others = [one for one in GOALS if one != goal]
     for at, other in enumerate(others):
@@ -144,7 +157,9 @@ class _Offer:
 class _Job:
     """The runs of one kind as the search wants them, and its answers as they are told."""
 
-    def __init__(self, needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -> None:
+    def __init__(
+        self, needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, before: Sequence[Before] = ()
+    ) -> None:
         self.needed, self.terms, self.lying = needed, terms, lying
         self.parts = [part for run in self.needed for part in _parts(run, terms)]
         self.held: dict[str, list[tuple[Needed, Held]]] = defaultdict(list)
@@ -152,6 +167,10 @@ class _Job:
             for held in run.held:
                 if held.source is not None and not held.done:
                     self.held[held.source].append((run, held))
+        self.before = before
+        self.as_before = as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
+        made = Made(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
+        self._spots = frozenset(made.spots())
         self.bought = sum(1 for bar in self.lying if bar.bought)
         self.fixed_joints = sum(len(_inner_edges(run)) for run in self.needed)
         self.unit = A_STICK / terms.price(terms.sold[0].length)
@@ -173,26 +192,35 @@ class _Job:
                 costs = [cost // FAR_LESS for cost in by_length]
                 coupling, waste = A_STICK, A_STICK // FAR_LESS // USUAL_STICK
         sticks = [Bar(one.length, cost) for one, cost in zip(sold, costs, strict=True)]
-        weights = Weights(coupling, waste, terms.keep, terms.kerf)
+        weights = Weights(coupling, waste, terms.keep, terms.kerf, coupling // MOVED_IN_A_COUPLING)
         stretches = tuple(part.stretch for part in self.parts)
         new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
-        return Problem(stretches, self._bars(waste), tuple(sticks), weights, new_only)
+        return Problem(stretches, self._bars(waste), tuple(sticks), weights, new_only, self._spots)
+
+    def _caps(self) -> list[int]:
+        """What is left of each lying bar beside the pieces that are held to it."""
+        kerf = self.terms.kerf
+        return [max(0, bar.length - sum(one.cut + kerf for _, one in self.held.get(bar.tag, []))) for bar in self.lying]
 
     def _bars(self, waste: int) -> tuple[Bar, ...]:
         by_length = sorted(range(len(self.lying)), key=lambda i: self.lying[i].length)
         rank = {i: i + shorter for shorter, i in enumerate(by_length)}
         trifle = waste // (20 * max(1, len(self.lying)))
-        bars = []
-        for i, bar in enumerate(self.lying):
-            held = self.held.get(bar.tag, [])
-            cap = bar.length - sum(one.cut + self.terms.kerf for _, one in held)
-            bars.append(Bar(max(0, cap), 0, rank[i] * trifle, bool(held) or bar.bought, bar.bought))
-        return tuple(bars)
+        return tuple(
+            Bar(cap, 0, rank[i] * trifle, bar.tag in self.held or bar.bought, bar.bought)
+            for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
+        )
 
     def cost(self, made: Made) -> float:
         """What a plan costs, in money or sticks."""
-        disliked = sum(self._by_cost.bar(key).dislike for key in made.loads() if not key.is_new)
-        return (score(self._by_cost, made).cost - disliked) / self.unit
+        preferred = sum(self._by_cost.bar(key).dislike for key in made.loads() if not key.is_new)
+        preferred += self._by_cost.weights.moved * self._by_cost.moved(made)
+        return (score(self._by_cost, made).cost - preferred) / self.unit
+
+    def stayed(self, made: Made) -> int:
+        """How many pieces are as they were before, those that are held among them."""
+        held = sum(1 for run in self.needed for one in run.held if not one.done and one.source is not None)
+        return held + sum(spot in self._spots for spot in made.spots()) if self.before else 0
 
     @cached_property
     def _by_cost(self) -> Problem:
@@ -243,6 +271,47 @@ class _Job:
         money += sum(terms.price(bar.length) for bar in self.lying if bar.bought)
         money += waste * terms.of_a_sixteenth
         return CutPlan(sources, couplings, new + self.bought, joints, waste, money)
+
+
+def as_before(
+    parts: Sequence[_Part], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
+) -> dict[int, Pieces]:
+    """The pieces of each part (by number) that can all be cut again just as in an earlier plan."""
+    bars = {tag: BarKey(at) for at, tag in enumerate(tags)}
+    lengths = {one.length: at for at, one in enumerate(terms.sold)}
+    for serial, one in enumerate(before):
+        if one.new in lengths:
+            bars.setdefault(one.bar, BarKey(lengths[one.new], serial))
+    left = {key: terms.sold[key.at].length if key.is_new else caps[key.at] for key in bars.values()}
+    found = dict[int, Pieces]()
+    for number, part in enumerate(parts):
+        pieces = _as_before(part, before, bars)
+        needs = Counter[BarKey]()
+        for piece in pieces:
+            needs[piece.bar] += piece.need + terms.kerf
+        if pieces and all(need <= left[key] + terms.kerf for key, need in needs.items()):
+            found[number] = pieces
+            for key, need in needs.items():
+                left[key] -= need
+    return found
+
+
+def _as_before(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
+    """A part's pieces as before; none where they do not make it any more."""
+    stretch, place, pieces = part.stretch, 0, list[Placed]()
+    mine = {one.start: one for one in before if one.run == part.run.key and one.bar in bars}
+    while place < stretch.length:
+        one = mine.get(_on_run(part, place, stretch.length)[0])
+        end = one.end - part.begin if one else 0
+        if part.pinned and one and one.end == part.pinned.end:
+            end = stretch.length
+        if one is None or not stretch.begins(place) + stretch.least <= end <= stretch.length:
+            return ()
+        if not stretch.allowed >> end & 1:
+            return ()
+        pieces.append(Placed(place, end, stretch.needs(place, end), bars[one.bar]))
+        place = end
+    return tuple(pieces)
 
 
 def _inner_edges(run: Needed) -> list[int]:

@@ -65,6 +65,20 @@ class Needed:
 
 
 @dataclass(frozen=True)
+class Before:
+    """A piece of an earlier plan: from coupling to coupling of its run, and the bar that it was to be cut from.
+
+    `bar`: a lying bar's tag, or any name of a new stick of `new` sixteenths.
+    """
+
+    run: str
+    start: int
+    end: int
+    bar: str
+    new: int | None = None
+
+
+@dataclass(frozen=True)
 class Lying:
     """A bar that lies there, oldest first among others: a scrap, or a stick that is bought already."""
 
@@ -163,8 +177,9 @@ class KindPlan:
     """The plans for one kind: the chosen one first among those from fewest couplings to fewest sticks.
 
     No plan buys fewer than `at_least` sticks, has fewer than `joints_at_least` couplings or costs less than
-    `cost_at_least`. `impossible`: runs that nothing there or sold makes, some of
-    them (`crowded_out`) only because others take what they need. `looked_at`: so many bars.
+    `cost_at_least`. `stayed`: of the chosen plan's pieces so many are as they were before. `impossible`: runs that
+    nothing there or sold makes, some of them (`crowded_out`) only because others take what they need. `looked_at`: so
+    many bars.
     """
 
     kind: Kind
@@ -177,3 +192,4 @@ class KindPlan:
     crowded_out: tuple[str, ...]
     looked_at: int
     seconds: float
+    stayed: int = 0

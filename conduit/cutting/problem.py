@@ -1,7 +1,7 @@
 """What the search is given and what it finds: one kind of pipe, whole sixteenths, costs in whole numbers."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
@@ -41,12 +41,16 @@ class BarKey(NamedTuple):
 
 @dataclass(frozen=True)
 class Weights:
-    """What a plan costs: a coupling, and waste and kerf for each sixteenth. Shorter than `keep` is waste."""
+    """What a plan costs: a coupling, and waste and kerf for each sixteenth. Shorter than `keep` is waste.
+
+    `moved`: what it costs, as a preference, that a piece is not as it was in an earlier plan.
+    """
 
     coupling: int
     waste: int
     keep: int
     kerf: int
+    moved: int = 0
 
 
 @dataclass(frozen=True)
@@ -66,11 +70,21 @@ class Load:
         return room if room < 0 else max(0, room - kerf * bool(self.count))
 
 
+class Spot(NamedTuple):
+    """A piece of a stretch and its bar; one new stick of a length is as good as another."""
+
+    number: int
+    start: int
+    end: int
+    at: int
+    is_new: bool
+
+
 @dataclass(frozen=True)
 class Problem:
     """Stretches to make, bars that lie there, and the new sticks that can be bought (each as often as wanted).
 
-    `new_only`: the stretches (by number) that are to be cut from new sticks.
+    `new_only`: the stretches (by number) that are to be cut from new sticks. `before`: pieces of an earlier plan.
     """
 
     stretches: tuple[Stretch, ...]
@@ -78,6 +92,13 @@ class Problem:
     sticks: tuple[Bar, ...]
     weights: Weights
     new_only: frozenset[int] = frozenset()
+    before: frozenset[Spot] = frozenset()
+
+    def moved(self, made: "Made") -> int:
+        """How many pieces are not as they were before; none where there is no plan before."""
+        if not self.before:
+            return 0
+        return sum(spot not in self.before for spot in made.spots())
 
     def may_use(self, number: int, key: BarKey) -> bool:
         """Whether a stretch may be cut from a bar."""
@@ -145,6 +166,12 @@ class Made:
         without = set(but)
         return loads_of(pieces for number, pieces in enumerate(self.stretches) if number not in without)
 
+    def spots(self) -> Iterator[Spot]:
+        """Where each piece lies and what it is cut from."""
+        for number, pieces in enumerate(self.stretches):
+            for one in pieces:
+                yield Spot(number, one.start, one.end, one.bar.at, one.bar.is_new)
+
     @property
     def couplings(self) -> int:
         """Couplings within the stretches."""
@@ -176,7 +203,7 @@ def score(problem: Problem, made: Made) -> Score:
         cost += bar.cost + bar.dislike * bool(load.count)
         if key.is_new:
             sticks[key.at] += 1
-    cost += weights.coupling * made.couplings + weights.waste * waste
+    cost += weights.coupling * made.couplings + weights.waste * waste + weights.moved * problem.moved(made)
     return Score(cost, tuple(sticks), made.couplings, waste)
 
 

@@ -5,7 +5,7 @@ chain in which next to nothing is lost; then, over and over, a few stretches and
 anew as cheaply as can be.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from random import Random
 
@@ -35,10 +35,14 @@ MORE_STICKS = 2
 
 @dataclass
 class Search:
-    """A search under way: the best plan so far, and the best for each number of sticks."""
+    """A search under way: the best plan so far, and the best for each number of sticks.
+
+    `before`: stretches that can stay as they were in an earlier plan.
+    """
 
     problem: Problem
     meter: Meter | Share
+    before: Mapping[int, Pieces] = field(default_factory=dict)
     luck: Random = field(default_factory=lambda: Random(SEED))
     best: Made | None = None
     reached: Score | None = None
@@ -229,12 +233,15 @@ class Search:
         if self.reached is None or self.best is None:
             return False
         used = {piece.bar for pieces in self.best.stretches for piece in pieces if not piece.bar.is_new}
-        disliked = sum(self.problem.bar(key).dislike for key in used)
-        return self.reached.cost - disliked - self.bounds.cost < max(1, self.problem.weights.waste)
+        preferred = sum(self.problem.bar(key).dislike for key in used)
+        preferred += self.problem.weights.moved * self.problem.moved(self.best)
+        return self.reached.cost - preferred - self.bounds.cost < max(1, self.problem.weights.waste)
 
     def run(self) -> None:
         """Search until the time given is over, or nothing better comes."""
-        if self.best is None:
+        if self.before:
+            self.fillings({**self.by_itself, **self.before}, (0.5, 1.0, 0.2), FILLINGS // 2)
+        if self.best is None or self.before:
             self.meter.spend(LAID * len(self.problem.stretches))
             self.offer(first_fit(self.problem))
         self.fillings(self.by_itself, (0.5, 1.0, 0.0, 0.8, 0.2), FILLINGS)

@@ -7,6 +7,8 @@ from conduit.cutting.problem import BarKey, Load, Made, Pieces, Placed, Problem,
 from conduit.cutting.stretch import Stretch, lowest
 
 MOST_ROUNDS, NEVER = 4, 1 << 40
+# Sixteenths: what is no more than shaved off; and how much a sixteenth of waste counts beside one such cut.
+SLIVER, LOST = 8, 4
 
 
 def shifted(problem: Problem, made: Made, numbers: Iterable[int]) -> Made:
@@ -31,8 +33,7 @@ def _moved(problem: Problem, stretch: Stretch, pieces: Pieces, at: int, loads: d
     if one.bar == other.bar:
         return None
     sides = [_Side.of(problem, piece, loads) for piece in (one, other)]
-    sawn = problem.weights.kerf * sum(side.others.count + 1 for side in sides)
-    if sum(side.lost(piece.need) for side, piece in zip(sides, (one, other), strict=True)) <= sawn:
+    if all(side.is_well_used(piece.need) for side, piece in zip(sides, (one, other), strict=True)):
         return None
 
     def lost(place: int) -> int:
@@ -68,12 +69,20 @@ class _Side:
         """What the piece at the coupling may have."""
         return self.cap - self.others.need - self.weights.kerf * self.others.count
 
+    def is_well_used(self, need: int) -> bool:
+        """Whether nothing of the bar is lost but what the blade takes, and no sliver is shaved off."""
+        return self.lost(need) <= LOST * self.weights.kerf * (self.others.count + 1)
+
     def lost(self, need: int) -> int:
-        """What is lost of the bar with a piece of `need`; more than all where it does not hold it."""
+        """What is lost of the bar with a piece of `need`; more than all where it does not hold it.
+
+        A sliver that is shaved off is a cut for nothing: it counts a little more than the same waste at once.
+        """
         left = self.others.with_piece(need).left(self.cap, self.weights.kerf)
         if left < 0:
             return NEVER
-        return self.cap - self.others.need - need - (left if left >= self.weights.keep else 0)
+        waste = self.cap - self.others.need - need - (left if left >= self.weights.keep else 0)
+        return LOST * waste + (0 < self.left - need <= SLIVER)
 
 
 def _places(problem: Problem, stretch: Stretch, pieces: tuple[Placed, Placed], sides: Sequence[_Side]) -> Iterator[int]:

@@ -10,7 +10,7 @@ from cli.bench_cutting import first_fit, seeded_job
 from conduit.cutting.couplings import free_windows, split
 from conduit.cutting.joint import plan_kind
 from conduit.cutting.meter import Meter
-from conduit.cutting.model import Cut, CutPlan, Held, Kind, Lying, Needed, Sold, Source, Terms
+from conduit.cutting.model import Before, Cut, CutPlan, Held, Kind, Lying, Needed, Sold, Source, Terms
 from conduit.cutting.stretch import Stretch
 from conduit.cutting.verify import faults
 from conduit.tables import Rules
@@ -141,9 +141,9 @@ GOALS = ("least cost", "fewest sticks", "fewest couplings")
 
 
 class JointPlans(TestCase):
-    def plan(self, runs, rack, terms=None):
+    def plan(self, runs, rack, terms=None, before=()):
         terms = terms or Terms()
-        found = plan_kind(runs, rack, terms, Meter(Steps(24)))
+        found = plan_kind(runs, rack, terms, Meter(Steps(24)), before)
         made = [run for run in runs if run.key not in found.impossible]
         for plan in found.plans:
             self.assertEqual(faults(made, rack, terms, plan), [])
@@ -272,6 +272,22 @@ class JointPlans(TestCase):
         offers = [(plan.sticks, plan.joints, plan.cost) for plan in found.plans]
         for one, other in itertools.permutations(offers, 2):
             self.assertFalse(all(a <= b for a, b in zip(one, other, strict=True)), (one, other))
+
+    def test_one_run_more_moves_few_pieces(self):
+        needed, rack = seeded_job(13, 16, 3)
+        first = self.plan(needed[:12], rack)
+        was = first.plans[first.chosen]
+        before = [
+            Before(cut.run, cut.start, cut.end, source.tag or f"new {number}", None if source.tag else source.length)
+            for number, source in enumerate(was.sources)
+            for cut in source.cuts
+        ]
+        same = self.plan(needed[:12], rack, before=before)
+        self.assertEqual(same.stayed, len(before))
+        more = self.plan(needed, rack, before=before)
+        self.assertGreater(more.stayed, 0.7 * len(before))
+        fresh = self.plan(needed, rack)
+        self.assertLess(more.plans[more.chosen].cost, 1.05 * fresh.plans[fresh.chosen].cost)
 
     def test_prices_decide_between_lengths_sold(self):
         run = Needed("r", EMT, 240 * 16, (), ((0, 240 * 16),))

@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404
 from pydantic import ValidationError
 
 from conduit.cut_list import OnRack, PlannedRun, digests, lies, make_cut_list, number_of
-from conduit.cut_results import CutKind, CutList
+from conduit.cut_results import CutChoice, CutKind, CutList
 from conduit.cut_terms import CutTerms, nearest_sixteenth
 from conduit.cutting.model import IN_AN_INCH, Held, Kind
 from conduit.plan import make_plan
@@ -146,6 +146,12 @@ class Cutting:
         """The plan that was found for just this, if any."""
         return Proposal.objects.filter(job=self.job, digest=self.digests(terms)["all"]).first()
 
+    def _before(self) -> dict[str, CutChoice]:
+        """What was planned last for each kind of pipe, as it was picked: people may have it in mind."""
+        last = Proposal.objects.filter(job=self.job).first()
+        kinds = [CutKind.model_validate(kind) for kind in last.result["kinds"]] if last else []
+        return {kind.kind.name: kind.picked(last.picks if last else {}) for kind in kinds}
+
     def _known(self, seconds: float) -> list[CutKind]:
         """Plans of single kinds that were searched for as long: what did not change keeps its plan."""
         found = Proposal.objects.filter(job=self.job, seconds__gte=seconds)
@@ -159,7 +165,8 @@ class Cutting:
             if known and known.seconds >= seconds:
                 return known
             runs, rack, same = self.runs, self.rack, self._known(seconds)
-            found = stepping_back(lambda: make_cut_list(runs, rack, terms, Clock(seconds), same))
+            before = self._before()
+            found = stepping_back(lambda: make_cut_list(runs, rack, terms, Clock(seconds), same, before))
             return self._kept(terms, found, seconds, known)
 
     def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:

@@ -4916,6 +4916,12 @@ export interface components {
              * @description It cannot be done with fewer sticks.
              */
             proved: boolean;
+            /**
+             * Cheapest
+             * @description It is proved that no way costs less, to the cent or sixteenth.
+             * @default false
+             */
+            cheapest?: boolean;
             /** Says */
             says: string;
             /** Sources */
@@ -4950,6 +4956,12 @@ export interface components {
             cost_at_least: number;
             /** Priced */
             priced: boolean;
+            /**
+             * Stayed
+             * @description How many pieces are as in the plan before; nothing where there was none.
+             * @default
+             */
+            stayed?: string;
             /**
              * Price Says
              * @description What lengths without a price are taken to cost; else nothing.

@@ -147,11 +147,11 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {choice.couplings
           ? `${counted(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
           : "No coupling"}
-        . {kind.priced ? "Cost" : "Cost in sticks"} {choice.cost.toFixed(2)}
-        {choice.bill !== undefined && choice.waste_worth
-          ? ` (bill ${choice.bill.toFixed(2)}, waste ${choice.waste_worth.toFixed(2)})`
-          : ""}
-        , at least {(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.
+        . {kind.priced ? "Cost" : "Cost in sticks"} {costOf(choice)}
+        {choice.cheapest
+          ? "; none costs less."
+          : `, at least ${(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.`}
+        {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
       </p>
@@ -180,6 +180,12 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
       )}
     </section>
   );
+}
+
+function costOf({ cost, bill, waste_worth }: CutChoice): string {
+  const parts =
+    bill !== undefined && waste_worth ? ` (bill ${bill.toFixed(2)}, waste ${waste_worth.toFixed(2)})` : "";
+  return cost.toFixed(2) + parts;
 }
 
 const tradeOff = (choice: CutChoice) => <span className="tape">{choice.label}</span>;
