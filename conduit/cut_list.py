@@ -129,7 +129,7 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms)
     for kind in dict.fromkeys(run.kind for run in runs):
         keys = [run.key for run in runs if run.kind == kind]
         bars = [bar for bar in rack if bar.kind == kind]
-        tried = (terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
+        tried = (terms.doubt, terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
         parts[kind.name] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
     found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
     return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
@@ -157,7 +157,9 @@ class _Lister:
         mine = [one for run in self.needed for one in run.held if one.source == bar.tag and not one.done]
         own, kerf = [one.kerf for one in mine if one.kerf is not None], self.terms.kerf
         if all(one == kerf for one in own):
-            return whole_sixteenths(bar.length)
+            # What is reserved was measured when it was cut for; of the rest one may not be so sure.
+            doubt = 0 if mine or bar.bought else -whole_sixteenths(-self.own.doubt)
+            return max(0, whole_sixteenths(bar.length) - doubt)
         least = sum(one.cut for one in mine) + kerf * (len(mine) - 1)
         return max(least, whole_sixteenths(bar.length) + sum(kerf - one for one in own))
 
@@ -379,9 +381,9 @@ def _stayed(found: KindPlan) -> str:
     if not pieces:
         return ""
     if found.stayed >= pieces:
-        return "Every piece stays as it was."
-    stay = "stays" if found.stayed == 1 else "stay"
-    return f"{found.stayed or 'None'} of {_counted(pieces, 'piece')} {stay} as before."
+        return "Every piece stays where it was."
+    stay = "stays where it was" if found.stayed == 1 else "stay where they were"
+    return f"{found.stayed or 'None'} of {_counted(pieces, 'piece')} {stay}."
 
 
 def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:

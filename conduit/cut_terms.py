@@ -49,6 +49,8 @@ class CutTerms(Part):
     kerf: Length = Field(DEFAULT_RULES.kerf, le=1)
     spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
     coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, fitting time included.")
+    fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
+    doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
     sold: list[SoldKind] = Field([], max_length=40)
     use_scrap: bool = True
     excluded: list[Name] = Field([], max_length=5000, description="Tags of scraps that are not to be used.")
@@ -62,7 +64,8 @@ class CutTerms(Part):
         by_length = {whole_sixteenths(one.length): one.price for one in sticks}
         sold = tuple(Sold(length, price) for length, price in sorted(by_length.items()))
         priced = any(one.price is not None for one in sold)
-        worth = self.coupling * Terms(sold=sold).price(sold[0].length) if priced else self.coupling
+        a_stick = Terms(sold=sold).price(sold[0].length) if priced else 1.0
+        worth = self.coupling * a_stick
         return Terms(
             goal=self.goal,
             keep=-whole_sixteenths(-self.keep),
@@ -71,6 +74,7 @@ class CutTerms(Part):
             spare=-whole_sixteenths(-self.spare),
             sold=sold,
             coupling=own.coupling if own and own.coupling else worth,
+            fetch=self.fetch * a_stick,
         )
 
 

@@ -175,7 +175,8 @@ class _Job:
         self.fixed_joints = sum(len(_inner_edges(run)) for run in self.needed)
         self.unit = A_STICK / terms.price(terms.sold[0].length)
         bought = sum(terms.price(bar.length) for bar in self.lying if bar.bought)
-        self.settled_cost = bought + terms.coupling * self.fixed_joints
+        fetched = {bar.tag for bar in self.lying if not bar.bought and bar.tag in self.held}
+        self.settled_cost = bought + terms.coupling * self.fixed_joints + terms.fetch * len(fetched)
 
     def problem(self, goal: Goal) -> Problem:
         """The search's problem, with costs as the goal has them."""
@@ -195,19 +196,26 @@ class _Job:
         weights = Weights(coupling, waste, terms.keep, terms.kerf, coupling // MOVED_IN_A_COUPLING)
         stretches = tuple(part.stretch for part in self.parts)
         new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
-        return Problem(stretches, self._bars(waste), tuple(sticks), weights, new_only, self._spots)
+        fetch = round(terms.fetch * self.unit) if goal == "least cost" else 0
+        return Problem(stretches, self._bars(waste, fetch), tuple(sticks), weights, new_only, self._spots)
 
     def _caps(self) -> list[int]:
         """What is left of each lying bar beside the pieces that are held to it."""
         kerf = self.terms.kerf
         return [max(0, bar.length - sum(one.cut + kerf for _, one in self.held.get(bar.tag, []))) for bar in self.lying]
 
-    def _bars(self, waste: int) -> tuple[Bar, ...]:
+    def _bars(self, waste: int, fetch: int) -> tuple[Bar, ...]:
         by_length = sorted(range(len(self.lying)), key=lambda i: self.lying[i].length)
         rank = {i: i + shorter for shorter, i in enumerate(by_length)}
         trifle = waste // (20 * max(1, len(self.lying)))
         return tuple(
-            Bar(cap, 0, rank[i] * trifle, bar.tag in self.held or bar.bought, bar.bought)
+            Bar(
+                cap,
+                0 if bar.tag in self.held or bar.bought else fetch,
+                rank[i] * trifle,
+                bar.tag in self.held or bar.bought,
+                bar.bought,
+            )
             for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
         )
 
@@ -263,9 +271,12 @@ class _Job:
     def _counted(self, sources: tuple[Source, ...], couplings: dict[str, tuple[int, ...]], new: int) -> CutPlan:
         terms, joints = self.terms, sum(map(len, couplings.values()))
         waste, money = 0, terms.coupling * joints
+        scraps = {bar.tag for bar in self.lying if not bar.bought}
         for source in sources:
             left = source.left(terms.kerf)
             waste += source.length - sum(cut.length for cut in source.cuts) - (left if left >= terms.keep else 0)
+            if source.tag in scraps:
+                money += terms.fetch
             if source.tag is None:
                 money += terms.price(source.length)
         money += sum(terms.price(bar.length) for bar in self.lying if bar.bought)

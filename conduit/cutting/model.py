@@ -101,7 +101,7 @@ class Terms:
     """What a crew goes by: limits, prices and the goal.
 
     `coupling`: what one is worth, fitting time included, in money where sticks have prices, else in sticks of
-    120. `spare`: trim allowance of each piece with a bend.
+    120. `spare`: trim allowance of each piece with a bend. `fetch`: what it is worth not to fetch a scrap.
     """
 
     goal: Goal = "least cost"
@@ -111,6 +111,7 @@ class Terms:
     spare: int = 0
     sold: tuple[Sold, ...] = (Sold(USUAL_STICK),)
     coupling: float = 0.25
+    fetch: float = 0.0
 
     @property
     def rate(self) -> float:

@@ -3,7 +3,7 @@
 The model lets each stretch take so many pieces and so much from any bar and leaves out where couplings may lie;
 that is decided afterwards, and a combination that cannot be laid is forbidden and the model asked again. Without the
 couplings' windows only more can be made, so what the model proves to be the least cost is a bound for the real thing
-as well, where every stretch may take several pieces of a bar.
+as well: where a coupling's take-up is larger than the kerf, only if every stretch may take several pieces of a bar.
 """
 
 from collections.abc import Container, Mapping, Sequence

@@ -29,6 +29,7 @@ USUAL_CROWD, MOST_CROWDED = 80, 3
 PATIENCE, PATIENCE_EACH = 60, 20
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
 SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT, WHOLE_TRIES = 4, 14, 2.0, 25
+WHOLE_SHARE = 0.35
 # So many more sticks of each length than the best plan has are tried.
 MORE_STICKS = 2
 
@@ -110,33 +111,39 @@ class Search:
             self.offer(made)
 
     def whole(self) -> None:
-        """Offer the answer of one model of the whole problem, where it is small."""
+        """Offer the answers of one model of the whole problem, where it is small: one piece of a bar, then several."""
         problem = self.problem
         if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
             return
         keys = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
-        slots = self._slots(self.reached.sticks, MORE_STICKS)
-        if len(keys) + len(slots) > SMALL_BARS:
+        most = [count + MORE_STICKS for count in self.reached.sticks]
+        keys += [BarKey(index, serial) for index, count in enumerate(most) for serial in range(count)]
+        if len(keys) > SMALL_BARS:
             return
-        numbers = range(len(problem.stretches))
-        remake = Remake(problem, numbers, rooms_for(problem, keys + slots, {}), several=numbers)
+        # Where the take-up is no larger than the kerf, one piece of a bar does what two of it do, and cheaper.
+        wide = {number for number, stretch in enumerate(problem.stretches) if stretch.gap > problem.weights.kerf}
+        for several in [wide] if self.several <= wide else [wide, wide | self.several]:
+            self._modelled(keys, most, several, Share.of(self.meter, WHOLE_SHARE))
+            if self.done():
+                return
+
+    def _modelled(self, keys: Sequence[BarKey], most: Sequence[int], several: set[int], share: Share) -> None:
+        """Offer the answer of a model with these bars, `most` new sticks of each length among them; keep its bound."""
+        problem, numbers = self.problem, range(len(self.problem.stretches))
+        remake = Remake(problem, numbers, rooms_for(problem, keys, {}), several)
         if self.best:
             remake.hint(dict(enumerate(self.best.stretches)))
-        pieces = remake.solve(self.meter, min(WHOLE_EFFORT, self.meter.left() / SOLVED / 2), WHOLE_TRIES)
+        pieces = remake.solve(share, min(WHOLE_EFFORT, share.left() / SOLVED / 2), WHOLE_TRIES)
         # The model leaves every piece long, straight ones too: then it proves nothing of the real thing.
         bound = 0.0 if any(stretch.spare for stretch in problem.stretches) else remake.bound
         # A plan with more sticks of one length than the model had costs those, and the couplings that must be.
-        counts = zip(self.reached.sticks, problem.sticks, strict=True)
-        beyond = min((count + MORE_STICKS + 1) * stick.cost for count, stick in counts)
+        beyond = min((count + 1) * stick.cost for count, stick in zip(most, problem.sticks, strict=True))
         beyond += problem.weights.coupling * self.bounds.couplings
         # What is rather taken among equals is no cost.
-        disliked = sum(problem.bars[key.at].dislike for key in keys)
+        disliked = sum(problem.bars[key.at].dislike for key in keys if not key.is_new)
         self.bounds = self.bounds.raised(min(bound, beyond) - disliked)
         if pieces:
             self.offer(shifted(problem, renumbered([pieces[number] for number in numbers]), numbers))
-
-    def _slots(self, counts: Sequence[int], more: int) -> list[BarKey]:
-        return [BarKey(index, serial) for index, count in enumerate(counts) for serial in range(count + more)]
 
     def improve(self) -> None:
         """Free a few stretches and make them anew, until the time or the patience ends."""

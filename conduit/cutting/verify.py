@@ -42,6 +42,8 @@ def _of_count(lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
         offcut = over - terms.kerf * len(source.cuts)
         waste += over - (offcut if offcut >= terms.keep else 0)
     money = sum(price.get(length, length * rate) for length in new + bought)
+    there = {bar.tag for bar in lying if not bar.bought}
+    money += terms.fetch * sum(source.tag in there for source in plan.sources)
     counts = {
         "sticks": (plan.sticks, len(new) + len(bought)),
         "couplings": (plan.joints, joints),

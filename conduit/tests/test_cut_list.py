@@ -67,6 +67,22 @@ class CutLists(TestCase):
         cuts = {cut.piece: cut.length.reads for source in choice.sources for cut in source.cuts}
         self.assertEqual({piece.number: piece.length.reads for piece in pieces}, cuts)
 
+    def test_a_scrap_that_is_far_away_or_not_trusted_is_taken_where_it_still_pays(self):
+        run, rack = stub("1", "3/4", 20, 30), [OnRack("S1", Kind("EMT", "3/4"), 50.0)]
+        length = run.plan.developed_length.inches
+        for terms, tags in (
+            (CutTerms(), ["S1"]),
+            (CutTerms(fetch=0.3), ["S1"]),
+            (CutTerms(fetch=3), [None]),
+            (CutTerms(doubt=50 - length - 1 / 8), ["S1"]),
+            (CutTerms(doubt=50 - length + 1 / 8), [None]),
+        ):
+            found = listed([run], rack, terms)
+            self.assertEqual([source.scrap for source in chosen(found)[0].sources], tags, terms)
+            self.assertAlmostEqual(chosen(found)[0].bill, terms.fetch if tags == ["S1"] else 1)
+        self.assertEqual(chosen(listed([run], rack))[0].says, "No new sticks needed.")
+        self.assertTrue(chosen(listed([run], rack))[0].cheapest)
+
     def test_a_box_in_the_run_takes_no_pipe_and_no_coupling(self):
         box = {"kind": "pull_point", "name": "J1", "at": 100, "width": 4}
         run = PlannedRun("1", "Feed", make_plan(document([box, ninety(150, "up")], 40)))

@@ -5072,6 +5072,18 @@ export interface components {
              */
             coupling?: number;
             /**
+             * Fetch
+             * @description What fetching and handling one scrap is worth, in sticks.
+             * @default 0
+             */
+            fetch?: number;
+            /**
+             * Doubt
+             * @description Taken off each scrap's length: how far it is not trusted.
+             * @default 0
+             */
+            doubt?: string | number;
+            /**
              * Sold
              * @default []
              */

@@ -16,6 +16,8 @@ interface Typed {
   kerf: string;
   spare: string;
   coupling: string;
+  fetch: string;
+  doubt: string;
   sold: Record<string, string>;
 }
 
@@ -24,7 +26,10 @@ const LABELS = {
   kerf: "Blade takes",
   spare: "Leave long",
   coupling: "A coupling's worth",
+  fetch: "Fetching a scrap",
+  doubt: "Trust scraps less by",
 } as const;
+const IN_STICKS = new Set<string>(["coupling", "fetch"]);
 const nameOf = (kind: { trade_size: string; material: string }) => `${kind.trade_size} ${kind.material}`;
 
 /** What might be cut by: each trial is planned at once, and what it costs is told above. */
@@ -36,6 +41,8 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
     kerf: typed.kerf,
     spare: typed.spare,
     coupling: Number(typed.coupling) || typed.coupling,
+    fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
+    doubt: typed.doubt,
     sold: kinds.flatMap((kind) => soldAs(kind, typed.sold[nameOf(kind)] ?? "")),
   });
   const submit = (event: FormEvent) => {
@@ -48,8 +55,8 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
         {(Object.keys(LABELS) as (keyof typeof LABELS)[]).map((key) => (
           <Field
             key={key}
-            label={LABELS[key] + (key === "coupling" ? " (sticks)" : "")}
-            className={key === "coupling" ? "w-56" : "w-40"}
+            label={LABELS[key] + (IN_STICKS.has(key) ? " (sticks)" : "")}
+            className={IN_STICKS.has(key) ? "w-56" : "w-44"}
             value={typed[key]}
             wrong={wrong[`terms.${key}`]}
             onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
@@ -139,6 +146,8 @@ function asTyped(terms: CutTerms, kinds: CutKind[]): Typed {
     kerf: toTape(Number(terms.kerf ?? 1 / 16)),
     spare: toTape(Number(terms.spare ?? 0)),
     coupling: String(terms.coupling ?? 0.25),
+    fetch: String(terms.fetch ?? 0),
+    doubt: toTape(Number(terms.doubt ?? 0)),
     sold,
   };
 }
