@@ -122,7 +122,7 @@ class Steps:
 
     def left(self):
         self.count -= 1
-        return 1000.0 if self.count > 0 else 0.0
+        return 2.0 if self.count > 0 else 0.0
 
 
 def assert_linear(test, read, text_of, count=2000):

@@ -17,7 +17,11 @@ export function Menu({ trigger, align = "start", children }: Props) {
     <DropdownMenu.Root open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger
         asChild
-        onPointerDown={(event) => event.preventDefault()}
+        onPointerDown={(event) => {
+          event.preventDefault();
+          // What was pressed is meant, even if the page grows above it before the press is over.
+          event.currentTarget.setPointerCapture(event.pointerId);
+        }}
         onClick={() => setOpen(!open)}
       >
         {trigger}
