@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conduit.checking import GivenMark, judge_marks
@@ -51,6 +51,7 @@ class BareFigures(TestCase):
 
 
 class MetricRuns(TestCase):
+    @settings(max_examples=30)
     @given(runs())
     def test_typed_in_millimetres_it_is_the_same_run(self, raw):
         inches, metric = make_plan({**raw, "tape": "1 mm"}), make_plan(in_millimetres(raw))
