@@ -102,7 +102,7 @@ def make_cut_list(
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
-        share = Share.of(meter, pieces / max(1, total))
+        share = Share(meter, pieces / max(1, total))
         kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
         total -= pieces
         out += lister.left_out
@@ -210,7 +210,7 @@ class _Lister:
         self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
-    def listed(self, meter: Share, digest: str, before: CutChoice | None = None) -> CutKind:
+    def listed(self, meter: Meter, digest: str, before: CutChoice | None = None) -> CutKind:
         """The plans of this kind."""
         found = plan_kind(self.needed, self.lying, self.terms, meter, _pieces_before(before))
         makeable = [run for run in self.needed if run.key not in found.impossible]

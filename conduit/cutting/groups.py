@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
-from conduit.cutting.meter import ASKED, PACKED, Meter, Share
+from conduit.cutting.meter import ASKED, PACKED, Meter
 from conduit.cutting.problem import BarKey, Pieces, Placed, Problem
 from conduit.cutting.solver import FOUND, solver_for
 from conduit.cutting.stretch import Stretch
@@ -96,9 +96,7 @@ def pieces_of(problem: Problem, closing: Closing, serial: int = 0) -> Pieces | N
     return tuple(Placed(one.start, one.end, stretch.needs(one.start, one.end), keys[one.index]) for one in joints)
 
 
-def packed(
-    problem: Problem, found: Sequence[Closing], slack: int, work: float, meter: Meter | Share
-) -> dict[int, Pieces]:
+def packed(problem: Problem, found: Sequence[Closing], slack: int, work: float, meter: Meter) -> dict[int, Pieces]:
     """As many closings as go together with at most `slack` lost in all, as pieces of their stretches.
 
     Set packing, with so much `work` of the meter at most.

@@ -55,7 +55,7 @@ def plan_kind(
     needed: Sequence[Needed],
     lying: Sequence[Lying],
     terms: Terms,
-    meter: Meter | Share,
+    meter: Meter,
     before: Sequence[Before] = (),
 ) -> KindPlan:
     """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned.
@@ -102,13 +102,13 @@ def problem_of(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -
     return _Job(needed, lying, terms).problem(terms.goal)
 
 
-def _searched(job: "_Job", meter: Meter | Share) -> dict[Goal, Search]:
+def _searched(job: "_Job", meter: Meter) -> dict[Goal, Search]:
     goal = job.terms.goal
-    found = {goal: Search(job.problem(goal), Share.of(meter, CHOSEN_SHARE), job.as_before)}
+    found = {goal: Search(job.problem(goal), Share(meter, CHOSEN_SHARE), job.as_before)}
     found[goal].run()
     others = [one for one in GOALS if one != goal]
     for at, other in enumerate(others):
-        found[other] = Search(job.problem(other), Share.of(meter, 1 / (len(others) - at)))
+        found[other] = Search(job.problem(other), Share(meter, 1 / (len(others) - at)))
         # What one search met may serve another.
         for search in list(found.values()):
             for _, made in search.by_sticks.values():
@@ -168,7 +168,7 @@ class _Job:
                 if held.source is not None and not held.done:
                     self.held[held.source].append((run, held))
         self.before = before
-        self.as_before = as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
+        self.as_before = _as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
         made = Made(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
         self._spots = frozenset(made.spots())
         self.bought = sum(1 for bar in self.lying if bar.bought)
@@ -208,22 +208,15 @@ class _Job:
         by_length = sorted(range(len(self.lying)), key=lambda i: self.lying[i].length)
         rank = {i: i + shorter for shorter, i in enumerate(by_length)}
         trifle = waste // (20 * max(1, len(self.lying)))
+        opened = [bar.tag in self.held or bar.bought for bar in self.lying]
         return tuple(
-            Bar(
-                cap,
-                0 if bar.tag in self.held or bar.bought else fetch,
-                rank[i] * trifle,
-                bar.tag in self.held or bar.bought,
-                bar.bought,
-            )
+            Bar(cap, 0 if opened[i] else fetch, rank[i] * trifle, opened[i], bar.bought)
             for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
         )
 
     def cost(self, made: Made) -> float:
         """What a plan costs, in money or sticks."""
-        preferred = sum(self._by_cost.bar(key).dislike for key in made.loads() if not key.is_new)
-        preferred += self._by_cost.weights.moved * self._by_cost.moved(made)
-        return (score(self._by_cost, made).cost - preferred) / self.unit
+        return (score(self._by_cost, made).cost - self._by_cost.preferred(made)) / self.unit
 
     def stayed(self, made: Made) -> int:
         """How many pieces are as they were before, those that are held among them."""
@@ -284,7 +277,7 @@ class _Job:
         return CutPlan(sources, couplings, new + self.bought, joints, waste, money)
 
 
-def as_before(
+def _as_before(
     parts: Sequence[_Part], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
 ) -> dict[int, Pieces]:
     """The pieces of each part (by number) that can all be cut again just as in an earlier plan."""
@@ -296,7 +289,7 @@ def as_before(
     left = {key: terms.sold[key.at].length if key.is_new else caps[key.at] for key in bars.values()}
     found = dict[int, Pieces]()
     for number, part in enumerate(parts):
-        pieces = _as_before(part, before, bars)
+        pieces = _same_pieces(part, before, bars)
         needs = Counter[BarKey]()
         for piece in pieces:
             needs[piece.bar] += piece.need + terms.kerf
@@ -307,7 +300,7 @@ def as_before(
     return found
 
 
-def _as_before(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
+def _same_pieces(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
     """A part's pieces as before; none where they do not make it any more."""
     stretch, place, pieces = part.stretch, 0, list[Placed]()
     mine = {one.start: one for one in before if one.run == part.run.key and one.bar in bars}

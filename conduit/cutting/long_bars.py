@@ -1,7 +1,7 @@
 """Stretches that no stick makes: they need a bar that is longer than any stick, and may have to share it."""
 
-from collections.abc import Iterator, Sequence
-from itertools import chain, islice, permutations
+from collections.abc import Sequence
+from itertools import islice, permutations
 
 from conduit.cutting.problem import BarKey, Pieces, Placed, Problem
 from conduit.cutting.stretch import Joint, Stretch
@@ -27,20 +27,14 @@ def by_long_bars(problem: Problem) -> dict[int, Pieces]:
     hard = [n for n, stretch in enumerate(problem.stretches) if stretch.fewest(stick) is None]
     hard.sort(key=lambda n: -problem.stretches[n].length)
     made, stuck = dict[int, Pieces](), -1
-    for order in _orders(hard):
+    # Of many stretches only the first few orders of all.
+    for order in islice(permutations(hard), MOST_ORDERS):
         got = _in_turn(problem, order)
         if len(got) == len(hard):
             return got
         if stuck < 0 or len(got) > len(made):
             made, stuck = got, order[len(got)]
-    if not hard:
-        return {}
     raise CannotBeMade(stuck, alone=not _in_turn(problem, [stuck]))
-
-
-def _orders(hard: Sequence[int]) -> Iterator[Sequence[int]]:
-    """Orders to try: of many stretches only the first few of all."""
-    yield from islice(chain([tuple(hard)], permutations(hard)), MOST_ORDERS) if hard else ()
 
 
 def _in_turn(problem: Problem, order: Sequence[int]) -> dict[int, Pieces]:

@@ -1,6 +1,5 @@
 """How long a search may go on: so much work, that the same job gets the same plan, and never beyond a clock."""
 
-from dataclasses import dataclass
 from typing import Protocol
 
 # Of the seconds asked for, work is planned for so many: a machine that is a little slower still does all of it in time.
@@ -43,27 +42,18 @@ class Meter:
         self.work -= work
 
 
-@dataclass
-class Share:
-    """A part of a meter."""
+class Share(Meter):
+    """A part of a meter: what is spent of it is spent of the whole."""
 
-    whole: "Meter | Share"
-    work: float
-
-    @classmethod
-    def of(cls, whole: "Meter | Share", part: float) -> "Share":
+    def __init__(self, whole: Meter, part: float) -> None:
         """So much of what is left."""
-        return cls(whole, whole.left() * part)
+        self.clock, self.whole, self.work = whole.clock, whole, whole.left() * part
 
     def left(self) -> float:
         """Work that is left of it."""
         return min(self.work, self.whole.left())
 
-    def seconds(self) -> float:
-        """What the clock leaves at most."""
-        return self.whole.seconds()
-
     def spend(self, work: float) -> None:
         """So much is done."""
-        self.work -= work
+        super().spend(work)
         self.whole.spend(work)

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from ortools.sat.python import cp_model
 
-from conduit.cutting.meter import ASKED, MODELLED, SOLVED, Meter, Share
+from conduit.cutting.meter import ASKED, MODELLED, SOLVED, Meter
 from conduit.cutting.problem import BarKey, Load, Pieces, Placed, Problem
 from conduit.cutting.solver import FOUND, solver_for
 
@@ -35,7 +35,7 @@ def rooms_for(problem: Problem, keys: Sequence[BarKey], kept: Mapping[BarKey, Lo
     rooms = []
     for key in keys:
         bar, load = problem.bar(key), kept.get(key, Load())
-        cap = bar.cap - load.need - problem.weights.kerf * load.count
+        cap = bar.cap - load.taken(problem.weights.kerf)
         begun = bool(load.count) or bar.opened
         if cap >= problem.least:
             rooms.append(Room(key, cap, 0 if begun else bar.cost, 0 if load.count else bar.dislike, begun))
@@ -134,7 +134,7 @@ class Remake:
                     if takes.pieces is not takes.taken:
                         self.model.add_hint(takes.pieces, load.count)
 
-    def solve(self, meter: Meter | Share, effort: float, tries: int = TRIES) -> dict[int, Pieces] | None:
+    def solve(self, meter: Meter, effort: float, tries: int = TRIES) -> dict[int, Pieces] | None:
         """New pieces of the stretches, or None. Sets `bound`: no plan of them from these bars costs less.
 
         `effort`: the solver's own units of work for each try.

@@ -64,6 +64,15 @@ class Load:
         """And one piece more."""
         return Load(self.need + need, self.count + 1)
 
+    def taken(self, kerf: int) -> int:
+        """What it takes of its bar, before another piece of it."""
+        return self.need + kerf * self.count
+
+    def wasted(self, cap: int, weights: "Weights") -> int:
+        """What is lost of a bar: what the blade takes, and what is left where it is too short to keep."""
+        left = self.left(cap, weights.kerf)
+        return cap - self.need - (left if left >= weights.keep else 0)
+
     def left(self, cap: int, kerf: int) -> int:
         """What remains of a bar; negative where it does not hold the load. A last sliver within a kerf is no offcut."""
         room = cap - self.need - kerf * max(0, self.count - 1)
@@ -100,6 +109,11 @@ class Problem:
             return 0
         return sum(spot not in self.before for spot in made.spots())
 
+    def preferred(self, made: "Made") -> int:
+        """What of a plan's cost is only preference: bars rather left, pieces rather not moved."""
+        disliked = sum(self.bar(key).dislike for key in made.loads() if not key.is_new)
+        return disliked + self.weights.moved * self.moved(made)
+
     def may_use(self, number: int, key: BarKey) -> bool:
         """Whether a stretch may be cut from a bar."""
         return key.is_new or number not in self.new_only or self.bars[key.at].bought
@@ -107,12 +121,9 @@ class Problem:
     def left_of(self, loads: Mapping[BarKey, Load]) -> list[tuple[int, BarKey]]:
         """What the next piece may have of each bar that lies there or is cut already, the shortest first."""
         keys = {*loads, *(BarKey(at) for at in range(len(self.bars)))}
-        left = ((self.bar(key).cap - self.taken(loads.get(key, Load())), key) for key in keys)
+        kerf = self.weights.kerf
+        left = ((self.bar(key).cap - loads.get(key, Load()).taken(kerf), key) for key in keys)
         return sorted(one for one in left if one[0] >= self.least)
-
-    def taken(self, load: Load) -> int:
-        """What a load takes of its bar, before another piece of it."""
-        return load.need + self.weights.kerf * load.count
 
     def bar(self, key: BarKey) -> Bar:
         """The bar that a key names."""
@@ -198,8 +209,7 @@ def score(problem: Problem, made: Made) -> Score:
     sticks = [0] * len(problem.sticks)
     for key, load in loads.items():
         bar = problem.bar(key)
-        left = load.left(bar.cap, weights.kerf)
-        waste += bar.cap - load.need - (left if left >= weights.keep else 0)
+        waste += load.wasted(bar.cap, weights)
         cost += bar.cost + bar.dislike * bool(load.count)
         if key.is_new:
             sticks[key.at] += 1

@@ -42,7 +42,7 @@ class Search:
     """
 
     problem: Problem
-    meter: Meter | Share
+    meter: Meter
     before: Mapping[int, Pieces] = field(default_factory=dict)
     luck: Random = field(default_factory=lambda: Random(SEED))
     best: Made | None = None
@@ -123,11 +123,11 @@ class Search:
         # Where the take-up is no larger than the kerf, one piece of a bar does what two of it do, and cheaper.
         wide = {number for number, stretch in enumerate(problem.stretches) if stretch.gap > problem.weights.kerf}
         for several in [wide] if self.several <= wide else [wide, wide | self.several]:
-            self._modelled(keys, most, several, Share.of(self.meter, WHOLE_SHARE))
+            self._modelled(keys, most, several, Share(self.meter, WHOLE_SHARE))
             if self.done():
                 return
 
-    def _modelled(self, keys: Sequence[BarKey], most: Sequence[int], several: set[int], share: Share) -> None:
+    def _modelled(self, keys: Sequence[BarKey], most: Sequence[int], several: set[int], share: Meter) -> None:
         """Offer the answer of a model with these bars, `most` new sticks of each length among them; keep its bound."""
         problem, numbers = self.problem, range(len(self.problem.stretches))
         remake = Remake(problem, numbers, rooms_for(problem, keys, {}), several)
@@ -239,10 +239,8 @@ class Search:
         """Whether it is proved: less than a sixteenth of pipe could still be saved."""
         if self.reached is None or self.best is None:
             return False
-        used = {piece.bar for pieces in self.best.stretches for piece in pieces if not piece.bar.is_new}
-        preferred = sum(self.problem.bar(key).dislike for key in used)
-        preferred += self.problem.weights.moved * self.problem.moved(self.best)
-        return self.reached.cost - preferred - self.bounds.cost < max(1, self.problem.weights.waste)
+        cost = self.reached.cost - self.problem.preferred(self.best)
+        return cost - self.bounds.cost < max(1, self.problem.weights.waste)
 
     def run(self) -> None:
         """Search until the time given is over, or nothing better comes."""

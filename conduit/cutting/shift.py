@@ -1,6 +1,6 @@
 """Couplings shifted where they lie, so that less is lost of the bars on either side of them."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.cutting.problem import BarKey, Load, Made, Pieces, Placed, Problem, Weights
@@ -11,9 +11,8 @@ MOST_ROUNDS, NEVER = 4, 1 << 40
 SLIVER, LOST = 8, 4
 
 
-def shifted(problem: Problem, made: Made, numbers: Iterable[int]) -> Made:
+def shifted(problem: Problem, made: Made, numbers: Sequence[int]) -> Made:
     """The same pieces of the same bars, the couplings of some stretches moved for as long as it saves waste."""
-    numbers = list(numbers)
     loads, stretches = made.loads(), list(made.stretches)
     for _ in range(MOST_ROUNDS):
         better = False
@@ -67,7 +66,7 @@ class _Side:
     @property
     def left(self) -> int:
         """What the piece at the coupling may have."""
-        return self.cap - self.others.need - self.weights.kerf * self.others.count
+        return self.cap - self.others.taken(self.weights.kerf)
 
     def is_well_used(self, need: int) -> bool:
         """Whether nothing of the bar is lost but what the blade takes, and no sliver is shaved off."""
@@ -78,10 +77,9 @@ class _Side:
 
         A sliver that is shaved off is a cut for nothing: it counts a little more than the same waste at once.
         """
-        left = self.others.with_piece(need).left(self.cap, self.weights.kerf)
-        if left < 0:
+        if need > self.left:
             return NEVER
-        waste = self.cap - self.others.need - need - (left if left >= self.weights.keep else 0)
+        waste = self.others.with_piece(need).wasted(self.cap, self.weights)
         return LOST * waste + (0 < self.left - need <= SLIVER)
 
 
