@@ -1,7 +1,6 @@
 """The cut list of several runs: couplings and sources planned together, as people read and cut it."""
 
 import math
-from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
@@ -18,6 +17,7 @@ from conduit.cut_results import (
     reading,
 )
 from conduit.cut_terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
+from conduit.cut_words import labels_of, price_says, stayed_says, sticks_say
 from conduit.cutting.couplings import free_windows
 from conduit.cutting.joint import plan_kind
 from conduit.cutting.meter import Budget, Meter, Share
@@ -33,7 +33,6 @@ from conduit.cutting.model import (
     Needed,
     Source,
     Span,
-    Terms,
 )
 from conduit.cutting.verify import faults
 from conduit.results import Plan, PlannedCoupling, PlannedPiece
@@ -220,7 +219,7 @@ class _Lister:
             if wrong:
                 raise AssertionError("; ".join(wrong))
         kind = found.kind
-        labels = _labels(found.plans)
+        labels = labels_of(found.plans)
         return CutKind(
             material=kind.material,
             trade_size=kind.trade_size,
@@ -230,11 +229,11 @@ class _Lister:
             couplings_at_least=found.joints_at_least,
             cost_at_least=math.floor(found.cost_at_least * 10**4 + 1e-3) / 10**4,
             priced=any(one.price is not None for one in self.terms.sold),
-            price_says=_price_says(self.terms),
+            price_says=price_says(self.terms),
             impossible=list(found.impossible),
             crowded_out=list(found.crowded_out),
             looked_at=self._looked_at(found),
-            stayed=_stayed(found) if before else "",
+            stayed=stayed_says(found) if before else "",
             seconds=round(found.seconds, 3),
             digest=digest,
         )
@@ -261,7 +260,7 @@ class _Lister:
             waste_worth=waste_worth,
             proved=proved,
             cheapest=plan.cost - found.cost_at_least < max(A_CENT, self.terms.of_a_sixteenth),
-            says=_says(plan.sticks, found.at_least),
+            says=sticks_say(plan.sticks, found.at_least),
             sources=[self._source(source, number) for number, source in enumerate(order)],
             places=[
                 RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
@@ -375,17 +374,6 @@ def _pieces_before(choice: CutChoice | None) -> list[Before]:
     ]
 
 
-def _stayed(found: KindPlan) -> str:
-    """How much is as it was in the plan before."""
-    pieces = sum(len(source.cuts) for source in found.plans[found.chosen].sources)
-    if not pieces:
-        return ""
-    if found.stayed >= pieces:
-        return "Every piece stays where it was."
-    stay = "stays where it was" if found.stayed == 1 else "stay where they were"
-    return f"{found.stayed or 'None'} of {_counted(pieces, 'piece')} {stay}."
-
-
 def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
     """What is better than was proved to be possible: a fault in this program."""
     figures = {
@@ -398,44 +386,3 @@ def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
         for what, (got, least) in figures.items()
         if got < least - 1e-6
     ]
-
-
-def _labels(plans: Sequence[CutPlan]) -> list[str]:
-    """What tells the choices apart: sticks and couplings, then the lengths bought, then what each costs."""
-    labels = [f"{_counted(plan.sticks, 'stick')}, {_counted(plan.joints, 'coupling')}" for plan in plans]
-    again = {label for label in labels if labels.count(label) > 1}
-    labels = [
-        f"{one} ({_lengths_bought(plan)})" if one in again else one for one, plan in zip(labels, plans, strict=True)
-    ]
-    return [f"{label}: {plan.cost:.2f}" for label, plan in zip(labels, plans, strict=True)]
-
-
-def _lengths_bought(plan: CutPlan) -> str:
-    lengths = Counter(source.length for source in plan.sources if source.tag is None)
-    return ", ".join(f"{count} of {reading(length).reads}" for length, count in sorted(lengths.items()))
-
-
-def _counted(count: int, what: str) -> str:
-    return f"{count or 'no'} {what}" if count < 2 else f"{count} {what}s"
-
-
-def _price_says(terms: Terms) -> str:
-    """What is taken for a length without a price where others have one."""
-    if all(one.price is None for one in terms.sold):
-        return ""
-    told = [
-        f"{reading(one.length).reads} has no price: taken as {terms.price(one.length):.2f}, by its length."
-        for one in terms.sold
-        if one.price is None
-    ]
-    return " ".join(told)
-
-
-def _says(sticks: int, at_least: int) -> str:
-    """How many new sticks, and what is proved of that."""
-    if not sticks:
-        return "No new sticks needed."
-    count = f"{sticks} {'stick' if sticks == 1 else 'sticks'}"
-    if sticks > at_least:
-        return f"{count}; at least {at_least or 'none'}."
-    return f"{count}; it cannot be done with {sticks - 1 or 'none'}."
