@@ -42,7 +42,7 @@ NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough wher
 NEEDS_ANOTHERS = (
     "It needs pipe longer than any that is sold; what the rack has of it is taken by other runs of this job."
 )
-# What costs no more than this above what is proved to be the least, or a sixteenth of pipe, costs the least.
+# In money, what costs no more than this above what is proved to be the least costs the least.
 A_CENT = 0.01
 
 
@@ -228,7 +228,7 @@ class _Lister:
             sticks_at_least=found.at_least,
             couplings_at_least=found.joints_at_least,
             cost_at_least=math.floor(found.cost_at_least * 10**4 + 1e-3) / 10**4,
-            priced=any(one.price is not None for one in self.terms.sold),
+            priced=self.terms.is_priced,
             price_says=price_says(self.terms),
             impossible=list(found.impossible),
             crowded_out=list(found.crowded_out),
@@ -243,6 +243,12 @@ class _Lister:
             return ""
         which = "those that serve best: the longest, and a spread of the other lengths"
         return f"{found.looked_at:,} of {len(self.lying):,} pieces on the rack were looked at, {which}."
+
+    @property
+    def _trifle(self) -> float:
+        """Costs that differ by less are the same: a sixteenth of pipe; in money also a cent."""
+        sixteenth = self.terms.of_a_sixteenth
+        return max(A_CENT, sixteenth) if self.terms.is_priced else sixteenth
 
     def _choice(self, plan: CutPlan, label: str, found: KindPlan) -> CutChoice:
         # A walk along the pile: by place, then by tag; new sticks after it.
@@ -259,7 +265,7 @@ class _Lister:
             bill=bill,
             waste_worth=waste_worth,
             proved=proved,
-            cheapest=plan.cost - found.cost_at_least < max(A_CENT, self.terms.of_a_sixteenth),
+            cheapest=plan.cost - found.cost_at_least < self._trifle,
             says=sticks_say(plan.sticks, found.at_least),
             sources=[self._source(source, number) for number, source in enumerate(order)],
             places=[

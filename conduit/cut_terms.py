@@ -63,8 +63,8 @@ class CutTerms(Part):
         sticks = own.sticks if own else [SoldStick()]
         by_length = {whole_sixteenths(one.length): one.price for one in sticks}
         sold = tuple(Sold(length, price) for length, price in sorted(by_length.items()))
-        priced = any(one.price is not None for one in sold)
-        a_stick = Terms(sold=sold).price(sold[0].length) if priced else 1.0
+        market = Terms(sold=sold)
+        a_stick = market.price(sold[0].length) if market.is_priced else 1.0
         worth = self.coupling * a_stick
         return Terms(
             goal=self.goal,

@@ -49,7 +49,7 @@ def _counted(count: int, what: str) -> str:
 
 def price_says(terms: Terms) -> str:
     """What is taken for a length without a price where others have one."""
-    if all(one.price is None for one in terms.sold):
+    if not terms.is_priced:
         return ""
     told = [
         f"{reading(one.length).reads} has no price: taken as {terms.price(one.length):.2f}, by its length."

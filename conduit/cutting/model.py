@@ -114,6 +114,11 @@ class Terms:
     fetch: float = 0.0
 
     @property
+    def is_priced(self) -> bool:
+        """Whether any length has a price: then costs are money, else sticks."""
+        return any(one.price is not None for one in self.sold)
+
+    @property
     def rate(self) -> float:
         """What a sixteenth costs where a length has no price: as in the cheapest that has; else a stick of 120 is 1."""
         return min((one.price / one.length for one in self.sold if one.price is not None), default=1 / USUAL_STICK)
