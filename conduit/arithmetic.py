@@ -79,7 +79,7 @@ def exact_way(layout: Layout, steps: Sequence[AnyStep | None], shoe: Shoe) -> li
     """The exact way for every step that was laid out and has bends."""
     found = []
     for index, step in enumerate(steps):
-        bends = [bend for bend, owner in zip(layout.path.bends, layout.owners, strict=True) if owner == index]
+        bends = layout.bends_of(index)
         if step is not None and bends:
             found.append(_of_step(index, step, bends, shoe))
     return found

@@ -47,9 +47,8 @@ def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:
     hooks: dict[int, Hook] = {
         index: "A" if one_way else stick.habit(index, arc).mark.hook for index, arc in arcs.items()
     }
-    steps, owners = stick.reading.steps, stick.layout.owners
-    units, groups = units_of(arcs, owners, steps, hooks)
-    habits = habits_of(owners, steps, groups)
+    units, groups = units_of(arcs, stick.layout, hooks)
+    habits = habits_of(stick.layout, groups)
     length = stick.length + stick.spare
     chosen = _chosen(arranged, groups)
     if chosen:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
-from conduit.bench import Reading, is_ninety, readings_on
+from conduit.bench import Reading, readings_on
 from conduit.correct import HANDS_ANGLE, HANDS_MARK, HANDS_TURN, AsBent, Correction, Piece, as_read, correct
 from conduit.geometry.vectors import Vec
 from conduit.sheet_results import Made
@@ -157,15 +157,15 @@ class AsMade:
 
         Behind end A it is the deduct; between two backs, both hooks toward A, the gain.
         """
-        bench, one = self.stick.bench, self.made[index]
-        if one.tape is None or not is_ninety(bench, index) or self.hooks[index] != "A":
+        layout, one = self.stick.layout, self.made[index]
+        if one.tape is None or not layout.is_ninety(index) or self.hooks[index] != "A":
             return None, 0.0
         further = self.further(self.state_before(index), index, one)
         before = [other for other in self.made_before(index) if other < index]
         if not before:
             return "deduct", further
         neighbour = index - 1
-        if max(before) == neighbour and is_ninety(bench, neighbour) and self.hooks[neighbour] == "A":
+        if max(before) == neighbour and layout.is_ninety(neighbour) and self.hooks[neighbour] == "A":
             return "gain", further - self.states[-1].readings[self.order.index(neighbour)].further
         return None, 0.0
 

@@ -5,16 +5,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from conduit.geometry.path import Path, tangent_length
+from conduit.geometry.path import tangent_length
 from conduit.geometry.vectors import Vec
+from conduit.layout import Layout
 from conduit.simulate import Arc, Bent
 from conduit.steps import (
-    AnyStep,
-    BendStep,
-    BoxOffsetStep,
     KickStep,
-    OffsetStep,
-    RolledStep,
     Saddle3Step,
     Saddle4Step,
     SweepStep,
@@ -55,11 +51,9 @@ class Roll:
 
 @dataclass(frozen=True)
 class Bench:
-    """What readings are worked out from: the run's path, whose step each bend is, and how lengths are shown."""
+    """What readings are worked out from: the run's layout, and how lengths are shown."""
 
-    path: Path
-    owners: Sequence[int]
-    steps: Sequence[AnyStep | None]
+    layout: Layout
     diameter: float
     tape: str
     feet: bool
@@ -106,23 +100,6 @@ def _clock(degrees: float) -> str:
     return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
 
 
-def is_offset(bench: Bench, index: int) -> bool:
-    """Whether the bend is one of an offset's two."""
-    return isinstance(bench.steps[bench.owners[index]], OffsetStep | RolledStep | BoxOffsetStep)
-
-
-def is_ninety(bench: Bench, index: int) -> bool:
-    """Whether the bend is a turn that a tape can hook behind."""
-    step = bench.steps[bench.owners[index]]
-    return isinstance(step, BendStep | KickStep) and abs(bench.path.bends[index].angle - math.pi / 2) < 1e-6
-
-
-def within_saddle(bench: Bench, index: int) -> tuple[int, float] | None:
-    """The bend's number within its three-bend saddle and the centre's angle, or None outside of one."""
-    step = bench.steps[bench.owners[index]]
-    return (index - bench.owners.index(bench.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
-
-
 Kind = Literal["back", "rise", "off", "other"]
 Arcs = Mapping[int, Arc]
 
@@ -156,17 +133,17 @@ def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Rea
 
 
 def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:
-    step = bench.steps[bench.owners[just_made]]
-    mates = [i for i, owner in enumerate(bench.owners) if owner == bench.owners[just_made]]
+    step = bench.layout.step_of(just_made)
+    mates = bench.layout.indices_of(bench.layout.owners[just_made])
     if isinstance(step, SweepStep):
         return _swept(bent, arcs, [index for index in mates if index in arcs])
-    if is_ninety(bench, just_made):
+    if bench.layout.is_ninety(just_made):
         back = _to_back(bench, bent, arcs, just_made)
         return [back] if set(mates) - set(arcs) or len(mates) == 1 else [back, *_kicked(bench, bent, arcs, mates)]
     if not set(mates) <= set(arcs):
         pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
         return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
-    if is_offset(bench, just_made):
+    if bench.layout.is_of_offset(just_made):
         return [_rise(bench, bent, arcs, *mates), Reading("level", "Both outer legs", "parallel")]
     if isinstance(step, Saddle4Step):
         return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), Reading("level", "Both ends", "in one line")]
@@ -209,8 +186,8 @@ def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> Reading:
 
 def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[Reading]:
     """How far the kick has moved the 90's corner off the line of its leg."""
-    kick, ninety = sorted(mates, key=lambda index: is_ninety(bench, index))
-    if not is_ninety(bench, ninety):
+    kick, ninety = sorted(mates, key=lambda index: bench.layout.is_ninety(index))
+    if not bench.layout.is_ninety(ninety):
         return []
     at = arcs[kick].start if kick < ninety else arcs[kick].end
     rise = _aside(bent, at, _corner(bent, arcs[ninety], at_start=kick < ninety))
@@ -233,7 +210,7 @@ def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> Reading:
 
 def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, str]:
     """Where the tape hooks: the back of the last 90 made before a bend on this piece, or its end A."""
-    nineties = [index for index in arcs if index < before and is_ninety(bench, index)]
+    nineties = [index for index in arcs if index < before and bench.layout.is_ninety(index)]
     if not nineties:
         return bent.start.point, "End A"
     last = max(nineties)

@@ -99,9 +99,9 @@ def blocked(layout: Layout) -> list[tuple[float, float]]:
 
 def over_things(layout: Layout) -> list[tuple[float, float]]:
     """Stretches that go over a thing in the way; not the leg that lies on one that goes on and on."""
-    bends, spans = layout.path.bends, []
+    spans = []
     for thing in layout.hindrances:
-        own = [bend for bend, owner in zip(bends, layout.owners, strict=True) if owner == thing.step]
+        own = layout.bends_of(thing.step)
         if own and math.isfinite(thing.far):
             beyond = thing.far - thing.near if len(own) == 2 else 0.0
             spans.append((own[0].start, own[-1].end + beyond))

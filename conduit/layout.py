@@ -9,13 +9,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from conduit.document import End, Reading
-from conduit.geometry.path import Corner, Overlap, Path, leg_straights, tangent_length, trace
+from conduit.geometry.path import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Vec
 from conduit.placed import Context, Datum, Dimension, Hindrance, Marker, Placed
 from conduit.placing import SLACK, place
 from conduit.problems import Problem, setting
 from conduit.shoe import Shoe
-from conduit.steps import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.steps import AnyStep, BendStep, BoxOffsetStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.tables import CARD_ANGLES, Rules
 from conduit.units import format_angle, format_at_least, format_length
 
@@ -25,19 +25,50 @@ LOOSE_END = 12.0
 
 @dataclass(frozen=True)
 class Layout:
-    """The centreline as far as it can be made. `owners` gives each bend's step number (from 0).
+    """The centreline as far as it can be made. `owners` gives each bend's step number (from 0) in `steps`.
 
     `datums` gives where the tape hooks before each step that was laid out, and after the last.
     """
 
     path: Path
     owners: tuple[int, ...]
+    steps: tuple[AnyStep | None, ...]
     complete: bool
     dimensions: tuple[Dimension, ...] = ()
     hindrances: tuple[Hindrance, ...] = ()
     markers: tuple[Marker, ...] = ()
     problems: tuple[Problem, ...] = ()
     datums: tuple[Datum, ...] = ()
+
+    def step_of(self, index: int) -> AnyStep | None:
+        """The step that a bend (by its index on the path) belongs to."""
+        return self.steps[self.owners[index]]
+
+    def indices_of(self, step: int) -> list[int]:
+        """The bends of a step by their index on the path."""
+        return [index for index, owner in enumerate(self.owners) if owner == step]
+
+    def indices_after(self, step: int) -> list[int]:
+        """The bends of all later steps by their index on the path."""
+        return [index for index, owner in enumerate(self.owners) if owner > step]
+
+    def bends_of(self, step: int) -> list[PathBend]:
+        """The bends of a step."""
+        return [self.path.bends[index] for index in self.indices_of(step)]
+
+    def is_ninety(self, index: int) -> bool:
+        """Whether the bend is a turn of 90° that a tape can hook behind: a bend's, or the 90 of a kick."""
+        turns = isinstance(self.step_of(index), BendStep | KickStep)
+        return turns and abs(self.path.bends[index].angle - math.pi / 2) < 1e-6
+
+    def is_of_offset(self, index: int) -> bool:
+        """Whether the bend is one of an offset's two."""
+        return isinstance(self.step_of(index), OffsetStep | RolledStep | BoxOffsetStep)
+
+    def within_saddle(self, index: int) -> tuple[int, float] | None:
+        """The bend's number within its three-bend saddle and the centre's angle in degrees; None outside of one."""
+        step = self.step_of(index)
+        return (index - self.owners.index(self.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
 
     def marker_position(self, marker: Marker) -> float:
         """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
@@ -54,6 +85,7 @@ class _Course:
 
     heading: Vec
     shoe: Shoe
+    steps: tuple[AnyStep | None, ...]
     corners: list[Corner]
     placed: list[Placed]
     owners: list[int]
@@ -90,6 +122,7 @@ class _Course:
         return Layout(
             path,
             tuple(self.owners),
+            self.steps,
             False,
             tuple(one for placed in self.placed for one in placed.dimensions),
             tuple(one for placed in self.placed for one in placed.hindrances),
@@ -102,7 +135,7 @@ class _Course:
 def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
     """Lay the run out on `shoe`, as far as it goes."""
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
-    course = _Course(heading, shoe, [], [Placed((), Datum(ORIGIN, heading))], [])
+    course = _Course(heading, shoe, tuple(reading.steps), [], [Placed((), Datum(ORIGIN, heading))], [])
     if not reading.start:
         return course.so_far()
     end_at = reading.end.at if reading.end else None

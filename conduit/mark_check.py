@@ -189,7 +189,7 @@ class _Checker:
 
     def _way_of(self, step: CardStep) -> str | None:
         """How the card has a step's marks: a way's name, nothing where they are exact, None where neither."""
-        own = self.case.of_step(step.step)
+        own = self.case.layout.indices_of(step.step)
         if all(within_a_sixteenth(self.off[bend]) for bend in own):
             return ""
         laid = [self.case.laid[bend] for bend in own]

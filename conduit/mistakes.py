@@ -68,13 +68,9 @@ class Case:
         """All exact marks of `layout` (of this run, where it is left out)."""
         return [self.at(layout or self.layout, index) for index in range(len(self.laid))]
 
-    def of_step(self, step: int) -> list[int]:
-        """The bends of a step."""
-        return [index for index, owner in enumerate(self.layout.owners) if owner == step]
-
     def shrink(self, step: int) -> float:
         """What a step really shrinks the run by: pipe used less distance along the leg."""
-        first, last = self.of_step(step)[0], self.of_step(step)[-1]
+        first, last = self.layout.indices_of(step)[0], self.layout.indices_of(step)[-1]
         bends, radius = self.layout.path.bends, self.layout.path.radius
         start, end = bends[first], bends[last]
         along = end.point(end.angle, radius).minus(start.entry).dot(start.heading_before)
@@ -126,9 +122,9 @@ def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float
 def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
         return
-    bends, shrink = case.of_step(step), case.shrink(step)
+    bends, shrink = case.layout.indices_of(step), case.shrink(step)
     half = shrink / 2
-    later = [index for index, owner in enumerate(case.layout.owners) if owner > step]
+    later = case.layout.indices_after(step)
     if later:
         says = "Its shrink was not carried into the marks that follow."
         yield "shrink_not_carried", says, step, _moved(should, -shrink, later)
@@ -173,12 +169,12 @@ def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | 
 def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, BendStep | KickStep):
         return
-    after = [index for index, owner in enumerate(case.layout.owners) if owner > step]
+    after = case.layout.indices_after(step)
     if after:
         says = "The legs were added up without taking off the gain."
         yield "no_gain", says, step, _moved(should, case.shoe.gain, after)
     says = "The deduct was not taken off."
-    yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.of_step(step))
+    yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.layout.indices_of(step))
 
 
 def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:

@@ -55,7 +55,7 @@ def found_by_ordering(
     for number, (start, end) in enumerate(pieces, 1):
         arcs = arcs_on(layout, start, end)
         if arcs:
-            bent.append(_Piece(number, *units_of(arcs, layout.owners, reading.steps), end - start))
+            bent.append(_Piece(number, *units_of(arcs, layout), end - start))
     close = [list(_close(piece, reading, layout, shoe)) for piece in bent]
     left = [piece for piece, found in zip(bent, close, strict=True) if not found]
     why = _known_why([(tuple(piece.units), piece.length) for piece in left], shoe)

@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 
+from conduit.layout import Layout
 from conduit.order import ALONG, FIRST, TIDY, Habit
 from conduit.reach import Unit
 from conduit.shoe import Hook
@@ -12,8 +13,7 @@ from conduit.steps import AnyStep, BoxOffsetStep, KickStep, Saddle3Step, Saddle4
 
 def units_of(
     arcs: Mapping[int, Arc],
-    owners: Sequence[int],
-    steps: Sequence[AnyStep | None],
+    layout: Layout,
     hooks: Mapping[int, Hook] = MappingProxyType({}),
 ) -> tuple[list[Unit], list[list[int]]]:
     """A piece's units from its arcs (by index in the run), and each unit's bends; a sweep's shots are one unit.
@@ -23,8 +23,8 @@ def units_of(
     units: list[Unit] = []
     groups: list[list[int]] = []
     for index, arc in arcs.items():
-        owner = owners[index]
-        if isinstance(steps[owner], SweepStep) and groups and owners[groups[-1][0]] == owner:
+        same_step = groups and layout.owners[groups[-1][0]] == layout.owners[index]
+        if same_step and isinstance(layout.step_of(index), SweepStep):
             last = units.pop()
             groups[-1].append(index)
             called = f"{groups[-1][0] + 1} to {index + 1}"
@@ -35,11 +35,9 @@ def units_of(
     return units, groups
 
 
-def habits_of(
-    run_owners: Sequence[int], steps: Sequence[AnyStep | None], groups: Sequence[Sequence[int]]
-) -> list[Habit]:
+def habits_of(layout: Layout, groups: Sequence[Sequence[int]]) -> list[Habit]:
     """The rules of the trade for these units, as preferences with reasons."""
-    owners = [run_owners[group[0]] for group in groups]
+    owners, steps = [layout.owners[group[0]] for group in groups], layout.steps
     habits: list[Habit] = []
     for number, owner in enumerate(owners):
         step = steps[owner]

@@ -5,7 +5,6 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from conduit.arithmetic import StepArithmetic, exact_way, mark_lines, shoe_lines
-from conduit.bench import Bench, is_ninety, within_saddle
 from conduit.checks import blocked, closure_of, closure_words, degrees_of, over_things
 from conduit.cutting.couplings import room_to_move
 from conduit.document import Head, Reading
@@ -114,9 +113,6 @@ class _Planner:
         self.laid, self.layout, self.shoe = laid, layout, shoe
         self.reading, self.couplings, self.rules = laid.reading, list(laid.couplings), laid.rules
         self.head, self.path = self.reading.head, layout.path
-        self.bench = Bench(
-            layout.path, layout.owners, self.reading.steps, shoe.diameter, self.head.tape, self.head.feet
-        )
 
     def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
@@ -197,7 +193,7 @@ class _Planner:
         bend = self.path.bends[index]
         arc = Arc(bend.start - start, bend.end - start, bend.roll, bend.angle)
         marks = marks_for(bend, self.shoe, start)
-        use = recommend(marks, end - start, within_saddle(self.bench, index))
+        use = recommend(marks, end - start, self.layout.within_saddle(index))
         return BenchBend(
             number=index + 1,
             angle=math.degrees(bend.angle),
@@ -213,7 +209,7 @@ class _Planner:
 
     def _stub(self, index: int, start: float, first: int) -> Stub | None:
         """The other habits of a stub, where the piece's first bend is a 90 measured from its end A."""
-        if index != first or not is_ninety(self.bench, index):
+        if index != first or not self.layout.is_ninety(index):
             return None
         bend = self.path.bends[index]
         height = bend.vertex.minus(point_at(self.path, start)[0]).dot(bend.heading_before) + self.shoe.diameter / 2

@@ -141,7 +141,7 @@ class Prover:
         return [self._card_answer(step) for step in self.by_card.steps]
 
     def _card_answer(self, step: CardStep) -> CardAnswer:
-        bends = [bend for bend, owner in zip(self.path.bends, self.layout.owners, strict=True) if owner == step.step]
+        bends = self.layout.bends_of(step.step)
         ways = [self._card_way(way, bends) for way in step.ways]
         usual = ways[0] if ways else CardWayPlanned(name="", marks=[], lines=[], costs=None)
         return CardAnswer(
@@ -203,7 +203,7 @@ class Prover:
 
     def _spread_at(self, thing: Hindrance, hands: Hands) -> SpreadAt:
         """Where the pipe is highest over a thing, or past its near face."""
-        own = [index for index, owner in enumerate(self.layout.owners) if owner == thing.step]
+        own = self.layout.indices_of(thing.step)
         bends = self.path.bends
         first, last = bends[own[0]], bends[own[-1]]
         s = (first.start + last.end) / 2 if len(own) > 2 else last.end

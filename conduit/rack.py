@@ -13,8 +13,8 @@ from itertools import pairwise
 
 from conduit.document import Reading, ShoeFigures
 from conduit.geometry.path import Path, points_along, tangent_length
+from conduit.geometry.segments import segment_distance
 from conduit.geometry.vectors import DIRECTIONS, Direction, Vec
-from conduit.judge import segment_distance
 from conduit.shoe import Shoe
 from conduit.steps import AnyStep, BendStep, CouplingStep, KickStep, OffsetStep, PullPointStep, SweepStep
 from conduit.tables import OUTSIDE_DIAMETER, TradeSize

@@ -71,7 +71,7 @@ class Bencher:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
         if BEND_LONG not in {problem.code for problem in self.laid.problems}:
             return 0.0
-        units, _ = units_of(stick.arcs, stick.layout.owners, stick.reading.steps)
+        units, _ = units_of(stick.arcs, stick.layout)
         return spare_needed(units, stick.shoe, stick.length) or 0.0
 
 

@@ -6,9 +6,10 @@ run was laid out or the marks were worked out (handbook, Geometry, Bending it ba
 
 import math
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import NamedTuple
 
 from conduit.geometry.vectors import Vec
@@ -124,6 +125,14 @@ class Bent:
             inside = entry.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
             bows.append(Bow(entry.point, entry.heading, inside, leaves.point, leaves.heading))
         return bows
+
+    def parts(self, start: float, end: float) -> Iterator[tuple[float, float, bool]]:
+        """Each straight and arc between two places: where it begins and ends, and whether it is an arc."""
+        edges = [0.0, *(edge for arc in self.arcs for edge in (arc.start, arc.end)), self.length]
+        for number, (low, high) in enumerate(pairwise(edges)):
+            low, high = max(low, start), min(high, end)
+            if high > low:
+                yield low, high, number % 2 == 1
 
     @cached_property
     def _starts(self) -> list[float]:

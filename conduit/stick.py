@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from conduit.bench import Bench, within_saddle
+from conduit.bench import Bench
 from conduit.correct import Aim, Piece
 from conduit.document import Reading
 from conduit.geometry.path import point_at
@@ -60,7 +60,7 @@ class Stick:
     def bench(self) -> Bench:
         """What readings are worked out from."""
         head = self.reading.head
-        return Bench(self.layout.path, self.layout.owners, self.reading.steps, self.shoe.diameter, head.tape, head.feet)
+        return Bench(self.layout, self.shoe.diameter, head.tape, head.feet)
 
     @cached_property
     def arcs(self) -> Arcs:
@@ -71,7 +71,7 @@ class Stick:
         """The bends as the card sets them, where it knows every bend of a step."""
         found: dict[int, Setting] = {}
         for answer in card:
-            own = [index for index, owner in enumerate(self.layout.owners) if owner == answer.step]
+            own = self.layout.indices_of(answer.step)
             if len(own) != len(answer.marks):
                 continue
             for index, mark in zip(own, answer.marks, strict=True):
@@ -82,12 +82,12 @@ class Stick:
 
     def habit(self, index: int, arc: Arc) -> Recommended:
         """Which mark to use for a bend, in the trade's habit."""
-        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.length, within_saddle(self.bench, index))
+        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.length, self.layout.within_saddle(index))
 
     def use(self, index: int, arc: Arc, hook: Hook) -> Recommended:
         """Which mark to use for a bend with the hook facing one end."""
         marks = tuple(mark for mark in marks_of_arc(arc.start, arc.end, self.shoe) if mark.hook == hook)
-        return recommend(marks, self.length, within_saddle(self.bench, index))
+        return recommend(marks, self.length, self.layout.within_saddle(index))
 
     def held(self) -> Pose:
         """The piece's end A where the run has it, with the frame that rolls are against."""
@@ -115,7 +115,7 @@ class Stick:
     def _sweeps(self) -> tuple[tuple[int, ...], ...]:
         """The shots of each sweep, by their place on the piece."""
         places = {index: place for place, index in enumerate(self.arcs)}
-        _, groups = units_of(self.arcs, self.layout.owners, self.reading.steps)
+        _, groups = units_of(self.arcs, self.layout)
         return tuple(tuple(places[index] for index in group) for group in groups if len(group) > 1)
 
     @cached_property

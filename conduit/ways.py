@@ -170,11 +170,7 @@ def _rise_of(
 
 def _laid_figures(layout: Layout | None, number: int, head: Head) -> _Figures:
     """The same from the run as laid out: distance of the first two bends' middles, and degrees."""
-    bends = (
-        [bend for bend, owner in zip(layout.path.bends, layout.owners, strict=True) if owner == number]
-        if layout
-        else []
-    )
+    bends = layout.bends_of(number) if layout else []
     degrees = math.degrees(sum(bend.angle for bend in bends))
     if len(bends) < 2:
         return None, None, None, degrees

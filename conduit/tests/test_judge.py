@@ -2,8 +2,9 @@ import math
 from unittest import TestCase
 
 from conduit.document import read_document
+from conduit.geometry.segments import segment_distance
 from conduit.geometry.vectors import DIRECTIONS, Vec
-from conduit.judge import judge, segment_distance
+from conduit.judge import judge
 from conduit.marks import marks_for
 from conduit.prove import Prover
 from conduit.simulate import Pose, Setting, bend_pipe

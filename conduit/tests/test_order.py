@@ -27,8 +27,8 @@ def searched(raw):
     reading, layout, shoe = run.reading, run.layout, run.shoe
     stick = Stick(Prover(reading, layout, shoe), 0.0, layout.path.length)
     hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
-    units, groups = units_of(stick.arcs, layout.owners, reading.steps, hooks)
-    habits = habits_of(layout.owners, reading.steps, groups)
+    units, groups = units_of(stick.arcs, layout, hooks)
+    habits = habits_of(layout, groups)
     return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits, KEEP_HOOKS)
 
 

@@ -98,7 +98,7 @@ class Verdicts(TestCase):
             bent.length * number / (4 * math.ceil(bent.length)) for number in range(4 * math.ceil(bent.length) + 1)
         ]
         for thing in layout.hindrances:
-            own = [bend for bend, owner in zip(layout.path.bends, layout.owners, strict=True) if owner == thing.step]
+            own = layout.bends_of(thing.step)
             near = [s for s in places if own[0].start <= s <= own[-1].end]
             least = min((distance_to(thing, bent.point_at(s)) for s in near), default=math.inf) - diameter / 2
             self.assertGreaterEqual(least, -SLACK - 1e-6)

@@ -90,7 +90,7 @@ class Arithmetic(TestCase):
         run = laid_out(raw)
         reading, layout, shoe = run.reading, run.layout, run.shoe
         for answer in exact_way(layout, reading.steps, shoe):
-            own = [bend for bend, owner in zip(layout.path.bends, layout.owners, strict=True) if owner == answer.step]
+            own = layout.bends_of(answer.step)
             if answer.spacing is not None and abs(own[0].angle - own[1].angle) < 1e-9:
                 self.assertAlmostEqual(own[1].start - own[0].start, answer.spacing, 9)
 
