@@ -108,14 +108,14 @@ def _short(owner: int, where: str, straight: float, least: float, reading: Readi
     says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
     remedy = "Bend it at a flatter angle, or raise it more."
     fixes: tuple[Fix, ...] = ()
-    field = "near" if isinstance(step, Saddle4Step) else "at"
+    field = "angle" if within else "near" if isinstance(step, Saddle4Step) else "at"
     measure = getattr(step, field, None)
+    place = f"steps.{owner}.{field}" if measure is not None else f"steps.{owner}"
     if not within:
         remedy = "Give it more room."
         if measure is not None:
             value = format_at_least(measure + least - straight, head.tape, head.feet)
-            fixes = (setting(f"Make it {value}", f"steps.{owner}.{field}", value),)
-    place = f"steps.{owner}"
+            fixes = (setting(f"Make it {value}", place, value),)
     return Problem(code=SHORT_STRAIGHT, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
 
 

@@ -1,6 +1,6 @@
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from conduit.edits import apply_edits
@@ -40,6 +40,21 @@ FOUND = {
     "larger_radius": [document([{**SWEEP, "radius": 24, "spacing": "ends"}])],
 }
 
+# Too little straight before its first bend and between its two: moving it mends only the first.
+SHORT_TWICE = document(
+    [
+        {"kind": "sweep", "turn": "up", "at": 31.875, "radius": 15, "shots": 6},
+        {
+            "kind": "offset",
+            "toward": "right",
+            "over": {"shape": "box", "height": 5, "clear": 0.5},
+            "angle": 60,
+            "ref": "raised_by",
+            "at": 23.90625,
+        },
+    ]
+)
+
 
 def findings(plan):
     return {(problem.code, problem.place) for problem in plan.problems}
@@ -67,6 +82,7 @@ class Fixes(TestCase):
                     self.assertIn(code, {problem.code for problem in make_plan(raw).problems})
                     self.assertGreater(self.assert_all_help(raw, code), 0)
 
+    @example(SHORT_TWICE, 1.0, 1.0)
     @given(runs(), st.floats(0.05, 1.2), st.floats(0.1, 1.5))
     def test_no_fix_of_any_run_is_a_promise_that_fails(self, raw, nearer, lower):
         steps = [

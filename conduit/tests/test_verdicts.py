@@ -68,7 +68,7 @@ class Verdicts(TestCase):
     def test_bends_too_near_each_other_for_the_shoe_are_not_makeable(self):
         plan = make_plan(read_note(TIGHT).document)
         found = plan.problems[0]
-        self.assertEqual((plan.makeable, found.code, found.place), (False, "short_straight", "steps.0"))
+        self.assertEqual((plan.makeable, found.code, found.place), (False, "short_straight", "steps.0.angle"))
         self.assertIn("only 3/16 of straight pipe between bends 1 and 2; this shoe needs 3/4 there", found.says)
         self.assertTrue(found.fixes)
         for fix in found.fixes:
