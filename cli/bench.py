@@ -8,18 +8,14 @@ from typing import Any
 from cli.bench_cutting import cutting
 from cli.bench_server import through_the_api, while_plans_are_made
 from cli.timing import bounded, line, ratio, times
+from conduit.bender import Shoe
+from conduit.bending import Bencher, Made
 from conduit.document import read_document
-from conduit.laying import given_shoe
 from conduit.layout import lay_out
-from conduit.marks import marks_for
-from conduit.order import Order, best_order
-from conduit.plan import make_plan
-from conduit.prove import Prover
-from conduit.reach import Unit
-from conduit.sheet import Bencher
-from conduit.sheet_results import Made
-from conduit.shoe import Shoe
-from conduit.simulate import Bent
+from conduit.marking import marks_for
+from conduit.plan import Prover, given_shoe, make_plan
+from conduit.sequence import Order, Unit, best_order
+from conduit.simulation import Bent
 from conduit.tables import DEFAULT_RULES
 from server.demo.scene import RUNS
 

@@ -3,11 +3,8 @@
 import random
 import time
 
-from conduit.cutting.bounds import bounds_of
-from conduit.cutting.joint import problem_of
-from conduit.cutting.meter import Meter
-from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Lying, Needed, Span, Terms
-from conduit.cutting.search import Search
+from conduit.cutting import IN_AN_INCH, Goal, Kind, Lying, Needed, Span, Terms
+from conduit.cutting.optimizer import Meter, Search, bounds_of, problem_of
 
 EMT = Kind("EMT", "3/4")
 STICK, KERF, CLEAR = 120 * IN_AN_INCH, 1, 4 * IN_AN_INCH

@@ -11,9 +11,8 @@ from pathlib import Path
 from pydantic import TypeAdapter, ValidationError
 
 from cli.reading import UnreadableFile, read_run
-from conduit.checking import GivenMark, UnreadableMark, judge_marks
 from conduit.document import UnreadableDocument
-from conduit.mistakes import MarksDoNotMatch
+from conduit.mark_check import GivenMark, MarksDoNotMatch, UnreadableMark, judge_marks
 
 RIGHT, WRONG, UNREADABLE = 0, 1, 2
 

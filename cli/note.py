@@ -7,8 +7,7 @@ import json
 import sys
 
 from cli.reading import Source, UnreadableFile, read_run
-from conduit.document import UnreadableDocument, read_document
-from conduit.note_writer import write_note
+from conduit.document import UnreadableDocument, read_document, write_note
 
 
 def main(arguments: list[str]) -> int:

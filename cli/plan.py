@@ -10,8 +10,8 @@ import json
 import sys
 
 from cli.reading import UnreadableFile, read_rules, read_run
+from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
-from conduit.sheet import Bencher
 from conduit.tables import DEFAULT_RULES
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2

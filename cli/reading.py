@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from conduit.note import read_note
+from conduit.document import read_note
 from conduit.tables import Rules
 
 

@@ -6,7 +6,7 @@ import sys
 from pydantic import BaseModel
 
 from conduit.document import RunDocument
-from conduit.results import Plan
+from conduit.plan import Plan
 
 MODELS: dict[str, type[BaseModel]] = {"run": RunDocument, "plan": Plan}
 

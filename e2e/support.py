@@ -6,9 +6,8 @@ from django.conf import settings
 from django.test import Client, LiveServerTestCase
 from playwright.sync_api import expect, sync_playwright
 
+from conduit.bending import Arranged, Bencher, Made
 from conduit.plan import make_plan
-from conduit.sheet import Bencher
-from conduit.sheet_results import Arranged, Made
 from e2e.under_way import wait_until_none
 from server.accounts.models import User
 from server.demo.load import load

@@ -3,8 +3,7 @@ from itertools import permutations
 
 from playwright.sync_api import expect
 
-from conduit.sheet import Bencher
-from conduit.sheet_results import Arranged
+from conduit.bending import Arranged, Bencher
 from conduit.tests.support import document, ninety
 from conduit.units import parse_length
 from e2e.support import PHONE, Journey, enter, field, saved, screen, sheet_of

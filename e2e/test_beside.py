@@ -2,9 +2,8 @@
 
 from playwright.sync_api import expect
 
-from conduit.note_writer import write_note
-from conduit.plan import make_plan
-from conduit.ways import ways_of
+from conduit.document import write_note
+from conduit.plan import make_plan, ways_of
 from e2e.support import Journey, expect_plan_of, field, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run

@@ -1,6 +1,6 @@
 from playwright.sync_api import expect
 
-from conduit.lengths import changed
+from conduit.document import changed
 from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, saved
 from server.demo.scene import RUNS
 from server.jobs.models import Run

@@ -1,1 +1,48 @@
-"""Couplings, sources and the cut list."""
+"""The cut list of several runs: couplings and sources planned together, and what to bring for the job.
+
+Knows what crews cut by, their scraps, and how a plan is worded; the optimizer is a room of its own.
+Gives: make_cut_list, the terms, the schema, the list of what to bring, scrap lists as pasted.
+Never imports the bench or mark checks.
+"""
+
+from conduit.cutting.cut_list import OnRack, PlannedRun, digests, gap_at, lies, make_cut_list, not_makeable, number_of
+from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Lying, Needed, Span, Terms
+from conduit.cutting.schema import CutChoice, CutKind, CutList, LeftOut, ListedCut, ListedSource, reading
+from conduit.cutting.scrap_list import SCRAP_COLUMNS, RackLine, read_rack_list
+from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.what_to_bring import BRING_COLUMNS, OrderLine, order_list
+
+__all__ = [
+    "BRING_COLUMNS",
+    "IN_AN_INCH",
+    "SCRAP_COLUMNS",
+    "CutChoice",
+    "CutKind",
+    "CutList",
+    "CutTerms",
+    "Goal",
+    "Held",
+    "Kind",
+    "LeftOut",
+    "ListedCut",
+    "ListedSource",
+    "Lying",
+    "Needed",
+    "OnRack",
+    "OrderLine",
+    "PlannedRun",
+    "RackLine",
+    "Span",
+    "Terms",
+    "digests",
+    "gap_at",
+    "lies",
+    "make_cut_list",
+    "nearest_sixteenth",
+    "not_makeable",
+    "number_of",
+    "order_list",
+    "read_rack_list",
+    "reading",
+    "whole_sixteenths",
+]

@@ -1,1 +1,18 @@
-"""General 3-D geometry of a bent pipe: vectors, frames and the centreline path."""
+"""Vectors and distances in space. Inches; x right, y up, z out of the wall.
+
+Knows no pipe: points, directions, and how near two straight segments come.
+Gives: Vec, the six directions by name, distances.
+Imports nothing of the core.
+"""
+
+from conduit.geometry.segments import segment_distance
+from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Vec, signed_angle
+
+__all__ = [
+    "DIRECTIONS",
+    "ORIGIN",
+    "Direction",
+    "Vec",
+    "segment_distance",
+    "signed_angle",
+]

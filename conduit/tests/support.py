@@ -6,10 +6,10 @@ from time import process_time
 
 from hypothesis import strategies as st
 
+from conduit.bender import typical_shoe
 from conduit.document import read_document
 from conduit.layout import lay_out
-from conduit.marks import marks_of_arc
-from conduit.shoe import typical_shoe
+from conduit.marking import marks_of_arc
 from conduit.tables import DEFAULT_RULES
 
 WORKED_CASES = json.loads((Path(__file__).parent / "worked_cases.json").read_text())

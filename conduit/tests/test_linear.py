@@ -3,8 +3,8 @@
 from contextlib import suppress
 from unittest import TestCase
 
-from conduit.note import read_note
-from conduit.rack_list import read_rack_list
+from conduit.cutting import read_rack_list
+from conduit.document import read_note
 from conduit.tests.support import assert_linear
 from conduit.units import UnreadableAngle, UnreadableLength, parse_angle, parse_length, parse_signed_length
 

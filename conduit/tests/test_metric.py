@@ -5,15 +5,11 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.checking import GivenMark, judge_marks
-from conduit.edits import apply_edits
-from conduit.lengths import changed, lengths_in
-from conduit.note import read_note
-from conduit.note_writer import write_note
-from conduit.plan import make_plan
+from conduit.document import apply_edits, changed, lengths_in, read_note, write_note
+from conduit.mark_check import GivenMark, judge_marks
+from conduit.plan import make_plan, ways_of
 from conduit.tests.support import document, ninety, offset, runs
 from conduit.units import MM_PER_INCH, UnreadableLength, parse_length, with_unit, write_length
-from conduit.ways import ways_of
 
 NOTE = """pipe 3/4 EMT, tape 1 mm
 start box A, right

@@ -8,10 +8,10 @@ from unittest import TestCase
 
 from hypothesis import Phase, given, seed, settings
 
-from conduit.geometry.vectors import DIRECTIONS, ORIGIN
-from conduit.order_verdicts import arcs_on
-from conduit.sheet import Bencher
-from conduit.simulate import Pose, Setting, bend_pipe
+from conduit.bending import Bencher
+from conduit.geometry import DIRECTIONS, ORIGIN
+from conduit.sequence import arcs_on
+from conduit.simulation import Pose, Setting, bend_pipe
 from conduit.tests.support import runs
 from conduit.tests.watcher import any_order, faults
 

@@ -5,8 +5,8 @@ The pipe is bent in simulation, and looked at every few degrees while each bend 
 
 import math
 
-from conduit.geometry.vectors import DIRECTIONS, ORIGIN
-from conduit.simulate import Bent, Pose
+from conduit.geometry import DIRECTIONS, ORIGIN
+from conduit.simulation import Bent, Pose
 
 EVERY, TURNING = 0.5, math.radians(5)
 HANDLE, HALF_WIDTH, SHOE, LYING, HANGS = 38.0, 2.0, 6.0, 1.0, 1.0

@@ -9,12 +9,9 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pydantic import ValidationError
 
-from conduit.document import tape_in
-from conduit.learning import Learned, LoggedBend, learn
-from conduit.lengths import spelled
-from conduit.sheet import NoSuchStick
-from conduit.sheet_results import Arranged, Made, SheetBend
-from conduit.shoe import Dial
+from conduit.bender import Dial, Learned, LoggedBend, learn
+from conduit.bending import Arranged, Made, NoSuchStick, SheetBend
+from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer

@@ -6,8 +6,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
-from conduit.angle_finder import finder_reads
-from conduit.learning import Learned
+from conduit.bender import Learned, finder_reads
 from server.accounts.schemas import Told
 from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of

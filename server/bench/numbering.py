@@ -5,10 +5,8 @@ from typing import Any
 
 from django.dispatch import receiver
 
-from conduit.cut_list import lies, number_of
-from conduit.cutting.model import Span
-from conduit.plan import make_plan
-from conduit.results import Plan
+from conduit.cutting import Span, lies, number_of
+from conduit.plan import Plan, make_plan
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.bench.sheets import Benches, arranged_of, laid, own_number

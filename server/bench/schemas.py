@@ -7,10 +7,10 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import UUID4, Field
 
+from conduit.bending import Arranged, Sheet
 from conduit.document import ShoeFigures
-from conduit.problems import Problem
-from conduit.results import ShoeUsed
-from conduit.sheet_results import Arranged, Sheet
+from conduit.findings import Problem
+from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
 from server.as_typed import AsTyped
 from server.jobs.models import Status

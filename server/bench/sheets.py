@@ -6,12 +6,10 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from conduit.laying import given_shoe
-from conduit.results import ShoeUsed
-from conduit.sheet import Bencher, NoSuchStick
-from conduit.sheet_results import Arranged, Made, Sheet, SheetBend
-from conduit.shoe import NoSuchShoe
-from conduit.shoe import Shoe as CoreShoe
+from conduit.bender import NoSuchShoe
+from conduit.bender import Shoe as CoreShoe
+from conduit.bending import Arranged, Bencher, Made, NoSuchStick, Sheet, SheetBend
+from conduit.plan import ShoeUsed, given_shoe
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
 from server.jobs.models import Run

@@ -7,10 +7,19 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.cut_list import gap_at, lies
-from conduit.cut_results import CutChoice, CutList, ListedCut, ListedSource
-from conduit.cut_terms import CutTerms, nearest_sixteenth, whole_sixteenths
-from conduit.cutting.model import IN_AN_INCH, Kind
+from conduit.cutting import (
+    IN_AN_INCH,
+    CutChoice,
+    CutList,
+    CutTerms,
+    Kind,
+    ListedCut,
+    ListedSource,
+    gap_at,
+    lies,
+    nearest_sixteenth,
+    whole_sixteenths,
+)
 from conduit.document import tape_in
 from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, parse_length, write_length

@@ -6,8 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import ValidationError
 
-from conduit.cut_terms import CutTerms
-from conduit.order_list import COLUMNS
+from conduit.cutting import BRING_COLUMNS, CutTerms
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.cutting import actions
@@ -98,7 +97,7 @@ def get_order_csv(request: HttpRequest, job_id: int) -> HttpResponse:
         }
         for line in lines
     )
-    return csv_answer("order", COLUMNS, rows)
+    return csv_answer("order", BRING_COLUMNS, rows)
 
 
 @router.get("/jobs/{int:job_id}/cutting/cuts.csv", operation_id="getCutsCsv")

@@ -5,8 +5,8 @@ from typing import Any
 
 from django.dispatch import receiver
 
-from conduit.cut_list import number_of
-from conduit.results import Plan
+from conduit.cutting import number_of
+from conduit.plan import Plan
 from server.accounts.models import User
 from server.bench.actions import stage_done
 from server.cutting.actions import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench

@@ -8,12 +8,23 @@ from typing import Any
 from django.shortcuts import get_object_or_404
 from pydantic import ValidationError
 
-from conduit.cut_list import OnRack, PlannedRun, digests, lies, make_cut_list, number_of
-from conduit.cut_results import CutChoice, CutKind, CutList
-from conduit.cut_terms import CutTerms, nearest_sixteenth
-from conduit.cutting.model import IN_AN_INCH, Held, Kind
-from conduit.plan import make_plan
-from conduit.results import Plan
+from conduit.cutting import (
+    IN_AN_INCH,
+    CutChoice,
+    CutKind,
+    CutList,
+    CutTerms,
+    Held,
+    Kind,
+    OnRack,
+    PlannedRun,
+    digests,
+    lies,
+    make_cut_list,
+    nearest_sixteenth,
+    number_of,
+)
+from conduit.plan import Plan, make_plan
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal

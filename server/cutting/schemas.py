@@ -7,10 +7,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from conduit.cut_results import CutList, LeftOut
-from conduit.cut_terms import CutTerms
-from conduit.order_list import OrderLine
-from conduit.results import Measure
+from conduit.cutting import CutList, CutTerms, LeftOut, OrderLine
+from conduit.plan import Measure
 
 
 class PlanIn(Schema):

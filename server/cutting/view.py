@@ -3,11 +3,7 @@
 from collections import Counter
 from typing import Any
 
-from conduit.cut_list import CutList, not_makeable
-from conduit.cut_results import reading
-from conduit.cut_terms import CutTerms
-from conduit.cutting.model import IN_AN_INCH, Kind
-from conduit.order_list import OrderLine, order_list
+from conduit.cutting import IN_AN_INCH, CutList, CutTerms, Kind, OrderLine, not_makeable, order_list, reading
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of

@@ -7,9 +7,8 @@ from uuid import UUID
 
 from django.utils import timezone
 
-from conduit.angle_finder import finder_reads
-from conduit.sheet_results import SheetBend
-from conduit.shoe import Dial
+from conduit.bender import Dial, finder_reads
+from conduit.bending import SheetBend
 from server.accounts.models import User
 from server.bench.actions import bench_of, do_acts
 from server.bench.schemas import BentAct, StageAct

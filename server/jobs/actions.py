@@ -12,8 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from conduit.document import read_document
-from conduit.plan import make_plan
-from conduit.results import Plan
+from conduit.plan import Plan, make_plan
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_lead, require_writer
 from server.errors import Conflict, Refused

@@ -5,15 +5,9 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from conduit.checking import MarksJudged, UnreadableMark, judge_marks
-from conduit.compare import ComparedLine, compare
-from conduit.document import read_document
-from conduit.mistakes import MarksDoNotMatch
-from conduit.note import keeping, read_note
-from conduit.note_writer import written_note
-from conduit.plan import make_plan
-from conduit.results import Plan
-from conduit.ways import Way, ways_of
+from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
+from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
+from conduit.plan import Plan, Way, make_plan, ways_of
 from server.accounts.schemas import Told
 from server.errors import Refused
 from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn

@@ -6,9 +6,8 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field
 
-from conduit.checking import GivenMark
-from conduit.document import RunDocument
-from conduit.steps import Typed
+from conduit.document import RunDocument, Typed
+from conduit.mark_check import GivenMark
 from conduit.tables import DEFAULT_RULES
 from server.accounts.models import name_of
 from server.as_typed import AsTyped

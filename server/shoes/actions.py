@@ -7,10 +7,9 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.calibration import DialFit, Test90, calibrate, fit_dial
-from conduit.results import ShoeUsed
-from conduit.shoe import Dial, NoSuchShoe, typical_shoe
-from conduit.shoe import Shoe as CoreShoe
+from conduit.bender import Dial, DialFit, NoSuchShoe, Test90, calibrate, fit_dial, typical_shoe
+from conduit.bender import Shoe as CoreShoe
+from conduit.plan import ShoeUsed
 from conduit.tables import OUTSIDE_DIAMETER
 from server.accounts.models import User
 from server.accounts.permissions import require_lead, require_writer

@@ -5,7 +5,7 @@ import math
 from django.conf import settings
 from django.db import models
 
-from conduit import shoe as core
+from conduit.bender import shoe as core
 from conduit.document import ShoeFigures
 from conduit.tables import OUTSIDE_DIAMETER, most_in_air
 from conduit.units import format_length

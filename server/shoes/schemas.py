@@ -6,9 +6,8 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field
 
-from conduit.document import ShoeFigures
-from conduit.results import Measure, ShoeUsed
-from conduit.steps import Length, Name, OptionalLength, SignedLength
+from conduit.document import Length, Name, OptionalLength, ShoeFigures, SignedLength
+from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
 from server.accounts.models import name_of
 from server.as_typed import AsTyped

@@ -9,7 +9,7 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.rack_list import RackLine, read_rack_list
+from conduit.cutting import RackLine, read_rack_list
 from conduit.tables import DEFAULT_RULES, STICK
 from conduit.units import UnreadableLength, format_length, is_metric, parse_length
 from server.accounts.models import Crew, User, name_of

@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
-from conduit.rack_list import COLUMNS
+from conduit.cutting import SCRAP_COLUMNS
 from conduit.units import with_unit
 from server.accounts.models import name_of
 from server.accounts.permissions import crew_of
@@ -62,7 +62,7 @@ def get_rack_csv(request: HttpRequest) -> HttpResponse:
         }
         for scrap in actions.on_rack(request.auth)
     )
-    return csv_answer("rack", COLUMNS, rows)
+    return csv_answer("rack", SCRAP_COLUMNS, rows)
 
 
 @router.get("/rack/ledger.csv", operation_id="getLedgerCsv")

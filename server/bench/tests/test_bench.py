@@ -1,5 +1,5 @@
-from conduit.angle_finder import finder_reads
-from conduit.sheet import Bencher
+from conduit.bender import finder_reads
+from conduit.bending import Bencher
 from conduit.tests.support import ninety
 from server.bench.models import BendMade, Stick
 from server.bench.tests.support import NOON, BenchTestCase, act, bent

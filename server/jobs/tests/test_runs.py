@@ -6,9 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTestCase
 
-from conduit.plan import make_plan
+from conduit.plan import make_plan, ways_of
 from conduit.tests.support import document, ninety
-from conduit.ways import ways_of
 from server.accounts.models import Crew
 from server.jobs.models import Revision, Run
 from server.tests.support import RUN, Api, CrewTestCase, person

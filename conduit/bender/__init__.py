@@ -1,0 +1,30 @@
+"""The bender's shoe: what one test 90 says of it, what logged bends teach, and a stand-in angle finder.
+
+Knows deduct, gain, radius, references, the dial and the straight pipe that the shoe needs.
+Gives: Shoe, typical figures, calibration, drift.
+Never imports runs, layouts or the simulation.
+"""
+
+from conduit.bender.angle_finder import finder_reads
+from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
+from conduit.bender.drift import Learned, LoggedBend, learn
+from conduit.bender.shoe import CENTRE, Dial, Hook, NoSuchShoe, Reference, Shoe, must_bend, typical_shoe
+
+__all__ = [
+    "CENTRE",
+    "Dial",
+    "DialFit",
+    "Hook",
+    "Learned",
+    "LoggedBend",
+    "NoSuchShoe",
+    "Reference",
+    "Shoe",
+    "Test90",
+    "calibrate",
+    "finder_reads",
+    "fit_dial",
+    "learn",
+    "must_bend",
+    "typical_shoe",
+]

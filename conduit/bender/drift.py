@@ -1,0 +1,148 @@
+"""What a shoe teaches over time: its figures from the bends that were logged (handbook, Trade §9).
+
+A 90 whose back was taped from end A, hook toward A, shows the deduct: reading less the mark. The
+distance between two backs, both hooks toward A, shows the gain: reading less the distance of the marks.
+Inches, degrees, days.
+"""
+
+import math
+import statistics
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.bender.calibration import fit_dial
+from conduit.bender.shoe import Dial, NoSuchShoe, Shoe
+from conduit.units import format_length
+
+# So many bends before a figure is proposed, and so much that it must differ by.
+ENOUGH_BENDS, WORTH_TELLING, WORTH_TELLING_DEGREES = 3, 1 / 32, 0.4
+LEAST_DAYS = 7.0
+DIALS = (30.0, 45.0, 90.0)
+
+
+class _Result(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+@dataclass(frozen=True)
+class LoggedBend:
+    """A bend as logged: the day, dial and finder, and the deduct or gain that its tape reading shows."""
+
+    day: float
+    dial: float
+    angle: float
+    deduct: float | None = None
+    gain: float | None = None
+
+
+class Seen(_Result):
+    """One bend's showing of a figure."""
+
+    day: float
+    value: float
+
+
+class FittedFigure(_Result):
+    """A figure as the log shows it, beside the one in use."""
+
+    in_use: float
+    mean: float | None
+    spread: float = Field(description="One standard deviation.")
+    bends: int
+    drift: float | None = Field(description="Inches in thirty days; null where a week is not spanned.")
+    proposed: float | None
+    says: str
+    seen: list[Seen]
+
+
+class FittedDial(_Result):
+    """The dial line as the log shows it: true angle = factor × dial + constant, degrees."""
+
+    factor: float
+    constant: float
+    spread: float
+    bends: int
+    proposed: bool
+    says: str
+    seen: list[tuple[float, float]]
+
+
+class Learned(_Result):
+    """All that the log shows of a shoe."""
+
+    deduct: FittedFigure
+    gain: FittedFigure
+    dial: FittedDial | None
+
+
+def learn(shoe: Shoe, log: Sequence[LoggedBend]) -> Learned:
+    """What the logged bends show of a shoe, and which of its figures had better be changed."""
+    return Learned(
+        deduct=_figure("deduct", shoe.deduct, [(one.day, one.deduct) for one in log if one.deduct is not None]),
+        gain=_figure("gain", shoe.gain, [(one.day, one.gain) for one in log if one.gain is not None]),
+        dial=_dial(shoe.dial, [(one.dial, one.angle) for one in log]),
+    )
+
+
+def _figure(name: str, in_use: float, seen: Sequence[tuple[float, float]]) -> FittedFigure:
+    values = [value for _, value in seen]
+    mean = statistics.fmean(values) if values else None
+    spread = statistics.stdev(values) if len(values) > 1 else 0.0
+    # Twice the mean's own uncertainty: less than that may be chance.
+    sure = max(WORTH_TELLING, 2 * spread / math.sqrt(len(values) or 1))
+    propose = mean is not None and len(values) >= ENOUGH_BENDS and abs(mean - in_use) > sure
+    return FittedFigure(
+        in_use=in_use,
+        mean=mean,
+        spread=spread,
+        bends=len(values),
+        drift=_drift(seen),
+        proposed=mean if propose else None,
+        says=_says(name, in_use, mean, len(values), propose),
+        seen=[Seen(day=day, value=value) for day, value in seen],
+    )
+
+
+def _says(name: str, in_use: float, mean: float | None, bends: int, propose: bool) -> str:
+    if mean is None:
+        return f"No bend logged yet shows its {name}."
+    counted = "1 bend shows" if bends == 1 else f"{bends} bends show"
+    shown = f"{counted} a {name} of {format_length(mean, '1/32')}"
+    if propose:
+        return f"{shown}; {format_length(in_use, '1/32')} is in use."
+    return f"{shown}; the {format_length(in_use, '1/32')} in use stands."
+
+
+def _drift(seen: Sequence[tuple[float, float]]) -> float | None:
+    days = [day for day, _ in seen]
+    if len(seen) < ENOUGH_BENDS or max(days) - min(days) < LEAST_DAYS:
+        return None
+    return 30 * statistics.linear_regression(days, [value for _, value in seen]).slope
+
+
+def _dial(in_use: Dial, pairs: Sequence[tuple[float, float]]) -> FittedDial | None:
+    try:
+        fit = fit_dial(pairs)
+    except NoSuchShoe:
+        return None
+    off = max(abs(fit.dial.true(dial) - in_use.true(dial)) for dial in _spanned(pairs))
+    propose = len(pairs) >= ENOUGH_BENDS and off > max(WORTH_TELLING_DEGREES, 2 * fit.spread / math.sqrt(len(pairs)))
+    line = f"true = {fit.dial.factor:.3f} × dial {round(fit.dial.constant, 1) + 0.0:+.1f}°"
+    told = f"{len(pairs)} bends show {line}" if len(pairs) > 1 else f"1 bend shows {line}"
+    return FittedDial(
+        factor=fit.dial.factor,
+        constant=fit.dial.constant,
+        spread=fit.spread,
+        bends=len(pairs),
+        proposed=propose,
+        says=f"{told}; it is up to {off:.1f}° from what is in use." if propose else f"{told}; what is in use stands.",
+        seen=list(pairs),
+    )
+
+
+def _spanned(pairs: Sequence[tuple[float, float]]) -> list[float]:
+    """The usual dial angles within those that were bent, so that no line is judged far from its bends."""
+    dials = [dial for dial, _ in pairs]
+    return [dial for dial in DIALS if min(dials) - 5 <= dial <= max(dials) + 5] or dials

@@ -1,0 +1,18 @@
+"""A stick at the bench: the order of its bends, what tape and level must read, what to do when one came out wrong.
+
+Knows the piece as it is made, bend by bend, with the readings taken so far.
+Gives: Bencher and the bench sheet's schema.
+Never imports cutting or mark checks.
+"""
+
+from conduit.bending.schema import Arranged, Made, Sheet, SheetBend
+from conduit.bending.sheet import Bencher, NoSuchStick
+
+__all__ = [
+    "Arranged",
+    "Bencher",
+    "Made",
+    "NoSuchStick",
+    "Sheet",
+    "SheetBend",
+]

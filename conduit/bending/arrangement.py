@@ -1,0 +1,69 @@
+"""A stick's bends in order: as proposed, or as a person arranged them. Bends are named by their index in the run."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from conduit.bender import Hook
+from conduit.bending.schema import Arranged
+from conduit.bending.stick import Arcs, Stick
+from conduit.sequence import FREE_HOOKS, KEEP_HOOKS, Act, Order, Unit, best_order, check_order, habits_of, units_of
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    """An order, the bends of each of its units (a sweep's shots are one), and whether it is the one proposed."""
+
+    order: Order
+    groups: list[list[int]]
+    proposed: bool = True
+
+    def bends(self, act: Act) -> list[int]:
+        """The bends of one act."""
+        return self.groups[act.unit]
+
+    def act_of(self, index: int) -> Act:
+        """The act in which a bend is made."""
+        return next(act for act in self.order.acts if index in self.groups[act.unit])
+
+    @property
+    def sequence(self) -> list[int]:
+        """The bends in the order of bending."""
+        return [index for act in self.order.acts for index in self.groups[act.unit]]
+
+    @property
+    def hooks(self) -> dict[int, Hook]:
+        """Which end the hook faces at each bend."""
+        return {index: act.hook for act in self.order.acts for index in self.groups[act.unit]}
+
+
+def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:
+    """The order asked for, if it is one of this stick's bends; else the one proposed.
+
+    Where none can be followed the bends come along the pipe, and it is told why.
+    """
+    one_way = arranged.hooks == "one_way"
+    hooks: dict[int, Hook] = {
+        index: "A" if one_way else stick.habit(index, arc).mark.hook for index, arc in arcs.items()
+    }
+    units, groups = units_of(arcs, stick.layout, hooks)
+    habits = habits_of(stick.layout, groups)
+    length = stick.length + stick.spare
+    chosen = _chosen(arranged, groups)
+    if chosen:
+        return Arrangement(check_order(units, stick.shoe, length, chosen, habits), groups, proposed=False)
+    best = best_order(units, stick.shoe, length, habits, FREE_HOOKS if one_way else KEEP_HOOKS)
+    if best.acts or not units:
+        return Arrangement(best, groups)
+    order = check_order(units, stick.shoe, length, _along(units), habits)
+    return Arrangement(replace(order, why_not=best.why_not), groups)
+
+
+def _along(units: Sequence[Unit]) -> list[tuple[int, Hook]]:
+    return [(number, unit.hook) for number, unit in enumerate(units)]
+
+
+def _chosen(arranged: Arranged, groups: Sequence[Sequence[int]]) -> list[tuple[int, Hook]]:
+    """The order chosen by a person, if it is one of these bends."""
+    units = {group[0] + 1: number for number, group in enumerate(groups)}
+    chosen = [(units[turn.bend], turn.hook) for turn in arranged.order or [] if turn.bend in units]
+    return chosen if sorted(unit for unit, _ in chosen) == list(range(len(groups))) else []

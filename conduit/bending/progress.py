@@ -1,0 +1,218 @@
+"""A stick as its bends come out one by one: what each was to be, what was read, what the rest is to be then.
+
+Bends are named by their index in the run. Inches; angles in radians inside, degrees where they were read.
+"""
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Literal
+
+from conduit.bender import Hook
+from conduit.bending.correction import HANDS_ANGLE, HANDS_MARK, HANDS_TURN, AsBent, Correction, Piece, as_read, correct
+from conduit.bending.readings import Reading, readings_on
+from conduit.bending.schema import Made
+from conduit.bending.stick import Stick
+from conduit.geometry import Vec
+from conduit.simulation import Setting, arc_of
+
+MOST_OFF = math.radians(6)
+HALVINGS = 8
+# A reading tells where a bend is if it moves by a quarter of what the mark does; so much is tried.
+HAIR, TELLS = 1e-3, 0.25
+
+
+@dataclass(frozen=True)
+class State:
+    """A stick after some of its bends: what each was or is to be, how each is, what was read, what to do."""
+
+    targets: dict[int, Setting]
+    real: dict[int, Setting]
+    readings: tuple[AsBent, ...]
+    correction: Correction | None
+
+
+# What was found after so many bends were made and read so, some of them left as they are.
+_Read = tuple[int, float, float | None, float]
+States = dict[tuple[tuple[_Read, ...], tuple[int, ...]], State]
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A tape reading that is asked for, and how many inches it moves for each that the bend's mark does."""
+
+    reading: Reading
+    slope: float
+
+    @property
+    def inches(self) -> float:
+        """What it is to be."""
+        return self.reading.inches or 0.0
+
+
+class AsMade:
+    """Follows a stick through the bends that are made, in the order in which they were."""
+
+    def __init__(
+        self,
+        stick: Stick,
+        planned: Mapping[int, Setting],
+        sequence: Sequence[int],
+        hooks: Mapping[int, Hook],
+        made: Sequence[Made],
+        known: States,
+    ) -> None:
+        self.stick, self.planned, self.sequence, self.hooks = stick, dict(planned), list(sequence), hooks
+        self.made = {one.bend - 1: one for one in made if one.bend - 1 in self.planned}
+        self.known = known
+        self.order = list(self.made)
+        self.places = {index: place for place, index in enumerate(self.planned)}
+
+    @cached_property
+    def states(self) -> list[State]:
+        """The stick before any bend, and after each that is made."""
+        states = [State(dict(self.planned), dict(self.planned), (), None)]
+        left = tuple(index for index, one in self.made.items() if one.left)
+        so_far: tuple[_Read, ...] = ()
+        for index, one in self.made.items():
+            so_far = (*so_far, (index, one.angle, one.tape, one.turned))
+            if (so_far, left) not in self.known:
+                self.known[so_far, left] = self._after(states[-1], index, one)
+            states.append(self.known[so_far, left])
+        return states
+
+    def _after(self, before: State, index: int, one: Made) -> State:
+        as_bent = AsBent(self.places[index], one.angle, self.further(before, index, one), one.turned)
+        readings = (*before.readings, as_bent)
+        left = frozenset(self.places[other] for other, made in self.made.items() if made.left)
+        found = correct(list(before.targets.values()), readings, self.stick.piece, left)
+        read = {reading.bend: reading for reading in readings}
+        real = dict(zip(self.planned, found.settings, strict=True))
+        if found.advice in ("rebend", "scrap"):
+            real = {number: as_read(target, read.get(self.places[number])) for number, target in before.targets.items()}
+        targets = {
+            number: target if self.places[number] in read else real[number] for number, target in before.targets.items()
+        }
+        return State(targets, real, readings, found)
+
+    def state_before(self, index: int) -> State:
+        """The stick when a bend was made, or as it is now for one that is not."""
+        return self.states[self.order.index(index)] if index in self.made else self.states[-1]
+
+    def made_before(self, index: int) -> list[int]:
+        """What is bent already when a bend is made: as it was, or as the order has it."""
+        if index in self.made:
+            return self.order[: self.order.index(index)]
+        before = self.sequence[: self.sequence.index(index)]
+        return self.order + [other for other in before if other not in self.made]
+
+    def readings(self, state: State, index: int, setting: Setting) -> list[Reading]:
+        """What tools read right after a bend that is set so, on the pipe as it then is."""
+        real = {number: state.real[number] for number in self.made_before(index)} | {index: setting}
+        real = dict(sorted(real.items()))
+        arcs = {number: arc_of(one, self.stick.shoe) for number, one in real.items()}
+        all_made = len(real) == len(self.planned)
+        return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.length, all_made)
+
+    def asked(self, state: State, index: int, setting: Setting, readings: Sequence[Reading]) -> Asked | None:
+        """The first tape reading that tells where a bend really came, and how it moves with the bend's mark."""
+        moved = self.readings(state, index, replace(setting, mark=setting.mark + HAIR))
+        for one, other in zip(readings, moved, strict=True):
+            slope = ((other.inches or 0.0) - (one.inches or 0.0)) / HAIR
+            if one.inches is not None and abs(slope) >= TELLS:
+                return Asked(one, slope)
+        return None
+
+    def further(self, state: State, index: int, one: Made) -> float:
+        """How much further from end A a bend lies than it was to, from what the tape read; 0 where it was not."""
+        if one.tape is None:
+            return 0.0
+        setting = replace(state.targets[index], angle=math.radians(one.angle))
+        asked = self.asked(state, index, setting, self.readings(state, index, setting))
+        if not asked:
+            return 0.0
+        return (one.tape - asked.inches) / asked.slope
+
+    def band(self, state: State, index: int) -> tuple[float, float]:
+        """Between which angles (degrees) the pipe still fits with all else as planned; at least what hands can do."""
+        target = state.targets[index]
+        settings = list({**state.real, index: target}.values())
+        fits = _fits_with(self.stick.piece, settings, self.places[index])
+        under, over = _farthest(lambda off: fits(-off)), _farthest(fits)
+        return math.degrees(target.angle - under), math.degrees(target.angle + over)
+
+    def within(self, index: int) -> bool:
+        """Whether a bend that is made came right: nothing needed doing, or it is as near as hands get."""
+        state, one = self.state_before(index), self.made[index]
+        after = self.states[self.order.index(index) + 1].correction
+        if after and after.advice == "go_on":
+            return True
+        least, most = self.band(state, index)
+        turned = abs(one.turned) <= HANDS_TURN
+        return turned and least <= one.angle <= most and abs(self.further(state, index, one)) <= HANDS_MARK + 1e-9
+
+    def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
+        """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.
+
+        Behind end A it is the deduct; between two backs, both hooks toward A, the gain.
+        """
+        layout, one = self.stick.layout, self.made[index]
+        if one.tape is None or not layout.is_ninety(index) or self.hooks[index] != "A":
+            return None, 0.0
+        further = self.further(self.state_before(index), index, one)
+        before = [other for other in self.made_before(index) if other < index]
+        if not before:
+            return "deduct", further
+        neighbour = index - 1
+        if max(before) == neighbour and layout.is_ninety(neighbour) and self.hooks[neighbour] == "A":
+            return "gain", further - self.states[-1].readings[self.order.index(neighbour)].further
+        return None, 0.0
+
+
+def _fits_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], bool]:
+    """Whether the pipe still fits with one bend so many radians further than it is set."""
+    ends = _end_with(piece, settings, place)
+
+    def fits(off: float) -> bool:
+        if not piece.ends(*ends(off)):
+            return False
+        if piece.clears is None:
+            return True
+        changed = list(settings)
+        changed[place] = replace(settings[place], angle=settings[place].angle + off)
+        return piece.clears(piece.bent(changed))
+
+    return fits
+
+
+def _farthest(fits: Callable[[float], bool]) -> float:
+    """How far (radians) a bend may be off while the pipe still fits, by halving; at least as hands are."""
+    if not fits(HANDS_ANGLE):
+        return HANDS_ANGLE
+    low, high = HANDS_ANGLE, MOST_OFF
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        low, high = (middle, high) if fits(middle) else (low, middle)
+    return low
+
+
+def _end_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], tuple[Vec, Vec]]:
+    """Where end B comes, and which way it points, with one bend so many radians further than it is set.
+
+    What lies behind the arc keeps its shape: it turns about the arc's centre, and is drawn back along the leg after by
+    the length that goes into the arc; with the hook toward B the arc begins earlier by as much.
+    """
+    bent, shoe = piece.bent(settings), piece.shoe
+    arcs = [arc_of(one, shoe) for one in settings]
+    bow = bent.bows[sorted(range(len(arcs)), key=lambda one: arcs[one].start).index(place)]
+    axis, centre = bow.heading.cross(bow.inside), bow.entry.along(bow.inside, shoe.radius)
+    from_centre, backward = bent.end.point.minus(centre), settings[place].hook == "B"
+
+    def ends(by: float) -> tuple[Vec, Vec]:
+        onward, long = bow.onward.turned(axis, by), shoe.radius * by
+        point = centre.plus(from_centre.turned(axis, by))
+        point = point.along(bow.heading, -long) if backward else point.along(onward, -long)
+        return point, bent.end.heading.turned(axis, by)
+
+    return ends

@@ -1,0 +1,213 @@
+"""A piece at the bench: how each bend is set, how the pipe is rolled, and what tape and level must then read."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
+from conduit.geometry import Vec
+from conduit.layout import Layout, tangent_length
+from conduit.simulation import Arc, Bent
+from conduit.units import format_angle, format_length
+
+Where = Literal["floor", "air"]
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a tool must show: tape or level, the sentence, and the figure (a tape's also in inches).
+
+    `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends; "off",
+    how an end stands off, is read only where nothing else tells.
+    """
+
+    tool: str
+    says: str
+    reads: str
+    inches: float | None = None
+    kind: "Kind" = "other"
+
+
+@dataclass(frozen=True)
+class Roll:
+    """How the pipe is turned before a bend, seen from end A.
+
+    Degrees clockwise that it is turned, where the bend made before then points (degrees clockwise from
+    straight up, and as a clock position), words.
+    """
+
+    degrees: float | None
+    points: float | None
+    clock: str | None
+    says: str
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What readings are worked out from: the run's layout, and how lengths are shown."""
+
+    layout: Layout
+    diameter: float
+    tape: str
+    feet: bool
+
+    def shows(self, inches: float) -> str:
+        """A length as the tape shows it."""
+        return format_length(inches, self.tape, self.feet)
+
+    def taped(self, says: str, inches: float, kind: "Kind" = "other") -> Reading:
+        """What the tape must read."""
+        return Reading("tape", says, self.shows(inches), inches, kind)
+
+
+def roll_before(
+    rolls: Mapping[int, float], index: int, previous: int | None, where: Where = "floor", before: Where = "floor"
+) -> Roll:
+    """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
+
+    `rolls`: how each bend is rolled, or really came, in radians.
+
+    On the floor a bend's inside points up, in the air down (`where` this one is made, `before` the previous).
+    Rolls grow anticlockwise seen from A: the previous bend's inside must come to stand at this one's less
+    the difference, and stood up or down as it was made.
+    """
+    if previous is None:
+        return Roll(None, None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
+    inside, stood = (180 if one == "air" else 0 for one in (where, before))
+    points = (inside - math.degrees(rolls[index] - rolls[previous])) % 360
+    turn = (points - stood) % 360
+    turn = turn - 360 if turn > 180 + 1e-6 else turn
+    clock = _clock(points)
+    stands = {"12 o’clock": "straight up", "6 o’clock": "straight down"}.get(clock, f"to {clock}")
+    if abs(turn) < 0.5:
+        return Roll(0.0, points, clock, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
+    if abs(abs(turn) - 180) < 0.5:
+        return Roll(180.0, points, clock, f"Turn the pipe half round: bend {previous + 1} points {stands}.")
+    way = "clockwise" if turn > 0 else "anticlockwise"
+    says = f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {previous + 1} points {stands}."
+    return Roll(turn, points, clock, says)
+
+
+def _clock(degrees: float) -> str:
+    halves = round((degrees % 360) / 15) % 24
+    return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
+
+
+Kind = Literal["back", "rise", "off", "other"]
+Arcs = Mapping[int, Arc]
+
+
+def readings_on(
+    bench: Bench, bent: Bent, arcs: Arcs, just_made: int, length: float, all_made: bool = False
+) -> list[Reading]:
+    """What tape and level must read on a piece bent so far.
+
+    `arcs`: its bends made, by their index in the run; `length`: that of the piece without any spare;
+    `all_made`: also what is left to end B.
+    """
+    level = Reading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
+    readings = [*_taped(bench, bent, arcs, just_made), level]
+    if all_made and bent.arcs:
+        base, called = _hooked_at(bench, bent, arcs, math.inf)
+        end = bent.pose_at(length)
+        readings.append(bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading)))
+    return [*readings, *_standing_off(bench, bent, arcs[just_made], length)]
+
+
+def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Reading]:
+    """For a bend that shows in nothing else: how far end B, or end A, stands off the line of the other leg."""
+    return [
+        bench.taped(f"Straight edge along the leg {which}: {end} stands off it by", _aside(bent, at, to), "off")
+        for which, end, at, to in (
+            ("before this bend", "end B", arc.start, bent.pose_at(length).point),
+            ("after this bend", "end A", arc.end, bent.start.point),
+        )
+    ]
+
+
+def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:
+    step = bench.layout.step_of(just_made)
+    mates = bench.layout.indices_of(bench.layout.owners[just_made])
+    if isinstance(step, SweepStep):
+        return _swept(bent, arcs, [index for index in mates if index in arcs])
+    if bench.layout.is_ninety(just_made):
+        back = _to_back(bench, bent, arcs, just_made)
+        return [back] if set(mates) - set(arcs) or len(mates) == 1 else [back, *_kicked(bench, bent, arcs, mates)]
+    if not set(mates) <= set(arcs):
+        pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
+        return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
+    if bench.layout.is_of_offset(just_made):
+        return [_rise(bench, bent, arcs, *mates), Reading("level", "Both outer legs", "parallel")]
+    if isinstance(step, Saddle4Step):
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), Reading("level", "Both ends", "in one line")]
+    if isinstance(step, Saddle3Step):
+        return [_height(bench, bent, arcs, mates), Reading("level", "Both ends", "in one line")]
+    return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
+
+
+def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[Reading]:
+    """How far a sweep has come, from its first shot to the last that is made."""
+    if len(shots) < 2:
+        return []
+    before, after = bent.pose_at(arcs[min(shots)].start), bent.pose_at(arcs[max(shots)].end)
+    angle = math.degrees(before.heading.angle_to(after.heading))
+    return [Reading("level", f"The sweep so far, {len(shots)} shots together", format_angle(angle))]
+
+
+def _pair_of(mates: list[int], index: int) -> list[int]:
+    """The two bends of a four-bend saddle's near or far side."""
+    return mates[:2] if index in mates[:2] else mates[2:]
+
+
+def _aside(bent: Bent, from_s: float, to: Vec) -> float:
+    """How far a point lies off the line of the leg at `from_s`."""
+    pose = bent.pose_at(from_s)
+    between = to.minus(pose.point)
+    return between.along(pose.heading, -between.dot(pose.heading)).length()
+
+
+def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> Reading:
+    rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
+    return bench.taped("Straight edge on one leg, to the same side of the other", rise, "rise")
+
+
+def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> Reading:
+    centre = arcs[mates[1]]
+    height = _aside(bent, arcs[mates[0]].start, bent.point_at((centre.start + centre.end) / 2))
+    return bench.taped("Both ends flat on the floor: from the floor to the underside at the centre", height)
+
+
+def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[Reading]:
+    """How far the kick has moved the 90's corner off the line of its leg."""
+    kick, ninety = sorted(mates, key=lambda index: bench.layout.is_ninety(index))
+    if not bench.layout.is_ninety(ninety):
+        return []
+    at = arcs[kick].start if kick < ninety else arcs[kick].end
+    rise = _aside(bent, at, _corner(bent, arcs[ninety], at_start=kick < ninety))
+    return [bench.taped("The kick lifts the 90’s corner off the line of its leg by", rise)]
+
+
+def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
+    """Where a bend's two legs would meet, from the leg before it or the one after it."""
+    pose, reach = bent.pose_at(arc.start if at_start else arc.end), tangent_length(bent.radius, arc.angle)
+    return pose.point.along(pose.heading, reach if at_start else -reach)
+
+
+def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> Reading:
+    base, called = _hooked_at(bench, bent, arcs, index)
+    enters = bent.pose_at(arcs[index].start)
+    corner = _corner(bent, arcs[index], at_start=True)
+    reach = corner.minus(base).dot(enters.heading) + bench.diameter / 2
+    return bench.taped(f"{called} to the back of this bend", reach, "back")
+
+
+def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, str]:
+    """Where the tape hooks: the back of the last 90 made before a bend on this piece, or its end A."""
+    nineties = [index for index in arcs if index < before and bench.layout.is_ninety(index)]
+    if not nineties:
+        return bent.start.point, "End A"
+    last = max(nineties)
+    leaves = bent.pose_at(arcs[last].end)
+    corner = _corner(bent, arcs[last], at_start=False)
+    return corner.along(leaves.heading, -bench.diameter / 2), f"Back of bend {last + 1}"

@@ -1,0 +1,200 @@
+"""A stick's bench sheet: what comes back for one piece of a run, arranged and bent so far. Inches, degrees."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.bender import Hook, Reference
+from conduit.bending.correction import Advice
+from conduit.document import OptionalLength
+from conduit.plan import Measure, PlannedMark, Point, Stub
+
+
+class _Given(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class _Result(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class Turn(_Given):
+    """A bend in an order of one's own: the bend (of a sweep its first), and the end that the hook faces."""
+
+    bend: int
+    hook: Hook
+
+
+class Arranged(_Given):
+    """How a person wants a stick to be bent; what is left out is proposed."""
+
+    order: list[Turn] | None = Field(None, max_length=200, description="The order of bending; null: as proposed.")
+    hooks: Literal["habit", "one_way"] = Field(
+        "habit", description="Hooks as the trade has them (a saddle's outer hooks face its centre), or all one way."
+    )
+    marks: Literal["exact", "card"] = "exact"
+    spare: OptionalLength = Field(None, description="Left on end B to be cut after bending; null: cut first.")
+
+
+class Made(_Given):
+    """A bend that is made: the angle finder's reading, and the tape's where it was taken."""
+
+    bend: int
+    angle: float = Field(gt=0, lt=180)
+    tape: float | None = None
+    turned: float = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
+    left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
+
+
+class Check(_Result):
+    """What a tool must show after the bend."""
+
+    tool: str = Field(description="tape or level")
+    says: str
+    reads: str
+
+
+class TapeAsk(_Result):
+    """The tape reading that tells where a bend really came."""
+
+    says: str
+    wanted: Measure
+
+
+class InTheShoe(_Result):
+    """Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
+
+    Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
+    On the floor the shoe rolls along the pipe toward the heel and the hook's side rises; in the air the
+    shoe stands still and the pipe beyond the heel is pushed down.
+    """
+
+    start: list[Point]
+    end: list[Point]
+    floor: float = Field(description="How high the floor lies.")
+    rolls: float = Field(description="How far the shoe rolls along, to the right; 0 in the air.")
+    handle: tuple[float, float] | None = Field(
+        description="How far the handle leans from upright toward the heel, at start and end; none on a machine."
+    )
+
+
+class CardMark(_Result):
+    """The card's mark for a bend, and how far the exact one lies beyond it."""
+
+    reference: Reference
+    hook: Hook
+    at: Measure
+    exact: Measure
+    differs: Measure
+
+
+class AsBentTold(_Result):
+    """What was read on a bend that is made, against what it was to be."""
+
+    angle: float
+    angle_reads: str
+    off: float
+    off_reads: str
+    tape: Measure | None
+    turned_reads: str = Field(description="How far it is out of plane, a dog-leg; empty: not.")
+    tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
+    within: bool
+    shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
+    figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")
+
+
+class SheetBend(_Result):
+    """One bend in its turn: how it is set, why, and what must read then."""
+
+    number: int
+    act: int = Field(description="Which act in the order it belongs to, from 1; a sweep's shots are one act.")
+    begins_act: bool
+    angle: float = Field(description="As it is to be bent, corrected for what came before.")
+    angle_reads: str
+    dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
+    arc_start: float
+    arc_end: float
+    use: PlannedMark
+    burnt: Measure = Field(description="The same with the tape's first inch (or 100 mm) burnt.")
+    use_because: str
+    why: list[str]
+    marks: list[PlannedMark]
+    card: CardMark | None
+    planned: PlannedMark = Field(description="The mark before any correction.")
+    planned_angle_reads: str
+    replanned: bool
+    where: Literal["floor", "air"]
+    end_for_end: bool
+    turn: float | None = Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")
+    previous_points: float | None = Field(
+        description="Where the bend made before then points: degrees clockwise from straight up, seen from A."
+    )
+    turn_says: str
+    previous: int | None
+    reasons: list[str]
+    against: list[str] = Field(description="Habits that the order chosen does not keep.")
+    breaks: str = Field(description="Why it cannot be bent then, or nothing.")
+    cautions: list[str]
+    checks: list[Check]
+    tape: TapeAsk | None
+    least: float = Field(description="Angles from here …")
+    most: float = Field(description="… to here are within tolerance, if all else is as planned.")
+    most_turned: float = Field(description="Degrees out of plane that hands and level cannot better.")
+    in_the_shoe: InTheShoe
+    stub: Stub | None
+    made: AsBentTold | None
+
+
+class Replanned(_Result):
+    """A bend not made yet whose mark or angle changed."""
+
+    bend: int
+    mark_before: str
+    mark: str
+    angle_before: str
+    angle: str
+    turned: str = Field(description="How much further it is rolled, seen from A; empty: as before.")
+
+
+class Rebent(_Result):
+    """A bend to be put back into the shoe: closed or opened by so much."""
+
+    bend: int
+    way: Literal["close", "open"]
+    by_reads: str
+    until_reads: str
+
+
+class Correction(_Result):
+    """What to do after the bends that are made came out as they did."""
+
+    advice: Advice
+    says: str
+    misses: Measure = Field(description="How far end B would be off without it.")
+    after: Measure
+    off_degrees: float
+    or_leave: bool = Field(description="Instead of rebending, the rest could make up for it.")
+    replanned: list[Replanned]
+    rebends: list[Rebent]
+    cut_a: Measure | None
+    cut_b: Measure | None
+
+
+class Sheet(_Result):
+    """A stick at the bench: its cutting line, all marks to lay, its bends in order, and how it stands."""
+
+    piece: int
+    of_pieces: int
+    end_a: str
+    end_b: str
+    length: Measure
+    cut: Measure = Field(description="What to cut: the length with its spare.")
+    cutting: list[str]
+    spare: Measure | None
+    advised_spare: Measure | None = Field(description="What expected errors say to leave on end B; null: cut first.")
+    bends: list[SheetBend]
+    end_for_end: int
+    turns: int
+    proposed: bool
+    why_not: str
+    correction: Correction | None

@@ -1,0 +1,332 @@
+"""The bench sheet of a stick: marks to lay, bends in order, what must read, what was read, and what to do about it."""
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
+
+from conduit.bending import schema as told
+from conduit.bending.arrangement import arrange
+from conduit.bending.correction import HANDS_TURN, LEAST_CUT
+from conduit.bending.progress import Asked, AsMade, State, States
+from conduit.bending.readings import Reading as ToolReading
+from conduit.bending.readings import Where, roll_before
+from conduit.bending.schema import Arranged, Made, Sheet, SheetBend
+from conduit.bending.side_view import LONG_SWING, Stand
+from conduit.bending.stick import Stick, arcs_of, setting_of
+from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
+from conduit.plan import Measure, PlannedMark, PlannedPiece, laid_out, plan_of, spread_at_end
+from conduit.sequence import BEND_LONG, Act, spare_needed, units_of
+from conduit.simulation import Arc, Setting, arc_of
+from conduit.tables import DEFAULT_RULES, Rules
+from conduit.units import TOLERANCE, format_angle, format_length
+
+AS_PROPOSED = Arranged()
+BURNT, BURNT_METRIC = 1.0, 100 / 25.4
+NEAR_END = 3.0
+
+
+class NoSuchStick(ValueError):
+    """The run has no such piece, or cannot be made; the message says which."""
+
+
+class Bencher:
+    """Makes the bench sheets of one run document. Raises UnreadableDocument."""
+
+    def __init__(self, raw: object, rules: Rules = DEFAULT_RULES) -> None:
+        self.laid = laid = laid_out(raw, rules)
+        self.plan = plan_of(raw, laid)
+        self.reading, self.layout, self.shoe, self.rules = laid.reading, laid.layout, laid.shoe, laid.rules
+        # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
+        self._states: dict[tuple[int, str], States] = {}
+
+    def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[Made] = ()) -> Sheet:
+        """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
+
+        Raises NoSuchStick.
+        """
+        return self._of(piece, arranged, made).whole()
+
+    def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[Made]) -> SheetBend:
+        """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
+        return self._of(piece, arranged, made).bend(number)
+
+    def _of(self, piece: int, arranged: Arranged, made: Sequence[Made]) -> "_Sheet":
+        found = next((one for one in self.plan.pieces if one.number == piece), None)
+        if not found or not self.laid.prover:
+            raise NoSuchStick(f"this run has no piece {piece} to bend")
+        stick = Stick(self.laid.prover, found.start, found.start + found.length.inches)
+        needed = self._needed(stick)
+        stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
+        card = stick.card_settings(self.plan.card)
+        known = self._states.setdefault((piece, arranged.model_dump_json()), {})
+        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick, needed)
+
+    def _needed(self, stick: Stick) -> float:
+        """What the shoe needs to spare at end B, where without it a bend there could not be made."""
+        if BEND_LONG not in {problem.code for problem in self.laid.problems}:
+            return 0.0
+        units, _ = units_of(stick.arcs, stick.layout)
+        return spare_needed(units, stick.shoe, stick.length) or 0.0
+
+
+class _Sheet:
+    """Puts one stick's sheet together. Bends are named by their index in the run."""
+
+    def __init__(
+        self,
+        stick: Stick,
+        piece: PlannedPiece,
+        of_pieces: int,
+        arranged: Arranged,
+        card: Mapping[int, Setting],
+        made: Sequence[Made],
+        known: States,
+        longest: float,
+        needed: float,
+    ) -> None:
+        self.longest, self.needed = longest, needed
+        self.stick, self.piece, self.of_pieces, self.arranged, self.card = stick, piece, of_pieces, arranged, card
+        self.head, self.shoe = stick.reading.head, stick.shoe
+        by_card = arcs_of(card, self.shoe) if arranged.marks == "card" else {}
+        arcs = {index: by_card.get(index, arc) for index, arc in stick.arcs.items()}
+        self.arrangement = arrange(stick, arcs, arranged)
+        self.hooks = self.arrangement.hooks
+        # Each bend's setting before anything is made, along the pipe.
+        self.planned = {
+            index: setting_of(stick.use(index, arc, self.hooks[index]).mark, arc) for index, arc in arcs.items()
+        }
+        self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made, known)
+
+    def measure(self, inches: float) -> Measure:
+        return Measure.of(inches, self.head.tape, self.head.feet)
+
+    def whole(self) -> Sheet:
+        """The sheet."""
+        order, spare = self.arrangement.order, self.stick.spare
+        advised = self._advised_spare()
+        return Sheet(
+            piece=self.piece.number,
+            of_pieces=self.of_pieces,
+            end_a=self.piece.end_a,
+            end_b=self.piece.end_b,
+            length=self.piece.length,
+            cut=self.measure(self.stick.length + spare),
+            cutting=self._cutting(spare),
+            spare=self.measure(spare) if spare else None,
+            advised_spare=self.measure(advised) if advised else None,
+            bends=[self._bend(number, act, index) for number, act, index in self._in_order()],
+            end_for_end=order.flips,
+            turns=order.turns,
+            proposed=self.arrangement.proposed,
+            why_not=order.why_not,
+            correction=self._correction(),
+        )
+
+    def bend(self, number: int) -> SheetBend:
+        """One bend, by its number in the run. Raises NoSuchStick."""
+        for act_number, act, index in self._in_order():
+            if index + 1 == number:
+                return self._bend(act_number, act, index)
+        raise NoSuchStick(f"piece {self.piece.number} has no bend {number}")
+
+    def _in_order(self) -> Iterator[tuple[int, Act, int]]:
+        """Each act by its number from 1, with each of its bends."""
+        for number, act in enumerate(self.arrangement.order.acts, 1):
+            for index in self.arrangement.bends(act):
+                yield number, act, index
+
+    def _cutting(self, spare: float) -> list[str]:
+        length = self.piece.length.reads
+        if not spare:
+            return [f"Cut {length}, square. Ream both ends."]
+        cut = self.measure(self.stick.length + spare).reads
+        lines = [
+            f"Cut {cut}: {length} and {self.measure(spare).reads} to spare on end B. Ream end A.",
+            f"After bending, dry-fit, cut end B to length ({length} along the pipe), ream it.",
+        ]
+        if self.stick.length + spare > self.longest + TOLERANCE:
+            lines.append(f"No stick is longer than {self.measure(self.longest).reads}: spare less, or move a coupling.")
+        return lines
+
+    def _advised_spare(self) -> float:
+        """What expected errors say to leave on end B, to the next half inch; 0: cut first."""
+        last = self.piece.number == self.of_pieces
+        return max(self.needed, spread_at_end(self.stick.layout.path).spare if last else 0.0)
+
+    def _bend(self, number: int, act: Act, index: int) -> SheetBend:
+        begins = index == self.arrangement.bends(act)[0]
+        state = self.as_made.state_before(index)
+        target, planned = state.targets[index], self.planned[index]
+        arc = arc_of(target, self.shoe)
+        use = self.stick.use(index, arc, self.hooks[index])
+        before = self.as_made.made_before(index)
+        previous = before[-1] if before else None
+        stood = "floor" if previous is None else self.arrangement.act_of(previous).where
+        rolls = {number: one.roll for number, one in state.real.items()} | {index: target.roll}
+        roll = roll_before(rolls, index, previous, act.where, stood)
+        readings = self.as_made.readings(state, index, target)
+        ask = self.as_made.asked(state, index, target, readings)
+        least, most = self.as_made.band(state, index)
+        stand = self._stand(state, index, arc, act.where)
+        degrees = math.degrees(target.angle)
+        bench_bend = next(one for one in self.piece.bends if one.number == index + 1)
+        return SheetBend(
+            number=index + 1,
+            act=number,
+            begins_act=begins,
+            angle=degrees,
+            angle_reads=format_angle(degrees),
+            dial_reads=format_angle(self.shoe.dial.reads(degrees)),
+            arc_start=arc.start,
+            arc_end=arc.end,
+            use=self._mark(use.mark),
+            burnt=self.measure(use.mark.at + (BURNT_METRIC if self.head.tape == "1 mm" else BURNT)),
+            use_because=use.reason,
+            why=mark_lines(arc, use.mark, self.shoe, self.measure(use.mark.at).reads),
+            marks=[self._mark(mark) for mark in marks_of_arc(arc.start, arc.end, self.shoe)],
+            card=self._card(index),
+            planned=self._mark(Mark(planned.reference, planned.hook, planned.mark)),
+            planned_angle_reads=format_angle(math.degrees(planned.angle)),
+            replanned=_moved(planned, target),
+            where=act.where,
+            end_for_end=act.end_for_end and begins,
+            turn=roll.degrees,
+            previous_points=roll.points,
+            turn_says=roll.says,
+            previous=None if previous is None else previous + 1,
+            reasons=list(act.reasons) if begins else [],
+            against=list(act.against) if begins else [],
+            breaks=act.breaks if begins else "",
+            cautions=self._cautions(stand),
+            checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
+            tape=ask and told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)),
+            least=least,
+            most=most,
+            most_turned=HANDS_TURN,
+            in_the_shoe=stand.drawn(),
+            stub=bench_bend.stub if self.hooks[index] == "A" else None,
+            made=self._as_bent(index, target, ask) if index in self.as_made.made else None,
+        )
+
+    def _mark(self, mark: Mark) -> PlannedMark:
+        on_pipe = 0 <= mark.at <= self.stick.length + self.stick.spare
+        return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
+
+    def _card(self, index: int) -> told.CardMark | None:
+        setting = self.card.get(index)
+        if not setting:
+            return None
+        exact = self.stick.arcs[index]
+        at = mark_of_arc(exact.start, exact.end, self.shoe, setting.reference, setting.hook).at
+        return told.CardMark(
+            reference=setting.reference,
+            hook=setting.hook,
+            at=self.measure(setting.mark),
+            exact=self.measure(at),
+            differs=self.measure(at - setting.mark),
+        )
+
+    def _stand(self, state: State, index: int, arc: Arc, where: Where) -> Stand:
+        before = {number: state.real[number] for number in sorted(self.as_made.made_before(index))}
+        after = dict(sorted({**before, index: state.targets[index]}.items()))
+        return Stand(
+            self.stick.bent(before),
+            self.stick.bent(after),
+            arc,
+            self.hooks[index],
+            where,
+            self.shoe,
+        )
+
+    def _cautions(self, stand: Stand) -> list[str]:
+        found = []
+        end, swing = stand.swings()
+        if stand.where == "air":
+            found.append("In the air: handle on the floor and held there; push the pipe down close to the shoe.")
+        elif stand.arc.angle > math.radians(40):
+            found.append("Keep the foot firm on the heel to the last: a shoe that slips throws the handle.")
+        if swing > LONG_SWING:
+            moves = "comes down" if stand.where == "air" else "swings up"
+            found.append(
+                f"End {end} {moves} through {format_length(round(swing), feet=True)}: nobody may stand in its way."
+            )
+        if stand.arc.start < NEAR_END or self.stick.length - stand.arc.end < NEAR_END:
+            found.append("So near the end the pipe eggs easily: bend slowly, and keep the shoe full on the pipe.")
+        return found
+
+    def _as_bent(self, index: int, target: Setting, ask: Asked | None) -> told.AsBentTold:
+        one, wanted = self.as_made.made[index], ask.inches if ask else None
+        off = one.angle - math.degrees(target.angle)
+        shows, figure_off = self.as_made.shown(index)
+        return told.AsBentTold(
+            angle=one.angle,
+            angle_reads=f"{one.angle:.1f}°",
+            off=off,
+            off_reads=f"{off:+.1f}°",
+            turned_reads=_clockwise(one.turned) if one.turned else "",
+            tape=None if one.tape is None else self.measure(one.tape),
+            tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
+            within=self.as_made.within(index),
+            shows=shows,
+            figure_off=figure_off,
+        )
+
+    def _correction(self) -> told.Correction | None:
+        states = self.as_made.states
+        found = states[-1].correction
+        if not found:
+            return None
+        before, after = states[-2].targets, states[-1].targets
+        return told.Correction(
+            advice=found.advice,
+            says=found.says,
+            misses=self.measure(found.misses),
+            after=self.measure(found.after),
+            off_degrees=found.off_degrees,
+            or_leave=found.or_leave,
+            replanned=[
+                self._replanned(index, before[index], after[index])
+                for index in self.planned
+                if index not in self.as_made.made and _moved(before[index], after[index])
+            ],
+            rebends=[self._rebent(list(self.planned)[one.bend], one.by) for one in found.rebends],
+            cut_a=self.measure(found.cuts.a) if abs(found.cuts.a) >= LEAST_CUT else None,
+            cut_b=self.measure(found.cuts.b) if abs(found.cuts.b) >= LEAST_CUT else None,
+        )
+
+    def _replanned(self, index: int, before: Setting, after: Setting) -> told.Replanned:
+        return told.Replanned(
+            bend=index + 1,
+            mark_before=self.measure(before.mark).reads,
+            mark=self.measure(after.mark).reads,
+            angle_before=format_angle(math.degrees(before.angle)),
+            angle=format_angle(math.degrees(after.angle)),
+            turned=_turned(before, after),
+        )
+
+    def _rebent(self, index: int, by: float) -> told.Rebent:
+        until = math.degrees(self.as_made.states[-1].targets[index].angle)
+        way = f"{abs(by):.1f}°"
+        return told.Rebent(
+            bend=index + 1, way="close" if by > 0 else "open", by_reads=way, until_reads=format_angle(until)
+        )
+
+
+def _worth(readings: Sequence[ToolReading], ask: Asked | None) -> list[ToolReading]:
+    """The readings worth taking: those that say how an end stands off only where they are asked for."""
+    asked = ask and ask.reading.says
+    return [one for one in readings if one.kind != "off" or one.says == asked]
+
+
+def _clockwise(degrees: float) -> str:
+    return f"{abs(degrees):.1f}° {'clockwise' if degrees > 0 else 'anticlockwise'}"
+
+
+def _turned(before: Setting, after: Setting) -> str:
+    by = -math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
+    return _clockwise(by) if abs(by) > 0.5 else ""
+
+
+def _moved(before: Setting, after: Setting) -> bool:
+    turned = bool(_turned(before, after))
+    return turned or abs(before.mark - after.mark) > LEAST_CUT or abs(before.angle - after.angle) > math.radians(0.125)

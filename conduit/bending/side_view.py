@@ -1,0 +1,97 @@
+"""Shoe and pipe from the side, at the start and the end of a bend, in true proportion. Inches.
+
+On the floor the pipe beyond the heel lies still, the shoe rolls along it, and the pipe ahead of the
+hook rises. In the air the pipe ahead of the hook lies still and the pipe beyond the heel goes down.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+from conduit.bender import Hook, Shoe
+from conduit.bending.schema import InTheShoe
+from conduit.geometry import Vec
+from conduit.plan import Point
+from conduit.sequence import HANDLE
+from conduit.simulation import Arc, Bent, Pose
+
+PER_CHORD = math.radians(8)
+# An end that moves further than this can hit somebody.
+LONG_SWING = 24.0
+
+
+@dataclass(frozen=True)
+class Stand:
+    """A bend about to be made and made: the pipe before and after it, its arc, the hook, floor or air."""
+
+    before: Bent
+    after: Bent
+    arc: Arc
+    hook: Hook
+    where: Literal["floor", "air"]
+    shoe: Shoe
+
+    def drawn(self) -> InTheShoe:
+        """What the eye sees."""
+        start, end = self._frames
+        lean = self.shoe.handle_up
+        handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
+        return InTheShoe(
+            start=[start.seen(point) for point in outline(self.before)],
+            end=[end.seen(point) for point in outline(self.after)],
+            floor=-self.shoe.diameter / 2 if self.where == "floor" else -HANDLE,
+            rolls=self._rolls(),
+            handle=handle,
+        )
+
+    def swings(self) -> tuple[Hook, float]:
+        """Which end moves in this bend, and how far."""
+        start, end = self._frames
+        moving: Hook = self.hook if self.where == "floor" else ("B" if self.hook == "A" else "A")
+        s = 0.0 if moving == "A" else self.after.length
+        return moving, math.dist(start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s)))
+
+    def _rolls(self) -> float:
+        if self.where == "air":
+            return 0.0
+        return (self.arc.end - self.arc.start) * (1 if self.hook == "A" else -1)
+
+    @cached_property
+    def _frames(self) -> "tuple[_Frame, _Frame]":
+        at_hook, at_heel = self.arc.start, self.arc.end
+        if self.hook == "B":
+            at_hook, at_heel = at_heel, at_hook
+        up = 1 if self.where == "floor" else -1
+        start = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, up, 0.0)
+        still = at_heel if self.where == "floor" else at_hook
+        return start, _Frame.at(self.after.pose_at(still), self.arc.roll, up, self._rolls())
+
+
+@dataclass(frozen=True)
+class _Frame:
+    """How the pipe is seen: along it to the right, its bend's inside up (down in the air)."""
+
+    origin: Vec
+    right: Vec
+    up: Vec
+    shift: float
+
+    @classmethod
+    def at(cls, pose: Pose, roll: float, up: int, shift: float) -> "_Frame":
+        beside = pose.heading.cross(pose.inward)
+        inside = pose.inward.times(math.cos(roll)).along(beside, math.sin(roll))
+        return cls(pose.point, pose.heading, inside.times(up), shift)
+
+    def seen(self, point: Vec) -> Point:
+        away = point.minus(self.origin)
+        return (away.dot(self.right) + self.shift, away.dot(self.up), away.dot(self.right.cross(self.up)))
+
+
+def outline(bent: Bent) -> list[Vec]:
+    """The pipe's centreline as points: its ends, and each arc in chords."""
+    places = [0.0]
+    for arc in bent.arcs:
+        chords = max(2, math.ceil(arc.angle / PER_CHORD))
+        places += [arc.start + (arc.end - arc.start) * i / chords for i in range(chords + 1)]
+    return [bent.point_at(s) for s in [*places, bent.length]]

@@ -1,0 +1,136 @@
+"""One stick of a laid-out run at the bench: where its bends lie on it, how they are set, where its end must come."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from conduit.bender import Hook, Shoe
+from conduit.bending.correction import Aim, Piece
+from conduit.bending.readings import Bench
+from conduit.document import Reading
+from conduit.geometry import DIRECTIONS, ORIGIN
+from conduit.layout import Hindrance, Layout, point_at
+from conduit.marking import Mark, Recommended, marks_of_arc, recommend
+from conduit.plan import CardAnswer, Cleared, Prover, judge_things
+from conduit.sequence import arcs_on, units_of
+from conduit.simulation import Arc, Bent, Pose, Setting, arc_of, bend_pipe
+
+Arcs = dict[int, Arc]
+LYING = Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"])
+# Of the clearance that was wanted, so much must be left after a correction.
+LEFT_OF_CLEARANCE = 0.5
+
+
+@dataclass(frozen=True)
+class Stick:
+    """A piece from `start` to `end` on a run's straight pipe. Bends are named by their index in the run."""
+
+    prover: Prover
+    start: float
+    end: float
+    spare: float = 0.0
+
+    @property
+    def reading(self) -> Reading:
+        """What was read of the run."""
+        return self.prover.reading
+
+    @property
+    def layout(self) -> Layout:
+        """The run's layout."""
+        return self.prover.layout
+
+    @property
+    def shoe(self) -> Shoe:
+        """The shoe that it is bent on."""
+        return self.prover.shoe
+
+    @property
+    def length(self) -> float:
+        """The piece's length once it is trimmed, in inches."""
+        return self.end - self.start
+
+    @cached_property
+    def bench(self) -> Bench:
+        """What readings are worked out from."""
+        head = self.reading.head
+        return Bench(self.layout, self.shoe.diameter, head.tape, head.feet)
+
+    @cached_property
+    def arcs(self) -> Arcs:
+        """Where the bends lie on the piece by the exact way."""
+        return arcs_on(self.layout, self.start, self.end)
+
+    def card_settings(self, card: list[CardAnswer]) -> dict[int, Setting]:
+        """The bends as the card sets them, where it knows every bend of a step."""
+        found: dict[int, Setting] = {}
+        for answer in card:
+            own = self.layout.indices_of(answer.step)
+            if len(own) != len(answer.marks):
+                continue
+            for index, mark in zip(own, answer.marks, strict=True):
+                if index in self.arcs:
+                    at, roll = mark.at.inches - self.start, self.arcs[index].roll
+                    found[index] = Setting(at, mark.reference, mark.hook, roll, math.radians(mark.angle))
+        return found
+
+    def habit(self, index: int, arc: Arc) -> Recommended:
+        """Which mark to use for a bend, in the trade's habit."""
+        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.length, self.layout.within_saddle(index))
+
+    def use(self, index: int, arc: Arc, hook: Hook) -> Recommended:
+        """Which mark to use for a bend with the hook facing one end."""
+        marks = tuple(mark for mark in marks_of_arc(arc.start, arc.end, self.shoe) if mark.hook == hook)
+        return recommend(marks, self.length, self.layout.within_saddle(index))
+
+    def held(self) -> Pose:
+        """The piece's end A where the run has it, with the frame that rolls are against."""
+        return self.prover.exact_bent.pose_at(self.start)
+
+    @cached_property
+    def piece(self) -> Piece:
+        """The piece as corrections see it, held where the run has it, its end B's place and way the aim."""
+        place, heading = point_at(self.layout.path, self.end)
+        material = self.reading.head.material
+        aim = Aim(place, heading)
+        sweeps = self._sweeps()
+        whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
+        if not self._things:
+            return whole
+        planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
+        wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(planned))]
+
+        def clears(bent: Bent) -> bool:
+            left = [one.clearance for one in self._passed(bent)]
+            return all(now >= LEFT_OF_CLEARANCE * was - 1e-9 for now, was in zip(left, wanted, strict=True))
+
+        return replace(whole, clears=clears)
+
+    def _sweeps(self) -> tuple[tuple[int, ...], ...]:
+        """The shots of each sweep, by their place on the piece."""
+        places = {index: place for place, index in enumerate(self.arcs)}
+        _, groups = units_of(self.arcs, self.layout)
+        return tuple(tuple(places[index] for index in group) for group in groups if len(group) > 1)
+
+    @cached_property
+    def _things(self) -> list[Hindrance]:
+        own = {self.layout.owners[index] for index in self.arcs}
+        return [thing for thing in self.layout.hindrances if thing.step in own]
+
+    def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
+        return judge_things(bent, self._things, self.layout, self.reading, self.shoe.diameter, self.start)
+
+    def bent(self, settings: Mapping[int, Setting]) -> Bent:
+        """The piece with only these bends made, lying along x as bought: with its spare."""
+        return bend_pipe(self.length + self.spare, list(settings.values()), self.shoe, LYING)
+
+
+def setting_of(mark: Mark, arc: Arc) -> Setting:
+    """The setting that makes an arc with one of its marks."""
+    return Setting(mark.at, mark.reference, mark.hook, arc.roll, arc.angle)
+
+
+def arcs_of(settings: Mapping[int, Setting], shoe: Shoe) -> Arcs:
+    """Where bends lie that are set so."""
+    return {index: arc_of(one, shoe) for index, one in settings.items()}

@@ -1,0 +1,372 @@
+"""The cut list of several runs: couplings and sources planned together, as people read and cut it."""
+
+import math
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from hashlib import sha256
+from types import MappingProxyType
+
+from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span
+from conduit.cutting.optimizer import Budget, Meter, Share, plan_kind
+from conduit.cutting.schema import CutChoice, CutKind, CutList, LeftOut, ListedCut, ListedSource, RunCouplings, reading
+from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.verify import faults
+from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
+from conduit.layout import free_windows
+from conduit.plan import Plan, PlannedCoupling, PlannedPiece
+from conduit.tables import DEFAULT_RULES, Rules
+
+NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
+NEEDS_ANOTHERS = (
+    "It needs pipe longer than any that is sold; what the rack has of it is taken by other runs of this job."
+)
+# In money, what costs no more than this above what is proved to be the least costs the least.
+A_CENT = 0.01
+
+
+@dataclass(frozen=True)
+class PlannedRun:
+    """A run to cut: its key, the name people call it, its plan, and pieces that are settled (sixteenths).
+
+    `free`: couplings in its document that an earlier plan put there, and that may be moved.
+    """
+
+    key: str
+    name: str
+    plan: Plan
+    held: tuple[Held, ...] = ()
+    free: frozenset[int] = frozenset()
+
+    @property
+    def kind(self) -> Kind:
+        """The pipe it is made of."""
+        return Kind(self.plan.material, self.plan.trade_size)
+
+
+@dataclass(frozen=True)
+class OnRack:
+    """A bar on the rack, in inches: where it lies, and how its ends are. `bought`: a stick of this job."""
+
+    tag: str
+    kind: Kind
+    length: float
+    place: str = ""
+    ends: tuple[End, End] = ("cut", "cut")
+    bought: bool = False
+
+
+def make_cut_list(
+    runs: Sequence[PlannedRun],
+    rack: Sequence[OnRack],
+    terms: CutTerms,
+    budget: Budget,
+    known: Sequence[CutKind] = (),
+    before: Mapping[str, CutChoice] = MappingProxyType({}),
+    rules: Rules = DEFAULT_RULES,
+) -> CutList:
+    """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks.
+
+    A kind of pipe for which nothing changed keeps its plan of those that are `known`; of one that changed, pieces of
+    the choice that was planned `before` (by the kind's name) stay where it costs little.
+    Raises AssertionError if the verifier finds the plan wrong, which would be a fault in this program.
+    """
+    out = not_makeable(runs)
+    makeable = [run for run in runs if run.plan.makeable]
+    kinds, digest, meter = list[CutKind](), digests(runs, rack, terms), Meter(budget)
+    total = sum(max(1, len(run.plan.pieces)) for run in makeable)
+    for kind in dict.fromkeys(run.kind for run in makeable):
+        of_kind = [run for run in makeable if run.kind == kind]
+        pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
+        lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
+        same = next((one for one in known if one.digest == digest[kind.name]), None)
+        share = Share(meter, pieces / max(1, total))
+        kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
+        total -= pieces
+        out += lister.left_out
+        for key in kinds[-1].impossible:
+            says = NEEDS_ANOTHERS if key in kinds[-1].crowded_out else NONE_LONG_ENOUGH
+            out.append(LeftOut(run=key, run_name=lister.runs[key].name, says=says))
+    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.for_kind(Kind("EMT", "1/2")).kerf))
+
+
+def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms) -> dict[str, str]:
+    """Digests of what the plan depends on: each run (by key), `rack`, `terms`, each kind of pipe, and `all`.
+
+    Where one is the same, its plan would be the same.
+    """
+    parts: dict[str, object] = {"rack": list(rack), "terms": terms.model_dump()}
+    for run in runs:
+        plan = run.plan
+        arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
+        couplings = [(one.at.inches, one.step, one.pinned) for one in plan.couplings]
+        length = plan.developed_length and plan.developed_length.inches
+        names = [(piece.end_a, piece.end_b) for piece in plan.pieces]
+        whole = (run.name, plan.makeable, run.kind, length, arcs, couplings, names, plan.coupling_gap)
+        parts[run.key] = (*whole, run.held, sorted(run.free))
+    for kind in dict.fromkeys(run.kind for run in runs):
+        keys = [run.key for run in runs if run.kind == kind]
+        bars = [bar for bar in rack if bar.kind == kind]
+        tried = (terms.doubt, terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
+        parts[kind.name] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
+    found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
+    return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
+
+
+class _Lister:
+    """The runs of one kind, their rack and terms, and their plan in words."""
+
+    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms, rules: Rules) -> None:
+        self.runs = {run.key: run for run in runs}
+        self.rack = {bar.tag: bar for bar in rack}
+        self.terms, self.own = terms.for_kind(runs[0].kind), terms
+        self.left_out: list[LeftOut] = []
+        self.needed = [self._needed(run, rules) for run in runs]
+        held = {one.source for run in self.needed for one in run.held}
+        use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
+        self.kerfs = {(run.key, one.start): one.kerf for run in self.needed for one in run.held if one.kerf is not None}
+        self.lying = [Lying(bar.tag, bar.kind, self._length_of(bar), bar.bought) for bar in use]
+
+    def _length_of(self, bar: OnRack) -> int:
+        """How long the planner takes a bar for, which has one kerf for all: what is left beside its pieces is true.
+
+        A piece that was reserved for another blade keeps that blade's kerf.
+        """
+        mine = [one for run in self.needed for one in run.held if one.source == bar.tag and not one.done]
+        own, kerf = [one.kerf for one in mine if one.kerf is not None], self.terms.kerf
+        if all(one == kerf for one in own):
+            # What is reserved was measured when it was cut for; of the rest one may not be so sure.
+            doubt = 0 if mine or bar.bought else -whole_sixteenths(-self.own.doubt)
+            return max(0, whole_sixteenths(bar.length) - doubt)
+        least = sum(one.cut for one in mine) + kerf * (len(mine) - 1)
+        return max(least, whole_sixteenths(bar.length) + sum(kerf - one for one in own))
+
+    def _usable(self, bar: OnRack) -> bool:
+        return self.own.use_scrap and bar.tag not in self.own.excluded
+
+    def _needed(self, run: PlannedRun, rules: Rules) -> Needed:
+        plan = run.plan
+        length = nearest_sixteenth(plan.developed_length.inches if plan.developed_length else 0)
+        arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
+        spans = free_windows(length / IN_AN_INCH, [*arcs, *plan.no_couplings], rules)
+        windows = tuple((-whole_sixteenths(-low), whole_sixteenths(high)) for low, high in spans)
+        own = [one.at.inches for one in plan.couplings if one.step is not None or one.pinned is not None]
+        places = {nearest_sixteenth(at) for at in own} - run.free
+        places |= {nearest_sixteenth(one.at) for one in self.own.couplings if one.run == run.key}
+        held = list(run.held)
+        for pin in (pin for pin in self.own.pieces if pin.run == run.key):
+            held += self._pinned(run, nearest_sixteenth(pin.start), nearest_sixteenth(pin.end), pin.scrap, held, length)
+        return Needed(
+            run.key,
+            run.kind,
+            length,
+            tuple((whole_sixteenths(a), -whole_sixteenths(-b)) for a, b in arcs),
+            windows,
+            tuple(sorted(place for place in places if 0 < place < length)),
+            tuple(held),
+            nearest_sixteenth(run.plan.coupling_gap),
+            tuple((nearest_sixteenth(one.at.inches), nearest_sixteenth(one.gap)) for one in _boxes(plan)),
+        )
+
+    def _pinned(
+        self, run: PlannedRun, start: int, end: int, scrap: str | None, held: Iterable[Held], length: int
+    ) -> list[Held]:
+        """The pinned piece as one that is held; nothing, and it is told, where that cannot be."""
+        begin = start + gap_at(run.plan, start) if start else 0
+        bends = [bend.start.inches * IN_AN_INCH for bend in run.plan.bends]
+        need = end - begin + (self.terms.spare if any(begin <= at < end for at in bends) else 0)
+        bar = self.rack.get(scrap) if scrap else None
+        where = f"The piece pinned from {reading(start).reads} to {reading(end).reads}"
+        if not 0 <= start < end <= length or any(start < one.end and one.start < end for one in held):
+            says = f"{where} does not lie on the run as it is now; its pin is left out."
+        elif scrap and not bar:
+            says = f"{where} is pinned to {scrap}, which is not on the rack; its pin is left out."
+        elif need > (whole_sixteenths(bar.length) if bar else max(one.length for one in self.terms.sold)):
+            says = f"{where} is longer than what it is pinned to; its pin is left out."
+        else:
+            return [Held(start, end, scrap, need)]
+        self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
+        return []
+
+    def listed(self, meter: Meter, digest: str, before: CutChoice | None = None) -> CutKind:
+        """The plans of this kind."""
+        found = plan_kind(self.needed, self.lying, self.terms, meter, _pieces_before(before))
+        makeable = [run for run in self.needed if run.key not in found.impossible]
+        for plan in found.plans:
+            wrong = faults(makeable, self.lying, self.terms, plan)
+            wrong += _beyond(plan, found)
+            if wrong:
+                raise AssertionError("; ".join(wrong))
+        kind = found.kind
+        labels = labels_of(found.plans)
+        return CutKind(
+            material=kind.material,
+            trade_size=kind.trade_size,
+            chosen=found.chosen,
+            choices=[self._choice(plan, label, found) for plan, label in zip(found.plans, labels, strict=True)],
+            sticks_at_least=found.at_least,
+            couplings_at_least=found.joints_at_least,
+            cost_at_least=math.floor(found.cost_at_least * 10**4 + 1e-3) / 10**4,
+            priced=self.terms.is_priced,
+            price_says=price_says(self.terms),
+            impossible=list(found.impossible),
+            crowded_out=list(found.crowded_out),
+            looked_at=self._looked_at(found),
+            stayed=stayed_says(found) if before else "",
+            seconds=round(found.seconds, 3),
+            digest=digest,
+        )
+
+    def _looked_at(self, found: KindPlan) -> str:
+        if found.looked_at == len(self.lying):
+            return ""
+        which = "those that serve best: the longest, and a spread of the other lengths"
+        return f"{found.looked_at:,} of {len(self.lying):,} pieces on the rack were looked at, {which}."
+
+    @property
+    def _trifle(self) -> float:
+        """Costs that differ by less are the same: a sixteenth of pipe; in money also a cent."""
+        sixteenth = self.terms.of_a_sixteenth
+        return max(A_CENT, sixteenth) if self.terms.is_priced else sixteenth
+
+    def _choice(self, plan: CutPlan, label: str, found: KindPlan) -> CutChoice:
+        # A walk along the pile: by place, then by tag; new sticks after it.
+        order = sorted(plan.sources, key=self._walk)
+        proved = plan.sticks <= found.at_least
+        worth = plan.waste * self.terms.of_a_sixteenth
+        bill, waste_worth = round(plan.cost - worth, 2), round(worth, 2)
+        return CutChoice(
+            label=label,
+            sticks=plan.sticks,
+            couplings=plan.joints,
+            waste=reading(plan.waste),
+            cost=round(bill + waste_worth, 2),
+            bill=bill,
+            waste_worth=waste_worth,
+            proved=proved,
+            cheapest=plan.cost - found.cost_at_least < self._trifle,
+            says=sticks_say(plan.sticks, found.at_least),
+            sources=[self._source(source, number) for number, source in enumerate(order)],
+            places=[
+                RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
+            ],
+        )
+
+    def _walk(self, source: Source) -> tuple[bool, str, int, str]:
+        bar = self.rack.get(source.tag or "")
+        new = bar is None or bar.bought
+        return new, bar.place if bar else "", len(source.tag or ""), source.tag or ""
+
+    def _source(self, source: Source, number: int) -> ListedSource:
+        bar = self.rack.get(source.tag or "")
+        length = whole_sixteenths(bar.length) if bar else source.length
+        cuts, sawn = list[ListedCut](), 0
+        for cut in source.cuts:
+            cuts.append(self._cut(cut, sawn))
+            sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
+        left = max(0, length - sawn)
+        threaded = source.kind.material != "EMT"
+        ends = bar.ends if bar else ("factory", "factory")
+        begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
+        first, last = ends if begin == "A" else ends[::-1]
+        ready = (first != "cut") + (last != "cut" and left == 0)
+        return ListedSource(
+            key=source.tag or f"new {number}",
+            scrap=source.tag if bar and not bar.bought else None,
+            bought=source.tag if bar and bar.bought else None,
+            place=bar.place if bar else "",
+            length=reading(length),
+            begin=begin,
+            cuts=cuts,
+            left=reading(left),
+            keep=left >= self.terms.keep,
+            threads=2 * len(source.cuts) - ready if threaded else 0,
+        )
+
+    def _cut(self, cut: Cut, at: int) -> ListedCut:
+        """A piece as it is listed, `at` sixteenths from its bar's end."""
+        run = self.runs[cut.run]
+        pieces = len(run.plan.pieces)
+        ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
+        named = {nearest_sixteenth(one.at.inches): name for one, name in _named(run.plan)}
+        last = cut.end == nearest_sixteenth(run.plan.developed_length.inches if run.plan.developed_length else 0)
+        return ListedCut(
+            run=cut.run,
+            run_name=run.name,
+            piece=cut.number,
+            end_a=ends[0] if cut.start == 0 else named.get(cut.start, f"coupling {cut.number - 1}"),
+            end_b=ends[1] if last else named.get(cut.end, f"coupling {cut.number}"),
+            length=reading(cut.length),
+            start=reading(at),
+            end=reading(at + cut.length),
+            from_coupling=cut.start,
+            to_coupling=cut.end,
+        )
+
+
+def lies(plan: Plan, piece: PlannedPiece) -> Span:
+    """From which coupling to which a piece lies on its run, in sixteenths."""
+    before = next((one for one in plan.couplings if abs(one.at.inches + one.gap - piece.start) < 1e-6), None)
+    end = nearest_sixteenth(piece.start + piece.length.inches)
+    return nearest_sixteenth(before.at.inches) if before and piece.number > 1 else 0, end
+
+
+def gap_at(plan: Plan, place: int) -> int:
+    """What lies between two pipe ends at a coupling or box, in sixteenths."""
+    boxes = {nearest_sixteenth(one.at.inches): nearest_sixteenth(one.gap) for one in _boxes(plan)}
+    return boxes.get(place, nearest_sixteenth(plan.coupling_gap))
+
+
+def _boxes(plan: Plan) -> list[PlannedCoupling]:
+    """The breaks that are boxes: what lies between the pipe ends there is not a coupling's take-up."""
+    return [one for one in plan.couplings if one.box]
+
+
+def _named(plan: Plan) -> Iterator[tuple[PlannedCoupling, str]]:
+    """Boxes with their names, as the pieces' ends have them."""
+    for number, one in enumerate(plan.couplings):
+        if one.box:
+            yield one, plan.pieces[number].end_b
+
+
+def number_of(plan: Plan, span: Span) -> int | None:
+    """The number of the piece that lies from this coupling to that; None where none does."""
+    return next((piece.number for piece in plan.pieces if lies(plan, piece) == span), None)
+
+
+def not_makeable(runs: Sequence[PlannedRun]) -> list[LeftOut]:
+    """The runs that cannot be bent as they are, so that nothing is cut for them, and why."""
+    return [_left_out(run) for run in runs if not run.plan.makeable]
+
+
+def _left_out(run: PlannedRun) -> LeftOut:
+    stops = [problem.says for problem in run.plan.problems if problem.severity == "stop"]
+    return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
+
+
+def _pieces_before(choice: CutChoice | None) -> list[Before]:
+    """The pieces of an earlier choice."""
+    return [
+        Before(
+            cut.run,
+            cut.from_coupling,
+            cut.to_coupling,
+            source.scrap or source.bought or source.key,
+            None if source.scrap or source.bought else nearest_sixteenth(source.length.inches),
+        )
+        for source in (choice.sources if choice else [])
+        for cut in source.cuts
+    ]
+
+
+def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
+    """What is better than was proved to be possible: a fault in this program."""
+    figures = {
+        "sticks": (plan.sticks, found.at_least),
+        "couplings": (plan.joints, found.joints_at_least),
+        "cost": (plan.cost, found.cost_at_least),
+    }
+    return [
+        f"less {what} than was proved to be needed: {got}, not {least}"
+        for what, (got, least) in figures.items()
+        if got < least - 1e-6
+    ]

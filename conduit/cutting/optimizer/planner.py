@@ -1,0 +1,364 @@
+"""Couplings and sources together: the runs of one kind of pipe, cut from what lies there and what is sold."""
+
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+
+from conduit.cutting.model import (
+    USUAL_STICK,
+    Before,
+    Cut,
+    CutPlan,
+    Goal,
+    Held,
+    Kind,
+    KindPlan,
+    Lying,
+    Needed,
+    Source,
+    Span,
+    Terms,
+)
+from conduit.cutting.optimizer.bounds import bounds_of
+from conduit.cutting.optimizer.long_bars import CannotBeMade
+from conduit.cutting.optimizer.problem import A_STICK, Bar, BarKey, Made, Pieces, Placed, Problem, Weights, score
+from conduit.cutting.optimizer.search import Search
+from conduit.cutting.optimizer.shortlist import shortlist
+from conduit.cutting.optimizer.stretch import Stretch
+from conduit.cutting.optimizer.work_meter import TOLD, Meter, Share
+
+# In a goal that comes first, the next thing counts a ten-thousandth.
+FAR_LESS = 10**4
+# Of the time, the goal chosen has so much; the others share the rest for the list of trade-offs.
+CHOSEN_SHARE = 0.6
+MOST_TRADE_OFFS = 6
+# A piece that somebody may have in mind is moved where so many of them save a coupling.
+MOVED_IN_A_COUPLING = 20
+# Costs that differ by less are the same.
+A_TRIFLE = 1e-6
+GOALS: tuple[Goal, ...] = ("fewest couplings", "least cost", "fewest sticks")
+
+
+@dataclass(frozen=True)
+class _Part:
+    """A stretch that is free to be planned, and where it lies on its run; or a piece that is pinned to a new stick."""
+
+    run: Needed
+    begin: int
+    stretch: Stretch
+    pinned: Held | None = None
+
+
+def plan_kind(
+    needed: Sequence[Needed],
+    lying: Sequence[Lying],
+    terms: Terms,
+    meter: Meter,
+    before: Sequence[Before] = (),
+) -> KindPlan:
+    """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned.
+
+    `before`: an earlier plan's pieces, which stay where it costs little.
+    """
+    began, impossible = meter.seconds(), list[str]()
+    crowded_out = list[str]()
+    meter.spend(TOLD * len(needed))
+    while True:
+        makeable = [run for run in needed if run.key not in impossible]
+        looked_at = shortlist(makeable, lying)
+        job = _Job(makeable, looked_at, terms, before)
+        try:
+            found = _searched(job, meter)
+            break
+        except CannotBeMade as error:
+            impossible.append(job.parts[error.number].run.key)
+            crowded_out += [] if error.alone else impossible[-1:]
+    chosen = found[terms.goal]
+    made = _trade_offs(job, found, chosen.best or Made(()))
+    plans = tuple(job.plan(one) for one in made)
+    # What is proved holds for the whole rack.
+    costs = bounds_of(_Job(makeable, lying, terms).problem("least cost"))
+    if terms.goal == "least cost" and len(looked_at) == len(lying):
+        costs = costs.raised(chosen.bounds.cost)
+    return KindPlan(
+        kind=needed[0].kind,
+        chosen=made.index(chosen.best or Made(())),
+        plans=plans,
+        at_least=costs.sticks + job.bought,
+        joints_at_least=costs.couplings + job.fixed_joints,
+        cost_at_least=costs.cost / job.unit + job.settled_cost,
+        impossible=tuple(impossible),
+        crowded_out=tuple(crowded_out),
+        stayed=job.stayed(chosen.best or Made(())),
+        looked_at=len(looked_at),
+        seconds=began - meter.seconds(),
+    )
+
+
+def problem_of(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -> Problem:
+    """The runs of one kind as the search takes them, with costs as the goal has them."""
+    return _Job(needed, lying, terms).problem(terms.goal)
+
+
+def _searched(job: "_Job", meter: Meter) -> dict[Goal, Search]:
+    goal = job.terms.goal
+    found = {goal: Search(job.problem(goal), Share(meter, CHOSEN_SHARE), job.as_before)}
+    found[goal].run()
+    others = [one for one in GOALS if one != goal]
+    for at, other in enumerate(others):
+        found[other] = Search(job.problem(other), Share(meter, 1 / (len(others) - at)))
+        # What one search met may serve another.
+        for search in list(found.values()):
+            for _, made in search.by_sticks.values():
+                found[other].offer(made)
+        found[other].run()
+    for _, made in [one for search in found.values() for one in search.by_sticks.values()]:
+        found[goal].offer(made)
+    return found
+
+
+def _trade_offs(job: "_Job", found: dict[Goal, Search], chosen: Made) -> list[Made]:
+    """From fewest couplings to fewest sticks: the chosen plan, and those that no other beats or equals in all."""
+    met = [made for search in found.values() for _, made in search.by_sticks.values()]
+    offers = [_Offer.of(job, made) for made in met]
+    offers.sort(key=lambda one: (one.sticks, one.couplings, one.cost))
+    best: list[_Offer] = []
+    for one in offers:
+        if not best or one.couplings < best[-1].couplings:
+            best.append(one)
+    own = _Offer.of(job, chosen)
+    best = [one for one in best if not own.equals_or_beats(one)]
+    while len(best) > MOST_TRADE_OFFS - 1:
+        del best[len(best) // 2]
+    listed = sorted([*best, own], key=lambda one: (-one.sticks, one.couplings))
+    return [one.made for one in listed]
+
+
+@dataclass(frozen=True)
+class _Offer:
+    """A plan by what people weigh."""
+
+    made: Made
+    sticks: int
+    couplings: int
+    cost: float
+
+    @classmethod
+    def of(cls, job: "_Job", made: Made) -> "_Offer":
+        sticks = sum(1 for key in made.loads() if key.is_new)
+        return cls(made, sticks, made.couplings, job.cost(made))
+
+    def equals_or_beats(self, other: "_Offer") -> bool:
+        return self.sticks <= other.sticks and self.couplings <= other.couplings and self.cost <= other.cost + A_TRIFLE
+
+
+class _Job:
+    """The runs of one kind as the search wants them, and its answers as they are told."""
+
+    def __init__(
+        self, needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, before: Sequence[Before] = ()
+    ) -> None:
+        self.needed, self.terms, self.lying = needed, terms, lying
+        self.parts = [part for run in self.needed for part in _parts(run, terms)]
+        self.held: dict[str, list[tuple[Needed, Held]]] = defaultdict(list)
+        for run in self.needed:
+            for held in run.held:
+                if held.source is not None and not held.done:
+                    self.held[held.source].append((run, held))
+        self.before = before
+        self.as_before = _as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
+        made = Made(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
+        self._spots = frozenset(made.spots())
+        self.bought = sum(1 for bar in self.lying if bar.bought)
+        self.fixed_joints = sum(len(_inner_edges(run)) for run in self.needed)
+        self.unit = A_STICK / terms.price(terms.sold[0].length)
+        bought = sum(terms.price(bar.length) for bar in self.lying if bar.bought)
+        fetched = {bar.tag for bar in self.lying if not bar.bought and bar.tag in self.held}
+        self.settled_cost = bought + terms.coupling * self.fixed_joints + terms.fetch * len(fetched)
+
+    def problem(self, goal: Goal) -> Problem:
+        """The search's problem, with costs as the goal has them."""
+        terms, sold = self.terms, self.terms.sold
+        by_length = [A_STICK * one.length // USUAL_STICK for one in sold]
+        match goal:
+            case "least cost":
+                costs = [round(terms.price(one.length) * self.unit) for one in sold]
+                coupling, waste = round(terms.coupling * self.unit), round(terms.of_a_sixteenth * self.unit)
+            case "fewest sticks":
+                costs = [A_STICK + cost // FAR_LESS for cost in by_length]
+                coupling, waste = A_STICK // FAR_LESS, A_STICK // FAR_LESS // USUAL_STICK
+            case "fewest couplings":
+                costs = [cost // FAR_LESS for cost in by_length]
+                coupling, waste = A_STICK, A_STICK // FAR_LESS // USUAL_STICK
+        sticks = [Bar(one.length, cost) for one, cost in zip(sold, costs, strict=True)]
+        weights = Weights(coupling, waste, terms.keep, terms.kerf, coupling // MOVED_IN_A_COUPLING)
+        stretches = tuple(part.stretch for part in self.parts)
+        new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
+        fetch = round(terms.fetch * self.unit) if goal == "least cost" else 0
+        return Problem(stretches, self._bars(waste, fetch), tuple(sticks), weights, new_only, self._spots)
+
+    def _caps(self) -> list[int]:
+        """What is left of each lying bar beside the pieces that are held to it."""
+        kerf = self.terms.kerf
+        return [max(0, bar.length - sum(one.cut + kerf for _, one in self.held.get(bar.tag, []))) for bar in self.lying]
+
+    def _bars(self, waste: int, fetch: int) -> tuple[Bar, ...]:
+        by_length = sorted(range(len(self.lying)), key=lambda i: self.lying[i].length)
+        rank = {i: i + shorter for shorter, i in enumerate(by_length)}
+        trifle = waste // (20 * max(1, len(self.lying)))
+        opened = [bar.tag in self.held or bar.bought for bar in self.lying]
+        return tuple(
+            Bar(cap, 0 if opened[i] else fetch, rank[i] * trifle, opened[i], bar.bought)
+            for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
+        )
+
+    def cost(self, made: Made) -> float:
+        """What a plan costs, in money or sticks."""
+        return (score(self._by_cost, made).cost - self._by_cost.preferred(made)) / self.unit
+
+    def stayed(self, made: Made) -> int:
+        """How many pieces are as they were before, those that are held among them."""
+        held = sum(1 for run in self.needed for one in run.held if not one.done and one.source is not None)
+        return held + sum(spot in self._spots for spot in made.spots()) if self.before else 0
+
+    @cached_property
+    def _by_cost(self) -> Problem:
+        return self.problem("least cost")
+
+    def plan(self, made: Made) -> CutPlan:
+        """A plan found, with held pieces, as sources and cuts."""
+        pieces: dict[str, list[tuple[str, int, int, int]]] = defaultdict(list)
+        for run in self.needed:
+            for held in run.held:
+                if not held.done and held.source is not None:
+                    pieces[held.source].append((run.key, held.start, held.end, held.cut))
+        new: dict[str, int] = {}
+        for part, placed in zip(self.parts, made.stretches, strict=True):
+            for one in placed:
+                key = one.bar
+                name = f"\0{key.at:04}.{key.serial:06}" if key.is_new else self.lying[key.at].tag
+                if key.is_new:
+                    new[name] = self.terms.sold[key.at].length
+                pieces[name].append((part.run.key, *_on_run(part, one.start, one.end), one.need))
+        edges = self._edges(pieces.values())
+        bars: list[tuple[str, int, str | None]] = [(bar.tag, bar.length, bar.tag) for bar in self.lying]
+        bars += [(name, length, None) for name, length in sorted(new.items())]
+        kind = self.needed[0].kind if self.needed else Kind("EMT", "1/2")
+        sources = tuple(
+            Source(kind, length, tag, _in_order(pieces[name], edges, self.terms.kerf))
+            for name, length, tag in bars
+            if pieces.get(name)
+        )
+        return self._counted(sources, {key: tuple(places[1:-1]) for key, places in edges.items()}, len(new))
+
+    def _edges(self, cuts: Iterable[list[tuple[str, int, int, int]]]) -> dict[str, list[int]]:
+        """Each run's ends and couplings, in order."""
+        inner: dict[str, set[int]] = {run.key: {0, run.length, *_inner_edges(run)} for run in self.needed}
+        for several in cuts:
+            for key, start, end, _ in several:
+                inner[key] |= {start, end}
+        return {key: sorted(places) for key, places in inner.items()}
+
+    def _counted(self, sources: tuple[Source, ...], couplings: dict[str, tuple[int, ...]], new: int) -> CutPlan:
+        terms, joints = self.terms, sum(map(len, couplings.values()))
+        waste, money = 0, terms.coupling * joints
+        scraps = {bar.tag for bar in self.lying if not bar.bought}
+        for source in sources:
+            left = source.left(terms.kerf)
+            waste += source.length - sum(cut.length for cut in source.cuts) - (left if left >= terms.keep else 0)
+            if source.tag in scraps:
+                money += terms.fetch
+            if source.tag is None:
+                money += terms.price(source.length)
+        money += sum(terms.price(bar.length) for bar in self.lying if bar.bought)
+        money += waste * terms.of_a_sixteenth
+        return CutPlan(sources, couplings, new + self.bought, joints, waste, money)
+
+
+def _as_before(
+    parts: Sequence[_Part], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
+) -> dict[int, Pieces]:
+    """The pieces of each part (by number) that can all be cut again just as in an earlier plan."""
+    bars = {tag: BarKey(at) for at, tag in enumerate(tags)}
+    lengths = {one.length: at for at, one in enumerate(terms.sold)}
+    for serial, one in enumerate(before):
+        if one.new in lengths:
+            bars.setdefault(one.bar, BarKey(lengths[one.new], serial))
+    left = {key: terms.sold[key.at].length if key.is_new else caps[key.at] for key in bars.values()}
+    found = dict[int, Pieces]()
+    for number, part in enumerate(parts):
+        pieces = _same_pieces(part, before, bars)
+        needs = Counter[BarKey]()
+        for piece in pieces:
+            needs[piece.bar] += piece.need + terms.kerf
+        if pieces and all(need <= left[key] + terms.kerf for key, need in needs.items()):
+            found[number] = pieces
+            for key, need in needs.items():
+                left[key] -= need
+    return found
+
+
+def _same_pieces(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
+    """A part's pieces as before; none where they do not make it any more."""
+    stretch, place, pieces = part.stretch, 0, list[Placed]()
+    mine = {one.start: one for one in before if one.run == part.run.key and one.bar in bars}
+    while place < stretch.length:
+        one = mine.get(_on_run(part, place, stretch.length)[0])
+        end = one.end - part.begin if one else 0
+        if part.pinned and one and one.end == part.pinned.end:
+            end = stretch.length
+        if one is None or not stretch.begins(place) + stretch.least <= end <= stretch.length:
+            return ()
+        if not stretch.allowed >> end & 1:
+            return ()
+        pieces.append(Placed(place, end, stretch.needs(place, end), bars[one.bar]))
+        place = end
+    return tuple(pieces)
+
+
+def _inner_edges(run: Needed) -> list[int]:
+    """Couplings of a run that are where they are."""
+    places = {*run.couplings, *(place for held in run.held for place in (held.start, held.end))}
+    return sorted(place for place in places if 0 < place < run.length)
+
+
+def _parts(run: Needed, terms: Terms) -> list[_Part]:
+    """The stretches of a run between couplings that are fixed, without those that are held whole."""
+    settled = {(held.start, held.end) for held in run.held}
+    parts = []
+    for start, end in pairwise([0, *_inner_edges(run), run.length]):
+        if (start, end) not in settled:
+            begin = run.begins(start)
+            windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
+            length = end - begin
+            least = min(terms.least, length)
+            parts.append(_Part(run, begin, Stretch(length, windows, least, run.gap, terms.spare, bends)))
+    for held in run.held:
+        if held.source is None and not held.done:
+            parts.append(_Part(run, held.start, Stretch(held.cut, (), held.cut), held))
+    return parts
+
+
+def _within(spans: Iterable[Span], begin: int, end: int) -> tuple[Span, ...]:
+    cut = [(max(low, begin) - begin, min(high, end) - begin) for low, high in spans]
+    return tuple((low, high) for low, high in cut if low < high or (low == high and 0 < low < end - begin))
+
+
+def _on_run(part: _Part, start: int, end: int) -> tuple[int, int]:
+    """A piece of a part from coupling to coupling on its run."""
+    if part.pinned:
+        return part.pinned.start, part.pinned.end
+    if start:
+        return part.begin + start, part.begin + end
+    edge = max((place for place in [0, *_inner_edges(part.run)] if place <= part.begin), default=0)
+    return edge, part.begin + end
+
+
+def _in_order(pieces: list[tuple[str, int, int, int]], edges: dict[str, list[int]], kerf: int) -> tuple[Cut, ...]:
+    cuts, at = list[Cut](), 0
+    for run, start, end, length in pieces:
+        cuts.append(Cut(run, edges[run].index(start) + 1, start, end, at, length))
+        at += length + kerf
+    return tuple(cuts)

@@ -1,0 +1,263 @@
+"""The search for a good plan: one at once, then better ones for as long as there is time.
+
+First fillings at random; then as many stretches as can be closed exactly, the rest filled again, and laid as a
+chain in which next to nothing is lost; then, over and over, a few stretches and their bars are freed and made
+anew as cheaply as can be.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from random import Random
+
+from conduit.cutting.optimizer.bounds import bounds_of, spare_pipe
+from conduit.cutting.optimizer.chain import Chain
+from conduit.cutting.optimizer.coupling_shift import shifted
+from conduit.cutting.optimizer.filling import fill, first_fit
+from conduit.cutting.optimizer.large_neighbourhood import Remake, rooms_for
+from conduit.cutting.optimizer.long_bars import by_long_bars
+from conduit.cutting.optimizer.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
+from conduit.cutting.optimizer.set_packing import closings, packed, pieces_of
+from conduit.cutting.optimizer.work_meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, Share
+
+SEED = 11
+FILLINGS, CHAINS = 12, 6
+# Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
+COLUMNS, EFFORT = 600, 0.008
+# With so many bars closings are looked for as long as is usual, with more longer, up to so many times.
+USUAL_CROWD, MOST_CROWDED = 80, 3
+# Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
+PATIENCE, PATIENCE_EACH = 60, 20
+# A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
+SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT, WHOLE_TRIES = 4, 14, 2.0, 25
+WHOLE_SHARE = 0.35
+# So many more sticks of each length than the best plan has are tried.
+MORE_STICKS = 2
+
+
+@dataclass
+class Search:
+    """A search under way: the best plan so far, and the best for each number of sticks.
+
+    `before`: stretches that can stay as they were in an earlier plan.
+    """
+
+    problem: Problem
+    meter: Meter
+    before: Mapping[int, Pieces] = field(default_factory=dict)
+    luck: Random = field(default_factory=lambda: Random(SEED))
+    best: Made | None = None
+    reached: Score | None = None
+    by_sticks: dict[tuple[int, ...], tuple[Score, Made]] = field(default_factory=dict)
+    first_after: float | None = None
+    best_after: float | None = None
+
+    def __post_init__(self) -> None:
+        self.bounds = bounds_of(self.problem)
+        self.began_with = self.meter.seconds()
+        self.by_itself = by_long_bars(self.problem)
+        longest = self.problem.longest_stick
+        # Of a bar that gives a stretch two pieces another lies between: so there are three at least.
+        fewest = ((number, stretch.fewest(longest)) for number, stretch in enumerate(self.problem.stretches))
+        self.several = {number for number, count in fewest if count is None or count > 2}
+
+    def offer(self, made: Made | None) -> bool:
+        """Keep a plan if it is better than the best; say whether it was."""
+        if made is None:
+            return False
+        if self.first_after is None:
+            self.first_after = self.began_with - self.meter.seconds()
+        got = score(self.problem, made)
+        known = self.by_sticks.get(got.sticks)
+        if known is None or (got.couplings, got.waste) < (known[0].couplings, known[0].waste):
+            self.by_sticks[got.sticks] = got, made
+        if self.reached is None or got.cost < self.reached.cost:
+            self.best, self.reached = made, got
+            self.best_after = self.began_with - self.meter.seconds()
+            return True
+        return False
+
+    def fillings(self, fixed: dict[int, Pieces] | None, thrifts: Sequence[float], count: int) -> None:
+        """Offer some random fillings around pieces that are fixed."""
+        for turn in range(count):
+            if self.best is not None and self.meter.left() <= 0:
+                return
+            thrift, tight = thrifts[turn % len(thrifts)], turn % 2 == 1
+            self.meter.spend(LAID * len(self.problem.stretches))
+            self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
+
+    def close_exactly(self, seconds: float, slack: int) -> None:
+        """Offer plans in which as many stretches as can be close exactly, some with little lost in all."""
+        count = len(self.problem.stretches)
+        if self.by_itself or not count:
+            return
+        most = max(6, COLUMNS // count)
+        each = CLOSED * min(MOST_CROWDED, len(self.problem.bars) / USUAL_CROWD) + LAID * COLUMNS / count
+        numbers = self.luck.sample(range(count), min(count, int(seconds / each)))
+        self.meter.spend(each * len(numbers))
+        found = [one for one in closings(self.problem, slack, most, numbers) if pieces_of(self.problem, one)]
+        for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
+            fixed = packed(self.problem, found, lost, min(seconds / 2, self.meter.left()), self.meter)
+            self.fillings(fixed, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+            self.chains(fixed)
+
+    def chains(self, fixed: dict[int, Pieces]) -> None:
+        """Offer plans with as few new sticks as can be, around pieces that are fixed."""
+        chain = Chain(self.problem, self.luck, self.bounds.sticks, fixed)
+        for _ in range(CHAINS):
+            if self.meter.left() <= 0:
+                return
+            made = chain.made()
+            self.meter.spend(CHOSEN * chain.choices)
+            self.offer(made)
+
+    def whole(self) -> None:
+        """Offer the answers of one model of the whole problem, where it is small: one piece of a bar, then several."""
+        problem = self.problem
+        if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
+            return
+        keys = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
+        most = [count + MORE_STICKS for count in self.reached.sticks]
+        keys += [BarKey(index, serial) for index, count in enumerate(most) for serial in range(count)]
+        if len(keys) > SMALL_BARS:
+            return
+        # Where the take-up is no larger than the kerf, one piece of a bar does what two of it do, and cheaper.
+        wide = {number for number, stretch in enumerate(problem.stretches) if stretch.gap > problem.weights.kerf}
+        for several in [wide] if self.several <= wide else [wide, wide | self.several]:
+            self._modelled(keys, most, several, Share(self.meter, WHOLE_SHARE))
+            if self.done():
+                return
+
+    def _modelled(self, keys: Sequence[BarKey], most: Sequence[int], several: set[int], share: Meter) -> None:
+        """Offer the answer of a model with these bars, `most` new sticks of each length among them; keep its bound."""
+        problem, numbers = self.problem, range(len(self.problem.stretches))
+        remake = Remake(problem, numbers, rooms_for(problem, keys, {}), several)
+        if self.best:
+            remake.hint(dict(enumerate(self.best.stretches)))
+        pieces = remake.solve(share, min(WHOLE_EFFORT, share.left() / SOLVED / 2), WHOLE_TRIES)
+        # The model leaves every piece long, straight ones too: then it proves nothing of the real thing.
+        bound = 0.0 if any(stretch.spare for stretch in problem.stretches) else remake.bound
+        # A plan with more sticks of one length than the model had costs those, and the couplings that must be.
+        beyond = min((count + 1) * stick.cost for count, stick in zip(most, problem.sticks, strict=True))
+        beyond += problem.weights.coupling * self.bounds.couplings
+        # What is rather taken among equals is no cost.
+        disliked = sum(problem.bars[key.at].dislike for key in keys if not key.is_new)
+        self.bounds = self.bounds.raised(min(bound, beyond) - disliked)
+        if pieces:
+            self.offer(shifted(problem, renumbered([pieces[number] for number in numbers]), numbers))
+
+    def improve(self) -> None:
+        """Free a few stretches and make them anew, until the time or the patience ends."""
+        patience, idle = PATIENCE + PATIENCE_EACH * len(self.problem.stretches), 0
+        now = self.best
+        while now and self.reached and idle < patience and self.meter.left() > 0:
+            if self.done():
+                return
+            emptying = self._least_used(now)
+            made = self._remade(now, emptying)
+            better = self.offer(made)
+            before = self._pressed(now, emptying)
+            if made and (after := self._pressed(made, emptying)) <= before:
+                better, now = better or after < before, made
+            idle = 0 if better else idle + 1
+
+    def _least_used(self, made: Made) -> BarKey | None:
+        """While there are more new sticks than must be: the one with least cut from it, to be emptied."""
+        loads = {key: load for key, load in made.loads().items() if key.is_new}
+        bought = sum(self.problem.bar(key).cap for key in loads)
+        if not loads or bought - min(self.problem.bar(key).cap for key in loads) < self.bounds.pipe:
+            return None
+        return min(loads, key=lambda key: (loads[key].need, key))
+
+    def _pressed(self, made: Made, emptying: BarKey | None) -> int:
+        """A plan's cost, with a stick that had better be emptied counted by what is cut from the least used one."""
+        cost = score(self.problem, made).cost
+        if emptying is None:
+            return cost
+        loads = [load.need for key, load in made.loads().items() if key.is_new]
+        least = self._least_used(made)
+        if least is None:
+            return cost
+        return cost - self.problem.bar(least).cost + self.problem.emptying(least) * min(loads)
+
+    def _remade(self, made: Made, emptying: BarKey | None) -> Made | None:
+        numbers = self._freed(made, emptying)
+        kept = made.loads(but=numbers)
+        own = {piece.bar for number in numbers for piece in made.stretches[number]}
+        keys = sorted(own)
+        others = [key for key in self._unused(made) if key not in own]
+        keys += self.luck.sample(others, min(len(others), self.luck.randint(3, 9)))
+        sticks = score(self.problem, made).sticks
+        more = 1 if len(sticks) == 1 else MORE_STICKS
+        keys += [BarKey(index, count + n) for index, count in enumerate(sticks) for n in range(more)]
+        remake = Remake(self.problem, numbers, rooms_for(self.problem, keys, kept), self.several, emptying)
+        remake.hint({number: made.stretches[number] for number in numbers})
+        pieces = remake.solve(self.meter, EFFORT)
+        if not pieces:
+            return None
+        new = renumbered([pieces.get(number, was) for number, was in enumerate(made.stretches)])
+        self.meter.spend(MOVED * len(numbers))
+        return shifted(self.problem, new, numbers)
+
+    def _unused(self, made: Made) -> list[BarKey]:
+        used = made.loads()
+        return [
+            BarKey(i)
+            for i, bar in enumerate(self.problem.bars)
+            if BarKey(i) not in used and bar.cap >= self.problem.least
+        ]
+
+    def _freed(self, made: Made, emptying: BarKey | None) -> list[int]:
+        """A stretch at random, those that share a bar with it, and others until there are enough.
+
+        Mostly those come first that use the stick to be emptied.
+        """
+        count = min(len(made.stretches), self.luck.randint(2, 6))
+        order = list(range(len(made.stretches)))
+        self.luck.shuffle(order)
+        freed: list[int] = []
+        if emptying and self.luck.random() < 0.9:
+            using = [number for number in order if any(piece.bar == emptying for piece in made.stretches[number])]
+            freed += using[: max(1, count // 2)]
+        while len(freed) < count:
+            start = next(number for number in order if number not in freed)
+            freed.append(start)
+            while len(freed) < count and (near := self._sharing(made, freed)):
+                freed.append(self.luck.choice(near))
+                if self.luck.random() < 0.3:
+                    break
+        return sorted(freed)
+
+    def _sharing(self, made: Made, freed: Sequence[int]) -> list[int]:
+        bars = {piece.bar for number in freed for piece in made.stretches[number]}
+        return [
+            number
+            for number, pieces in enumerate(made.stretches)
+            if number not in freed and any(piece.bar in bars for piece in pieces)
+        ]
+
+    def done(self) -> bool:
+        """Whether it is proved: less than a sixteenth of pipe could still be saved."""
+        if self.reached is None or self.best is None:
+            return False
+        cost = self.reached.cost - self.problem.preferred(self.best)
+        return cost - self.bounds.cost < max(1, self.problem.weights.waste)
+
+    def run(self) -> None:
+        """Search until the time given is over, or nothing better comes."""
+        if self.before:
+            self.fillings({**self.by_itself, **self.before}, (0.5, 1.0, 0.2), FILLINGS // 2)
+        if self.best is None or self.before:
+            self.meter.spend(LAID * len(self.problem.stretches))
+            self.offer(first_fit(self.problem))
+        self.fillings(self.by_itself, (0.5, 1.0, 0.0, 0.8, 0.2), FILLINGS)
+        self.whole()
+        if self.done():
+            return
+        if self.meter.left() > 0:
+            self.close_exactly(self.meter.left() / 3, 24)
+        if self.reached and sum(self.reached.sticks) > self.bounds.sticks:
+            self.chains(self.by_itself)
+        if self.best and self.meter.left() > 0:
+            self.meter.spend(MOVED * len(self.problem.stretches))
+            self.offer(shifted(self.problem, self.best, range(len(self.problem.stretches))))
+        self.improve()

@@ -1,0 +1,119 @@
+"""A cut list as it is given: sources with their cuts, choices between sticks and couplings, what is proved."""
+
+from collections.abc import Mapping
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.cutting.model import IN_AN_INCH, Kind
+from conduit.plan import Measure
+from conduit.tables import Material, TradeSize
+
+
+class _Result(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class ListedCut(_Result):
+    """One piece on its source: tape positions from the source's end, the saw on the waste side of `end`."""
+
+    run: str
+    run_name: str
+    piece: int
+    end_a: str
+    end_b: str
+    length: Measure
+    start: Measure
+    end: Measure
+    from_coupling: int = Field(description="Where it begins on the run, in sixteenths of an inch.")
+    to_coupling: int
+
+
+class ListedSource(_Result):
+    """A scrap (its tag), a stick that is bought already (its name) or a new stick, and its cuts in order."""
+
+    key: str
+    scrap: str | None
+    bought: str | None
+    place: str
+    length: Measure
+    begin: str = Field(description="The end that the tape is hooked on.")
+    cuts: list[ListedCut]
+    left: Measure
+    keep: bool
+    threads: int = Field(description="Ends that must be threaded; 0 for EMT.")
+
+
+class RunCouplings(_Result):
+    """Where a run's couplings are: inches along its straight pipe."""
+
+    run: str
+    at: list[float]
+
+
+class CutChoice(_Result):
+    """One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks."""
+
+    label: str = Field("", description="What tells it from the other choices.")
+    sticks: int
+    couplings: int
+    waste: Measure = Field(description="Offcuts too short to keep, and what the blade takes.")
+    cost: float = Field(description="The bill, and what the waste is worth.")
+    bill: float = Field(0.0, description="Sticks and couplings.")
+    waste_worth: float = 0.0
+    proved: bool = Field(description="It cannot be done with fewer sticks.")
+    cheapest: bool = Field(False, description="It is proved that no way costs less, to the cent or sixteenth.")
+    says: str
+    sources: list[ListedSource]
+    places: list[RunCouplings]
+
+
+class CutKind(_Result):
+    """One kind of pipe: ways to cut it, from fewest couplings to fewest sticks, and what no way does without."""
+
+    material: Material
+    trade_size: TradeSize
+    chosen: int
+    choices: list[CutChoice]
+    sticks_at_least: int
+    couplings_at_least: int
+    cost_at_least: float
+    priced: bool
+    stayed: str = Field("", description="How many pieces are as in the plan before; nothing where there was none.")
+    price_says: str = Field("", description="What lengths without a price are taken to cost; else nothing.")
+    impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
+    crowded_out: list[str] = Field([], description="Those of them that could be made if others did not take the bar.")
+    looked_at: str = Field("", description="Of a huge rack, which of its pieces were looked at; else nothing.")
+    seconds: float = Field(description="How long it was searched for.")
+    digest: str
+
+    @property
+    def kind(self) -> Kind:
+        """The kind of pipe."""
+        return Kind(self.material, self.trade_size)
+
+    def picked(self, picks: Mapping[str, int]) -> CutChoice:
+        """The choice picked for it by name; else, or where there is none such, the best for the goal."""
+        pick = picks.get(self.kind.name, self.chosen)
+        return self.choices[pick if 0 <= pick < len(self.choices) else self.chosen]
+
+
+class LeftOut(_Result):
+    """A run (`whole`) or a pin of one that is not in the list, and why."""
+
+    run: str
+    run_name: str
+    says: str
+    whole: bool = True
+
+
+class CutList(_Result):
+    """What to cut from what, for each kind of pipe."""
+
+    kinds: list[CutKind]
+    left_out: list[LeftOut]
+    kerf: Measure
+
+
+def reading(sixteenths: int) -> Measure:
+    """A length as the tape reads it."""
+    return Measure.of(sixteenths / IN_AN_INCH)

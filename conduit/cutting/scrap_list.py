@@ -1,0 +1,149 @@
+"""A list of rack pieces as people write or export it: a line a piece, or CSV with named columns."""
+
+import csv
+import re
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import get_args
+
+from conduit.cutting.terms import End
+from conduit.tables import TRADE_SIZES, Material, TradeSize
+from conduit.units import UnreadableLength, parse_length
+
+EXPECTED = "write size, material, length, as 3/4 EMT 41 3/8; then x2 for two alike, and at bay 2 for the place"
+MATERIALS: tuple[Material, ...] = get_args(Material)
+ENDS: tuple[End, ...] = get_args(End)
+_MATERIAL_WORDS = {one.lower() for one in MATERIALS}
+TOO_LONG = "the line is too long to be a piece; write one piece a line."
+SCRAP_COLUMNS = ("tag", "trade size", "material", "length", "count", "place", "end a", "end b", "since")
+LONGEST_LINE = 300
+_GAP = re.compile(r"[\s,;]+")
+_PLACE = re.compile(r"[\s,;](?:at|@)\s", re.IGNORECASE)
+_COUNT = re.compile(r"[x×](\d{1,3})", re.IGNORECASE)
+MOST_ALIKE = 200
+
+
+@dataclass(frozen=True)
+class RackLine:
+    """So many pieces alike; length in inches. `since`: when they came on the rack, as written."""
+
+    trade_size: TradeSize
+    material: Material
+    length: float
+    count: int = 1
+    place: str = ""
+    end_a: End = "cut"
+    end_b: End = "cut"
+    since: str = ""
+
+
+@dataclass(frozen=True)
+class LineFault:
+    """A line (from 1) that cannot be read, and why."""
+
+    line: int
+    says: str
+
+
+@dataclass(frozen=True)
+class RackList:
+    """What a list says, by line."""
+
+    lines: dict[int, RackLine]
+    faults: list[LineFault]
+
+
+def read_rack_list(text: str, tape: str = "1/16") -> RackList:
+    """Read a list whose bare lengths are this tape's.
+
+    Every line that cannot be read is a fault; empty lines and `#` comments are passed over.
+    """
+    rows = text.splitlines()
+    first = next((row for row in rows if row.strip()), "")
+    named = {cell.strip().lower() for cell in first.split(",")}
+    found: dict[int, RackLine] = {}
+    faults: list[LineFault] = []
+    read = _of_csv(rows, tape) if "length" in named else _of_lines(rows, tape)
+    for number, line in read:
+        if isinstance(line, RackLine):
+            found[number] = line
+        else:
+            faults.append(LineFault(number, line))
+    return RackList(found, faults)
+
+
+def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
+    for number, row in enumerate(rows, start=1):
+        plain = row.split("#")[0].strip()
+        if len(plain) > LONGEST_LINE:
+            yield number, TOO_LONG
+        elif plain:
+            words = _words(plain)
+            yield number, _line(words, tape) if words else f"“{plain[:40]}” is not a piece; {EXPECTED}."
+
+
+def _words(plain: str) -> dict[str, str | None] | None:
+    """What a line says, part by part from both ends; None where it does not say a size and a length."""
+    at = _PLACE.search(plain)
+    place = plain[at.end() :].strip() if at else None
+    parts = [part for part in _GAP.split(plain[: at.start()] if at else plain) if part]
+    size = parts.pop(0).lower().removesuffix("in") if parts else ""
+    if parts and parts[0].lower() == "in":
+        parts.pop(0)
+    is_named = bool(parts) and parts[0].lower() in _MATERIAL_WORDS
+    material = parts.pop(0) if is_named else None
+    counted = _COUNT.fullmatch(parts[-1]) if len(parts) > 1 else None
+    length = " ".join(parts[:-1] if counted else parts)
+    if not size[:1].isdigit() or not length:
+        return None
+    return {
+        "size": size,
+        "material": material,
+        "length": length,
+        "count": counted[1] if counted else None,
+        "place": place,
+    }
+
+
+def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
+    reader = csv.DictReader(rows, skipinitialspace=True)
+    reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or []]
+    try:
+        for cells in reader:
+            words = {key: str(value or "").strip() for key, value in cells.items() if key}
+            if any(words.values()):
+                yield reader.line_num, _line_of_cells(words, tape)
+    except csv.Error:
+        yield reader.line_num, TOO_LONG
+
+
+def _line_of_cells(words: Mapping[str, str], tape: str) -> RackLine | str:
+    keys = ("material", "length", "count", "place", "end_a", "end_b", "since")
+    named = {key: words.get(key.replace("_", " ")) for key in keys}
+    return _line({"size": words.get("trade size", words.get("size")), **named}, tape)
+
+
+def _line(words: Mapping[str, str | None], tape: str) -> RackLine | str:
+    size = next((one for one in TRADE_SIZES if one == words.get("size")), None)
+    if size is None:
+        return f"“{(words.get('size') or '')[:40]}” is no trade size; they are {', '.join(TRADE_SIZES)}."
+    written = words.get("material") or "EMT"
+    material = next((one for one in MATERIALS if one.lower() == written.lower()), None)
+    if material is None:
+        return f"“{written[:40]}” is no material; it is EMT, IMC or rigid."
+    try:
+        length = parse_length(words.get("length") or "", tape)
+    except UnreadableLength as error:
+        return f"length “{(words.get('length') or '')[:40]}”: {error}."
+    count = words.get("count") or "1"
+    if not count.isdecimal() or len(count) > 3 or not 1 <= int(count) <= MOST_ALIKE:
+        return f"“{count[:40]}” is no count; write 1 to {MOST_ALIKE}."
+    ends = [_end(words.get(which) or "cut") for which in ("end_a", "end_b")]
+    if ends[0] is None or ends[1] is None:
+        return f"an end is {', '.join(ENDS[:-1])} or {ENDS[-1]}."
+    place, since = (words.get("place") or "")[:40], words.get("since") or ""
+    return RackLine(size, material, length, int(count), place, ends[0], ends[1], since)
+
+
+def _end(written: str) -> End | None:
+    return next((one for one in ENDS if one == written.lower()), None)

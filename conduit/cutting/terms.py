@@ -1,0 +1,91 @@
+"""By what a crew cuts: limits, prices, the goal, and what is to be tried. Lengths as a person writes them."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Sold, Terms
+from conduit.document import Length, Name, Part
+from conduit.tables import DEFAULT_RULES, STICK, Material, TradeSize
+
+
+class SoldStick(Part):
+    """A length of stick that can be bought; without a price its length counts."""
+
+    length: Length = Field(STICK, ge=12, le=480)
+    price: float | None = Field(None, gt=0, le=100_000)
+
+
+class SoldKind(Part):
+    """The sticks sold of one kind of pipe, and what a coupling for it costs (fitting time included)."""
+
+    material: Material
+    trade_size: TradeSize
+    sticks: list[SoldStick] = Field(min_length=1, max_length=4)
+    coupling: float | None = Field(None, gt=0, le=100_000)
+
+
+class PinnedCoupling(Part):
+    """A coupling that is to be at a place, along the run's straight pipe from end A."""
+
+    run: Name
+    at: Length
+
+
+class PinnedPiece(Part):
+    """A piece of a run, from coupling to coupling, that is to be cut from a scrap (its tag) or a new stick."""
+
+    run: Name
+    start: Length
+    end: Length
+    scrap: str | None = Field(None, max_length=12)
+
+
+class CutTerms(Part):
+    """By what a job is cut. What is left out is as usual."""
+
+    goal: Goal = "least cost"
+    keep: Length = Field(DEFAULT_RULES.keep, le=120, description="Scrap shorter than this is waste.")
+    kerf: Length = Field(DEFAULT_RULES.kerf, le=1)
+    spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
+    coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, fitting time included.")
+    fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
+    doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
+    sold: list[SoldKind] = Field([], max_length=40)
+    use_scrap: bool = True
+    excluded: list[Name] = Field([], max_length=5000, description="Tags of scraps that are not to be used.")
+    couplings: list[PinnedCoupling] = Field([], max_length=200)
+    pieces: list[PinnedPiece] = Field([], max_length=200)
+
+    def for_kind(self, kind: Kind) -> Terms:
+        """The terms for one kind of pipe, in sixteenths."""
+        own = next((one for one in self.sold if Kind(one.material, one.trade_size) == kind), None)
+        sticks = own.sticks if own else [SoldStick()]
+        by_length = {whole_sixteenths(one.length): one.price for one in sticks}
+        sold = tuple(Sold(length, price) for length, price in sorted(by_length.items()))
+        market = Terms(sold=sold)
+        a_stick = market.price(sold[0].length) if market.is_priced else 1.0
+        worth = self.coupling * a_stick
+        return Terms(
+            goal=self.goal,
+            keep=-whole_sixteenths(-self.keep),
+            kerf=-whole_sixteenths(-self.kerf),
+            least=round(DEFAULT_RULES.least_piece * IN_AN_INCH),
+            spare=-whole_sixteenths(-self.spare),
+            sold=sold,
+            coupling=own.coupling if own and own.coupling else worth,
+            fetch=self.fetch * a_stick,
+        )
+
+
+End = Literal["factory", "cut", "threaded"]
+
+
+def whole_sixteenths(inches: float) -> int:
+    """Sixteenths, rounded down, so that a bar is never taken for longer than it is."""
+    return int((inches * IN_AN_INCH + 1e-6) // 1)
+
+
+def nearest_sixteenth(inches: float) -> int:
+    """The place on the tape that is nearest."""
+    return round(inches * IN_AN_INCH)

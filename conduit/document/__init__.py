@@ -1,0 +1,94 @@
+"""The run as a person measured it: steps, ends, figures as they were typed, and the field note.
+
+Knows every kind of step, reads a document part by part (one bad field spoils nothing else), edits it, writes it down.
+Gives: RunDocument (the schema), read_document, notes in and out, where lengths stand, edits.
+Never imports a shoe, a layout or anything that is worked out from a run.
+"""
+
+from conduit.document.edits import apply_edits
+from conduit.document.lengths import changed, lengths_in, read_length, spelled
+from conduit.document.note_diff import ComparedLine, compare
+from conduit.document.note_reader import keeping, read_note
+from conduit.document.note_writer import write_note, written_note
+from conduit.document.run import (
+    End,
+    Head,
+    Reading,
+    RunDocument,
+    ShoeFigures,
+    UnreadableDocument,
+    read_document,
+    step_name,
+    tape_in,
+)
+from conduit.document.steps import (
+    TURNS,
+    WORDS,
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    CouplingStep,
+    KickStep,
+    LeftOut,
+    Length,
+    Name,
+    Obstacle,
+    OffsetReference,
+    OffsetStep,
+    OptionalLength,
+    Part,
+    PullPointStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SignedLength,
+    SweepStep,
+    Typed,
+)
+from conduit.document.unit_doubts import far_out
+
+__all__ = [
+    "TURNS",
+    "WORDS",
+    "AnyStep",
+    "BendStep",
+    "BoxOffsetStep",
+    "ComparedLine",
+    "CouplingStep",
+    "End",
+    "Head",
+    "KickStep",
+    "LeftOut",
+    "Length",
+    "Name",
+    "Obstacle",
+    "OffsetReference",
+    "OffsetStep",
+    "OptionalLength",
+    "Part",
+    "PullPointStep",
+    "Reading",
+    "RolledStep",
+    "RunDocument",
+    "Saddle3Step",
+    "Saddle4Step",
+    "ShoeFigures",
+    "SignedLength",
+    "SweepStep",
+    "Typed",
+    "UnreadableDocument",
+    "apply_edits",
+    "changed",
+    "compare",
+    "far_out",
+    "keeping",
+    "lengths_in",
+    "read_document",
+    "read_length",
+    "read_note",
+    "spelled",
+    "step_name",
+    "tape_in",
+    "write_note",
+    "written_note",
+]

@@ -1,0 +1,175 @@
+"""Reading a field note: a run as plain text, a line a step, as one would write it on a box lid.
+
+Reading gives a raw run document with every figure as it was written. Writing what was read is stable.
+"""
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from conduit.document.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, STEPS, Form, Raw
+
+LONGEST_LINE = 400
+
+
+@dataclass(frozen=True)
+class NoteError:
+    """What could not be read: the line (from 1), the words, and what was expected there."""
+
+    line: int
+    words: str
+    says: str
+
+
+@dataclass(frozen=True)
+class ReadNote:
+    """What was read: a raw document, every fault, and the line on which each part of the document stands."""
+
+    document: Raw
+    errors: tuple[NoteError, ...]
+    lines: Mapping[str, int]
+
+    def line_of(self, place: str) -> int:
+        """The line of a dotted place in the document, or 0 where it stands on none."""
+        while place and place not in self.lines:
+            place = place.rpartition(".")[0]
+        return self.lines.get(place, 0)
+
+
+def read_note(text: str) -> ReadNote:
+    """Read a field note. Every line that cannot be read is an error, and the rest is still read."""
+    document: Raw = {"steps": []}
+    errors: list[NoteError] = []
+    lines: dict[str, int] = {}
+    for number, line in enumerate(text.splitlines(), 1):
+        if len(line) > LONGEST_LINE:
+            errors.append(NoteError(number, line[:20], f"the line is over {LONGEST_LINE} letters long"))
+            continue
+        clauses = _clauses(line)
+        if not clauses:
+            continue
+        left_out = clauses[0].lower().startswith(LEFT_OUT)
+        if left_out:
+            clauses[0] = clauses[0][len(LEFT_OUT) :]
+        form = _form_of(clauses[0])
+        if not form:
+            word = clauses[0].split()[0]
+            says = "no line begins like this; begin with run, pipe, start, end, or a step: 90, bend, offset, saddle …"
+            errors.append(NoteError(number, word, says))
+            continue
+        found = _read_line(form, clauses, number, errors)
+        if left_out:
+            found["muted"] = True
+        _store(form, found, number, document, lines)
+    return ReadNote(document, tuple(errors), lines)
+
+
+def keeping(read: Raw, before: Mapping[str, Any]) -> Raw:
+    """What was read, with what a note cannot say kept from the document as it was: the same shoe's other figures."""
+    shoe, old = read.get("shoe"), before.get("shoe")
+    if isinstance(shoe, dict) and isinstance(old, Mapping) and shoe.get("name", "") == old.get("name", ""):
+        return {**read, "shoe": {**old, **shoe}}
+    return read
+
+
+def _clauses(line: str) -> list[str]:
+    """The line's clauses, comments taken off; commas and # within quotes do not count."""
+    plain = re.sub(f"({QUOTED})|#.*", lambda match: match[1] or "", line)
+    parts = re.findall(f"(?:{QUOTED}|[^,])+", plain)
+    return [" ".join(part.split()) for part in parts if part.strip()]
+
+
+def _form_of(head: str) -> Form | None:
+    word = head.split()[0].lower()
+    if word in HEADS:
+        return HEADS[word]
+    return next((form for form in STEPS if _matches(form.head, head) or _begins(form, head)), None)
+
+
+def _begins(form: Form, head: str) -> bool:
+    start = form.expected.split(",")[0].split()
+    wanted = start[:2] if start[0] in ("box", "rolled", "pull", "coupling") else start[:1]
+    return [word.lower() for word in head.split()[: len(wanted)]] == wanted
+
+
+def _matches(pattern: str, clause: str) -> Raw | None:
+    found = re.fullmatch(pattern, clause, re.IGNORECASE)
+    return {key: value for key, value in found.groupdict().items() if value is not None} if found else None
+
+
+def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteError]) -> Raw:
+    found: Raw = {}
+    head = _matches(form.head, clauses[0])
+    if head is None:
+        errors.append(NoteError(number, clauses[0], f"expected something like: {form.expected}"))
+    found.update(head or {})
+    for clause in clauses[1:]:
+        # The first clause of a form that can begin with nothing may also stand later ("start, up").
+        read = next((match for pattern in form.clauses if (match := _matches(pattern, clause)) is not None), None)
+        if read is None:
+            errors.append(NoteError(number, clause, f"not understood here; expected something like: {form.expected}"))
+        found.update(read or {})
+    for reference in ("raised_by", "starts_at", "centred_at"):
+        if found.pop(reference, None):
+            found["ref"] = reference
+    return found
+
+
+def _unquoted(value: Any) -> Any:
+    """Text as it was before it was quoted; nothing where it is not measured yet."""
+    if not isinstance(value, str):
+        return value
+    text = value.strip()
+    if text == NOT_YET:
+        return ""
+    return text[1:-1] if len(text) > 1 and text[0] == text[-1] == '"' else text
+
+
+_CHOICES = ("toward", "roll_toward", "turn", "surface", "heading", "to", "next_from", "when", "shape")
+
+
+_HEAD_PLACES = {"name", "trade_size", "material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"}
+
+
+def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, int]) -> None:
+    for key, value in found.items():
+        found[key] = _unquoted(value)
+    for key in _CHOICES:
+        if key in found:
+            found[key] = found[key].lower()
+    if form.kind in ("start", "end"):
+        document[form.kind] = _end(found) if form.kind == "end" else found
+        lines[form.kind] = number
+    elif form.kind in ("run", "pipe"):
+        document |= _head(found)
+        lines |= dict.fromkeys(document.keys() & _HEAD_PLACES, number)
+    elif form.kind == "pinned":
+        pins = document.setdefault("couplings", [])
+        lines[f"couplings.{len(pins)}"] = number
+        pins.append(found.get("at", ""))
+    else:
+        lines[f"steps.{len(document['steps'])}"] = number
+        if "shots" in found:
+            found["shots"] = int(found["shots"])
+        document["steps"].append(form.finish({"kind": form.kind, **found}))
+
+
+def _head(found: Raw) -> Raw:
+    figures = {key: found.pop(key) for key in ("deduct", "gain") if key in found}
+    if "shoe" in found or figures:
+        found["shoe"] = {"name": found.pop("shoe", ""), **figures}
+    if found.pop("feet", None):
+        found["feet"] = True
+    return found
+
+
+def _end(found: Raw) -> Raw:
+    if found.pop("open", None):
+        found["open"] = True
+    measured = {}
+    for axis in ("right", "up", "out"):
+        plus, minus = found.pop(f"{axis}_plus", None), found.pop(f"{axis}_minus", None)
+        if plus or minus:
+            measured[axis] = plus or f"-{minus}"
+    return {**found, "measured": measured} if measured else found

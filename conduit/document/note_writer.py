@@ -1,0 +1,239 @@
+"""Writing a field note from a raw run document, whose figures may be numbers or text."""
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from conduit.document.lengths import with_units
+from conduit.document.note_grammar import LEFT_OUT, NOT_YET
+from conduit.units import METRIC_TAPE, write_length
+
+Source = Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class WrittenNote:
+    """A field note, and the line (from 1) on which each part of the document stands."""
+
+    text: str
+    lines: Mapping[str, int]
+
+
+def write_note(document: Source) -> str:
+    """The field note of a raw run document, also where it cannot be read yet."""
+    return written_note(document).text
+
+
+def written_note(document: Source) -> WrittenNote:
+    """The same, with the line of each part. What is not measured yet is written as a question mark."""
+    if document.get("tape") == METRIC_TAPE:
+        document = with_units(document)
+    parts = [("name", f"run {_quoted(str(document['name']))}")] if document.get("name") else []
+    parts += [("trade_size", _pipe_line(document)), ("start", _start_line(_mapping(document.get("start"))))]
+    parts += [(f"steps.{i}", _step_line(step)) for i, step in enumerate(_listed(document, "steps"))]
+    parts += [
+        (f"couplings.{i}", f"coupling along the pipe at {figure(at)}")
+        for i, at in enumerate(_listed(document, "couplings"))
+    ]
+    parts.append(("end", _end_line(_mapping(document.get("end")))))
+    lines = {place: number for number, (place, _) in enumerate(parts, 1)}
+    for place in ("material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"):
+        lines[place] = lines["trade_size"]
+    return WrittenNote("\n".join(line for _, line in parts) + "\n", lines)
+
+
+def _listed(document: Source, key: str) -> list[Any]:
+    value = document.get(key)
+    return value if isinstance(value, list) else []
+
+
+def _mapping(value: object) -> Source:
+    return value if isinstance(value, Mapping) else {}
+
+
+def _step_line(step: object) -> str:
+    """A step's line; one of no known kind is told in a comment."""
+    source = _mapping(step)
+    write = _STEPS.get(str(source.get("kind")))
+    if not write:
+        return "# a step of no known kind stands here"
+    return f"{LEFT_OUT if source.get('muted') is True else ''}{write(source)}"
+
+
+def figure(value: object) -> str:
+    """A figure as it was typed, or a number as a tape has it (decimal where no tape division is)."""
+    if value is None or (isinstance(value, str) and not value.strip()):
+        return NOT_YET
+    if isinstance(value, str):
+        return _figure_text(value.strip())
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        return NOT_YET
+    return f"{'-' if value < 0 else ''}{write_length(abs(value))}"
+
+
+def _figure_text(text: str) -> str:
+    return '"' + text.replace('"', "''") + '"' if re.search("[,#]", text) else " ".join(text.split())
+
+
+def _quoted(name: str) -> str:
+    plain = " ".join(str(name).split())
+    return (
+        '"' + plain.replace('"', "''") + '"'
+        if re.search('[,#"]|^(?:up|down|left|right|in|out|open)$', plain)
+        else plain
+    )
+
+
+def _word(value: object) -> str:
+    return value if isinstance(value, str) else ""
+
+
+def _joined(*parts: str) -> str:
+    return ", ".join(part for part in parts if part)
+
+
+def _with(word: str, source: Source, key: str) -> str:
+    value = source.get(key)
+    return "" if value is None else f"{word} {figure(value)}"
+
+
+def _pipe_line(document: Source) -> str:
+    shoe = _mapping(document.get("shoe"))
+    tape = document.get("tape", "1/16")
+    stand_off, gap = document.get("stand_off"), document.get("coupling_gap")
+    return _joined(
+        f"pipe {document.get('trade_size', '')} {document.get('material', 'EMT')}",
+        f'shoe "{shoe["name"]}"' if shoe.get("name") else "",
+        _with("deduct", shoe, "deduct"),
+        _with("gain", shoe, "gain"),
+        f"straps off {figure(stand_off)}" if stand_off not in (None, 0, "0", "") else "straps tight",
+        f"couplings take {figure(gap)}" if gap not in (None, 0, "0", "") else "",
+        _with("pieces up to", document, "longest_piece"),
+        f"tape {tape}" if tape != "1/16" else "",
+        "in feet" if document.get("feet") else "",
+    )
+
+
+def _start_line(start: Source) -> str:
+    box = f"start box {_quoted(start['name'])}" if start.get("name") else "start"
+    return _joined(box, _word(start.get("heading")), _with("knockout", start, "knockout"))
+
+
+def _end_line(end: Source) -> str:
+    measured = _mapping(end.get("measured"))
+    names = {"right": "left", "up": "down", "out": "in"}
+    axes = []
+    for axis, other in names.items():
+        if axis in measured:
+            text = figure(measured[axis])
+            axes.append(f"{other} {text[1:]}" if text.startswith("-") else f"{axis} {text}")
+    head = "end open" if end.get("open") else "end box" if end.get("name") else "end"
+    name = f" {_quoted(end['name'])}" if end.get("name") else ""
+    return _joined(
+        head + name,
+        _with("at" if end.get("open") else "seat at", end, "at"),
+        _with("at least", end, "at_least"),
+        _with("at most", end, "at_most"),
+        _with("knockout", end, "knockout"),
+        *[f"measured {axis}" if i == 0 else axis for i, axis in enumerate(axes)],
+    )
+
+
+def _over_words(step: Source) -> str:
+    over = _mapping(step.get("over"))
+    name = f' "{over["name"]}"' if over.get("name") else ""
+    return f" over {over.get('shape', 'box')} {figure(over.get('height'))}{name}" if over else ""
+
+
+def _placed_by(step: Source) -> str:
+    return f"{str(step.get('ref', 'raised_by')).replace('_', ' ')} {figure(step.get('at'))}"
+
+
+def _clear(step: Source) -> str:
+    return _with("clear", _mapping(step.get("over")), "clear")
+
+
+def _turned_at(step: Source) -> list[str]:
+    to = step.get("to", "back")
+    off = step.get("stand_off")
+    return [
+        f"{to} at {figure(step.get('at'))}",
+        f"standing off {figure(off)}" if to == "wall" and off is not None else "",
+        "next from centre" if step.get("next_from") == "centre" else "",
+    ]
+
+
+def _offset(step: Source) -> str:
+    head = f"offset {step.get('toward', NOT_YET)}{_rise(step)}{_over_words(step)}{_angle(step)}"
+    return _joined(head, _clear(step), _placed_by(step))
+
+
+def _rolled(step: Source) -> str:
+    roll = f"and {step.get('roll_toward', NOT_YET)} {figure(step.get('roll'))}"
+    return _joined(f"rolled offset {step.get('toward', NOT_YET)}{_rise(step)} {roll}{_angle(step)}", _placed_by(step))
+
+
+def _box_offset(step: Source) -> str:
+    words = {"knockout": "knockout", "stand_off": "strap off", "straight": "straight", "angle": "at"}
+    figures = [_with(word, step, key) for key, word in words.items()]
+    return _joined(
+        f"box offset to {step.get('surface', 'in')}", *figures, "at the end" if step.get("end") == "end" else ""
+    )
+
+
+def _saddle(step: Source) -> str:
+    head = f"saddle {step.get('toward', 'out')}{_rise(step)}{_over_words(step)}"
+    where = ["near", "width", "margin"] if step.get("kind") == "saddle4" else ["width"]
+    figures = [_with(word, step, word) for word in where]
+    return _joined(head, _clear(step), _angle(step).strip(), _with("centre", step, "at"), *figures)
+
+
+def _kick(step: Source) -> str:
+    kick = f"kicked {step.get('toward', NOT_YET)}{_rise(step)}"
+    back = [_with("setback", step, "kick_back"), _with("kick angle", step, "kick_angle")]
+    after = "kick after" if step.get("when") == "after" else ""
+    return _joined(f"90 {step.get('turn', NOT_YET)}", *_turned_at(step), kick, *back, after)
+
+
+def _sweep(step: Source) -> str:
+    gaps = "spaced over the gaps" if step.get("spacing") == "ends" else ""
+    shots = f"{step.get('shots', NOT_YET)} shots"
+    return _joined(
+        f"sweep {step.get('turn', NOT_YET)}", *_turned_at(step), _with("radius", step, "radius"), shots, gaps
+    )
+
+
+def _bend(step: Source) -> str:
+    plain = step.get("angle") in (None, 90, 90.0, "90")
+    head = (
+        f"90 {step.get('turn', NOT_YET)}" if plain else f"bend {figure(step.get('angle'))} {step.get('turn', NOT_YET)}"
+    )
+    return _joined(head, *_turned_at(step))
+
+
+def _pull_point(step: Source) -> str:
+    name = f" {_quoted(step['name'])}" if step.get("name") else ""
+    return _joined(f"pull point{name} at {figure(step.get('at'))}", _with("width", step, "width"))
+
+
+def _rise(step: Source) -> str:
+    return "" if step.get("rise") is None else f" {figure(step.get('rise'))}"
+
+
+def _angle(step: Source) -> str:
+    return "" if step.get("angle") is None else f" at {figure(step.get('angle'))}"
+
+
+_STEPS: dict[str, Callable[[Source], str]] = {
+    "offset": _offset,
+    "rolled": _rolled,
+    "box_offset": _box_offset,
+    "saddle3": _saddle,
+    "saddle4": _saddle,
+    "kick90": _kick,
+    "sweep": _sweep,
+    "coupling": lambda step: f"coupling at {figure(step.get('at'))}",
+    "pull_point": _pull_point,
+    "bend": _bend,
+}

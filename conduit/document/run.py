@@ -1,0 +1,269 @@
+"""The run document: what a person measured. One model for validation, JSON schema and API types.
+
+Lengths may be numbers of inches or text as a person writes it, read to inches: text without a unit is in the
+tape's, but for the shoe's figures, which are in inches. A document is also kept as it was typed, readable or not, so
+reading is done part by part and every fault is reported at its place while the rest is still read.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
+from pydantic_core import ErrorDetails
+
+from conduit.document.steps import (
+    INCHES,
+    WORDS,
+    AnyStep,
+    Degrees,
+    LeftOut,
+    Length,
+    MaybeInches,
+    MaybeLength,
+    Name,
+    OptionalLength,
+    Part,
+    RunStep,
+    SignedInches,
+    SignedLength,
+    Step,
+)
+from conduit.findings import Problem
+from conduit.geometry import Direction
+from conduit.tables import DEFAULT_RULES, Material, TradeSize
+from conduit.units import TAPE_STEPS, Tape
+
+
+class Start(Part):
+    """Where the run begins: a box, and the first leg's heading."""
+
+    name: Name = ""
+    heading: Direction
+    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
+
+
+class Measured(Part):
+    """The end box measured on its own from the start box's seat; left, down and in are negative."""
+
+    right: SignedLength = 0.0
+    up: SignedLength = 0.0
+    out: SignedLength = 0.0
+
+
+class End(Part):
+    """Where the run ends: the pipe seats `at` along the last leg; or open, a stub finished with a bushing.
+
+    An open end without `at` takes what is left of the stick, held to `at_least` and `at_most`.
+    """
+
+    name: Name = ""
+    open: bool = False
+    at: MaybeLength = None
+    at_least: OptionalLength = None
+    at_most: OptionalLength = None
+    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
+    measured: Measured | None = None
+
+
+class ShoeFigures(Part):
+    """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
+
+    name: Name = ""
+    deduct: MaybeInches = None
+    gain: MaybeInches = None
+    front: MaybeInches = Field(None, description="Front edge ahead of the arrow.")
+    heel: MaybeInches = Field(None, ge=0, le=24, description="Straight pipe that it needs behind the arc.")
+    references: dict[Name, SignedInches] = Field({}, description="Own references: distance from the arrow to the heel.")
+    handle_up: Degrees = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
+    dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
+    dial_constant: float = Field(0.0, gt=-20, lt=20)
+    bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")
+    machine: bool = False
+
+
+class RunDocument(Part):
+    """One run as measured, from its start box to its end."""
+
+    name: Name = ""
+    material: Material = "EMT"
+    trade_size: TradeSize
+    shoe: ShoeFigures | None = Field(None, description="Left out: the typical hand shoe for the size.")
+    stand_off: Length = Field(0.0, description="Gap between surface and pipe at the straps.")
+    tape: Tape = "1/16"
+    feet: bool = Field(False, description="Readings in feet and inches.")
+    start: Start
+    steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)
+    end: End
+    coupling_gap: Length = Field(0.0, le=6, description="What a coupling keeps between two pipe ends: its take-up.")
+    longest_piece: MaybeLength = Field(None, description="Pieces may be so long; left out: a stick of 120.")
+    couplings: list[Length] = Field(
+        [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
+    )
+
+
+class UnreadableDocument(ValueError):
+    """It is not a run document at all; the message says why."""
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What could be read of a document: parts that were unreadable are None and have a problem."""
+
+    head: "Head"
+    start: Start | None
+    steps: tuple[AnyStep | None, ...]
+    end: End | None
+    problems: tuple[Problem, ...]
+
+
+@dataclass(frozen=True)
+class Head:
+    """The run's settings, with defaults where they could not be read."""
+
+    name: str
+    material: Material
+    trade_size: TradeSize
+    shoe: ShoeFigures | None
+    stand_off: float
+    tape: str
+    feet: bool
+    couplings: list[float]
+    coupling_gap: float
+    longest_piece: float | None
+
+
+_STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
+_HEAD_DEFAULTS: dict[str, Any] = {
+    "name": "",
+    "material": "EMT",
+    "trade_size": "1/2",
+    "shoe": None,
+    "stand_off": 0.0,
+    "tape": "1/16",
+    "feet": False,
+    "couplings": [],
+    "coupling_gap": 0.0,
+    "longest_piece": None,
+}
+_FIELD_WORDS = {
+    "at": "measure",
+    "to": "measured to",
+    "ref": "placed by",
+    "stand_off": "stand-off",
+    "kick_back": "setback",
+}
+_KEYS = set(RunDocument.model_fields)
+
+
+def read_document(raw: object) -> Reading:
+    """Read a document part by part. Raises UnreadableDocument where it is not a run document at all."""
+    if not isinstance(raw, Mapping):
+        raise UnreadableDocument("a run document is a JSON object with start, steps and end")
+    steps = raw.get("steps", [])
+    if not isinstance(steps, list):
+        raise UnreadableDocument("“steps” must be a list")
+    if len(steps) > DEFAULT_RULES.most_steps:
+        raise UnreadableDocument(f"{len(steps):,} steps; a run has at most {DEFAULT_RULES.most_steps}")
+    problems: list[Problem] = []
+    for key in sorted(set(map(str, raw)) - _KEYS):
+        problems.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
+    tape = tape_in(raw)
+    head = Head(**{key: _head_part(raw, key, tape, problems) for key in _HEAD_DEFAULTS})
+    start = _part(Start, raw.get("start"), "start", "The start", tape, problems)
+    read = tuple(_step(step, i, tape, problems) for i, step in enumerate(steps))
+    end = _part(End, raw.get("end"), "end", "The end", tape, problems)
+    if end and end.at is None and not end.open:
+        problems.append(_unreadable("end.at", "The end, measure", "is missing"))
+        end = None
+    return Reading(head, start, read, end, tuple(problems))
+
+
+def tape_in(raw: Mapping[str, Any]) -> str:
+    """The tape that a raw document is read by: what says in which unit its bare figures are."""
+    tape = raw.get("tape")
+    return tape if isinstance(tape, str) and tape in TAPE_STEPS else INCHES
+
+
+def _step(raw: object, index: int, tape: str, problems: list[Problem]) -> AnyStep | None:
+    if isinstance(raw, Mapping) and raw.get("muted") is True:
+        return LeftOut()
+    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, problems)
+    return step
+
+
+def step_name(index: int, step: object) -> str:
+    """How a step is called in sentences: `Step 2 (offset)`."""
+    kind = step.get("kind") if isinstance(step, Mapping) else getattr(step, "kind", None)
+    word = WORDS.get(str(kind))
+    return f"Step {index + 1} ({word})" if word else f"Step {index + 1}"
+
+
+@cache
+def _head_adapter(key: str) -> TypeAdapter[Any]:
+    field = RunDocument.model_fields[key]
+    annotation: Any = Annotated[field.annotation, *field.metadata] if field.metadata else field.annotation
+    return TypeAdapter(annotation)
+
+
+@cache
+def _adapter(model: type[Part]) -> TypeAdapter[Any]:
+    return TypeAdapter(model)
+
+
+def _head_part(raw: Mapping[str, Any], key: str, tape: str, problems: list[Problem]) -> Any:
+    if key not in raw and key != "trade_size":
+        return _HEAD_DEFAULTS[key]
+    try:
+        return _head_adapter(key).validate_python(raw.get(key), context={"tape": tape})
+    except ValidationError as error:
+        problems += [_problem(detail, key, "The run") for detail in error.errors()]
+        return _HEAD_DEFAULTS[key]
+
+
+def _part(model: Any, raw: object, place: str, called: str, tape: str, problems: list[Problem]) -> Any:
+    adapter = model if isinstance(model, TypeAdapter) else _adapter(model)
+    try:
+        return adapter.validate_python(raw, context={"tape": tape})
+    except ValidationError as error:
+        kind = raw.get("kind") if isinstance(raw, Mapping) else None
+        problems += [_problem(detail, place, called, str(kind)) for detail in error.errors()]
+        return None
+
+
+def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Problem:
+    path = [str(part) for part in detail["loc"] if str(part) != tag]
+    field = ".".join(path)
+    word = _FIELD_WORDS.get(path[-1], path[-1].replace("_", " ")) if path else ""
+    where = f"{called}, {word}" if word else called
+    return _unreadable(f"{place}.{field}" if field else place, where, _sentence(detail))
+
+
+def _sentence(detail: ErrorDetails) -> str:
+    context = detail.get("ctx", {})
+    match detail["type"]:
+        case "missing":
+            return "is missing"
+        case "extra_forbidden":
+            return "does not belong here; take it out"
+        case "literal_error":
+            return f"must be one of {context['expected'].replace(chr(39), '')}"
+        case "union_tag_invalid" | "union_tag_not_found":
+            return f"needs a “kind”, one of {context.get('expected_tags', ', '.join(WORDS)).replace(chr(39), '')}"
+        case "greater_than" | "greater_than_equal":
+            return f"must be more than {context.get('gt', context.get('ge'))}"
+        case "less_than" | "less_than_equal":
+            return f"must be less than {context.get('lt', context.get('le'))}"
+        case "string_too_long":
+            return f"is longer than {context['max_length']} letters"
+        case "value_error":
+            return str(context["error"])
+        case "model_attributes_type" | "dict_type" | "model_type":
+            return "must be an object with fields"
+        case _:
+            return f"{detail['msg'][:1].lower()}{detail['msg'][1:]}"
+
+
+def _unreadable(place: str, called: str, sentence: str) -> Problem:
+    return Problem(code="unreadable", severity="stop", place=place, says=f"{called}: {sentence}.")

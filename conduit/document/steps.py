@@ -1,0 +1,261 @@
+"""The steps of a run: each says what was met on the way and what was measured of it.
+
+A step's `at` is measured along the leg from its datum: the seat of the start fitting, or the back of
+the last turn (handbook, Geometry, What a tape measures).
+"""
+
+from collections.abc import Mapping
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StrictBool, ValidationInfo, WithJsonSchema
+
+from conduit.geometry import Direction
+from conduit.units import parse_angle, parse_length, parse_signed_length
+
+_WRITTEN = {
+    "type": ["string", "number"],
+    "description": "A number of inches, or tape notation such as 71 1/2, 5' 11-1/2\", 1816mm; text without a unit is "
+    "in the unit of the run's tape.",
+}
+INCHES = "1/16"
+_MAYBE_WRITTEN = {**_WRITTEN, "type": ["string", "number", "null"]}
+_WRITTEN_ANGLE = {"type": ["string", "number"], "description": "Degrees, such as 30 or 22 1/2"}
+_MAYBE_ANGLE = {**_WRITTEN_ANGLE, "type": ["string", "number", "null"]}
+
+
+def tape_of(info: ValidationInfo) -> str:
+    """The tape that a document is read by."""
+    return str(info.context.get("tape", INCHES)) if isinstance(info.context, Mapping) else INCHES
+
+
+def _length(written: object, info: ValidationInfo) -> float:
+    return parse_length(written, tape_of(info))
+
+
+def _signed_length(written: object, info: ValidationInfo) -> float:
+    return parse_signed_length(written, tape_of(info))
+
+
+def _maybe_length(written: object, info: ValidationInfo) -> float | None:
+    return None if written is None else parse_length(written, tape_of(info))
+
+
+def _optional_length(written: object, info: ValidationInfo) -> float | None:
+    return None if isinstance(written, str) and not written.strip() else _maybe_length(written, info)
+
+
+def _maybe_inches(written: object) -> float | None:
+    return None if written is None else parse_length(written)
+
+
+def _maybe_angle(written: object) -> float | None:
+    # A bound on the type would be held against None as well.
+    if written is None:
+        return None
+    angle = parse_angle(written)
+    if not 0.1 < angle < 90:
+        raise ValueError("must be more than 0.1 and less than 90")
+    return angle
+
+
+LENGTH_READERS = (_length, _signed_length, _maybe_length, _optional_length, _maybe_inches, parse_signed_length)
+
+# As it was typed: read once it is known for which run, in its tape's unit.
+Typed = Annotated[str | float, Field(union_mode="left_to_right"), WithJsonSchema(_WRITTEN)]
+Length = Annotated[float, BeforeValidator(_length), WithJsonSchema(_WRITTEN)]
+MaybeLength = Annotated[float | None, BeforeValidator(_maybe_length), WithJsonSchema(_MAYBE_WRITTEN)]
+# As MaybeLength, but an empty text is nothing too: for what may be left unmeasured.
+OptionalLength = Annotated[float | None, BeforeValidator(_optional_length), WithJsonSchema(_MAYBE_WRITTEN)]
+SignedLength = Annotated[float, BeforeValidator(_signed_length), WithJsonSchema(_WRITTEN)]
+# A shoe's figures are in inches where no unit is written, whatever the run's tape: they come with the shoe.
+MaybeInches = Annotated[float | None, BeforeValidator(_maybe_inches), WithJsonSchema(_MAYBE_WRITTEN)]
+SignedInches = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
+Degrees = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
+Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
+MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
+TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=120), WithJsonSchema(_WRITTEN_ANGLE)]
+Name = Annotated[str, Field(max_length=80)]
+OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
+TurnDatum = Literal["back", "centre", "wall"]
+
+
+class Part(BaseModel):
+    """A part of a run document: frozen, and nothing in it that does not belong."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Obstacle(Part):
+    """Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off."""
+
+    name: Name = ""
+    shape: Literal["box", "round"] = "box"
+    height: Length
+    clear: Length = 0.5
+
+
+class StepPart(Part):
+    """What every step has."""
+
+    muted: StrictBool = Field(False, description="Kept in the list, but left out of the run.")
+
+
+class LeftOut(Part):
+    """In place of a step that is kept in the list but left out of the run, readable or not."""
+
+    kind: Literal["left_out"] = "left_out"
+
+
+class BendStep(StepPart):
+    """A turn to a new heading, mostly a 90. `at` is measured to the back, the centre, or a wall."""
+
+    kind: Literal["bend"]
+    turn: Direction = Field(description="The new heading, or the side toward which a flatter bend turns.")
+    angle: TurnAngle = 90.0
+    to: TurnDatum = "back"
+    at: Length
+    stand_off: Length = Field(0.0, description="Gap between the wall and the pipe's back, for `to: wall`.")
+    next_from: Literal["back", "centre"] = Field("back", description="Where the next leg is measured from.")
+
+
+class OffsetStep(StepPart):
+    """An offset: the leg moves sideways by `rise`, with two bends of `angle` degrees."""
+
+    kind: Literal["offset"]
+    toward: Direction
+    rise: MaybeLength = None
+    over: Obstacle | None = None
+    angle: Angle
+    ref: OffsetReference = "raised_by"
+    at: Length
+
+
+class RolledStep(StepPart):
+    """An offset that leaves its line in two directions at once."""
+
+    kind: Literal["rolled"]
+    toward: Direction
+    rise: Length
+    roll_toward: Direction
+    roll: Length
+    angle: Angle
+    ref: OffsetReference = "raised_by"
+    at: Length
+
+
+class BoxOffsetStep(StepPart):
+    """A small offset right at a box, from its knockout to the pipe on its strap."""
+
+    kind: Literal["box_offset"]
+    surface: Direction = Field("in", description="Where the surface lies.")
+    knockout: Length = Field(description="Knockout centre above the surface.")
+    stand_off: Length = Field(0.0, description="The strap's.")
+    straight: Length = Field(2.0, description="Straight pipe kept at the box.")
+    angle: Angle = 10.0
+    end: Literal["start", "end"] = "start"
+
+
+class Saddle3Step(StepPart):
+    """A three-bend saddle over something round or narrow; `angle` is the centre bend's."""
+
+    kind: Literal["saddle3"]
+    toward: Direction = "out"
+    rise: MaybeLength = None
+    over: Obstacle | None = None
+    angle: Angle = 45.0
+    at: Length = Field(description="To the centre.")
+    width: OptionalLength = Field(None, description="Of a square thing; left out: as wide as it is high.")
+
+    @property
+    def wide(self) -> float:
+        """How wide the thing is along the leg; a round one is as wide as high."""
+        height = self.over.height if self.over else 0.0
+        return height if self.width is None or (self.over and self.over.shape == "round") else self.width
+
+
+class Saddle4Step(StepPart):
+    """A four-bend saddle over something wide, with `margin` to each side."""
+
+    kind: Literal["saddle4"]
+    toward: Direction = "out"
+    rise: MaybeLength = None
+    over: Obstacle | None = None
+    angle: Angle
+    near: Length = Field(description="To the near edge.")
+    width: Length
+    margin: Length = 0.0
+
+
+class KickStep(StepPart):
+    """A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle."""
+
+    kind: Literal["kick90"]
+    toward: Direction
+    rise: Length
+    turn: Direction
+    to: Literal["back", "centre"] = "back"
+    at: Length
+    kick_back: MaybeLength = Field(None, description="Kick to the 90's vertex, along the line.")
+    kick_angle: MaybeAngle = None
+    when: Literal["before", "after"] = "before"
+
+
+class SweepStep(StepPart):
+    """A segmented bend: many small shots that make one large radius."""
+
+    kind: Literal["sweep"]
+    turn: Direction
+    to: Literal["back", "centre"] = "back"
+    at: Length
+    radius: Length = Field(description="Centreline radius wanted.")
+    shots: int = Field(ge=2, le=60)
+    spacing: Literal["exact", "ends"] = Field("exact", description="Shots as the polygon has them, or length/(N-1).")
+
+
+class CouplingStep(StepPart):
+    """A coupling whose place is fixed."""
+
+    kind: Literal["coupling"]
+    at: Length
+
+
+class PullPointStep(StepPart):
+    """A box or fitting where wire can be pulled: the count of degrees starts again."""
+
+    kind: Literal["pull_point"]
+    width: Length = Field(0.0, le=60, description="From where the pipe seats in it to where the next one does.")
+    name: Name = ""
+    at: Length
+
+
+RunStep = (
+    BendStep
+    | OffsetStep
+    | RolledStep
+    | BoxOffsetStep
+    | Saddle3Step
+    | Saddle4Step
+    | KickStep
+    | SweepStep
+    | CouplingStep
+    | PullPointStep
+)
+Step = Annotated[RunStep, Field(discriminator="kind")]
+AnyStep = RunStep | LeftOut
+
+# Steps that a tape can hook behind: the next leg is measured from their back.
+TURNS = (BendStep, KickStep, SweepStep)
+
+WORDS = {
+    "bend": "90",
+    "offset": "offset",
+    "rolled": "rolled offset",
+    "box_offset": "box offset",
+    "saddle3": "three-bend saddle",
+    "saddle4": "four-bend saddle",
+    "kick90": "kick and 90",
+    "sweep": "sweep",
+    "coupling": "coupling",
+    "pull_point": "pull point",
+    "left_out": "left out",
+}

@@ -1,0 +1,48 @@
+"""From what was measured to the pipe's centreline: where every bend, coupling, strap and thing in the way lies.
+
+Knows the geometry of each kind of step, and the limits that need no bending to be judged.
+Gives: lay_out and its Layout, the centreline, couplings' places, straps, parallel pipes.
+Never imports the simulation: both must come to the same pipe by ways of their own.
+"""
+
+from conduit.layout.centreline import Path, PathBend, point_at, points_along, tangent_length
+from conduit.layout.couplings import free_windows, room_to_move, split
+from conduit.layout.limits import (
+    blocked,
+    check,
+    closure_of,
+    closure_words,
+    degrees_of,
+    fixed_couplings,
+    over_things,
+    stretches,
+)
+from conduit.layout.placement import Context, Hindrance
+from conduit.layout.run_layout import Layout, lay_out
+from conduit.layout.step_geometry import hindrance
+from conduit.layout.straps import strapping
+
+__all__ = [
+    "Context",
+    "Hindrance",
+    "Layout",
+    "Path",
+    "PathBend",
+    "blocked",
+    "check",
+    "closure_of",
+    "closure_words",
+    "degrees_of",
+    "fixed_couplings",
+    "free_windows",
+    "hindrance",
+    "lay_out",
+    "over_things",
+    "point_at",
+    "points_along",
+    "room_to_move",
+    "split",
+    "strapping",
+    "stretches",
+    "tangent_length",
+]

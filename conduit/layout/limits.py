@@ -1,0 +1,229 @@
+"""Findings about a run that can be laid out: limits, radius, straights (handbook, Figures, Limits)."""
+
+import math
+from itertools import accumulate
+
+from conduit.bender import Shoe
+from conduit.document import BoxOffsetStep, Head, Reading
+from conduit.findings import Problem, Severity, taking_out
+from conduit.geometry import Vec
+from conduit.layout.run_layout import Layout
+from conduit.layout.straps import strapping, unsupported
+from conduit.tables import LEAST_RADIUS, Rules
+from conduit.units import format_at_least, format_length
+
+ROUGHLY = 1e-6
+
+
+def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
+    """Every finding, in the order in which the pipe meets them."""
+    head = reading.head
+    found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
+    if layout.complete:
+        found += [
+            _last_straight(layout, head, rules),
+            _closure(layout, reading, rules),
+            *unsupported(strapping(layout, reading, rules), head),
+        ]
+        found += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
+    return [problem for problem in found if problem]
+
+
+def degrees_of(layout: Layout) -> float:
+    """All bends of the run added up."""
+    return math.degrees(sum(bend.angle for bend in layout.path.bends))
+
+
+def stretches(layout: Layout) -> list[list[int]]:
+    """The bends (indices) between two pull points, stretch by stretch."""
+    cuts = [layout.marker_position(marker) for marker in layout.markers if marker.kind == "pull_point"]
+    parts: list[list[int]] = [[]]
+    for index, bend in enumerate(layout.path.bends):
+        while cuts and bend.start >= cuts[0]:
+            parts.append([])
+            cuts.pop(0)
+        parts[-1].append(index)
+    return parts
+
+
+def _degrees(layout: Layout, rules: Rules) -> list[Problem]:
+    found = []
+    for stretch in stretches(layout):
+        running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
+        over = next((i for i, total in enumerate(running) if total > rules.most_degrees + ROUGHLY), None)
+        if over is None:
+            continue
+        step = layout.owners[stretch[over]]
+        says = (
+            f"The bends between two pull points add up to {running[-1]:g}°, over the {rules.most_degrees:g}° allowed."
+        )
+        remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
+        found.append(
+            Problem(code="too_many_degrees", severity="caution", place=f"steps.{step}", says=says, remedy=remedy)
+        )
+    return found
+
+
+def _markers(layout: Layout) -> list[Problem]:
+    """A fixed coupling or pull point must lie on a straight."""
+    found = []
+    for marker in layout.markers:
+        s = layout.marker_position(marker)
+        far = s + marker.width
+        inside = any(bend.start - ROUGHLY < far and s < bend.end + ROUGHLY for bend in layout.path.bends)
+        if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
+            called = "coupling" if marker.kind == "coupling" else "pull point"
+            says = f"Step {marker.step + 1} ({called}): it would lie in a bend or beyond the pipe."
+            place = f"steps.{marker.step}.at"
+            remedy = "Put it on a straight."
+            fixes = (taking_out(f"Take the {called} out", f"steps.{marker.step}"),)
+            found.append(
+                Problem(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+            )
+    return found
+
+
+def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
+    """Where steps fix a coupling or put a box, along the straight pipe, and how far on the next piece begins."""
+    return {
+        layout.marker_position(marker): marker.width if marker.kind == "pull_point" else gap
+        for marker in layout.markers
+    }
+
+
+def blocked(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches of the straight pipe where no coupling may lie: bends, and what goes over a thing in the way."""
+    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *over_things(layout)])
+
+
+def over_things(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches that go over a thing in the way; not the leg that lies on one that goes on and on."""
+    spans = []
+    for thing in layout.hindrances:
+        own = layout.bends_of(thing.step)
+        if own and math.isfinite(thing.far):
+            beyond = thing.far - thing.near if len(own) == 2 else 0.0
+            spans.append((own[0].start, own[-1].end + beyond))
+    return spans
+
+
+def _couplings(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
+    """A coupling that was put in place by hand keeps to the rules too."""
+    found = []
+    spans, bends, head = blocked(layout), layout.path.bends, reading.head
+    for index, s in enumerate(head.couplings):
+        inside = any(bend.start < s < bend.end for bend in bends)
+        near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
+        if inside or not 0 < s < layout.path.length:
+            found.append(_misplaced(index, s, "would lie in a bend" if inside else "would lie beyond the pipe", head))
+        elif near < shoe.straight_ahead - ROUGHLY:
+            where = f"leaves the shoe no hold: it needs {format_at_least(shoe.straight_ahead, head.tape, head.feet)}"
+            found.append(_misplaced(index, s, f"{where} from there to the bend", head))
+        elif any(start < s < end for start, end in spans):
+            found.append(_misplaced(index, s, "would lie over what is in the way", head, "caution"))
+        elif near < rules.clear_of_bend - ROUGHLY:
+            least = format_at_least(rules.clear_of_bend, head.tape, head.feet)
+            found.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, "caution"))
+    return found
+
+
+def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity = "stop") -> Problem:
+    shows = format_length(s, head.tape, head.feet)
+    return Problem(
+        code="coupling_in_bend" if severity == "stop" else "coupling_misplaced",
+        severity=severity,
+        place=f"couplings.{index}",
+        says=f"The coupling that was put at {shows} along the pipe {where}.",
+        remedy="Move it along, or let it find its own place.",
+        fixes=(taking_out("Let it find its own place", f"couplings.{index}"),),
+    )
+
+
+def closure_of(layout: Layout, reading: Reading) -> Vec | None:
+    """The end as laid out less the end box as measured on its own: a surveyor's closure error. Inches."""
+    measured = reading.end.measured if reading.end else None
+    if not measured or not layout.complete:
+        return None
+    return layout.path.end_point.minus(Vec(measured.right, measured.up, measured.out))
+
+
+def closure_words(error: Vec, head: Head) -> list[str]:
+    """Each part of a closure error that a tape would see, in words."""
+    words = {("right", "left"): error.x, ("up", "down"): error.y, ("out", "in"): error.z}
+    return [
+        f"{format_length(abs(value), head.tape, head.feet)} {pair[value < 0]}"
+        for pair, value in words.items()
+        if abs(value) >= 1 / 32
+    ]
+
+
+def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
+    error = closure_of(layout, reading)
+    if error is None or error.length() <= rules.closure:
+        return None
+    shown = ", ".join(closure_words(error, reading.head))
+    return Problem(
+        code="closure",
+        severity="caution",
+        place="end.measured",
+        says=f"The run ends {format_length(error.length())} from the end box as it was measured on its own ({shown}).",
+        remedy="One of the measures is off; take the longest again.",
+    )
+
+
+def _knockouts(reading: Reading, shoe: Shoe) -> list[Problem]:
+    """A knockout that the pipe on its straps does not meet wants a box offset."""
+    found = []
+    for name, box in (("start", reading.start), ("end", reading.end)):
+        has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in reading.steps)
+        if not box or box.knockout is None or has_offset:
+            continue
+        off = box.knockout - (reading.head.stand_off + shoe.diameter / 2)
+        if abs(off) > 1 / 8:
+            says = (
+                f"The {name} box's knockout stands {format_length(abs(off))} {'over' if off > 0 else 'under'} the pipe."
+            )
+            remedy = "Add a box offset, or use straps with that stand-off."
+            found.append(
+                Problem(code="knockout", severity="caution", place=f"{name}.knockout", says=says, remedy=remedy)
+            )
+    return found
+
+
+def _radius(head: Head, shoe: Shoe) -> Problem | None:
+    least = LEAST_RADIUS.get(head.trade_size, 0.0)
+    if shoe.radius >= least:
+        return None
+    return Problem(
+        code="short_radius",
+        severity="caution",
+        place="shoe",
+        says=f"This shoe bends to a radius of {shoe.radius:.2f}, under the usual least of {least:g} for this size.",
+        remedy="Check the shoe's figures with a test bend in scrap, and your local code.",
+    )
+
+
+def _first_straight(layout: Layout, head: Head, rules: Rules) -> Problem | None:
+    if not layout.path.bends or layout.path.bends[0].straight_before >= rules.straight_at_connector - ROUGHLY:
+        return None
+    return _too_short(
+        layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", "starts", head, rules
+    )
+
+
+def _last_straight(layout: Layout, head: Head, rules: Rules) -> Problem | None:
+    if not layout.path.bends or layout.path.straight_after >= rules.straight_at_connector - ROUGHLY:
+        return None
+    return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, rules)
+
+
+def _too_short(straight: float, box: str, place: str, verb: str, head: Head, rules: Rules) -> Problem:
+    least = format_at_least(rules.straight_at_connector, head.tape, head.feet)
+    return Problem(
+        code="straight_at_connector",
+        severity="caution",
+        place=place,
+        says=f"Only {format_length(straight, head.tape, head.feet)} of straight pipe where the run {verb}; "
+        "it may not seat in the connector.",
+        remedy=f"Keep {least} or more straight at the {box} box.",
+    )

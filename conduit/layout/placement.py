@@ -1,0 +1,133 @@
+"""What placing a step needs and gives: datum, dimensions, things in the way, markers. Inches; unit vectors."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from conduit.bender import Shoe
+from conduit.document import WORDS, AnyStep
+from conduit.findings import Fix, Problem, setting
+from conduit.geometry import Vec
+from conduit.layout.centreline import Corner, tangent_length
+from conduit.units import format_at_least, format_length
+
+
+@dataclass(frozen=True)
+class Datum:
+    """Where the tape hooks on the present leg: a point on its axis (or behind it), and its heading."""
+
+    point: Vec
+    heading: Vec
+
+    def at(self, distance: float) -> Vec:
+        """The point so far along the leg."""
+        return self.point.along(self.heading, distance)
+
+    def moved(self, toward: Vec, distance: float) -> "Datum":
+        """The datum of the leg after it has moved sideways."""
+        return Datum(self.point.along(toward, distance), self.heading)
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A measurement where it was taken, for the picture: between two points, `inches` apart."""
+
+    place: str
+    start: Vec
+    end: Vec
+    inches: float
+
+
+@dataclass(frozen=True)
+class Hindrance:
+    """Something on the surface that the pipe goes over, endless across the leg.
+
+    `foot` lies on the surface under the leg's datum; the thing reaches from `near` to `far` along
+    `along` and `height` toward `toward`. A round one is a circle of diameter `height` on the surface.
+    """
+
+    step: int
+    name: str
+    shape: Literal["box", "round"]
+    foot: Vec
+    along: Vec
+    toward: Vec
+    near: float
+    far: float
+    height: float
+    clear: float
+
+    @property
+    def place(self) -> str:
+        """Its dotted place in the run document."""
+        return f"steps.{self.step}.over"
+
+
+@dataclass(frozen=True)
+class Marker:
+    """A fixed coupling or pull point: a point on the leg that follows corner number `after` (0: the first leg).
+
+    The pipe ends there, and goes on `width` further along.
+    """
+
+    kind: Literal["coupling", "pull_point"]
+    step: int
+    point: Vec
+    width: float = 0.0
+    after: int = 0
+
+
+@dataclass(frozen=True)
+class Placed:
+    """What one step puts on the path."""
+
+    corners: tuple[Corner, ...]
+    datum: Datum
+    dimensions: tuple[Dimension, ...] = ()
+    hindrances: tuple[Hindrance, ...] = ()
+    markers: tuple[Marker, ...] = ()
+    notes: tuple[Problem, ...] = ()
+
+
+@dataclass(frozen=True)
+class Context:
+    """What placing a step needs besides the step: its number, the shoe, the run's settings."""
+
+    index: int
+    shoe: Shoe
+    stand_off: float
+    tape: str
+    feet: bool
+    end_at: float | None
+
+    def at_least(self, inches: float) -> str:
+        """A least measure, as the tape shows it."""
+        return format_at_least(inches, self.tape, self.feet)
+
+    def shows(self, inches: float) -> str:
+        """A length, as the tape shows it."""
+        return format_length(inches, self.tape, self.feet)
+
+    def place(self, field: str) -> str:
+        """The dotted place of one of the step's fields."""
+        return f"steps.{self.index}.{field}"
+
+    def called(self, step: AnyStep) -> str:
+        """How the step is called in sentences."""
+        return f"Step {self.index + 1} ({WORDS[step.kind]})"
+
+    def problem(self, code: str, field: str, says: str, remedy: str, *fixes: Fix) -> Problem:
+        """A finding that stops the run at this step."""
+        return Problem(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy, fixes=fixes)
+
+    def setting(self, field: str, value: str, says: str = "") -> Fix:
+        """A fix that sets one of the step's fields."""
+        return setting(says or f"Make it {value}", self.place(field), value)
+
+    def along(self, step: AnyStep, datum: Datum, field: str = "at") -> Dimension:
+        """The dimension of a measure taken along the leg."""
+        distance = getattr(step, field)
+        return Dimension(self.place(field), datum.point, datum.at(distance), distance)
+
+    def reach(self, angle: float) -> float:
+        """A bend's tangent length on this shoe."""
+        return tangent_length(self.shoe.radius, angle)

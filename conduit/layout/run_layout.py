@@ -1,0 +1,312 @@
+"""From what was measured to the centreline.
+
+Each step says where its vertices are (`placing`); then every leg is checked for room. Layout goes as
+far as it can: it stops at the first step that is unreadable or cannot be made, and says why.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from conduit.bender import Shoe
+from conduit.document import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    End,
+    KickStep,
+    OffsetStep,
+    Reading,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+)
+from conduit.findings import Problem, setting
+from conduit.geometry import DIRECTIONS, ORIGIN, Vec
+from conduit.layout.centreline import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
+from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, Placed
+from conduit.layout.step_geometry import SLACK, place
+from conduit.tables import CARD_ANGLES, Rules
+from conduit.units import format_angle, format_at_least, format_length
+
+# What an unfinished run shows beyond its last good bend.
+LOOSE_END = 12.0
+
+
+@dataclass(frozen=True)
+class Layout:
+    """The centreline as far as it can be made. `owners` gives each bend's step number (from 0) in `steps`.
+
+    `datums` gives where the tape hooks before each step that was laid out, and after the last.
+    """
+
+    path: Path
+    owners: tuple[int, ...]
+    steps: tuple[AnyStep | None, ...]
+    complete: bool
+    dimensions: tuple[Dimension, ...] = ()
+    hindrances: tuple[Hindrance, ...] = ()
+    markers: tuple[Marker, ...] = ()
+    problems: tuple[Problem, ...] = ()
+    datums: tuple[Datum, ...] = ()
+
+    def step_of(self, index: int) -> AnyStep | None:
+        """The step that a bend (by its index on the path) belongs to."""
+        return self.steps[self.owners[index]]
+
+    def indices_of(self, step: int) -> list[int]:
+        """The bends of a step by their index on the path."""
+        return [index for index, owner in enumerate(self.owners) if owner == step]
+
+    def indices_after(self, step: int) -> list[int]:
+        """The bends of all later steps by their index on the path."""
+        return [index for index, owner in enumerate(self.owners) if owner > step]
+
+    def bends_of(self, step: int) -> list[PathBend]:
+        """The bends of a step."""
+        return [self.path.bends[index] for index in self.indices_of(step)]
+
+    def is_ninety(self, index: int) -> bool:
+        """Whether the bend is a turn of 90° that a tape can hook behind: a bend's, or the 90 of a kick."""
+        turns = isinstance(self.step_of(index), BendStep | KickStep)
+        return turns and abs(self.path.bends[index].angle - math.pi / 2) < 1e-6
+
+    def is_of_offset(self, index: int) -> bool:
+        """Whether the bend is one of an offset's two."""
+        return isinstance(self.step_of(index), OffsetStep | RolledStep | BoxOffsetStep)
+
+    def within_saddle(self, index: int) -> tuple[int, float] | None:
+        """The bend's number within its three-bend saddle and the centre's angle in degrees; None outside of one."""
+        step = self.step_of(index)
+        return (index - self.owners.index(self.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
+
+    def marker_position(self, marker: Marker) -> float:
+        """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
+        if marker.after == 0:
+            return marker.point.minus(self.path.origin).dot(self.path.heading)
+        bend = self.path.bends[marker.after - 1]
+        leaves = bend.vertex.along(bend.heading_after, tangent_length(self.path.radius, bend.angle))
+        return bend.end + marker.point.minus(leaves).dot(bend.heading_after)
+
+
+@dataclass
+class _Course:
+    """The run while it is laid out: what the steps so far have put on it."""
+
+    heading: Vec
+    shoe: Shoe
+    steps: tuple[AnyStep | None, ...]
+    corners: list[Corner]
+    placed: list[Placed]
+    owners: list[int]
+
+    @property
+    def datum(self) -> Datum:
+        """Where the tape hooks now."""
+        return self.placed[-1].datum
+
+    def overlap_with(self, more: Sequence[Corner]) -> Overlap | None:
+        """The first leg that more corners would leave too short; legs before them were found good."""
+        known = len(self.corners)
+        last = self.corners[-1] if known else Corner(ORIGIN, self.heading)
+        before = self.corners[-2].heading if known > 1 else self.heading
+        loose = _loose_end(self.heading, [*self.corners, *more], self.shoe)
+        straights = leg_straights(last.point, last.heading, more, loose, self.shoe.radius)
+        straights[0] -= tangent_length(self.shoe.radius, before.angle_to(last.heading))
+        short = next((leg for leg, straight in enumerate(straights) if straight < -SLACK), None)
+        return None if short is None else Overlap(known + short, -straights[short])
+
+    def take(self, placed: Placed, index: int) -> None:
+        """Put a step's corners on the run."""
+        markers = tuple(replace(marker, after=len(self.corners)) for marker in placed.markers)
+        self.placed.append(replace(placed, markers=markers))
+        self.corners += placed.corners
+        self.owners += [index] * len(placed.corners)
+
+    def so_far(self, *problems: Problem) -> Layout:
+        """The layout of what is on the run, with a loose end."""
+        loose = _loose_end(self.heading, self.corners, self.shoe)
+        path = trace(ORIGIN, self.heading, self.corners, loose, self.shoe.radius, SLACK)
+        if isinstance(path, Overlap):
+            raise AssertionError("every leg was found long enough")
+        return Layout(
+            path,
+            tuple(self.owners),
+            self.steps,
+            False,
+            tuple(one for placed in self.placed for one in placed.dimensions),
+            tuple(one for placed in self.placed for one in placed.hindrances),
+            tuple(one for placed in self.placed for one in placed.markers),
+            (*(one for placed in self.placed for one in placed.notes), *problems),
+            tuple(placed.datum for placed in self.placed),
+        )
+
+
+def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
+    """Lay the run out on `shoe`, as far as it goes."""
+    heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
+    course = _Course(heading, shoe, tuple(reading.steps), [], [Placed((), Datum(ORIGIN, heading))], [])
+    if not reading.start:
+        return course.so_far()
+    end_at = reading.end.at if reading.end else None
+    head = reading.head
+    for index, step in enumerate(reading.steps):
+        context = Context(index, shoe, head.stand_off, head.tape, head.feet, end_at)
+        if step is None:
+            return course.so_far()
+        placed = place(step, course.datum, context)
+        if isinstance(placed, Problem):
+            return course.so_far(placed)
+        if len(course.corners) + len(placed.corners) > rules.most_bends:
+            return course.so_far(_too_many_bends(step, context, rules))
+        overlap = course.overlap_with(placed.corners) if placed.corners else None
+        if overlap:
+            owners = (*course.owners, *[index] * len(placed.corners))
+            return course.so_far(_no_room(step, overlap, owners, context))
+        course.take(placed, index)
+    return _ended(course.so_far(), reading, course.datum, course.corners, shoe, rules)
+
+
+def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Problem:
+    says = f"{context.called(step)}: with it the run has more than {rules.most_bends} bends."
+    remedy = "End the run at a box, and measure the rest as a run of its own."
+    return context.problem("too_many_bends", "kind", says, remedy)
+
+
+def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
+    if not corners:
+        return ORIGIN.along(heading, LOOSE_END)
+    before = corners[-2].heading if len(corners) > 1 else heading
+    reach = tangent_length(shoe.radius, before.angle_to(corners[-1].heading))
+    return corners[-1].point.along(corners[-1].heading, reach + LOOSE_END)
+
+
+def _stopped(layout: Layout, problem: Problem) -> Layout:
+    return replace(layout, problems=(*layout.problems, problem))
+
+
+def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner], shoe: Shoe, rules: Rules) -> Layout:
+    if not reading.end:
+        return layout
+    at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, rules)
+    end = datum.at(at)
+    path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
+    if isinstance(path, Overlap):
+        least = format_at_least(at + path.short + shoe.straight_behind, reading.head.tape, reading.head.feet)
+        problem = Problem(
+            code="end_too_near",
+            severity="stop",
+            place="end.at",
+            says="The end: the pipe would end before its last bend is finished.",
+            remedy=f"Seat at {least} or more.",
+            fixes=(setting(f"Seat at {least}", "end.at", least),),
+        )
+        return _stopped(layout, problem)
+    window = _outside_window(at, reading) + _another_stick(path, layout, reading, rules)
+    measured = Dimension("end.at", datum.point, end, at)
+    return replace(
+        layout,
+        path=path,
+        complete=True,
+        dimensions=(*layout.dimensions, measured),
+        problems=layout.problems + window,
+    )
+
+
+def _rest_of_stick(layout: Layout, datum: Datum, end: End, rules: Rules) -> float:
+    """Where an open end comes to be when it takes what is left of the stick, within its window."""
+    path = layout.path
+    used = path.bends[-1].end if path.bends else 0.0
+    pieces = _sticks(used, rules)
+    loose = path.end_point.minus(datum.point).dot(datum.heading) - LOOSE_END
+    at = loose + pieces * rules.stick - used
+    return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
+
+
+def _outside_window(at: float, reading: Reading) -> tuple[Problem, ...]:
+    end = reading.end
+    if not end or not end.open:
+        return ()
+    low, high = end.at_least or 0.0, end.at_most if end.at_most is not None else math.inf
+    if low - SLACK <= at <= high + SLACK:
+        return ()
+    shows = format_length(at, reading.head.tape, reading.head.feet)
+    says = f"The end: the open end at {shows} is outside its window."
+    return (Problem(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
+
+
+def _another_stick(path: Path, layout: Layout, reading: Reading, rules: Rules) -> tuple[Problem, ...]:
+    """An open end that is to be so long that what is left of the stick does not do."""
+    end = reading.end
+    used = layout.path.bends[-1].end if layout.path.bends else 0.0
+    if not end or not end.open or end.at is not None or path.length <= _sticks(used, rules) * rules.stick + SLACK:
+        return ()
+    left = format_length(_sticks(used, rules) * rules.stick - used, reading.head.tape, reading.head.feet)
+    least = format_length(end.at_least or 0.0, reading.head.tape, reading.head.feet)
+    says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
+    remedy = "It takes a coupling and another stick; or let it end shorter."
+    return (Problem(code="another_stick", severity="caution", place="end.at_least", says=says, remedy=remedy),)
+
+
+def _sticks(used: float, rules: Rules) -> int:
+    return max(1, math.ceil(used / rules.stick))
+
+
+def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Problem:
+    """Why the leg before one of this step's bends is too short, and the least measure that would do."""
+    if overlap.leg > 0 and owners[overlap.leg - 1] == context.index:
+        return _bends_overlap(step, overlap, context)
+    field = "near" if isinstance(step, Saddle4Step) else "at" if hasattr(step, "at") else "straight"
+    measure = getattr(step, field)
+    least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
+    before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
+    return context.problem(
+        "too_near",
+        field,
+        f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
+        f"{context.at_least(overlap.short)} {before}.",
+        f"On this shoe {context.at_least(least)} is the least that works here.",
+        context.setting(field, context.at_least(least)),
+    )
+
+
+def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem:
+    if isinstance(step, OffsetStep) and step.rise is not None:
+        return _too_steep(step, step.rise, context)
+    if isinstance(step, KickStep):
+        says = (
+            f"{context.called(step)}: the kick runs into the 90; it stands {context.at_least(overlap.short)} too near."
+        )
+        remedy = "Kick further back, about three times the rise."
+        return context.problem("bends_overlap", "kick_back", says, remedy)
+    flatter = isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step)
+    return context.problem(
+        "bends_overlap",
+        "angle" if flatter else "at",
+        f"{context.called(step)}: its bends run into each other on this shoe by {context.at_least(overlap.short)}.",
+        "Use a flatter angle, or more rise." if flatter else "Give it more room.",
+    )
+
+
+def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
+    """The offset's two bends overlap: what angle, or what rise, would do."""
+    shoe = context.shoe
+    least = context.at_least(_least_rise(step.angle, shoe))
+    steepest = next((half / 2 for half in range(int(2 * step.angle), 0, -1) if _least_rise(half / 2, shoe) <= rise), 0)
+    fitting = [angle for angle in CARD_ANGLES if angle <= steepest]
+    flattest = format_angle(max(fitting)) if fitting else f"{steepest:g}°"
+    return context.problem(
+        "bends_overlap",
+        "angle",
+        f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "
+        f"{format_angle(step.angle)} run into each other on this shoe.",
+        f"Use {flattest} or flatter, or a rise of {least} or more.",
+        context.setting("angle", flattest.removesuffix("°"), f"Bend it at {flattest}"),
+        context.setting("rise", least, f"Raise it by {least}"),
+    )
+
+
+def _least_rise(degrees: float, shoe: Shoe) -> float:
+    """Two bends of θ with a straight w between: travel H/sin θ = 2R tan(θ/2) + w, so H = 2R(1 - cos θ) + w sin θ."""
+    theta = math.radians(degrees)
+    return 2 * shoe.radius * (1 - math.cos(theta)) + shoe.least_between * math.sin(theta)

@@ -1,0 +1,331 @@
+"""Where each step's vertices are (handbook, Geometry, What a tape measures).
+
+Every bend of the trade is only a way of saying where the centreline's vertices lie. Inches and
+radians; directions are unit vectors.
+"""
+
+import math
+from functools import singledispatch
+
+from conduit.bender import Shoe
+from conduit.document import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    CouplingStep,
+    KickStep,
+    LeftOut,
+    Obstacle,
+    OffsetReference,
+    OffsetStep,
+    PullPointStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SweepStep,
+)
+from conduit.findings import Problem, taking_out
+from conduit.geometry import DIRECTIONS, Direction, Vec
+from conduit.layout.centreline import Corner, tangent_length
+from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, Placed
+
+SLACK = 1e-6
+# Below this a box offset is within what strap and knockout forgive.
+NEGLIGIBLE_RISE = 1 / 16
+
+
+def _across(word: Direction, heading: Vec) -> Vec | None:
+    """The part of a direction that lies across the heading, or None where they run together."""
+    direction = DIRECTIONS[word]
+    part = direction.along(heading, -direction.dot(heading))
+    return part.unit() if part.length() > 0.1 else None
+
+
+def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Problem:
+    return context.problem(
+        "along_heading",
+        field,
+        f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
+        "Choose one of the four directions across the pipe.",
+        *(context.setting(field, other, f"Turn it {other}") for other in _others(word)),
+    )
+
+
+def _others(word: Direction) -> list[Direction]:
+    """The four directions that do not run along a word's own line."""
+    return [other for other, way in DIRECTIONS.items() if abs(way.dot(DIRECTIONS[word])) < SLACK]
+
+
+def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Problem:
+    """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off."""
+    if (step.rise is None) == (step.over is None):
+        says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
+        return context.problem("no_rise", "rise", says, "Write the rise.")
+    rise = step.rise if step.over is None else step.over.height + step.over.clear - context.stand_off
+    if rise is None or rise < SLACK:
+        says = f"{context.called(step)}: a rise of nothing needs no bends."
+        return context.problem("no_rise", "rise", says, "Write the rise, or take the step out.")
+    return rise
+
+
+def _sideways(
+    step: OffsetStep | Saddle3Step | Saddle4Step, datum: Datum, context: Context
+) -> tuple[Vec, float] | Problem:
+    """Which way a step leaves the leg, and by how much; or why it cannot."""
+    toward = _across(step.toward, datum.heading)
+    if not toward:
+        return _runs_along(step, "toward", step.toward, context)
+    rise = _rise(step, context)
+    return rise if isinstance(rise, Problem) else (toward, rise)
+
+
+def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float, context: Context) -> Hindrance:
+    """The thing that is got over, standing on the surface under the present leg."""
+    under = context.shoe.diameter / 2 + context.stand_off
+    return Hindrance(
+        context.index,
+        over.name,
+        over.shape,
+        datum.point.along(toward, -under),
+        datum.heading,
+        toward,
+        near,
+        far,
+        over.height,
+        over.clear,
+    )
+
+
+@singledispatch
+def place(step: AnyStep, datum: Datum, context: Context) -> Placed | Problem:
+    """Where a step's vertices are, and the datum after it; or why it cannot be placed."""
+    raise NotImplementedError(type(step).__name__)
+
+
+@place.register
+def _(step: LeftOut, datum: Datum, context: Context) -> Placed | Problem:
+    return Placed((), datum)
+
+
+@place.register
+def _(step: BendStep, datum: Datum, context: Context) -> Placed | Problem:
+    across = _across(step.turn, datum.heading)
+    if not across:
+        return _runs_along(step, "turn", step.turn, context)
+    angle = math.radians(step.angle)
+    new = datum.heading.times(math.cos(angle)).along(across, math.sin(angle))
+    # The outer surfaces of both legs meet this far past the vertex: d/2 for a 90.
+    back = context.shoe.diameter / 2 * math.tan(angle / 2)
+    inset = {"back": back, "centre": 0.0, "wall": step.stand_off + back}[step.to]
+    vertex = datum.at(step.at - inset)
+    hooked = vertex.along(new, -back) if step.next_from == "back" else vertex
+    return Placed((Corner(vertex, new),), Datum(hooked, new), (context.along(step, datum),))
+
+
+def offset_corners(datum: Datum, toward: Vec, rise: float, angle: float, first: float) -> tuple[Corner, Corner]:
+    """Both corners of an offset whose first vertex is `first` along the leg; run along it H / tan θ."""
+    low = datum.at(first)
+    high = low.along(datum.heading, rise / math.tan(angle)).along(toward, rise)
+    return Corner(low, high.minus(low).unit()), Corner(high, datum.heading)
+
+
+def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float) -> float:
+    return {"raised_by": at - reach - run, "starts_at": at + reach, "centred_at": at - run / 2}[ref]
+
+
+@place.register
+def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
+    angle = math.radians(step.angle)
+    first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
+    corners = offset_corners(datum, toward, rise, angle, first)
+    high = corners[1].point
+    dimensions = (
+        context.along(step, datum),
+        Dimension(context.place("rise"), high.along(toward, -rise), high, rise),
+    )
+    things = _behind_face(step, datum, toward, first + rise / math.tan(angle) + context.reach(angle), context)
+    return Placed(corners, datum.moved(toward, rise), dimensions, things)
+
+
+def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:
+    """What an offset gets over begins where the pipe is fully up; a round one ends, others go on."""
+    if not step.over:
+        return ()
+    far = face + step.over.height if step.over.shape == "round" else math.inf
+    return (hindrance(step.over, datum, toward, face, far, context),)
+
+
+@place.register
+def _(step: RolledStep, datum: Datum, context: Context) -> Placed | Problem:
+    toward, aside = _across(step.toward, datum.heading), _across(step.roll_toward, datum.heading)
+    if not toward or not aside or abs(toward.dot(aside)) > 1 - SLACK:
+        return _runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
+    travel = toward.times(step.rise).along(aside, step.roll)
+    if travel.length() < SLACK:
+        return context.problem("no_rise", "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll.")
+    rise, angle = travel.length(), math.radians(step.angle)
+    first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
+    corners = offset_corners(datum, travel.unit(), rise, angle, first)
+    return Placed(corners, datum.moved(travel.unit(), rise), (context.along(step, datum),))
+
+
+@place.register
+def _(step: BoxOffsetStep, datum: Datum, context: Context) -> Placed | Problem:
+    surface = _across(step.surface, datum.heading)
+    if not surface:
+        return _runs_along(step, "surface", step.surface, context)
+    drop = step.knockout - (step.stand_off + context.shoe.diameter / 2)
+    if abs(drop) < NEGLIGIBLE_RISE:
+        return Placed((), datum, notes=(_not_needed(step, drop, context),))
+    # At the start the pipe goes from the knockout to the strap, at the end the other way.
+    toward = surface.times(math.copysign(1.0, drop) * (1 if step.end == "start" else -1))
+    rise, angle = abs(drop), math.radians(step.angle)
+    first = step.straight + context.reach(angle)
+    if step.end == "end":
+        if context.end_at is None:
+            says = f"{context.called(step)}: the end must be measured first, as the offset stands right before it."
+            return context.problem("no_end", "end", says, "Write where the pipe seats at the end.")
+        first = context.end_at - step.straight - context.reach(angle) - rise / math.tan(angle)
+    return Placed(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
+
+
+def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Problem:
+    return Problem(
+        code="box_offset_not_needed",
+        severity="note",
+        place=context.place("knockout"),
+        says=f"{context.called(step)}: on this strap the pipe meets the knockout within {context.at_least(abs(drop))}; "
+        "no offset is needed.",
+        remedy="Run straight into the knockout.",
+        fixes=(taking_out("Take the box offset out", f"steps.{context.index}"),),
+    )
+
+
+@place.register
+def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
+    outer = math.radians(step.angle) / 2
+    # The vertex stands higher than the arc's top: H' = H + R (sec(θ/2) - 1).
+    high = rise + context.shoe.radius * (1 / math.cos(outer) - 1)
+    run = high / math.tan(outer)
+    before, top, after = datum.at(step.at - run), datum.at(step.at).along(toward, high), datum.at(step.at + run)
+    up, down = top.minus(before).unit(), after.minus(top).unit()
+    corners = (Corner(before, up), Corner(top, down), Corner(after, datum.heading))
+    over, half = step.over, step.wide / 2
+    things = (hindrance(over, datum, toward, step.at - half, step.at + half, context),) if over else ()
+    return Placed(corners, datum, (context.along(step, datum),), things)
+
+
+@place.register
+def _(step: Saddle4Step, datum: Datum, context: Context) -> Placed | Problem:
+    sideways = _sideways(step, datum, context)
+    if isinstance(sideways, Problem):
+        return sideways
+    toward, rise = sideways
+    angle = math.radians(step.angle)
+    run, reach = rise / math.tan(angle), context.reach(angle)
+    far = step.near + step.width
+    up = offset_corners(datum, toward, rise, angle, step.near - step.margin - reach - run)
+    raised = datum.moved(toward, rise)
+    down = offset_corners(raised, toward.times(-1), rise, angle, far + step.margin + reach)
+    things = (hindrance(step.over, datum, toward, step.near, far, context),) if step.over else ()
+    dimensions = (
+        context.along(step, datum, "near"),
+        Dimension(context.place("width"), datum.at(step.near), datum.at(far), step.width),
+    )
+    return Placed((*up, *down), datum, dimensions, things)
+
+
+@place.register
+def _(step: KickStep, datum: Datum, context: Context) -> Placed | Problem:
+    turn = _across(step.turn, datum.heading)
+    toward = _across(step.toward, datum.heading if step.when == "before" or not turn else turn)
+    if not turn or not toward:
+        field = "toward" if turn else "turn"
+        return _runs_along(step, field, getattr(step, field), context)
+    if (step.kick_back is None) == (step.kick_angle is None):
+        says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
+        return context.problem("no_kick", "kick_back", says, "About three times the rise is a comfortable setback.")
+    setback = step.kick_back or step.rise / math.tan(math.radians(step.kick_angle or 45))
+    if step.rise < SLACK or setback < SLACK:
+        return context.problem("no_rise", "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
+    half = context.shoe.diameter / 2
+    corner = datum.at(step.at - (half if step.to == "back" else 0.0))
+    dimension = (context.along(step, datum),)
+    if step.when == "before":
+        vertex, kick = corner.along(toward, step.rise), corner.along(datum.heading, -setback)
+        corners = (Corner(kick, vertex.minus(kick).unit()), Corner(vertex, turn))
+        return Placed(corners, Datum(vertex.along(turn, -half), turn), dimension)
+    kick = corner.along(turn, setback).along(toward, step.rise)
+    corners = (Corner(corner, kick.minus(corner).unit()), Corner(kick, turn))
+    return Placed(corners, Datum(corner.along(toward, step.rise).along(turn, -half), turn), dimension)
+
+
+@place.register
+def _(step: SweepStep, datum: Datum, context: Context) -> Placed | Problem:
+    turn = _across(step.turn, datum.heading)
+    if not turn:
+        return _runs_along(step, "turn", step.turn, context)
+    shoe, half = context.shoe, context.shoe.diameter / 2
+    shot = math.pi / 2 / step.shots
+    if step.radius < shoe.radius:
+        least = context.at_least(shoe.radius)
+        says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
+        remedy = f"Use a radius of {least} or more, or a plain 90."
+        return context.problem("radius_too_small", "radius", says, remedy, context.setting("radius", least))
+    radius = sweep_radius(step, shoe)
+    corner = datum.at(step.at - (half if step.to == "back" else 0.0))
+    axis = datum.heading.cross(turn)
+    here, heading = corner.along(datum.heading, -tangent_length(radius, math.pi / 2)), datum.heading
+    corners: list[Corner] = []
+    for number in range(step.shots):
+        here = here.along(heading, tangent_length(radius, shot) * (1 if number == 0 else 2))
+        heading = heading.turned(axis, shot) if number < step.shots - 1 else turn
+        corners.append(Corner(here, heading))
+    notes = (_larger_radius(step, radius, context),) if step.spacing == "ends" else ()
+    return Placed(tuple(corners), Datum(corner.along(turn, -half), turn), (context.along(step, datum),), notes=notes)
+
+
+def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
+    """The radius that the shots make. In the school of length/(N - 1) it comes out larger than asked for.
+
+    Between two marks lie 2ρ tan(Θ/2N) of side, less two tangents and plus one arc of the shoe; set
+    equal to ρΘ/(N - 1) of the radius that was asked for.
+    """
+    if step.spacing == "exact":
+        return step.radius
+    shot = math.pi / 2 / step.shots
+    spacing = step.radius * math.pi / 2 / (step.shots - 1)
+    return (spacing + shoe.radius * (2 * math.tan(shot / 2) - shot)) / (2 * math.tan(shot / 2))
+
+
+def _larger_radius(step: SweepStep, radius: float, context: Context) -> Problem:
+    return Problem(
+        code="larger_radius",
+        severity="note",
+        place=context.place("spacing"),
+        says=f"{context.called(step)}: with the shots spaced over {step.shots - 1} gaps the radius comes out "
+        f"{context.shows(radius)} instead of {context.shows(step.radius)}.",
+        remedy="Use the exact spacing, or bend every pipe beside it the same way.",
+        fixes=(context.setting("spacing", "exact", "Use the exact spacing"),),
+    )
+
+
+@place.register
+def _(step: CouplingStep, datum: Datum, context: Context) -> Placed | Problem:
+    return Placed(
+        (), datum, (context.along(step, datum),), markers=(Marker("coupling", context.index, datum.at(step.at)),)
+    )
+
+
+@place.register
+def _(step: PullPointStep, datum: Datum, context: Context) -> Placed | Problem:
+    marker = Marker("pull_point", context.index, datum.at(step.at), step.width)
+    return Placed((), datum, (context.along(step, datum),), markers=(marker,))

@@ -1,0 +1,100 @@
+"""Where straps go: on the surface, near every box, at the spacing; and where that cannot be kept. Inches."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+
+from conduit.document import Head, Reading, SweepStep
+from conduit.findings import Problem
+from conduit.layout.run_layout import Layout
+from conduit.tables import Rules
+from conduit.units import TOLERANCE, format_length
+
+Span = tuple[float, float]
+# From, to, and how long it might be.
+Gap = tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Strapping:
+    """Where straps go, and the stretches that hang free for longer than the rules have it: from, to, allowed."""
+
+    straps: tuple[float, ...]
+    gaps: tuple[Gap, ...]
+
+
+def strapping(layout: Layout, reading: Reading, rules: Rules) -> Strapping:
+    """As few straps as the rules ask for, each where the pipe lies on its surface."""
+    rests = list(resting(layout, reading))
+    straps: list[float] = []
+    gaps: list[Gap] = []
+    for start, end in _between_boxes(layout):
+        mine, missing = _strapped(start, end, rests, rules)
+        straps += mine
+        gaps += missing
+    return Strapping(tuple(straps), tuple(gaps))
+
+
+def resting(layout: Layout, reading: Reading) -> Iterator[Span]:
+    """Where the pipe lies on its surface: on straights that are not within a saddle, an offset or a kick."""
+    bends, owners = layout.path.bends, layout.owners
+    edges = [0.0, *(edge for bend in bends for edge in (bend.start, bend.end)), layout.path.length]
+    for number, (low, high) in enumerate(zip(edges[::2], edges[1::2], strict=True)):
+        inner = 0 < number < len(bends) and owners[number - 1] == owners[number]
+        if not inner or isinstance(reading.steps[owners[number]], SweepStep):
+            yield low, high
+
+
+def _between_boxes(layout: Layout) -> Iterator[Span]:
+    """From box to box: pull points have a box of their own."""
+    boxes = [(layout.marker_position(one), one.width) for one in layout.markers if one.kind == "pull_point"]
+    edges = [0.0, *(edge for place, width in sorted(boxes) for edge in (place, place + width)), layout.path.length]
+    yield from zip(edges[::2], edges[1::2], strict=True)
+
+
+def _strapped(start: float, end: float, rests: list[Span], rules: Rules) -> tuple[list[float], list[Gap]]:
+    """Greedily, each strap as far on as it may be; the last within reach of the far box."""
+    if end - start < TOLERANCE:
+        return [], []
+    near = min(rules.support_from_box, (end - start) / 2)
+    straps: list[float] = []
+    here, until = start, start + near
+    while not straps or end - here > rules.support_from_box + TOLERANCE:
+        place = _placed(rests, here, until, end - near if straps else until, end)
+        if place is None:
+            break
+        straps.append(place)
+        here, until = place, min(place + rules.support_spacing, end)
+    return straps, list(_too_far(start, end, straps, rules))
+
+
+def _placed(rests: list[Span], here: float, until: float, goal: float, end: float) -> float | None:
+    """The first place from `goal` on where the pipe rests, not after `until`; else the last before that.
+
+    Where it rests nowhere between, as soon as it does again.
+    """
+    least = here + TOLERANCE
+    beyond = [max(low, goal) for low, high in rests if least < max(low, goal) <= min(high, until)]
+    last = min(until, goal)
+    before = [min(high, last) for low, high in rests if low <= last and least < min(high, last)]
+    after = [low for low, _ in rests if until <= low < end - TOLERANCE]
+    return min(beyond, default=None) or max(before, default=None) or min(after, default=None)
+
+
+def _too_far(start: float, end: float, straps: list[float], rules: Rules) -> Iterator[Gap]:
+    edges = [start, *straps, end]
+    for number, (low, high) in enumerate(pairwise(edges)):
+        at_box = number in (0, len(edges) - 2)
+        allowed = rules.support_from_box * (2 - bool(straps)) if at_box else rules.support_spacing
+        if high - low > allowed + TOLERANCE:
+            yield low, high, allowed
+
+
+def unsupported(strapped: Strapping, head: Head) -> Iterator[Problem]:
+    """Where the rule cannot be kept."""
+    for low, high, allowed in strapped.gaps:
+        span, most = (format_length(one, head.tape, head.feet) for one in (high - low, allowed))
+        begins = format_length(low, head.tape, head.feet)
+        says = f"From {begins} along the pipe it hangs {span} free, over the {most} allowed: nothing else there rests."
+        remedy = "Strap it to something of its own there, or do the step another way. Check your local code."
+        yield Problem(code="supports", severity="caution", place="steps", says=says, remedy=remedy)

@@ -1,0 +1,186 @@
+"""Checking marks that somebody laid on the pieces of a run, as given from outside: read, judge, draw.
+
+Marks are given in the order of the run's bends, each measured from end A of its own piece.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.document import Head, Name, Typed
+from conduit.mark_check.mistakes import LaidMark, MarksDoNotMatch, within_a_sixteenth
+from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdict, check_marks
+from conduit.plan import Measure, Plan, Point, laid_out, plan_of
+from conduit.simulation import Bent
+from conduit.tables import DEFAULT_RULES, Rules
+from conduit.units import UnreadableAngle, UnreadableLength, format_angle, format_length, parse_angle, parse_length
+
+ARC_STEPS = 12
+
+
+class GivenMark(BaseModel):
+    """One mark as it is given; what is left out is taken as the plan has it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    at: Typed
+    reference: Name = ""
+    hook: Literal["A", "B"] | None = None
+    angle: Typed | None = Field(None, description="Degrees, as typed; null: as planned.")
+    turned: float = Field(0.0, ge=-180, le=180, description="Rolled so many degrees off the plan, clockwise from B.")
+
+
+class UnreadableMark(ValueError):
+    """A mark's place or a piece's length cannot be read: where it stands in what was given, and why."""
+
+    def __init__(self, place: str, says: str) -> None:
+        super().__init__(says)
+        self.place = place
+
+
+class JudgedMark(BaseModel):
+    """A mark against what it should be."""
+
+    bend: int
+    should_be: Measure
+    off: float
+    off_reads: str
+    angle_off: float = Field(description="Degrees more than wanted.")
+    right: bool = Field(description="Within a sixteenth, half a degree, and not turned.")
+
+
+class PassedThing(BaseModel):
+    """The least clearance to a thing with the pipe that these marks make."""
+
+    name: str
+    clearance: str
+    touches: bool
+
+
+class MarksJudged(BaseModel):
+    """What laid marks will make, and which known mistake they look like."""
+
+    right: bool
+    says: str
+    mistake: str = Field(description="The mistake's stable name; empty where none explains the marks.")
+    step: int | None = Field(description="The step where the mistake was made, from 0, where it is of one step.")
+    explains: float | None
+    marks: list[JudgedMark]
+    end_misses_by: Measure
+    end_off: Point = Field(description="Right, up, out.")
+    passed: list[PassedThing]
+    lines: list[list[Point]] = Field(description="The pipe they make, as in the picture.")
+
+
+def judge_marks(
+    raw: Mapping[str, Any],
+    given: Sequence[GivenMark],
+    cuts: Sequence[str | float] = (),
+    rules: Rules = DEFAULT_RULES,
+) -> MarksJudged:
+    """Judge laid marks, on pieces cut to `cuts` (in their order; empty text: as planned).
+
+    Raises MarksDoNotMatch where there is not one mark for each bend or the run cannot be made, and
+    UnreadableDocument where `raw` is not a run document at all; UnreadableMark.
+    """
+    run = laid_out(raw, rules)
+    plan, reading, layout, shoe = plan_of(raw, run), run.reading, run.layout, run.shoe
+    if not plan.makeable or not layout or not shoe:
+        told = [problem.says for problem in plan.problems if problem.severity == "stop"]
+        raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
+    planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
+    if len(planned) != len(given):
+        raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
+    tape = reading.head.tape
+    places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
+    angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
+    marks = [
+        LaidMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
+        for mark, at, angle, (start, use) in zip(given, places, angles, planned, strict=True)
+    ]
+    verdict = check_marks(reading, layout, shoe, rules, marks, list(_pieces(plan, cuts, tape)))
+    return _told(verdict, marks, [start for start, _ in planned], reading.head)
+
+
+def _pieces(plan: Plan, cuts: Sequence[str | float], tape: str) -> Iterator[CutPiece]:
+    for number, piece in enumerate(plan.pieces):
+        cut = cuts[number] if number < len(cuts) else ""
+        as_planned = isinstance(cut, str) and not cut.strip()
+        length = piece.length.inches if as_planned else _read(cut, f"cuts.{number}", tape)
+        yield CutPiece(piece.start, piece.length.inches, length)
+
+
+def _read(written: str | float, place: str, tape: str) -> float:
+    try:
+        return parse_length(written, tape)
+    except UnreadableLength as error:
+        raise UnreadableMark(place, str(error)) from error
+
+
+def _angle(written: str | float | None, place: str) -> float | None:
+    try:
+        return None if written is None else parse_angle(written)
+    except UnreadableAngle as error:
+        raise UnreadableMark(place, str(error)) from error
+
+
+UNEXPLAINED = "No known mistake explains these marks."
+RIGHT = "These marks are right within a sixteenth."
+
+
+def _told(verdict: Verdict, laid: Sequence[LaidMark], starts: Sequence[float], head: Head) -> MarksJudged:
+    end, why = verdict.judgement.end, verdict.explanation
+    says = " ".join(one.says for one in verdict.explanations) or UNEXPLAINED
+    rows = zip(laid, verdict.should_be, verdict.off, verdict.angle_off, starts, strict=True)
+    return MarksJudged(
+        right=verdict.right,
+        says=RIGHT if verdict.right else says,
+        mistake=why.code if why else "",
+        step=why.step if why else None,
+        explains=why.explains if why else None,
+        marks=[
+            JudgedMark(
+                bend=number,
+                should_be=Measure.of(should - start, head.tape, head.feet),
+                off=off,
+                off_reads=_off(off, angle_off, mark, head),
+                angle_off=angle_off,
+                right=within_a_sixteenth(off) and abs(angle_off) <= ANGLE_RIGHT and abs(mark.turned) <= TURN_RIGHT,
+            )
+            for number, (mark, should, off, angle_off, start) in enumerate(rows, 1)
+        ],
+        end_misses_by=Measure.of(end.distance, head.tape, head.feet),
+        end_off=(end.right, end.up, end.out),
+        passed=[
+            PassedThing(
+                name=one.name or "what it goes over",
+                clearance=format_length(one.clearance, head.tape, head.feet),
+                touches=one.clearance < 0,
+            )
+            for one in verdict.judgement.cleared
+        ],
+        lines=_lines(verdict.bent),
+    )
+
+
+def _off(off: float, angle_off: float, mark: LaidMark, head: Head) -> str:
+    shows = format_length(abs(off), head.tape, head.feet)
+    parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
+    if abs(angle_off) > ANGLE_RIGHT:
+        parts.append(f"bent {format_angle(abs(angle_off))} too {'far' if angle_off > 0 else 'little'}")
+    if abs(mark.turned) > TURN_RIGHT:
+        parts.append("turned otherwise")
+    return ", ".join(parts) or "right"
+
+
+def _lines(bent: Bent) -> list[list[Point]]:
+    """Straights and arcs in turn, a polyline each."""
+    lines: list[list[Point]] = []
+    here = 0.0
+    for arc in bent.arcs:
+        lines.append([bent.point_at(min(here, arc.start)), bent.point_at(arc.start)])
+        places = [arc.start + (arc.end - arc.start) * i / ARC_STEPS for i in range(ARC_STEPS + 1)]
+        lines.append([bent.point_at(s) for s in places])
+        here = arc.end
+    return [*lines, [bent.point_at(min(here, bent.length)), bent.end.point]]

@@ -1,0 +1,251 @@
+"""Which known mistake somebody's marks look like.
+
+Each mistake of the trade (handbook, Trade §12) is tried on the run: the marks that it would have given
+are worked out and compared with the marks that were laid. How well one explains them is the part of
+the squared differences that it takes away.
+"""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from conduit.bender import Hook, Reference, Shoe
+from conduit.document import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    KickStep,
+    OffsetStep,
+    Reading,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+)
+from conduit.layout import Layout, lay_out
+from conduit.marking import mark_of_arc
+from conduit.tables import TYPICAL_SHOE, Rules
+
+SIXTEENTH = 1 / 16
+GOOD_EXPLANATION = 0.8
+
+
+@dataclass(frozen=True)
+class LaidMark:
+    """A mark as someone laid it: inches from end A of the run's pipe, and how they mean to set and bend it.
+
+    Degrees; `turned`: rolled so far off the plan, right-handed toward B.
+    """
+
+    at: float
+    reference: Reference = ""
+    hook: Hook | None = None
+    angle: float | None = None
+    turned: float = 0.0
+
+
+@dataclass(frozen=True)
+class Explanation:
+    """A mistake that the marks look like, at which step (from 0; None: the whole run), and how well it explains."""
+
+    code: str
+    says: str
+    step: int | None
+    explains: float
+
+
+class MarksDoNotMatch(ValueError):
+    """There is not one mark for each bend; the message says how many are wanted."""
+
+
+@dataclass(frozen=True)
+class Case:
+    """All that the mistakes are tried on."""
+
+    reading: Reading
+    layout: Layout
+    shoe: Shoe
+    rules: Rules
+    laid: tuple[LaidMark, ...]
+
+    def at(self, layout: Layout, index: int) -> float:
+        """The exact mark of a bend of `layout`, for the reference and hook that were laid."""
+        mark = self.laid[index]
+        bend = layout.path.bends[index]
+        return mark_of_arc(bend.start, bend.end, self.shoe, mark.reference, mark.hook or "A").at
+
+    def exact(self, layout: Layout | None = None) -> list[float]:
+        """All exact marks of `layout` (of this run, where it is left out)."""
+        return [self.at(layout or self.layout, index) for index in range(len(self.laid))]
+
+    def shrink(self, step: int) -> float:
+        """What a step really shrinks the run by: pipe used less distance along the leg."""
+        first, last = self.layout.indices_of(step)[0], self.layout.indices_of(step)[-1]
+        bends, radius = self.layout.path.bends, self.layout.path.radius
+        start, end = bends[first], bends[last]
+        along = end.point(end.angle, radius).minus(start.entry).dot(start.heading_before)
+        return end.end - start.start - along
+
+
+def within_a_sixteenth(off: float) -> bool:
+    """Whether a mark that is `off` inches off counts as right."""
+    return abs(off) <= SIXTEENTH + 1e-9
+
+
+def best_mistake(case: Case, should: list[float]) -> Explanation | None:
+    """The mistake that takes away most of the differences; the plainer one where two do as well."""
+    laid = [mark.at for mark in case.laid]
+    whole = _squares(laid, should)
+    best: Explanation | None = None
+    for code, says, step, marks in _mistakes(case, should):
+        explains = 1 - _squares(laid, marks) / whole
+        if explains > (best.explains + 0.02 if best else GOOD_EXPLANATION):
+            best = Explanation(code, says, step, explains)
+    return best
+
+
+def _squares(some: Sequence[float], others: Sequence[float]) -> float:
+    return sum((a - b) ** 2 for a, b in zip(some, others, strict=True))
+
+
+Mistake = tuple[str, str, int | None, list[float]]
+
+
+def _mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
+    """Every mistake that this run allows, with the marks it would have given. The likeliest first."""
+    for step, met in enumerate(case.reading.steps):
+        if met is None:
+            continue
+        yield from _shrink_mistakes(case, should, step, met)
+        yield from _clearance_mistakes(case, step, met)
+        yield from _turn_mistakes(case, should, step, met)
+        yield from _box_offset_mistakes(case, step, met)
+    yield from _setting_mistakes(case, should)
+    yield from _deduct_mistakes(case, should)
+    yield from _slips(case, should)
+
+
+def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float]:
+    return [at + (by if index in indices else 0.0) for index, at in enumerate(should)]
+
+
+def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
+        return
+    bends, shrink = case.layout.indices_of(step), case.shrink(step)
+    half = shrink / 2
+    later = case.layout.indices_after(step)
+    if later:
+        says = "Its shrink was not carried into the marks that follow."
+        yield "shrink_not_carried", says, step, _moved(should, -shrink, later)
+        says = "Its shrink was left out, in its own marks and in all that follow."
+        mine = _moved(should, -half if isinstance(met, Saddle3Step | Saddle4Step) else -shrink, bends)
+        yield "unshrunk_carried", says, step, _moved(mine, -shrink, later)
+    if isinstance(met, Saddle3Step):
+        yield "unshrunk", "The centre mark was not moved on by the shrink.", step, _moved(should, -half, bends)
+    elif isinstance(met, Saddle4Step):
+        moved = _moved(_moved(should, -half, bends), -half, bends[2:])
+        yield "unshrunk", "The saddle's marks were not moved on by the shrink.", step, moved
+        says = "The far marks were laid without the first offset's shrink."
+        yield "far_unshrunk", says, step, _moved(should, -half, bends[2:])
+    elif met.ref == "raised_by":
+        says = "The mark that was not corrected for shrink was used."
+        yield "unshrunk", says, step, _moved(should, -shrink, bends)
+        says = "The shrink was added into the spacing between the marks."
+        yield "shrink_in_spacing", says, step, _moved(should, -shrink, bends[:1])
+    says = "The shrink was added into the spacing between the marks."
+    yield "shrink_in_spacing", says, step, _moved(should, shrink, bends[1:2])
+
+
+def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, OffsetStep | Saddle3Step | Saddle4Step) or met.over is None:
+        return
+    for factor, code, says in (
+        (0, "clearance_forgotten", "The clearance was forgotten."),
+        (2, "clearance_twice", "The clearance was counted twice."),
+    ):
+        over = met.over.model_copy(update={"clear": met.over.clear * factor})
+        marks = _marks_of_changed(case, step, met.model_copy(update={"over": over}))
+        if marks:
+            yield code, says, step, marks
+
+
+def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | None:
+    steps = (*case.reading.steps[:step], instead, *case.reading.steps[step + 1 :])
+    layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.rules)
+    return case.exact(layout) if len(layout.owners) == len(case.laid) else None
+
+
+def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
+    if not isinstance(met, BendStep | KickStep):
+        return
+    after = case.layout.indices_after(step)
+    if after:
+        says = "The legs were added up without taking off the gain."
+        yield "no_gain", says, step, _moved(should, case.shoe.gain, after)
+    says = "The deduct was not taken off."
+    yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.layout.indices_of(step))
+
+
+def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
+    if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH:
+        marks = _marks_of_changed(case, step, met.model_copy(update={"straight": 0.0}))
+        if marks:
+            yield "no_straight", "The straight at the connector was left out before the box offset.", step, marks
+
+
+def _setting_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
+    """Hook reversed, one reference taken for another, the notch for a centre that is no 45: for one bend or all."""
+    everything = tuple(range(len(should)))
+    groups = [everything] if len(should) > 1 else []
+    groups += [(index,) for index in everything]
+    for group in groups:
+        step = case.layout.owners[group[0]] if len(group) == 1 else None
+        for code, says, swap in _SWAPS:
+            laid = tuple(swap(mark) if index in group else mark for index, mark in enumerate(case.laid))
+            yield code, says, step, replace(case, laid=laid).exact()
+    for index, mark in enumerate(case.laid):
+        bend = case.layout.path.bends[index]
+        if mark.reference == "notch" and abs(math.degrees(bend.angle) - 45) > 0.5:
+            middle = (bend.start + bend.end) / 2
+            says = "The notch is the middle of a 45 only; this centre bend is not 45."
+            yield "notch_not_45", says, case.layout.owners[index], [*should[:index], middle, *should[index + 1 :]]
+    other_end = [case.layout.path.length - at for at in should]
+    yield "other_end", "The marks were measured from the other end.", None, other_end
+    for index in everything:
+        says = f"Mark {index + 1} was measured from the other end."
+        yield "both_ends", says, case.layout.owners[index], [*should[:index], other_end[index], *should[index + 1 :]]
+
+
+def _other_hook(mark: LaidMark) -> LaidMark:
+    return replace(mark, hook="B" if mark.hook == "A" else "A")
+
+
+def _for(reference: Reference) -> Callable[[LaidMark], LaidMark]:
+    return lambda mark: replace(mark, reference=reference)
+
+
+_SWAPS: tuple[tuple[str, str, Callable[[LaidMark], LaidMark]], ...] = (
+    ("hook_reversed", "The mark is for the hook facing the other way.", _other_hook),
+    ("wrong_reference", "The mark is for the star, but another reference is set on it.", _for("star")),
+    ("wrong_reference", "The mark is for the arrow, but another reference is set on it.", _for("arrow")),
+)
+
+
+def _deduct_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
+    nineties = [i for i, bend in enumerate(case.layout.path.bends) if abs(math.degrees(bend.angle) - 90) < 0.5]
+    for size, (deduct, _) in TYPICAL_SHOE.items():
+        if abs(deduct - case.shoe.deduct) > 1 / 4:
+            says = f"The deduct of {size} was used."
+            yield "wrong_size", says, None, _moved(should, case.shoe.deduct - deduct, nineties)
+
+
+def _slips(case: Case, should: list[float]) -> Iterator[Mistake]:
+    """The arithmetic itself: one mark alone is off, or all from one bend on by the same."""
+    off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
+    for index, by in enumerate(off):
+        step = case.layout.owners[index]
+        says = f"The arithmetic of mark {index + 1} is off; the others agree."
+        yield "arithmetic", says, step, _moved(should, by, [index])
+    for index, by in enumerate(off[:-1]):
+        says = f"From mark {index + 1} on every mark is off by the same: a sum done wrong there."
+        yield "arithmetic_from", says, case.layout.owners[index], _moved(should, by, range(index, len(off)))

@@ -1,0 +1,349 @@
+"""The card way: marks by rule of thumb, as a person does the sums, each as a sentence that can be done again.
+
+Source: docs/trade.md, By the card. The card counts corners as sharp, knows no radius, and adds up from the pipe's
+end; what it leaves out (shrink of a kick, of a box offset) is left out here too. Every measure is read off the tape
+first, and every result is put on the tape before it is used again. Inches and degrees.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import singledispatch
+
+from conduit.bender import CENTRE, Hook, Reference, Shoe
+from conduit.document import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    CouplingStep,
+    KickStep,
+    LeftOut,
+    OffsetStep,
+    PullPointStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SweepStep,
+)
+from conduit.marking.sums import Sums
+from conduit.tables import CARD_OFFSETS, CARD_SADDLES
+from conduit.units import format_angle
+
+# Radius to developed length of a quarter turn, as the card has it.
+QUARTER = 1.571
+
+
+@dataclass(frozen=True)
+class CardMark:
+    """A mark by the card: from the pipe's end A, with reference, hook and angle."""
+
+    at: float
+    reference: Reference
+    hook: Hook
+    angle: float
+
+
+@dataclass(frozen=True)
+class CardWay:
+    """One way in which crews mark and set a step, with the sentences that are its own."""
+
+    name: str
+    marks: tuple[CardMark, ...]
+    lines: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class CardStep:
+    """What the card gives for one step: the sums before and after that all ways share, and the ways, the usual first.
+
+    `shrink` and `spacing` where the card has them. No ways: the card does not know this step.
+    """
+
+    step: int
+    ways: tuple[CardWay, ...]
+    lines: tuple[str, ...]
+    after: tuple[str, ...]
+    spacing: float | None = None
+    shrink: float | None = None
+
+    @property
+    def marks(self) -> tuple[CardMark, ...]:
+        """The usual way's marks."""
+        return self.ways[0].marks if self.ways else ()
+
+
+@dataclass(frozen=True)
+class CardRun:
+    """The card's answers step by step, and the length to cut with its sums; None where a step is not on the card."""
+
+    steps: tuple[CardStep, ...]
+    cut: float | None
+    cut_lines: tuple[str, ...]
+
+
+@dataclass
+class Tally:
+    """Where the person's sum stands: `so_far` plus a measure on this leg is a place on the pipe."""
+
+    shoe: Shoe
+    stand_off: float
+    sums: Sums
+    so_far: float = 0.0
+    half: float = 0.0
+    turned: bool = False
+    known: bool = True
+    own: list[CardWay] = field(default_factory=list)
+
+    def at(self, label: str, word: str, measure: float, *more: tuple[str, float], then: str = "") -> float:
+        """A place on the pipe: what is used so far, a measure on this leg, and what else is added or taken off."""
+        begun = [("so far", self.so_far)] if self.so_far else []
+        return self.sums.add(label, *begun, (word, measure), *more, then=then)
+
+    def shrunk(self, shrink: float, what: str = "shrink") -> None:
+        """From here on the pipe has used up more than the tape along it shows."""
+        self.so_far = self.sums.add("From here on, so far", ("so far", self.so_far), (what, shrink))
+
+    def turn(self, back: float, gain: float, from_centre: bool = False) -> None:
+        """After a 90 with its back at `back`: the next leg is measured from there, and the gain comes off."""
+        more = [("half the diameter", self.half)] if from_centre else []
+        called = "Next leg, measured from the centre, so far" if from_centre else "Next leg, so far"
+        self.so_far = self.at(called, "to the back", back, ("gain", -gain), *more)
+        self.turned = True
+
+    def way(self, name: str, *marks: CardMark) -> None:
+        """One way to mark and set the step, with the sentences since the last."""
+        self.own.append(CardWay(name, marks, tuple(self.sums.taken())))
+
+
+def card_way(
+    steps: Sequence[AnyStep], shoe: Shoe, stand_off: float = 0.0, tape: str = "1/16", end: float | None = None
+) -> CardRun:
+    """The card's way on a pipe measured from its end A, its last leg `end` long to where it seats."""
+    sums = Sums(tape)
+    tally = Tally(shoe, sums.read(stand_off), sums, half=sums.read(shoe.diameter / 2))
+    done: list[CardStep] = []
+    for index, step in enumerate(steps):
+        tally.own = []
+        spacing, shrink, lines = on_card(step, tally)
+        done.append(CardStep(index, tuple(tally.own), tuple(lines), tuple(sums.taken()), spacing, shrink))
+    if end is None or not tally.known:
+        return CardRun(tuple(done), None, ())
+    cut = tally.at("Cut", "last leg", end)
+    return CardRun(tuple(done), cut, tuple(sums.taken()))
+
+
+# Spacing, shrink, and the sentences that come before those of any way.
+Answer = tuple[float | None, float | None, Sequence[str]]
+
+
+def _figures(angle: float, tally: Tally) -> tuple[float, float]:
+    """The card's multiplier and shrink per inch; between its lines, those of the nearest."""
+    nearest = min(CARD_OFFSETS, key=lambda line: abs(line - angle))
+    _own_line(angle, nearest, tally)
+    return CARD_OFFSETS[nearest]
+
+
+def _own_line(angle: float, nearest: float, tally: Tally) -> None:
+    if abs(nearest - angle) > 1e-9:
+        tally.sums.says(f"{format_angle(angle)} is not on the card; these are the figures of {format_angle(nearest)}.")
+
+
+def _rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, tally: Tally) -> float:
+    if step.over is None:
+        return tally.sums.read(step.rise or 0.0)
+    off = [("stand-off", -tally.stand_off)] if tally.stand_off else []
+    return tally.sums.add("Rise", ("height", step.over.height), ("clearance", step.over.clear), *off)
+
+
+@singledispatch
+def on_card(step: AnyStep, tally: Tally) -> Answer:
+    """What the card gives for one step."""
+    raise TypeError(f"no such step: {step}")
+
+
+@on_card.register
+def _(step: CouplingStep | PullPointStep | LeftOut, tally: Tally) -> Answer:
+    return None, None, ()
+
+
+def _to_back(step: BendStep | KickStep | SweepStep, tally: Tally) -> float:
+    """A turn's measure, to its back."""
+    if step.to == "centre":
+        return tally.sums.add("To the back", ("centre", step.at), ("half the diameter", tally.half))
+    if step.to == "wall" and step.stand_off:
+        return tally.sums.add("To the back", ("wall", step.at), ("stand-off", -step.stand_off))
+    return tally.sums.read(step.at)
+
+
+def _ninety(back: float, tally: Tally) -> CardMark:
+    if tally.turned:
+        at = tally.at("Star, hook toward B", "to the back", back)
+        return CardMark(at, "star", "B", 90)
+    deduct = tally.sums.read(tally.shoe.deduct)
+    at = tally.at("Arrow, hook toward A", "to the back", back, ("deduct", -deduct))
+    return CardMark(at, "arrow", "A", 90)
+
+
+@on_card.register
+def _(step: BendStep, tally: Tally) -> Answer:
+    if abs(step.angle - 90) > 0.5:
+        tally.sums.says("The card has no figures for a single bend that is no 90; measure on from there.")
+        tally.known, tally.turned = False, True
+        tally.so_far = tally.at("Next leg, so far", "to the bend", step.at)
+        return None, None, ()
+    back = _to_back(step, tally)
+    lines = tally.sums.taken()
+    tally.way("the 90’s mark", _ninety(back, tally))
+    tally.turn(back, tally.sums.read(tally.shoe.gain), step.next_from == "centre")
+    return None, None, lines
+
+
+def _spacing(rise: float, angle: float, tally: Tally) -> tuple[float, float]:
+    multiplier, per_inch = _figures(angle, tally)
+    return (
+        tally.sums.times("Spacing", "rise", rise, multiplier),
+        tally.sums.times("Shrink", "rise", rise, per_inch),
+    )
+
+
+def _offset(ref: str, at: float, rise: float, angle: float, tally: Tally) -> Answer:
+    spacing, shrink = _spacing(rise, angle, tally)
+    lines = tally.sums.taken()
+    if ref == "raised_by":
+        far = tally.at("Mark nearest the face", "face", at, ("shrink", shrink))
+        near = tally.sums.add("Other mark, one spacing back", ("", far), ("spacing", -spacing))
+        tally.way("on the star", *(CardMark(one, "star", "A", angle) for one in (near, far)))
+        tally.sums.says("The same marks are taken as the bends’ centres.")
+    else:
+        near = _first_mark(ref, at, spacing, shrink, tally)
+        far = tally.sums.add("Second mark, one spacing on", ("", near), ("spacing", spacing))
+        tally.way("on the arrow", *(CardMark(one, "arrow", "A", angle) for one in (near, far)))
+        tally.sums.says("The same marks are taken as the bends’ centres.")
+    tally.way("centres on the notch", *(CardMark(one, "notch", "B", angle) for one in (near, far)))
+    tally.shrunk(shrink)
+    return spacing, shrink, lines
+
+
+def _first_mark(ref: str, at: float, spacing: float, shrink: float, tally: Tally) -> float:
+    if ref == "starts_at":
+        return tally.at("First mark", "start", at)
+    halves = (("half the shrink", tally.sums.half(shrink)), ("half the spacing", -tally.sums.half(spacing)))
+    return tally.at("First mark", "centre", at, *halves)
+
+
+@on_card.register
+def _(step: OffsetStep, tally: Tally) -> Answer:
+    return _offset(step.ref, step.at, _rise_of(step, tally), step.angle, tally)
+
+
+@on_card.register
+def _(step: RolledStep, tally: Tally) -> Answer:
+    rise = tally.sums.hypotenuse("True rise", step.rise, step.roll)
+    return _offset(step.ref, step.at, rise, step.angle, tally)
+
+
+@on_card.register
+def _(step: BoxOffsetStep, tally: Tally) -> Answer:
+    off = step.knockout - step.stand_off - tally.shoe.diameter / 2
+    signs = 1 if off >= 0 else -1
+    parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half the diameter", -tally.half))
+    ordered = parts if signs > 0 else parts[::-1]
+    rise = tally.sums.add("Rise", *((word, signs * value) for word, value in ordered if value))
+    if step.end == "end":
+        tally.sums.says("A box offset at the far end is done last, after trimming to length; shrink is ignored.")
+        return None, None, tally.sums.taken()
+    multiplier, _ = _figures(step.angle, tally)
+    spacing = tally.sums.times("Spacing", "rise", rise, multiplier, then="shrink is ignored")
+    lines = tally.sums.taken()
+    first = tally.at("First mark", "straight", step.straight)
+    second = tally.sums.add("Second mark, one spacing on", ("", first), ("spacing", spacing))
+    tally.way("on the arrow", *(CardMark(at, "arrow", "A", step.angle) for at in (first, second)))
+    return spacing, 0.0, lines
+
+
+@on_card.register
+def _(step: Saddle3Step, tally: Tally) -> Answer:
+    rise = _rise_of(step, tally)
+    nearest = min(CARD_SADDLES, key=lambda line: abs(line - step.angle))
+    _own_line(step.angle, nearest, tally)
+    multiplier, per_inch = CARD_SADDLES[nearest]
+    shrink = tally.sums.times("Shrink to the centre", "rise", rise, per_inch)
+    spacing = tally.sums.times("Centre to outer mark", "rise", rise, multiplier)
+    centre = tally.at("Centre mark, notch", "centre", step.at, ("shrink", shrink))
+    near = tally.sums.add("Outer mark before it, arrow", ("", centre), ("spacing", -spacing))
+    far = tally.sums.add("Outer mark after it, arrow", ("", centre), ("spacing", spacing))
+    lines = tally.sums.taken()
+    outer = step.angle / 2
+    middle, last = CardMark(centre, "notch", "A", step.angle), CardMark(far, "arrow", "A", outer)
+    tally.sums.says("Centre first; outer hooks face the centre.")
+    tally.way("hooks face the centre", CardMark(near, "arrow", "B", outer), middle, last)
+    tally.sums.says("All hooks the same way, marks in order, no turning end for end.")
+    tally.way("pushed through", CardMark(near, "arrow", "A", outer), middle, last)
+    tally.shrunk(2 * shrink, "shrink of both sides")
+    return spacing, shrink, lines
+
+
+@on_card.register
+def _(step: Saddle4Step, tally: Tally) -> Answer:
+    rise = _rise_of(step, tally)
+    spacing, shrink = _spacing(rise, step.angle, tally)
+    near = tally.at("Near inner mark", "near edge", step.near, ("margin", -step.margin), ("shrink", shrink))
+    width = (("width", step.width), ("margin", step.margin), ("shrink", shrink))
+    far = tally.at("Far inner mark", "near edge", step.near, *width)
+    first = tally.sums.add("Near outer mark, one spacing back", ("", near), ("spacing", -spacing))
+    last = tally.sums.add("Far outer mark, one spacing on", ("", far), ("spacing", spacing))
+    lines = tally.sums.taken()
+    places = (first, near, far, last)
+    ways: tuple[tuple[str, str, Reference, tuple[Hook, ...]], ...] = (
+        ("hooks face the thing", "Turn the shoe round for the second pair.", "arrow", ("B", "B", "A", "A")),
+        ("centres on the notch", "The same marks are the bends’ centres.", "notch", ("B", "B", "A", "A")),
+        ("pushed through", "All hooks the same way, marks in order.", "arrow", ("A", "A", "A", "A")),
+    )
+    for name, says, reference, hooks in ways:
+        tally.sums.says(says)
+        tally.way(name, *(CardMark(at, reference, hook, step.angle) for at, hook in zip(places, hooks, strict=True)))
+    tally.shrunk(2 * shrink, "shrink of both sides")
+    return spacing, 2 * shrink, lines
+
+
+@on_card.register
+def _(step: KickStep, tally: Tally) -> Answer:
+    back = _to_back(step, tally)
+    tally.sums.says("The 90 first; then kick until the tape reads the rise. The kick’s shrink is left out.")
+    lines = tally.sums.taken()
+    ninety, gain = _ninety(back, tally), tally.sums.read(tally.shoe.gain)
+    if step.kick_back is None:
+        tally.turn(back, gain)
+        return None, None, lines
+    # Bent until the tape reads the rise it makes just the angle of rise and setback.
+    angle = math.degrees(math.atan2(step.rise, step.kick_back))
+    if step.when == "after":
+        tally.turn(back, gain)
+        kick = tally.at("Kick, the bend’s centre on it", "setback", step.kick_back)
+        tally.way("by setback", ninety, CardMark(kick, CENTRE, "A", angle))
+        return None, None, lines
+    before = (("half the diameter", -tally.half), ("setback", -step.kick_back))
+    kick = tally.at("Kick, the bend’s centre on it", "to the back", back, *before)
+    tally.way("by setback", CardMark(kick, CENTRE, "A", angle), ninety)
+    tally.turn(back, gain)
+    return None, None, lines
+
+
+@on_card.register
+def _(step: SweepStep, tally: Tally) -> Answer:
+    back, sums = _to_back(step, tally), tally.sums
+    length = sums.times("Developed length", "radius", sums.read(step.radius), QUARTER)
+    exact = step.spacing == "exact"
+    gaps = step.shots if exact else step.shots - 1
+    spacing = sums.divided("Between the marks", "length", length, gaps)
+    half = [("half a space", sums.half(spacing))] if exact else []
+    before = (("half the diameter", -tally.half), ("radius", -step.radius))
+    first = tally.at("First mark", "to the back", back, *before, *half, then=f"{step.shots - 1} more, each a space on")
+    lines = sums.taken()
+    marks = [first + spacing * shot for shot in range(step.shots)]
+    for name, reference in (("shots’ centres on the marks", CENTRE), ("arrow on the marks", "arrow")):
+        tally.way(name, *(CardMark(at, reference, "A", 90 / step.shots) for at in marks))
+    twice = (("radius", step.radius), ("radius", step.radius), ("diameter", tally.shoe.diameter))
+    gain = sums.add("Gain of the sweep", *twice, ("length", -length))
+    tally.turn(back, gain)
+    return spacing, None, lines

@@ -1,0 +1,112 @@
+"""From the centreline and the shoe to pencil marks (handbook, Geometry, The shoe).
+
+With the hook facing A and the arrow on `s` the arc is [s + a, s + a + Rθ]; facing B it is
+[s - a - Rθ, s - a]. A mark for another reference is the arrow's, moved by that reference's distance
+toward the heel, which is away from where the hook faces.
+"""
+
+from dataclasses import dataclass
+
+from conduit.bender import Hook, Reference, Shoe
+from conduit.layout import PathBend
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A pencil mark `at` inches from the pipe's end A, for one reference and one way of the hook."""
+
+    reference: Reference
+    hook: Hook
+    at: float
+
+
+def marks_for(bend: PathBend, shoe: Shoe, from_position: float = 0.0) -> tuple[Mark, ...]:
+    """All marks that make this bend, measured from position `from_position` on the straight pipe."""
+    return marks_of_arc(bend.start - from_position, bend.end - from_position, shoe)
+
+
+def marks_of_arc(start: float, end: float, shoe: Shoe) -> tuple[Mark, ...]:
+    """All marks that put an arc from `start` to `end` on the straight pipe."""
+    references = shoe.references().items()
+    hooks: tuple[Hook, Hook] = ("A", "B")
+    return tuple(
+        Mark(reference, hook, _at(start, end, shoe, distance, hook))
+        for hook in hooks
+        for reference, distance in references
+    )
+
+
+def _at(start: float, end: float, shoe: Shoe, distance: float, hook: Hook) -> float:
+    """Where the mark stands for a reference so far from the arrow, toward the heel."""
+    return start - shoe.arc_offset + distance if hook == "A" else end + shoe.arc_offset - distance
+
+
+def mark_of_arc(start: float, end: float, shoe: Shoe, reference: Reference, hook: Hook) -> Mark:
+    """The mark of one reference and hook that puts an arc there. Raises KeyError for no reference of the shoe."""
+    distance = shoe.distance(reference, (end - start) / shoe.radius)
+    return Mark(reference, hook, _at(start, end, shoe, distance, hook))
+
+
+@dataclass(frozen=True)
+class Recommended:
+    """The mark that is proposed for a bend, and why."""
+
+    mark: Mark
+    reason: str
+
+
+def _find(marks: tuple[Mark, ...], reference: Reference, hook: Hook, length: float) -> Mark | None:
+    found = (mark for mark in marks if mark.reference == reference and mark.hook == hook)
+    return next((mark for mark in found if 0 <= mark.at <= length), None)
+
+
+def recommend(marks: tuple[Mark, ...], length: float, saddle: tuple[int, float] | None = None) -> Recommended:
+    """Which reference and hook to use on a piece of `length`, in the trade's habit.
+
+    `saddle` is the bend's number within a three-bend saddle (0, 1, 2) and the centre's angle in degrees.
+    """
+    for reference, hook, reason in (*_saddle_habits(saddle), *_HABITS):
+        mark = _find(marks, reference, hook, length)
+        if mark:
+            return Recommended(mark, reason)
+    return Recommended(marks[0], "No mark of this bend lies on the pipe; it begins too near the end.")
+
+
+_HABITS: tuple[tuple[Reference, Hook, str], ...] = (
+    ("arrow", "A", "Arrow with the hook toward A: every mark is measured from A, and the hook faces it."),
+    ("arrow", "B", "Hook toward B: with the hook toward A the mark would be off the pipe."),
+    ("star", "A", "On the star, as the arrow's mark would be off the pipe."),
+    ("star", "B", "On the star with the hook toward B, as no other mark lies on the pipe."),
+)
+
+
+def _saddle_habits(saddle: tuple[int, float] | None) -> tuple[tuple[Reference, Hook, str], ...]:
+    if saddle is None:
+        return ()
+    number, centre = saddle
+    if number == 1 and abs(centre - 45) < 0.5:
+        return (("notch", "A", "The notch is the middle of a 45: set it on the saddle's centre."),)
+    if number == 1:
+        return (("arrow", "A", "Not the notch: it is the middle of a 45 only, and this centre bend is not 45."),)
+    hook: Hook = "B" if number == 0 else "A"
+    return (("arrow", hook, "Outer bend of a saddle: the hook faces the centre."),)
+
+
+@dataclass(frozen=True)
+class StubHabits:
+    """The same stub done by other habits, all in inches from the pipe's end (handbook, Trade §4)."""
+
+    burnt_deduct: float
+    burnt_mark: float
+    slide_to: float
+    front_edge: float | None
+
+
+def stub_habits(height: float, shoe: Shoe) -> StubHabits:
+    """A stub of `height` to its back, without the subtraction, without a mark, or on the front edge.
+
+    Burnt: hold the tape's `burnt_deduct` at the pipe's end and mark at the full height. No mark: slide
+    the tape in the shoe until the arrow reads `slide_to`. Front edge: height less its own, larger deduct.
+    """
+    front = shoe.front_deduct
+    return StubHabits(shoe.deduct, height, height - shoe.deduct, None if front is None else height - front)

@@ -1,0 +1,40 @@
+"""The one call: a run document in, its plan out, with every finding and what mends it.
+
+Knows how layout, marks, simulation and order are held against each other: a verdict is earned here.
+Gives: make_plan and the Plan's schema, checked runs, proofs, the ways to do a step.
+Never imports the bench, mark checks or cutting, which stand on it.
+"""
+
+from conduit.plan.checked_run import given_shoe, laid_out
+from conduit.plan.drawing_schema import Point
+from conduit.plan.judgement import Cleared, Judgement, judge_things
+from conduit.plan.planner import make_plan, plan_of
+from conduit.plan.proof import Prover
+from conduit.plan.schema import CardAnswer, Measure, Plan, PlannedCoupling, PlannedMark, PlannedPiece, ShoeUsed, Stub
+from conduit.plan.step_options import Way, ways_of
+from conduit.plan.tolerance import SLACK_ACROSS, SLACK_ALONG, spread_at_end
+
+__all__ = [
+    "SLACK_ACROSS",
+    "SLACK_ALONG",
+    "CardAnswer",
+    "Cleared",
+    "Judgement",
+    "Measure",
+    "Plan",
+    "PlannedCoupling",
+    "PlannedMark",
+    "PlannedPiece",
+    "Point",
+    "Prover",
+    "ShoeUsed",
+    "Stub",
+    "Way",
+    "given_shoe",
+    "judge_things",
+    "laid_out",
+    "make_plan",
+    "plan_of",
+    "spread_at_end",
+    "ways_of",
+]

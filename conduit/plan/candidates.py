@@ -1,0 +1,90 @@
+"""The ways in which a step can be done by what was measured for it: other angles, other numbers of bends."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from pydantic import BaseModel
+
+from conduit.document import (
+    AnyStep,
+    BoxOffsetStep,
+    KickStep,
+    OffsetStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SweepStep,
+)
+from conduit.tables import CARD_ANGLES, CARD_SADDLES
+from conduit.units import format_angle, write_angle, write_length
+
+SHOTS = (5, 6, 9, 10, 15, 18)
+OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
+
+
+class Candidate(BaseModel):
+    """A way to do a step that is to be tried: how it is called, its angle in degrees, and the step as written."""
+
+    name: str
+    angle: float
+    written: dict[str, Any]
+
+
+def candidates(step: AnyStep, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+    """The ways to do a step, by what was measured for it, as they are written in a run with this tape."""
+    match step:
+        case OffsetStep() | RolledStep():
+            called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
+            yield from _at_angles(f"{called} at {{}}", written, _with(step.angle, CARD_ANGLES))
+        case BoxOffsetStep():
+            yield from _at_angles("Box offset at {}", written, _with(step.angle, OFFSETS_AT_BOXES))
+        case Saddle3Step() | Saddle4Step():
+            yield from _saddles(step, written, tape)
+        case KickStep():
+            for angle in CARD_ANGLES[:-1]:
+                kicked = {**written, "kick_angle": write_angle(angle), "kick_back": None}
+                yield Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
+        case SweepStep():
+            for shots in sorted({*SHOTS, step.shots}):
+                name = f"{shots} shots of {format_angle(90 / shots)}"
+                yield Candidate(name=name, angle=90 / shots, written={**written, "shots": shots})
+
+
+def _with(angle: float, angles: tuple[float, ...]) -> list[float]:
+    """The usual angles, and the one that was written where it is none of them."""
+    return sorted({*angles, angle})
+
+
+def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Iterator[Candidate]:
+    for angle in angles:
+        changed = {**written, "angle": write_angle(angle)}
+        yield Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
+
+
+def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+    three, four = _as_three(step, written, tape), _as_four(step, written, tape)
+    angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
+    for angle in angles:
+        name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
+        yield Candidate(name=name, angle=angle, written={**three, "angle": write_angle(angle)})
+    angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)
+    yield from _at_angles("Four bends at {}", four, angles)
+
+
+def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
+    """A four-bend saddle's measures as a three-bend saddle's: its centre is the middle of the thing."""
+    if isinstance(step, Saddle3Step):
+        return written
+    kept = {key: value for key, value in written.items() if key not in ("near", "margin")}
+    return {**kept, "kind": "saddle3", "at": write_length(step.near + step.width / 2, tape)}
+
+
+def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
+    """A three-bend saddle's measures as a four-bend saddle's: the thing is as wide as it is high."""
+    if isinstance(step, Saddle4Step):
+        return written
+    width, margin = (step.wide, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
+    kept = {key: value for key, value in written.items() if key not in ("at", "width")}
+    near = max(step.at - width / 2, 0.0)
+    measures = {key: write_length(value, tape) for key, value in (("near", near), ("width", width), ("margin", margin))}
+    return {**kept, "kind": "saddle4", **measures}

@@ -1,0 +1,129 @@
+"""From a raw document to its layout on its shoe, with everything found on the way."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
+from conduit.document import Head, Reading, far_out, read_document
+from conduit.findings import Fix, Problem, setting, stops
+from conduit.layout import Layout, blocked, check, fixed_couplings, lay_out, split
+from conduit.plan.bent_findings import found_by_bending
+from conduit.plan.proof import Prover
+from conduit.sequence import found_by_ordering, pieces_of
+from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules, most_in_air
+
+
+@dataclass(frozen=True)
+class LaidOut:
+    """A run laid out on its shoe, with its couplings and everything found.
+
+    No layout where there is no shoe for it; no couplings where it is not complete or they find no place.
+    `fixed`: the breaks in the pipe that steps make, along it, and how far from each the next piece begins; `pieces`:
+    where each piece begins and ends on the run's straight pipe.
+    `prover`: bends it in simulation, where it could be bent.
+    """
+
+    reading: Reading
+    layout: Layout | None
+    shoe: Shoe | None
+    rules: Rules
+    problems: list[Problem]
+    couplings: tuple[float, ...] = ()
+    fixed: Mapping[float, float] = field(default_factory=dict)
+    pieces: Sequence[tuple[float, float]] = ()
+    prover: Prover | None = None
+
+
+def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> LaidOut:
+    """Read and lay out a run document, with everything found on the way.
+
+    Raises UnreadableDocument where `raw` is not a run document at all.
+    """
+    reading = read_document(raw)
+    rules = with_own_stick(rules, reading.head)
+    problems = [*reading.problems, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
+    shoe = _shoe(reading.head, problems)
+    if not shoe:
+        return LaidOut(reading, None, None, rules, problems)
+    rules = rules.model_copy(update={"clear_of_bend": max(rules.clear_of_bend, shoe.straight_ahead)})
+    layout = lay_out(reading, shoe, rules)
+    problems += layout.problems
+    problems += check(layout, reading, shoe, rules)
+    gap = reading.head.coupling_gap
+    fixed = fixed_couplings(layout, gap)
+    couplings = _couplings(layout, reading.head, rules, fixed, problems) if layout.complete else ()
+    pieces = pieces_of(layout, couplings, gap, fixed)
+    prover = None
+    if layout.complete and not stops(problems):
+        problems += found_by_ordering(reading, layout, shoe, pieces)
+        prover = Prover(reading, layout, shoe)
+        problems += found_by_bending(prover)
+    return LaidOut(reading, layout, shoe, rules, problems, couplings, fixed, pieces, prover)
+
+
+def with_own_stick(rules: Rules, head: Head) -> Rules:
+    """The rules with the longest piece that the run says for itself."""
+    longest = head.longest_piece
+    return rules if longest is None else rules.model_copy(update={"stick": min(480.0, max(12.0, longest))})
+
+
+def _couplings(
+    layout: Layout, head: Head, rules: Rules, fixed: Mapping[float, float], problems: list[Problem]
+) -> tuple[float, ...]:
+    spans, gap = blocked(layout), head.coupling_gap
+    places = split(layout.path.length, spans, rules, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
+    if places is None:
+        says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
+        freed = split(layout.path.length, spans, rules, fixed, gap) is not None
+        remedy = "Spread the bends, or put a box between."
+        fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
+        place = "couplings" if head.couplings else "steps"
+        problems.append(_stop("no_coupling_place", place, says, remedy, *fixes))
+    return tuple(places or ())
+
+
+def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
+    """The shoe the run asks for, else the typical one; with a problem where there is none."""
+    if any(problem.place.split(".")[0] in ("shoe", "trade_size", "material") for problem in problems):
+        return None
+    try:
+        given = head.shoe and given_shoe(head)
+    except NoSuchShoe as error:
+        fix = setting("Use a typical hand shoe", "shoe", None)
+        problems.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}.", "", fix))
+        return None
+    shoe = given or typical_shoe(head.material, head.trade_size)
+    if not shoe:
+        says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
+        problems.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
+    return shoe
+
+
+def given_shoe(head: Head) -> Shoe:
+    """The shoe whose figures the run brings. Raises NoSuchShoe where they cannot be, or are for other pipe."""
+    figures = head.shoe
+    if figures is None:
+        raise NoSuchShoe("no figures are given")
+    must_bend(figures.bends, head.material, head.trade_size)
+    if figures.deduct is None or figures.gain is None:
+        typical = typical_shoe(head.material, head.trade_size)
+        if not typical or figures.deduct is not figures.gain:
+            raise NoSuchShoe("deduct and gain are both needed; bend a 90 in scrap and measure both legs")
+        return replace(typical, name=figures.name or typical.name)
+    return Shoe(
+        figures.name,
+        OUTSIDE_DIAMETER[head.material][head.trade_size],
+        figures.deduct,
+        figures.gain,
+        figures.front,
+        tuple(figures.references.items()),
+        None if figures.machine else figures.handle_up,
+        Dial(figures.dial_factor, figures.dial_constant),
+        figures.heel,
+        math.radians(most_in_air(head.material, head.trade_size)),
+    )
+
+
+def _stop(code: str, place: str, says: str, remedy: str, *fixes: Fix) -> Problem:
+    return Problem(code=code, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)

@@ -1,0 +1,169 @@
+"""From the layout to what is drawn: pipe, boxes, things in the way with their clearance, surfaces, fittings.
+
+Things and surfaces are endless in the model; here they get a width to be drawn with.
+"""
+
+import math
+from collections.abc import Iterator, Sequence
+from itertools import zip_longest
+
+from conduit.bender import Shoe
+from conduit.document import BendStep, PullPointStep, Reading
+from conduit.geometry import DIRECTIONS, Vec
+from conduit.layout import Hindrance, Layout, point_at, points_along
+from conduit.plan.drawing_schema import (
+    Picture,
+    PictureBend,
+    PictureDimension,
+    PictureEnd,
+    PictureFitting,
+    PictureSurface,
+    PictureThing,
+    Prism,
+)
+from conduit.units import format_length
+
+HALF_WIDTH = 9.0
+DRAWN_LENGTH = 24.0
+AROUND = 8.0
+NEAR_WALL = 1.0
+ROUND_SIDES = 24
+CORNER_SIDES = 6
+
+Section = list[tuple[float, float]]
+
+
+def picture_of(
+    layout: Layout,
+    reading: Reading,
+    shoe: Shoe,
+    couplings: Sequence[float],
+    straps: Sequence[float],
+    clearances: Sequence[float],
+) -> Picture:
+    """The picture of a layout; `couplings` and `straps` along the straight pipe.
+
+    `clearances` of the things in turn; of those it does not reach, none is known.
+    """
+    path = layout.path
+    start, end = reading.start, reading.end
+    last = path.bends[-1].heading_after if path.bends else path.heading
+    measured = end.measured if end else None
+    shows = reading.head
+    return Picture(
+        lines=[[tuple(point) for point in line] for line in points_along(path)],
+        start=PictureEnd(name=start.name if start else "", point=path.origin, heading=path.heading),
+        end=PictureEnd(name=end.name, point=path.end_point, heading=last) if end and layout.complete else None,
+        measured_end=(measured.right, measured.up, measured.out) if measured else None,
+        bends=[
+            PictureBend(
+                number=number,
+                point=bend.point(bend.angle / 2, path.radius),
+                outward=bend.heading_before.minus(bend.heading_after).unit(),
+            )
+            for number, bend in enumerate(path.bends, 1)
+        ],
+        fittings=list(_fittings(layout, reading, couplings, straps)),
+        things=[
+            _thing(thing, format_length(clearance, shows.tape, shows.feet) if clearance is not None else "")
+            for thing, clearance in zip_longest(layout.hindrances, clearances)
+        ],
+        surfaces=list(_surfaces(layout, reading, shoe)),
+        dimensions=[
+            PictureDimension(
+                place=one.place, start=one.start, end=one.end, reads=format_length(one.inches, shows.tape, shows.feet)
+            )
+            for one in layout.dimensions
+        ],
+    )
+
+
+def _fittings(
+    layout: Layout, reading: Reading, couplings: Sequence[float], straps: Sequence[float]
+) -> Iterator[PictureFitting]:
+    for places, kind in ((couplings, "coupling"), (straps, "strap")):
+        for s in places:
+            point, heading = point_at(layout.path, s)
+            yield PictureFitting(kind=kind, name="", point=point, heading=heading)
+    for marker in layout.markers:
+        step = reading.steps[marker.step]
+        if isinstance(step, PullPointStep):
+            _, heading = point_at(layout.path, layout.marker_position(marker))
+            yield PictureFitting(kind="pull_point", name=step.name, point=marker.point, heading=heading)
+
+
+def _drawn_far(thing: Hindrance) -> float:
+    """Where a thing's far end is drawn; one that goes on and on is cut off."""
+    return min(thing.far, thing.near + DRAWN_LENGTH)
+
+
+def _thing(thing: Hindrance, clearance: str) -> PictureThing:
+    far = _drawn_far(thing)
+    if thing.shape == "round":
+        middle, radius = (thing.near + thing.far) / 2, thing.height / 2
+        body, clear = _circle(middle, radius, radius), _circle(middle, radius, radius + thing.clear)
+    else:
+        body = [(thing.near, 0.0), (thing.near, thing.height), (far, thing.height), (far, 0.0)]
+        clear = _rounded(thing.near, far, thing.height, thing.clear)
+    return PictureThing(
+        step=thing.step,
+        name=thing.name,
+        shape=thing.shape,
+        body=_prism(thing, body),
+        kept_clear=_prism(thing, clear),
+        clearance=clearance,
+    )
+
+
+def _circle(middle: float, height: float, radius: float) -> Section:
+    turns = [2 * math.pi * i / ROUND_SIDES for i in range(ROUND_SIDES)]
+    return [(middle + radius * math.cos(turn), height + radius * math.sin(turn)) for turn in turns]
+
+
+def _rounded(near: float, far: float, height: float, clear: float) -> Section:
+    """A rectangle on the surface, grown by the clearance, its upper corners rounded by it."""
+    quarter = [math.pi / 2 * i / CORNER_SIDES for i in range(CORNER_SIDES + 1)]
+    rising = [(near - clear * math.cos(turn), height + clear * math.sin(turn)) for turn in quarter]
+    falling = [(far + clear * math.sin(turn), height + clear * math.cos(turn)) for turn in quarter]
+    return [(near - clear, 0.0), *rising, *falling, (far + clear, 0.0)]
+
+
+def _prism(thing: Hindrance, section: Section) -> Prism:
+    across = thing.along.cross(thing.toward)
+    ends = [
+        [tuple(thing.foot.along(thing.along, x).along(thing.toward, y).along(across, side)) for x, y in section]
+        for side in (-HALF_WIDTH, HALF_WIDTH)
+    ]
+    return Prism(near=ends[0], far=ends[1])
+
+
+def _surfaces(layout: Layout, reading: Reading, shoe: Shoe) -> Iterator[PictureSurface]:
+    """The wall that is faced, what things stand on where that is not this wall, and walls that were measured to."""
+    behind = shoe.diameter / 2 + reading.head.stand_off
+    path, wall = layout.path, DIRECTIONS["out"]
+    faced = abs(path.heading.dot(wall)) < NEAR_WALL / 2
+    if faced:
+        corners = [path.origin, *(bend.vertex for bend in path.bends), path.end_point]
+        points = [point for point in corners if abs(point.z) < NEAR_WALL]
+        yield _patch(Vec(0.0, 0.0, -behind), points, DIRECTIONS["right"], DIRECTIONS["up"])
+    for thing in layout.hindrances:
+        if faced and thing.toward.dot(wall) > 1 - 1e-6 and abs(thing.foot.z + behind) < 1e-6:
+            continue
+        ends = [thing.foot.along(thing.along, place) for place in (thing.near, _drawn_far(thing))]
+        yield _patch(thing.foot, ends, thing.along, thing.along.cross(thing.toward))
+    for one in layout.dimensions:
+        _, number, field = [*one.place.split("."), "", ""][:3]
+        step = reading.steps[int(number)] if field == "at" else None
+        if isinstance(step, BendStep) and step.to == "wall" and one.inches > 0:
+            normal = one.end.minus(one.start).unit()
+            side = wall if abs(normal.dot(wall)) < NEAR_WALL / 2 else DIRECTIONS["right"]
+            yield _patch(one.end, [one.end], side, normal.cross(side))
+
+
+def _patch(foot: Vec, points: Sequence[Vec], first: Vec, second: Vec) -> PictureSurface:
+    """The rectangle of a plane through `foot` that holds the points' feet, and some way around."""
+    xs = [point.minus(foot).dot(first) for point in points]
+    ys = [point.minus(foot).dot(second) for point in points]
+    low, high = (min(xs) - AROUND, min(ys) - AROUND), (max(xs) + AROUND, max(ys) + AROUND)
+    sheet = (low, (high[0], low[1]), high, (low[0], high[1]))
+    return PictureSurface(corners=[foot.along(first, x).along(second, y) for x, y in sheet])

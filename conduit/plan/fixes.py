@@ -1,0 +1,191 @@
+"""Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from itertools import islice, pairwise
+from typing import Any
+
+from conduit.document import BoxOffsetStep, KickStep, Reading, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.findings import Edit, Fix, Problem, inserting, setting
+from conduit.layout import Layout
+from conduit.plan.alternatives import reliefs
+from conduit.plan.bent_findings import LITTLE, THING
+from conduit.plan.candidates import candidates
+from conduit.plan.checked_run import LaidOut, laid_out
+from conduit.sequence import NO_ORDER, SHORT_STRAIGHT
+from conduit.tables import CARD_ANGLES, CARD_SADDLES
+from conduit.units import format_angle, format_at_least, round_to_tape, write_angle, write_length
+
+MOST_FIXES = 4
+# Each try lays the run out anew.
+MOST_TRIES = 8
+# Where the surface mostly lies, the likeliest first.
+SURFACES = ("in", "down", "up", "left", "right", "out")
+SETBACKS = (3, 4, 6)
+
+
+@dataclass(frozen=True)
+class _Run:
+    raw: Mapping[str, Any]
+    laid: LaidOut
+    layout: Layout
+
+    @property
+    def reading(self) -> Reading:
+        return self.laid.reading
+
+
+def with_fixes(raw: object, laid: LaidOut) -> list[Problem]:
+    """What was found of a run, with the fixes that were tried and do away with it."""
+    if not isinstance(raw, Mapping) or not laid.layout:
+        return list(laid.problems)
+    run = _Run(raw, laid, laid.layout)
+    return [_with_fixes(run, one) for one in laid.problems]
+
+
+def _with_fixes(run: _Run, problem: Problem) -> Problem:
+    candidates = _CANDIDATES.get(problem.code)
+    if problem.fixes or not candidates:
+        return problem
+    good: list[Fix] = []
+    for fix in islice(candidates(run, problem), MOST_TRIES):
+        if len(good) < MOST_FIXES and _does_away(run, problem, fix):
+            good.append(fix)
+    return problem.model_copy(update={"fixes": tuple(good)})
+
+
+def _does_away(run: _Run, problem: Problem, fix: Fix) -> bool:
+    """Whether, with the fix, the finding is gone and the run gets no worse."""
+    mended = laid_out(apply_edits(run.raw, fix.edits), run.laid.rules)
+    return (
+        mended.layout is not None
+        and not any(one.code == problem.code and one.place == problem.place for one in mended.problems)
+        and (mended.layout.complete or not run.layout.complete)
+        and _stops(mended) <= _stops(run.laid) - (problem.severity == "stop")
+    )
+
+
+def _stops(laid: LaidOut) -> int:
+    return sum(one.severity == "stop" for one in laid.problems)
+
+
+def _step_number(problem: Problem) -> int:
+    return int(problem.place.split(".")[1])
+
+
+def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For bends that run into each other: the steepest that works comes first; a kick goes further back."""
+    number = _step_number(problem)
+    step, place = run.reading.steps[number], f"steps.{number}"
+    if isinstance(step, KickStep):
+        for times in SETBACKS:
+            back = format_at_least(step.rise * times, run.reading.head.tape, run.reading.head.feet)
+            edits = (
+                Edit(op="set", place=f"{place}.kick_back", value=back),
+                Edit(op="set", place=f"{place}.kick_angle", value=None),
+            )
+            yield Fix(says=f"Kick {back} back", edits=edits)
+    elif isinstance(step, Saddle3Step | Saddle4Step | RolledStep):
+        angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
+        for angle in sorted(angles, reverse=True):
+            if angle < step.angle:
+                yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", write_angle(angle))
+
+
+def _other_way(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For a thing that is not cleared: the same step done another way."""
+    number = _step_number(problem)
+    step, written = run.reading.steps[number], run.raw["steps"][number]
+    if step is not None:
+        for one in candidates(step, written, run.reading.head.tape):
+            yield setting(one.name, f"steps.{number}", one.written)
+
+
+def _in_two(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """For a piece whose bends have no order: a coupling between two of them, else its step done another way."""
+    head, bends = run.reading.head, run.layout.path.bends
+    start, end = next(
+        (start, end) for start, end in run.laid.pieces if start <= bends[_first_bend(run, problem)].start < end
+    )
+    own = [bend for bend in bends if start <= bend.start < end]
+    for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
+        at = round_to_tape((one.end + other.start) / 2, head.tape)
+        says = f"A coupling between bends {bends.index(one) + 1} and {bends.index(other) + 1}"
+        yield setting(says, "couplings", [write_length(place, head.tape) for place in sorted({*head.couplings, at})])
+    yield from _other_way(run, problem)
+
+
+def _first_bend(run: _Run, problem: Problem) -> int:
+    return run.layout.owners.index(_step_number(problem))
+
+
+def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
+    for relief in reliefs(run.reading, run.layout, run.laid.rules):
+        if not relief.enough:
+            continue
+        if relief.angle is not None:
+            says = f"Step {relief.step + 1} at {format_angle(relief.angle)}"
+            yield setting(says, f"steps.{relief.step}.angle", write_angle(relief.angle))
+        else:
+            says = f"A pull point before step {relief.step + 1}"
+            yield inserting(says, f"steps.{relief.step}", _pull_point(run, relief.step))
+
+
+def _pull_point(run: _Run, number: int) -> dict[str, Any]:
+    """A pull point in the middle of the straight before a step's first bend, measured as the step is."""
+    bend = run.layout.path.bends[run.layout.owners.index(number)]
+    datum = run.layout.datums[number]
+    middle = bend.entry.along(bend.heading_before, -bend.straight_before / 2)
+    at = round_to_tape(middle.minus(datum.point).dot(datum.heading), run.reading.head.tape)
+    return {"kind": "pull_point", "name": "", "at": write_length(max(at, 0.0), run.reading.head.tape)}
+
+
+def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """A box offset from the knockout to the pipe on its strap."""
+    at_start = problem.place.startswith("start")
+    box = run.reading.start if at_start else run.reading.end
+    place, tape = "steps.0" if at_start else f"steps.{len(run.reading.steps)}", run.reading.head.tape
+    if not box or box.knockout is None:
+        return
+    for surface in SURFACES:
+        step = {
+            "kind": "box_offset",
+            "surface": surface,
+            "knockout": write_length(box.knockout, tape),
+            "stand_off": write_length(run.reading.head.stand_off, tape),
+            "straight": write_length(2.0, tape),
+            "angle": "10",
+            "end": "start" if at_start else "end",
+        }
+        yield inserting(f"A box offset at the {'start' if at_start else 'end'} box", place, step)
+
+
+def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
+    """The measure, or the straight kept, with what is missing added."""
+    head, path = run.reading.head, run.layout.path
+    least = run.laid.rules.straight_at_connector
+    if problem.place == "end.at":
+        end = run.reading.end
+        if end and end.at is not None:
+            value = format_at_least(end.at + least - path.straight_after, head.tape, head.feet)
+            yield setting(f"Seat at {value}", "end.at", value)
+        return
+    number = _step_number(problem)
+    step = run.reading.steps[number]
+    field = "straight" if isinstance(step, BoxOffsetStep) else "near" if isinstance(step, Saddle4Step) else "at"
+    measure = getattr(step, field, None)
+    if measure is not None:
+        value = format_at_least(measure + least - path.bends[0].straight_before, head.tape, head.feet)
+        yield setting(f"Make it {value}", f"steps.{number}.{field}", value)
+
+
+_CANDIDATES = {
+    "bends_overlap": _flatter,
+    SHORT_STRAIGHT: _other_way,
+    NO_ORDER: _in_two,
+    THING: _other_way,
+    LITTLE: _other_way,
+    "too_many_degrees": _fewer_degrees,
+    "knockout": _box_offset,
+    "straight_at_connector": _more_straight,
+}

@@ -1,0 +1,115 @@
+"""The bent pipe against the layout: where its end comes to be, and what it clears (handbook, Bending it back).
+
+Clearances are least distances along the whole pipe, not only at vertices. Inches and degrees.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from conduit.document import TURNS, Reading
+from conduit.geometry import Vec
+from conduit.layout import Hindrance, Layout
+from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself
+
+
+@dataclass(frozen=True)
+class EndMiss:
+    """How far end B is from its place (right, up, out), and how far its direction is off (two angles)."""
+
+    right: float
+    up: float
+    out: float
+    first_angle: float
+    second_angle: float
+
+    @property
+    def distance(self) -> float:
+        """The whole distance, in inches."""
+        return math.hypot(self.right, self.up, self.out)
+
+
+@dataclass(frozen=True)
+class Cleared:
+    """How the pipe passes one thing: least distance, least height of its underside over it, and what was wanted."""
+
+    place: str
+    name: str
+    clearance: float
+    wanted: float
+    over_surface: float
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """All that the bent pipe is judged by. `nearest`: where parts of it that are not neighbours come nearest."""
+
+    end: EndMiss
+    cleared: tuple[Cleared, ...]
+    nearest: Nearness | None
+    clash: bool
+
+
+def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_self: bool = True) -> Judgement:
+    """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
+    cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
+    nearest = nearest_to_itself(bent, diameter) if with_self else None
+    return Judgement(_end_miss(bent.end, layout), cleared, nearest, bent.clash)
+
+
+def judge_things(
+    bent: Bent, things: Sequence[Hindrance], layout: Layout, reading: Reading, diameter: float, start: float = 0.0
+) -> tuple[Cleared, ...]:
+    """How a bent pipe, or a piece of it that begins at `start` on the run's straight pipe, passes these things."""
+    found = []
+    for thing in things:
+        low, high = _leg(layout, reading, thing)
+        within = (max(0.0, low - start), min(bent.length, high - start))
+        found.append(_cleared(bent, thing, within, diameter))
+    return tuple(found)
+
+
+def _end_miss(end: Pose, layout: Layout) -> EndMiss:
+    path = layout.path
+    miss = end.point.minus(path.end_point)
+    heading = path.bends[-1].heading_after if path.bends else path.heading
+    first = (path.bends[-1].axis if path.bends else end.inward).cross(heading)
+    second = heading.cross(first)
+    angles = [math.degrees(math.atan2(end.heading.dot(side), end.heading.dot(heading))) for side in (first, second)]
+    return EndMiss(miss.x, miss.y, miss.z, angles[0], angles[1])
+
+
+def _leg(layout: Layout, reading: Reading, thing: Hindrance) -> tuple[float, float]:
+    """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
+    start, end = 0.0, layout.path.length
+    for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
+        if isinstance(reading.steps[owner], TURNS):
+            if owner < thing.step:
+                start = bend.end
+            else:
+                return start, bend.start
+    return start, end
+
+
+def _cleared(bent: Bent, thing: Hindrance, leg: tuple[float, float], diameter: float) -> Cleared:
+    def to_thing(s: float) -> float:
+        return distance_to(thing, bent.point_at(s)) - diameter / 2
+
+    def height(s: float) -> float:
+        return bent.point_at(s).minus(thing.foot).dot(thing.toward) - diameter / 2
+
+    return Cleared(thing.place, thing.name, least_along(bent, to_thing, *leg), thing.clear, lowest(bent, height, *leg))
+
+
+def distance_to(thing: Hindrance, point: Vec) -> float:
+    """From a point to the surface of a thing, negative inside. Across the leg the thing is endless."""
+    from_foot = point.minus(thing.foot)
+    along, height = from_foot.dot(thing.along), from_foot.dot(thing.toward)
+    if thing.shape == "round":
+        middle = (thing.near + thing.far) / 2
+        return math.hypot(along - middle, height - thing.height / 2) - thing.height / 2
+    beside = max(thing.near - along, along - thing.far)
+    above = height - thing.height
+    if beside > 0 and above > 0:
+        return math.hypot(beside, above)
+    return max(beside, above)

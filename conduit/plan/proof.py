@@ -1,0 +1,209 @@
+"""A layout proved: bent in simulation from several kinds of marks, and what hands would do to it."""
+
+import math
+from collections.abc import Sequence
+from functools import cached_property
+
+from conduit.bender import Shoe
+from conduit.document import AnyStep, Reading
+from conduit.geometry import Vec
+from conduit.layout import Hindrance, Layout, PathBend, point_at
+from conduit.marking import CardRun, CardStep, CardWay, card_way, mark_of_arc, marks_for, recommend
+from conduit.plan.judgement import Judgement, judge
+from conduit.plan.schema import (
+    ByHand,
+    CardAnswer,
+    CardCut,
+    CardMarkPlanned,
+    CardWayPlanned,
+    Measure,
+    Passed,
+    Simulated,
+    SpreadAt,
+)
+from conduit.plan.tolerance import USUAL_HANDS, Hands, spread_at, spread_at_end
+from conduit.simulation import Bent, Pose, Setting, bend_pipe
+from conduit.units import round_to_tape
+
+
+def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> list[Setting]:
+    """The exact proposed setting of each bend, on a pipe of `length`."""
+    settings = []
+    for bend in bends:
+        mark = recommend(marks_for(bend, shoe), length).mark
+        settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
+    return settings
+
+
+class Prover:
+    """Bends a complete layout in simulation on its shoe."""
+
+    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe) -> None:
+        self.reading, self.layout, self.shoe = reading, layout, shoe
+        self.head, self.path = reading.head, layout.path
+
+    @cached_property
+    def by_card(self) -> CardRun:
+        """The card's way."""
+        steps: list[AnyStep] = [step for step in self.reading.steps if step is not None]
+        end = self.reading.end.at if self.reading.end else None
+        return card_way(steps, self.shoe, self.head.stand_off, self.head.tape, end)
+
+    def measure(self, inches: float) -> Measure:
+        """A length, exact and as the tape reads it."""
+        return Measure.of(inches, self.head.tape, self.head.feet)
+
+    @cached_property
+    def exact_settings(self) -> tuple[Setting, ...]:
+        """The proposed marks of every bend, unrounded."""
+        return tuple(proposed_settings(self.path.bends, self.shoe, self.path.length))
+
+    @cached_property
+    def exact_bent(self) -> Bent:
+        """The pipe that these make."""
+        return self.bent(self.exact_settings)
+
+    @cached_property
+    def exact(self) -> Judgement:
+        """How that pipe lies against the layout."""
+        return self.judgement_of(self.exact_bent)
+
+    def rounded_settings(self) -> list[Setting]:
+        """The same as rounded for the tape."""
+        return [
+            Setting(round_to_tape(one.mark, self.head.tape), one.reference, one.hook, one.roll, one.angle)
+            for one in self.exact_settings
+        ]
+
+    def card_settings(self) -> list[Setting] | None:
+        """The card's marks, bent to the rolls of the layout; None where the card does not know every bend."""
+        marks = [mark for step in self.by_card.steps for mark in step.marks]
+        if len(marks) != len(self.path.bends):
+            return None
+        return [
+            Setting(mark.at, mark.reference, mark.hook, bend.roll, math.radians(mark.angle))
+            for mark, bend in zip(marks, self.path.bends, strict=True)
+        ]
+
+    def bent(self, settings: Sequence[Setting], longer: float = 0.0) -> Bent:
+        """The pipe that these settings make, held where the run starts; it may be longer than was laid out."""
+        bends = self.path.bends
+        inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
+        return bend_pipe(
+            self.path.length + longer, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward)
+        )
+
+    def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
+        """The pipe that these settings make, against the layout."""
+        return self.judgement_of(self.bent(settings), with_self)
+
+    def judgement_of(self, bent: Bent, with_self: bool = True) -> Judgement:
+        """A bent pipe against the layout."""
+        return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
+
+    def simulated(self) -> list[Simulated]:
+        """Exact, rounded and (where it knows every bend) card."""
+        found = [self._simulated("exact", self.exact)]
+        # Rounded and card marks move the pipe too little to change how near it comes to itself.
+        others = {"rounded": self.rounded_settings(), "card": self.card_settings()}
+        for name, settings in others.items():
+            if settings is not None:
+                found.append(self._simulated(name, self.judged(settings, with_self=False)))
+        return found
+
+    def _simulated(self, marks: str, judgement: Judgement) -> Simulated:
+        end = judgement.end
+        return Simulated(
+            marks=marks,
+            miss=end.distance,
+            miss_reads=self.measure(end.distance).reads,
+            off=(end.right, end.up, end.out),
+            angles_off=(end.first_angle, end.second_angle),
+            passed=[
+                Passed(
+                    place=one.place,
+                    name=one.name,
+                    clearance=self.measure(one.clearance),
+                    wanted=self.measure(one.wanted),
+                )
+                for one in judgement.cleared
+            ],
+            self_clearance=judgement.nearest and judgement.nearest.gap,
+            clash=judgement.clash,
+        )
+
+    def card(self) -> list[CardAnswer]:
+        """The card's answers, step by step."""
+        return [self._card_answer(step) for step in self.by_card.steps]
+
+    def _card_answer(self, step: CardStep) -> CardAnswer:
+        bends = self.layout.bends_of(step.step)
+        ways = [self._card_way(way, bends) for way in step.ways]
+        usual = ways[0] if ways else CardWayPlanned(name="", marks=[], lines=[], costs=None)
+        return CardAnswer(
+            step=step.step,
+            name=usual.name,
+            marks=usual.marks,
+            spacing=None if step.spacing is None else self.measure(step.spacing),
+            shrink=None if step.shrink is None else self.measure(step.shrink),
+            lines=[*step.lines, *usual.lines, *step.after],
+            costs=usual.costs,
+            others=ways[1:],
+        )
+
+    def _card_way(self, way: CardWay, bends: Sequence[PathBend]) -> CardWayPlanned:
+        exact = [
+            mark_of_arc(bend.start, bend.end, self.shoe, mark.reference, mark.hook).at
+            for mark, bend in zip(way.marks, bends, strict=False)
+        ]
+        known = len(bends) == len(way.marks)
+        marks = [
+            CardMarkPlanned(
+                reference=mark.reference,
+                hook=mark.hook,
+                at=self.measure(mark.at),
+                angle=mark.angle,
+                exact=self.measure(exact[number]) if known else None,
+            )
+            for number, mark in enumerate(way.marks)
+        ]
+        worst = max((abs(mark.at - at) for mark, at in zip(way.marks, exact, strict=False)), default=0.0)
+        return CardWayPlanned(
+            name=way.name, marks=marks, lines=list(way.lines), costs=self.measure(worst) if known else None
+        )
+
+    def card_cut(self) -> CardCut | None:
+        """The length that the card says to cut."""
+        run = self.by_card
+        if run.cut is None:
+            return None
+        return CardCut(length=self.measure(run.cut), exact=self.measure(self.path.length), lines=list(run.cut_lines))
+
+    def by_hand(self, hands: Hands = USUAL_HANDS) -> ByHand:
+        """What hands do to it."""
+        spread = spread_at_end(self.path, hands)
+        touchiest = spread.touchiest
+        return ByHand(
+            along=self.measure(spread.along),
+            across=self.measure(spread.across),
+            touchiest_bend=touchiest.bend if touchiest else None,
+            touchiest_what=touchiest.what if touchiest else "",
+            per_degree=[self.measure(moved) for moved in spread.per_degree],
+            chance_to_fit=spread.fits,
+            precut=spread.precut,
+            allowance=self.measure(spread.spare),
+            hands=hands.called,
+            sigmas=f"a mark {self.measure(hands.mark).reads} off, an angle {hands.angle:g}°, a roll {hands.roll:g}°",
+            at_things=[self._spread_at(thing, hands) for thing in self.layout.hindrances],
+        )
+
+    def _spread_at(self, thing: Hindrance, hands: Hands) -> SpreadAt:
+        """Where the pipe is highest over a thing, or past its near face."""
+        own = self.layout.indices_of(thing.step)
+        bends = self.path.bends
+        first, last = bends[own[0]], bends[own[-1]]
+        s = (first.start + last.end) / 2 if len(own) > 2 else last.end
+        point, heading = point_at(self.path, s)
+        beyond = sum(1 for bend in bends if bend.end <= s + 1e-9)
+        along, across, _ = spread_at(self.path, point, heading, beyond, hands)
+        return SpreadAt(place=thing.place, along=self.measure(along), across=self.measure(across))

@@ -1,0 +1,281 @@
+"""The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
+
+from collections.abc import Sequence
+from typing import Literal, Self
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from conduit.bender import Hook, Reference, Shoe
+from conduit.findings import Problem
+from conduit.plan.drawing_schema import Picture, Point
+from conduit.tables import Material, TradeSize
+from conduit.units import format_length
+
+
+class _Result(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class Measure(_Result):
+    """A length: exact, and as the run's tape reads it."""
+
+    inches: float
+    reads: str
+
+    @classmethod
+    def of(cls, inches: float, tape: str = "1/16", feet: bool = False) -> Self:
+        """The length as this tape reads it."""
+        return cls(inches=inches, reads=format_length(inches, tape, feet))
+
+
+class PlannedMark(_Result):
+    """A pencil mark from end A, for one reference of the shoe and one way of the hook."""
+
+    reference: Reference
+    hook: Hook = Field(description="The pipe end that the hook faces.")
+    at: Measure
+    on_pipe: bool
+
+
+class PlannedBend(_Result):
+    """A bend on the run's straight pipe, from the run's end A."""
+
+    number: int
+    step: int = Field(description="Index of the step that asks for it, from 0.")
+    angle: float
+    angle_reads: str
+    roll: float = Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
+    start: Measure
+    end: Measure
+    straight_before: Measure
+
+
+class Stub(_Result):
+    """A stub done by other habits: inches from the pipe's end."""
+
+    burnt_deduct: Measure = Field(description="Hold this reading of the tape at the pipe's end …")
+    burnt_mark: Measure = Field(description="… and mark at the full height.")
+    slide_to: Measure = Field(description="No mark: slide the tape in the shoe until the arrow reads this.")
+    front_edge: Measure | None = Field(description="The mark for the shoe's front edge, where it is known.")
+
+
+class BenchBend(_Result):
+    """A bend on its own piece, as it is set and checked at the bench."""
+
+    number: int
+    angle: float
+    angle_reads: str
+    arc_start: float
+    arc_end: float
+    marks: list[PlannedMark]
+    use: PlannedMark = Field(description="The mark that is proposed.")
+    use_because: str
+    why: list[str] = Field(description="The arithmetic of the mark that is proposed.")
+    stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
+
+
+class PlannedPiece(_Result):
+    """One piece of pipe of the run, from its own end A to its own end B."""
+
+    number: int
+    start: float
+    length: Measure
+    end_a: str
+    end_b: str
+    bends: list[BenchBend]
+
+
+class ShoeUsed(_Result):
+    """The shoe the plan was made for."""
+
+    name: str
+    deduct: Measure
+    gain: Measure
+    radius: float
+    arc_offset: float
+    why: list[str] = Field(description="The arithmetic of its radius and arc offset.")
+    references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
+    diameter: float
+    front: float | None
+    handle_up: float | None = Field(description="Degrees of bend at which the handle stands upright; none: a machine.")
+    ahead: Measure = Field(description="Straight pipe that it needs ahead of a bend, for the hook.")
+    behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
+
+    @classmethod
+    def of(cls, shoe: Shoe, tape: str = "1/16", feet: bool = False, why: Sequence[str] = ()) -> Self:
+        """A shoe as plans tell it."""
+        return cls(
+            name=shoe.name,
+            deduct=Measure.of(shoe.deduct, tape, feet),
+            gain=Measure.of(shoe.gain, tape, feet),
+            radius=shoe.radius,
+            arc_offset=shoe.arc_offset,
+            why=list(why),
+            references=dict(shoe.references()),
+            diameter=shoe.diameter,
+            front=shoe.front,
+            handle_up=shoe.handle_up,
+            ahead=Measure.of(shoe.straight_ahead, tape, feet),
+            behind=Measure.of(shoe.straight_behind, tape, feet),
+        )
+
+
+class FieldReading(_Result):
+    """What was read from a length that was typed."""
+
+    place: str
+    written: str = Field(description="As it was typed.")
+    inches: float
+    reads: str
+    spelled: str | None = Field(description="The same with its unit, where it is written without one.")
+
+
+class CardMarkPlanned(_Result):
+    """A mark by the card, from end A of the run's straight pipe."""
+
+    reference: Reference
+    hook: Hook
+    at: Measure
+    angle: float
+    exact: Measure | None = Field(description="Where this shoe wants that mark.")
+
+
+class CardWayPlanned(_Result):
+    """One of the ways in which crews mark and set a step by the card, and what it costs on this shoe."""
+
+    name: str
+    marks: list[CardMarkPlanned]
+    lines: list[str]
+    costs: Measure | None = Field(description="How far off the worst of its marks is.")
+
+
+class CardAnswer(_Result):
+    """What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others."""
+
+    step: int
+    name: str
+    marks: list[CardMarkPlanned]
+    spacing: Measure | None
+    shrink: Measure | None
+    lines: list[str]
+    costs: Measure | None
+    others: list[CardWayPlanned]
+
+
+class CardCut(_Result):
+    """The length that the card says to cut, with its sums, and what it should be."""
+
+    length: Measure
+    exact: Measure
+    lines: list[str]
+
+
+class ExactAnswer(_Result):
+    """The exact way for a step: spacing of its first two marks, what it shrinks the run by, the arithmetic."""
+
+    step: int
+    spacing: Measure | None
+    shrink: Measure | None
+    lines: list[str]
+
+
+class Passed(_Result):
+    """How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted."""
+
+    place: str
+    name: str
+    clearance: Measure
+    wanted: Measure
+
+
+class Simulated(_Result):
+    """A pipe bent in simulation from the exact marks, the marks as rounded for the tape, or the card's."""
+
+    marks: Literal["exact", "rounded", "card"]
+    miss: float = Field(description="How far end B is from its place, inches.")
+    miss_reads: str
+    off: Point = Field(description="The same as right, up, out.")
+    angles_off: tuple[float, float]
+    passed: list[Passed]
+    self_clearance: float | None = Field(
+        description="Least gap between parts that are no neighbours, of the exact pipe; null: far apart."
+    )
+    clash: bool = Field(description="Whether two bends would overlap on the pipe.")
+
+
+class SpreadAt(_Result):
+    """One standard deviation of the pipe's place where it passes a thing."""
+
+    place: str
+    along: Measure
+    across: Measure
+
+
+class ByHand(_Result):
+    """What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance."""
+
+    along: Measure
+    across: Measure
+    touchiest_bend: int | None
+    touchiest_what: str
+    per_degree: list[Measure] = Field(description="For each bend, how far the end moves with one degree of it.")
+    chance_to_fit: float
+    precut: bool
+    allowance: Measure = Field(description="What to leave on end B, the same as at the bench; nothing: cut first.")
+    hands: str = Field(description="Whose hands that is: with which tools.")
+    sigmas: str = Field(description="One standard deviation of each thing that they do.")
+    at_things: list[SpreadAt]
+
+
+class PlannedCoupling(_Result):
+    """A coupling along the run's straight pipe, and where it could be moved to while the others stay."""
+
+    at: Measure
+    room: list[tuple[float, float]]
+    pinned: int | None = Field(description="Which of the document's couplings it is; null: found by itself.")
+    step: int | None = Field(description="The step that fixes it, where one does.")
+    gap: float = Field(description="How far from it the next piece begins: a coupling's take-up, or a box's width.")
+    box: bool = Field(description="A pull point: a box with two seats.")
+
+
+class Closure(_Result):
+    """The end as laid out less the end box as measured on its own, as a surveyor closes a traverse."""
+
+    off: Point = Field(description="Right, up, out.")
+    off_reads: list[str] = Field(description="Each part that is not nothing, in words.")
+    distance: Measure
+    measured: Measure = Field(description="All measures along the run, added up.")
+    one_in: int | None = Field(description="The error as one in so much; null where there is none.")
+    within: bool
+
+
+class Plan(_Result):
+    """All that is worked out for a run. An impossible run is planned as far as it goes."""
+
+    makeable: bool
+    complete: bool = Field(description="Whether the plan reaches the end of the run.")
+    name: str
+    material: Material
+    trade_size: TradeSize
+    shoe: ShoeUsed | None
+    developed_length: Measure | None
+    degrees: float
+    degrees_allowed: float
+    end_point: Point | None
+    bends: list[PlannedBend]
+    pieces: list[PlannedPiece]
+    couplings: list[PlannedCoupling]
+    coupling_gap: float = Field(description="What a coupling keeps between two pipe ends.")
+    no_couplings: list[tuple[float, float]] = Field(
+        description="Where no coupling may lie besides the bends: over what is in the way."
+    )
+    simulated: list[Simulated]
+    card: list[CardAnswer]
+    card_cut: CardCut | None = Field(description="None where a step is not on the card.")
+    exact: list[ExactAnswer]
+    by_hand: ByHand | None
+    supports: list[Measure]
+    closure: Closure | None
+    picture: Picture | None
+    fields: list[FieldReading]
+    problems: list[Problem]

@@ -1,0 +1,259 @@
+"""What can be bent when: room for the shoe on straight pipe, and bent pipe clear of floor and handle.
+
+For a bend about to be made the pipe lies along x, hook at the near side, the bend's inside toward y. On
+the floor the inside is up: what stands off below the floor line is in the way, before the bend or while the
+hook's side rises. In the air the shoe is up, its handle on the floor, and the pipe is pushed down: the inside is
+down, and what stands off that way, before the bend or while the heel's side comes down, must not reach the floor.
+Inches; radians.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from conduit.bender import Hook, Shoe
+from conduit.sequence.handle import HANDLE, Flags
+from conduit.sequence.standing import Around, Standing, Walk
+
+SLIGHT = math.radians(15)
+# Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the pipe lies on the shoe, a handle
+# and a radius high.
+UNDER_FLOOR = 1.0
+# So few bends are quicker looked at one by one.
+FEW = 6
+
+HOOKS: tuple[Hook, Hook] = ("A", "B")
+Obstruction = str
+Masks = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Unit:
+    """A bend, or a sweep's shots together, on a piece: arc along the straight pipe, angle and roll (radians)."""
+
+    called: str
+    start: float
+    end: float
+    angle: float
+    roll: float
+    hook: Hook = "A"
+
+    @property
+    def radius(self) -> float:
+        """The centreline radius; a sweep's is larger than the shoe's."""
+        return (self.end - self.start) / self.angle
+
+
+@dataclass(frozen=True)
+class Clear:
+    """For some sets of bends done: whether a bend can be made on the floor, in the air, and whether the handle hits."""
+
+    floor: Flags
+    air: Flags
+    handle: Flags
+
+
+@dataclass(frozen=True)
+class Room:
+    """Straight pipe for the shoe: by unit and hook, which other bends leave too little of it once they are made.
+
+    `off_pipe`: where hook or heel would hang over an end of the piece.
+    """
+
+    called: tuple[str, ...]
+    too_near: dict[tuple[int, Hook], int]
+    off_pipe: frozenset[tuple[int, Hook]]
+
+    def obstruction(self, unit: int, hook: Hook, done: int) -> Obstruction:
+        """Why there is no room, or nothing."""
+        if (unit, hook) in self.off_pipe:
+            return "there is not enough straight pipe at its end for the shoe"
+        near = self.too_near[unit, hook] & done
+        if not near:
+            return ""
+        names = [name for number, name in enumerate(self.called) if near >> number & 1]
+        return f"the shoe needs the straight pipe where bend {' and '.join(names)} is already bent"
+
+
+def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> Room:
+    """Where the shoe finds straight pipe on a piece of `length`."""
+    near: dict[tuple[int, Hook], int] = {}
+    off: set[tuple[int, Hook]] = set()
+    for number, unit in enumerate(units):
+        for hook in HOOKS:
+            others = ((i, other) for i, other in enumerate(units) if i != number)
+            near[number, hook] = sum(1 << i for i, other in others if _in_the_way(unit, other, hook, shoe))
+            low, high = _grip(unit, hook, shoe) if unit.angle > SLIGHT else _contact(unit, hook, shoe)
+            if low < 0 or high > length:
+                off.add((number, hook))
+    return Room(tuple(unit.called for unit in units), near, frozenset(off))
+
+
+def _contact(unit: Unit, hook: Hook, shoe: Shoe) -> tuple[float, float]:
+    """Where the shoe bears on the pipe: from the arrow to the end of the arc. It must be straight, and pipe."""
+    ahead = max(0.0, shoe.arc_offset)
+    return (unit.start - ahead, unit.end) if hook == "A" else (unit.start, unit.end + ahead)
+
+
+def _grip(unit: Unit, hook: Hook, shoe: Shoe) -> tuple[float, float]:
+    """The same with the hook ahead of the arrow, and the heel behind the arc."""
+    before, behind = shoe.straight_ahead, shoe.straight_behind
+    return (unit.start - before, unit.end + behind) if hook == "A" else (unit.start - behind, unit.end + before)
+
+
+def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
+    """Whether another bend, once made, leaves no room for the shoe.
+
+    A slight bend may lie under the hook or the heel, as the second bend of a box offset has it.
+    """
+    low, high = (_grip if other.angle > SLIGHT else _contact)(unit, hook, shoe)
+    return other.end > low and other.start < high
+
+
+def obstruction(room: Room, clear: Clear, unit: int, hook: Hook, done: int, row: int) -> Obstruction:
+    """Why a bend cannot be made when `done` is, or nothing; `row`: that set's among those that `clear` is of."""
+    found = room.obstruction(unit, hook, done)
+    if found or clear.floor[row] or clear.air[row]:
+        return found
+    if clear.handle[row]:
+        return "a bent part would be where the handle swings"
+    return "on the floor a bent part would be in the way, and in the air the pipe would reach the ground"
+
+
+@dataclass(frozen=True)
+class Asked:
+    """Whether bend `unit` of a piece can be made when the set `done` (as bits) is."""
+
+    units: Sequence[Unit]
+    length: float
+    unit: int
+    done: int
+
+    def met(self, step: int) -> tuple[float, float, float, float, float] | None:
+        """The bend so many further on, if it is made: where it starts and ends going outward, roll, angle, radius."""
+        number = self.unit + step
+        if not 0 <= number < len(self.units) or not self.done >> number & 1:
+            return None
+        other = self.units[number]
+        roll = other.roll - self.units[self.unit].roll
+        if step > 0:
+            return other.start, other.end, roll, other.angle, other.radius
+        return other.end, other.start, -roll, other.angle, other.radius
+
+
+def clear_when(shoe: Shoe, asked: Sequence[Asked]) -> dict[Hook, Clear]:
+    """What is clear of floor and handle, one row for each that is asked."""
+    turns = [one.units[one.unit] for one in asked]
+    around = Around.of([*turns, *turns], shoe)
+    walk, at = Walk(around), np.array([*(unit.end for unit in turns), *(unit.start for unit in turns)])
+    far = np.repeat([1, -1], len(asked))
+    for step in range(1, max(len(one.units) for one in asked)):
+        met = [one.met(step * way) for way in (1, -1) for one in asked]
+        if any(met):
+            starts, ends, rolls, angles, radii = np.array([one or (0.0, 0.0, 0.0, 0.0, 1.0) for one in met]).T
+            made = angles > 0
+            walk.forward(np.where(made, (starts - at) * far, 0.0))
+            walk.around(rolls, angles, radii)
+            at = np.where(made, ends, at)
+    length = np.array([one.length for one in asked] * 2)
+    walk.forward(np.where(far > 0, length - at, at))
+    standing, count = walk.standing(), len(asked)
+    sides = {True: standing.rows(slice(count)), False: standing.rows(slice(count, None))}
+    return {hook: _clear(sides, hook, shoe, around.angles[:count]) for hook in HOOKS}
+
+
+def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[np.float64]) -> Clear:
+    """On the floor, in the air, and whether the handle hits, from what stands on both sides."""
+    at_heel, at_hook = sides[hook == "A"], sides[hook == "B"]
+    lowest = np.minimum(at_heel.low, at_hook.swung_low)
+    deepest = np.maximum(at_heel.swung_high, at_hook.high)
+    handle = at_heel.struck_at_heel | at_hook.struck_at_hook
+    air = (deepest <= HANDLE + shoe.radius) & (angles < shoe.most_in_air)
+    return Clear((lowest >= -UNDER_FLOOR) & ~handle, air & ~handle, handle)
+
+
+@dataclass(frozen=True)
+class Reach:
+    """Which bends can be made on the floor or in the air, for every set of bends done (as bits)."""
+
+    room: Room
+    clear: dict[tuple[int, Hook], Clear]
+
+    def cost(self, unit: int, hook: Hook, masks: Masks, air: float) -> NDArray[np.float64]:
+        """For every set done: 0 on the floor, `air` in the air, infinite where it cannot be made."""
+        clear = self.clear[unit, hook]
+        costs = np.where(clear.floor, 0.0, np.where(clear.air, air, np.inf))
+        blocked = (masks & self.room.too_near[unit, hook]) != 0
+        return np.where(blocked | ((unit, hook) in self.room.off_pipe), np.inf, costs)
+
+    def at(self, unit: int, hook: Hook, done: int) -> tuple[Clear, int]:
+        """What is clear for a bend, and in which row of it a set of bends done stands."""
+        return self.clear[unit, hook], done
+
+    def obstruction(self, unit: int, hook: Hook, done: int) -> Obstruction:
+        """Why the bend cannot be made now, or nothing."""
+        return obstruction(self.room, self.clear[unit, hook], unit, hook, done, done)
+
+
+def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
+    """Work out what can be bent when on a piece of `length`: all sets of bends at once."""
+    clear = _clear_one_by_one(units, shoe, length) if len(units) <= FEW else _clear_by_sides(units, shoe, length)
+    return Reach(room_for(units, shoe, length), clear)
+
+
+def _clear_one_by_one(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[tuple[int, Hook], Clear]:
+    """Each bend with each set of the others, one row for each."""
+    count = 1 << len(units)
+    asked = [
+        Asked(units, length, unit, mask) for unit in range(len(units)) for mask in range(count) if not mask >> unit & 1
+    ]
+    found = clear_when(shoe, asked) if asked else {}
+    rows = {(one.unit, one.done): row for row, one in enumerate(asked)}
+    clear: dict[tuple[int, Hook], Clear] = {}
+    for unit in range(len(units)):
+        mine = np.array([rows[unit, mask & ~(1 << unit)] for mask in range(count)])
+        for hook, all_rows in found.items():
+            clear[unit, hook] = Clear(all_rows.floor[mine], all_rows.air[mine], all_rows.handle[mine])
+    return clear
+
+
+def _clear_by_sides(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[tuple[int, Hook], Clear]:
+    """Each bend with the sets of those on either side of it, put together: far fewer where there are many.
+
+    As bits, a set has the bends toward end B above the bend's own bit and those toward end A below it.
+    """
+    clear: dict[tuple[int, Hook], Clear] = {}
+    for number, unit in enumerate(units):
+        angles = np.array([unit.angle])
+        above, below = (_one_side(units, number, toward_b, shoe, length) for toward_b in (True, False))
+        sides = {True: above.shaped(-1, 1, 1), False: below.rows(_bits_reversed(number)).shaped(1, 1, -1)}
+        shape = 1 << (len(units) - 1 - number), 2, 1 << number
+        for hook in HOOKS:
+            found = _clear(sides, hook, shoe, angles)
+            clear[number, hook] = Clear(
+                *(np.broadcast_to(one, shape).ravel() for one in (found.floor, found.air, found.handle))
+            )
+    return clear
+
+
+def _bits_reversed(count: int) -> Masks:
+    """Of every number of so many bits: the one with its bits in the opposite order."""
+    masks = np.arange(1 << count)
+    return sum((((masks >> bit) & 1) << (count - 1 - bit) for bit in range(count)), np.zeros_like(masks))
+
+
+def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, length: float) -> Standing:
+    """What stands on one side of a bend, a row for every set of the bends there, the nearest as its lowest bit."""
+    unit = units[number]
+    others = units[number + 1 :] if toward_b else units[:number][::-1]
+    at = unit.end if toward_b else unit.start
+    walk = Walk(Around.of([unit], shoe))
+    for other in others:
+        walk.forward((other.start - at) if toward_b else (at - other.end))
+        walk.around_or_on((other.roll - unit.roll) * (1 if toward_b else -1), other.angle, other.radius)
+        at = other.end if toward_b else other.start
+    walk.forward((length - at) if toward_b else at)
+    return walk.standing()

@@ -1,0 +1,329 @@
+"""In which order to make a piece's bends: exact search over all orders, hooks, floor and air.
+
+Dynamic programming over the sets of bends done: the cheapest way to have made a set, ending with a
+given bend and hook. What can be made when is geometry (`reach`); what is wiser is habit, as costs with
+reasons (handbook, Trade §6). Sweeps count as one bend, as their shots follow each other.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from itertools import accumulate
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from conduit.bender import Hook, Shoe
+from conduit.sequence.handle import Flags
+from conduit.sequence.reach import (
+    HOOKS,
+    Asked,
+    Clear,
+    Masks,
+    Reach,
+    Room,
+    Unit,
+    clear_when,
+    obstruction,
+    reach_of,
+    room_for,
+)
+
+MOST_UNITS = 14
+TOO_MANY = "{} bends on one piece are too many to search; cut it at a coupling."
+FLIP, TURN, AIR, TRAVEL = 6.0, 2.0, 3.0, 0.1
+# Another hook than the bend's habit is taken only where there is no other way, or, by choice, to save turning round.
+KEEP_HOOKS, FREE_HOOKS = 100.0, 0.5
+# What must come first by the trade; what goes along the pipe; what is merely tidier.
+FIRST, ALONG, TIDY = 400.0, 60.0, 4.0
+SAME_ROLL = math.radians(0.5)
+
+
+@dataclass(frozen=True)
+class Habit:
+    """A rule of the trade as a preference: doing `unit` costs `cost` more unless all of `after` are done.
+
+    With `begun` it does so only where some of `after` are done and some are not.
+    """
+
+    unit: int
+    after: int
+    cost: float
+    reason: str
+    begun: bool = False
+
+
+@dataclass(frozen=True)
+class Act:
+    """One bend (or sweep) in its turn: hook, floor or air, whether the pipe is first turned end for end or rolled.
+
+    `turn`: how far the pipe is rolled in the hand; from floor to air a bend's inside goes from up to down.
+    `breaks`: why it cannot be made then, or nothing; `against`: the habits that it does not keep.
+    """
+
+    unit: int
+    hook: Hook
+    where: Literal["floor", "air"]
+    end_for_end: bool
+    turn: float | None
+    reasons: tuple[str, ...]
+    breaks: str = ""
+    against: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Order:
+    """An order of bending with what it costs in handling, or why there is none, or at which bend it fails."""
+
+    acts: tuple[Act, ...]
+    flips: int
+    turns: int
+    cost: float
+    why_not: str = ""
+
+
+Costs = NDArray[np.float32]
+
+
+def best_order(
+    units: Sequence[Unit], shoe: Shoe, length: float, habits: Sequence[Habit] = (), other_hook: float = FREE_HOOKS
+) -> Order:
+    """The cheapest order in which a piece's bends can all be made; empty, with the reason, where there is none.
+
+    `other_hook`: what it costs to have the hook face another end than the bend's own.
+    """
+    count = len(units)
+    if count == 0:
+        return Order((), 0, 0, 0.0)
+    if count > MOST_UNITS:
+        return Order((), 0, 0, math.inf, TOO_MANY.format(count))
+    reach = reach_of(units, shoe, length)
+    moves = _moves(units, reach, habits, other_hook)
+    costs = _search(count, moves)
+    last = int(np.argmin(costs[:, -1]))
+    if not math.isfinite(costs[last, -1]):
+        return Order((), 0, 0, math.inf, _why_none(units, reach))
+    chosen: list[tuple[int, Hook]] = []
+    done = (1 << count) - 1
+    while done:
+        chosen.append((last // 2, HOOKS[last % 2]))
+        done &= ~(1 << (last // 2))
+        last = moves.before(costs, last, done)
+    order = _followed(units, reach.room, reach.at, chosen[::-1], habits)
+    return replace(order, acts=tuple(_excused(order.acts, number, reach, habits) for number in range(count)))
+
+
+def _excused(acts: Sequence[Act], number: int, reach: Reach, habits: Sequence[Habit]) -> Act:
+    """An act with why each habit that it is against is not kept in the order that was found."""
+    act = acts[number]
+    done = sum(1 << other.unit for other in acts[:number])
+    excuses = []
+    for reason in act.against:
+        after = sum({habit.after for habit in habits if (habit.unit, habit.reason) == (act.unit, reason)})
+        found = reach.obstruction(act.unit, act.hook, (done | after) & ~(1 << act.unit))
+        excuses.append(f"{reason} Not here: {found or 'another bend could then not be made, or not by its habit'}.")
+    return replace(act, against=tuple(excuses))
+
+
+def why_no_order(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[str]:
+    """For each piece (its bends, its length) why they cannot be made in any order; empty where one was found.
+
+    Along the pipe is tried first, on all pieces at once: it mostly does, and costs little beside a search.
+    """
+    asked = [one for units, length in pieces for one in _along(units, length)]
+    clear = clear_when(shoe, asked) if asked else {}
+    row, found = 0, list[str]()
+    for units, length in pieces:
+        room = room_for(units, shoe, length)
+        easy = len(units) <= MOST_UNITS and all(_follows(room, clear, unit, row) for unit in range(len(units)))
+        found.append("" if easy else best_order(units, shoe, length).why_not)
+        row += max(0, len(units) - 1)
+    return found
+
+
+def _follows(room: Room, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
+    """Whether a bend can be made, by one hook or the other, once those before it along its piece are.
+
+    `row`: where the piece begins in `clear`, which has no row for its first bend: nothing stands off before that.
+    """
+    done = (1 << unit) - 1
+    if unit == 0:
+        return any(not room.obstruction(unit, hook, done) for hook in HOOKS)
+    return any(not obstruction(room, clear[hook], unit, hook, done, row + unit - 1) for hook in HOOKS)
+
+
+def _along(units: Sequence[Unit], length: float) -> list[Asked]:
+    """Each bend but the first, when those before it along the pipe are made."""
+    return [Asked(units, length, unit, (1 << unit) - 1) for unit in range(1, len(units))]
+
+
+def _steps(order: Sequence[int]) -> list[tuple[int, int]]:
+    """Each bend of an order with the set of those before it, as bits."""
+    done = list(accumulate((1 << unit for unit in order), initial=0))
+    return list(zip(order, done, strict=False))
+
+
+@dataclass(frozen=True)
+class _Moves:
+    """What the search adds up, by 2·unit + hook and by the set done (as bits).
+
+    `own`: what a bend costs by itself; `still`, `over`: going on from another bend (first) to it, without and with the
+    pipe's inside turned over; `in_air`: whether it is made in the air when the set is done; `was_in_air`: the same,
+    once it is one of the set.
+    """
+
+    own: Costs
+    still: Costs
+    over: Costs
+    in_air: Flags
+    was_in_air: Flags
+
+    def ways(self, so_far: Costs, was_in_air: Flags, op: int, done: Masks) -> Costs:
+        """The costs of having come to make `op` next from each bend (rows) when sets are done (columns)."""
+        upside = was_in_air ^ self.in_air[op, done]
+        ways: Costs = np.where(upside, self.over[:, op, None], self.still[:, op, None])
+        ways += so_far
+        return ways
+
+    def before(self, costs: Costs, op: int, done: int) -> int:
+        """What was best made last before `op`, when a set is done."""
+        sets = np.array([done])
+        return int(self.ways(costs[:, sets], self.was_in_air[:, sets], op, sets).argmin())
+
+
+def _search(count: int, moves: _Moves) -> Costs:
+    """costs[2·unit + hook, done]: the cheapest way to have made `done`, ending so (Held and Karp's recursion)."""
+    masks = np.arange(1 << count)
+    size = np.bitwise_count(masks)
+    costs = np.full((2 * count, 1 << count), np.inf, dtype=np.float32)
+    for op in range(2 * count):
+        costs[op, 1 << (op // 2)] = TRAVEL * (op // 2) + moves.own[op, 0]
+    for done in range(1, count):
+        level = masks[size == done]
+        for unit in range(count):
+            bit = 1 << unit
+            free = level[(level & bit) == 0]
+            so_far, was_in_air = costs.take(free, axis=1), moves.was_in_air.take(free, axis=1)
+            for op in (2 * unit, 2 * unit + 1):
+                costs[op, free | bit] = moves.ways(so_far, was_in_air, op, free).min(axis=0) + moves.own[op, free]
+    return costs
+
+
+def _moves(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float) -> _Moves:
+    ops, masks = range(2 * len(units)), np.arange(1 << len(units))
+    in_air = np.stack([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in ops])
+    was_in_air = np.stack([in_air[op, masks & ~(1 << (op // 2))] for op in ops])
+    own = _own_costs(units, reach, habits, masks, other_hook)
+    return _Moves(own, _moving_costs(units, 0.0), _moving_costs(units, math.pi), in_air, was_in_air)
+
+
+def _own_costs(
+    units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], masks: NDArray[np.int64], other_hook: float
+) -> Costs:
+    """What each bend costs by itself when a set is done already; infinite where it cannot be made then."""
+    count = len(units)
+    own = np.zeros((2 * count, len(masks)), dtype=np.float32)
+    for op in range(2 * count):
+        unit = op // 2
+        own[op] += reach.cost(unit, HOOKS[op % 2], masks, AIR)
+        own[op] += 0.0 if HOOKS[op % 2] == units[unit].hook else other_hook
+        for habit in habits:
+            if habit.unit == unit:
+                met = masks & habit.after
+                kept = (met == habit.after) | (habit.begun & (met == 0))
+                own[op] += np.where(kept, 0.0, habit.cost)
+    return own
+
+
+def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
+    """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
+    count = len(units)
+    moving = np.zeros((2 * count, 2 * count), dtype=np.float32)
+    for a in range(2 * count):
+        for b in range(2 * count):
+            turned = abs(math.remainder(units[b // 2].roll - units[a // 2].roll + upside, 2 * math.pi)) > SAME_ROLL
+            moving[a, b] = FLIP * (a % 2 != b % 2) + TURN * turned + TRAVEL * max(0, abs(a // 2 - b // 2) - 1)
+    return moving
+
+
+def _why_none(units: Sequence[Unit], reach: Reach) -> str:
+    for unit, one in enumerate(units):
+        if all(reach.obstruction(unit, hook, 0) for hook in HOOKS):
+            return f"Bend {one.called} cannot be made even first: {reach.obstruction(unit, 'A', 0)}."
+    return "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and handle."
+
+
+def check_order(
+    units: Sequence[Unit], shoe: Shoe, length: float, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit] = ()
+) -> Order:
+    """Follow an order step by step. Where a bend cannot come, it says why, and goes on as if it had been made."""
+    if not chosen:
+        return Order((), 0, 0, 0.0)
+    steps = _steps([unit for unit, _ in chosen])
+    clear = clear_when(shoe, [Asked(units, length, *step) for step in steps])
+    rows = {step: row for row, step in enumerate(steps)}
+    return _followed(
+        units,
+        room_for(units, shoe, length),
+        lambda unit, hook, done: (clear[hook], rows[unit, done]),
+        chosen,
+        habits,
+    )
+
+
+# What is clear for a bend by one hook when a set is done: among which, and in which row.
+ClearAt = Callable[[int, Hook, int], tuple[Clear, int]]
+
+
+def _followed(
+    units: Sequence[Unit], room: Room, at: ClearAt, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit]
+) -> Order:
+    acts: list[Act] = []
+    for (unit, done), (_, hook) in zip(_steps([unit for unit, _ in chosen]), chosen, strict=True):
+        clear, row = at(unit, hook, done)
+        acts.append(_act(units, room, clear, habits, unit, hook, done, row, acts[-1] if acts else None))
+    flips = sum(act.end_for_end for act in acts)
+    turns = sum(act.turn is not None and abs(act.turn) > SAME_ROLL for act in acts)
+    broken = next((act for act in acts if act.breaks), None)
+    if broken:
+        why = f"Bend {units[broken.unit].called} cannot come here: {broken.breaks}."
+        return Order(tuple(acts), flips, turns, math.inf, why)
+    return Order(tuple(acts), flips, turns, FLIP * flips + TURN * turns)
+
+
+def _act(
+    units: Sequence[Unit],
+    room: Room,
+    clear: Clear,
+    habits: Sequence[Habit],
+    unit: int,
+    hook: Hook,
+    done: int,
+    row: int,
+    before: Act | None,
+) -> Act:
+    where: Literal["floor", "air"] = "floor" if clear.floor[row] else "air"
+    turn = None
+    if before:
+        upside = math.pi if before.where != where else 0.0
+        turn = math.remainder(units[unit].roll - units[before.unit].roll + upside, 2 * math.pi)
+    mine = [habit for habit in habits if habit.unit == unit]
+    kept = [habit.reason for habit in mine if not habit.begun and done & habit.after == habit.after]
+    air = ["In the air: on the floor the bent part would be in the way."] if where == "air" else []
+    broken = [habit.reason for habit in mine if not _kept(habit, done)]
+    return Act(
+        unit,
+        hook,
+        where,
+        before is not None and before.hook != hook,
+        turn,
+        tuple(dict.fromkeys(kept + air)),
+        obstruction(room, clear, unit, hook, done, row),
+        tuple(dict.fromkeys(broken)),
+    )
+
+
+def _kept(habit: Habit, done: int) -> bool:
+    met = done & habit.after
+    return met == habit.after or (habit.begun and met == 0)

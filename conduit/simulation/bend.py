@@ -1,0 +1,166 @@
+"""Bending the pipe before anyone touches it: marks and settings in, the bent shape out.
+
+The independent check on everything: it knows the shoe and a straight pipe, and nothing of how the
+run was laid out or the marks were worked out (handbook, Geometry, Bending it back).
+"""
+
+import math
+from bisect import bisect_right
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import NamedTuple
+
+from conduit.bender import Hook, Reference, Shoe
+from conduit.geometry import Vec
+
+# Arcs that overlap by less than this are taken to touch.
+OVERLAP = 1e-6
+
+
+@dataclass(frozen=True)
+class Setting:
+    """One bend as a person sets it: mark (inches from end A), reference, hook, roll and angle (radians)."""
+
+    mark: float
+    reference: Reference
+    hook: Hook
+    roll: float
+    angle: float
+
+
+@dataclass(frozen=True)
+class Pose:
+    """A place on the pipe: the point, the direction of travel, and the frame that rolls are against."""
+
+    point: Vec
+    heading: Vec
+    inward: Vec
+
+    def forward(self, distance: float) -> "Pose":
+        """Along a straight."""
+        return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
+
+    def around(self, roll: float, angle: float, radius: float) -> "Pose":
+        """Through an arc whose inside lies at `roll`, carrying the frame along without twist."""
+        cosine, sine = math.cos(angle), math.sin(angle)
+        beside = self.heading.cross(self.inward)
+        inside = self.inward.times(math.cos(roll)).along(beside, math.sin(roll))
+        axis = self.heading.cross(inside)
+        point = self.point.along(self.heading, radius * sine).along(inside, radius * (1 - cosine))
+        # Heading and inside turn about the axis; the frame keeps its angle to both.
+        turned_inside = inside.times(cosine).along(self.heading, -sine)
+        heading = self.heading.times(cosine).along(inside, sine).unit()
+        inward = turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll))
+        # Squared up at each bend: over a hundred of them rounding would else grow beyond all bounds.
+        return Pose(point, heading, inward.along(heading, -inward.dot(heading)).unit())
+
+
+@dataclass(frozen=True)
+class Arc:
+    """Where one bend really lies on the straight pipe."""
+
+    start: float
+    end: float
+    roll: float
+    angle: float
+
+
+class Bow(NamedTuple):
+    """An arc by its ends and the way to its inside."""
+
+    entry: Vec
+    heading: Vec
+    inside: Vec
+    exit: Vec
+    onward: Vec
+
+
+@dataclass(frozen=True)
+class Bent:
+    """The pipe as bent: its arcs in order from end A, the poses where each begins and ends, and that of end B."""
+
+    start: Pose
+    radius: float
+    length: float
+    arcs: tuple[Arc, ...]
+    entries: tuple[Pose, ...]
+    exits: tuple[Pose, ...]
+    end: Pose
+    clash: bool
+
+    def miss(self, point: Vec) -> float:
+        """How far end B is from `point`, in inches."""
+        return self.end.point.minus(point).length()
+
+    def pose_at(self, s: float) -> Pose:
+        """The pose of the pipe at position `s` of the straight pipe, in inches from end A."""
+        number = bisect_right(self._starts, s) - 1
+        if number < 0:
+            return self.start.forward(s)
+        arc = self.arcs[number]
+        if s < arc.end:
+            return self.entries[number].around(arc.roll, (s - arc.start) / self.radius, self.radius)
+        return self.exits[number].forward(s - arc.end)
+
+    def point_at(self, s: float) -> Vec:
+        """The point of `pose_at(s)`, without its frame."""
+        number = bisect_right(self._starts, s) - 1
+        if number < 0:
+            return self.start.point.along(self.start.heading, s)
+        arc, bow = self.arcs[number], self.bows[number]
+        if s < arc.end:
+            turned = (s - arc.start) / self.radius
+            along, aside = self.radius * math.sin(turned), self.radius * (1 - math.cos(turned))
+            return bow.entry.along(bow.heading, along).along(bow.inside, aside)
+        return bow.exit.along(bow.onward, s - arc.end)
+
+    @cached_property
+    def bows(self) -> list["Bow"]:
+        """The arcs by their ends, in order from end A."""
+        bows = []
+        for arc, entry, leaves in zip(self.arcs, self.entries, self.exits, strict=True):
+            beside = entry.heading.cross(entry.inward)
+            inside = entry.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
+            bows.append(Bow(entry.point, entry.heading, inside, leaves.point, leaves.heading))
+        return bows
+
+    def parts(self, start: float, end: float) -> Iterator[tuple[float, float, bool]]:
+        """Each straight and arc between two places: where it begins and ends, and whether it is an arc."""
+        edges = [0.0, *(edge for arc in self.arcs for edge in (arc.start, arc.end)), self.length]
+        for number, (low, high) in enumerate(pairwise(edges)):
+            low, high = max(low, start), min(high, end)
+            if high > low:
+                yield low, high, number % 2 == 1
+
+    @cached_property
+    def _starts(self) -> list[float]:
+        return [arc.start for arc in self.arcs]
+
+
+def arc_of(setting: Setting, shoe: Shoe) -> Arc:
+    """The arc that a setting makes on this shoe."""
+    distance = shoe.distance(setting.reference, setting.angle)
+    long = shoe.radius * setting.angle
+    if setting.hook == "A":
+        start = setting.mark - distance + shoe.arc_offset
+    else:
+        start = setting.mark + distance - shoe.arc_offset - long
+    return Arc(start, start + long, setting.roll, setting.angle)
+
+
+def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pose) -> Bent:
+    """Bend a straight pipe of `length` inches that begins at `start`. Any order of settings gives the same pipe."""
+    arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
+    pose, position, clash = start, 0.0, False
+    entries, exits = list[Pose](), list[Pose]()
+    for arc in arcs:
+        clash = clash or arc.start < position - OVERLAP
+        entries.append(pose.forward(arc.start - position))
+        pose = entries[-1].around(arc.roll, arc.angle, shoe.radius)
+        exits.append(pose)
+        position = arc.end
+    clash = clash or position > length + OVERLAP
+    end = pose.forward(length - position)
+    return Bent(start, shoe.radius, length, tuple(arcs), tuple(entries), tuple(exits), end, clash)

@@ -1,0 +1,82 @@
+"""The least of a quantity along a bent pipe: heights over a plane exactly, distances to a bound. Inches."""
+
+import math
+from collections.abc import Callable
+from itertools import pairwise
+
+from conduit.simulation.bend import Bent
+
+# Radians; over so little an arc rises by less than can be told from rounding.
+HARDLY_BENT = 1e-4
+GOLDEN = (math.sqrt(5) - 1) / 2
+FINE = 1e-10
+SAMPLE = math.radians(7.5)
+LEAST_SAMPLES = 4
+
+
+def lowest(bent: Bent, height: Callable[[float], float], start: float, end: float) -> float:
+    """The least height over a plane along the pipe, in inches: at an end of a straight, or where an arc turns round."""
+    lows = (
+        _lowest_on_arc(height, low, high, bent.radius) if is_arc else min(height(low), height(high))
+        for low, high, is_arc in bent.parts(start, end)
+    )
+    return min(lows, default=math.inf)
+
+
+def _lowest_on_arc(height: Callable[[float], float], low: float, high: float, radius: float) -> float:
+    """The least height on an arc: there it is h + q·sin t + r·(1 - cos t), q and r following from three places.
+
+    Where it turns round, at tan t = -q/r, it is h + r - √(q² + r²).
+    """
+    half = (high - low) / 2 / radius
+    first, middle, last = height(low), height((low + high) / 2), height(high)
+    if half < HARDLY_BENT:
+        return min(first, last)
+    rise, whole = middle - first, last - first
+    down = 2 * math.sin(half) * (1 - math.cos(half))
+    q = (rise * (1 - math.cos(2 * half)) - whole * (1 - math.cos(half))) / down
+    r = (whole * math.sin(half) - rise * math.sin(2 * half)) / down
+    turns_round = 0 < math.atan2(-q, r) < 2 * half
+    return min(first, last, first + r - math.hypot(q, r)) if turns_round else min(first, last)
+
+
+def least_along(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
+    """The least of `value` along the pipe: convex on each straight, sampled and refined on each arc.
+
+    `value` changes by no more than the way along the pipe: a stretch that from its middle cannot hold the
+    least is passed over, and of one that may, what its samples rule out is not refined.
+    """
+    stretches = []
+    for low, high, is_arc in bent.parts(start, end):
+        half = (high - low) / 2
+        stretches.append((value(low + half) - half, low, high, is_arc))
+    least = math.inf
+    for at_least, low, high, is_arc in sorted(stretches):
+        if at_least >= least:
+            break
+        count = max(LEAST_SAMPLES, math.ceil((high - low) / bent.radius / SAMPLE)) if is_arc else 1
+        step = (high - low) / count
+        values = [value(low + step * i) for i in range(count + 1)]
+        best = min(range(count + 1), key=values.__getitem__)
+        least = min(least, values[best])
+        sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
+        if sampled_least < least:
+            around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
+            least = min(least, _golden(value, *around))
+    return least
+
+
+def _golden(value: Callable[[float], float], low: float, high: float) -> float:
+    """The least of a function with one valley, by golden section."""
+    a, b = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+    at_a, at_b = value(a), value(b)
+    while high - low > FINE * max(1.0, abs(high)):
+        if at_a < at_b:
+            high, b, at_b = b, a, at_a
+            a = high - GOLDEN * (high - low)
+            at_a = value(a)
+        else:
+            low, a, at_a = a, b, at_b
+            b = low + GOLDEN * (high - low)
+            at_b = value(b)
+    return min(at_a, at_b)

@@ -1,0 +1,82 @@
+"""Where a bent pipe comes nearest to itself. Inches."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+
+from conduit.geometry import Vec, segment_distance
+from conduit.simulation.bend import Bent
+
+CHORD = math.radians(10)
+# Gaps wider than this are not worth telling.
+FAR = 12.0
+
+
+@dataclass(frozen=True)
+class _Part:
+    """One straight or arc: where it ends along the pipe, a ball around it, and its ends."""
+
+    start: float
+    end: float
+    is_arc: bool
+    middle: Vec
+    reach: float
+
+    def may_touch(self, other: "_Part", within: float) -> bool:
+        """Whether the balls around both come nearer to each other than that."""
+        (x, y, z), (u, v, w) = self.middle, other.middle
+        reach = self.reach + other.reach + within
+        return reach > 0 and (x - u) ** 2 + (y - v) ** 2 + (z - w) ** 2 < reach * reach
+
+
+@dataclass(frozen=True)
+class Nearness:
+    """The least gap between two parts of a pipe, and where they lie on it, from end A."""
+
+    gap: float
+    first: float
+    second: float
+
+
+def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearness | None:
+    """Where parts of the pipe that are not neighbours come nearest to each other; None where no gap is under `within`.
+
+    Arcs are taken as chords of 10°, a hair inside. Around one bend the pipe is near itself by nature,
+    so parts within half a turn along the pipe do not count.
+    """
+    parts = [
+        _Part(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
+        for low, high, is_arc in bent.parts(0.0, bent.length)
+    ]
+    least: Nearness | None = None
+    for i, one in enumerate(parts):
+        for other in parts[i + 2 :]:
+            limit = least.gap if least else within
+            if other.end - one.start <= math.pi * bent.radius or not one.may_touch(other, limit + diameter):
+                continue
+            gap = _gap(bent, one, other) - diameter
+            if gap < limit:
+                least = Nearness(gap, (one.start + one.end) / 2, (other.start + other.end) / 2)
+    return least
+
+
+def _gap(bent: Bent, one: _Part, other: _Part) -> float:
+    near = math.pi * bent.radius
+    gaps = [
+        segment_distance(a, b, c, d)
+        for s, a, b in _chords(bent, one)
+        for t, c, d in _chords(bent, other)
+        if t - s >= near
+    ]
+    return min(gaps, default=math.inf)
+
+
+def _chords(bent: Bent, part: _Part) -> Iterator[tuple[float, Vec, Vec]]:
+    """The part's chords, each with where it ends along the pipe."""
+    angle = (part.end - part.start) / bent.radius if part.is_arc else CHORD
+    count = max(1, math.ceil(angle / CHORD))
+    places = [part.start + (part.end - part.start) * i / count for i in range(count + 1)]
+    points = [(s, bent.point_at(s)) for s in places]
+    for (_, a), (s, b) in pairwise(points):
+        yield s, a, b

@@ -1,0 +1,175 @@
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from conduit.cutting import CutTerms, Kind, OnRack, PlannedRun, digests, make_cut_list, order_list, read_rack_list
+from conduit.plan import make_plan
+from conduit.tests.support import Steps, document, ninety
+
+SIZES = ["1/2", "3/4", "1"]
+
+
+def stub(key, size, height, other, **more):
+    return PlannedRun(key, f"Stub {key}", make_plan({**document([ninety(height, "up")], other, size), **more}))
+
+
+@st.composite
+def jobs(draw):
+    """Some stubs and long runs, and a rack."""
+    lengths = st.floats(12, 110)
+    runs = [
+        stub(str(i), draw(st.sampled_from(SIZES)), draw(lengths), draw(lengths)) for i in range(draw(st.integers(0, 5)))
+    ]
+    rack = [
+        OnRack(f"S{i}", Kind("EMT", draw(st.sampled_from(SIZES))), draw(lengths), draw(st.sampled_from("ab")))
+        for i in range(draw(st.integers(0, 6)))
+    ]
+    return runs, rack
+
+
+def listed(runs, rack=(), terms=None, known=()):
+    return make_cut_list(runs, list(rack), terms or CutTerms(), Steps(30), known)
+
+
+def chosen(found):
+    return [kind.choices[kind.chosen] for kind in found.kinds]
+
+
+class CutLists(TestCase):
+    @settings(max_examples=6)
+    @given(jobs())
+    def test_every_run_is_made_of_its_pieces_and_nothing_is_cut_twice(self, job):
+        runs, rack = job
+        choices = chosen(listed(runs, rack))
+        sources = [source for choice in choices for source in choice.sources]
+        for run in runs:
+            cuts = [cut for source in sources for cut in source.cuts if cut.run == run.key]
+            self.assertEqual(sorted(cut.piece for cut in cuts), list(range(1, len(cuts) + 1)))
+            total = sum(cut.length.inches for cut in cuts)
+            self.assertAlmostEqual(total, run.plan.developed_length.inches, delta=1 / 32 + 1e-9)
+        tags = [source.scrap for source in sources if source.scrap]
+        self.assertEqual(len(tags), len(set(tags)))
+        for source in sources:
+            used = sum(cut.length.inches for cut in source.cuts)
+            self.assertLessEqual(used + source.left.inches, source.length.inches + 1e-6)
+            self.assertEqual(source.keep, source.left.inches >= 12)
+
+    def test_the_couplings_of_the_list_make_the_runs_own_pieces(self):
+        run = stub("1", "3/4", 100, 150)
+        choice = chosen(listed([run], [OnRack("S1", Kind("EMT", "3/4"), 41.375)]))[0]
+        at = choice.places[0].at
+        pieces = make_plan({**document([ninety(100, "up")], 150, "3/4"), "couplings": at}).pieces
+        cuts = {cut.piece: cut.length.reads for source in choice.sources for cut in source.cuts}
+        self.assertEqual({piece.number: piece.length.reads for piece in pieces}, cuts)
+
+    def test_a_scrap_that_is_far_away_or_not_trusted_is_taken_where_it_still_pays(self):
+        run, rack = stub("1", "3/4", 20, 30), [OnRack("S1", Kind("EMT", "3/4"), 50.0)]
+        length = run.plan.developed_length.inches
+        for terms, tags in (
+            (CutTerms(), ["S1"]),
+            (CutTerms(fetch=0.3), ["S1"]),
+            (CutTerms(fetch=3), [None]),
+            (CutTerms(doubt=50 - length - 1 / 8), ["S1"]),
+            (CutTerms(doubt=50 - length + 1 / 8), [None]),
+        ):
+            found = listed([run], rack, terms)
+            self.assertEqual([source.scrap for source in chosen(found)[0].sources], tags, terms)
+            self.assertAlmostEqual(chosen(found)[0].bill, terms.fetch if tags == ["S1"] else 1)
+        self.assertEqual(chosen(listed([run], rack))[0].says, "No new sticks needed.")
+        self.assertTrue(chosen(listed([run], rack))[0].cheapest)
+
+    def test_a_box_in_the_run_takes_no_pipe_and_no_coupling(self):
+        box = {"kind": "pull_point", "name": "J1", "at": 100, "width": 4}
+        run = PlannedRun("1", "Feed", make_plan(document([box, ninety(150, "up")], 40)))
+        cuts = [cut for source in chosen(listed([run]))[0].sources for cut in source.cuts]
+        lengths = {cut.piece: cut.length.reads for cut in cuts}
+        self.assertEqual(lengths, {piece.number: piece.length.reads for piece in run.plan.pieces})
+        self.assertEqual({(cut.end_a, cut.end_b) for cut in cuts}, {("start box", "J1"), ("J1", "end box")})
+        lines = order_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {run.kind: 0})
+        found = {line.what: line.count for line in lines if line.what != "box"}
+        self.assertEqual((found["connector"], sum(line.what == "box" for line in lines)), (4, 3))
+        self.assertNotIn("coupling", found)
+
+    def test_a_run_that_cannot_be_made_is_told(self):
+        found = listed([stub("1", "3/4", 3, 40)])
+        self.assertEqual([(run.run_name, run.whole) for run in found.left_out], [("Stub 1", True)])
+        self.assertEqual(found.kinds, [])
+
+    def test_what_is_tried(self):
+        run, rack = stub("1", "3/4", 40, 30), [OnRack("S1", Kind("EMT", "3/4"), 80.0)]
+        self.assertEqual(chosen(listed([run], rack))[0].sticks, 0)
+        for tried in ({"use_scrap": False}, {"excluded": ["S1"]}):
+            self.assertEqual(chosen(listed([run], rack, CutTerms(**tried)))[0].sticks, 1)
+        long = chosen(listed([run], rack, CutTerms(spare="1 1/2", kerf="1/8")))[0].sources[0].cuts[0]
+        self.assertAlmostEqual(long.length.inches, run.plan.developed_length.inches + 1.5, delta=1 / 32)
+        pinned = CutTerms(couplings=[{"run": "1", "at": "20"}])
+        self.assertEqual(chosen(listed([run], rack, pinned))[0].places[0].at, [20.0])
+        length = run.plan.developed_length.inches
+        held = CutTerms(pieces=[{"run": "1", "start": 0, "end": round(length * 16) / 16, "scrap": None}])
+        self.assertEqual(chosen(listed([run], rack, held))[0].sticks, 1)
+
+    def test_a_pin_that_no_longer_fits_is_told_and_left_out(self):
+        run = stub("1", "3/4", 40, 30)
+        for pin in ({"start": 0, "end": 500, "scrap": None}, {"start": 0, "end": 20, "scrap": "S7"}):
+            found = listed([run], [], CutTerms(pieces=[{"run": "1", **pin}]))
+            self.assertIn("its pin is left out", found.left_out[0].says)
+            self.assertEqual(chosen(found)[0].sticks, 1)
+
+    def test_a_coupling_takes_its_gap(self):
+        with_gap, without = stub("1", "3/4", 100, 100, coupling_gap="1/2"), stub("2", "3/4", 100, 100)
+        for run, gap in ((with_gap, 0.5), (without, 0.0)):
+            choice = chosen(listed([run]))[0]
+            cut = sum(cut.length.inches for source in choice.sources for cut in source.cuts)
+            wanted = run.plan.developed_length.inches - gap * choice.couplings
+            self.assertAlmostEqual(cut, wanted, delta=1 / 16)
+            self.assertAlmostEqual(sum(piece.length.inches for piece in run.plan.pieces), wanted, delta=1e-6)
+
+    def test_threads_are_counted_for_threaded_pipe(self):
+        run = PlannedRun("1", "Feed", make_plan({**document([ninety(30, "up")], 40, "1/2"), "material": "rigid"}))
+        source = chosen(listed([run]))[0].sources[0]
+        self.assertEqual(source.threads, 1, "the stick brings one thread; the piece's other end is cut")
+
+    def test_only_what_changed_is_planned_anew(self):
+        runs = [stub("1", "3/4", 40, 30), stub("2", "1", 40, 30)]
+        first = listed(runs)
+        more = [OnRack("S1", Kind("EMT", "1"), 80.0)]
+        again = listed(runs, more, known=first.kinds)
+        self.assertIs(again.kinds[0], first.kinds[0])
+        self.assertEqual(chosen(again)[1].sticks, 0)
+        before, after = digests(runs, [], CutTerms()), digests(runs, more, CutTerms())
+        changed = {key for key in after if before.get(key) != after[key]}
+        self.assertEqual(changed, {"rack", "1 EMT", "all"})
+
+
+class Lists(TestCase):
+    def test_a_rack_as_people_write_it(self):
+        text = "3/4 EMT 41 3/8 x2 at bay 2\n# older\n1-1/4 rigid 5' 2\"\n1, 30 1/2\n"
+        lines = list(read_rack_list(text).lines.values())
+        self.assertEqual([(one.trade_size, one.material, one.length) for one in lines[:1]], [("3/4", "EMT", 41.375)])
+        self.assertEqual((lines[0].count, lines[0].place), (2, "bay 2"))
+        self.assertEqual((lines[1].material, lines[1].length), ("rigid", 62.0))
+        self.assertEqual((lines[2].trade_size, lines[2].length), ("1", 30.5))
+
+    def test_a_rack_as_csv(self):
+        text = "Trade size,material,length,place,end a\n3/4,EMT,41 3/8,bay 1,factory\n1,IMC,20,,\n"
+        found = read_rack_list(text)
+        self.assertEqual(
+            [(n, one.length, one.end_a) for n, one in found.lines.items()], [(2, 41.375, "factory"), (3, 20.0, "cut")]
+        )
+
+    def test_each_line_that_cannot_be_read_is_told(self):
+        text = "3/4 EMT 41 3/8\n7/8 EMT 20\n3/4 EMT -5\n3/4 PVC 20\nhello\n3/4 EMT 20 x900"
+        self.assertEqual([fault.line for fault in read_rack_list(text).faults], [2, 3, 4, 5, 6])
+
+    def test_what_to_bring(self):
+        heavy = {**document([ninety(30, "up")], 40, "1/2"), "material": "IMC"}
+        runs = [stub("1", "3/4", 100, 100), PlannedRun("2", "IMC", make_plan(heavy))]
+        box = {"start": {"name": "KP"}, "end": {"open": True}}
+        imc = runs[1].kind
+        lines = order_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {imc: 3, runs[0].kind: 1})
+        found = {(line.what, line.material): (line.count, line.note) for line in lines}
+        self.assertEqual(found["coupling", "IMC"], (1, "2 more come on the new sticks"))
+        self.assertEqual(found["connector", "EMT"][0], 1)
+        self.assertEqual(found["bushing", "IMC"][0], 1)
+        self.assertEqual(found["box", ""], (1, "KP: Stub 1, IMC"))

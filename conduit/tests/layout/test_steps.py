@@ -1,0 +1,176 @@
+import itertools
+import math
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from conduit.layout.centreline import Corner, trace
+from conduit.plan import make_plan
+from conduit.tests.support import document, laid_out, ninety, offset, runs
+
+MIRROR = {"left": "right", "right": "left"}
+ROTATE = {"right": "up", "up": "left", "left": "down", "down": "right"}
+
+
+def renamed(value, names):
+    """A document with its directions renamed."""
+    if isinstance(value, dict):
+        return {key: renamed(inner, names) for key, inner in value.items()}
+    if isinstance(value, list):
+        return [renamed(inner, names) for inner in value]
+    return names.get(value, value) if isinstance(value, str) else value
+
+
+class Symmetry(TestCase):
+    @settings(max_examples=60)
+    @given(runs())
+    def test_mirrored_and_rotated_runs_give_mirrored_and_rotated_pipes(self, raw):
+        layout, _ = laid_out(raw)
+        assume(layout.complete)
+        x, y, z = layout.path.end_point
+        for names, moved in ((MIRROR, (-x, y, z)), (ROTATE, (-y, x, z))):
+            other, _ = laid_out(renamed(raw, names))
+            self.assertAlmostEqual(other.path.length, layout.path.length, 9)
+            for got, wanted in zip(other.path.end_point, moved, strict=True):
+                self.assertAlmostEqual(got, wanted, 9)
+            for a, b in zip(layout.path.bends, other.path.bends, strict=True):
+                sign = -1 if names is MIRROR else 1
+                self.assertAlmostEqual(math.remainder(b.roll - sign * a.roll, 2 * math.pi), 0, 7)
+
+    @settings(max_examples=60)
+    @given(runs())
+    def test_any_pipe_traced_from_b_to_a_is_the_same_pipe(self, raw):
+        layout, shoe = laid_out(raw)
+        assume(layout.complete)
+        path = layout.path
+        back = [Corner(bend.vertex, bend.heading_before.times(-1)) for bend in reversed(path.bends)]
+        heading = path.bends[-1].heading_after.times(-1)
+        other = trace(path.end_point, heading, back, path.origin, shoe.radius, 1e-6)
+        self.assertAlmostEqual(other.length, path.length, 9)
+        first = path.bends[-1].roll
+        for a, b in zip(reversed(path.bends), other.bends, strict=True):
+            self.assertAlmostEqual(b.start, path.length - a.end, 9)
+            self.assertAlmostEqual(b.angle, a.angle, 9)
+            # Seen from the other end the pipe turns the other way about.
+            self.assertAlmostEqual(math.remainder(b.roll - (first - a.roll), 2 * math.pi), 0, 7)
+
+    def test_a_run_walked_from_the_other_end_is_the_same_pipe(self):
+        forth, shoe = laid_out(document([ninety(30, "up"), offset(10, 4, 30), ninety(50, "right")], 40))
+        half = shoe.diameter
+        length = forth.path.bends[-1].vertex.minus(forth.path.bends[0].vertex).dot(forth.path.bends[0].heading_after)
+        reach = shoe.radius * math.tan(math.radians(15))
+        from_far = length + half - 10 - 2 * reach - 4 / math.tan(math.radians(30))
+        back, _ = laid_out(
+            document(
+                [ninety(40, "down"), offset(from_far, 4, 30, "in"), ninety(length + half, "left")], 30, heading="left"
+            )
+        )
+        self.assertAlmostEqual(back.path.length, forth.path.length, 9)
+        total = forth.path.length
+        for a, b in zip(forth.path.bends, reversed(back.path.bends), strict=True):
+            self.assertAlmostEqual(a.start, total - b.end, 9)
+
+    @settings(max_examples=60)
+    @given(runs())
+    def test_rounding_moves_the_end_by_no_more_than_its_bound(self, raw):
+        plan = make_plan(raw)
+        assume(plan.makeable)
+        rounded = next(pipe for pipe in plan.simulated if pipe.marks == "rounded")
+        bound = sum(2 * math.sin(math.radians(bend.angle) / 2) / 32 for bend in plan.bends)
+        self.assertLessEqual(rounded.miss, bound + 1e-9)
+
+    @given(st.floats(8, 60), st.floats(8, 60), st.sampled_from(["1/2", "3/4"]))
+    def test_a_90_takes_its_legs_less_the_gain(self, one, other, size):
+        plan = make_plan(document([ninety(one, "up")], other, size))
+        assume(plan.complete)
+        gain = plan.shoe.gain.inches
+        self.assertAlmostEqual(plan.developed_length.inches, one + other - gain, 9)
+
+
+class EveryStep(TestCase):
+    def test_box_offset_at_either_end_and_told_when_not_needed(self):
+        step = {"kind": "box_offset", "surface": "in", "knockout": "27/32", "straight": 2}
+        start = make_plan(document([step, ninety(40, "up")], 30))
+        self.assertAlmostEqual(start.end_point[2], -(27 / 32 - 0.461), 9)
+        self.assertAlmostEqual(start.bends[0].straight_before.inches, 2, 9)
+        end = make_plan(document([ninety(40, "up"), {**step, "end": "end"}], 30))
+        self.assertAlmostEqual(end.end_point[2], 27 / 32 - 0.461, 9)
+        last = end.bends[-1].end.inches
+        self.assertAlmostEqual(end.developed_length.inches - last, 2, 9)
+        none = make_plan(document([{**step, "stand_off": "3/8"}, ninety(40, "up")], 30))
+        self.assertEqual([p.code for p in none.problems], ["box_offset_not_needed"])
+        self.assertEqual(len(none.bends), 1)
+
+    def test_a_kick_after_the_90_and_one_in_the_stubs_plane(self):
+        kick = {"kind": "kick90", "toward": "out", "rise": 4, "at": 30, "turn": "up", "kick_back": 14}
+        after = make_plan(document([{**kick, "when": "after"}], 40))
+        self.assertEqual([round(bend.angle, 3) for bend in after.bends][1], round(math.degrees(math.atan(4 / 14)), 3))
+        self.assertAlmostEqual(after.end_point[2], 4, 9)
+        inside = make_plan(document([{**kick, "toward": "up"}], 40))
+        self.assertAlmostEqual(sum(bend.angle for bend in inside.bends), 90, 6)
+        angle = make_plan(document([{**kick, "kick_back": None, "kick_angle": 20}], 40))
+        self.assertAlmostEqual(angle.bends[0].angle, 20, 9)
+        self.assertEqual(make_plan(document([{**kick, "kick_angle": 20}], 40)).problems[0].code, "no_kick")
+        self.assertEqual(make_plan(document([{**kick, "kick_back": 5}], 40)).problems[0].place, "steps.0.kick_back")
+
+    def test_a_sweep_has_its_radius_and_the_other_school_a_larger_one(self):
+        sweep = {"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 30}
+        exact = make_plan(document([sweep], 60))
+        self.assertEqual(len(exact.bends), 30)
+        self.assertAlmostEqual(exact.developed_length.inches, 120 - 0.922 - 24 * (2 - math.pi / 2), delta=0.1)
+        ends = make_plan(document([{**sweep, "spacing": "ends"}], 60))
+        self.assertEqual([p.code for p in ends.problems if p.severity == "note"], ["larger_radius"])
+        gaps = [b.start.inches - a.start.inches for a, b in zip(ends.bends, ends.bends[1:], strict=False)]
+        self.assertTrue(all(abs(gap - 24 * math.pi / 2 / 29) < 1e-9 for gap in gaps))
+        self.assertEqual(make_plan(document([{**sweep, "radius": 3}], 60)).problems[0].code, "radius_too_small")
+
+    def test_a_bend_of_any_angle_and_back_again(self):
+        plan = make_plan(document([ninety(30, "up", angle=45), ninety(20, "right", angle=45)], 30))
+        self.assertAlmostEqual(plan.bends[1].angle, 45, 9)
+        heading = plan.picture.end.heading
+        self.assertAlmostEqual(heading[0], 1, 9)
+
+    def test_fixed_couplings_and_pull_points(self):
+        steps = [{"kind": "coupling", "at": 40}, ninety(60, "up"), {"kind": "pull_point", "at": 30}]
+        plan = make_plan(document(steps, 70))
+        self.assertEqual(len(plan.pieces), 3)
+        self.assertAlmostEqual(plan.pieces[0].length.inches, 40, 9)
+        beyond_bend = plan.couplings[1].at.inches - plan.bends[0].end.inches
+        self.assertAlmostEqual(beyond_bend, 30 - (plan.shoe.radius + 0.461), 9)
+        inside = make_plan(document([ninety(60, "up"), {"kind": "coupling", "at": 3}], 70))
+        self.assertIn("marker_in_bend", {p.code for p in inside.problems})
+        turns = [ninety(30, turn) for turn in ("up", "right", "up", "right", "up")]
+        self.assertFalse(make_plan(document([*turns[:3], {"kind": "pull_point", "at": 15}, *turns[3:]])).problems)
+
+    def test_an_open_end_takes_the_rest_of_the_stick_within_its_window(self):
+        plan = make_plan({**document([ninety(30, "up")]), "end": {"open": True}})
+        self.assertAlmostEqual(plan.developed_length.inches, 120, 9)
+        held = make_plan({**document([ninety(30, "up")]), "end": {"open": True, "at_most": 50}})
+        self.assertAlmostEqual(held.developed_length.inches, 30 + 50 - 3.25, 9)
+        out = make_plan({**document([ninety(30, "up")]), "end": {"open": True, "at": 40, "at_least": 50}})
+        self.assertEqual([p.code for p in out.problems], ["outside_window"])
+
+    def test_closure_with_an_end_box_measured_on_its_own(self):
+        end = {"at": 40, "measured": {"right": 30, "up": "39 1/2", "out": 0}}
+        plan = make_plan({**document([ninety(30, "up")]), "end": end})
+        self.assertAlmostEqual(plan.closure.off[0], -0.461, 9)
+        self.assertEqual([p.code for p in plan.problems], ["closure"])
+        self.assertIn("7/16", plan.problems[0].says)
+
+    def test_supports_lie_on_straights_within_their_distances(self):
+        plan = make_plan(document([ninety(70, "up"), offset(20, 4), ninety(90, "right")], 60))
+        places = [0.0, *(one.inches for one in plan.supports)]
+        self.assertLessEqual(places[1], 36)
+        self.assertLessEqual(plan.developed_length.inches - places[-1], 36)
+        for here, there in itertools.pairwise(places):
+            self.assertLessEqual(there - here, 120)
+        for place in places:
+            self.assertFalse(any(b.start.inches + 1e-9 < place < b.end.inches - 1e-9 for b in plan.bends))
+
+    def test_a_knockout_that_the_pipe_does_not_meet(self):
+        raw = document([ninety(30, "up")])
+        raw["start"]["knockout"] = "1 1/2"
+        self.assertEqual([p.place for p in make_plan(raw).problems], ["start.knockout"])
+        met = make_plan({**raw, "stand_off": "1"})
+        self.assertEqual(met.problems, [])

@@ -1,0 +1,177 @@
+import itertools
+import math
+from random import Random
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from conduit.bender import typical_shoe
+from conduit.bending import Arranged, Bencher
+from conduit.bending.stick import Stick
+from conduit.plan import Prover, laid_out
+from conduit.sequence import KEEP_HOOKS, Unit, best_order, check_order, habits_of, units_of
+from conduit.sequence.reach import Asked, clear_when, reach_of, room_for
+from conduit.sequence.search import HOOKS, why_no_order
+from conduit.simulation import Arc
+from conduit.tests.support import document, offset, worked_case
+from conduit.tests.watcher import any_order, faults_of
+
+SHOE = typical_shoe("EMT", "3/4")
+
+
+def searched(raw):
+    run = laid_out(raw)
+    reading, layout, shoe = run.reading, run.layout, run.shoe
+    stick = Stick(Prover(reading, layout, shoe), 0.0, layout.path.length)
+    hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
+    units, groups = units_of(stick.arcs, layout, hooks)
+    habits = habits_of(layout, groups)
+    return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits, KEEP_HOOKS)
+
+
+@st.composite
+def pieces(draw):
+    """A few bends along a pipe, with room between them or not."""
+    at, units = draw(st.floats(1, 20)), []
+    for number in range(draw(st.integers(1, 4))):
+        angle = math.radians(draw(st.sampled_from([10, 30, 45, 90])))
+        end = at + SHOE.radius * angle
+        units.append(Unit(str(number + 1), at, end, angle, math.radians(draw(st.sampled_from([0, 90, 180, 270])))))
+        at = end + draw(st.floats(0.5, 25))
+    return units, at + draw(st.floats(0, 20))
+
+
+def arcs_of(units):
+    return {number: Arc(one.start, one.end, one.roll, one.angle) for number, one in enumerate(units)}
+
+
+class ExactSearch(TestCase):
+    @settings(max_examples=25)
+    @given(pieces())
+    def test_no_order_tried_one_by_one_is_cheaper(self, piece):
+        units, length = piece
+        found = best_order(units, SHOE, length)
+        cheapest = math.inf
+        for order in itertools.permutations(range(len(units))):
+            for hooks in itertools.product(HOOKS, repeat=len(units)):
+                tried = check_order(units, SHOE, length, list(zip(order, hooks, strict=True)))
+                if not tried.why_not:
+                    cheapest = min(cheapest, tried.cost + 3 * sum(act.where == "air" for act in tried.acts))
+        self.assertEqual(bool(found.why_not), math.isinf(cheapest))
+        if not found.why_not:
+            cost = found.cost + 3 * sum(act.where == "air" for act in found.acts)
+            # Walking along the pipe and the proposed hook weigh a little too.
+            self.assertLessEqual(cost, cheapest + 0.5 * len(units) + 0.1 * len(units) ** 2)
+
+    @settings(max_examples=40)
+    @given(pieces())
+    def test_what_is_found_can_be_followed(self, piece):
+        units, length = piece
+        found = best_order(units, SHOE, length)
+        assume(not found.why_not)
+        again = check_order(units, SHOE, length, [(act.unit, act.hook) for act in found.acts])
+        self.assertEqual((again.acts, again.why_not), (found.acts, ""))
+        self.assertEqual(sorted(act.unit for act in found.acts), list(range(len(units))))
+
+
+class Watched(TestCase):
+    """By an account of the bending that shares nothing with the search (`watcher`)."""
+
+    @settings(max_examples=60)
+    @given(pieces(), st.data())
+    def test_what_can_be_made_strikes_nothing(self, piece, data):
+        units, length = piece
+        unit = data.draw(st.sampled_from(range(len(units))))
+        made = [other for other in range(len(units)) if other != unit and data.draw(st.booleans())]
+        done, arcs = sum(1 << other for other in made), arcs_of(units)
+        clear, room = clear_when(SHOE, [Asked(units, length, unit, done)]), room_for(units, SHOE, length)
+        for hook in HOOKS:
+            for where in ("floor", "air"):
+                if getattr(clear[hook], where)[0] and not room.obstruction(unit, hook, done):
+                    self.assertEqual(faults_of(arcs, made, unit, hook, where, SHOE, length), [])
+
+    def test_where_none_is_found_there_is_none(self):
+        """Random tight pieces that are refused, each tried in all orders, hooks and places."""
+        chance, refused = Random(8), 0
+        while refused < 3:
+            at, units = chance.uniform(2, 45), []
+            for number in range(chance.randint(2, 4)):
+                angle = math.radians(chance.choice([45, 60, 90]))
+                end = at + SHOE.radius * angle
+                units.append(Unit(str(number + 1), at, end, angle, math.radians(chance.choice([0, 90, 180, 270]))))
+                at = end + chance.uniform(0.9, 12)
+            length = at + chance.uniform(1, 45)
+            if why_no_order([(units, length)], SHOE)[0]:
+                refused += 1
+                self.assertFalse(any_order(arcs_of(units), SHOE, length), (units, length))
+
+
+class Habits(TestCase):
+    def order(self, raw):
+        units, _, _, found = searched(raw)
+        self.assertEqual(found.why_not, "")
+        return [int(units[act.unit].called) for act in found.acts], found
+
+    def test_saddle_centre_first(self):
+        order, found = self.order(worked_case("three_bend_saddle")[0])
+        self.assertEqual(order[0], 2)
+        self.assertIn("Saddle: the centre first, the outer two after.", found.acts[1].reasons)
+
+    def test_stub_before_its_kick(self):
+        self.assertEqual(self.order(worked_case("kick_90")[0])[0], [2, 1])
+
+    def test_offsets_are_finished_one_by_one(self):
+        raw = document([offset(10, 4, 30, "up"), offset(40, 4, 30), offset(70, 4, 30, "up")], 110)
+        order, _ = self.order(raw)
+        self.assertEqual(
+            {frozenset(order[i : i + 2]) for i in (0, 2, 4)}, {frozenset({1, 2}), frozenset({3, 4}), frozenset({5, 6})}
+        )
+
+    def test_an_offset_is_made_without_turning_the_first_on_the_floor_the_second_in_the_air(self):
+        order, found = self.order(worked_case("offset_to_a_face")[0])
+        self.assertEqual((order, found.flips, found.turns), ([1, 2], 0, 0))
+        self.assertEqual([act.where for act in found.acts], ["floor", "air"])
+
+    def test_a_saddles_outer_hooks_face_its_centre_unless_all_go_one_way(self):
+        raw = worked_case("three_bend_saddle")[0]
+        _, found = self.order(raw)
+        self.assertEqual({act.unit: act.hook for act in found.acts}, {0: "B", 1: "A", 2: "A"})
+        sheet = Bencher(raw).sheet(1, Arranged(hooks="one_way"))
+        self.assertEqual({bend.use.hook for bend in sheet.bends}, {"A"})
+        self.assertEqual(sheet.end_for_end, 0)
+
+    def test_a_four_bend_saddle_is_two_offsets_one_after_the_other(self):
+        order, _ = self.order(worked_case("four_bend_saddle")[0])
+        self.assertIn(order, ([1, 2, 3, 4], [3, 4, 1, 2]))
+
+    def test_a_sweep_is_one_act(self):
+        raw = document([{"kind": "sweep", "turn": "up", "at": 50, "radius": 20, "shots": 9}], 40)
+        bends = Bencher(raw).sheet(1).bends
+        self.assertEqual(
+            [(bend.number, bend.act, bend.begins_act) for bend in bends], [(i, 1, i == 1) for i in range(1, 10)]
+        )
+
+
+class Reach(TestCase):
+    def test_why_an_order_fails(self):
+        close = [Unit("1", 20, 28, math.pi / 2, 0), Unit("2", 29, 37, math.pi / 2, math.pi)]
+        found = check_order(close, SHOE, 80, [(0, "A"), (1, "A")])
+        self.assertIn(
+            "Bend 2 cannot come here: the shoe needs the straight pipe where bend 1 is already bent", found.why_not
+        )
+        self.assertEqual([bool(act.breaks) for act in found.acts], [False, True])
+        # On the floor the first 90 would stick down into it; in the air 42 inches beyond the heel are too many.
+        deep = [Unit("1", 60, 68, math.pi / 2, 0), Unit("2", 80, 88, math.pi / 2, math.pi)]
+        self.assertIn("reach the ground", check_order(deep, SHOE, 130, [(0, "A"), (1, "A")]).why_not)
+        self.assertEqual(check_order(deep, SHOE, 110, [(0, "A"), (1, "A")]).acts[1].where, "air")
+        self.assertIn("not enough straight", check_order([Unit("1", 0, 8, 1.5, 0)], SHOE, 80, [(0, "A")]).why_not)
+
+    def test_bent_up_is_floor_and_bent_down_is_air(self):
+        for roll, where in ((0, True), (math.pi, False), (math.pi / 2, True)):
+            units = [Unit("1", 30, 33, 0.5, roll), Unit("2", 50, 53, 0.5, 0)]
+            self.assertEqual(bool(reach_of(units, SHOE, 80).clear[1, "A"].floor[0b01]), where)
+
+    def test_too_many_to_search_is_said(self):
+        units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]
+        self.assertIn("too many", best_order(units, SHOE, 200).why_not)
