@@ -9,12 +9,12 @@ from cli.bench_cutting import cutting
 from cli.bench_server import through_the_api, while_plans_are_made
 from cli.timing import bounded, line, ratio, times
 from conduit.bender import Shoe
-from conduit.bending import Bencher, Made
+from conduit.bending import Bencher, BendAsMade
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_for
 from conduit.plan import Prover, given_shoe, make_plan
-from conduit.sequence import Order, Unit, best_order
+from conduit.sequence import BendSequence, Unit, best_sequence
 from conduit.simulation import Bent
 from conduit.tables import DEFAULT_RULES
 from server.demo.scene import RUNS
@@ -32,10 +32,10 @@ def zigzag(bends: int) -> dict[str, Any]:
     return {"trade_size": "3/4", "start": {"heading": "right"}, "steps": steps, "end": {"at": 40}}
 
 
-def _ordered(bends: int) -> Order:
+def _ordered(bends: int) -> BendSequence:
     """Search the order of so many slight bends on one stick, every other one turned half round."""
     units = [Unit(str(i + 1), 8 + 108 / bends * i, 9 + 108 / bends * i, 0.18, math.pi * (i % 2)) for i in range(bends)]
-    return best_order(units, SHOE, 120)
+    return best_sequence(units, SHOE, 120)
 
 
 def _plain(raw: dict[str, Any], shoe: Shoe) -> Bent:
@@ -83,7 +83,7 @@ def core() -> None:
     for bends in (4, 8, 12, 14):
         took = times(lambda bends=bends: _ordered(bends), 20)  # type: ignore[misc]
         orders[bends] = line(f"order of bending, {bends} bends", took)
-    bad = [Made(bend=2, angle=41, left=True)]
+    bad = [BendAsMade(bend=2, angle=41, left=True)]
     sheet = line("bench sheet of 7 bends and two saddles", times(lambda: Bencher(RUNS[4]).sheet(1), 10))
     line("the same re-planned after a bad bend", times(lambda: Bencher(RUNS[4]).sheet(1, made=bad), 10))
     bounded("plan of 12 bends", medians[12], PLAN_BOUND_MS)

@@ -3,8 +3,8 @@
 import random
 import time
 
-from conduit.cutting import IN_AN_INCH, Goal, Kind, Lying, Needed, Span, Terms
-from conduit.cutting.optimizer import Meter, Search, bounds_of, problem_of
+from conduit.cutting import IN_AN_INCH, Goal, Kind, Needed, ScrapBar, Span, Terms
+from conduit.cutting.optimizer import Meter, PlanSearch, bounds_of, problem_of
 
 EMT = Kind("EMT", "3/4")
 STICK, KERF, CLEAR = 120 * IN_AN_INCH, 1, 4 * IN_AN_INCH
@@ -22,11 +22,11 @@ class _Clock:
         return self.until - time.monotonic()
 
 
-def seeded_job(runs: int, scraps: int, seed: int) -> tuple[list[Needed], list[Lying]]:
+def seeded_job(runs: int, scraps: int, seed: int) -> tuple[list[Needed], list[ScrapBar]]:
     """Made-up runs of two to six bends, 10 to 60 in between them, and scraps of 12 to 84 in; on the sixteenth."""
     luck = random.Random(seed)
     needed = [_run(str(number), luck) for number in range(runs)]
-    return needed, [Lying(f"S{n}", EMT, luck.randint(12 * IN_AN_INCH, 84 * IN_AN_INCH)) for n in range(scraps)]
+    return needed, [ScrapBar(f"S{n}", EMT, luck.randint(12 * IN_AN_INCH, 84 * IN_AN_INCH)) for n in range(scraps)]
 
 
 def _run(key: str, luck: random.Random) -> Needed:
@@ -42,7 +42,7 @@ def _run(key: str, luck: random.Random) -> Needed:
     return Needed(key, EMT, length, tuple(bends), tuple(windows))
 
 
-def first_fit(needed: list[Needed], rack: list[Lying]) -> tuple[int, int]:
+def first_fit(needed: list[Needed], rack: list[ScrapBar]) -> tuple[int, int]:
     """Sticks and couplings of the plain way: a coupling at every full stick, the longest piece first."""
     pieces, couplings = list[int](), 0
     for run in needed:
@@ -73,7 +73,7 @@ def cutting() -> None:
             plain = first_fit(needed, rack)
             for goal in GOALS:
                 problem = problem_of(needed, rack, Terms(goal=goal))
-                began, search = time.monotonic(), Search(problem, Meter(_Clock(seconds)))
+                began, search = time.monotonic(), PlanSearch(problem, Meter(_Clock(seconds)))
                 search.run()
                 got, bound = search.reached, bounds_of(problem).sticks
                 if got is None:

@@ -29,8 +29,8 @@ def main(arguments: list[str]) -> int:
 
 
 def _faults(source: Source) -> list[str]:
-    problems = read_document(source.document).problems
-    return [*source.faults, *(source.where(problem.place) + problem.says for problem in problems)]
+    findings = read_document(source.document).findings
+    return [*source.faults, *(source.where(finding.place) + finding.says for finding in findings)]
 
 
 if __name__ == "__main__":

@@ -33,10 +33,10 @@ def main(arguments: list[str]) -> int:
     print(json.dumps({**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}, indent=2, ensure_ascii=False))
     for fault in source.faults:
         print(f"unreadable: {fault}", file=sys.stderr)
-    for problem in plan.problems:
-        said = f"{source.where(problem.place)}{problem.says} {problem.remedy}".rstrip()
-        print(f"{problem.severity}: {said}", file=sys.stderr)
-    if source.faults or any(problem.code == "unreadable" for problem in plan.problems):
+    for finding in plan.findings:
+        said = f"{source.where(finding.place)}{finding.says} {finding.remedy}".rstrip()
+        print(f"{finding.severity}: {said}", file=sys.stderr)
+    if source.faults or any(finding.code == "unreadable" for finding in plan.findings):
         return UNREADABLE
     return FINE if plan.makeable else CANNOT_BE_MADE
 

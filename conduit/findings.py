@@ -2,25 +2,23 @@
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
+
+from conduit.values import Result
 
 Severity = Literal["stop", "caution", "note"]
 
 
-class Edit(BaseModel):
+class Edit(Result):
     """One change to a run document: set a field, insert a step before the place, or take a list's item out."""
-
-    model_config = ConfigDict(frozen=True)
 
     op: Literal["set", "insert", "remove"]
     place: str
     value: Any = None
 
 
-class Fix(BaseModel):
+class Fix(Result):
     """A change that does away with a finding, said so that it can be chosen."""
-
-    model_config = ConfigDict(frozen=True)
 
     says: str
     edits: tuple[Edit, ...]
@@ -41,10 +39,8 @@ def inserting(says: str, place: str, value: Any) -> Fix:
     return Fix(says=says, edits=(Edit(op="insert", place=place, value=value),))
 
 
-class Problem(BaseModel):
+class Finding(Result):
     """One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`."""
-
-    model_config = ConfigDict(frozen=True)
 
     code: str = Field(description="Stable name of the kind of finding; `unreadable` ones concern what was typed.")
     severity: Severity
@@ -54,6 +50,6 @@ class Problem(BaseModel):
     fixes: tuple[Fix, ...] = Field((), description="Each does away with the finding, applied as it stands.")
 
 
-def stops(problems: list[Problem]) -> bool:
+def stops(findings: list[Finding]) -> bool:
     """Whether any of the findings means that the run cannot be made as it stands."""
-    return any(problem.severity == "stop" for problem in problems)
+    return any(finding.severity == "stop" for finding in findings)

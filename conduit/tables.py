@@ -6,7 +6,9 @@ beats the default limits.
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import ConfigDict, Field
+
+from conduit.values import Given
 
 Material = Literal["EMT", "IMC", "rigid"]
 TradeSize = Literal["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"]
@@ -77,10 +79,10 @@ CARD_SADDLES: dict[float, tuple[float, float]] = {
 }
 
 
-class Rules(BaseModel):
+class Rules(Given):
     """Limits that a crew can change to its own code. Lengths in inches, angles in degrees."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(allow_inf_nan=False)
 
     most_degrees: float = Field(360.0, gt=0, le=3600, description="Bends between pull points.")
     straight_at_connector: float = Field(1.0, ge=0, le=12)

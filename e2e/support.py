@@ -6,7 +6,7 @@ from django.conf import settings
 from django.test import Client, LiveServerTestCase
 from playwright.sync_api import expect, sync_playwright
 
-from conduit.bending import Arranged, Bencher, Made
+from conduit.bending import Arranged, Bencher, BendAsMade
 from conduit.plan import make_plan
 from e2e.under_way import wait_until_none
 from server.accounts.models import User
@@ -138,7 +138,7 @@ def expect_plan_of(page, document):
 
 def sheet_of(run=0, *made, piece=1, **arranged):
     """What the core makes of a demo run's stick."""
-    return Bencher(RUNS[run]).sheet(piece, Arranged(**arranged), [Made(**one) for one in made])
+    return Bencher(RUNS[run]).sheet(piece, Arranged(**arranged), [BendAsMade(**one) for one in made])
 
 
 def screen(page, bend):

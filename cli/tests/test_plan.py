@@ -40,7 +40,7 @@ class OtherForms(TestCase):
             path.write_text('{"most_degrees": 80, "kerf": 0.125}')
             code, out, _ = run("-", str(path), given=NOTE)
             self.assertEqual(code, 0)
-            told = [problem["says"] for problem in json.loads(out)["problems"]]
+            told = [finding["says"] for finding in json.loads(out)["findings"]]
             self.assertEqual(len(told), 1)
             self.assertIn("over the 80° allowed", told[0])
             for bad, why in (('{"most_degrees": -1}', "most_degrees"), ('{"speed": 1}', "speed"), ("5", "rules.json")):

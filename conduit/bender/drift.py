@@ -10,20 +10,17 @@ import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.bender.calibration import fit_dial
 from conduit.bender.shoe import Dial, NoSuchShoe, Shoe
 from conduit.units import format_length
+from conduit.values import Result
 
 # So many bends before a figure is proposed, and so much that it must differ by.
 ENOUGH_BENDS, WORTH_TELLING, WORTH_TELLING_DEGREES = 3, 1 / 32, 0.4
 LEAST_DAYS = 7.0
 DIALS = (30.0, 45.0, 90.0)
-
-
-class _Result(BaseModel):
-    model_config = ConfigDict(frozen=True)
 
 
 @dataclass(frozen=True)
@@ -37,14 +34,14 @@ class LoggedBend:
     gain: float | None = None
 
 
-class Seen(_Result):
+class Seen(Result):
     """One bend's showing of a figure."""
 
     day: float
     value: float
 
 
-class FittedFigure(_Result):
+class FittedFigure(Result):
     """A figure as the log shows it, beside the one in use."""
 
     in_use: float
@@ -57,7 +54,7 @@ class FittedFigure(_Result):
     seen: list[Seen]
 
 
-class FittedDial(_Result):
+class FittedDial(Result):
     """The dial line as the log shows it: true angle = factor × dial + constant, degrees."""
 
     factor: float
@@ -69,7 +66,7 @@ class FittedDial(_Result):
     seen: list[tuple[float, float]]
 
 
-class Learned(_Result):
+class Learned(Result):
     """All that the log shows of a shoe."""
 
     deduct: FittedFigure

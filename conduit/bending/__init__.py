@@ -5,13 +5,13 @@ Gives: Bencher and the bench sheet's schema.
 Never imports cutting or mark checks.
 """
 
-from conduit.bending.schema import Arranged, Made, Sheet, SheetBend
+from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import Bencher, NoSuchStick
 
 __all__ = [
     "Arranged",
     "Bencher",
-    "Made",
+    "BendAsMade",
     "NoSuchStick",
     "Sheet",
     "SheetBend",

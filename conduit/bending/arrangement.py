@@ -6,22 +6,32 @@ from dataclasses import dataclass, replace
 from conduit.bender import Hook
 from conduit.bending.schema import Arranged
 from conduit.bending.stick import Arcs, Stick
-from conduit.sequence import FREE_HOOKS, KEEP_HOOKS, Act, Order, Unit, best_order, check_order, habits_of, units_of
+from conduit.sequence import (
+    FREE_HOOKS,
+    KEEP_HOOKS,
+    BendSequence,
+    SequenceStep,
+    Unit,
+    best_sequence,
+    check_sequence,
+    habits_of,
+    units_of,
+)
 
 
 @dataclass(frozen=True)
 class Arrangement:
     """An order, the bends of each of its units (a sweep's shots are one), and whether it is the one proposed."""
 
-    order: Order
+    order: BendSequence
     groups: list[list[int]]
     proposed: bool = True
 
-    def bends(self, act: Act) -> list[int]:
+    def bends(self, act: SequenceStep) -> list[int]:
         """The bends of one act."""
         return self.groups[act.unit]
 
-    def act_of(self, index: int) -> Act:
+    def act_of(self, index: int) -> SequenceStep:
         """The act in which a bend is made."""
         return next(act for act in self.order.acts if index in self.groups[act.unit])
 
@@ -50,11 +60,11 @@ def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:
     length = stick.length + stick.spare
     chosen = _chosen(arranged, groups)
     if chosen:
-        return Arrangement(check_order(units, stick.shoe, length, chosen, habits), groups, proposed=False)
-    best = best_order(units, stick.shoe, length, habits, FREE_HOOKS if one_way else KEEP_HOOKS)
+        return Arrangement(check_sequence(units, stick.shoe, length, chosen, habits), groups, proposed=False)
+    best = best_sequence(units, stick.shoe, length, habits, FREE_HOOKS if one_way else KEEP_HOOKS)
     if best.acts or not units:
         return Arrangement(best, groups)
-    order = check_order(units, stick.shoe, length, _along(units), habits)
+    order = check_sequence(units, stick.shoe, length, _along(units), habits)
     return Arrangement(replace(order, why_not=best.why_not), groups)
 
 

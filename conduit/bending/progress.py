@@ -10,9 +10,18 @@ from functools import cached_property
 from typing import Literal
 
 from conduit.bender import Hook
-from conduit.bending.correction import HANDS_ANGLE, HANDS_MARK, HANDS_TURN, AsBent, Correction, Piece, as_read, correct
-from conduit.bending.readings import Reading, readings_on
-from conduit.bending.schema import Made
+from conduit.bending.correction import (
+    HANDS_ANGLE,
+    HANDS_MARK,
+    HANDS_TURN,
+    AsBent,
+    Correction,
+    as_read,
+    correct,
+)
+from conduit.bending.piece_to_correct import PieceToCorrect
+from conduit.bending.readings import ToolReading, readings_on
+from conduit.bending.schema import BendAsMade
 from conduit.bending.stick import Stick
 from conduit.geometry import Vec
 from conduit.simulation import Setting, arc_of
@@ -39,10 +48,10 @@ States = dict[tuple[tuple[_Read, ...], tuple[int, ...]], State]
 
 
 @dataclass(frozen=True)
-class Asked:
+class AskedReading:
     """A tape reading that is asked for, and how many inches it moves for each that the bend's mark does."""
 
-    reading: Reading
+    reading: ToolReading
     slope: float
 
     @property
@@ -60,7 +69,7 @@ class AsMade:
         planned: Mapping[int, Setting],
         sequence: Sequence[int],
         hooks: Mapping[int, Hook],
-        made: Sequence[Made],
+        made: Sequence[BendAsMade],
         known: States,
     ) -> None:
         self.stick, self.planned, self.sequence, self.hooks = stick, dict(planned), list(sequence), hooks
@@ -82,7 +91,7 @@ class AsMade:
             states.append(self.known[so_far, left])
         return states
 
-    def _after(self, before: State, index: int, one: Made) -> State:
+    def _after(self, before: State, index: int, one: BendAsMade) -> State:
         as_bent = AsBent(self.places[index], one.angle, self.further(before, index, one), one.turned)
         readings = (*before.readings, as_bent)
         left = frozenset(self.places[other] for other, made in self.made.items() if made.left)
@@ -107,7 +116,7 @@ class AsMade:
         before = self.sequence[: self.sequence.index(index)]
         return self.order + [other for other in before if other not in self.made]
 
-    def readings(self, state: State, index: int, setting: Setting) -> list[Reading]:
+    def readings(self, state: State, index: int, setting: Setting) -> list[ToolReading]:
         """What tools read right after a bend that is set so, on the pipe as it then is."""
         real = {number: state.real[number] for number in self.made_before(index)} | {index: setting}
         real = dict(sorted(real.items()))
@@ -115,16 +124,16 @@ class AsMade:
         all_made = len(real) == len(self.planned)
         return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.length, all_made)
 
-    def asked(self, state: State, index: int, setting: Setting, readings: Sequence[Reading]) -> Asked | None:
+    def asked(self, state: State, index: int, setting: Setting, readings: Sequence[ToolReading]) -> AskedReading | None:
         """The first tape reading that tells where a bend really came, and how it moves with the bend's mark."""
         moved = self.readings(state, index, replace(setting, mark=setting.mark + HAIR))
         for one, other in zip(readings, moved, strict=True):
             slope = ((other.inches or 0.0) - (one.inches or 0.0)) / HAIR
             if one.inches is not None and abs(slope) >= TELLS:
-                return Asked(one, slope)
+                return AskedReading(one, slope)
         return None
 
-    def further(self, state: State, index: int, one: Made) -> float:
+    def further(self, state: State, index: int, one: BendAsMade) -> float:
         """How much further from end A a bend lies than it was to, from what the tape read; 0 where it was not."""
         if one.tape is None:
             return 0.0
@@ -170,7 +179,7 @@ class AsMade:
         return None, 0.0
 
 
-def _fits_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], bool]:
+def _fits_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int) -> Callable[[float], bool]:
     """Whether the pipe still fits with one bend so many radians further than it is set."""
     ends = _end_with(piece, settings, place)
 
@@ -197,7 +206,7 @@ def _farthest(fits: Callable[[float], bool]) -> float:
     return low
 
 
-def _end_with(piece: Piece, settings: Sequence[Setting], place: int) -> Callable[[float], tuple[Vec, Vec]]:
+def _end_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int) -> Callable[[float], tuple[Vec, Vec]]:
     """Where end B comes, and which way it points, with one bend so many radians further than it is set.
 
     What lies behind the arc keeps its shape: it turns about the arc's centre, and is drawn back along the leg after by

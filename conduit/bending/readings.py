@@ -15,7 +15,7 @@ Where = Literal["floor", "air"]
 
 
 @dataclass(frozen=True)
-class Reading:
+class ToolReading:
     """What a tool must show: tape or level, the sentence, and the figure (a tape's also in inches).
 
     `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends; "off",
@@ -56,9 +56,9 @@ class Bench:
         """A length as the tape shows it."""
         return format_length(inches, self.tape, self.feet)
 
-    def taped(self, says: str, inches: float, kind: "Kind" = "other") -> Reading:
+    def taped(self, says: str, inches: float, kind: "Kind" = "other") -> ToolReading:
         """What the tape must read."""
-        return Reading("tape", says, self.shows(inches), inches, kind)
+        return ToolReading("tape", says, self.shows(inches), inches, kind)
 
 
 def roll_before(
@@ -100,13 +100,13 @@ Arcs = Mapping[int, Arc]
 
 def readings_on(
     bench: Bench, bent: Bent, arcs: Arcs, just_made: int, length: float, all_made: bool = False
-) -> list[Reading]:
+) -> list[ToolReading]:
     """What tape and level must read on a piece bent so far.
 
     `arcs`: its bends made, by their index in the run; `length`: that of the piece without any spare;
     `all_made`: also what is left to end B.
     """
-    level = Reading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
+    level = ToolReading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
     readings = [*_taped(bench, bent, arcs, just_made), level]
     if all_made and bent.arcs:
         base, called = _hooked_at(bench, bent, arcs, math.inf)
@@ -115,7 +115,7 @@ def readings_on(
     return [*readings, *_standing_off(bench, bent, arcs[just_made], length)]
 
 
-def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Reading]:
+def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[ToolReading]:
     """For a bend that shows in nothing else: how far end B, or end A, stands off the line of the other leg."""
     return [
         bench.taped(f"Straight edge along the leg {which}: {end} stands off it by", _aside(bent, at, to), "off")
@@ -126,7 +126,7 @@ def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[Rea
     ]
 
 
-def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading]:
+def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolReading]:
     step = bench.layout.step_of(just_made)
     mates = bench.layout.indices_of(bench.layout.owners[just_made])
     if isinstance(step, SweepStep):
@@ -138,21 +138,21 @@ def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[Reading
         pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
         return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
     if bench.layout.is_of_offset(just_made):
-        return [_rise(bench, bent, arcs, *mates), Reading("level", "Both outer legs", "parallel")]
+        return [_rise(bench, bent, arcs, *mates), ToolReading("level", "Both outer legs", "parallel")]
     if isinstance(step, Saddle4Step):
-        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), Reading("level", "Both ends", "in one line")]
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ToolReading("level", "Both ends", "in one line")]
     if isinstance(step, Saddle3Step):
-        return [_height(bench, bent, arcs, mates), Reading("level", "Both ends", "in one line")]
+        return [_height(bench, bent, arcs, mates), ToolReading("level", "Both ends", "in one line")]
     return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
 
 
-def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[Reading]:
+def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[ToolReading]:
     """How far a sweep has come, from its first shot to the last that is made."""
     if len(shots) < 2:
         return []
     before, after = bent.pose_at(arcs[min(shots)].start), bent.pose_at(arcs[max(shots)].end)
     angle = math.degrees(before.heading.angle_to(after.heading))
-    return [Reading("level", f"The sweep so far, {len(shots)} shots together", format_angle(angle))]
+    return [ToolReading("level", f"The sweep so far, {len(shots)} shots together", format_angle(angle))]
 
 
 def _pair_of(mates: list[int], index: int) -> list[int]:
@@ -167,18 +167,18 @@ def _aside(bent: Bent, from_s: float, to: Vec) -> float:
     return between.along(pose.heading, -between.dot(pose.heading)).length()
 
 
-def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> Reading:
+def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
     rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
     return bench.taped("Straight edge on one leg, to the same side of the other", rise, "rise")
 
 
-def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> Reading:
+def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> ToolReading:
     centre = arcs[mates[1]]
     height = _aside(bent, arcs[mates[0]].start, bent.point_at((centre.start + centre.end) / 2))
     return bench.taped("Both ends flat on the floor: from the floor to the underside at the centre", height)
 
 
-def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[Reading]:
+def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[ToolReading]:
     """How far the kick has moved the 90's corner off the line of its leg."""
     kick, ninety = sorted(mates, key=lambda index: bench.layout.is_ninety(index))
     if not bench.layout.is_ninety(ninety):
@@ -194,7 +194,7 @@ def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
     return pose.point.along(pose.heading, reach if at_start else -reach)
 
 
-def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> Reading:
+def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> ToolReading:
     base, called = _hooked_at(bench, bent, arcs, index)
     enters = bent.pose_at(arcs[index].start)
     corner = _corner(bent, arcs[index], at_start=True)

@@ -2,33 +2,28 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.bender import Hook, Reference
 from conduit.bending.correction import Advice
 from conduit.document import OptionalLength
 from conduit.plan import Measure, PlannedMark, Point, Stub
+from conduit.values import Given, Result
 
 
-class _Given(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class _Result(BaseModel):
-    model_config = ConfigDict(frozen=True)
-
-
-class Turn(_Given):
+class ArrangedTurn(Given):
     """A bend in an order of one's own: the bend (of a sweep its first), and the end that the hook faces."""
 
     bend: int
     hook: Hook
 
 
-class Arranged(_Given):
+class Arranged(Given):
     """How a person wants a stick to be bent; what is left out is proposed."""
 
-    order: list[Turn] | None = Field(None, max_length=200, description="The order of bending; null: as proposed.")
+    order: list[ArrangedTurn] | None = Field(
+        None, max_length=200, description="The order of bending; null: as proposed."
+    )
     hooks: Literal["habit", "one_way"] = Field(
         "habit", description="Hooks as the trade has them (a saddle's outer hooks face its centre), or all one way."
     )
@@ -36,7 +31,7 @@ class Arranged(_Given):
     spare: OptionalLength = Field(None, description="Left on end B to be cut after bending; null: cut first.")
 
 
-class Made(_Given):
+class BendAsMade(Given):
     """A bend that is made: the angle finder's reading, and the tape's where it was taken."""
 
     bend: int
@@ -46,7 +41,7 @@ class Made(_Given):
     left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
 
 
-class Check(_Result):
+class Check(Result):
     """What a tool must show after the bend."""
 
     tool: str = Field(description="tape or level")
@@ -54,14 +49,14 @@ class Check(_Result):
     reads: str
 
 
-class TapeAsk(_Result):
+class TapeAsk(Result):
     """The tape reading that tells where a bend really came."""
 
     says: str
     wanted: Measure
 
 
-class InTheShoe(_Result):
+class InTheShoe(Result):
     """Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
 
     Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
@@ -78,7 +73,7 @@ class InTheShoe(_Result):
     )
 
 
-class CardMark(_Result):
+class SheetCardMark(Result):
     """The card's mark for a bend, and how far the exact one lies beyond it."""
 
     reference: Reference
@@ -88,7 +83,7 @@ class CardMark(_Result):
     differs: Measure
 
 
-class AsBentTold(_Result):
+class AsBentTold(Result):
     """What was read on a bend that is made, against what it was to be."""
 
     angle: float
@@ -103,7 +98,7 @@ class AsBentTold(_Result):
     figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")
 
 
-class SheetBend(_Result):
+class SheetBend(Result):
     """One bend in its turn: how it is set, why, and what must read then."""
 
     number: int
@@ -119,7 +114,7 @@ class SheetBend(_Result):
     use_because: str
     why: list[str]
     marks: list[PlannedMark]
-    card: CardMark | None
+    card: SheetCardMark | None
     planned: PlannedMark = Field(description="The mark before any correction.")
     planned_angle_reads: str
     replanned: bool
@@ -145,7 +140,7 @@ class SheetBend(_Result):
     made: AsBentTold | None
 
 
-class Replanned(_Result):
+class Replanned(Result):
     """A bend not made yet whose mark or angle changed."""
 
     bend: int
@@ -156,7 +151,7 @@ class Replanned(_Result):
     turned: str = Field(description="How much further it is rolled, seen from A; empty: as before.")
 
 
-class Rebent(_Result):
+class Rebent(Result):
     """A bend to be put back into the shoe: closed or opened by so much."""
 
     bend: int
@@ -165,7 +160,7 @@ class Rebent(_Result):
     until_reads: str
 
 
-class Correction(_Result):
+class SheetCorrection(Result):
     """What to do after the bends that are made came out as they did."""
 
     advice: Advice
@@ -180,7 +175,7 @@ class Correction(_Result):
     cut_b: Measure | None
 
 
-class Sheet(_Result):
+class Sheet(Result):
     """A stick at the bench: its cutting line, all marks to lay, its bends in order, and how it stands."""
 
     piece: int
@@ -197,4 +192,4 @@ class Sheet(_Result):
     turns: int
     proposed: bool
     why_not: str
-    correction: Correction | None
+    correction: SheetCorrection | None

@@ -7,15 +7,14 @@ from dataclasses import replace
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
-from conduit.bending.progress import Asked, AsMade, State, States
-from conduit.bending.readings import Reading as ToolReading
-from conduit.bending.readings import Where, roll_before
-from conduit.bending.schema import Arranged, Made, Sheet, SheetBend
+from conduit.bending.progress import AskedReading, AsMade, State, States
+from conduit.bending.readings import ToolReading, Where, roll_before
+from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import LONG_SWING, Stand
 from conduit.bending.stick import Stick, arcs_of, setting_of
 from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
-from conduit.plan import Measure, PlannedMark, PlannedPiece, laid_out, plan_of, spread_at_end
-from conduit.sequence import BEND_LONG, Act, spare_needed, units_of
+from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of, spread_at_end
+from conduit.sequence import BEND_LONG, SequenceStep, spare_needed, units_of
 from conduit.simulation import Arc, Setting, arc_of
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import TOLERANCE, format_angle, format_length
@@ -33,24 +32,24 @@ class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
     def __init__(self, raw: object, rules: Rules = DEFAULT_RULES) -> None:
-        self.laid = laid = laid_out(raw, rules)
+        self.laid = laid = check_run(raw, rules)
         self.plan = plan_of(raw, laid)
         self.reading, self.layout, self.shoe, self.rules = laid.reading, laid.layout, laid.shoe, laid.rules
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
 
-    def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[Made] = ()) -> Sheet:
+    def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
         """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
 
         Raises NoSuchStick.
         """
         return self._of(piece, arranged, made).whole()
 
-    def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[Made]) -> SheetBend:
+    def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
         return self._of(piece, arranged, made).bend(number)
 
-    def _of(self, piece: int, arranged: Arranged, made: Sequence[Made]) -> "_Sheet":
+    def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> "_SheetMaker":
         found = next((one for one in self.plan.pieces if one.number == piece), None)
         if not found or not self.laid.prover:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
@@ -59,17 +58,17 @@ class Bencher:
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _Sheet(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick, needed)
+        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick, needed)
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
-        if BEND_LONG not in {problem.code for problem in self.laid.problems}:
+        if BEND_LONG not in {finding.code for finding in self.laid.findings}:
             return 0.0
         units, _ = units_of(stick.arcs, stick.layout)
         return spare_needed(units, stick.shoe, stick.length) or 0.0
 
 
-class _Sheet:
+class _SheetMaker:
     """Puts one stick's sheet together. Bends are named by their index in the run."""
 
     def __init__(
@@ -79,7 +78,7 @@ class _Sheet:
         of_pieces: int,
         arranged: Arranged,
         card: Mapping[int, Setting],
-        made: Sequence[Made],
+        made: Sequence[BendAsMade],
         known: States,
         longest: float,
         needed: float,
@@ -129,7 +128,7 @@ class _Sheet:
                 return self._bend(act_number, act, index)
         raise NoSuchStick(f"piece {self.piece.number} has no bend {number}")
 
-    def _in_order(self) -> Iterator[tuple[int, Act, int]]:
+    def _in_order(self) -> Iterator[tuple[int, SequenceStep, int]]:
         """Each act by its number from 1, with each of its bends."""
         for number, act in enumerate(self.arrangement.order.acts, 1):
             for index in self.arrangement.bends(act):
@@ -153,7 +152,7 @@ class _Sheet:
         last = self.piece.number == self.of_pieces
         return max(self.needed, spread_at_end(self.stick.layout.path).spare if last else 0.0)
 
-    def _bend(self, number: int, act: Act, index: int) -> SheetBend:
+    def _bend(self, number: int, act: SequenceStep, index: int) -> SheetBend:
         begins = index == self.arrangement.bends(act)[0]
         state = self.as_made.state_before(index)
         target, planned = state.targets[index], self.planned[index]
@@ -212,13 +211,13 @@ class _Sheet:
         on_pipe = 0 <= mark.at <= self.stick.length + self.stick.spare
         return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
 
-    def _card(self, index: int) -> told.CardMark | None:
+    def _card(self, index: int) -> told.SheetCardMark | None:
         setting = self.card.get(index)
         if not setting:
             return None
         exact = self.stick.arcs[index]
         at = mark_of_arc(exact.start, exact.end, self.shoe, setting.reference, setting.hook).at
-        return told.CardMark(
+        return told.SheetCardMark(
             reference=setting.reference,
             hook=setting.hook,
             at=self.measure(setting.mark),
@@ -254,7 +253,7 @@ class _Sheet:
             found.append("So near the end the pipe eggs easily: bend slowly, and keep the shoe full on the pipe.")
         return found
 
-    def _as_bent(self, index: int, target: Setting, ask: Asked | None) -> told.AsBentTold:
+    def _as_bent(self, index: int, target: Setting, ask: AskedReading | None) -> told.AsBentTold:
         one, wanted = self.as_made.made[index], ask.inches if ask else None
         off = one.angle - math.degrees(target.angle)
         shows, figure_off = self.as_made.shown(index)
@@ -271,13 +270,13 @@ class _Sheet:
             figure_off=figure_off,
         )
 
-    def _correction(self) -> told.Correction | None:
+    def _correction(self) -> told.SheetCorrection | None:
         states = self.as_made.states
         found = states[-1].correction
         if not found:
             return None
         before, after = states[-2].targets, states[-1].targets
-        return told.Correction(
+        return told.SheetCorrection(
             advice=found.advice,
             says=found.says,
             misses=self.measure(found.misses),
@@ -312,7 +311,7 @@ class _Sheet:
         )
 
 
-def _worth(readings: Sequence[ToolReading], ask: Asked | None) -> list[ToolReading]:
+def _worth(readings: Sequence[ToolReading], ask: AskedReading | None) -> list[ToolReading]:
     """The readings worth taking: those that say how an end stands off only where they are asked for."""
     asked = ask and ask.reading.says
     return [one for one in readings if one.kind != "off" or one.says == asked]

@@ -6,9 +6,9 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from conduit.bender import Hook, Shoe
-from conduit.bending.correction import Aim, Piece
+from conduit.bending.piece_to_correct import Aim, PieceToCorrect
 from conduit.bending.readings import Bench
-from conduit.document import Reading
+from conduit.document import MeasuredRun
 from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.layout import Hindrance, Layout, point_at
 from conduit.marking import Mark, Recommended, marks_of_arc, recommend
@@ -32,7 +32,7 @@ class Stick:
     spare: float = 0.0
 
     @property
-    def reading(self) -> Reading:
+    def reading(self) -> MeasuredRun:
         """What was read of the run."""
         return self.prover.reading
 
@@ -89,13 +89,13 @@ class Stick:
         return self.prover.exact_bent.pose_at(self.start)
 
     @cached_property
-    def piece(self) -> Piece:
+    def piece(self) -> PieceToCorrect:
         """The piece as corrections see it, held where the run has it, its end B's place and way the aim."""
         place, heading = point_at(self.layout.path, self.end)
         material = self.reading.head.material
         aim = Aim(place, heading)
         sweeps = self._sweeps()
-        whole = Piece(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
+        whole = PieceToCorrect(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
         if not self._things:
             return whole
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]

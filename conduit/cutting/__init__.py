@@ -5,17 +5,27 @@ Gives: make_cut_list, the terms, the schema, the list of what to bring, scrap li
 Never imports the bench or mark checks.
 """
 
-from conduit.cutting.cut_list import OnRack, PlannedRun, digests, gap_at, lies, make_cut_list, not_makeable, number_of
-from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Lying, Needed, Span, Terms
-from conduit.cutting.schema import CutChoice, CutKind, CutList, LeftOut, ListedCut, ListedSource, reading
-from conduit.cutting.scrap_list import SCRAP_COLUMNS, RackLine, read_rack_list
+from conduit.cutting.cut_list import (
+    PlannedRun,
+    ScrapOnRack,
+    digests,
+    gap_at,
+    lies,
+    make_cut_list,
+    not_makeable,
+    number_of,
+)
+from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar, Span, Terms
+from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
+from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
-from conduit.cutting.what_to_bring import BRING_COLUMNS, OrderLine, order_list
+from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, bring_list
 
 __all__ = [
     "BRING_COLUMNS",
     "IN_AN_INCH",
     "SCRAP_COLUMNS",
+    "BringLine",
     "CutChoice",
     "CutKind",
     "CutList",
@@ -23,17 +33,17 @@ __all__ = [
     "Goal",
     "Held",
     "Kind",
-    "LeftOut",
     "ListedCut",
     "ListedSource",
-    "Lying",
     "Needed",
-    "OnRack",
-    "OrderLine",
     "PlannedRun",
-    "RackLine",
+    "RunLeftOut",
+    "ScrapBar",
+    "ScrapLine",
+    "ScrapOnRack",
     "Span",
     "Terms",
+    "bring_list",
     "digests",
     "gap_at",
     "lies",
@@ -41,8 +51,7 @@ __all__ = [
     "nearest_sixteenth",
     "not_makeable",
     "number_of",
-    "order_list",
-    "read_rack_list",
+    "read_scrap_list",
     "reading",
     "whole_sixteenths",
 ]

@@ -6,9 +6,18 @@ from dataclasses import dataclass
 from hashlib import sha256
 from types import MappingProxyType
 
-from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Lying, Needed, Source, Span
-from conduit.cutting.optimizer import Budget, Meter, Share, plan_kind
-from conduit.cutting.schema import CutChoice, CutKind, CutList, LeftOut, ListedCut, ListedSource, RunCouplings, reading
+from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Needed, ScrapBar, Source, Span
+from conduit.cutting.optimizer import Budget, Meter, MeterShare, plan_kind
+from conduit.cutting.schema import (
+    CutChoice,
+    CutKind,
+    CutList,
+    ListedCut,
+    ListedSource,
+    RunCouplings,
+    RunLeftOut,
+    reading,
+)
 from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.verify import faults
 from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
@@ -44,7 +53,7 @@ class PlannedRun:
 
 
 @dataclass(frozen=True)
-class OnRack:
+class ScrapOnRack:
     """A bar on the rack, in inches: where it lies, and how its ends are. `bought`: a stick of this job."""
 
     tag: str
@@ -57,7 +66,7 @@ class OnRack:
 
 def make_cut_list(
     runs: Sequence[PlannedRun],
-    rack: Sequence[OnRack],
+    rack: Sequence[ScrapOnRack],
     terms: CutTerms,
     budget: Budget,
     known: Sequence[CutKind] = (),
@@ -79,17 +88,17 @@ def make_cut_list(
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
-        share = Share(meter, pieces / max(1, total))
+        share = MeterShare(meter, pieces / max(1, total))
         kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
             says = NEEDS_ANOTHERS if key in kinds[-1].crowded_out else NONE_LONG_ENOUGH
-            out.append(LeftOut(run=key, run_name=lister.runs[key].name, says=says))
+            out.append(RunLeftOut(run=key, run_name=lister.runs[key].name, says=says))
     return CutList(kinds=kinds, left_out=out, kerf=reading(terms.for_kind(Kind("EMT", "1/2")).kerf))
 
 
-def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms) -> dict[str, str]:
+def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms) -> dict[str, str]:
     """Digests of what the plan depends on: each run (by key), `rack`, `terms`, each kind of pipe, and `all`.
 
     Where one is the same, its plan would be the same.
@@ -115,18 +124,18 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms)
 class _Lister:
     """The runs of one kind, their rack and terms, and their plan in words."""
 
-    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[OnRack], terms: CutTerms, rules: Rules) -> None:
+    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms, rules: Rules) -> None:
         self.runs = {run.key: run for run in runs}
         self.rack = {bar.tag: bar for bar in rack}
         self.terms, self.own = terms.for_kind(runs[0].kind), terms
-        self.left_out: list[LeftOut] = []
+        self.left_out: list[RunLeftOut] = []
         self.needed = [self._needed(run, rules) for run in runs]
         held = {one.source for run in self.needed for one in run.held}
         use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
         self.kerfs = {(run.key, one.start): one.kerf for run in self.needed for one in run.held if one.kerf is not None}
-        self.lying = [Lying(bar.tag, bar.kind, self._length_of(bar), bar.bought) for bar in use]
+        self.lying = [ScrapBar(bar.tag, bar.kind, self._length_of(bar), bar.bought) for bar in use]
 
-    def _length_of(self, bar: OnRack) -> int:
+    def _length_of(self, bar: ScrapOnRack) -> int:
         """How long the planner takes a bar for, which has one kerf for all: what is left beside its pieces is true.
 
         A piece that was reserved for another blade keeps that blade's kerf.
@@ -140,7 +149,7 @@ class _Lister:
         least = sum(one.cut for one in mine) + kerf * (len(mine) - 1)
         return max(least, whole_sixteenths(bar.length) + sum(kerf - one for one in own))
 
-    def _usable(self, bar: OnRack) -> bool:
+    def _usable(self, bar: ScrapOnRack) -> bool:
         return self.own.use_scrap and bar.tag not in self.own.excluded
 
     def _needed(self, run: PlannedRun, rules: Rules) -> Needed:
@@ -184,7 +193,7 @@ class _Lister:
             says = f"{where} is longer than what it is pinned to; its pin is left out."
         else:
             return [Held(start, end, scrap, need)]
-        self.left_out.append(LeftOut(run=run.key, run_name=run.name, says=says, whole=False))
+        self.left_out.append(RunLeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
     def listed(self, meter: Meter, digest: str, before: CutChoice | None = None) -> CutKind:
@@ -333,14 +342,14 @@ def number_of(plan: Plan, span: Span) -> int | None:
     return next((piece.number for piece in plan.pieces if lies(plan, piece) == span), None)
 
 
-def not_makeable(runs: Sequence[PlannedRun]) -> list[LeftOut]:
+def not_makeable(runs: Sequence[PlannedRun]) -> list[RunLeftOut]:
     """The runs that cannot be bent as they are, so that nothing is cut for them, and why."""
     return [_left_out(run) for run in runs if not run.plan.makeable]
 
 
-def _left_out(run: PlannedRun) -> LeftOut:
-    stops = [problem.says for problem in run.plan.problems if problem.severity == "stop"]
-    return LeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
+def _left_out(run: PlannedRun) -> RunLeftOut:
+    stops = [finding.says for finding in run.plan.findings if finding.severity == "stop"]
+    return RunLeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
 
 
 def _pieces_before(choice: CutChoice | None) -> list[Before]:

@@ -79,7 +79,7 @@ class Before:
 
 
 @dataclass(frozen=True)
-class Lying:
+class ScrapBar:
     """A bar that lies there, oldest first among others: a scrap, or a stick that is bought already."""
 
     tag: str

@@ -2,18 +2,15 @@
 
 from collections.abc import Mapping
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.cutting.model import IN_AN_INCH, Kind
 from conduit.plan import Measure
 from conduit.tables import Material, TradeSize
+from conduit.values import Result
 
 
-class _Result(BaseModel):
-    model_config = ConfigDict(frozen=True)
-
-
-class ListedCut(_Result):
+class ListedCut(Result):
     """One piece on its source: tape positions from the source's end, the saw on the waste side of `end`."""
 
     run: str
@@ -28,7 +25,7 @@ class ListedCut(_Result):
     to_coupling: int
 
 
-class ListedSource(_Result):
+class ListedSource(Result):
     """A scrap (its tag), a stick that is bought already (its name) or a new stick, and its cuts in order."""
 
     key: str
@@ -43,14 +40,14 @@ class ListedSource(_Result):
     threads: int = Field(description="Ends that must be threaded; 0 for EMT.")
 
 
-class RunCouplings(_Result):
+class RunCouplings(Result):
     """Where a run's couplings are: inches along its straight pipe."""
 
     run: str
     at: list[float]
 
 
-class CutChoice(_Result):
+class CutChoice(Result):
     """One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks."""
 
     label: str = Field("", description="What tells it from the other choices.")
@@ -67,7 +64,7 @@ class CutChoice(_Result):
     places: list[RunCouplings]
 
 
-class CutKind(_Result):
+class CutKind(Result):
     """One kind of pipe: ways to cut it, from fewest couplings to fewest sticks, and what no way does without."""
 
     material: Material
@@ -97,7 +94,7 @@ class CutKind(_Result):
         return self.choices[pick if 0 <= pick < len(self.choices) else self.chosen]
 
 
-class LeftOut(_Result):
+class RunLeftOut(Result):
     """A run (`whole`) or a pin of one that is not in the list, and why."""
 
     run: str
@@ -106,11 +103,11 @@ class LeftOut(_Result):
     whole: bool = True
 
 
-class CutList(_Result):
+class CutList(Result):
     """What to cut from what, for each kind of pipe."""
 
     kinds: list[CutKind]
-    left_out: list[LeftOut]
+    left_out: list[RunLeftOut]
     kerf: Measure
 
 

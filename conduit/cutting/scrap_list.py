@@ -24,7 +24,7 @@ MOST_ALIKE = 200
 
 
 @dataclass(frozen=True)
-class RackLine:
+class ScrapLine:
     """So many pieces alike; length in inches. `since`: when they came on the rack, as written."""
 
     trade_size: TradeSize
@@ -46,14 +46,14 @@ class LineFault:
 
 
 @dataclass(frozen=True)
-class RackList:
+class ScrapList:
     """What a list says, by line."""
 
-    lines: dict[int, RackLine]
+    lines: dict[int, ScrapLine]
     faults: list[LineFault]
 
 
-def read_rack_list(text: str, tape: str = "1/16") -> RackList:
+def read_scrap_list(text: str, tape: str = "1/16") -> ScrapList:
     """Read a list whose bare lengths are this tape's.
 
     Every line that cannot be read is a fault; empty lines and `#` comments are passed over.
@@ -61,18 +61,18 @@ def read_rack_list(text: str, tape: str = "1/16") -> RackList:
     rows = text.splitlines()
     first = next((row for row in rows if row.strip()), "")
     named = {cell.strip().lower() for cell in first.split(",")}
-    found: dict[int, RackLine] = {}
+    found: dict[int, ScrapLine] = {}
     faults: list[LineFault] = []
     read = _of_csv(rows, tape) if "length" in named else _of_lines(rows, tape)
     for number, line in read:
-        if isinstance(line, RackLine):
+        if isinstance(line, ScrapLine):
             found[number] = line
         else:
             faults.append(LineFault(number, line))
-    return RackList(found, faults)
+    return ScrapList(found, faults)
 
 
-def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
+def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | str]]:
     for number, row in enumerate(rows, start=1):
         plain = row.split("#")[0].strip()
         if len(plain) > LONGEST_LINE:
@@ -105,7 +105,7 @@ def _words(plain: str) -> dict[str, str | None] | None:
     }
 
 
-def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
+def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | str]]:
     reader = csv.DictReader(rows, skipinitialspace=True)
     reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or []]
     try:
@@ -117,13 +117,13 @@ def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, RackLine | str]]:
         yield reader.line_num, TOO_LONG
 
 
-def _line_of_cells(words: Mapping[str, str], tape: str) -> RackLine | str:
+def _line_of_cells(words: Mapping[str, str], tape: str) -> ScrapLine | str:
     keys = ("material", "length", "count", "place", "end_a", "end_b", "since")
     named = {key: words.get(key.replace("_", " ")) for key in keys}
     return _line({"size": words.get("trade size", words.get("size")), **named}, tape)
 
 
-def _line(words: Mapping[str, str | None], tape: str) -> RackLine | str:
+def _line(words: Mapping[str, str | None], tape: str) -> ScrapLine | str:
     size = next((one for one in TRADE_SIZES if one == words.get("size")), None)
     if size is None:
         return f"“{(words.get('size') or '')[:40]}” is no trade size; they are {', '.join(TRADE_SIZES)}."
@@ -142,7 +142,7 @@ def _line(words: Mapping[str, str | None], tape: str) -> RackLine | str:
     if ends[0] is None or ends[1] is None:
         return f"an end is {', '.join(ENDS[:-1])} or {ENDS[-1]}."
     place, since = (words.get("place") or "")[:40], words.get("since") or ""
-    return RackLine(size, material, length, int(count), place, ends[0], ends[1], since)
+    return ScrapLine(size, material, length, int(count), place, ends[0], ends[1], since)
 
 
 def _end(written: str) -> End | None:

@@ -5,18 +5,19 @@ from typing import Literal
 from pydantic import Field
 
 from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Sold, Terms
-from conduit.document import Length, Name, Part
+from conduit.document import Length, Name
 from conduit.tables import DEFAULT_RULES, STICK, Material, TradeSize
+from conduit.values import Given
 
 
-class SoldStick(Part):
+class SoldStick(Given):
     """A length of stick that can be bought; without a price its length counts."""
 
     length: Length = Field(STICK, ge=12, le=480)
     price: float | None = Field(None, gt=0, le=100_000)
 
 
-class SoldKind(Part):
+class SoldKind(Given):
     """The sticks sold of one kind of pipe, and what a coupling for it costs (fitting time included)."""
 
     material: Material
@@ -25,14 +26,14 @@ class SoldKind(Part):
     coupling: float | None = Field(None, gt=0, le=100_000)
 
 
-class PinnedCoupling(Part):
+class PinnedCoupling(Given):
     """A coupling that is to be at a place, along the run's straight pipe from end A."""
 
     run: Name
     at: Length
 
 
-class PinnedPiece(Part):
+class PinnedPiece(Given):
     """A piece of a run, from coupling to coupling, that is to be cut from a scrap (its tag) or a new stick."""
 
     run: Name
@@ -41,7 +42,7 @@ class PinnedPiece(Part):
     scrap: str | None = Field(None, max_length=12)
 
 
-class CutTerms(Part):
+class CutTerms(Given):
     """By what a job is cut. What is left out is as usual."""
 
     goal: Goal = "least cost"

@@ -4,13 +4,13 @@ import itertools
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 
-from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Lying, Needed, Source, Terms
+from conduit.cutting.model import IN_AN_INCH, Cut, CutPlan, Held, Needed, ScrapBar, Source, Terms
 
 # Without prices a stick of 120 in counts one, others by their length.
 A_USUAL_STICK = 120 * IN_AN_INCH
 
 
-def faults(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
+def faults(needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[str]:
     """Every way in which `plan` fails to give the runs of one kind from what lies there and is sold; empty if right."""
     found: list[str] = []
     cuts: dict[str, list[Cut]] = defaultdict(list)
@@ -27,7 +27,7 @@ def faults(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, plan:
     return found + _of_count(lying, terms, plan)
 
 
-def _of_count(lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
+def _of_count(lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[str]:
     """Sticks, couplings, waste and cost, counted anew."""
     new = [source.length for source in plan.sources if source.tag is None]
     bought = [bar.length for bar in lying if bar.bought]
@@ -57,7 +57,7 @@ def _of_count(lying: Sequence[Lying], terms: Terms, plan: CutPlan) -> list[str]:
     ]
 
 
-def _of_held(needed: Sequence[Needed], lying: Sequence[Lying], plan: CutPlan) -> list[str]:
+def _of_held(needed: Sequence[Needed], lying: Sequence[ScrapBar], plan: CutPlan) -> list[str]:
     """Pieces that are held to a bar, or to a new stick (a bought one is as good), must be cut from it."""
     bought = {None, *(bar.tag for bar in lying if bar.bought)}
     tags = {(cut.run, cut.start, cut.end): source.tag for source in plan.sources for cut in source.cuts}
@@ -70,7 +70,7 @@ def _of_held(needed: Sequence[Needed], lying: Sequence[Lying], plan: CutPlan) ->
     ]
 
 
-def _of_bars(sources: Sequence[Source], lying: Sequence[Lying], terms: Terms) -> list[str]:
+def _of_bars(sources: Sequence[Source], lying: Sequence[ScrapBar], terms: Terms) -> list[str]:
     there = {bar.tag: bar for bar in lying}
     found = []
     tags = Counter(source.tag for source in sources if source.tag is not None)

@@ -4,21 +4,18 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
-
 from conduit.cutting.cut_list import PlannedRun
 from conduit.cutting.model import Kind
 from conduit.tables import TRADE_SIZES
 from conduit.units import format_length
+from conduit.values import Result
 
 WHAT = ("stick", "coupling", "connector", "bushing", "strap", "box")
 BRING_COLUMNS = ("what", "trade size", "material", "length", "count", "for")
 
 
-class OrderLine(BaseModel):
+class BringLine(Result):
     """So many of one thing. `size` and `material` are empty where they do not matter."""
-
-    model_config = ConfigDict(frozen=True)
 
     what: str
     trade_size: str
@@ -28,12 +25,12 @@ class OrderLine(BaseModel):
     note: str
 
 
-def order_list(
+def bring_list(
     runs: Sequence[PlannedRun],
     documents: Mapping[str, Mapping[str, Any]],
     sticks: Mapping[tuple[Kind, float], int],
     couplings: Mapping[Kind, int],
-) -> list[OrderLine]:
+) -> list[BringLine]:
     """What the runs need besides what lies on the rack. `sticks`: to be bought, by kind and length.
 
     Threaded pipe (IMC, rigid) comes with a coupling on each new stick, which is not ordered again. A box where
@@ -70,20 +67,20 @@ def order_list(
     return sorted((line for line in lines if line.count), key=_place)
 
 
-def _place(line: OrderLine) -> tuple[int, str, int]:
+def _place(line: BringLine) -> tuple[int, str, int]:
     """By what it is, then by material and size; boxes as they are met."""
     size = TRADE_SIZES.index(line.trade_size) if line.trade_size in TRADE_SIZES else 0
     return WHAT.index(line.what), line.material, size
 
 
-def _line(what: str, kind: Kind, count: int, note: str = "", length: str = "") -> OrderLine:
-    return OrderLine(
+def _line(what: str, kind: Kind, count: int, note: str = "", length: str = "") -> BringLine:
+    return BringLine(
         what=what, trade_size=kind.trade_size, material=kind.material, length=length, count=count, note=note
     )
 
 
-def _box(name: str, into: list[str]) -> OrderLine:
+def _box(name: str, into: list[str]) -> BringLine:
     runs = ", ".join(dict.fromkeys(run for run in into if run))
-    return OrderLine(
+    return BringLine(
         what="box", trade_size="", material="", length="", count=1, note=f"{name}: {runs}" if runs else name
     )

@@ -5,12 +5,11 @@ from difflib import SequenceMatcher
 from itertools import zip_longest
 from typing import Any
 
-from pydantic import BaseModel
-
 from conduit.document.note_writer import write_note
+from conduit.values import Result
 
 
-class ComparedLine(BaseModel):
+class ComparedLine(Result):
     """One line of each version; None where a version has no such line."""
 
     mine: str | None

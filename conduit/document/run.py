@@ -18,25 +18,25 @@ from conduit.document.steps import (
     WORDS,
     AnyStep,
     Degrees,
-    LeftOut,
     Length,
     MaybeInches,
     MaybeLength,
     Name,
     OptionalLength,
-    Part,
     RunStep,
     SignedInches,
     SignedLength,
     Step,
+    StepLeftOut,
 )
-from conduit.findings import Problem
+from conduit.findings import Finding
 from conduit.geometry import Direction
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape
+from conduit.values import Given
 
 
-class Start(Part):
+class Start(Given):
     """Where the run begins: a box, and the first leg's heading."""
 
     name: Name = ""
@@ -44,7 +44,7 @@ class Start(Part):
     knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
 
 
-class Measured(Part):
+class Measured(Given):
     """The end box measured on its own from the start box's seat; left, down and in are negative."""
 
     right: SignedLength = 0.0
@@ -52,7 +52,7 @@ class Measured(Part):
     out: SignedLength = 0.0
 
 
-class End(Part):
+class End(Given):
     """Where the run ends: the pipe seats `at` along the last leg; or open, a stub finished with a bushing.
 
     An open end without `at` takes what is left of the stick, held to `at_least` and `at_most`.
@@ -67,7 +67,7 @@ class End(Part):
     measured: Measured | None = None
 
 
-class ShoeFigures(Part):
+class ShoeFigures(Given):
     """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
 
     name: Name = ""
@@ -83,7 +83,7 @@ class ShoeFigures(Part):
     machine: bool = False
 
 
-class RunDocument(Part):
+class RunDocument(Given):
     """One run as measured, from its start box to its end."""
 
     name: Name = ""
@@ -108,14 +108,14 @@ class UnreadableDocument(ValueError):
 
 
 @dataclass(frozen=True)
-class Reading:
-    """What could be read of a document: parts that were unreadable are None and have a problem."""
+class MeasuredRun:
+    """What could be read of a document: parts that were unreadable are None and have a finding."""
 
     head: "Head"
     start: Start | None
     steps: tuple[AnyStep | None, ...]
     end: End | None
-    problems: tuple[Problem, ...]
+    findings: tuple[Finding, ...]
 
 
 @dataclass(frozen=True)
@@ -157,7 +157,7 @@ _FIELD_WORDS = {
 _KEYS = set(RunDocument.model_fields)
 
 
-def read_document(raw: object) -> Reading:
+def read_document(raw: object) -> MeasuredRun:
     """Read a document part by part. Raises UnreadableDocument where it is not a run document at all."""
     if not isinstance(raw, Mapping):
         raise UnreadableDocument("a run document is a JSON object with start, steps and end")
@@ -166,18 +166,18 @@ def read_document(raw: object) -> Reading:
         raise UnreadableDocument("“steps” must be a list")
     if len(steps) > DEFAULT_RULES.most_steps:
         raise UnreadableDocument(f"{len(steps):,} steps; a run has at most {DEFAULT_RULES.most_steps}")
-    problems: list[Problem] = []
+    findings: list[Finding] = []
     for key in sorted(set(map(str, raw)) - _KEYS):
-        problems.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
+        findings.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
     tape = tape_in(raw)
-    head = Head(**{key: _head_part(raw, key, tape, problems) for key in _HEAD_DEFAULTS})
-    start = _part(Start, raw.get("start"), "start", "The start", tape, problems)
-    read = tuple(_step(step, i, tape, problems) for i, step in enumerate(steps))
-    end = _part(End, raw.get("end"), "end", "The end", tape, problems)
+    head = Head(**{key: _head_part(raw, key, tape, findings) for key in _HEAD_DEFAULTS})
+    start = _part(Start, raw.get("start"), "start", "The start", tape, findings)
+    read = tuple(_step(step, i, tape, findings) for i, step in enumerate(steps))
+    end = _part(End, raw.get("end"), "end", "The end", tape, findings)
     if end and end.at is None and not end.open:
-        problems.append(_unreadable("end.at", "The end, measure", "is missing"))
+        findings.append(_unreadable("end.at", "The end, measure", "is missing"))
         end = None
-    return Reading(head, start, read, end, tuple(problems))
+    return MeasuredRun(head, start, read, end, tuple(findings))
 
 
 def tape_in(raw: Mapping[str, Any]) -> str:
@@ -186,10 +186,10 @@ def tape_in(raw: Mapping[str, Any]) -> str:
     return tape if isinstance(tape, str) and tape in TAPE_STEPS else INCHES
 
 
-def _step(raw: object, index: int, tape: str, problems: list[Problem]) -> AnyStep | None:
+def _step(raw: object, index: int, tape: str, findings: list[Finding]) -> AnyStep | None:
     if isinstance(raw, Mapping) and raw.get("muted") is True:
-        return LeftOut()
-    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, problems)
+        return StepLeftOut()
+    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, findings)
     return step
 
 
@@ -208,31 +208,31 @@ def _head_adapter(key: str) -> TypeAdapter[Any]:
 
 
 @cache
-def _adapter(model: type[Part]) -> TypeAdapter[Any]:
+def _adapter(model: type[Given]) -> TypeAdapter[Any]:
     return TypeAdapter(model)
 
 
-def _head_part(raw: Mapping[str, Any], key: str, tape: str, problems: list[Problem]) -> Any:
+def _head_part(raw: Mapping[str, Any], key: str, tape: str, findings: list[Finding]) -> Any:
     if key not in raw and key != "trade_size":
         return _HEAD_DEFAULTS[key]
     try:
         return _head_adapter(key).validate_python(raw.get(key), context={"tape": tape})
     except ValidationError as error:
-        problems += [_problem(detail, key, "The run") for detail in error.errors()]
+        findings += [_problem(detail, key, "The run") for detail in error.errors()]
         return _HEAD_DEFAULTS[key]
 
 
-def _part(model: Any, raw: object, place: str, called: str, tape: str, problems: list[Problem]) -> Any:
+def _part(model: Any, raw: object, place: str, called: str, tape: str, findings: list[Finding]) -> Any:
     adapter = model if isinstance(model, TypeAdapter) else _adapter(model)
     try:
         return adapter.validate_python(raw, context={"tape": tape})
     except ValidationError as error:
         kind = raw.get("kind") if isinstance(raw, Mapping) else None
-        problems += [_problem(detail, place, called, str(kind)) for detail in error.errors()]
+        findings += [_problem(detail, place, called, str(kind)) for detail in error.errors()]
         return None
 
 
-def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Problem:
+def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Finding:
     path = [str(part) for part in detail["loc"] if str(part) != tag]
     field = ".".join(path)
     word = _FIELD_WORDS.get(path[-1], path[-1].replace("_", " ")) if path else ""
@@ -265,5 +265,5 @@ def _sentence(detail: ErrorDetails) -> str:
             return f"{detail['msg'][:1].lower()}{detail['msg'][1:]}"
 
 
-def _unreadable(place: str, called: str, sentence: str) -> Problem:
-    return Problem(code="unreadable", severity="stop", place=place, says=f"{called}: {sentence}.")
+def _unreadable(place: str, called: str, sentence: str) -> Finding:
+    return Finding(code="unreadable", severity="stop", place=place, says=f"{called}: {sentence}.")

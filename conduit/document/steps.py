@@ -7,10 +7,11 @@ the last turn (handbook, Geometry, What a tape measures).
 from collections.abc import Mapping
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StrictBool, ValidationInfo, WithJsonSchema
+from pydantic import BeforeValidator, Field, StrictBool, ValidationInfo, WithJsonSchema
 
 from conduit.geometry import Direction
 from conduit.units import parse_angle, parse_length, parse_signed_length
+from conduit.values import Given
 
 _WRITTEN = {
     "type": ["string", "number"],
@@ -79,13 +80,7 @@ OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
 TurnDatum = Literal["back", "centre", "wall"]
 
 
-class Part(BaseModel):
-    """A part of a run document: frozen, and nothing in it that does not belong."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-
-class Obstacle(Part):
+class Obstacle(Given):
     """Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off."""
 
     name: Name = ""
@@ -94,13 +89,13 @@ class Obstacle(Part):
     clear: Length = 0.5
 
 
-class StepPart(Part):
+class StepPart(Given):
     """What every step has."""
 
     muted: StrictBool = Field(False, description="Kept in the list, but left out of the run.")
 
 
-class LeftOut(Part):
+class StepLeftOut(Given):
     """In place of a step that is kept in the list but left out of the run, readable or not."""
 
     kind: Literal["left_out"] = "left_out"
@@ -241,7 +236,7 @@ RunStep = (
     | PullPointStep
 )
 Step = Annotated[RunStep, Field(discriminator="kind")]
-AnyStep = RunStep | LeftOut
+AnyStep = RunStep | StepLeftOut
 
 # Steps that a tape can hook behind: the next leg is measured from their back.
 TURNS = (BendStep, KickStep, SweepStep)

@@ -5,7 +5,7 @@ from typing import Any
 
 from conduit.document.lengths import lengths_in, read_length, spelled
 from conduit.document.run import Head, step_name
-from conduit.findings import Problem, setting
+from conduit.findings import Finding, setting
 from conduit.units import METRIC_TAPE
 
 # Over 33 ft nothing is measured in one go; under 10 mm hardly anything along a run.
@@ -13,7 +13,7 @@ LONGEST, SHORTEST = 400.0, 10 / 25.4
 ALONG = {"at", "near", "rise", "roll", "radius", "kick_back"}
 
 
-def far_out(raw: Mapping[str, Any], head: Head) -> Iterator[Problem]:
+def far_out(raw: Mapping[str, Any], head: Head) -> Iterator[Finding]:
     """A caution for each, with both meanings to choose from."""
     metric = head.tape == METRIC_TAPE
     for place, written in lengths_in(raw):
@@ -24,7 +24,7 @@ def far_out(raw: Mapping[str, Any], head: Head) -> Iterator[Problem]:
             other = f'{written.strip()}"' if metric else f"{written.strip()} mm"
             says = f"{_called(place, raw)}: is {written.strip()} meant as {_long(own)}, or as {_long(other)}?"
             fixes = tuple(setting(f"It is {_long(one)}", place, one) for one in (other, own))
-            yield Problem(
+            yield Finding(
                 code="far_out", severity="caution", place=place, says=says, remedy="Write the unit.", fixes=fixes
             )
 

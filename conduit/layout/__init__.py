@@ -9,11 +9,11 @@ from conduit.layout.centreline import Path, PathBend, point_at, points_along, ta
 from conduit.layout.couplings import free_windows, room_to_move, split
 from conduit.layout.limits import (
     blocked,
-    check,
     closure_of,
     closure_words,
     degrees_of,
     fixed_couplings,
+    limit_findings,
     over_things,
     stretches,
 )
@@ -29,7 +29,6 @@ __all__ = [
     "Path",
     "PathBend",
     "blocked",
-    "check",
     "closure_of",
     "closure_words",
     "degrees_of",
@@ -37,6 +36,7 @@ __all__ = [
     "free_windows",
     "hindrance",
     "lay_out",
+    "limit_findings",
     "over_things",
     "point_at",
     "points_along",

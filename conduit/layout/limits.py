@@ -4,8 +4,8 @@ import math
 from itertools import accumulate
 
 from conduit.bender import Shoe
-from conduit.document import BoxOffsetStep, Head, Reading
-from conduit.findings import Problem, Severity, taking_out
+from conduit.document import BoxOffsetStep, Head, MeasuredRun
+from conduit.findings import Finding, Severity, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.straps import strapping, unsupported
@@ -15,7 +15,7 @@ from conduit.units import format_at_least, format_length
 ROUGHLY = 1e-6
 
 
-def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
+def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
     """Every finding, in the order in which the pipe meets them."""
     head = reading.head
     found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
@@ -26,7 +26,7 @@ def check(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Pr
             *unsupported(strapping(layout, reading, rules), head),
         ]
         found += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
-    return [problem for problem in found if problem]
+    return [finding for finding in found if finding]
 
 
 def degrees_of(layout: Layout) -> float:
@@ -46,7 +46,7 @@ def stretches(layout: Layout) -> list[list[int]]:
     return parts
 
 
-def _degrees(layout: Layout, rules: Rules) -> list[Problem]:
+def _degrees(layout: Layout, rules: Rules) -> list[Finding]:
     found = []
     for stretch in stretches(layout):
         running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
@@ -59,12 +59,12 @@ def _degrees(layout: Layout, rules: Rules) -> list[Problem]:
         )
         remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
         found.append(
-            Problem(code="too_many_degrees", severity="caution", place=f"steps.{step}", says=says, remedy=remedy)
+            Finding(code="too_many_degrees", severity="caution", place=f"steps.{step}", says=says, remedy=remedy)
         )
     return found
 
 
-def _markers(layout: Layout) -> list[Problem]:
+def _markers(layout: Layout) -> list[Finding]:
     """A fixed coupling or pull point must lie on a straight."""
     found = []
     for marker in layout.markers:
@@ -78,7 +78,7 @@ def _markers(layout: Layout) -> list[Problem]:
             remedy = "Put it on a straight."
             fixes = (taking_out(f"Take the {called} out", f"steps.{marker.step}"),)
             found.append(
-                Problem(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+                Finding(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
             )
     return found
 
@@ -107,7 +107,7 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
     return spans
 
 
-def _couplings(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> list[Problem]:
+def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the rules too."""
     found = []
     spans, bends, head = blocked(layout), layout.path.bends, reading.head
@@ -127,9 +127,9 @@ def _couplings(layout: Layout, reading: Reading, shoe: Shoe, rules: Rules) -> li
     return found
 
 
-def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity = "stop") -> Problem:
+def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity = "stop") -> Finding:
     shows = format_length(s, head.tape, head.feet)
-    return Problem(
+    return Finding(
         code="coupling_in_bend" if severity == "stop" else "coupling_misplaced",
         severity=severity,
         place=f"couplings.{index}",
@@ -139,7 +139,7 @@ def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity 
     )
 
 
-def closure_of(layout: Layout, reading: Reading) -> Vec | None:
+def closure_of(layout: Layout, reading: MeasuredRun) -> Vec | None:
     """The end as laid out less the end box as measured on its own: a surveyor's closure error. Inches."""
     measured = reading.end.measured if reading.end else None
     if not measured or not layout.complete:
@@ -157,12 +157,12 @@ def closure_words(error: Vec, head: Head) -> list[str]:
     ]
 
 
-def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
+def _closure(layout: Layout, reading: MeasuredRun, rules: Rules) -> Finding | None:
     error = closure_of(layout, reading)
     if error is None or error.length() <= rules.closure:
         return None
     shown = ", ".join(closure_words(error, reading.head))
-    return Problem(
+    return Finding(
         code="closure",
         severity="caution",
         place="end.measured",
@@ -171,7 +171,7 @@ def _closure(layout: Layout, reading: Reading, rules: Rules) -> Problem | None:
     )
 
 
-def _knockouts(reading: Reading, shoe: Shoe) -> list[Problem]:
+def _knockouts(reading: MeasuredRun, shoe: Shoe) -> list[Finding]:
     """A knockout that the pipe on its straps does not meet wants a box offset."""
     found = []
     for name, box in (("start", reading.start), ("end", reading.end)):
@@ -185,16 +185,16 @@ def _knockouts(reading: Reading, shoe: Shoe) -> list[Problem]:
             )
             remedy = "Add a box offset, or use straps with that stand-off."
             found.append(
-                Problem(code="knockout", severity="caution", place=f"{name}.knockout", says=says, remedy=remedy)
+                Finding(code="knockout", severity="caution", place=f"{name}.knockout", says=says, remedy=remedy)
             )
     return found
 
 
-def _radius(head: Head, shoe: Shoe) -> Problem | None:
+def _radius(head: Head, shoe: Shoe) -> Finding | None:
     least = LEAST_RADIUS.get(head.trade_size, 0.0)
     if shoe.radius >= least:
         return None
-    return Problem(
+    return Finding(
         code="short_radius",
         severity="caution",
         place="shoe",
@@ -203,7 +203,7 @@ def _radius(head: Head, shoe: Shoe) -> Problem | None:
     )
 
 
-def _first_straight(layout: Layout, head: Head, rules: Rules) -> Problem | None:
+def _first_straight(layout: Layout, head: Head, rules: Rules) -> Finding | None:
     if not layout.path.bends or layout.path.bends[0].straight_before >= rules.straight_at_connector - ROUGHLY:
         return None
     return _too_short(
@@ -211,15 +211,15 @@ def _first_straight(layout: Layout, head: Head, rules: Rules) -> Problem | None:
     )
 
 
-def _last_straight(layout: Layout, head: Head, rules: Rules) -> Problem | None:
+def _last_straight(layout: Layout, head: Head, rules: Rules) -> Finding | None:
     if not layout.path.bends or layout.path.straight_after >= rules.straight_at_connector - ROUGHLY:
         return None
     return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, rules)
 
 
-def _too_short(straight: float, box: str, place: str, verb: str, head: Head, rules: Rules) -> Problem:
+def _too_short(straight: float, box: str, place: str, verb: str, head: Head, rules: Rules) -> Finding:
     least = format_at_least(rules.straight_at_connector, head.tape, head.feet)
-    return Problem(
+    return Finding(
         code="straight_at_connector",
         severity="caution",
         place=place,

@@ -17,9 +17,9 @@ from conduit.document import (
     BendStep,
     CouplingStep,
     KickStep,
+    MeasuredRun,
     OffsetStep,
     PullPointStep,
-    Reading,
     ShoeFigures,
     SweepStep,
 )
@@ -30,7 +30,7 @@ from conduit.tables import OUTSIDE_DIAMETER, TradeSize
 CHORD = math.radians(2)
 
 
-class RackProblem(ValueError):
+class RackRefused(ValueError):
     """A rack cannot be made of the lead run; the message says at which step and why."""
 
 
@@ -40,7 +40,7 @@ class RackPipe:
 
     number: int
     offset: float
-    reading: Reading
+    reading: MeasuredRun
 
 
 @dataclass(frozen=True)
@@ -60,11 +60,11 @@ class RackPlan:
 
 
 def rack_of(
-    lead: Reading, lead_shoe: Shoe, plan: RackPlan, shoes: dict[TradeSize, ShoeFigures | None]
+    lead: MeasuredRun, lead_shoe: Shoe, plan: RackPlan, shoes: dict[TradeSize, ShoeFigures | None]
 ) -> list[RackPipe]:
     """The lead (bent on `lead_shoe`) and every pipe beside it, numbered. Raises RackProblem."""
     if not lead.start or not lead.end or any(step is None for step in lead.steps):
-        raise RackProblem("the lead run is not finished")
+        raise RackRefused("the lead run is not finished")
     pipes, offset = [], 0.0
     sizes: tuple[TradeSize, ...] = (lead.head.trade_size, *plan.sizes)
     diameters = [OUTSIDE_DIAMETER[lead.head.material][size] for size in sizes]
@@ -95,7 +95,7 @@ class _Beside:
 
 
 @dataclass
-class _Walk:
+class _LeadWalk:
     """Where the walk along the lead stands: heading, the side on which the others lie, the datum's shift."""
 
     heading: Vec
@@ -106,21 +106,23 @@ class _Walk:
     shift: float = 0.0
 
 
-def _steps_beside(lead: Reading, plan: RackPlan, pipe: _Beside) -> tuple[list[AnyStep], float]:
+def _steps_beside(lead: MeasuredRun, plan: RackPlan, pipe: _Beside) -> tuple[list[AnyStep], float]:
     """The steps of a pipe beside the lead, all measured to and from centres; and where it ends."""
     start, end = lead.start, lead.end
     if not start or not end or end.at is None:
-        raise RackProblem("the lead run is not finished")
-    walk = _Walk(DIRECTIONS[start.heading], DIRECTIONS[plan.side])
+        raise RackRefused("the lead run is not finished")
+    walk = _LeadWalk(DIRECTIONS[start.heading], DIRECTIONS[plan.side])
     if abs(walk.side.dot(walk.heading)) > 0.1:
-        raise RackProblem("the rack's side must be across the first heading")
+        raise RackRefused("the rack's side must be across the first heading")
     steps: list[AnyStep] = []
     for number, step in enumerate(lead.steps):
         steps += _step_beside(step, number, walk, plan, pipe)
     return steps, end.at - walk.behind - walk.shift
 
 
-def _step_beside(step: AnyStep | None, number: int, walk: _Walk, plan: RackPlan, pipe: _Beside) -> Iterator[AnyStep]:
+def _step_beside(
+    step: AnyStep | None, number: int, walk: _LeadWalk, plan: RackPlan, pipe: _Beside
+) -> Iterator[AnyStep]:
     match step:
         case BendStep() if step.angle == 90:
             yield _turn(step, number, walk, plan, pipe)
@@ -131,7 +133,7 @@ def _step_beside(step: AnyStep | None, number: int, walk: _Walk, plan: RackPlan,
         case CouplingStep() | PullPointStep():
             yield step.model_copy(update={"at": step.at - walk.behind - walk.shift})
         case _:
-            raise RackProblem(f"step {number + 1}: a rack goes along with 90s, offsets and sweeps only")
+            raise RackRefused(f"step {number + 1}: a rack goes along with 90s, offsets and sweeps only")
 
 
 def _centre(step: BendStep | SweepStep, half: float) -> float:
@@ -139,12 +141,12 @@ def _centre(step: BendStep | SweepStep, half: float) -> float:
     return step.at - (0.0 if step.to == "centre" else half) - wall
 
 
-def _earlier(walk: _Walk, toward: Vec, offset: float) -> float:
+def _earlier(walk: _LeadWalk, toward: Vec, offset: float) -> float:
     """How much sooner the pipe turns than the lead: by its offset, where the turn is in the rack's plane."""
     return walk.side.dot(toward) * offset
 
 
-def _after_turn(walk: _Walk, turn: Vec, pipe: _Beside, from_back: bool) -> None:
+def _after_turn(walk: _LeadWalk, turn: Vec, pipe: _Beside, from_back: bool) -> None:
     within = walk.side.dot(turn)
     walk.shift = within * pipe.offset
     if abs(within) > 0.5:
@@ -153,7 +155,7 @@ def _after_turn(walk: _Walk, turn: Vec, pipe: _Beside, from_back: bool) -> None:
     walk.behind = pipe.lead_half if from_back else 0.0
 
 
-def _turn(step: BendStep, number: int, walk: _Walk, plan: RackPlan, pipe: _Beside) -> AnyStep:
+def _turn(step: BendStep, number: int, walk: _LeadWalk, plan: RackPlan, pipe: _Beside) -> AnyStep:
     turn = DIRECTIONS[step.turn]
     at = _centre(step, pipe.lead_half) - walk.behind - walk.shift
     if number in plan.kicked:
@@ -163,11 +165,11 @@ def _turn(step: BendStep, number: int, walk: _Walk, plan: RackPlan, pipe: _Besid
     return step.model_copy(update={"at": at, "to": "centre", "next_from": "centre", "stand_off": 0.0})
 
 
-def _kicked(step: BendStep, number: int, at: float, walk: _Walk, plan: RackPlan, pipe: _Beside) -> AnyStep:
+def _kicked(step: BendStep, number: int, at: float, walk: _LeadWalk, plan: RackPlan, pipe: _Beside) -> AnyStep:
     """The same 90 for all, lifted by a kick that grows with the offset and stands back by as much more."""
     turn, lift = DIRECTIONS[step.turn], DIRECTIONS[plan.lift]
     if abs(walk.side.dot(turn)) < 0.5 or abs(lift.dot(turn)) > 0.1 or abs(lift.dot(walk.heading)) > 0.1:
-        raise RackProblem(f"step {number + 1}: a kicked turn goes toward the rack's side and lifts across it")
+        raise RackRefused(f"step {number + 1}: a kicked turn goes toward the rack's side and lifts across it")
     walk.shift = walk.side.dot(turn) * pipe.offset
     walk.behind = pipe.lead_half if step.next_from == "back" else 0.0
     walk.heading, walk.side = turn, lift
@@ -180,24 +182,24 @@ def _kicked(step: BendStep, number: int, at: float, walk: _Walk, plan: RackPlan,
     return KickStep(kind="kick90", toward=plan.lift, rise=rise, turn=step.turn, to="centre", at=at, kick_back=back)
 
 
-def _sweep(step: SweepStep, number: int, walk: _Walk, pipe: _Beside) -> AnyStep:
+def _sweep(step: SweepStep, number: int, walk: _LeadWalk, pipe: _Beside) -> AnyStep:
     turn = DIRECTIONS[step.turn]
     earlier = _earlier(walk, turn, pipe.offset)
     at = _centre(step, pipe.lead_half) - walk.behind - walk.shift - earlier
     if step.radius - earlier <= 0:
-        raise RackProblem(f"step {number + 1}: the inner pipes would have no radius left; sweep wider")
+        raise RackRefused(f"step {number + 1}: the inner pipes would have no radius left; sweep wider")
     _after_turn(walk, turn, pipe, from_back=True)
     # A sweep's next leg is measured from the pipe's own back.
     walk.shift -= pipe.own_half
     return step.model_copy(update={"at": at, "to": "centre", "radius": step.radius - earlier})
 
 
-def _offset(step: OffsetStep, walk: _Walk, pipe: _Beside) -> AnyStep:
+def _offset(step: OffsetStep, walk: _LeadWalk, pipe: _Beside) -> AnyStep:
     """Placed by its middle, which is the same on every shoe."""
     angle = math.radians(step.angle)
     rise = step.rise if step.rise is not None else 0.0
     if step.over is not None:
-        raise RackProblem("an offset in a rack needs its rise written, as the pipes do not stand on one surface")
+        raise RackRefused("an offset in a rack needs its rise written, as the pipes do not stand on one surface")
     reach = tangent_length(pipe.lead_shoe.radius, angle)
     half_run = rise / math.tan(angle) / 2
     middle = {"raised_by": -reach - half_run, "starts_at": reach + half_run, "centred_at": 0.0}[step.ref]

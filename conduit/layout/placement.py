@@ -5,7 +5,7 @@ from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.document import WORDS, AnyStep
-from conduit.findings import Fix, Problem, setting
+from conduit.findings import Finding, Fix, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.units import format_at_least, format_length
@@ -77,7 +77,7 @@ class Marker:
 
 
 @dataclass(frozen=True)
-class Placed:
+class StepPlacement:
     """What one step puts on the path."""
 
     corners: tuple[Corner, ...]
@@ -85,7 +85,7 @@ class Placed:
     dimensions: tuple[Dimension, ...] = ()
     hindrances: tuple[Hindrance, ...] = ()
     markers: tuple[Marker, ...] = ()
-    notes: tuple[Problem, ...] = ()
+    notes: tuple[Finding, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -115,9 +115,9 @@ class Context:
         """How the step is called in sentences."""
         return f"Step {self.index + 1} ({WORDS[step.kind]})"
 
-    def problem(self, code: str, field: str, says: str, remedy: str, *fixes: Fix) -> Problem:
+    def finding(self, code: str, field: str, says: str, remedy: str, *fixes: Fix) -> Finding:
         """A finding that stops the run at this step."""
-        return Problem(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy, fixes=fixes)
+        return Finding(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy, fixes=fixes)
 
     def setting(self, field: str, value: str, says: str = "") -> Fix:
         """A fix that sets one of the step's fields."""

@@ -15,17 +15,17 @@ from conduit.document import (
     BoxOffsetStep,
     End,
     KickStep,
+    MeasuredRun,
     OffsetStep,
-    Reading,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
 )
-from conduit.findings import Problem, setting
+from conduit.findings import Finding, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
-from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, Placed
-from conduit.layout.step_geometry import SLACK, place
+from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
+from conduit.layout.step_geometry import SLACK, place_step
 from conduit.tables import CARD_ANGLES, Rules
 from conduit.units import format_angle, format_at_least, format_length
 
@@ -47,7 +47,7 @@ class Layout:
     dimensions: tuple[Dimension, ...] = ()
     hindrances: tuple[Hindrance, ...] = ()
     markers: tuple[Marker, ...] = ()
-    problems: tuple[Problem, ...] = ()
+    findings: tuple[Finding, ...] = ()
     datums: tuple[Datum, ...] = ()
 
     def step_of(self, index: int) -> AnyStep | None:
@@ -97,7 +97,7 @@ class _Course:
     shoe: Shoe
     steps: tuple[AnyStep | None, ...]
     corners: list[Corner]
-    placed: list[Placed]
+    placed: list[StepPlacement]
     owners: list[int]
 
     @property
@@ -116,14 +116,14 @@ class _Course:
         short = next((leg for leg, straight in enumerate(straights) if straight < -SLACK), None)
         return None if short is None else Overlap(known + short, -straights[short])
 
-    def take(self, placed: Placed, index: int) -> None:
+    def take(self, placed: StepPlacement, index: int) -> None:
         """Put a step's corners on the run."""
         markers = tuple(replace(marker, after=len(self.corners)) for marker in placed.markers)
         self.placed.append(replace(placed, markers=markers))
         self.corners += placed.corners
         self.owners += [index] * len(placed.corners)
 
-    def so_far(self, *problems: Problem) -> Layout:
+    def so_far(self, *findings: Finding) -> Layout:
         """The layout of what is on the run, with a loose end."""
         loose = _loose_end(self.heading, self.corners, self.shoe)
         path = trace(ORIGIN, self.heading, self.corners, loose, self.shoe.radius, SLACK)
@@ -137,15 +137,15 @@ class _Course:
             tuple(one for placed in self.placed for one in placed.dimensions),
             tuple(one for placed in self.placed for one in placed.hindrances),
             tuple(one for placed in self.placed for one in placed.markers),
-            (*(one for placed in self.placed for one in placed.notes), *problems),
+            (*(one for placed in self.placed for one in placed.notes), *findings),
             tuple(placed.datum for placed in self.placed),
         )
 
 
-def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
+def lay_out(reading: MeasuredRun, shoe: Shoe, rules: Rules) -> Layout:
     """Lay the run out on `shoe`, as far as it goes."""
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
-    course = _Course(heading, shoe, tuple(reading.steps), [], [Placed((), Datum(ORIGIN, heading))], [])
+    course = _Course(heading, shoe, tuple(reading.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
     if not reading.start:
         return course.so_far()
     end_at = reading.end.at if reading.end else None
@@ -154,8 +154,8 @@ def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
         context = Context(index, shoe, head.stand_off, head.tape, head.feet, end_at)
         if step is None:
             return course.so_far()
-        placed = place(step, course.datum, context)
-        if isinstance(placed, Problem):
+        placed = place_step(step, course.datum, context)
+        if isinstance(placed, Finding):
             return course.so_far(placed)
         if len(course.corners) + len(placed.corners) > rules.most_bends:
             return course.so_far(_too_many_bends(step, context, rules))
@@ -167,10 +167,10 @@ def lay_out(reading: Reading, shoe: Shoe, rules: Rules) -> Layout:
     return _ended(course.so_far(), reading, course.datum, course.corners, shoe, rules)
 
 
-def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Problem:
+def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Finding:
     says = f"{context.called(step)}: with it the run has more than {rules.most_bends} bends."
     remedy = "End the run at a box, and measure the rest as a run of its own."
-    return context.problem("too_many_bends", "kind", says, remedy)
+    return context.finding("too_many_bends", "kind", says, remedy)
 
 
 def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
@@ -181,11 +181,13 @@ def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
     return corners[-1].point.along(corners[-1].heading, reach + LOOSE_END)
 
 
-def _stopped(layout: Layout, problem: Problem) -> Layout:
-    return replace(layout, problems=(*layout.problems, problem))
+def _stopped(layout: Layout, finding: Finding) -> Layout:
+    return replace(layout, findings=(*layout.findings, finding))
 
 
-def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner], shoe: Shoe, rules: Rules) -> Layout:
+def _ended(
+    layout: Layout, reading: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, rules: Rules
+) -> Layout:
     if not reading.end:
         return layout
     at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, rules)
@@ -193,7 +195,7 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
         least = format_at_least(at + path.short + shoe.straight_behind, reading.head.tape, reading.head.feet)
-        problem = Problem(
+        finding = Finding(
             code="end_too_near",
             severity="stop",
             place="end.at",
@@ -201,7 +203,7 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
             remedy=f"Seat at {least} or more.",
             fixes=(setting(f"Seat at {least}", "end.at", least),),
         )
-        return _stopped(layout, problem)
+        return _stopped(layout, finding)
     window = _outside_window(at, reading) + _another_stick(path, layout, reading, rules)
     measured = Dimension("end.at", datum.point, end, at)
     return replace(
@@ -209,7 +211,7 @@ def _ended(layout: Layout, reading: Reading, datum: Datum, corners: list[Corner]
         path=path,
         complete=True,
         dimensions=(*layout.dimensions, measured),
-        problems=layout.problems + window,
+        findings=layout.findings + window,
     )
 
 
@@ -223,7 +225,7 @@ def _rest_of_stick(layout: Layout, datum: Datum, end: End, rules: Rules) -> floa
     return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
 
 
-def _outside_window(at: float, reading: Reading) -> tuple[Problem, ...]:
+def _outside_window(at: float, reading: MeasuredRun) -> tuple[Finding, ...]:
     end = reading.end
     if not end or not end.open:
         return ()
@@ -232,10 +234,10 @@ def _outside_window(at: float, reading: Reading) -> tuple[Problem, ...]:
         return ()
     shows = format_length(at, reading.head.tape, reading.head.feet)
     says = f"The end: the open end at {shows} is outside its window."
-    return (Problem(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
+    return (Finding(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
 
 
-def _another_stick(path: Path, layout: Layout, reading: Reading, rules: Rules) -> tuple[Problem, ...]:
+def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, rules: Rules) -> tuple[Finding, ...]:
     """An open end that is to be so long that what is left of the stick does not do."""
     end = reading.end
     used = layout.path.bends[-1].end if layout.path.bends else 0.0
@@ -245,14 +247,14 @@ def _another_stick(path: Path, layout: Layout, reading: Reading, rules: Rules) -
     least = format_length(end.at_least or 0.0, reading.head.tape, reading.head.feet)
     says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
     remedy = "It takes a coupling and another stick; or let it end shorter."
-    return (Problem(code="another_stick", severity="caution", place="end.at_least", says=says, remedy=remedy),)
+    return (Finding(code="another_stick", severity="caution", place="end.at_least", says=says, remedy=remedy),)
 
 
 def _sticks(used: float, rules: Rules) -> int:
     return max(1, math.ceil(used / rules.stick))
 
 
-def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Problem:
+def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Finding:
     """Why the leg before one of this step's bends is too short, and the least measure that would do."""
     if overlap.leg > 0 and owners[overlap.leg - 1] == context.index:
         return _bends_overlap(step, overlap, context)
@@ -260,7 +262,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     measure = getattr(step, field)
     least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
     before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
-    return context.problem(
+    return context.finding(
         "too_near",
         field,
         f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
@@ -270,7 +272,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     )
 
 
-def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem:
+def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding:
     if isinstance(step, OffsetStep) and step.rise is not None:
         return _too_steep(step, step.rise, context)
     if isinstance(step, KickStep):
@@ -278,9 +280,9 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem
             f"{context.called(step)}: the kick runs into the 90; it stands {context.at_least(overlap.short)} too near."
         )
         remedy = "Kick further back, about three times the rise."
-        return context.problem("bends_overlap", "kick_back", says, remedy)
+        return context.finding("bends_overlap", "kick_back", says, remedy)
     flatter = isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step)
-    return context.problem(
+    return context.finding(
         "bends_overlap",
         "angle" if flatter else "at",
         f"{context.called(step)}: its bends run into each other on this shoe by {context.at_least(overlap.short)}.",
@@ -288,14 +290,14 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Problem
     )
 
 
-def _too_steep(step: OffsetStep, rise: float, context: Context) -> Problem:
+def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
     """The offset's two bends overlap: what angle, or what rise, would do."""
     shoe = context.shoe
     least = context.at_least(_least_rise(step.angle, shoe))
     steepest = next((half / 2 for half in range(int(2 * step.angle), 0, -1) if _least_rise(half / 2, shoe) <= rise), 0)
     fitting = [angle for angle in CARD_ANGLES if angle <= steepest]
     flattest = format_angle(max(fitting)) if fitting else f"{steepest:g}°"
-    return context.problem(
+    return context.finding(
         "bends_overlap",
         "angle",
         f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "

@@ -14,7 +14,6 @@ from conduit.document import (
     BoxOffsetStep,
     CouplingStep,
     KickStep,
-    LeftOut,
     Obstacle,
     OffsetReference,
     OffsetStep,
@@ -22,12 +21,13 @@ from conduit.document import (
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    StepLeftOut,
     SweepStep,
 )
-from conduit.findings import Problem, taking_out
+from conduit.findings import Finding, taking_out
 from conduit.geometry import DIRECTIONS, Direction, Vec
 from conduit.layout.centreline import Corner, tangent_length
-from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, Placed
+from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 
 SLACK = 1e-6
 # Below this a box offset is within what strap and knockout forgive.
@@ -41,8 +41,8 @@ def _across(word: Direction, heading: Vec) -> Vec | None:
     return part.unit() if part.length() > 0.1 else None
 
 
-def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Problem:
-    return context.problem(
+def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Finding:
+    return context.finding(
         "along_heading",
         field,
         f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
@@ -56,27 +56,27 @@ def _others(word: Direction) -> list[Direction]:
     return [other for other, way in DIRECTIONS.items() if abs(way.dot(DIRECTIONS[word])) < SLACK]
 
 
-def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Problem:
+def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Finding:
     """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off."""
     if (step.rise is None) == (step.over is None):
         says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
-        return context.problem("no_rise", "rise", says, "Write the rise.")
+        return context.finding("no_rise", "rise", says, "Write the rise.")
     rise = step.rise if step.over is None else step.over.height + step.over.clear - context.stand_off
     if rise is None or rise < SLACK:
         says = f"{context.called(step)}: a rise of nothing needs no bends."
-        return context.problem("no_rise", "rise", says, "Write the rise, or take the step out.")
+        return context.finding("no_rise", "rise", says, "Write the rise, or take the step out.")
     return rise
 
 
 def _sideways(
     step: OffsetStep | Saddle3Step | Saddle4Step, datum: Datum, context: Context
-) -> tuple[Vec, float] | Problem:
+) -> tuple[Vec, float] | Finding:
     """Which way a step leaves the leg, and by how much; or why it cannot."""
     toward = _across(step.toward, datum.heading)
     if not toward:
         return _runs_along(step, "toward", step.toward, context)
     rise = _rise(step, context)
-    return rise if isinstance(rise, Problem) else (toward, rise)
+    return rise if isinstance(rise, Finding) else (toward, rise)
 
 
 def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float, context: Context) -> Hindrance:
@@ -97,18 +97,18 @@ def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float
 
 
 @singledispatch
-def place(step: AnyStep, datum: Datum, context: Context) -> Placed | Problem:
+def place_step(step: AnyStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     """Where a step's vertices are, and the datum after it; or why it cannot be placed."""
     raise NotImplementedError(type(step).__name__)
 
 
-@place.register
-def _(step: LeftOut, datum: Datum, context: Context) -> Placed | Problem:
-    return Placed((), datum)
+@place_step.register
+def _(step: StepLeftOut, datum: Datum, context: Context) -> StepPlacement | Finding:
+    return StepPlacement((), datum)
 
 
-@place.register
-def _(step: BendStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: BendStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     across = _across(step.turn, datum.heading)
     if not across:
         return _runs_along(step, "turn", step.turn, context)
@@ -119,7 +119,7 @@ def _(step: BendStep, datum: Datum, context: Context) -> Placed | Problem:
     inset = {"back": back, "centre": 0.0, "wall": step.stand_off + back}[step.to]
     vertex = datum.at(step.at - inset)
     hooked = vertex.along(new, -back) if step.next_from == "back" else vertex
-    return Placed((Corner(vertex, new),), Datum(hooked, new), (context.along(step, datum),))
+    return StepPlacement((Corner(vertex, new),), Datum(hooked, new), (context.along(step, datum),))
 
 
 def offset_corners(datum: Datum, toward: Vec, rise: float, angle: float, first: float) -> tuple[Corner, Corner]:
@@ -133,10 +133,10 @@ def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float) -> 
     return {"raised_by": at - reach - run, "starts_at": at + reach, "centred_at": at - run / 2}[ref]
 
 
-@place.register
-def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: OffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Problem):
+    if isinstance(sideways, Finding):
         return sideways
     toward, rise = sideways
     angle = math.radians(step.angle)
@@ -148,7 +148,7 @@ def _(step: OffsetStep, datum: Datum, context: Context) -> Placed | Problem:
         Dimension(context.place("rise"), high.along(toward, -rise), high, rise),
     )
     things = _behind_face(step, datum, toward, first + rise / math.tan(angle) + context.reach(angle), context)
-    return Placed(corners, datum.moved(toward, rise), dimensions, things)
+    return StepPlacement(corners, datum.moved(toward, rise), dimensions, things)
 
 
 def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:
@@ -159,28 +159,28 @@ def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, conte
     return (hindrance(step.over, datum, toward, face, far, context),)
 
 
-@place.register
-def _(step: RolledStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: RolledStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     toward, aside = _across(step.toward, datum.heading), _across(step.roll_toward, datum.heading)
     if not toward or not aside or abs(toward.dot(aside)) > 1 - SLACK:
         return _runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
     travel = toward.times(step.rise).along(aside, step.roll)
     if travel.length() < SLACK:
-        return context.problem("no_rise", "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll.")
+        return context.finding("no_rise", "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll.")
     rise, angle = travel.length(), math.radians(step.angle)
     first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
     corners = offset_corners(datum, travel.unit(), rise, angle, first)
-    return Placed(corners, datum.moved(travel.unit(), rise), (context.along(step, datum),))
+    return StepPlacement(corners, datum.moved(travel.unit(), rise), (context.along(step, datum),))
 
 
-@place.register
-def _(step: BoxOffsetStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     surface = _across(step.surface, datum.heading)
     if not surface:
         return _runs_along(step, "surface", step.surface, context)
     drop = step.knockout - (step.stand_off + context.shoe.diameter / 2)
     if abs(drop) < NEGLIGIBLE_RISE:
-        return Placed((), datum, notes=(_not_needed(step, drop, context),))
+        return StepPlacement((), datum, notes=(_not_needed(step, drop, context),))
     # At the start the pipe goes from the knockout to the strap, at the end the other way.
     toward = surface.times(math.copysign(1.0, drop) * (1 if step.end == "start" else -1))
     rise, angle = abs(drop), math.radians(step.angle)
@@ -188,13 +188,13 @@ def _(step: BoxOffsetStep, datum: Datum, context: Context) -> Placed | Problem:
     if step.end == "end":
         if context.end_at is None:
             says = f"{context.called(step)}: the end must be measured first, as the offset stands right before it."
-            return context.problem("no_end", "end", says, "Write where the pipe seats at the end.")
+            return context.finding("no_end", "end", says, "Write where the pipe seats at the end.")
         first = context.end_at - step.straight - context.reach(angle) - rise / math.tan(angle)
-    return Placed(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
+    return StepPlacement(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
 
 
-def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Problem:
-    return Problem(
+def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Finding:
+    return Finding(
         code="box_offset_not_needed",
         severity="note",
         place=context.place("knockout"),
@@ -205,10 +205,10 @@ def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Problem:
     )
 
 
-@place.register
-def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: Saddle3Step, datum: Datum, context: Context) -> StepPlacement | Finding:
     sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Problem):
+    if isinstance(sideways, Finding):
         return sideways
     toward, rise = sideways
     outer = math.radians(step.angle) / 2
@@ -220,13 +220,13 @@ def _(step: Saddle3Step, datum: Datum, context: Context) -> Placed | Problem:
     corners = (Corner(before, up), Corner(top, down), Corner(after, datum.heading))
     over, half = step.over, step.wide / 2
     things = (hindrance(over, datum, toward, step.at - half, step.at + half, context),) if over else ()
-    return Placed(corners, datum, (context.along(step, datum),), things)
+    return StepPlacement(corners, datum, (context.along(step, datum),), things)
 
 
-@place.register
-def _(step: Saddle4Step, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: Saddle4Step, datum: Datum, context: Context) -> StepPlacement | Finding:
     sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Problem):
+    if isinstance(sideways, Finding):
         return sideways
     toward, rise = sideways
     angle = math.radians(step.angle)
@@ -240,11 +240,11 @@ def _(step: Saddle4Step, datum: Datum, context: Context) -> Placed | Problem:
         context.along(step, datum, "near"),
         Dimension(context.place("width"), datum.at(step.near), datum.at(far), step.width),
     )
-    return Placed((*up, *down), datum, dimensions, things)
+    return StepPlacement((*up, *down), datum, dimensions, things)
 
 
-@place.register
-def _(step: KickStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: KickStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     turn = _across(step.turn, datum.heading)
     toward = _across(step.toward, datum.heading if step.when == "before" or not turn else turn)
     if not turn or not toward:
@@ -252,24 +252,24 @@ def _(step: KickStep, datum: Datum, context: Context) -> Placed | Problem:
         return _runs_along(step, field, getattr(step, field), context)
     if (step.kick_back is None) == (step.kick_angle is None):
         says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
-        return context.problem("no_kick", "kick_back", says, "About three times the rise is a comfortable setback.")
+        return context.finding("no_kick", "kick_back", says, "About three times the rise is a comfortable setback.")
     setback = step.kick_back or step.rise / math.tan(math.radians(step.kick_angle or 45))
     if step.rise < SLACK or setback < SLACK:
-        return context.problem("no_rise", "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
+        return context.finding("no_rise", "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
     half = context.shoe.diameter / 2
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     dimension = (context.along(step, datum),)
     if step.when == "before":
         vertex, kick = corner.along(toward, step.rise), corner.along(datum.heading, -setback)
         corners = (Corner(kick, vertex.minus(kick).unit()), Corner(vertex, turn))
-        return Placed(corners, Datum(vertex.along(turn, -half), turn), dimension)
+        return StepPlacement(corners, Datum(vertex.along(turn, -half), turn), dimension)
     kick = corner.along(turn, setback).along(toward, step.rise)
     corners = (Corner(corner, kick.minus(corner).unit()), Corner(kick, turn))
-    return Placed(corners, Datum(corner.along(toward, step.rise).along(turn, -half), turn), dimension)
+    return StepPlacement(corners, Datum(corner.along(toward, step.rise).along(turn, -half), turn), dimension)
 
 
-@place.register
-def _(step: SweepStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: SweepStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     turn = _across(step.turn, datum.heading)
     if not turn:
         return _runs_along(step, "turn", step.turn, context)
@@ -279,7 +279,7 @@ def _(step: SweepStep, datum: Datum, context: Context) -> Placed | Problem:
         least = context.at_least(shoe.radius)
         says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
         remedy = f"Use a radius of {least} or more, or a plain 90."
-        return context.problem("radius_too_small", "radius", says, remedy, context.setting("radius", least))
+        return context.finding("radius_too_small", "radius", says, remedy, context.setting("radius", least))
     radius = sweep_radius(step, shoe)
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     axis = datum.heading.cross(turn)
@@ -290,7 +290,9 @@ def _(step: SweepStep, datum: Datum, context: Context) -> Placed | Problem:
         heading = heading.turned(axis, shot) if number < step.shots - 1 else turn
         corners.append(Corner(here, heading))
     notes = (_larger_radius(step, radius, context),) if step.spacing == "ends" else ()
-    return Placed(tuple(corners), Datum(corner.along(turn, -half), turn), (context.along(step, datum),), notes=notes)
+    return StepPlacement(
+        tuple(corners), Datum(corner.along(turn, -half), turn), (context.along(step, datum),), notes=notes
+    )
 
 
 def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
@@ -306,8 +308,8 @@ def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
     return (spacing + shoe.radius * (2 * math.tan(shot / 2) - shot)) / (2 * math.tan(shot / 2))
 
 
-def _larger_radius(step: SweepStep, radius: float, context: Context) -> Problem:
-    return Problem(
+def _larger_radius(step: SweepStep, radius: float, context: Context) -> Finding:
+    return Finding(
         code="larger_radius",
         severity="note",
         place=context.place("spacing"),
@@ -318,14 +320,14 @@ def _larger_radius(step: SweepStep, radius: float, context: Context) -> Problem:
     )
 
 
-@place.register
-def _(step: CouplingStep, datum: Datum, context: Context) -> Placed | Problem:
-    return Placed(
+@place_step.register
+def _(step: CouplingStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    return StepPlacement(
         (), datum, (context.along(step, datum),), markers=(Marker("coupling", context.index, datum.at(step.at)),)
     )
 
 
-@place.register
-def _(step: PullPointStep, datum: Datum, context: Context) -> Placed | Problem:
+@place_step.register
+def _(step: PullPointStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     marker = Marker("pull_point", context.index, datum.at(step.at), step.width)
-    return Placed((), datum, (context.along(step, datum),), markers=(marker,))
+    return StepPlacement((), datum, (context.along(step, datum),), markers=(marker,))

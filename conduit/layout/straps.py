@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
-from conduit.document import Head, Reading, SweepStep
-from conduit.findings import Problem
+from conduit.document import Head, MeasuredRun, SweepStep
+from conduit.findings import Finding
 from conduit.layout.run_layout import Layout
 from conduit.tables import Rules
 from conduit.units import TOLERANCE, format_length
@@ -23,7 +23,7 @@ class Strapping:
     gaps: tuple[Gap, ...]
 
 
-def strapping(layout: Layout, reading: Reading, rules: Rules) -> Strapping:
+def strapping(layout: Layout, reading: MeasuredRun, rules: Rules) -> Strapping:
     """As few straps as the rules ask for, each where the pipe lies on its surface."""
     rests = list(resting(layout, reading))
     straps: list[float] = []
@@ -35,7 +35,7 @@ def strapping(layout: Layout, reading: Reading, rules: Rules) -> Strapping:
     return Strapping(tuple(straps), tuple(gaps))
 
 
-def resting(layout: Layout, reading: Reading) -> Iterator[Span]:
+def resting(layout: Layout, reading: MeasuredRun) -> Iterator[Span]:
     """Where the pipe lies on its surface: on straights that are not within a saddle, an offset or a kick."""
     bends, owners = layout.path.bends, layout.owners
     edges = [0.0, *(edge for bend in bends for edge in (bend.start, bend.end)), layout.path.length]
@@ -90,11 +90,11 @@ def _too_far(start: float, end: float, straps: list[float], rules: Rules) -> Ite
             yield low, high, allowed
 
 
-def unsupported(strapped: Strapping, head: Head) -> Iterator[Problem]:
+def unsupported(strapped: Strapping, head: Head) -> Iterator[Finding]:
     """Where the rule cannot be kept."""
     for low, high, allowed in strapped.gaps:
         span, most = (format_length(one, head.tape, head.feet) for one in (high - low, allowed))
         begins = format_length(low, head.tape, head.feet)
         says = f"From {begins} along the pipe it hangs {span} free, over the {most} allowed: nothing else there rests."
         remedy = "Strap it to something of its own there, or do the step another way. Check your local code."
-        yield Problem(code="supports", severity="caution", place="steps", says=says, remedy=remedy)
+        yield Finding(code="supports", severity="caution", place="steps", says=says, remedy=remedy)

@@ -6,23 +6,22 @@ Marks are given in the order of the run's bends, each measured from end A of its
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.document import Head, Name, Typed
-from conduit.mark_check.mistakes import LaidMark, MarksDoNotMatch, within_a_sixteenth
+from conduit.mark_check.mistakes import MarksDoNotMatch, PencilMark, within_a_sixteenth
 from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdict, check_marks
-from conduit.plan import Measure, Plan, Point, laid_out, plan_of
+from conduit.plan import Measure, Plan, Point, check_run, plan_of
 from conduit.simulation import Bent
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import UnreadableAngle, UnreadableLength, format_angle, format_length, parse_angle, parse_length
+from conduit.values import Given, Result
 
 ARC_STEPS = 12
 
 
-class GivenMark(BaseModel):
+class GivenMark(Given):
     """One mark as it is given; what is left out is taken as the plan has it."""
-
-    model_config = ConfigDict(extra="forbid")
 
     at: Typed
     reference: Name = ""
@@ -39,7 +38,7 @@ class UnreadableMark(ValueError):
         self.place = place
 
 
-class JudgedMark(BaseModel):
+class JudgedMark(Result):
     """A mark against what it should be."""
 
     bend: int
@@ -50,7 +49,7 @@ class JudgedMark(BaseModel):
     right: bool = Field(description="Within a sixteenth, half a degree, and not turned.")
 
 
-class PassedThing(BaseModel):
+class PassedThing(Result):
     """The least clearance to a thing with the pipe that these marks make."""
 
     name: str
@@ -58,7 +57,7 @@ class PassedThing(BaseModel):
     touches: bool
 
 
-class MarksJudged(BaseModel):
+class MarksJudged(Result):
     """What laid marks will make, and which known mistake they look like."""
 
     right: bool
@@ -84,10 +83,10 @@ def judge_marks(
     Raises MarksDoNotMatch where there is not one mark for each bend or the run cannot be made, and
     UnreadableDocument where `raw` is not a run document at all; UnreadableMark.
     """
-    run = laid_out(raw, rules)
+    run = check_run(raw, rules)
     plan, reading, layout, shoe = plan_of(raw, run), run.reading, run.layout, run.shoe
     if not plan.makeable or not layout or not shoe:
-        told = [problem.says for problem in plan.problems if problem.severity == "stop"]
+        told = [finding.says for finding in plan.findings if finding.severity == "stop"]
         raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
     planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
     if len(planned) != len(given):
@@ -96,7 +95,7 @@ def judge_marks(
     places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
     angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
     marks = [
-        LaidMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
+        PencilMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
         for mark, at, angle, (start, use) in zip(given, places, angles, planned, strict=True)
     ]
     verdict = check_marks(reading, layout, shoe, rules, marks, list(_pieces(plan, cuts, tape)))
@@ -129,7 +128,7 @@ UNEXPLAINED = "No known mistake explains these marks."
 RIGHT = "These marks are right within a sixteenth."
 
 
-def _told(verdict: Verdict, laid: Sequence[LaidMark], starts: Sequence[float], head: Head) -> MarksJudged:
+def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float], head: Head) -> MarksJudged:
     end, why = verdict.judgement.end, verdict.explanation
     says = " ".join(one.says for one in verdict.explanations) or UNEXPLAINED
     rows = zip(laid, verdict.should_be, verdict.off, verdict.angle_off, starts, strict=True)
@@ -164,7 +163,7 @@ def _told(verdict: Verdict, laid: Sequence[LaidMark], starts: Sequence[float], h
     )
 
 
-def _off(off: float, angle_off: float, mark: LaidMark, head: Head) -> str:
+def _off(off: float, angle_off: float, mark: PencilMark, head: Head) -> str:
     shows = format_length(abs(off), head.tape, head.feet)
     parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
     if abs(angle_off) > ANGLE_RIGHT:

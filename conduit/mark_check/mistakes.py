@@ -15,8 +15,8 @@ from conduit.document import (
     BendStep,
     BoxOffsetStep,
     KickStep,
+    MeasuredRun,
     OffsetStep,
-    Reading,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
@@ -30,7 +30,7 @@ GOOD_EXPLANATION = 0.8
 
 
 @dataclass(frozen=True)
-class LaidMark:
+class PencilMark:
     """A mark as someone laid it: inches from end A of the run's pipe, and how they mean to set and bend it.
 
     Degrees; `turned`: rolled so far off the plan, right-handed toward B.
@@ -61,11 +61,11 @@ class MarksDoNotMatch(ValueError):
 class Case:
     """All that the mistakes are tried on."""
 
-    reading: Reading
+    reading: MeasuredRun
     layout: Layout
     shoe: Shoe
     rules: Rules
-    laid: tuple[LaidMark, ...]
+    laid: tuple[PencilMark, ...]
 
     def at(self, layout: Layout, index: int) -> float:
         """The exact mark of a bend of `layout`, for the reference and hook that were laid."""
@@ -216,15 +216,15 @@ def _setting_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
         yield "both_ends", says, case.layout.owners[index], [*should[:index], other_end[index], *should[index + 1 :]]
 
 
-def _other_hook(mark: LaidMark) -> LaidMark:
+def _other_hook(mark: PencilMark) -> PencilMark:
     return replace(mark, hook="B" if mark.hook == "A" else "A")
 
 
-def _for(reference: Reference) -> Callable[[LaidMark], LaidMark]:
+def _for(reference: Reference) -> Callable[[PencilMark], PencilMark]:
     return lambda mark: replace(mark, reference=reference)
 
 
-_SWAPS: tuple[tuple[str, str, Callable[[LaidMark], LaidMark]], ...] = (
+_SWAPS: tuple[tuple[str, str, Callable[[PencilMark], PencilMark]], ...] = (
     ("hook_reversed", "The mark is for the hook facing the other way.", _other_hook),
     ("wrong_reference", "The mark is for the star, but another reference is set on it.", _for("star")),
     ("wrong_reference", "The mark is for the arrow, but another reference is set on it.", _for("arrow")),

@@ -7,9 +7,9 @@ from functools import cached_property
 from itertools import pairwise
 
 from conduit.bender import CENTRE, Shoe
-from conduit.document import KickStep, Reading
+from conduit.document import KickStep, MeasuredRun
 from conduit.layout import Layout
-from conduit.mark_check.mistakes import Case, Explanation, LaidMark, MarksDoNotMatch, best_mistake, within_a_sixteenth
+from conduit.mark_check.mistakes import Case, Explanation, MarksDoNotMatch, PencilMark, best_mistake, within_a_sixteenth
 from conduit.marking import CardRun, CardStep, marks_for, recommend
 from conduit.plan import Judgement, Prover
 from conduit.simulation import Arc, Bent, Setting, arc_of
@@ -56,11 +56,11 @@ class Verdict:
 
 
 def check_marks(
-    reading: Reading,
+    reading: MeasuredRun,
     layout: Layout,
     shoe: Shoe,
     rules: Rules,
-    laid: Sequence[LaidMark],
+    laid: Sequence[PencilMark],
     pieces: Sequence[CutPiece] = (),
 ) -> Verdict:
     """Judge marks laid for a complete layout, on pieces that may be cut otherwise than planned.
@@ -98,14 +98,14 @@ def _bent(prover: Prover, case: Case, pieces: Sequence[CutPiece]) -> Bent:
     return prover.bent(settings, sum(piece.off for piece in pieces))
 
 
-def _filled(mark: LaidMark, index: int, layout: Layout, shoe: Shoe) -> LaidMark:
+def _filled(mark: PencilMark, index: int, layout: Layout, shoe: Shoe) -> PencilMark:
     """What was not said is taken as proposed."""
     bend = layout.path.bends[index]
     usual = recommend(marks_for(bend, shoe), layout.path.length).mark
     if mark.reference and mark.reference not in (CENTRE, *shoe.references()):
         raise MarksDoNotMatch(f"mark {index + 1}: this shoe has no reference “{mark.reference}”")
     angle = mark.angle if mark.angle is not None else math.degrees(bend.angle)
-    return LaidMark(mark.at, mark.reference or usual.reference, mark.hook or usual.hook, angle, mark.turned)
+    return PencilMark(mark.at, mark.reference or usual.reference, mark.hook or usual.hook, angle, mark.turned)
 
 
 @dataclass(frozen=True)
@@ -239,5 +239,5 @@ class _Checker:
         )
 
 
-def _setting(mark: LaidMark) -> Setting:
+def _setting(mark: PencilMark) -> Setting:
     return Setting(mark.at, mark.reference, mark.hook or "A", 0.0, math.radians(mark.angle or 0.0))

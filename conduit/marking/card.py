@@ -17,12 +17,12 @@ from conduit.document import (
     BoxOffsetStep,
     CouplingStep,
     KickStep,
-    LeftOut,
     OffsetStep,
     PullPointStep,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    StepLeftOut,
     SweepStep,
 )
 from conduit.marking.sums import Sums
@@ -162,7 +162,7 @@ def on_card(step: AnyStep, tally: Tally) -> Answer:
 
 
 @on_card.register
-def _(step: CouplingStep | PullPointStep | LeftOut, tally: Tally) -> Answer:
+def _(step: CouplingStep | PullPointStep | StepLeftOut, tally: Tally) -> Answer:
     return None, None, ()
 
 

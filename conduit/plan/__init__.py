@@ -5,7 +5,7 @@ Gives: make_plan and the Plan's schema, checked runs, proofs, the ways to do a s
 Never imports the bench, mark checks or cutting, which stand on it.
 """
 
-from conduit.plan.checked_run import given_shoe, laid_out
+from conduit.plan.checked_run import check_run, given_shoe
 from conduit.plan.drawing_schema import Point
 from conduit.plan.judgement import Cleared, Judgement, judge_things
 from conduit.plan.planner import make_plan, plan_of
@@ -30,9 +30,9 @@ __all__ = [
     "ShoeUsed",
     "Stub",
     "Way",
+    "check_run",
     "given_shoe",
     "judge_things",
-    "laid_out",
     "make_plan",
     "plan_of",
     "spread_at_end",

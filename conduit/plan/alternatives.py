@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.bender import Shoe
-from conduit.document import OffsetStep, Reading, RolledStep, Saddle3Step, Saddle4Step
+from conduit.document import MeasuredRun, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
 from conduit.units import format_at_least
@@ -117,7 +117,7 @@ class Relief:
     enough: bool
 
 
-def reliefs(reading: Reading, layout: Layout, rules: Rules) -> list[Relief]:
+def reliefs(reading: MeasuredRun, layout: Layout, rules: Rules) -> list[Relief]:
     """Where a stretch is over the limit: every single change that saves degrees, the best first.
 
     Whether the run can still be made with it is for the caller to try.
@@ -134,7 +134,7 @@ def reliefs(reading: Reading, layout: Layout, rules: Rules) -> list[Relief]:
     return sorted(found, key=lambda one: (not one.enough, one.saves if one.enough else -one.saves))
 
 
-def _flatter(reading: Reading, number: int, over: float) -> Iterator[Relief]:
+def _flatter(reading: MeasuredRun, number: int, over: float) -> Iterator[Relief]:
     """An offset has its angle twice, a four-bend saddle four times, a three-bend saddle once and two halves."""
     step = reading.steps[number]
     if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):

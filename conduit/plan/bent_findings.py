@@ -3,8 +3,8 @@
 from bisect import bisect_right
 from collections.abc import Iterator
 
-from conduit.document import Head, Reading, Saddle3Step, step_name
-from conduit.findings import Problem
+from conduit.document import Head, MeasuredRun, Saddle3Step, step_name
+from conduit.findings import Finding
 from conduit.layout import Layout
 from conduit.plan.judgement import Cleared
 from conduit.plan.proof import Prover
@@ -15,17 +15,17 @@ SLACK = 1 / 32
 THING, ITSELF, LITTLE = "runs_into_thing", "runs_into_itself", "little_clearance"
 
 
-def found_by_bending(prover: Prover) -> list[Problem]:
+def bent_findings(prover: Prover) -> list[Finding]:
     """The findings of a complete layout bent by its exact marks."""
     reading, layout = prover.reading, prover.layout
-    found = [problem for one in prover.exact.cleared for problem in _passing(one, reading)]
+    found = [finding for one in prover.exact.cleared for finding in _passing(one, reading)]
     near = prover.exact.nearest
     if near and near.gap < -SLACK:
         found.append(_into_itself(layout, reading, near.first, near.second))
     return found
 
 
-def _passing(one: Cleared, reading: Reading) -> Iterator[Problem]:
+def _passing(one: Cleared, reading: MeasuredRun) -> Iterator[Finding]:
     """How a thing is passed, where that is not as it was asked for."""
     if one.clearance >= one.wanted - SLACK:
         return
@@ -35,10 +35,10 @@ def _passing(one: Cleared, reading: Reading) -> Iterator[Problem]:
     if one.clearance >= -SLACK:
         shows, wanted = _shows(max(one.clearance, 0.0), head), _shows(one.wanted, head)
         says = f"{called}: it clears {name} by {shows}, less than the {wanted} that was asked for."
-        yield Problem(code=LITTLE, severity="caution", place=one.place, says=says, remedy=_remedy(step))
+        yield Finding(code=LITTLE, severity="caution", place=one.place, says=says, remedy=_remedy(step))
     else:
         says = f"{called}: the pipe would go {_shows(-one.clearance, head)} deep into {name}."
-        yield Problem(code=THING, severity="stop", place=one.place, says=says, remedy=_remedy(step))
+        yield Finding(code=THING, severity="stop", place=one.place, says=says, remedy=_remedy(step))
 
 
 def _remedy(step: object) -> str:
@@ -47,13 +47,13 @@ def _remedy(step: object) -> str:
     return "Raise it more, bend it at a flatter angle, or begin it earlier."
 
 
-def _into_itself(layout: Layout, reading: Reading, first: float, second: float) -> Problem:
+def _into_itself(layout: Layout, reading: MeasuredRun, first: float, second: float) -> Finding:
     after, before = (_step_before(layout, place) for place in (second, first))
     where = f"after {step_name(before, reading.steps[before])}" if before is not None else "where it begins"
     number = after or 0
     says = f"{step_name(number, reading.steps[number])}: after it the pipe runs into itself, {where}."
     remedy = "Measure these legs again, or let one of them pass the other with an offset."
-    return Problem(code=ITSELF, severity="stop", place=f"steps.{number}", says=says, remedy=remedy)
+    return Finding(code=ITSELF, severity="stop", place=f"steps.{number}", says=says, remedy=remedy)
 
 
 def _step_before(layout: Layout, place: float) -> int | None:

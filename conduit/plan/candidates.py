@@ -3,8 +3,6 @@
 from collections.abc import Iterator
 from typing import Any
 
-from pydantic import BaseModel
-
 from conduit.document import (
     AnyStep,
     BoxOffsetStep,
@@ -17,12 +15,13 @@ from conduit.document import (
 )
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import format_angle, write_angle, write_length
+from conduit.values import Result
 
 SHOTS = (5, 6, 9, 10, 15, 18)
 OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
 
 
-class Candidate(BaseModel):
+class Candidate(Result):
     """A way to do a step that is to be tried: how it is called, its angle in degrees, and the step as written."""
 
     name: str

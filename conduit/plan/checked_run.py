@@ -5,17 +5,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
-from conduit.document import Head, Reading, far_out, read_document
-from conduit.findings import Fix, Problem, setting, stops
-from conduit.layout import Layout, blocked, check, fixed_couplings, lay_out, split
-from conduit.plan.bent_findings import found_by_bending
+from conduit.document import Head, MeasuredRun, far_out, read_document
+from conduit.findings import Finding, Fix, setting, stops
+from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split
+from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
-from conduit.sequence import found_by_ordering, pieces_of
+from conduit.sequence import pieces_of, sequence_findings
 from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules, most_in_air
 
 
 @dataclass(frozen=True)
-class LaidOut:
+class CheckedRun:
     """A run laid out on its shoe, with its couplings and everything found.
 
     No layout where there is no shoe for it; no couplings where it is not complete or they find no place.
@@ -24,42 +24,42 @@ class LaidOut:
     `prover`: bends it in simulation, where it could be bent.
     """
 
-    reading: Reading
+    reading: MeasuredRun
     layout: Layout | None
     shoe: Shoe | None
     rules: Rules
-    problems: list[Problem]
+    findings: list[Finding]
     couplings: tuple[float, ...] = ()
     fixed: Mapping[float, float] = field(default_factory=dict)
     pieces: Sequence[tuple[float, float]] = ()
     prover: Prover | None = None
 
 
-def laid_out(raw: object, rules: Rules = DEFAULT_RULES) -> LaidOut:
+def check_run(raw: object, rules: Rules = DEFAULT_RULES) -> CheckedRun:
     """Read and lay out a run document, with everything found on the way.
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading = read_document(raw)
     rules = with_own_stick(rules, reading.head)
-    problems = [*reading.problems, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
-    shoe = _shoe(reading.head, problems)
+    findings = [*reading.findings, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
+    shoe = _shoe(reading.head, findings)
     if not shoe:
-        return LaidOut(reading, None, None, rules, problems)
+        return CheckedRun(reading, None, None, rules, findings)
     rules = rules.model_copy(update={"clear_of_bend": max(rules.clear_of_bend, shoe.straight_ahead)})
     layout = lay_out(reading, shoe, rules)
-    problems += layout.problems
-    problems += check(layout, reading, shoe, rules)
+    findings += layout.findings
+    findings += limit_findings(layout, reading, shoe, rules)
     gap = reading.head.coupling_gap
     fixed = fixed_couplings(layout, gap)
-    couplings = _couplings(layout, reading.head, rules, fixed, problems) if layout.complete else ()
+    couplings = _couplings(layout, reading.head, rules, fixed, findings) if layout.complete else ()
     pieces = pieces_of(layout, couplings, gap, fixed)
     prover = None
-    if layout.complete and not stops(problems):
-        problems += found_by_ordering(reading, layout, shoe, pieces)
+    if layout.complete and not stops(findings):
+        findings += sequence_findings(reading, layout, shoe, pieces)
         prover = Prover(reading, layout, shoe)
-        problems += found_by_bending(prover)
-    return LaidOut(reading, layout, shoe, rules, problems, couplings, fixed, pieces, prover)
+        findings += bent_findings(prover)
+    return CheckedRun(reading, layout, shoe, rules, findings, couplings, fixed, pieces, prover)
 
 
 def with_own_stick(rules: Rules, head: Head) -> Rules:
@@ -69,7 +69,7 @@ def with_own_stick(rules: Rules, head: Head) -> Rules:
 
 
 def _couplings(
-    layout: Layout, head: Head, rules: Rules, fixed: Mapping[float, float], problems: list[Problem]
+    layout: Layout, head: Head, rules: Rules, fixed: Mapping[float, float], findings: list[Finding]
 ) -> tuple[float, ...]:
     spans, gap = blocked(layout), head.coupling_gap
     places = split(layout.path.length, spans, rules, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
@@ -79,24 +79,24 @@ def _couplings(
         remedy = "Spread the bends, or put a box between."
         fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
         place = "couplings" if head.couplings else "steps"
-        problems.append(_stop("no_coupling_place", place, says, remedy, *fixes))
+        findings.append(_stop("no_coupling_place", place, says, remedy, *fixes))
     return tuple(places or ())
 
 
-def _shoe(head: Head, problems: list[Problem]) -> Shoe | None:
-    """The shoe the run asks for, else the typical one; with a problem where there is none."""
-    if any(problem.place.split(".")[0] in ("shoe", "trade_size", "material") for problem in problems):
+def _shoe(head: Head, findings: list[Finding]) -> Shoe | None:
+    """The shoe the run asks for, else the typical one; with a finding where there is none."""
+    if any(finding.place.split(".")[0] in ("shoe", "trade_size", "material") for finding in findings):
         return None
     try:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
         fix = setting("Use a typical hand shoe", "shoe", None)
-        problems.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}.", "", fix))
+        findings.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}.", "", fix))
         return None
     shoe = given or typical_shoe(head.material, head.trade_size)
     if not shoe:
         says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
-        problems.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
+        findings.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
     return shoe
 
 
@@ -125,5 +125,5 @@ def given_shoe(head: Head) -> Shoe:
     )
 
 
-def _stop(code: str, place: str, says: str, remedy: str, *fixes: Fix) -> Problem:
-    return Problem(code=code, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+def _stop(code: str, place: str, says: str, remedy: str, *fixes: Fix) -> Finding:
+    return Finding(code=code, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from itertools import zip_longest
 
 from conduit.bender import Shoe
-from conduit.document import BendStep, PullPointStep, Reading
+from conduit.document import BendStep, MeasuredRun, PullPointStep
 from conduit.geometry import DIRECTIONS, Vec
 from conduit.layout import Hindrance, Layout, point_at, points_along
 from conduit.plan.drawing_schema import (
@@ -35,7 +35,7 @@ Section = list[tuple[float, float]]
 
 def picture_of(
     layout: Layout,
-    reading: Reading,
+    reading: MeasuredRun,
     shoe: Shoe,
     couplings: Sequence[float],
     straps: Sequence[float],
@@ -79,7 +79,7 @@ def picture_of(
 
 
 def _fittings(
-    layout: Layout, reading: Reading, couplings: Sequence[float], straps: Sequence[float]
+    layout: Layout, reading: MeasuredRun, couplings: Sequence[float], straps: Sequence[float]
 ) -> Iterator[PictureFitting]:
     for places, kind in ((couplings, "coupling"), (straps, "strap")):
         for s in places:
@@ -137,7 +137,7 @@ def _prism(thing: Hindrance, section: Section) -> Prism:
     return Prism(near=ends[0], far=ends[1])
 
 
-def _surfaces(layout: Layout, reading: Reading, shoe: Shoe) -> Iterator[PictureSurface]:
+def _surfaces(layout: Layout, reading: MeasuredRun, shoe: Shoe) -> Iterator[PictureSurface]:
     """The wall that is faced, what things stand on where that is not this wall, and walls that were measured to."""
     behind = shoe.diameter / 2 + reading.head.stand_off
     path, wall = layout.path, DIRECTIONS["out"]

@@ -2,16 +2,14 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
+
+from conduit.values import Result
 
 Point = tuple[float, float, float]
 
 
-class _Part(BaseModel):
-    model_config = ConfigDict(frozen=True)
-
-
-class PictureDimension(_Part):
+class PictureDimension(Result):
     """A measurement where it was taken."""
 
     place: str
@@ -20,7 +18,7 @@ class PictureDimension(_Part):
     reads: str
 
 
-class PictureEnd(_Part):
+class PictureEnd(Result):
     """The box at an end of the run: where its connector's seat is, and which way the pipe runs there."""
 
     name: str
@@ -28,7 +26,7 @@ class PictureEnd(_Part):
     heading: Point
 
 
-class PictureBend(_Part):
+class PictureBend(Result):
     """Where to write a bend's number in the picture, and which way its outside lies."""
 
     number: int
@@ -36,7 +34,7 @@ class PictureBend(_Part):
     outward: Point
 
 
-class PictureFitting(_Part):
+class PictureFitting(Result):
     """Something on the pipe: a coupling, a strap, a pull point; where, and which way the pipe runs there."""
 
     kind: Literal["coupling", "strap", "pull_point"]
@@ -45,14 +43,14 @@ class PictureFitting(_Part):
     heading: Point
 
 
-class Prism(_Part):
+class Prism(Result):
     """A section and the same section further on: its two ends as polygons of as many points."""
 
     near: list[Point]
     far: list[Point]
 
 
-class PictureThing(_Part):
+class PictureThing(Result):
     """Something to get over, and the clearance kept around it; drawn to a stated width, being endless across."""
 
     step: int
@@ -63,13 +61,13 @@ class PictureThing(_Part):
     clearance: str = Field(description="What the pipe as laid out keeps from it at least, as the tape reads it.")
 
 
-class PictureSurface(_Part):
+class PictureSurface(Result):
     """A part of a wall, floor or ceiling that the run lies against: four corners, in turn."""
 
     corners: list[Point]
 
 
-class Picture(_Part):
+class Picture(Result):
     """The run in space, at true proportions."""
 
     lines: list[list[Point]] = Field(description="Legs and arcs in turn, a polyline each, starting with a leg.")

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
-from conduit.document import BoxOffsetStep, KickStep, Reading, RolledStep, Saddle3Step, Saddle4Step, apply_edits
-from conduit.findings import Edit, Fix, Problem, inserting, setting
+from conduit.document import BoxOffsetStep, KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.findings import Edit, Finding, Fix, inserting, setting
 from conduit.layout import Layout
 from conduit.plan.alternatives import reliefs
 from conduit.plan.bent_findings import LITTLE, THING
 from conduit.plan.candidates import candidates
-from conduit.plan.checked_run import LaidOut, laid_out
+from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.sequence import NO_ORDER, SHORT_STRAIGHT
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import format_angle, format_at_least, round_to_tape, write_angle, write_length
@@ -25,57 +25,57 @@ SETBACKS = (3, 4, 6)
 
 
 @dataclass(frozen=True)
-class _Run:
+class _RunToFix:
     raw: Mapping[str, Any]
-    laid: LaidOut
+    laid: CheckedRun
     layout: Layout
 
     @property
-    def reading(self) -> Reading:
+    def reading(self) -> MeasuredRun:
         return self.laid.reading
 
 
-def with_fixes(raw: object, laid: LaidOut) -> list[Problem]:
+def with_fixes(raw: object, laid: CheckedRun) -> list[Finding]:
     """What was found of a run, with the fixes that were tried and do away with it."""
     if not isinstance(raw, Mapping) or not laid.layout:
-        return list(laid.problems)
-    run = _Run(raw, laid, laid.layout)
-    return [_with_fixes(run, one) for one in laid.problems]
+        return list(laid.findings)
+    run = _RunToFix(raw, laid, laid.layout)
+    return [_with_fixes(run, one) for one in laid.findings]
 
 
-def _with_fixes(run: _Run, problem: Problem) -> Problem:
-    candidates = _CANDIDATES.get(problem.code)
-    if problem.fixes or not candidates:
-        return problem
+def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
+    candidates = _CANDIDATES.get(finding.code)
+    if finding.fixes or not candidates:
+        return finding
     good: list[Fix] = []
-    for fix in islice(candidates(run, problem), MOST_TRIES):
-        if len(good) < MOST_FIXES and _does_away(run, problem, fix):
+    for fix in islice(candidates(run, finding), MOST_TRIES):
+        if len(good) < MOST_FIXES and _does_away(run, finding, fix):
             good.append(fix)
-    return problem.model_copy(update={"fixes": tuple(good)})
+    return finding.model_copy(update={"fixes": tuple(good)})
 
 
-def _does_away(run: _Run, problem: Problem, fix: Fix) -> bool:
+def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
     """Whether, with the fix, the finding is gone and the run gets no worse."""
-    mended = laid_out(apply_edits(run.raw, fix.edits), run.laid.rules)
+    mended = check_run(apply_edits(run.raw, fix.edits), run.laid.rules)
     return (
         mended.layout is not None
-        and not any(one.code == problem.code and one.place == problem.place for one in mended.problems)
+        and not any(one.code == finding.code and one.place == finding.place for one in mended.findings)
         and (mended.layout.complete or not run.layout.complete)
-        and _stops(mended) <= _stops(run.laid) - (problem.severity == "stop")
+        and _stops(mended) <= _stops(run.laid) - (finding.severity == "stop")
     )
 
 
-def _stops(laid: LaidOut) -> int:
-    return sum(one.severity == "stop" for one in laid.problems)
+def _stops(laid: CheckedRun) -> int:
+    return sum(one.severity == "stop" for one in laid.findings)
 
 
-def _step_number(problem: Problem) -> int:
-    return int(problem.place.split(".")[1])
+def _step_number(finding: Finding) -> int:
+    return int(finding.place.split(".")[1])
 
 
-def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For bends that run into each other: the steepest that works comes first; a kick goes further back."""
-    number = _step_number(problem)
+    number = _step_number(finding)
     step, place = run.reading.steps[number], f"steps.{number}"
     if isinstance(step, KickStep):
         for times in SETBACKS:
@@ -92,34 +92,34 @@ def _flatter(run: _Run, problem: Problem) -> Iterator[Fix]:
                 yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", write_angle(angle))
 
 
-def _other_way(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a thing that is not cleared: the same step done another way."""
-    number = _step_number(problem)
+    number = _step_number(finding)
     step, written = run.reading.steps[number], run.raw["steps"][number]
     if step is not None:
         for one in candidates(step, written, run.reading.head.tape):
             yield setting(one.name, f"steps.{number}", one.written)
 
 
-def _in_two(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a piece whose bends have no order: a coupling between two of them, else its step done another way."""
     head, bends = run.reading.head, run.layout.path.bends
     start, end = next(
-        (start, end) for start, end in run.laid.pieces if start <= bends[_first_bend(run, problem)].start < end
+        (start, end) for start, end in run.laid.pieces if start <= bends[_first_bend(run, finding)].start < end
     )
     own = [bend for bend in bends if start <= bend.start < end]
     for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
         at = round_to_tape((one.end + other.start) / 2, head.tape)
         says = f"A coupling between bends {bends.index(one) + 1} and {bends.index(other) + 1}"
         yield setting(says, "couplings", [write_length(place, head.tape) for place in sorted({*head.couplings, at})])
-    yield from _other_way(run, problem)
+    yield from _other_way(run, finding)
 
 
-def _first_bend(run: _Run, problem: Problem) -> int:
-    return run.layout.owners.index(_step_number(problem))
+def _first_bend(run: _RunToFix, finding: Finding) -> int:
+    return run.layout.owners.index(_step_number(finding))
 
 
-def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     for relief in reliefs(run.reading, run.layout, run.laid.rules):
         if not relief.enough:
             continue
@@ -131,7 +131,7 @@ def _fewer_degrees(run: _Run, problem: Problem) -> Iterator[Fix]:
             yield inserting(says, f"steps.{relief.step}", _pull_point(run, relief.step))
 
 
-def _pull_point(run: _Run, number: int) -> dict[str, Any]:
+def _pull_point(run: _RunToFix, number: int) -> dict[str, Any]:
     """A pull point in the middle of the straight before a step's first bend, measured as the step is."""
     bend = run.layout.path.bends[run.layout.owners.index(number)]
     datum = run.layout.datums[number]
@@ -140,9 +140,9 @@ def _pull_point(run: _Run, number: int) -> dict[str, Any]:
     return {"kind": "pull_point", "name": "", "at": write_length(max(at, 0.0), run.reading.head.tape)}
 
 
-def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """A box offset from the knockout to the pipe on its strap."""
-    at_start = problem.place.startswith("start")
+    at_start = finding.place.startswith("start")
     box = run.reading.start if at_start else run.reading.end
     place, tape = "steps.0" if at_start else f"steps.{len(run.reading.steps)}", run.reading.head.tape
     if not box or box.knockout is None:
@@ -160,17 +160,17 @@ def _box_offset(run: _Run, problem: Problem) -> Iterator[Fix]:
         yield inserting(f"A box offset at the {'start' if at_start else 'end'} box", place, step)
 
 
-def _more_straight(run: _Run, problem: Problem) -> Iterator[Fix]:
+def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """The measure, or the straight kept, with what is missing added."""
     head, path = run.reading.head, run.layout.path
     least = run.laid.rules.straight_at_connector
-    if problem.place == "end.at":
+    if finding.place == "end.at":
         end = run.reading.end
         if end and end.at is not None:
             value = format_at_least(end.at + least - path.straight_after, head.tape, head.feet)
             yield setting(f"Seat at {value}", "end.at", value)
         return
-    number = _step_number(problem)
+    number = _step_number(finding)
     step = run.reading.steps[number]
     field = "straight" if isinstance(step, BoxOffsetStep) else "near" if isinstance(step, Saddle4Step) else "at"
     measure = getattr(step, field, None)

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from conduit.document import TURNS, Reading
+from conduit.document import TURNS, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout
 from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself
@@ -50,7 +50,7 @@ class Judgement:
     clash: bool
 
 
-def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_self: bool = True) -> Judgement:
+def judge(bent: Bent, layout: Layout, reading: MeasuredRun, diameter: float, with_self: bool = True) -> Judgement:
     """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
     cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
     nearest = nearest_to_itself(bent, diameter) if with_self else None
@@ -58,7 +58,7 @@ def judge(bent: Bent, layout: Layout, reading: Reading, diameter: float, with_se
 
 
 def judge_things(
-    bent: Bent, things: Sequence[Hindrance], layout: Layout, reading: Reading, diameter: float, start: float = 0.0
+    bent: Bent, things: Sequence[Hindrance], layout: Layout, reading: MeasuredRun, diameter: float, start: float = 0.0
 ) -> tuple[Cleared, ...]:
     """How a bent pipe, or a piece of it that begins at `start` on the run's straight pipe, passes these things."""
     found = []
@@ -79,7 +79,7 @@ def _end_miss(end: Pose, layout: Layout) -> EndMiss:
     return EndMiss(miss.x, miss.y, miss.z, angles[0], angles[1])
 
 
-def _leg(layout: Layout, reading: Reading, thing: Hindrance) -> tuple[float, float]:
+def _leg(layout: Layout, reading: MeasuredRun, thing: Hindrance) -> tuple[float, float]:
     """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
     start, end = 0.0, layout.path.length
     for bend, owner in zip(layout.path.bends, layout.owners, strict=True):

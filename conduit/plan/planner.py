@@ -5,8 +5,8 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from conduit.bender import Shoe
-from conduit.document import Head, PullPointStep, Reading, lengths_in, read_length, spelled
-from conduit.findings import Problem, stops
+from conduit.document import Head, MeasuredRun, PullPointStep, lengths_in, read_length, spelled
+from conduit.findings import Finding, stops
 from conduit.layout import (
     Layout,
     PathBend,
@@ -20,7 +20,7 @@ from conduit.layout import (
     strapping,
 )
 from conduit.marking import Mark, StepArithmetic, exact_way, mark_lines, marks_for, recommend, shoe_lines, stub_habits
-from conduit.plan.checked_run import LaidOut, laid_out
+from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.drawing import picture_of
 from conduit.plan.fixes import with_fixes
 from conduit.plan.proof import Prover
@@ -46,21 +46,21 @@ from conduit.units import TOLERANCE, format_angle, format_length
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
     """Plan a run document given as plain data (as read from JSON).
 
-    Every fault is a problem in the plan, at its place; the rest is planned as far as it goes.
+    Every fault is a finding in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    return plan_of(raw, laid_out(raw, rules))
+    return plan_of(raw, check_run(raw, rules))
 
 
-def plan_of(raw: object, laid: LaidOut) -> Plan:
+def plan_of(raw: object, laid: CheckedRun) -> Plan:
     """The plan of a document that is laid out already."""
     if not laid.shoe or not laid.layout:
-        return _bare(laid.reading, laid.problems, raw, laid.rules)
+        return _bare(laid.reading, laid.findings, raw, laid.rules)
     return _Planner(laid, laid.layout, laid.shoe).fill(_bare(laid.reading, with_fixes(raw, laid), raw, laid.rules))
 
 
-def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) -> Plan:
-    """The plan of a run that cannot be begun: what was read, and the problems."""
+def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, rules: Rules) -> Plan:
+    """The plan of a run that cannot be begun: what was read, and the findings."""
     head = reading.head
     return Plan(
         makeable=False,
@@ -87,7 +87,7 @@ def _bare(reading: Reading, problems: list[Problem], raw: object, rules: Rules) 
         closure=None,
         picture=None,
         fields=list(_fields(raw, head)),
-        problems=problems,
+        findings=findings,
     )
 
 
@@ -113,14 +113,14 @@ def _proved(prover: Prover) -> dict[str, Any]:
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(self, laid: LaidOut, layout: Layout, shoe: Shoe) -> None:
+    def __init__(self, laid: CheckedRun, layout: Layout, shoe: Shoe) -> None:
         self.laid, self.layout, self.shoe = laid, layout, shoe
         self.reading, self.couplings, self.rules = laid.reading, list(laid.couplings), laid.rules
         self.head, self.path = self.reading.head, layout.path
 
     def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
-        complete = self.layout.complete and not stops(bare.problems)
+        complete = self.layout.complete and not stops(bare.findings)
         # What bending it has against a run is shown, so it is proved all the same.
         prover = self.laid.prover
         proved = _proved(prover) if prover else {}

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from functools import cached_property
 
 from conduit.bender import Shoe
-from conduit.document import AnyStep, Reading
+from conduit.document import AnyStep, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout, PathBend, point_at
 from conduit.marking import CardRun, CardStep, CardWay, card_way, mark_of_arc, marks_for, recommend
@@ -38,7 +38,7 @@ def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> l
 class Prover:
     """Bends a complete layout in simulation on its shoe."""
 
-    def __init__(self, reading: Reading, layout: Layout, shoe: Shoe) -> None:
+    def __init__(self, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> None:
         self.reading, self.layout, self.shoe = reading, layout, shoe
         self.head, self.path = reading.head, layout.path
 

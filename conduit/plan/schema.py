@@ -3,20 +3,17 @@
 from collections.abc import Sequence
 from typing import Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.bender import Hook, Reference, Shoe
-from conduit.findings import Problem
+from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Material, TradeSize
 from conduit.units import format_length
+from conduit.values import Result
 
 
-class _Result(BaseModel):
-    model_config = ConfigDict(frozen=True)
-
-
-class Measure(_Result):
+class Measure(Result):
     """A length: exact, and as the run's tape reads it."""
 
     inches: float
@@ -28,7 +25,7 @@ class Measure(_Result):
         return cls(inches=inches, reads=format_length(inches, tape, feet))
 
 
-class PlannedMark(_Result):
+class PlannedMark(Result):
     """A pencil mark from end A, for one reference of the shoe and one way of the hook."""
 
     reference: Reference
@@ -37,7 +34,7 @@ class PlannedMark(_Result):
     on_pipe: bool
 
 
-class PlannedBend(_Result):
+class PlannedBend(Result):
     """A bend on the run's straight pipe, from the run's end A."""
 
     number: int
@@ -50,7 +47,7 @@ class PlannedBend(_Result):
     straight_before: Measure
 
 
-class Stub(_Result):
+class Stub(Result):
     """A stub done by other habits: inches from the pipe's end."""
 
     burnt_deduct: Measure = Field(description="Hold this reading of the tape at the pipe's end …")
@@ -59,7 +56,7 @@ class Stub(_Result):
     front_edge: Measure | None = Field(description="The mark for the shoe's front edge, where it is known.")
 
 
-class BenchBend(_Result):
+class BenchBend(Result):
     """A bend on its own piece, as it is set and checked at the bench."""
 
     number: int
@@ -74,7 +71,7 @@ class BenchBend(_Result):
     stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
 
 
-class PlannedPiece(_Result):
+class PlannedPiece(Result):
     """One piece of pipe of the run, from its own end A to its own end B."""
 
     number: int
@@ -85,7 +82,7 @@ class PlannedPiece(_Result):
     bends: list[BenchBend]
 
 
-class ShoeUsed(_Result):
+class ShoeUsed(Result):
     """The shoe the plan was made for."""
 
     name: str
@@ -120,7 +117,7 @@ class ShoeUsed(_Result):
         )
 
 
-class FieldReading(_Result):
+class FieldReading(Result):
     """What was read from a length that was typed."""
 
     place: str
@@ -130,7 +127,7 @@ class FieldReading(_Result):
     spelled: str | None = Field(description="The same with its unit, where it is written without one.")
 
 
-class CardMarkPlanned(_Result):
+class CardMarkPlanned(Result):
     """A mark by the card, from end A of the run's straight pipe."""
 
     reference: Reference
@@ -140,7 +137,7 @@ class CardMarkPlanned(_Result):
     exact: Measure | None = Field(description="Where this shoe wants that mark.")
 
 
-class CardWayPlanned(_Result):
+class CardWayPlanned(Result):
     """One of the ways in which crews mark and set a step by the card, and what it costs on this shoe."""
 
     name: str
@@ -149,7 +146,7 @@ class CardWayPlanned(_Result):
     costs: Measure | None = Field(description="How far off the worst of its marks is.")
 
 
-class CardAnswer(_Result):
+class CardAnswer(Result):
     """What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others."""
 
     step: int
@@ -162,7 +159,7 @@ class CardAnswer(_Result):
     others: list[CardWayPlanned]
 
 
-class CardCut(_Result):
+class CardCut(Result):
     """The length that the card says to cut, with its sums, and what it should be."""
 
     length: Measure
@@ -170,7 +167,7 @@ class CardCut(_Result):
     lines: list[str]
 
 
-class ExactAnswer(_Result):
+class ExactAnswer(Result):
     """The exact way for a step: spacing of its first two marks, what it shrinks the run by, the arithmetic."""
 
     step: int
@@ -179,7 +176,7 @@ class ExactAnswer(_Result):
     lines: list[str]
 
 
-class Passed(_Result):
+class Passed(Result):
     """How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted."""
 
     place: str
@@ -188,7 +185,7 @@ class Passed(_Result):
     wanted: Measure
 
 
-class Simulated(_Result):
+class Simulated(Result):
     """A pipe bent in simulation from the exact marks, the marks as rounded for the tape, or the card's."""
 
     marks: Literal["exact", "rounded", "card"]
@@ -203,7 +200,7 @@ class Simulated(_Result):
     clash: bool = Field(description="Whether two bends would overlap on the pipe.")
 
 
-class SpreadAt(_Result):
+class SpreadAt(Result):
     """One standard deviation of the pipe's place where it passes a thing."""
 
     place: str
@@ -211,7 +208,7 @@ class SpreadAt(_Result):
     across: Measure
 
 
-class ByHand(_Result):
+class ByHand(Result):
     """What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance."""
 
     along: Measure
@@ -227,7 +224,7 @@ class ByHand(_Result):
     at_things: list[SpreadAt]
 
 
-class PlannedCoupling(_Result):
+class PlannedCoupling(Result):
     """A coupling along the run's straight pipe, and where it could be moved to while the others stay."""
 
     at: Measure
@@ -238,7 +235,7 @@ class PlannedCoupling(_Result):
     box: bool = Field(description="A pull point: a box with two seats.")
 
 
-class Closure(_Result):
+class Closure(Result):
     """The end as laid out less the end box as measured on its own, as a surveyor closes a traverse."""
 
     off: Point = Field(description="Right, up, out.")
@@ -249,7 +246,7 @@ class Closure(_Result):
     within: bool
 
 
-class Plan(_Result):
+class Plan(Result):
     """All that is worked out for a run. An impossible run is planned as far as it goes."""
 
     makeable: bool
@@ -278,4 +275,4 @@ class Plan(_Result):
     closure: Closure | None
     picture: Picture | None
     fields: list[FieldReading]
-    problems: list[Problem]
+    findings: list[Finding]

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from conduit.bender import Shoe
 from conduit.document import (
@@ -17,9 +17,9 @@ from conduit.document import (
     BoxOffsetStep,
     Head,
     KickStep,
+    MeasuredRun,
     Obstacle,
     OffsetStep,
-    Reading,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
@@ -31,18 +31,17 @@ from conduit.geometry import DIRECTIONS
 from conduit.layout import Context, Hindrance, Layout, hindrance
 from conduit.plan.alternatives import Alternative, ways_over
 from conduit.plan.candidates import Candidate, candidates
-from conduit.plan.checked_run import laid_out
+from conduit.plan.checked_run import check_run
 from conduit.plan.proof import Prover
 from conduit.plan.schema import Measure
 from conduit.tables import DEFAULT_RULES, Rules
+from conduit.values import Result
 
 TOUCHING = 1e-6
 
 
-class Way(BaseModel):
+class Way(Result):
     """One way to do a step, with the step as it would then be written."""
-
-    model_config = ConfigDict(frozen=True)
 
     name: str
     angle: float
@@ -62,7 +61,7 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    laid = laid_out(raw, rules)
+    laid = check_run(raw, rules)
     reading, layout, shoe = laid.reading, laid.layout, laid.shoe
     step = reading.steps[number] if 0 <= number < len(reading.steps) else None
     if step is None or not shoe or not layout:
@@ -75,7 +74,7 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
 
 
-def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: Reading) -> Hindrance | None:
+def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: MeasuredRun) -> Hindrance | None:
     """What a saddle goes over as it was measured; where only a rise was, a block as high and as wide."""
     known = next((thing for thing in layout.hindrances if thing.step == number), None)
     if known or not isinstance(step, Saddle4Step) or step.rise is None or number >= len(layout.datums):
@@ -101,10 +100,10 @@ def _way(
     rules: Rules,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
-    laid = laid_out(apply_edits(raw, [edit]), rules)
+    laid = check_run(apply_edits(raw, [edit]), rules)
     reading, layout = laid.reading, laid.layout
     step = reading.steps[number]
-    stopped = next((problem for problem in laid.problems if problem.severity == "stop"), None)
+    stopped = next((finding for finding in laid.findings if finding.severity == "stop"), None)
     why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
     clearance = None
     if layout and layout.complete and not why_not and thing:

@@ -32,7 +32,7 @@ USUAL_HANDS = WITH_FINDER_AND_LEVEL
 
 
 @dataclass(frozen=True)
-class Share:
+class SpreadShare:
     """What one bend's one error adds to the spread at the end, in inches."""
 
     bend: int
@@ -50,7 +50,7 @@ class Spread:
 
     along: float
     across: float
-    shares: tuple[Share, ...]
+    shares: tuple[SpreadShare, ...]
     per_degree: tuple[float, ...]
     fits: float
     precut: bool
@@ -62,7 +62,7 @@ class Spread:
         return 0.0 if self.precut else math.ceil(self.allowance * 2) / 2
 
     @property
-    def touchiest(self) -> Share | None:
+    def touchiest(self) -> SpreadShare | None:
         """The error that moves the end most."""
         return max(self.shares, key=lambda share: share.inches, default=None)
 
@@ -89,11 +89,11 @@ def movements(bend: PathBend, radius: float, at: Vec) -> dict[str, Vec]:
     }
 
 
-def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> tuple[float, float, list[Share]]:
+def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> tuple[float, float, list[SpreadShare]]:
     """Standard deviations along and across `heading` at a point that lies beyond the first `beyond` bends."""
     sigmas = {"mark": hands.mark, "angle": math.radians(hands.angle), "roll": math.radians(hands.roll)}
     along = across = 0.0
-    shares: list[Share] = []
+    shares: list[SpreadShare] = []
     for number, bend in enumerate(path.bends[:beyond], 1):
         for what, movement in movements(bend, path.radius, at).items():
             if what == "roll" and number == 1:
@@ -102,7 +102,7 @@ def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> t
             part = moved.dot(heading)
             along += part**2
             across += moved.dot(moved) - part**2
-            shares.append(Share(number, what, moved.length()))
+            shares.append(SpreadShare(number, what, moved.length()))
     return math.sqrt(along), math.sqrt(max(0.0, across)), shares
 
 

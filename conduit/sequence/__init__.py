@@ -10,14 +10,14 @@ from conduit.sequence.bendable import (
     NO_ORDER,
     SHORT_STRAIGHT,
     arcs_on,
-    found_by_ordering,
     pieces_of,
+    sequence_findings,
     spare_needed,
 )
 from conduit.sequence.habits import habits_of, units_of
 from conduit.sequence.handle import HANDLE
 from conduit.sequence.reach import Unit
-from conduit.sequence.search import FREE_HOOKS, KEEP_HOOKS, Act, Order, best_order, check_order
+from conduit.sequence.search import FREE_HOOKS, KEEP_HOOKS, BendSequence, SequenceStep, best_sequence, check_sequence
 
 __all__ = [
     "BEND_LONG",
@@ -26,15 +26,15 @@ __all__ = [
     "KEEP_HOOKS",
     "NO_ORDER",
     "SHORT_STRAIGHT",
-    "Act",
-    "Order",
+    "BendSequence",
+    "SequenceStep",
     "Unit",
     "arcs_on",
-    "best_order",
-    "check_order",
-    "found_by_ordering",
+    "best_sequence",
+    "check_sequence",
     "habits_of",
     "pieces_of",
+    "sequence_findings",
     "spare_needed",
     "units_of",
 ]

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.bender import Shoe
-from conduit.document import Reading, Saddle4Step, step_name
-from conduit.findings import Fix, Problem, setting
+from conduit.document import MeasuredRun, Saddle4Step, step_name
+from conduit.findings import Finding, Fix, setting
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
 from conduit.sequence.reach import SLIGHT, Unit
-from conduit.sequence.search import why_no_order
+from conduit.sequence.search import why_no_sequence
 from conduit.simulation import Arc
 from conduit.units import TOLERANCE, format_at_least, format_length
 
@@ -37,7 +37,7 @@ def arcs_on(layout: Layout, start: float, end: float) -> dict[int, Arc]:
 
 
 @dataclass(frozen=True)
-class _Piece:
+class _BentPiece:
     """A piece with bends: its number from 1, its bends as units, each unit's bends in the run, its length."""
 
     number: int
@@ -46,20 +46,20 @@ class _Piece:
     length: float
 
 
-def found_by_ordering(
-    reading: Reading, layout: Layout, shoe: Shoe, pieces: Sequence[tuple[float, float]]
-) -> list[Problem]:
+def sequence_findings(
+    reading: MeasuredRun, layout: Layout, shoe: Shoe, pieces: Sequence[tuple[float, float]]
+) -> list[Finding]:
     """Pieces whose bends leave too little straight pipe for the shoe, or can be made in no order."""
     bent = []
     for number, (start, end) in enumerate(pieces, 1):
         arcs = arcs_on(layout, start, end)
         if arcs:
-            bent.append(_Piece(number, *units_of(arcs, layout), end - start))
+            bent.append(_BentPiece(number, *units_of(arcs, layout), end - start))
     close = [list(_close(piece, reading, layout, shoe)) for piece in bent]
     left = [piece for piece, found in zip(bent, close, strict=True) if not found]
     why = _known_why([(tuple(piece.units), piece.length) for piece in left], shoe)
     return [
-        *(problem for found in close for problem in found),
+        *(finding for found in close for finding in found),
         *(_no_order(piece, reason, reading, layout, shoe) for piece, reason in zip(left, why, strict=True) if reason),
     ]
 
@@ -72,7 +72,7 @@ MOST_KNOWN = 2000
 def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[str]:
     """`why_no_order`, from what was found before where a piece is as it was then."""
     asked = [piece for piece in pieces if (*piece, shoe) not in _KNOWN]
-    found = {(*piece, shoe): why for piece, why in zip(asked, why_no_order(asked, shoe), strict=True)}
+    found = {(*piece, shoe): why for piece, why in zip(asked, why_no_sequence(asked, shoe), strict=True)}
     answers = [found[*piece, shoe] if (*piece, shoe) in found else _KNOWN[*piece, shoe] for piece in pieces]
     _KNOWN.update(found)
     while len(_KNOWN) > MOST_KNOWN:
@@ -83,11 +83,11 @@ def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> 
 def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | None:
     """What end B must have to spare for the bends to be made; 0 where nothing, None where no spare helps."""
     spare = math.ceil(2 * max(shoe.straight_ahead, shoe.straight_behind)) / 2
-    why, longer = why_no_order([(list(units), length), (list(units), length + spare)], shoe)
+    why, longer = why_no_sequence([(list(units), length), (list(units), length + spare)], shoe)
     return 0.0 if not why else None if longer else spare
 
 
-def _close(piece: _Piece, reading: Reading, layout: Layout, shoe: Shoe) -> Iterator[Problem]:
+def _close(piece: _BentPiece, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> Iterator[Finding]:
     """Bends without the straight before them that heel or hook need; a slight bend may lie there, or hang over."""
     first = piece.units[0]
     if first.angle > SLIGHT and first.start < shoe.straight_behind - TOLERANCE:
@@ -101,7 +101,7 @@ def _close(piece: _Piece, reading: Reading, layout: Layout, shoe: Shoe) -> Itera
             yield _short(owner, between, straight, shoe.least_between, reading, within)
 
 
-def _short(owner: int, where: str, straight: float, least: float, reading: Reading, within: bool) -> Problem:
+def _short(owner: int, where: str, straight: float, least: float, reading: MeasuredRun, within: bool) -> Finding:
     head, step = reading.head, reading.steps[owner]
     shows, wanted = format_length(straight, head.tape, head.feet), format_at_least(least, head.tape, head.feet)
     says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
@@ -115,18 +115,18 @@ def _short(owner: int, where: str, straight: float, least: float, reading: Readi
         if measure is not None:
             value = format_at_least(measure + least - straight, head.tape, head.feet)
             fixes = (setting(f"Make it {value}", place, value),)
-    return Problem(code=SHORT_STRAIGHT, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+    return Finding(code=SHORT_STRAIGHT, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
 
 
-def _no_order(piece: _Piece, reason: str, reading: Reading, layout: Layout, shoe: Shoe) -> Problem:
+def _no_order(piece: _BentPiece, reason: str, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
     spare = spare_needed(piece.units, shoe, piece.length)
     if spare is None:
         owner = layout.owners[piece.groups[0][0]]
         says = f"Piece {piece.number}: its bends can be made in no order. {reason}"
         remedy = "Give them more room, do a step another way, or put a coupling or a box between."
-        return Problem(code=NO_ORDER, severity="stop", place=f"steps.{owner}", says=says, remedy=remedy)
+        return Finding(code=NO_ORDER, severity="stop", place=f"steps.{owner}", says=says, remedy=remedy)
     owner = layout.owners[piece.groups[-1][-1]]
     says = f"{step_name(owner, reading.steps[owner])}: the shoe finds no hold so near end B of piece {piece.number}."
     shows = format_length(spare, reading.head.tape, reading.head.feet)
     remedy = f"Leave {shows} to spare there, bend it, then cut it off."
-    return Problem(code=BEND_LONG, severity="caution", place=f"steps.{owner}", says=says, remedy=remedy)
+    return Finding(code=BEND_LONG, severity="caution", place=f"steps.{owner}", says=says, remedy=remedy)

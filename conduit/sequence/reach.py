@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from conduit.bender import Hook, Shoe
 from conduit.sequence.handle import HANDLE, Flags
-from conduit.sequence.standing import Around, Standing, Walk
+from conduit.sequence.standing import Around, Standing, StandingWalk
 
 SLIGHT = math.radians(15)
 # Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the pipe lies on the shoe, a handle
@@ -57,7 +57,7 @@ class Clear:
 
 
 @dataclass(frozen=True)
-class Room:
+class ShoeRoom:
     """Straight pipe for the shoe: by unit and hook, which other bends leave too little of it once they are made.
 
     `off_pipe`: where hook or heel would hang over an end of the piece.
@@ -78,7 +78,7 @@ class Room:
         return f"the shoe needs the straight pipe where bend {' and '.join(names)} is already bent"
 
 
-def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> Room:
+def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> ShoeRoom:
     """Where the shoe finds straight pipe on a piece of `length`."""
     near: dict[tuple[int, Hook], int] = {}
     off: set[tuple[int, Hook]] = set()
@@ -89,7 +89,7 @@ def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> Room:
             low, high = _grip(unit, hook, shoe) if unit.angle > SLIGHT else _contact(unit, hook, shoe)
             if low < 0 or high > length:
                 off.add((number, hook))
-    return Room(tuple(unit.called for unit in units), near, frozenset(off))
+    return ShoeRoom(tuple(unit.called for unit in units), near, frozenset(off))
 
 
 def _contact(unit: Unit, hook: Hook, shoe: Shoe) -> tuple[float, float]:
@@ -113,7 +113,7 @@ def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
     return other.end > low and other.start < high
 
 
-def obstruction(room: Room, clear: Clear, unit: int, hook: Hook, done: int, row: int) -> Obstruction:
+def obstruction(room: ShoeRoom, clear: Clear, unit: int, hook: Hook, done: int, row: int) -> Obstruction:
     """Why a bend cannot be made when `done` is, or nothing; `row`: that set's among those that `clear` is of."""
     found = room.obstruction(unit, hook, done)
     if found or clear.floor[row] or clear.air[row]:
@@ -124,7 +124,7 @@ def obstruction(room: Room, clear: Clear, unit: int, hook: Hook, done: int, row:
 
 
 @dataclass(frozen=True)
-class Asked:
+class ClearanceQuery:
     """Whether bend `unit` of a piece can be made when the set `done` (as bits) is."""
 
     units: Sequence[Unit]
@@ -144,11 +144,11 @@ class Asked:
         return other.end, other.start, -roll, other.angle, other.radius
 
 
-def clear_when(shoe: Shoe, asked: Sequence[Asked]) -> dict[Hook, Clear]:
+def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]:
     """What is clear of floor and handle, one row for each that is asked."""
     turns = [one.units[one.unit] for one in asked]
     around = Around.of([*turns, *turns], shoe)
-    walk, at = Walk(around), np.array([*(unit.end for unit in turns), *(unit.start for unit in turns)])
+    walk, at = StandingWalk(around), np.array([*(unit.end for unit in turns), *(unit.start for unit in turns)])
     far = np.repeat([1, -1], len(asked))
     for step in range(1, max(len(one.units) for one in asked)):
         met = [one.met(step * way) for way in (1, -1) for one in asked]
@@ -179,7 +179,7 @@ def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[
 class Reach:
     """Which bends can be made on the floor or in the air, for every set of bends done (as bits)."""
 
-    room: Room
+    room: ShoeRoom
     clear: dict[tuple[int, Hook], Clear]
 
     def cost(self, unit: int, hook: Hook, masks: Masks, air: float) -> NDArray[np.float64]:
@@ -208,7 +208,10 @@ def _clear_one_by_one(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[
     """Each bend with each set of the others, one row for each."""
     count = 1 << len(units)
     asked = [
-        Asked(units, length, unit, mask) for unit in range(len(units)) for mask in range(count) if not mask >> unit & 1
+        ClearanceQuery(units, length, unit, mask)
+        for unit in range(len(units))
+        for mask in range(count)
+        if not mask >> unit & 1
     ]
     found = clear_when(shoe, asked) if asked else {}
     rows = {(one.unit, one.done): row for row, one in enumerate(asked)}
@@ -250,7 +253,7 @@ def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, le
     unit = units[number]
     others = units[number + 1 :] if toward_b else units[:number][::-1]
     at = unit.end if toward_b else unit.start
-    walk = Walk(Around.of([unit], shoe))
+    walk = StandingWalk(Around.of([unit], shoe))
     for other in others:
         walk.forward((other.start - at) if toward_b else (at - other.end))
         walk.around_or_on((other.roll - unit.roll) * (1 if toward_b else -1), other.angle, other.radius)

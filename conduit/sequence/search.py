@@ -18,11 +18,11 @@ from conduit.bender import Hook, Shoe
 from conduit.sequence.handle import Flags
 from conduit.sequence.reach import (
     HOOKS,
-    Asked,
     Clear,
+    ClearanceQuery,
     Masks,
     Reach,
-    Room,
+    ShoeRoom,
     Unit,
     clear_when,
     obstruction,
@@ -55,7 +55,7 @@ class Habit:
 
 
 @dataclass(frozen=True)
-class Act:
+class SequenceStep:
     """One bend (or sweep) in its turn: hook, floor or air, whether the pipe is first turned end for end or rolled.
 
     `turn`: how far the pipe is rolled in the hand; from floor to air a bend's inside goes from up to down.
@@ -73,10 +73,10 @@ class Act:
 
 
 @dataclass(frozen=True)
-class Order:
+class BendSequence:
     """An order of bending with what it costs in handling, or why there is none, or at which bend it fails."""
 
-    acts: tuple[Act, ...]
+    acts: tuple[SequenceStep, ...]
     flips: int
     turns: int
     cost: float
@@ -86,24 +86,24 @@ class Order:
 Costs = NDArray[np.float32]
 
 
-def best_order(
+def best_sequence(
     units: Sequence[Unit], shoe: Shoe, length: float, habits: Sequence[Habit] = (), other_hook: float = FREE_HOOKS
-) -> Order:
+) -> BendSequence:
     """The cheapest order in which a piece's bends can all be made; empty, with the reason, where there is none.
 
     `other_hook`: what it costs to have the hook face another end than the bend's own.
     """
     count = len(units)
     if count == 0:
-        return Order((), 0, 0, 0.0)
+        return BendSequence((), 0, 0, 0.0)
     if count > MOST_UNITS:
-        return Order((), 0, 0, math.inf, TOO_MANY.format(count))
+        return BendSequence((), 0, 0, math.inf, TOO_MANY.format(count))
     reach = reach_of(units, shoe, length)
     moves = _moves(units, reach, habits, other_hook)
     costs = _search(count, moves)
     last = int(np.argmin(costs[:, -1]))
     if not math.isfinite(costs[last, -1]):
-        return Order((), 0, 0, math.inf, _why_none(units, reach))
+        return BendSequence((), 0, 0, math.inf, _why_none(units, reach))
     chosen: list[tuple[int, Hook]] = []
     done = (1 << count) - 1
     while done:
@@ -114,7 +114,7 @@ def best_order(
     return replace(order, acts=tuple(_excused(order.acts, number, reach, habits) for number in range(count)))
 
 
-def _excused(acts: Sequence[Act], number: int, reach: Reach, habits: Sequence[Habit]) -> Act:
+def _excused(acts: Sequence[SequenceStep], number: int, reach: Reach, habits: Sequence[Habit]) -> SequenceStep:
     """An act with why each habit that it is against is not kept in the order that was found."""
     act = acts[number]
     done = sum(1 << other.unit for other in acts[:number])
@@ -126,7 +126,7 @@ def _excused(acts: Sequence[Act], number: int, reach: Reach, habits: Sequence[Ha
     return replace(act, against=tuple(excuses))
 
 
-def why_no_order(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[str]:
+def why_no_sequence(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[str]:
     """For each piece (its bends, its length) why they cannot be made in any order; empty where one was found.
 
     Along the pipe is tried first, on all pieces at once: it mostly does, and costs little beside a search.
@@ -137,12 +137,12 @@ def why_no_order(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> 
     for units, length in pieces:
         room = room_for(units, shoe, length)
         easy = len(units) <= MOST_UNITS and all(_follows(room, clear, unit, row) for unit in range(len(units)))
-        found.append("" if easy else best_order(units, shoe, length).why_not)
+        found.append("" if easy else best_sequence(units, shoe, length).why_not)
         row += max(0, len(units) - 1)
     return found
 
 
-def _follows(room: Room, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
+def _follows(room: ShoeRoom, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
     """Whether a bend can be made, by one hook or the other, once those before it along its piece are.
 
     `row`: where the piece begins in `clear`, which has no row for its first bend: nothing stands off before that.
@@ -153,9 +153,9 @@ def _follows(room: Room, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
     return any(not obstruction(room, clear[hook], unit, hook, done, row + unit - 1) for hook in HOOKS)
 
 
-def _along(units: Sequence[Unit], length: float) -> list[Asked]:
+def _along(units: Sequence[Unit], length: float) -> list[ClearanceQuery]:
     """Each bend but the first, when those before it along the pipe are made."""
-    return [Asked(units, length, unit, (1 << unit) - 1) for unit in range(1, len(units))]
+    return [ClearanceQuery(units, length, unit, (1 << unit) - 1) for unit in range(1, len(units))]
 
 
 def _steps(order: Sequence[int]) -> list[tuple[int, int]]:
@@ -254,14 +254,14 @@ def _why_none(units: Sequence[Unit], reach: Reach) -> str:
     return "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and handle."
 
 
-def check_order(
+def check_sequence(
     units: Sequence[Unit], shoe: Shoe, length: float, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit] = ()
-) -> Order:
+) -> BendSequence:
     """Follow an order step by step. Where a bend cannot come, it says why, and goes on as if it had been made."""
     if not chosen:
-        return Order((), 0, 0, 0.0)
+        return BendSequence((), 0, 0, 0.0)
     steps = _steps([unit for unit, _ in chosen])
-    clear = clear_when(shoe, [Asked(units, length, *step) for step in steps])
+    clear = clear_when(shoe, [ClearanceQuery(units, length, *step) for step in steps])
     rows = {step: row for row, step in enumerate(steps)}
     return _followed(
         units,
@@ -277,9 +277,9 @@ ClearAt = Callable[[int, Hook, int], tuple[Clear, int]]
 
 
 def _followed(
-    units: Sequence[Unit], room: Room, at: ClearAt, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit]
-) -> Order:
-    acts: list[Act] = []
+    units: Sequence[Unit], room: ShoeRoom, at: ClearAt, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit]
+) -> BendSequence:
+    acts: list[SequenceStep] = []
     for (unit, done), (_, hook) in zip(_steps([unit for unit, _ in chosen]), chosen, strict=True):
         clear, row = at(unit, hook, done)
         acts.append(_act(units, room, clear, habits, unit, hook, done, row, acts[-1] if acts else None))
@@ -288,21 +288,21 @@ def _followed(
     broken = next((act for act in acts if act.breaks), None)
     if broken:
         why = f"Bend {units[broken.unit].called} cannot come here: {broken.breaks}."
-        return Order(tuple(acts), flips, turns, math.inf, why)
-    return Order(tuple(acts), flips, turns, FLIP * flips + TURN * turns)
+        return BendSequence(tuple(acts), flips, turns, math.inf, why)
+    return BendSequence(tuple(acts), flips, turns, FLIP * flips + TURN * turns)
 
 
 def _act(
     units: Sequence[Unit],
-    room: Room,
+    room: ShoeRoom,
     clear: Clear,
     habits: Sequence[Habit],
     unit: int,
     hook: Hook,
     done: int,
     row: int,
-    before: Act | None,
-) -> Act:
+    before: SequenceStep | None,
+) -> SequenceStep:
     where: Literal["floor", "air"] = "floor" if clear.floor[row] else "air"
     turn = None
     if before:
@@ -312,7 +312,7 @@ def _act(
     kept = [habit.reason for habit in mine if not habit.begun and done & habit.after == habit.after]
     air = ["In the air: on the floor the bent part would be in the way."] if where == "air" else []
     broken = [habit.reason for habit in mine if not _kept(habit, done)]
-    return Act(
+    return SequenceStep(
         unit,
         hook,
         where,

@@ -23,7 +23,7 @@ Figure = float | Figures
 Rows = NDArray[np.int64]
 
 
-class Turn(Protocol):
+class BendShape(Protocol):
     """A bend: its angle and centreline radius."""
 
     @property
@@ -45,7 +45,7 @@ class Around:
     at_hook: Swept | None
 
     @classmethod
-    def of(cls, turns: Sequence[Turn], shoe: Shoe) -> Self:
+    def of(cls, turns: Sequence[BendShape], shoe: Shoe) -> Self:
         """Bends on a shoe; a machine has no handle."""
         angles, radii = zip(*((turn.angle, turn.radius) for turn in turns), strict=True)
         swept = (None, None) if shoe.handle_up is None else _swept(angles, radii, math.radians(shoe.handle_up))
@@ -96,7 +96,7 @@ class Standing:
 
 
 @dataclass(frozen=True)
-class _Part:
+class _WalkedPart:
     """A part walked: lines from `starts` to `ends`, [lines, rows, 3], the pipe no farther than `bow` from them."""
 
     starts: Vectors
@@ -105,7 +105,7 @@ class _Part:
     doubles: bool = False
 
 
-class Walk:
+class StandingWalk:
     """Outward along the pipe, in one frame a row."""
 
     def __init__(self, turn: Around) -> None:
@@ -113,12 +113,12 @@ class Walk:
         self.turn = turn
         self._point = np.zeros((count, 3))
         self._heading, self._inward, self._aside = (np.tile(axis, (count, 1)) for axis in np.eye(3))
-        self._parts: list[_Part] = []
+        self._parts: list[_WalkedPart] = []
 
     def forward(self, distance: Figure) -> None:
         """Along a straight."""
         there = self._point + self._heading * np.reshape(distance, (-1, 1))
-        self._parts.append(_Part(self._point[None], there[None], np.zeros(len(there))))
+        self._parts.append(_WalkedPart(self._point[None], there[None], np.zeros(len(there))))
         self._point = there
 
     def around(self, roll: Figure, angle: Figure, radius: Figure) -> None:
@@ -134,7 +134,7 @@ class Walk:
         bent = self._heading, self._inward, self._aside
         self._heading, self._inward, self._aside = (np.concatenate(pair) for pair in zip(kept, bent, strict=True))
 
-    def _bent(self, roll: Figure, angle: Figure, radius: Figure, doubles: bool) -> _Part:
+    def _bent(self, roll: Figure, angle: Figure, radius: Figure, doubles: bool) -> _WalkedPart:
         roll, angle, radius = (np.reshape(one, (-1, 1)) for one in (roll, angle, radius))
         cos_roll, sin_roll, cos, sin = np.cos(roll), np.sin(roll), np.cos(angle), np.sin(angle)
         inside = self._inward * cos_roll + self._aside * sin_roll
@@ -146,7 +146,7 @@ class Walk:
         self._inward, self._aside = inside * cos_roll - axis * sin_roll, inside * sin_roll + axis * cos_roll
         self._point = points[-1]
         bow = np.broadcast_to((radius * (1 - np.cos(angle / CHORDS / 2)))[:, 0], len(self._point))
-        return _Part(starts, points, bow, doubles)
+        return _WalkedPart(starts, points, bow, doubles)
 
     def standing(self) -> Standing:
         """The extremes of all that was walked."""

@@ -14,7 +14,7 @@ FAR = 12.0
 
 
 @dataclass(frozen=True)
-class _Part:
+class _PipePart:
     """One straight or arc: where it ends along the pipe, a ball around it, and its ends."""
 
     start: float
@@ -23,7 +23,7 @@ class _Part:
     middle: Vec
     reach: float
 
-    def may_touch(self, other: "_Part", within: float) -> bool:
+    def may_touch(self, other: "_PipePart", within: float) -> bool:
         """Whether the balls around both come nearer to each other than that."""
         (x, y, z), (u, v, w) = self.middle, other.middle
         reach = self.reach + other.reach + within
@@ -46,7 +46,7 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     so parts within half a turn along the pipe do not count.
     """
     parts = [
-        _Part(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
+        _PipePart(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
         for low, high, is_arc in bent.parts(0.0, bent.length)
     ]
     least: Nearness | None = None
@@ -61,7 +61,7 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     return least
 
 
-def _gap(bent: Bent, one: _Part, other: _Part) -> float:
+def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:
     near = math.pi * bent.radius
     gaps = [
         segment_distance(a, b, c, d)
@@ -72,7 +72,7 @@ def _gap(bent: Bent, one: _Part, other: _Part) -> float:
     return min(gaps, default=math.inf)
 
 
-def _chords(bent: Bent, part: _Part) -> Iterator[tuple[float, Vec, Vec]]:
+def _chords(bent: Bent, part: _PipePart) -> Iterator[tuple[float, Vec, Vec]]:
     """The part's chords, each with where it ends along the pipe."""
     angle = (part.end - part.start) / bent.radius if part.is_arc else CHORD
     count = max(1, math.ceil(angle / CHORD))

@@ -3,7 +3,7 @@
 from contextlib import suppress
 from unittest import TestCase
 
-from conduit.cutting import read_rack_list
+from conduit.cutting import read_scrap_list
 from conduit.document import read_note
 from conduit.tests.support import assert_linear
 from conduit.units import UnreadableAngle, UnreadableLength, parse_angle, parse_length, parse_signed_length
@@ -24,7 +24,7 @@ class Linear(TestCase):
         for head in ("3/4 EMT 1", "3/4", "3/4 in", "length\n", "length,size\n"):
             for part in (" ", ",", ";", " at", " x2", "\t", '"', "1", "@ ", "\n", ',"\n'):
                 with self.subTest(f"{head} | {part}"):
-                    assert_linear(self, read_rack_list, lambda count, h=head, p=part: h + p * count + "!")
+                    assert_linear(self, read_scrap_list, lambda count, h=head, p=part: h + p * count + "!")
 
     def test_figures(self):
         def read(text):

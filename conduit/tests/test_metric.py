@@ -71,9 +71,9 @@ class MetricRuns(TestCase):
 
     def test_fixes_and_ways_are_written_in_its_unit(self):
         tight = in_millimetres(document([ninety(3, "up"), offset(20, 3, 60)], 40))
-        found = next(problem for problem in make_plan(tight).problems if problem.fixes)
+        found = next(finding for finding in make_plan(tight).findings if finding.fixes)
         after = make_plan(apply_edits(tight, found.fixes[0].edits))
-        self.assertFalse([one for one in after.problems if (one.code, one.place) == (found.code, found.place)])
+        self.assertFalse([one for one in after.findings if (one.code, one.place) == (found.code, found.place)])
         saddle = {"kind": "saddle3", "toward": "out", "rise": 2, "angle": 45, "at": 40}
         raw = document([saddle], 90)
         for own, other in zip(ways_of(raw, 0), ways_of(in_millimetres(raw), 0), strict=True):
@@ -96,12 +96,12 @@ class FarOut(TestCase):
             (document([ninety("1816", "up")], 40), "1816 mm"),
             ({**document([ninety("71", "up"), offset("900", "4", 30)], "900"), "tape": "1 mm"}, '4"'),
         ):
-            found = next(one for one in make_plan(raw).problems if one.code == "far_out")
+            found = next(one for one in make_plan(raw).findings if one.code == "far_out")
             self.assertEqual(found.fixes[0].edits[0].value, other)
             for fix in found.fixes:
-                after = make_plan(apply_edits(raw, fix.edits)).problems
+                after = make_plan(apply_edits(raw, fix.edits)).findings
                 self.assertFalse([one for one in after if (one.code, one.place) == ("far_out", found.place)])
-        self.assertFalse([one for one in make_plan(document([ninety("390", "up")], 40)).problems if "far" in one.code])
+        self.assertFalse([one for one in make_plan(document([ninety("390", "up")], 40)).findings if "far" in one.code])
 
     def test_every_length_of_a_document_is_known(self):
         raw = {**document([ninety(30, "up", to="wall", stand_off="1/2")], 40), "couplings": ["20"], "stand_off": "1"}

@@ -142,8 +142,8 @@ class FiveHundred(TestCase):
             # Alone on a piece a bend has nothing beside it that could be struck.
             if len(turns) > 1:
                 self.assertEqual(faults(arcs, turns, bencher.shoe, sheet.cut.inches, coarse=True), [])
-        for problem in bencher.plan.problems:
-            if problem.code == "no_order":
-                start, end = bencher.laid.pieces[int(problem.says.split(":")[0].removeprefix("Piece ")) - 1]
+        for finding in bencher.plan.findings:
+            if finding.code == "no_order":
+                start, end = bencher.laid.pieces[int(finding.says.split(":")[0].removeprefix("Piece ")) - 1]
                 arcs = arcs_on(bencher.layout, start, end)
                 self.assertTrue(len(arcs) > 5 or not any_order(arcs, bencher.shoe, end - start))

@@ -10,7 +10,7 @@ from django.utils import timezone
 from pydantic import ValidationError
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
-from conduit.bending import Arranged, Made, NoSuchStick, SheetBend
+from conduit.bending import Arranged, BendAsMade, NoSuchStick, SheetBend
 from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
@@ -197,7 +197,7 @@ def _with_reading(
     """The bend as it is with the act's reading, not kept yet. Raises NoSuchStick."""
     others = made_on(stick)
     made = [read_of(one) for one in others if one != before]
-    reading = Made(bend=act.bend, angle=act.angle, tape=tape, turned=act.turned)
+    reading = BendAsMade(bend=act.bend, angle=act.angle, tape=tape, turned=act.turned)
     made.insert(others.index(before) if before else len(made), reading)
     return benches.bend_with(stick, act.bend, made)
 

@@ -10,4 +10,4 @@ class BenchConfig(AppConfig):
 
     def ready(self) -> None:
         """Listen."""
-        from server.bench import numbering  # noqa: F401, PLC0415
+        from server.bench import receivers  # noqa: F401, PLC0415

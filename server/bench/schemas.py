@@ -9,7 +9,7 @@ from pydantic import UUID4, Field
 
 from conduit.bending import Arranged, Sheet
 from conduit.document import ShoeFigures
-from conduit.findings import Problem
+from conduit.findings import Finding
 from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
 from server.as_typed import AsTyped
@@ -130,7 +130,7 @@ class BenchOut(Schema):
     status: Status
     progress: str
     makeable: bool
-    problems: list[Problem]
+    findings: list[Finding]
     sticks: list[StickOut]
     document: Draft
 

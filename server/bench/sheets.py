@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from conduit.bender import NoSuchShoe
 from conduit.bender import Shoe as CoreShoe
-from conduit.bending import Arranged, Bencher, Made, NoSuchStick, Sheet, SheetBend
+from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
 from conduit.plan import ShoeUsed, given_shoe
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
@@ -32,9 +32,9 @@ def made_on(stick: Stick | None) -> list[BendMade]:
     return sorted(bends, key=lambda one: (one.at, one.pk))
 
 
-def read_of(one: BendMade) -> Made:
+def read_of(one: BendMade) -> BendAsMade:
     """What was read on a bend, as the core takes it."""
-    return Made(bend=one.bend, angle=one.angle, tape=one.tape, turned=one.turned, left=one.left)
+    return BendAsMade(bend=one.bend, angle=one.angle, tape=one.tape, turned=one.turned, left=one.left)
 
 
 def own_number(stick: Stick) -> int:
@@ -81,13 +81,13 @@ class Benches:
             self._sheets[piece] = self.sheet_with(stick, piece, [read_of(one) for one in made_on(stick)])
         return self._sheets[piece]
 
-    def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[Made]) -> Sheet:
+    def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[BendAsMade]) -> Sheet:
         """The sheet of a stick with these bends made. Raises NoSuchStick."""
         own = own_number(stick) if stick else piece
         sheet = self.of(stick).sheet(own, arranged_of(stick), made)
         return sheet if own == piece else sheet.model_copy(update={"piece": piece})
 
-    def bend_with(self, stick: Stick, number: int, made: Sequence[Made]) -> SheetBend:
+    def bend_with(self, stick: Stick, number: int, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of a stick's sheet with these bends made. Raises NoSuchStick."""
         return self.of(stick).bend(own_number(stick), number, arranged_of(stick), made)
 
@@ -140,7 +140,7 @@ class Benches:
             "status": self.run.status,
             "progress": self.run.progress,
             "makeable": plan.makeable,
-            "problems": plan.problems,
+            "findings": plan.findings,
             "sticks": [self.stick_out(piece, shoes) for piece in self.pieces()],
             "document": self.run.document,
         }

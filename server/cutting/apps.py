@@ -10,4 +10,4 @@ class CuttingConfig(AppConfig):
 
     def ready(self) -> None:
         """Listen."""
-        from server.cutting import follow  # noqa: F401, PLC0415
+        from server.cutting import receivers  # noqa: F401, PLC0415

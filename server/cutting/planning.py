@@ -16,8 +16,8 @@ from conduit.cutting import (
     CutTerms,
     Held,
     Kind,
-    OnRack,
     PlannedRun,
+    ScrapOnRack,
     digests,
     lies,
     make_cut_list,
@@ -130,7 +130,7 @@ class Cutting:
         ]
 
     @cached_property
-    def rack(self) -> list[OnRack]:
+    def rack(self) -> list[ScrapOnRack]:
         """What can be cut from: free scraps, and the bars of the plan that was taken, as they are now."""
         free = [
             _on_rack(scrap.tag, scrap, scrap.length)
@@ -143,7 +143,7 @@ class Cutting:
                 continue
             kind = Kind(bar.material, bar.trade_size)  # type: ignore[arg-type]
             left = bar.left / IN_AN_INCH
-            new = OnRack(bar.name, kind, left, "", ("factory", "factory"), True)
+            new = ScrapOnRack(bar.name, kind, left, "", ("factory", "factory"), True)
             own.append(_on_rack(bar.name, bar.scrap, left) if bar.scrap else new)
         return [*own, *free]
 
@@ -193,9 +193,9 @@ class Cutting:
         return proposal
 
 
-def _on_rack(name: str, scrap: Scrap, length: float) -> OnRack:
+def _on_rack(name: str, scrap: Scrap, length: float) -> ScrapOnRack:
     kind = Kind(scrap.material, scrap.trade_size)  # type: ignore[arg-type]
-    return OnRack(name, kind, length, scrap.place, (scrap.end_a, scrap.end_b))  # type: ignore[arg-type]
+    return ScrapOnRack(name, kind, length, scrap.place, (scrap.end_a, scrap.end_b))  # type: ignore[arg-type]
 
 
 def _better(found: CutList, known: CutList) -> bool:

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from conduit.cutting import CutList, CutTerms, LeftOut, OrderLine
+from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
 from conduit.plan import Measure
 
 
@@ -93,6 +93,6 @@ class CuttingOut(Schema):
     terms: CutTerms
     taken: TakenOut
     proposal: ProposalOut | None = Field(description="None: nothing is planned for the job as it is now.")
-    left_out: list[LeftOut] = Field(description="Runs and pins that are not in the list, and why.")
+    left_out: list[RunLeftOut] = Field(description="Runs and pins that are not in the list, and why.")
     to_plan: int = Field(description="Runs whose pieces are not all planned and reserved.")
-    order: list[OrderLine]
+    order: list[BringLine]

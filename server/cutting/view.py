@@ -3,7 +3,7 @@
 from collections import Counter
 from typing import Any
 
-from conduit.cutting import IN_AN_INCH, CutList, CutTerms, Kind, OrderLine, not_makeable, order_list, reading
+from conduit.cutting import IN_AN_INCH, BringLine, CutList, CutTerms, Kind, bring_list, not_makeable, reading
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
@@ -95,7 +95,7 @@ def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
     }
 
 
-def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[OrderLine]:
+def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
     """The job's order list: sticks that are taken but not begun, and those that are proposed."""
     sticks, couplings = Counter[tuple[Kind, float]](), Counter[Kind]()
     for bar in cutting.bars:
@@ -114,4 +114,4 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[OrderLine]:
         boxes = sum(one.box for one in run.plan.couplings)
         couplings[run.kind] += planned.get(run.key, len(run.plan.couplings)) - boxes
     documents = {str(run.pk): run.document for run in cutting.all_runs}
-    return order_list(runs, documents, sticks, couplings)
+    return bring_list(runs, documents, sticks, couplings)

@@ -9,7 +9,7 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.cutting import RackLine, read_rack_list
+from conduit.cutting import ScrapLine, read_scrap_list
 from conduit.tables import DEFAULT_RULES, STICK
 from conduit.units import UnreadableLength, format_length, is_metric, parse_length
 from server.accounts.models import Crew, User, name_of
@@ -45,7 +45,7 @@ def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
     """Put offcuts on the rack. Raises Refused for a length that cannot be kept."""
     crew = require_writer(user)
     length = _keepable(given.length, given.tape or crew.tape)
-    line = RackLine(given.trade_size, given.material, length, given.count, given.place)
+    line = ScrapLine(given.trade_size, given.material, length, given.count, given.place)
     return _add(user, [(line, given.end_a, given.end_b, given.since)])
 
 
@@ -61,7 +61,7 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
     """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
     crew = require_writer(user)
     tape = given.tape or crew.tape
-    found = read_rack_list(given.text, tape)
+    found = read_scrap_list(given.text, tape)
     faults = {f"line {fault.line}": fault.says for fault in found.faults}
     lines = []
     for number, line in found.lines.items():
@@ -79,7 +79,7 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
 
 
 @transaction.atomic
-def _add(user: User, lines: Sequence[tuple[RackLine, str, str, datetime | None]]) -> list[Scrap]:
+def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]]) -> list[Scrap]:
     crew = require_writer(user)
     count = sum(line.count for line, *_ in lines)
     if on_rack(user).count() + count > MOST_ON_RACK:

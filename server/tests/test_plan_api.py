@@ -43,8 +43,8 @@ class PlanEndpoint(CrewTestCase):
         for raw in ({}, {"trade_size": "nine"}, {"trade_size": "2", "start": {"heading": "up"}, "steps": []}):
             plan = self.plan(raw)
             self.assertFalse(plan["makeable"])
-            self.assertTrue(plan["problems"])
-            self.assertTrue(all(problem["says"].endswith(".") for problem in plan["problems"]))
+            self.assertTrue(plan["findings"])
+            self.assertTrue(all(finding["says"].endswith(".") for finding in plan["findings"]))
 
     def test_a_plan_is_small_enough_to_send_on_each_key(self):
         raw = document([ninety(60, "up" if i % 2 == 0 else "right") for i in range(12)], 40)

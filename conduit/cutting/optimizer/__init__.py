@@ -7,14 +7,14 @@ Never imports the cut list, its wording, or the verifier that checks it.
 
 from conduit.cutting.optimizer.bounds import bounds_of
 from conduit.cutting.optimizer.planner import plan_kind, problem_of
-from conduit.cutting.optimizer.search import Search
-from conduit.cutting.optimizer.work_meter import Budget, Meter, Share
+from conduit.cutting.optimizer.search import PlanSearch
+from conduit.cutting.optimizer.work_meter import Budget, Meter, MeterShare
 
 __all__ = [
     "Budget",
     "Meter",
-    "Search",
-    "Share",
+    "MeterShare",
+    "PlanSearch",
     "bounds_of",
     "plan_kind",
     "problem_of",

@@ -8,7 +8,7 @@ longest bar makes it of.
 from dataclasses import dataclass, replace
 from itertools import accumulate
 
-from conduit.cutting.optimizer.problem import Problem
+from conduit.cutting.optimizer.problem import CutProblem
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Bounds:
         return replace(self, cost=max(cost, self.cost))
 
 
-def bounds_of(problem: Problem) -> Bounds:
+def bounds_of(problem: CutProblem) -> Bounds:
     """Bounds for any plan of a problem."""
     needed = sum(stretch.at_least for stretch in problem.stretches)
     pinned = sum(problem.stretches[number].length for number in problem.new_only)
@@ -39,7 +39,7 @@ def bounds_of(problem: Problem) -> Bounds:
     return Bounds(pipe[-1], sticks, couplings, _cost(problem, pipe, couplings))
 
 
-def _cost(problem: Problem, pipe: list[int], couplings: int) -> float:
+def _cost(problem: CutProblem, pipe: list[int], couplings: int) -> float:
     """The least over how many scraps are used: each is a bar more, so a piece more, and less pipe to buy."""
     if not problem.sticks:
         return float(problem.weights.coupling * couplings)
@@ -54,7 +54,7 @@ def _cost(problem: Problem, pipe: list[int], couplings: int) -> float:
     return best
 
 
-def spare_pipe(problem: Problem) -> int:
+def spare_pipe(problem: CutProblem) -> int:
     """What is over (sixteenths) when as few sticks as can be are bought and every bar is used; never negative."""
     bounds = bounds_of(problem)
     there = sum(bar.cap for bar in problem.bars if bar.cap >= problem.least)

@@ -11,7 +11,7 @@ from random import Random
 from typing import NamedTuple, TypeVar
 
 from conduit.cutting.optimizer.filling import turned_back
-from conduit.cutting.optimizer.problem import BarKey, Made, Pieces, Placed, Problem, loads_of, renumbered
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces, Solution, loads_of, renumbered
 from conduit.cutting.optimizer.stretch import Stretch
 
 _Any = TypeVar("_Any")
@@ -26,7 +26,7 @@ class _Step(NamedTuple):
 
     number: int
     turned: bool
-    piece: Placed
+    piece: PieceOnBar
     done: bool
     left: int
     lost: int
@@ -56,7 +56,7 @@ class _Link:
 class Chain:
     """Chains of the stretches that are not `fixed`, from the bars that those leave and so many new sticks at most."""
 
-    def __init__(self, problem: Problem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
+    def __init__(self, problem: CutProblem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
         self.problem, self.luck, self.fixed = problem, luck, fixed
         used = loads_of(fixed.values())
         longest = max(range(len(problem.sticks)), key=lambda i: problem.sticks[i].cap)
@@ -70,7 +70,7 @@ class Chain:
         self.choices = 0
         self.spare = there - sum(problem.stretches[n].at_least for n in self.todo)
 
-    def made(self) -> Made | None:
+    def made(self) -> Solution | None:
         """One chain, or None where none was found with so many choices."""
         self.choices = 0
         if self.spare < 0:
@@ -134,7 +134,7 @@ class Chain:
             need = view.needs(place, end)
             rest = max(0, cap - need - self.problem.weights.kerf)
             left = rest if rest >= self.problem.least else 0
-            yield _Step(number, turned, Placed(place, end, need, bar), end == view.length, left, cap - need - left)
+            yield _Step(number, turned, PieceOnBar(place, end, need, bar), end == view.length, left, cap - need - left)
 
     def _linked(self, link: _Link, step: _Step) -> _Link:
         bar = step.piece.bar
@@ -158,7 +158,7 @@ class Chain:
         stretch = self.problem.stretches[number]
         return stretch.mirrored if turned else stretch
 
-    def _unrolled(self, last: _Link) -> Made:
+    def _unrolled(self, last: _Link) -> Solution:
         steps: dict[int, list[_Step]] = {number: [] for number in self.todo}
         link: _Link | None = last
         while link is not None:

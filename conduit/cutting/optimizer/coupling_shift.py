@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from conduit.cutting.optimizer.problem import BarKey, Load, Made, Pieces, Placed, Problem, Weights
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, Load, PieceOnBar, Pieces, Solution, Weights
 from conduit.cutting.optimizer.stretch import Stretch, lowest
 
 MOST_ROUNDS, NEVER = 4, 1 << 40
@@ -11,7 +11,7 @@ MOST_ROUNDS, NEVER = 4, 1 << 40
 SLIVER, LOST = 8, 4
 
 
-def shifted(problem: Problem, made: Made, numbers: Sequence[int]) -> Made:
+def shifted(problem: CutProblem, made: Solution, numbers: Sequence[int]) -> Solution:
     """The same pieces of the same bars, the couplings of some stretches moved for as long as it saves waste."""
     loads, stretches = made.loads(), list(made.stretches)
     for _ in range(MOST_ROUNDS):
@@ -23,10 +23,10 @@ def shifted(problem: Problem, made: Made, numbers: Sequence[int]) -> Made:
                     stretches[number], better = moved, True
         if not better:
             break
-    return Made(tuple(stretches))
+    return Solution(tuple(stretches))
 
 
-def _moved(problem: Problem, stretch: Stretch, pieces: Pieces, at: int, loads: dict[BarKey, Load]) -> Pieces | None:
+def _moved(problem: CutProblem, stretch: Stretch, pieces: Pieces, at: int, loads: dict[BarKey, Load]) -> Pieces | None:
     """The pieces with the coupling after piece `at` where least is lost; None where it is best as it is."""
     one, other = pieces[at], pieces[at + 1]
     if one.bar == other.bar:
@@ -59,7 +59,7 @@ class _Side:
     weights: Weights
 
     @classmethod
-    def of(cls, problem: Problem, piece: Placed, loads: dict[BarKey, Load]) -> "_Side":
+    def of(cls, problem: CutProblem, piece: PieceOnBar, loads: dict[BarKey, Load]) -> "_Side":
         load = loads[piece.bar]
         return cls(problem.bar(piece.bar).cap, Load(load.need - piece.need, load.count - 1), problem.weights)
 
@@ -83,7 +83,9 @@ class _Side:
         return LOST * waste + (0 < self.left - need <= SLIVER)
 
 
-def _places(problem: Problem, stretch: Stretch, pieces: tuple[Placed, Placed], sides: Sequence[_Side]) -> Iterator[int]:
+def _places(
+    problem: CutProblem, stretch: Stretch, pieces: tuple[PieceOnBar, PieceOnBar], sides: Sequence[_Side]
+) -> Iterator[int]:
     """Where the coupling might go: where a bar is used up, or leaves just what is kept, and the nearest allowed."""
     one, other = pieces
     begin, end = stretch.begins(one.start), other.end - stretch.gap

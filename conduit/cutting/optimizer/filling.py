@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from random import Random
 
-from conduit.cutting.optimizer.problem import BarKey, Made, Pieces, Placed, Problem, loads_of, renumbered
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces, Solution, loads_of, renumbered
 from conduit.cutting.optimizer.stretch import Bits, Stretch
 
 # What may be left of a scrap for it to be taken at once to close a stretch: half an inch.
@@ -20,7 +20,7 @@ BY_CHANCE = 0.3
 class _Filling:
     """The state of one filling. `free`: what is left of bars, and which, shortest first."""
 
-    problem: Problem
+    problem: CutProblem
     luck: Random
     thrift: float
     tight: bool
@@ -37,7 +37,7 @@ class _Filling:
         turned = self._turned(stretch)
         view = stretch.mirrored if turned else stretch
         finish = view.can_finish(self.problem.longest_stick)
-        place, pieces = 0, list[Placed]()
+        place, pieces = 0, list[PieceOnBar]()
         while place < view.length:
             if self.bar is None and not self._take(number, view, place, finish):
                 return None
@@ -47,7 +47,7 @@ class _Filling:
                 self._lay_by()
                 continue
             need = view.needs(place, end)
-            pieces.append(Placed(place, end, need, self.bar))
+            pieces.append(PieceOnBar(place, end, need, self.bar))
             self.left -= need + self.problem.weights.kerf
             if end < view.length or self.left < self.problem.least:
                 self._lay_by()
@@ -135,7 +135,7 @@ class _Filling:
         self.left, self.bar = one
 
 
-def first_fit(problem: Problem) -> Made | None:
+def first_fit(problem: CutProblem) -> Solution | None:
     """Each stretch in as few pieces as can be, then the longest piece first into the bar that it fits closest.
 
     None where a stretch cannot be made of sticks.
@@ -147,7 +147,7 @@ def first_fit(problem: Problem) -> Made | None:
             return None
         cut += [(stretch.needs(one.start, one.end), number, one.start, one.end) for one in joints]
     free, bought = problem.left_of({}), 0
-    pieces: list[list[Placed]] = [[] for _ in problem.stretches]
+    pieces: list[list[PieceOnBar]] = [[] for _ in problem.stretches]
     for need, number, start, end in sorted(cut, reverse=True):
         fits = [at for at in range(bisect_left(free, (need,)), len(free)) if problem.may_use(number, free[at][1])]
         if fits:
@@ -160,11 +160,11 @@ def first_fit(problem: Problem) -> Made | None:
         left -= need + problem.weights.kerf
         if left >= problem.least:
             insort(free, (left, bar))
-        pieces[number].append(Placed(start, end, need, bar))
+        pieces[number].append(PieceOnBar(start, end, need, bar))
     return renumbered([tuple(sorted(of)) for of in pieces])
 
 
-def turned_back(stretch: Stretch, pieces: Sequence[Placed]) -> Pieces:
+def turned_back(stretch: Stretch, pieces: Sequence[PieceOnBar]) -> Pieces:
     """Pieces of the mirrored stretch as pieces of the stretch itself."""
 
     def place(of: int) -> int:
@@ -174,8 +174,8 @@ def turned_back(stretch: Stretch, pieces: Sequence[Placed]) -> Pieces:
 
 
 def fill(
-    problem: Problem, luck: Random, thrift: float, fixed: dict[int, Pieces] | None = None, tight: bool = False
-) -> Made | None:
+    problem: CutProblem, luck: Random, thrift: float, fixed: dict[int, Pieces] | None = None, tight: bool = False
+) -> Solution | None:
     """Make all stretches, those in `fixed` as given there. `thrift`: how often scrap is taken where a stick would do.
 
     `tight`: bars and stretches are chosen so that as little as can be is cut off between couplings.

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from ortools.sat.python import cp_model
 
-from conduit.cutting.optimizer.problem import BarKey, Load, Pieces, Placed, Problem
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, Load, PieceOnBar, Pieces
 from conduit.cutting.optimizer.solver import FOUND, solver_for
 from conduit.cutting.optimizer.work_meter import ASKED, MODELLED, SOLVED, Meter
 
@@ -20,7 +20,7 @@ from conduit.cutting.optimizer.work_meter import ASKED, MODELLED, SOLVED, Meter
 TRIES = 3
 
 
-class Room(NamedTuple):
+class FreeBar(NamedTuple):
     """What is left of a bar beside the stretches that stay as they are. `begun`: it is cut anyway."""
 
     key: BarKey
@@ -30,7 +30,7 @@ class Room(NamedTuple):
     begun: bool
 
 
-def rooms_for(problem: Problem, keys: Sequence[BarKey], kept: Mapping[BarKey, Load]) -> list[Room]:
+def rooms_for(problem: CutProblem, keys: Sequence[BarKey], kept: Mapping[BarKey, Load]) -> list[FreeBar]:
     """What can be cut from bars that also hold what is `kept`; a bar that is cut anyway costs nothing more."""
     rooms = []
     for key in keys:
@@ -38,7 +38,7 @@ def rooms_for(problem: Problem, keys: Sequence[BarKey], kept: Mapping[BarKey, Lo
         cap = bar.cap - load.taken(problem.weights.kerf)
         begun = bool(load.count) or bar.opened
         if cap >= problem.least:
-            rooms.append(Room(key, cap, 0 if begun else bar.cost, 0 if load.count else bar.dislike, begun))
+            rooms.append(FreeBar(key, cap, 0 if begun else bar.cost, 0 if load.count else bar.dislike, begun))
     return rooms
 
 
@@ -60,9 +60,9 @@ class Remake:
 
     def __init__(
         self,
-        problem: Problem,
+        problem: CutProblem,
         numbers: Sequence[int],
-        rooms: Sequence[Room],
+        rooms: Sequence[FreeBar],
         several: Container[int],
         emptying: BarKey | None = None,
     ) -> None:
@@ -98,7 +98,7 @@ class Remake:
     def _of_bar(self, at: int) -> list[_Takes]:
         return [takes for (_, of), takes in self.takes.items() if of == at]
 
-    def _bar(self, at: int, room: Room) -> cp_model.LinearExprT:
+    def _bar(self, at: int, room: FreeBar) -> cp_model.LinearExprT:
         model, weights, own = self.model, self.problem.weights, self._of_bar(at)
         load, count = sum(one.length for one in own), sum(one.pieces for one in own)
         used = model.new_bool_var("")
@@ -176,7 +176,7 @@ class Remake:
             pieces = []
             for joint in joints:
                 at, need = mine[joint.index][0], stretch.needs(joint.start, joint.end)
-                pieces.append(Placed(joint.start, joint.end, need, self.rooms[at].key))
+                pieces.append(PieceOnBar(joint.start, joint.end, need, self.rooms[at].key))
             for index, (at, load) in enumerate(mine):
                 took = sum(stretch.needs(one.start, one.end) for one in joints if one.index == index)
                 left[at] += load.need - took

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from itertools import islice, permutations
 
-from conduit.cutting.optimizer.problem import BarKey, Pieces, Placed, Problem
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces
 from conduit.cutting.optimizer.stretch import Joint, Stretch
 
 # So many bars are looked at for each, and so many orders in which they get theirs are tried.
@@ -18,7 +18,7 @@ class CannotBeMade(Exception):
         self.number, self.alone = number, alone
 
 
-def by_long_bars(problem: Problem) -> dict[int, Pieces]:
+def by_long_bars(problem: CutProblem) -> dict[int, Pieces]:
     """Pieces of the stretches that sticks alone do not make. Raises CannotBeMade where one cannot be.
 
     Each takes the least of long bars that it can, in whichever order serves all of them.
@@ -37,7 +37,7 @@ def by_long_bars(problem: Problem) -> dict[int, Pieces]:
     raise CannotBeMade(stuck, alone=not _in_turn(problem, [stuck]))
 
 
-def _in_turn(problem: Problem, order: Sequence[int]) -> dict[int, Pieces]:
+def _in_turn(problem: CutProblem, order: Sequence[int]) -> dict[int, Pieces]:
     """Pieces of the stretches in this order, as far as they can be made."""
     made, left, bought = dict[int, Pieces](), {key: cap for cap, key in problem.left_of({})}, 0
     for number in order:
@@ -52,7 +52,7 @@ def _in_turn(problem: Problem, order: Sequence[int]) -> dict[int, Pieces]:
     return made
 
 
-def _pieces(problem: Problem, number: int, left: dict[BarKey, int], bought: int) -> Pieces | None:
+def _pieces(problem: CutProblem, number: int, left: dict[BarKey, int], bought: int) -> Pieces | None:
     stretch, stick = problem.stretches[number], problem.longest_stick
     usable = {key: cap for key, cap in left.items() if problem.may_use(number, key)}
     longest = sorted(usable.values(), reverse=True)[:MOST_BARS]
@@ -61,14 +61,14 @@ def _pieces(problem: Problem, number: int, left: dict[BarKey, int], bought: int)
     if joints is None:
         return None
     joints = _with_least(stretch, [(longest + sticks)[joint.index] for joint in joints], stick)
-    pieces, rest = list[Placed](), dict(usable)
+    pieces, rest = list[PieceOnBar](), dict(usable)
     # The longest first, each from the shortest that holds it.
     for joint in sorted(joints, key=lambda one: -stretch.needs(one.start, one.end)):
         need = stretch.needs(joint.start, joint.end)
         key = _shortest(problem, need, rest, bought + len(pieces))
         if key in rest:
             rest[key] -= need + problem.weights.kerf
-        pieces.append(Placed(joint.start, joint.end, need, key))
+        pieces.append(PieceOnBar(joint.start, joint.end, need, key))
     return tuple(sorted(pieces))
 
 
@@ -86,7 +86,7 @@ def _with_least(stretch: Stretch, caps: Sequence[int], stick: int) -> list[Joint
     return joints
 
 
-def _shortest(problem: Problem, need: int, left: dict[BarKey, int], serial: int) -> BarKey:
+def _shortest(problem: CutProblem, need: int, left: dict[BarKey, int], serial: int) -> BarKey:
     """For one piece: the stick that costs least, or else the shortest bar that is long enough."""
     sticks = [i for i, stick in enumerate(problem.sticks) if stick.cap >= need]
     if sticks:

@@ -15,19 +15,29 @@ from conduit.cutting.model import (
     Held,
     Kind,
     KindPlan,
-    Lying,
     Needed,
+    ScrapBar,
     Source,
     Span,
     Terms,
 )
 from conduit.cutting.optimizer.bounds import bounds_of
 from conduit.cutting.optimizer.long_bars import CannotBeMade
-from conduit.cutting.optimizer.problem import A_STICK, Bar, BarKey, Made, Pieces, Placed, Problem, Weights, score
-from conduit.cutting.optimizer.search import Search
+from conduit.cutting.optimizer.problem import (
+    A_STICK,
+    Bar,
+    BarKey,
+    CutProblem,
+    PieceOnBar,
+    Pieces,
+    Solution,
+    Weights,
+    score,
+)
+from conduit.cutting.optimizer.search import PlanSearch
 from conduit.cutting.optimizer.shortlist import shortlist
 from conduit.cutting.optimizer.stretch import Stretch
-from conduit.cutting.optimizer.work_meter import TOLD, Meter, Share
+from conduit.cutting.optimizer.work_meter import TOLD, Meter, MeterShare
 
 # In a goal that comes first, the next thing counts a ten-thousandth.
 FAR_LESS = 10**4
@@ -42,7 +52,7 @@ GOALS: tuple[Goal, ...] = ("fewest couplings", "least cost", "fewest sticks")
 
 
 @dataclass(frozen=True)
-class _Part:
+class _FreePart:
     """A stretch that is free to be planned, and where it lies on its run; or a piece that is pinned to a new stick."""
 
     run: Needed
@@ -53,7 +63,7 @@ class _Part:
 
 def plan_kind(
     needed: Sequence[Needed],
-    lying: Sequence[Lying],
+    lying: Sequence[ScrapBar],
     terms: Terms,
     meter: Meter,
     before: Sequence[Before] = (),
@@ -68,7 +78,7 @@ def plan_kind(
     while True:
         makeable = [run for run in needed if run.key not in impossible]
         looked_at = shortlist(makeable, lying)
-        job = _Job(makeable, looked_at, terms, before)
+        job = _KindJob(makeable, looked_at, terms, before)
         try:
             found = _searched(job, meter)
             break
@@ -76,39 +86,39 @@ def plan_kind(
             impossible.append(job.parts[error.number].run.key)
             crowded_out += [] if error.alone else impossible[-1:]
     chosen = found[terms.goal]
-    made = _trade_offs(job, found, chosen.best or Made(()))
+    made = _trade_offs(job, found, chosen.best or Solution(()))
     plans = tuple(job.plan(one) for one in made)
     # What is proved holds for the whole rack.
-    costs = bounds_of(_Job(makeable, lying, terms).problem("least cost"))
+    costs = bounds_of(_KindJob(makeable, lying, terms).problem("least cost"))
     if terms.goal == "least cost" and len(looked_at) == len(lying):
         costs = costs.raised(chosen.bounds.cost)
     return KindPlan(
         kind=needed[0].kind,
-        chosen=made.index(chosen.best or Made(())),
+        chosen=made.index(chosen.best or Solution(())),
         plans=plans,
         at_least=costs.sticks + job.bought,
         joints_at_least=costs.couplings + job.fixed_joints,
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
         crowded_out=tuple(crowded_out),
-        stayed=job.stayed(chosen.best or Made(())),
+        stayed=job.stayed(chosen.best or Solution(())),
         looked_at=len(looked_at),
         seconds=began - meter.seconds(),
     )
 
 
-def problem_of(needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms) -> Problem:
+def problem_of(needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms) -> CutProblem:
     """The runs of one kind as the search takes them, with costs as the goal has them."""
-    return _Job(needed, lying, terms).problem(terms.goal)
+    return _KindJob(needed, lying, terms).problem(terms.goal)
 
 
-def _searched(job: "_Job", meter: Meter) -> dict[Goal, Search]:
+def _searched(job: "_KindJob", meter: Meter) -> dict[Goal, PlanSearch]:
     goal = job.terms.goal
-    found = {goal: Search(job.problem(goal), Share(meter, CHOSEN_SHARE), job.as_before)}
+    found = {goal: PlanSearch(job.problem(goal), MeterShare(meter, CHOSEN_SHARE), job.as_before)}
     found[goal].run()
     others = [one for one in GOALS if one != goal]
     for at, other in enumerate(others):
-        found[other] = Search(job.problem(other), Share(meter, 1 / (len(others) - at)))
+        found[other] = PlanSearch(job.problem(other), MeterShare(meter, 1 / (len(others) - at)))
         # What one search met may serve another.
         for search in list(found.values()):
             for _, made in search.by_sticks.values():
@@ -119,7 +129,7 @@ def _searched(job: "_Job", meter: Meter) -> dict[Goal, Search]:
     return found
 
 
-def _trade_offs(job: "_Job", found: dict[Goal, Search], chosen: Made) -> list[Made]:
+def _trade_offs(job: "_KindJob", found: dict[Goal, PlanSearch], chosen: Solution) -> list[Solution]:
     """From fewest couplings to fewest sticks: the chosen plan, and those that no other beats or equals in all."""
     met = [made for search in found.values() for _, made in search.by_sticks.values()]
     offers = [_Offer.of(job, made) for made in met]
@@ -140,13 +150,13 @@ def _trade_offs(job: "_Job", found: dict[Goal, Search], chosen: Made) -> list[Ma
 class _Offer:
     """A plan by what people weigh."""
 
-    made: Made
+    made: Solution
     sticks: int
     couplings: int
     cost: float
 
     @classmethod
-    def of(cls, job: "_Job", made: Made) -> "_Offer":
+    def of(cls, job: "_KindJob", made: Solution) -> "_Offer":
         sticks = sum(1 for key in made.loads() if key.is_new)
         return cls(made, sticks, made.couplings, job.cost(made))
 
@@ -154,11 +164,11 @@ class _Offer:
         return self.sticks <= other.sticks and self.couplings <= other.couplings and self.cost <= other.cost + A_TRIFLE
 
 
-class _Job:
+class _KindJob:
     """The runs of one kind as the search wants them, and its answers as they are told."""
 
     def __init__(
-        self, needed: Sequence[Needed], lying: Sequence[Lying], terms: Terms, before: Sequence[Before] = ()
+        self, needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms, before: Sequence[Before] = ()
     ) -> None:
         self.needed, self.terms, self.lying = needed, terms, lying
         self.parts = [part for run in self.needed for part in _parts(run, terms)]
@@ -169,7 +179,7 @@ class _Job:
                     self.held[held.source].append((run, held))
         self.before = before
         self.as_before = _as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
-        made = Made(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
+        made = Solution(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
         self._spots = frozenset(made.spots())
         self.bought = sum(1 for bar in self.lying if bar.bought)
         self.fixed_joints = sum(len(_inner_edges(run)) for run in self.needed)
@@ -178,7 +188,7 @@ class _Job:
         fetched = {bar.tag for bar in self.lying if not bar.bought and bar.tag in self.held}
         self.settled_cost = bought + terms.coupling * self.fixed_joints + terms.fetch * len(fetched)
 
-    def problem(self, goal: Goal) -> Problem:
+    def problem(self, goal: Goal) -> CutProblem:
         """The search's problem, with costs as the goal has them."""
         terms, sold = self.terms, self.terms.sold
         by_length = [A_STICK * one.length // USUAL_STICK for one in sold]
@@ -197,7 +207,7 @@ class _Job:
         stretches = tuple(part.stretch for part in self.parts)
         new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
         fetch = round(terms.fetch * self.unit) if goal == "least cost" else 0
-        return Problem(stretches, self._bars(waste, fetch), tuple(sticks), weights, new_only, self._spots)
+        return CutProblem(stretches, self._bars(waste, fetch), tuple(sticks), weights, new_only, self._spots)
 
     def _caps(self) -> list[int]:
         """What is left of each lying bar beside the pieces that are held to it."""
@@ -214,20 +224,20 @@ class _Job:
             for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
         )
 
-    def cost(self, made: Made) -> float:
+    def cost(self, made: Solution) -> float:
         """What a plan costs, in money or sticks."""
         return (score(self._by_cost, made).cost - self._by_cost.preferred(made)) / self.unit
 
-    def stayed(self, made: Made) -> int:
+    def stayed(self, made: Solution) -> int:
         """How many pieces are as they were before, those that are held among them."""
         held = sum(1 for run in self.needed for one in run.held if not one.done and one.source is not None)
         return held + sum(spot in self._spots for spot in made.spots()) if self.before else 0
 
     @cached_property
-    def _by_cost(self) -> Problem:
+    def _by_cost(self) -> CutProblem:
         return self.problem("least cost")
 
-    def plan(self, made: Made) -> CutPlan:
+    def plan(self, made: Solution) -> CutPlan:
         """A plan found, with held pieces, as sources and cuts."""
         pieces: dict[str, list[tuple[str, int, int, int]]] = defaultdict(list)
         for run in self.needed:
@@ -278,7 +288,7 @@ class _Job:
 
 
 def _as_before(
-    parts: Sequence[_Part], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
+    parts: Sequence[_FreePart], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
 ) -> dict[int, Pieces]:
     """The pieces of each part (by number) that can all be cut again just as in an earlier plan."""
     bars = {tag: BarKey(at) for at, tag in enumerate(tags)}
@@ -300,9 +310,9 @@ def _as_before(
     return found
 
 
-def _same_pieces(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
+def _same_pieces(part: _FreePart, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
     """A part's pieces as before; none where they do not make it any more."""
-    stretch, place, pieces = part.stretch, 0, list[Placed]()
+    stretch, place, pieces = part.stretch, 0, list[PieceOnBar]()
     mine = {one.start: one for one in before if one.run == part.run.key and one.bar in bars}
     while place < stretch.length:
         one = mine.get(_on_run(part, place, stretch.length)[0])
@@ -313,7 +323,7 @@ def _same_pieces(part: _Part, before: Sequence[Before], bars: Mapping[str, BarKe
             return ()
         if not stretch.allowed >> end & 1:
             return ()
-        pieces.append(Placed(place, end, stretch.needs(place, end), bars[one.bar]))
+        pieces.append(PieceOnBar(place, end, stretch.needs(place, end), bars[one.bar]))
         place = end
     return tuple(pieces)
 
@@ -324,7 +334,7 @@ def _inner_edges(run: Needed) -> list[int]:
     return sorted(place for place in places if 0 < place < run.length)
 
 
-def _parts(run: Needed, terms: Terms) -> list[_Part]:
+def _parts(run: Needed, terms: Terms) -> list[_FreePart]:
     """The stretches of a run between couplings that are fixed, without those that are held whole."""
     settled = {(held.start, held.end) for held in run.held}
     parts = []
@@ -334,10 +344,10 @@ def _parts(run: Needed, terms: Terms) -> list[_Part]:
             windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
             length = end - begin
             least = min(terms.least, length)
-            parts.append(_Part(run, begin, Stretch(length, windows, least, run.gap, terms.spare, bends)))
+            parts.append(_FreePart(run, begin, Stretch(length, windows, least, run.gap, terms.spare, bends)))
     for held in run.held:
         if held.source is None and not held.done:
-            parts.append(_Part(run, held.start, Stretch(held.cut, (), held.cut), held))
+            parts.append(_FreePart(run, held.start, Stretch(held.cut, (), held.cut), held))
     return parts
 
 
@@ -346,7 +356,7 @@ def _within(spans: Iterable[Span], begin: int, end: int) -> tuple[Span, ...]:
     return tuple((low, high) for low, high in cut if low < high or (low == high and 0 < low < end - begin))
 
 
-def _on_run(part: _Part, start: int, end: int) -> tuple[int, int]:
+def _on_run(part: _FreePart, start: int, end: int) -> tuple[int, int]:
     """A piece of a part from coupling to coupling on its run."""
     if part.pinned:
         return part.pinned.start, part.pinned.end

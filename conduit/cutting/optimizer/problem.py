@@ -90,7 +90,7 @@ class Spot(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Problem:
+class CutProblem:
     """Stretches to make, bars that lie there, and the new sticks that can be bought (each as often as wanted).
 
     `new_only`: the stretches (by number) that are to be cut from new sticks. `before`: pieces of an earlier plan.
@@ -103,13 +103,13 @@ class Problem:
     new_only: frozenset[int] = frozenset()
     before: frozenset[Spot] = frozenset()
 
-    def moved(self, made: "Made") -> int:
+    def moved(self, made: "Solution") -> int:
         """How many pieces are not as they were before; none where there is no plan before."""
         if not self.before:
             return 0
         return sum(spot not in self.before for spot in made.spots())
 
-    def preferred(self, made: "Made") -> int:
+    def preferred(self, made: "Solution") -> int:
         """What of a plan's cost is only preference: bars rather left, pieces rather not moved."""
         disliked = sum(self.bar(key).dislike for key in made.loads() if not key.is_new)
         return disliked + self.weights.moved * self.moved(made)
@@ -145,7 +145,7 @@ class Problem:
         return min((stretch.least for stretch in self.stretches), default=0)
 
 
-class Placed(NamedTuple):
+class PieceOnBar(NamedTuple):
     """A piece of a stretch, from coupling `start` to `end`, and how much is cut for it from which bar."""
 
     start: int
@@ -154,7 +154,7 @@ class Placed(NamedTuple):
     bar: BarKey
 
 
-Pieces = tuple[Placed, ...]
+Pieces = tuple[PieceOnBar, ...]
 
 
 def loads_of(stretches: Iterable[Pieces]) -> dict[BarKey, Load]:
@@ -167,7 +167,7 @@ def loads_of(stretches: Iterable[Pieces]) -> dict[BarKey, Load]:
 
 
 @dataclass(frozen=True)
-class Made:
+class Solution:
     """Every stretch with its pieces in order from its end A."""
 
     stretches: tuple[Pieces, ...]
@@ -199,7 +199,7 @@ class Score:
     waste: int
 
 
-def score(problem: Problem, made: Made) -> Score:
+def score(problem: CutProblem, made: Solution) -> Score:
     """What a plan takes: new sticks of each length, couplings, waste with kerf (sixteenths), and its cost."""
     weights, loads = problem.weights, made.loads()
     for index, bar in enumerate(problem.bars):
@@ -217,7 +217,7 @@ def score(problem: Problem, made: Made) -> Score:
     return Score(cost, tuple(sticks), made.couplings, waste)
 
 
-def renumbered(stretches: Sequence[Pieces]) -> Made:
+def renumbered(stretches: Sequence[Pieces]) -> Solution:
     """The same plan with its new sticks numbered from 0 for each length, in the order in which they are met."""
     serials: dict[BarKey, BarKey] = {}
     counts: dict[int, int] = defaultdict(int)
@@ -228,4 +228,4 @@ def renumbered(stretches: Sequence[Pieces]) -> Made:
             counts[bar.at] += 1
         return serials.get(bar, bar)
 
-    return Made(tuple(tuple(piece._replace(bar=key(piece.bar)) for piece in pieces) for pieces in stretches))
+    return Solution(tuple(tuple(piece._replace(bar=key(piece.bar)) for piece in pieces) for pieces in stretches))

@@ -15,9 +15,9 @@ from conduit.cutting.optimizer.coupling_shift import shifted
 from conduit.cutting.optimizer.filling import fill, first_fit
 from conduit.cutting.optimizer.large_neighbourhood import Remake, rooms_for
 from conduit.cutting.optimizer.long_bars import by_long_bars
-from conduit.cutting.optimizer.problem import BarKey, Made, Pieces, Problem, Score, renumbered, score
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, Pieces, Score, Solution, renumbered, score
 from conduit.cutting.optimizer.set_packing import closings, packed, pieces_of
-from conduit.cutting.optimizer.work_meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, Share
+from conduit.cutting.optimizer.work_meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, MeterShare
 
 SEED = 11
 FILLINGS, CHAINS = 12, 6
@@ -35,19 +35,19 @@ MORE_STICKS = 2
 
 
 @dataclass
-class Search:
+class PlanSearch:
     """A search under way: the best plan so far, and the best for each number of sticks.
 
     `before`: stretches that can stay as they were in an earlier plan.
     """
 
-    problem: Problem
+    problem: CutProblem
     meter: Meter
     before: Mapping[int, Pieces] = field(default_factory=dict)
     luck: Random = field(default_factory=lambda: Random(SEED))
-    best: Made | None = None
+    best: Solution | None = None
     reached: Score | None = None
-    by_sticks: dict[tuple[int, ...], tuple[Score, Made]] = field(default_factory=dict)
+    by_sticks: dict[tuple[int, ...], tuple[Score, Solution]] = field(default_factory=dict)
     first_after: float | None = None
     best_after: float | None = None
 
@@ -60,7 +60,7 @@ class Search:
         fewest = ((number, stretch.fewest(longest)) for number, stretch in enumerate(self.problem.stretches))
         self.several = {number for number, count in fewest if count is None or count > 2}
 
-    def offer(self, made: Made | None) -> bool:
+    def offer(self, made: Solution | None) -> bool:
         """Keep a plan if it is better than the best; say whether it was."""
         if made is None:
             return False
@@ -123,7 +123,7 @@ class Search:
         # Where the take-up is no larger than the kerf, one piece of a bar does what two of it do, and cheaper.
         wide = {number for number, stretch in enumerate(problem.stretches) if stretch.gap > problem.weights.kerf}
         for several in [wide] if self.several <= wide else [wide, wide | self.several]:
-            self._modelled(keys, most, several, Share(self.meter, WHOLE_SHARE))
+            self._modelled(keys, most, several, MeterShare(self.meter, WHOLE_SHARE))
             if self.done():
                 return
 
@@ -160,7 +160,7 @@ class Search:
                 better, now = better or after < before, made
             idle = 0 if better else idle + 1
 
-    def _least_used(self, made: Made) -> BarKey | None:
+    def _least_used(self, made: Solution) -> BarKey | None:
         """While there are more new sticks than must be: the one with least cut from it, to be emptied."""
         loads = {key: load for key, load in made.loads().items() if key.is_new}
         bought = sum(self.problem.bar(key).cap for key in loads)
@@ -168,7 +168,7 @@ class Search:
             return None
         return min(loads, key=lambda key: (loads[key].need, key))
 
-    def _pressed(self, made: Made, emptying: BarKey | None) -> int:
+    def _pressed(self, made: Solution, emptying: BarKey | None) -> int:
         """A plan's cost, with a stick that had better be emptied counted by what is cut from the least used one."""
         cost = score(self.problem, made).cost
         if emptying is None:
@@ -179,7 +179,7 @@ class Search:
             return cost
         return cost - self.problem.bar(least).cost + self.problem.emptying(least) * min(loads)
 
-    def _remade(self, made: Made, emptying: BarKey | None) -> Made | None:
+    def _remade(self, made: Solution, emptying: BarKey | None) -> Solution | None:
         numbers = self._freed(made, emptying)
         kept = made.loads(but=numbers)
         own = {piece.bar for number in numbers for piece in made.stretches[number]}
@@ -198,7 +198,7 @@ class Search:
         self.meter.spend(MOVED * len(numbers))
         return shifted(self.problem, new, numbers)
 
-    def _unused(self, made: Made) -> list[BarKey]:
+    def _unused(self, made: Solution) -> list[BarKey]:
         used = made.loads()
         return [
             BarKey(i)
@@ -206,7 +206,7 @@ class Search:
             if BarKey(i) not in used and bar.cap >= self.problem.least
         ]
 
-    def _freed(self, made: Made, emptying: BarKey | None) -> list[int]:
+    def _freed(self, made: Solution, emptying: BarKey | None) -> list[int]:
         """A stretch at random, those that share a bar with it, and others until there are enough.
 
         Mostly those come first that use the stick to be emptied.
@@ -227,7 +227,7 @@ class Search:
                     break
         return sorted(freed)
 
-    def _sharing(self, made: Made, freed: Sequence[int]) -> list[int]:
+    def _sharing(self, made: Solution, freed: Sequence[int]) -> list[int]:
         bars = {piece.bar for number in freed for piece in made.stretches[number]}
         return [
             number

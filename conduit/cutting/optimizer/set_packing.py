@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
-from conduit.cutting.optimizer.problem import BarKey, Pieces, Placed, Problem
+from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces
 from conduit.cutting.optimizer.solver import FOUND, solver_for
 from conduit.cutting.optimizer.stretch import Stretch
 from conduit.cutting.optimizer.work_meter import ASKED, PACKED, Meter
@@ -45,7 +45,7 @@ class Subsets:
             yield tuple(int(one) for one in self.bars[at]), int(self.sums[at])
 
 
-def subsets_of(problem: Problem, size: int) -> Subsets:
+def subsets_of(problem: CutProblem, size: int) -> Subsets:
     """All sets of so many scraps that are worth trying; of very many scraps a spread of lengths."""
     usable = [i for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
     most = {1: len(usable), 2: IN_PAIRS}.get(size, IN_THREES)
@@ -58,13 +58,13 @@ def subsets_of(problem: Problem, size: int) -> Subsets:
     return Subsets(sets[order], sums[order])
 
 
-def _stick_counts(problem: Problem, stretch: Stretch) -> Iterator[tuple[int, ...]]:
+def _stick_counts(problem: CutProblem, stretch: Stretch) -> Iterator[tuple[int, ...]]:
     """How many whole sticks of each length might go into a stretch."""
     most = [stretch.length // stick.cap + 1 for stick in problem.sticks]
     yield from product(*(range(min(count, 12) + 1) for count in most))
 
 
-def closings(problem: Problem, slack: int, most: int, numbers: Iterable[int]) -> list[Closing]:
+def closings(problem: CutProblem, slack: int, most: int, numbers: Iterable[int]) -> list[Closing]:
     """Near-exact closings of some stretches: at most `slack` left in all, at most `most` for each size and count."""
     sets = [subsets_of(problem, size) for size in (1, 2, 3)]
     found: list[Closing] = []
@@ -83,7 +83,7 @@ def closings(problem: Problem, slack: int, most: int, numbers: Iterable[int]) ->
     return found
 
 
-def pieces_of(problem: Problem, closing: Closing, serial: int = 0) -> Pieces | None:
+def pieces_of(problem: CutProblem, closing: Closing, serial: int = 0) -> Pieces | None:
     """How a closing is cut; None where couplings would fall where they may not. New sticks count from `serial`."""
     stretch = problem.stretches[closing.number]
     keys = [BarKey(bar) for bar in closing.bars]
@@ -93,10 +93,10 @@ def pieces_of(problem: Problem, closing: Closing, serial: int = 0) -> Pieces | N
     joints = stretch.made_of([problem.bar(key).cap for key in keys])
     if joints is None:
         return None
-    return tuple(Placed(one.start, one.end, stretch.needs(one.start, one.end), keys[one.index]) for one in joints)
+    return tuple(PieceOnBar(one.start, one.end, stretch.needs(one.start, one.end), keys[one.index]) for one in joints)
 
 
-def packed(problem: Problem, found: Sequence[Closing], slack: int, work: float, meter: Meter) -> dict[int, Pieces]:
+def packed(problem: CutProblem, found: Sequence[Closing], slack: int, work: float, meter: Meter) -> dict[int, Pieces]:
     """As many closings as go together with at most `slack` lost in all, as pieces of their stretches.
 
     Set packing, with so much `work` of the meter at most.

@@ -2,14 +2,14 @@
 
 from collections.abc import Sequence
 
-from conduit.cutting.model import Lying, Needed
+from conduit.cutting.model import Needed, ScrapBar
 
 MOST = 400
 # The longest scraps are kept until they hold so many times what is needed.
 ENOUGH = 1.5
 
 
-def shortlist(needed: Sequence[Needed], lying: Sequence[Lying]) -> list[Lying]:
+def shortlist(needed: Sequence[Needed], lying: Sequence[ScrapBar]) -> list[ScrapBar]:
     """The scraps to look at, oldest first as they were given; with no more than `MOST` of them, all.
 
     Kept are bars that are bought or held, the longest (they take the fewest couplings) until there is enough pipe,
@@ -26,7 +26,7 @@ def shortlist(needed: Sequence[Needed], lying: Sequence[Lying]) -> list[Lying]:
         there += rest[longest].length
         longest += 1
     kept |= {bar.tag for bar in rest[:longest]}
-    lengths: dict[int, Lying] = {}
+    lengths: dict[int, ScrapBar] = {}
     for bar in rest[longest:]:
         lengths.setdefault(bar.length, bar)
     spread = list(lengths.values())

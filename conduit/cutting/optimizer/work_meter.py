@@ -42,7 +42,7 @@ class Meter:
         self.work -= work
 
 
-class Share(Meter):
+class MeterShare(Meter):
     """A part of a meter: what is spent of it is spent of the whole."""
 
     def __init__(self, whole: Meter, part: float) -> None:

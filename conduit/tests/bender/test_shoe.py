@@ -81,7 +81,7 @@ class Shoes(TestCase):
         with self.assertRaisesRegex(NoSuchShoe, "takes EMT 3/4, IMC 1/2, rigid 1/2, not EMT 1"):
             must_bend(["EMT 3/4"], "EMT", "1")
         shoe = {"deduct": 6, "gain": 3.25, "bends": ["EMT 1/2"]}
-        self.assertEqual(make_plan(document([ninety(20, "up")], shoe=shoe)).problems[0].place, "shoe.gain")
+        self.assertEqual(make_plan(document([ninety(20, "up")], shoe=shoe)).findings[0].place, "shoe.gain")
 
     def test_other_pipe_in_the_same_shoe(self):
         own = typical_shoe("EMT", "1")

@@ -6,8 +6,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
-from conduit.bending import Bencher, Made
-from conduit.bending.correction import Aim, AsBent, Piece, _Search, correct
+from conduit.bending import Bencher, BendAsMade
+from conduit.bending.correction import AsBent, correct
+from conduit.bending.least_change import CorrectionSearch
+from conduit.bending.piece_to_correct import Aim, PieceToCorrect
 from conduit.document import read_document
 from conduit.geometry import Vec
 from conduit.plan import Prover
@@ -25,7 +27,7 @@ def after(raw, *readings, material="EMT", spare=0.0, left=frozenset()):
     planned = Prover(read_document(raw), layout, shoe).exact_settings
     start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
     aim = Aim(path.end_point, path.bends[-1].heading_after)
-    piece = Piece(shoe, start, path.length, aim, material, spare)
+    piece = PieceToCorrect(shoe, start, path.length, aim, material, spare)
     found = correct(planned, [AsBent(*one) for one in readings], piece, left)
     # What comes of it is worked out anew: end A cut back, the pipe held where its new end seats.
     held = Pose(path.origin.along(path.heading, -found.cuts.a), path.heading, start.inward)
@@ -121,7 +123,7 @@ class Sweeps(TestCase):
         raw = document([{"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 9}], 40)
         bencher = Bencher(raw)
         as_planned = [bend.use.at.inches for bend in bencher.sheet(1).bends]
-        sheet = bencher.sheet(1, made=[Made(bend=number, angle=11.2, left=True) for number in (1, 2, 3)])
+        sheet = bencher.sheet(1, made=[BendAsMade(bend=number, angle=11.2, left=True) for number in (1, 2, 3)])
         self.assertEqual(sheet.correction.advice, "replan")
         self.assertLess(sheet.correction.after.inches, 1 / 8)
         left = sheet.bends[3:]
@@ -149,10 +151,12 @@ class Slopes(TestCase):
             )
             for number in range(count)
         ]
-        piece = Piece(shoe, Pose(Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 0, 1)), 150, Aim(Vec(50, 20, 3), Vec(0, 1, 0)))
+        piece = PieceToCorrect(
+            shoe, Pose(Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 0, 1)), 150, Aim(Vec(50, 20, 3), Vec(0, 1, 0))
+        )
         groups = data.draw(st.lists(st.integers(0, 2), min_size=count, max_size=count))
         alike = [[i for i, group in enumerate(groups) if group == one] for one in sorted({*groups})]
-        search = _Search(
+        search = CorrectionSearch(
             planned, alike[: data.draw(st.integers(0, 3))], data.draw(st.sampled_from([("A", "B"), ("B",), ()])), piece
         )
         by = np.array([data.draw(st.floats(-0.2, 0.2)) for _ in range(search.size)])

@@ -6,8 +6,8 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.bender import Dial, LoggedBend, Shoe, learn, typical_shoe
-from conduit.bending import Arranged, Bencher, Made, NoSuchStick
-from conduit.bending.schema import Turn
+from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick
+from conduit.bending.schema import ArrangedTurn
 from conduit.tests.support import document, ninety, offset, runs, worked_case
 from conduit.units import format_length
 
@@ -17,11 +17,11 @@ SHOE = typical_shoe("EMT", "3/4")
 
 
 def sheet_of(raw, *made, piece=1, **arranged):
-    return Bencher(raw).sheet(piece, Arranged(**arranged), [Made(**one) for one in made])
+    return Bencher(raw).sheet(piece, Arranged(**arranged), [BendAsMade(**one) for one in made])
 
 
 def along(*numbers):
-    return {"order": [Turn(bend=number, hook="A") for number in numbers]}
+    return {"order": [ArrangedTurn(bend=number, hook="A") for number in numbers]}
 
 
 def bend_of(sheet, number):
@@ -97,7 +97,9 @@ class Arranging(TestCase):
 
     def test_an_order_of_ones_own_is_followed_and_what_it_breaks_is_told(self):
         raw, _ = worked_case("three_bend_saddle")
-        sheet = sheet_of(raw, order=[Turn(bend=1, hook="B"), Turn(bend=2, hook="A"), Turn(bend=3, hook="A")])
+        sheet = sheet_of(
+            raw, order=[ArrangedTurn(bend=1, hook="B"), ArrangedTurn(bend=2, hook="A"), ArrangedTurn(bend=3, hook="A")]
+        )
         self.assertFalse(sheet.proposed)
         self.assertEqual([bend.number for bend in sheet.bends], [1, 2, 3])
         self.assertIn("the centre first", " ".join(sheet.bends[0].against))
@@ -170,7 +172,7 @@ class AsBent(TestCase):
         assume(bencher.plan.makeable)
         for piece in bencher.plan.pieces:
             made = [
-                Made(bend=bend.number, angle=bend.angle, tape=bend.tape and bend.tape.wanted.inches)
+                BendAsMade(bend=bend.number, angle=bend.angle, tape=bend.tape and bend.tape.wanted.inches)
                 for bend in bencher.sheet(piece.number).bends
             ]
             sheet = bencher.sheet(piece.number, made=made)

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass, replace
 from functools import cache
 
-from conduit.cutting import Kind, Lying, Needed, Terms
+from conduit.cutting import Kind, Needed, ScrapBar, Terms
 from conduit.cutting.model import Sold
 
 EMT = Kind("EMT", "3/4")
@@ -91,7 +91,7 @@ def tiny_job(luck):
         begins = [luck.randint(1, length - 1) for _ in range(luck.randint(0, 3))]
         windows = tuple(sorted((at, min(length - 1, at + luck.choice([0, 0, 1, 2]))) for at in begins))
         runs.append(Needed(f"r{key}", EMT, length, (), windows, gap=luck.choice([0, 0, 1, 3])))
-    rack = [Lying(f"S{n}", EMT, luck.randint(4, 30)) for n in range(luck.choice([0, 1, 1, 2, 2, 3]))]
+    rack = [ScrapBar(f"S{n}", EMT, luck.randint(4, 30)) for n in range(luck.choice([0, 1, 1, 2, 2, 3]))]
     sold = [Sold(luck.choice([12, 16, 20]), luck.choice([None, 9.0]))]
     if luck.random() < 0.5:
         sold.append(Sold(luck.choice([24, 30]), sold[0].price and luck.choice([12.0, 18.0, 30.0])))

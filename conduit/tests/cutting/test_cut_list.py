@@ -3,7 +3,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.cutting import CutTerms, Kind, OnRack, PlannedRun, digests, make_cut_list, order_list, read_rack_list
+from conduit.cutting import CutTerms, Kind, PlannedRun, ScrapOnRack, bring_list, digests, make_cut_list, read_scrap_list
 from conduit.plan import make_plan
 from conduit.tests.support import Steps, document, ninety
 
@@ -22,7 +22,7 @@ def jobs(draw):
         stub(str(i), draw(st.sampled_from(SIZES)), draw(lengths), draw(lengths)) for i in range(draw(st.integers(0, 5)))
     ]
     rack = [
-        OnRack(f"S{i}", Kind("EMT", draw(st.sampled_from(SIZES))), draw(lengths), draw(st.sampled_from("ab")))
+        ScrapOnRack(f"S{i}", Kind("EMT", draw(st.sampled_from(SIZES))), draw(lengths), draw(st.sampled_from("ab")))
         for i in range(draw(st.integers(0, 6)))
     ]
     return runs, rack
@@ -57,14 +57,14 @@ class CutLists(TestCase):
 
     def test_the_couplings_of_the_list_make_the_runs_own_pieces(self):
         run = stub("1", "3/4", 100, 150)
-        choice = chosen(listed([run], [OnRack("S1", Kind("EMT", "3/4"), 41.375)]))[0]
+        choice = chosen(listed([run], [ScrapOnRack("S1", Kind("EMT", "3/4"), 41.375)]))[0]
         at = choice.places[0].at
         pieces = make_plan({**document([ninety(100, "up")], 150, "3/4"), "couplings": at}).pieces
         cuts = {cut.piece: cut.length.reads for source in choice.sources for cut in source.cuts}
         self.assertEqual({piece.number: piece.length.reads for piece in pieces}, cuts)
 
     def test_a_scrap_that_is_far_away_or_not_trusted_is_taken_where_it_still_pays(self):
-        run, rack = stub("1", "3/4", 20, 30), [OnRack("S1", Kind("EMT", "3/4"), 50.0)]
+        run, rack = stub("1", "3/4", 20, 30), [ScrapOnRack("S1", Kind("EMT", "3/4"), 50.0)]
         length = run.plan.developed_length.inches
         for terms, tags in (
             (CutTerms(), ["S1"]),
@@ -86,7 +86,7 @@ class CutLists(TestCase):
         lengths = {cut.piece: cut.length.reads for cut in cuts}
         self.assertEqual(lengths, {piece.number: piece.length.reads for piece in run.plan.pieces})
         self.assertEqual({(cut.end_a, cut.end_b) for cut in cuts}, {("start box", "J1"), ("J1", "end box")})
-        lines = order_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {run.kind: 0})
+        lines = bring_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {run.kind: 0})
         found = {line.what: line.count for line in lines if line.what != "box"}
         self.assertEqual((found["connector"], sum(line.what == "box" for line in lines)), (4, 3))
         self.assertNotIn("coupling", found)
@@ -97,7 +97,7 @@ class CutLists(TestCase):
         self.assertEqual(found.kinds, [])
 
     def test_what_is_tried(self):
-        run, rack = stub("1", "3/4", 40, 30), [OnRack("S1", Kind("EMT", "3/4"), 80.0)]
+        run, rack = stub("1", "3/4", 40, 30), [ScrapOnRack("S1", Kind("EMT", "3/4"), 80.0)]
         self.assertEqual(chosen(listed([run], rack))[0].sticks, 0)
         for tried in ({"use_scrap": False}, {"excluded": ["S1"]}):
             self.assertEqual(chosen(listed([run], rack, CutTerms(**tried)))[0].sticks, 1)
@@ -133,7 +133,7 @@ class CutLists(TestCase):
     def test_only_what_changed_is_planned_anew(self):
         runs = [stub("1", "3/4", 40, 30), stub("2", "1", 40, 30)]
         first = listed(runs)
-        more = [OnRack("S1", Kind("EMT", "1"), 80.0)]
+        more = [ScrapOnRack("S1", Kind("EMT", "1"), 80.0)]
         again = listed(runs, more, known=first.kinds)
         self.assertIs(again.kinds[0], first.kinds[0])
         self.assertEqual(chosen(again)[1].sticks, 0)
@@ -145,7 +145,7 @@ class CutLists(TestCase):
 class Lists(TestCase):
     def test_a_rack_as_people_write_it(self):
         text = "3/4 EMT 41 3/8 x2 at bay 2\n# older\n1-1/4 rigid 5' 2\"\n1, 30 1/2\n"
-        lines = list(read_rack_list(text).lines.values())
+        lines = list(read_scrap_list(text).lines.values())
         self.assertEqual([(one.trade_size, one.material, one.length) for one in lines[:1]], [("3/4", "EMT", 41.375)])
         self.assertEqual((lines[0].count, lines[0].place), (2, "bay 2"))
         self.assertEqual((lines[1].material, lines[1].length), ("rigid", 62.0))
@@ -153,21 +153,21 @@ class Lists(TestCase):
 
     def test_a_rack_as_csv(self):
         text = "Trade size,material,length,place,end a\n3/4,EMT,41 3/8,bay 1,factory\n1,IMC,20,,\n"
-        found = read_rack_list(text)
+        found = read_scrap_list(text)
         self.assertEqual(
             [(n, one.length, one.end_a) for n, one in found.lines.items()], [(2, 41.375, "factory"), (3, 20.0, "cut")]
         )
 
     def test_each_line_that_cannot_be_read_is_told(self):
         text = "3/4 EMT 41 3/8\n7/8 EMT 20\n3/4 EMT -5\n3/4 PVC 20\nhello\n3/4 EMT 20 x900"
-        self.assertEqual([fault.line for fault in read_rack_list(text).faults], [2, 3, 4, 5, 6])
+        self.assertEqual([fault.line for fault in read_scrap_list(text).faults], [2, 3, 4, 5, 6])
 
     def test_what_to_bring(self):
         heavy = {**document([ninety(30, "up")], 40, "1/2"), "material": "IMC"}
         runs = [stub("1", "3/4", 100, 100), PlannedRun("2", "IMC", make_plan(heavy))]
         box = {"start": {"name": "KP"}, "end": {"open": True}}
         imc = runs[1].kind
-        lines = order_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {imc: 3, runs[0].kind: 1})
+        lines = bring_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {imc: 3, runs[0].kind: 1})
         found = {(line.what, line.material): (line.count, line.note) for line in lines}
         self.assertEqual(found["coupling", "IMC"], (1, "2 more come on the new sticks"))
         self.assertEqual(found["connector", "EMT"][0], 1)

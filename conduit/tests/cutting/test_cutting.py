@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from cli.bench_cutting import first_fit, seeded_job
-from conduit.cutting import Held, Kind, Lying, Needed, Terms
+from conduit.cutting import Held, Kind, Needed, ScrapBar, Terms
 from conduit.cutting.model import Before, Cut, CutPlan, Sold, Source
 from conduit.cutting.optimizer import Meter, plan_kind
 from conduit.cutting.optimizer.stretch import Stretch
@@ -133,7 +133,9 @@ def jobs(draw, fewest=1, most=4):
         edges = [0, *(edge for a, b in bends for edge in (a - 64, b + 64)), length]
         windows = tuple((a, b) for a, b in zip(edges[::2], edges[1::2], strict=True) if a < b)
         runs.append(Needed(f"r{key}", EMT, length, tuple(bends), windows, gap=draw(st.sampled_from([0, 0, 2]))))
-    rack = [Lying(f"S{i}", EMT, draw(st.integers(130, 1700))) for i in range(draw(st.integers(fewest - 1, most + 1)))]
+    rack = [
+        ScrapBar(f"S{i}", EMT, draw(st.integers(130, 1700))) for i in range(draw(st.integers(fewest - 1, most + 1)))
+    ]
     return runs, rack
 
 
@@ -196,13 +198,13 @@ class JointPlans(TestCase):
 
     def test_when_all_is_held_nothing_is_left_to_plan(self):
         run = Needed("r", EMT, 1000, (), (), held=(Held(0, 1000, "S1", 1000),))
-        found = self.plan([run], [Lying("S1", EMT, 1100), Lying("S2", EMT, 1000)])
+        found = self.plan([run], [ScrapBar("S1", EMT, 1100), ScrapBar("S2", EMT, 1000)])
         self.assertEqual([(plan.sticks, plan.waste) for plan in found.plans], [(0, 100)])
 
     def test_couplings_move_so_that_scrap_fits(self):
         # 200 in with scrap of 41 3/8 and 38 5/8: with one stick it closes exactly, to the sixteenth.
         run = Needed("r", EMT, 200 * 16, (), ((0, 200 * 16),))
-        rack = [Lying("S1", EMT, 662), Lying("S2", EMT, 618)]
+        rack = [ScrapBar("S1", EMT, 662), ScrapBar("S2", EMT, 618)]
         found = self.plan([run], rack, Terms(goal="fewest sticks"))
         best = found.plans[found.chosen]
         self.assertEqual((best.sticks, found.at_least, best.joints, best.waste), (1, 1, 2, 0))
@@ -217,26 +219,26 @@ class JointPlans(TestCase):
         bends = ((10 * 16, 135 * 16),)
         run = Needed("r", EMT, 145 * 16, bends, ((0, 6 * 16), (139 * 16, 145 * 16)))
         self.assertEqual(self.plan([run], []).impossible, ("r",))
-        found = self.plan([run], [Lying("S1", EMT, 150 * 16)])
+        found = self.plan([run], [ScrapBar("S1", EMT, 150 * 16)])
         self.assertEqual((found.impossible, found.plans[0].sticks), ((), 0))
 
     def test_narrow_windows_and_one_long_scrap_among_others(self):
         # Only 1,111 from S2, then a stick to the last window, then any piece.
         run = Needed("r", EMT, 1952, (), ((1111, 1111), (1774, 1790)))
-        rack = [Lying(f"S{i}", EMT, length) for i, length in enumerate((528, 1621, 407))]
+        rack = [ScrapBar(f"S{i}", EMT, length) for i, length in enumerate((528, 1621, 407))]
         found = self.plan([run], rack, Terms(sold=(Sold(800),)))
         self.assertEqual((found.impossible, found.plans[0].joints), ((), 2))
 
     def test_when_scraps_close_every_run_nothing_is_left_to_chain(self):
         runs = [Needed(f"r{i}", EMT, 1000 + i, (), ((0, 1000 + i),)) for i in range(6)]
-        rack = [Lying(f"S{i}", EMT, 1000 + i) for i in range(6)]
+        rack = [ScrapBar(f"S{i}", EMT, 1000 + i) for i in range(6)]
         for goal in GOALS:
             plan = self.plan(runs, rack, Terms(goal=goal)).plans[0]
             self.assertEqual((plan.sticks, plan.joints, plan.waste), (0, 0, 0))
 
     def test_one_long_bar_serves_two_runs_that_no_stick_makes(self):
         runs = [Needed(key, EMT, 130 * 16, (), ()) for key in ("a", "b", "c")]
-        found = self.plan(runs, [Lying("S1", EMT, 300 * 16)])
+        found = self.plan(runs, [ScrapBar("S1", EMT, 300 * 16)])
         self.assertEqual((found.impossible, found.crowded_out), (("c",), ("c",)))
         self.assertEqual([len(source.cuts) for source in found.plans[0].sources], [2])
 
@@ -248,15 +250,15 @@ class JointPlans(TestCase):
     def test_pieces_pinned_to_a_new_stick_share_one(self):
         held = [Held(0, 620, None, 620), Held(620, 1240, None, 620)]
         run = Needed("r", EMT, 1240, (), ((0, 1240),), held=tuple(held))
-        best = self.plan([run], [Lying("S1", EMT, 1300)]).plans[0]
+        best = self.plan([run], [ScrapBar("S1", EMT, 1300)]).plans[0]
         self.assertEqual([(source.tag, len(source.cuts)) for source in best.sources], [(None, 2)])
-        bought = self.plan([run], [Lying("St1", EMT, 1920, bought=True)]).plans[0]
+        bought = self.plan([run], [ScrapBar("St1", EMT, 1920, bought=True)]).plans[0]
         self.assertEqual([source.tag for source in bought.sources], ["St1"], "a bought one is as good")
 
     def test_a_bound_of_the_cost_with_two_lengths_sold(self):
         runs = [Needed(key, EMT, 1600, (), ((0, 1600),)) for key in ("a", "b")]
         sold = (Sold(1920, 9.0), Sold(3840, 18.0))
-        found = self.plan(runs, [Lying("S1", EMT, 1600)], Terms(sold=sold, coupling=2.25))
+        found = self.plan(runs, [ScrapBar("S1", EMT, 1600)], Terms(sold=sold, coupling=2.25))
         self.assertAlmostEqual(found.plans[found.chosen].cost, 9 + 9 / 1920)
         self.assertLessEqual(found.cost_at_least, found.plans[found.chosen].cost)
 
@@ -298,7 +300,7 @@ class JointPlans(TestCase):
 
     def test_a_rack_of_five_thousand(self):
         runs = [Needed(f"r{i}", EMT, 300 * 16, (), ((0, 300 * 16),)) for i in range(20)]
-        rack = [Lying(f"S{i}", EMT, 200 + i % 1700) for i in range(5000)]
+        rack = [ScrapBar(f"S{i}", EMT, 200 + i % 1700) for i in range(5000)]
         held = Needed("held", EMT, 3200, (), ((0, 3200),), held=(Held(0, 220, "S20", 220),))
         found = self.plan([*runs, held], rack, Terms(goal="fewest sticks"))
         best = found.plans[found.chosen]
@@ -336,7 +338,7 @@ class Verifier(TestCase):
     """The verifier must see each way of being wrong."""
 
     RUN = Needed("r", EMT, 1600, ((700, 800),), ((0, 636), (864, 1600)))
-    RACK = (Lying("S1", EMT, 700),)
+    RACK = (ScrapBar("S1", EMT, 700),)
 
     def plan(self, cuts, tag=None, length=1920, couplings=(), joints=None, counted=None):
         sources = (Source(EMT, length, tag, tuple(Cut(*cut) for cut in cuts)),)

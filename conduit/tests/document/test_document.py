@@ -37,11 +37,11 @@ class ReadingDocuments(TestCase):
     def test_each_fault_is_told_once_at_its_place_in_plain_words(self):
         for change, place, words in FAULTS:
             with self.subTest(place + " " + words):
-                problems = read_document({**document([]), **change}).problems
-                self.assertEqual([problem.place for problem in problems], [place])
-                self.assertIn(words, problems[0].says)
-                self.assertNotIn("_", problems[0].says.split("“")[0])
-                self.assertEqual((problems[0].code, problems[0].severity), ("unreadable", "stop"))
+                findings = read_document({**document([]), **change}).findings
+                self.assertEqual([finding.place for finding in findings], [place])
+                self.assertIn(words, findings[0].says)
+                self.assertNotIn("_", findings[0].says.split("“")[0])
+                self.assertEqual((findings[0].code, findings[0].severity), ("unreadable", "stop"))
 
     def test_one_fault_spoils_nothing_else(self):
         for change, place, _ in FAULTS:
@@ -55,7 +55,7 @@ class ReadingDocuments(TestCase):
 
     @given(runs())
     def test_what_the_model_takes_reads_without_a_fault(self, raw):
-        self.assertEqual(read_document(raw).problems, ())
+        self.assertEqual(read_document(raw).findings, ())
         model = RunDocument.model_validate(raw)
         again = RunDocument.model_validate_json(model.model_dump_json())
         self.assertEqual(model, again)

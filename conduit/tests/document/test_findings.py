@@ -66,7 +66,7 @@ class EveryKindOfFault(TestCase):
         for step, change, code, field in FAULTS:
             with self.subTest(f"{step['kind']} {change}"):
                 plan = make_plan(document([ninety(50, "right"), {**step, **change}], 120, heading="up"))
-                found = [problem for problem in plan.problems if problem.severity == "stop"]
+                found = [finding for finding in plan.findings if finding.severity == "stop"]
                 self.assertEqual([(p.code, p.place) for p in found], [(code, f"steps.1.{field}")])
                 self.assertTrue(found[0].says.startswith(step_name(1, step)), found[0].says)
                 self.assertTrue(found[0].remedy or code == "unreadable")
@@ -75,11 +75,11 @@ class EveryKindOfFault(TestCase):
 
     def test_an_end_box_offset_needs_the_end(self):
         raw = {**document([{**BOX, "end": "end"}]), "end": {"open": True}}
-        self.assertEqual(make_plan(raw).problems[0].code, "no_end")
+        self.assertEqual(make_plan(raw).findings[0].code, "no_end")
 
     def test_an_obstacle_lower_than_the_straps_needs_nothing(self):
         low = {**SADDLE3, "rise": None, "over": {"height": "1/4", "clear": "1/4"}}
-        self.assertEqual(make_plan(document([low], 90, stand_off="3/4")).problems[0].code, "no_rise")
+        self.assertEqual(make_plan(document([low], 90, stand_off="3/4")).findings[0].code, "no_rise")
 
 
 FIELDS = {model.model_fields["kind"].annotation.__args__[0]: model.model_fields for model in get_args(AnyStep)}
@@ -95,7 +95,7 @@ class Robustness(TestCase):
         field = data.draw(st.sampled_from(sorted(FIELDS[step["kind"]])))
         value = data.draw(anything | st.floats(-1e9, 1e9))
         plan = make_plan(document([{**step, field: value}], 120))
-        self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.problems))
+        self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.findings))
         for pipe in plan.simulated:
             if pipe.marks == "exact":
                 self.assertLess(pipe.miss, 1e-9)
@@ -113,14 +113,14 @@ class Robustness(TestCase):
         plan = bencher.plan
         for piece in plan.pieces:
             self.assertEqual(len(bencher.sheet(piece.number).bends), len(piece.bends))
-        self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.problems))
+        self.assertEqual(plan.makeable, not any(p.severity == "stop" for p in plan.findings))
 
     @settings(max_examples=100)
     @given(st.lists(st.sampled_from(GOOD), max_size=5), st.floats(0, 200), st.sampled_from(["up", "right", "in"]))
     def test_any_steps_in_any_order_are_planned_or_told(self, steps, end, heading):
         plan = make_plan(document(list(steps), end, heading=heading))
         if not plan.makeable:
-            self.assertTrue(any(problem.severity == "stop" for problem in plan.problems))
+            self.assertTrue(any(finding.severity == "stop" for finding in plan.findings))
         for bend in plan.bends:
             self.assertGreaterEqual(bend.straight_before.inches, -1e-6)
 

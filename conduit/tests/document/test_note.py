@@ -80,7 +80,7 @@ class Notes(TestCase):
         )
         self.assertTrue(all("like" in e.says for e in note.errors))
         self.assertEqual(note.document["end"], {"at": "9"})
-        place = next(p.place for p in make_plan({**note.document, "trade_size": "3/4"}).problems if "divided" in p.says)
+        place = next(p.place for p in make_plan({**note.document, "trade_size": "3/4"}).findings if "divided" in p.says)
         self.assertEqual(note.line_of(place), 5)
 
 
@@ -151,7 +151,7 @@ class Robustness(TestCase):
             self.assertTrue(1 <= error.line <= len(text.splitlines()))
             self.assertTrue(error.words)
         plan = make_plan(note.document)
-        self.assertEqual(plan.makeable, not any(problem.severity == "stop" for problem in plan.problems))
+        self.assertEqual(plan.makeable, not any(finding.severity == "stop" for finding in plan.findings))
 
     @settings(max_examples=200)
     @given(st.text(max_size=200))

@@ -6,7 +6,7 @@ from conduit.bender import typical_shoe
 from conduit.document import read_document
 from conduit.geometry import DIRECTIONS
 from conduit.layout import lay_out
-from conduit.layout.parallel_pipes import RackPlan, RackProblem, least_distance, rack_of
+from conduit.layout.parallel_pipes import RackPlan, RackRefused, least_distance, rack_of
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset
 
@@ -22,7 +22,7 @@ def bent(lead, plan):
     for pipe in pipes:
         shoe = typical_shoe("EMT", pipe.reading.head.trade_size)
         layout = lay_out(pipe.reading, shoe, DEFAULT_RULES)
-        assert layout.complete, (pipe.number, layout.problems)
+        assert layout.complete, (pipe.number, layout.findings)
         laid.append((pipe, layout, shoe))
     return laid
 
@@ -105,5 +105,5 @@ class Racks(TestCase):
             (document([ninety(30, "up")], 60), RackPlan("right", ("3/4",), 1), "across the first heading"),
             (document([ninety(30, "up")], 60), RackPlan("out", ("3/4",), 1, frozenset({0})), "toward the rack's side"),
         ):
-            with self.subTest(why), self.assertRaisesRegex(RackProblem, why):
+            with self.subTest(why), self.assertRaisesRegex(RackRefused, why):
                 bent(lead, plan)

@@ -99,7 +99,7 @@ class EveryStep(TestCase):
         last = end.bends[-1].end.inches
         self.assertAlmostEqual(end.developed_length.inches - last, 2, 9)
         none = make_plan(document([{**step, "stand_off": "3/8"}, ninety(40, "up")], 30))
-        self.assertEqual([p.code for p in none.problems], ["box_offset_not_needed"])
+        self.assertEqual([p.code for p in none.findings], ["box_offset_not_needed"])
         self.assertEqual(len(none.bends), 1)
 
     def test_a_kick_after_the_90_and_one_in_the_stubs_plane(self):
@@ -111,8 +111,8 @@ class EveryStep(TestCase):
         self.assertAlmostEqual(sum(bend.angle for bend in inside.bends), 90, 6)
         angle = make_plan(document([{**kick, "kick_back": None, "kick_angle": 20}], 40))
         self.assertAlmostEqual(angle.bends[0].angle, 20, 9)
-        self.assertEqual(make_plan(document([{**kick, "kick_angle": 20}], 40)).problems[0].code, "no_kick")
-        self.assertEqual(make_plan(document([{**kick, "kick_back": 5}], 40)).problems[0].place, "steps.0.kick_back")
+        self.assertEqual(make_plan(document([{**kick, "kick_angle": 20}], 40)).findings[0].code, "no_kick")
+        self.assertEqual(make_plan(document([{**kick, "kick_back": 5}], 40)).findings[0].place, "steps.0.kick_back")
 
     def test_a_sweep_has_its_radius_and_the_other_school_a_larger_one(self):
         sweep = {"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 30}
@@ -120,10 +120,10 @@ class EveryStep(TestCase):
         self.assertEqual(len(exact.bends), 30)
         self.assertAlmostEqual(exact.developed_length.inches, 120 - 0.922 - 24 * (2 - math.pi / 2), delta=0.1)
         ends = make_plan(document([{**sweep, "spacing": "ends"}], 60))
-        self.assertEqual([p.code for p in ends.problems if p.severity == "note"], ["larger_radius"])
+        self.assertEqual([p.code for p in ends.findings if p.severity == "note"], ["larger_radius"])
         gaps = [b.start.inches - a.start.inches for a, b in zip(ends.bends, ends.bends[1:], strict=False)]
         self.assertTrue(all(abs(gap - 24 * math.pi / 2 / 29) < 1e-9 for gap in gaps))
-        self.assertEqual(make_plan(document([{**sweep, "radius": 3}], 60)).problems[0].code, "radius_too_small")
+        self.assertEqual(make_plan(document([{**sweep, "radius": 3}], 60)).findings[0].code, "radius_too_small")
 
     def test_a_bend_of_any_angle_and_back_again(self):
         plan = make_plan(document([ninety(30, "up", angle=45), ninety(20, "right", angle=45)], 30))
@@ -139,9 +139,9 @@ class EveryStep(TestCase):
         beyond_bend = plan.couplings[1].at.inches - plan.bends[0].end.inches
         self.assertAlmostEqual(beyond_bend, 30 - (plan.shoe.radius + 0.461), 9)
         inside = make_plan(document([ninety(60, "up"), {"kind": "coupling", "at": 3}], 70))
-        self.assertIn("marker_in_bend", {p.code for p in inside.problems})
+        self.assertIn("marker_in_bend", {p.code for p in inside.findings})
         turns = [ninety(30, turn) for turn in ("up", "right", "up", "right", "up")]
-        self.assertFalse(make_plan(document([*turns[:3], {"kind": "pull_point", "at": 15}, *turns[3:]])).problems)
+        self.assertFalse(make_plan(document([*turns[:3], {"kind": "pull_point", "at": 15}, *turns[3:]])).findings)
 
     def test_an_open_end_takes_the_rest_of_the_stick_within_its_window(self):
         plan = make_plan({**document([ninety(30, "up")]), "end": {"open": True}})
@@ -149,14 +149,14 @@ class EveryStep(TestCase):
         held = make_plan({**document([ninety(30, "up")]), "end": {"open": True, "at_most": 50}})
         self.assertAlmostEqual(held.developed_length.inches, 30 + 50 - 3.25, 9)
         out = make_plan({**document([ninety(30, "up")]), "end": {"open": True, "at": 40, "at_least": 50}})
-        self.assertEqual([p.code for p in out.problems], ["outside_window"])
+        self.assertEqual([p.code for p in out.findings], ["outside_window"])
 
     def test_closure_with_an_end_box_measured_on_its_own(self):
         end = {"at": 40, "measured": {"right": 30, "up": "39 1/2", "out": 0}}
         plan = make_plan({**document([ninety(30, "up")]), "end": end})
         self.assertAlmostEqual(plan.closure.off[0], -0.461, 9)
-        self.assertEqual([p.code for p in plan.problems], ["closure"])
-        self.assertIn("7/16", plan.problems[0].says)
+        self.assertEqual([p.code for p in plan.findings], ["closure"])
+        self.assertIn("7/16", plan.findings[0].says)
 
     def test_supports_lie_on_straights_within_their_distances(self):
         plan = make_plan(document([ninety(70, "up"), offset(20, 4), ninety(90, "right")], 60))
@@ -171,6 +171,6 @@ class EveryStep(TestCase):
     def test_a_knockout_that_the_pipe_does_not_meet(self):
         raw = document([ninety(30, "up")])
         raw["start"]["knockout"] = "1 1/2"
-        self.assertEqual([p.place for p in make_plan(raw).problems], ["start.knockout"])
+        self.assertEqual([p.place for p in make_plan(raw).findings], ["start.knockout"])
         met = make_plan({**raw, "stand_off": "1"})
-        self.assertEqual(met.problems, [])
+        self.assertEqual(met.findings, [])

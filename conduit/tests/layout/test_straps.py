@@ -9,7 +9,7 @@ from conduit.bending import Bencher
 from conduit.document import apply_edits, read_note, write_note
 from conduit.layout import over_things, strapping
 from conduit.layout.straps import resting
-from conduit.plan import laid_out, make_plan
+from conduit.plan import check_run, make_plan
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset, runs
 
@@ -22,7 +22,7 @@ def noted(*steps, end=110):
 
 class Straps(TestCase):
     def test_none_stands_on_a_saddle(self):
-        run = laid_out(noted(DUCT))
+        run = check_run(noted(DUCT))
         (start, end) = over_things(run.layout)[0]
         straps = strapping(run.layout, run.reading, DEFAULT_RULES).straps
         self.assertTrue(straps)
@@ -30,7 +30,7 @@ class Straps(TestCase):
 
     @given(runs())
     def test_each_stands_where_the_pipe_rests_and_what_hangs_too_far_is_told(self, raw):
-        run = laid_out(raw)
+        run = check_run(raw)
         if not run.layout or not run.layout.complete:
             return
         strapped, rests = strapping(run.layout, run.reading, DEFAULT_RULES), list(resting(run.layout, run.reading))
@@ -40,7 +40,7 @@ class Straps(TestCase):
         spans = [later - sooner for sooner, later in pairwise(edges)]
         near = (spans[0] <= 36 + 1e-6 and spans[-1] <= 36 + 1e-6) if strapped.straps else edges[-1] <= 72
         self.assertEqual(not strapped.gaps, near and max(spans) <= 120 + 1e-6)
-        self.assertEqual(sum(one.code == "supports" for one in run.problems), len(strapped.gaps))
+        self.assertEqual(sum(one.code == "supports" for one in run.findings), len(strapped.gaps))
 
     def test_as_few_as_the_rule_asks_for(self):
         steps = [offset(41.25, 5.5, 30, "right", "raised_by"), ninety(71.5, "right"), ninety(88.75, "down")]
@@ -56,7 +56,7 @@ class Straps(TestCase):
 class Couplings(TestCase):
     def codes(self, at, *steps):
         plan = make_plan({**noted(*steps, end=100), "couplings": [at]})
-        return {(one.code, one.severity) for one in plan.problems if one.place == "couplings.0"}
+        return {(one.code, one.severity) for one in plan.findings if one.place == "couplings.0"}
 
     def test_one_put_by_hand_keeps_to_the_rules(self):
         up = "90 up, back at 40"
@@ -68,7 +68,7 @@ class Couplings(TestCase):
 
     @given(runs())
     def test_those_of_the_plan_lie_over_nothing(self, raw):
-        run = laid_out(raw)
+        run = check_run(raw)
         spans = over_things(run.layout)
         self.assertFalse([at for at in run.couplings for low, high in spans if low < at < high and at not in run.fixed])
 
@@ -84,17 +84,17 @@ class PullPoints(TestCase):
 
     def test_its_width_too_lies_on_a_straight(self):
         plan = make_plan(noted("90 up, back at 40", "pull point J1 at 12, width 4", "90 right, back at 20", end=40))
-        self.assertIn("marker_in_bend", {one.code for one in plan.problems})
+        self.assertIn("marker_in_bend", {one.code for one in plan.findings})
 
 
 class Said(TestCase):
     def test_an_open_end_that_takes_another_stick(self):
         raw = {**document([ninety(100, "up")]), "end": {"open": True, "at_least": 40, "at_most": 50}}
-        found = [one for one in make_plan(raw).problems if one.code == "another_stick"]
+        found = [one for one in make_plan(raw).findings if one.code == "another_stick"]
         self.assertEqual(len(found), 1)
         self.assertIn("less than the 40 asked for", found[0].says)
         fits = {**document([ninety(60, "up")]), "end": {"open": True, "at_least": 40}}
-        self.assertFalse([one for one in make_plan(fits).problems if one.code == "another_stick"])
+        self.assertFalse([one for one in make_plan(fits).findings if one.code == "another_stick"])
 
     def test_a_kick_after_on_a_leg_aslant_lifts_by_its_rise(self):
         plan = make_plan(noted("bend 45 up, back at 20", "90 up, back at 40, kicked left 7, setback 21, kick after"))
@@ -105,8 +105,8 @@ class Said(TestCase):
         square, narrow = (noted(f'saddle over box 2 "beam", clear 1/4, at 45, centre 60, width {w}') for w in (2, 14))
         self.assertTrue(make_plan(square).makeable)
         plan = make_plan(narrow)
-        self.assertEqual([one.code for one in plan.problems], ["runs_into_thing"])
-        self.assertTrue(make_plan(apply_edits(narrow, plan.problems[0].fixes[0].edits)).makeable)
+        self.assertEqual([one.code for one in plan.findings], ["runs_into_thing"])
+        self.assertTrue(make_plan(apply_edits(narrow, plan.findings[0].fixes[0].edits)).makeable)
         again = read_note(write_note(narrow)).document
         self.assertEqual(again["steps"][0]["width"], "14")
 

@@ -4,9 +4,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.mark_check import GivenMark, MarksDoNotMatch, judge_marks
-from conduit.mark_check.mistakes import LaidMark
+from conduit.mark_check.mistakes import PencilMark
 from conduit.mark_check.verdict import check_marks
-from conduit.plan import laid_out, make_plan
+from conduit.plan import check_run, make_plan
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset, run_marks, runs, worked_case
 
@@ -18,7 +18,7 @@ SADDLE = document([{"kind": "saddle3", "toward": "out", "rise": 3, "angle": 60, 
 
 def verdict(raw, change=lambda at, number: at, **more):
     """The verdict on the proposed marks after `change`."""
-    run = laid_out(raw)
+    run = check_run(raw)
     reading, layout, shoe = run.reading, run.layout, run.shoe
     plan = make_plan(raw)
     bends = [bend for piece in plan.pieces for bend in piece.bends]
@@ -26,7 +26,7 @@ def verdict(raw, change=lambda at, number: at, **more):
     laid = []
     for number, (bend, start) in enumerate(zip(bends, starts, strict=True)):
         at = change(bend.use.at.inches + start, number)
-        laid.append(LaidMark(at, bend.use.reference, bend.use.hook, **more))
+        laid.append(PencilMark(at, bend.use.reference, bend.use.hook, **more))
     return check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
 
 
@@ -81,13 +81,13 @@ class CheckMyMarks(TestCase):
     def test_notch_for_a_centre_that_is_no_45(self):
         plan = make_plan(SADDLE)
         middle = (plan.bends[1].start.inches + plan.bends[1].end.inches) / 2
-        run = laid_out(SADDLE)
+        run = check_run(SADDLE)
         reading, layout, shoe = run.reading, run.layout, run.shoe
         first, last = plan.pieces[0].bends[0].use, plan.pieces[0].bends[2].use
         laid = [
-            LaidMark(first.at.inches, "arrow", first.hook),
-            LaidMark(middle, "notch", "A"),
-            LaidMark(last.at.inches, "arrow", last.hook),
+            PencilMark(first.at.inches, "arrow", first.hook),
+            PencilMark(middle, "notch", "A"),
+            PencilMark(last.at.inches, "arrow", last.hook),
         ]
         found = check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
         self.assertEqual(found.explanation.code, "notch_not_45")
@@ -126,9 +126,9 @@ class CheckMyMarks(TestCase):
         self.assertIsNone(verdict(CHAIN, lambda at, number: at + wild[number]).explanation)
 
     def test_marks_that_do_not_match_the_run(self):
-        run = laid_out(CHAIN)
+        run = check_run(CHAIN)
         reading, layout, shoe = run.reading, run.layout, run.shoe
-        for laid in ([], [LaidMark(5)] * 5, [LaidMark(5, "moon")] * 4):
+        for laid in ([], [PencilMark(5)] * 5, [PencilMark(5, "moon")] * 4):
             with self.assertRaises(MarksDoNotMatch):
                 check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
 

@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
-from conduit.plan import laid_out, make_plan
+from conduit.plan import check_run, make_plan
 from conduit.plan.alternatives import reliefs, ways_over
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset
@@ -25,7 +25,7 @@ class WaysOver(TestCase):
     def test_every_figure_is_what_the_laid_out_run_has(self, rise):
         for one in ways_over(rise, SHOE, width=10):
             plan = make_plan(document([step_for(one, rise)], 220))
-            self.assertEqual(one.why_not == "", plan.complete, (one, plan.problems))
+            self.assertEqual(one.why_not == "", plan.complete, (one, plan.findings))
             if not plan.complete:
                 continue
             bends = plan.bends
@@ -52,9 +52,9 @@ class Reliefs(TestCase):
         raw = document(
             [ninety(40, "up"), offset(20, 6, 45), ninety(70, "right"), ninety(40, "up"), ninety(40, "right")], 40
         )
-        run = laid_out(raw)
+        run = check_run(raw)
         reading, layout = run.reading, run.layout
-        self.assertEqual([p.code for p in run.problems], ["too_many_degrees"])
+        self.assertEqual([p.code for p in run.findings], ["too_many_degrees"])
         found = reliefs(reading, layout, DEFAULT_RULES)
         self.assertTrue(found[0].enough)
         for one in found:
@@ -66,9 +66,9 @@ class Reliefs(TestCase):
                 self.assertEqual(plan.degrees <= 360 + 1e-6, one.enough)
             else:
                 steps.insert(one.step, {"kind": "pull_point", "at": 15})
-                codes = {p.code for p in make_plan({**raw, "steps": steps}).problems}
+                codes = {p.code for p in make_plan({**raw, "steps": steps}).findings}
                 self.assertEqual("too_many_degrees" not in codes, one.enough)
 
     def test_a_run_within_the_limit_needs_none(self):
-        run = laid_out(document([ninety(40, "up")], 40))
+        run = check_run(document([ninety(40, "up")], 40))
         self.assertEqual(reliefs(run.reading, run.layout, DEFAULT_RULES), [])

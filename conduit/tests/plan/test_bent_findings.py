@@ -28,7 +28,7 @@ def noted(*steps, end=110):
 class Verdicts(TestCase):
     def test_through_the_thing_that_it_should_clear_it_is_not_makeable(self):
         plan = make_plan(noted(BEAM))
-        found = plan.problems[0]
+        found = plan.findings[0]
         self.assertEqual((plan.makeable, found.code, found.severity), (False, "runs_into_thing", "stop"))
         self.assertTrue(found.place.startswith("steps.0"))
         self.assertIn("would go 15/16 deep into “beam”", found.says)
@@ -36,12 +36,12 @@ class Verdicts(TestCase):
         self.assertLess(plan.simulated[0].passed[0].clearance.inches, 0, "and it is shown")
 
     def test_each_fix_that_is_offered_does_away_with_it(self):
-        found = make_plan(noted(BEAM)).problems[0]
+        found = make_plan(noted(BEAM)).findings[0]
         self.assertTrue(found.fixes)
         for fix in found.fixes:
             mended = make_plan(apply_edits(noted(BEAM), fix.edits))
             self.assertTrue(mended.makeable, fix.says)
-            self.assertEqual(mended.problems, [])
+            self.assertEqual(mended.findings, [])
 
     def test_ways_agree_with_the_plan(self):
         raw = noted(BEAM)
@@ -52,18 +52,18 @@ class Verdicts(TestCase):
     def test_less_than_was_asked_for_is_a_caution(self):
         plan = make_plan(noted('saddle over box 4 "duct", clear 1, at 45, centre 60'))
         self.assertTrue(plan.makeable)
-        self.assertEqual([one.code for one in plan.problems], ["little_clearance"])
-        self.assertIn("less than the 1 that was asked for", plan.problems[0].says)
+        self.assertEqual([one.code for one in plan.findings], ["little_clearance"])
+        self.assertIn("less than the 1 that was asked for", plan.findings[0].says)
 
     def test_a_pipe_that_comes_back_through_itself_is_not_makeable(self):
         plan = make_plan(noted(*CROSSED.splitlines(), end=60))
-        self.assertIn("runs_into_itself", {one.code for one in plan.problems if one.severity == "stop"})
+        self.assertIn("runs_into_itself", {one.code for one in plan.findings if one.severity == "stop"})
         beside = make_plan(noted(*CROSSED.replace("90 left", "90 out").splitlines(), end=60))
         self.assertTrue(beside.makeable)
 
     def test_bends_too_near_each_other_for_the_shoe_are_not_makeable(self):
         plan = make_plan(read_note(TIGHT).document)
-        found = plan.problems[0]
+        found = plan.findings[0]
         self.assertEqual((plan.makeable, found.code, found.place), (False, "short_straight", "steps.0.angle"))
         self.assertIn("only 3/16 of straight pipe between bends 1 and 2; this shoe needs 3/4 there", found.says)
         self.assertTrue(found.fixes)
@@ -74,7 +74,7 @@ class Verdicts(TestCase):
 
     def test_a_piece_without_an_order_is_cut_in_two(self):
         raw = noted(*["90 up, back at 60", "90 right, back at 60"], end=60) | {"longest_piece": 240}
-        found = make_plan(raw).problems[0]
+        found = make_plan(raw).findings[0]
         self.assertEqual((found.code, found.severity), ("no_order", "stop"))
         self.assertEqual(found.fixes[0].says, "A coupling between bends 1 and 2")
         self.assertTrue(make_plan(apply_edits(raw, found.fixes[0].edits)).makeable)

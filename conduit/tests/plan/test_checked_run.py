@@ -8,7 +8,7 @@ from conduit.document import read_document
 from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.layout import lay_out
 from conduit.layout.centreline import Corner, Overlap, trace
-from conduit.plan import laid_out, make_plan
+from conduit.plan import check_run, make_plan
 from conduit.tables import DEFAULT_RULES
 from conduit.tests.support import document, ninety, offset, runs
 
@@ -19,17 +19,17 @@ class LegByLeg(TestCase):
     @given(runs(), st.floats(0.1, 1.0))
     def test_what_is_laid_out_can_be_traced_and_what_stops_cannot(self, raw, nearer):
         steps = [{**step, "at": step["at"] * nearer} if "at" in step else step for step in raw["steps"]]
-        run = laid_out({**raw, "steps": steps})
-        layout, problems = run.layout, run.problems
+        run = check_run({**raw, "steps": steps})
+        layout, findings = run.layout, run.findings
         path = layout.path
         self.assertTrue(all(bend.straight_before >= -1e-6 for bend in path.bends))
-        stopped = [problem for problem in problems if problem.code in ("too_near", "bends_overlap")]
+        stopped = [finding for finding in findings if finding.code in ("too_near", "bends_overlap")]
         if not stopped:
             return
         number = int(stopped[0].place.split(".")[1])
         self.assertEqual(len(layout.datums), number + 1, "all before the step that stops is laid out")
         freer = {**raw, "steps": steps[:number], "end": {"at": 500}}
-        self.assertTrue(laid_out(freer).layout.complete)
+        self.assertTrue(check_run(freer).layout.complete)
 
     def test_the_datum_before_each_step_is_where_the_tape_hooks(self):
         raw = document([ninety(20, "up"), offset(10, 3), ninety(30, "right")], 40)
@@ -44,7 +44,7 @@ class LegByLeg(TestCase):
 
     def test_a_path_with_a_leg_too_short_is_told_by_the_trace_too(self):
         raw = document([ninety(20, "up"), ninety(30, "right")], 40)
-        run = laid_out(raw)
+        run = check_run(raw)
         layout, shoe = run.layout, run.shoe
         corners = [Corner(bend.vertex, bend.heading_after) for bend in layout.path.bends]
         told = trace(ORIGIN, DIRECTIONS["right"], corners, corners[-1].point, shoe.radius, 1e-6)
@@ -69,13 +69,13 @@ class LeftBlank(TestCase):
         }.items():
             plan = make_plan(raw)
             self.assertFalse(plan.makeable)
-            self.assertIn(place, [problem.place for problem in plan.problems])
-            self.assertTrue(all("nothing is written here" in problem.says for problem in plan.problems), plan.problems)
+            self.assertIn(place, [finding.place for finding in plan.findings])
+            self.assertTrue(all("nothing is written here" in finding.says for finding in plan.findings), plan.findings)
 
     def test_an_angle_no_hand_could_bend_is_not_one(self):
         for angle in (1e-300, 0.05, 0, "-30", 91):
             plan = make_plan(document([offset(20, 3, angle)], 60))
-            self.assertIn("steps.0.angle", [problem.place for problem in plan.problems])
+            self.assertIn("steps.0.angle", [finding.place for finding in plan.findings])
 
 
 class ThingsBehindAnOffset(TestCase):

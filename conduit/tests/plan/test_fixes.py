@@ -57,19 +57,19 @@ SHORT_TWICE = document(
 
 
 def findings(plan):
-    return {(problem.code, problem.place) for problem in plan.problems}
+    return {(finding.code, finding.place) for finding in plan.findings}
 
 
 class Fixes(TestCase):
     def assert_all_help(self, raw, code=None):
         """Every fix of every finding (or of those of one code), applied as it stands, does away with it."""
         tried = 0
-        for problem in make_plan(raw).problems:
-            if code not in (None, problem.code):
+        for finding in make_plan(raw).findings:
+            if code not in (None, finding.code):
                 continue
-            for fix in problem.fixes:
+            for fix in finding.fixes:
                 after = make_plan(apply_edits(raw, fix.edits))
-                self.assertNotIn((problem.code, problem.place), findings(after), fix)
+                self.assertNotIn((finding.code, finding.place), findings(after), fix)
                 tried += 1
         return tried
 
@@ -79,7 +79,7 @@ class Fixes(TestCase):
                 with self.subTest(f"{code} {number}"):
                     if code == "knockout" and number:
                         raw = {**raw, "end": {"at": 60, "knockout": 2}}
-                    self.assertIn(code, {problem.code for problem in make_plan(raw).problems})
+                    self.assertIn(code, {finding.code for finding in make_plan(raw).findings})
                     self.assertGreater(self.assert_all_help(raw, code), 0)
 
     @example(SHORT_TWICE, 1.0, 1.0)
@@ -124,4 +124,4 @@ class LeftOut(TestCase):
     def test_what_cannot_be_read_may_be_left_out(self):
         wrong = {"kind": "offset", "toward": "sideways", "at": "7 1/0", "muted": True}
         plan = make_plan(document([ninety(40, "up"), wrong]))
-        self.assertEqual((plan.makeable, plan.problems), (True, []))
+        self.assertEqual((plan.makeable, plan.findings), (True, []))

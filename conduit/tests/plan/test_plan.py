@@ -14,26 +14,26 @@ class ImpossibleRuns(TestCase):
     def stopped(self, raw, place, code):
         plan = make_plan(raw)
         self.assertFalse(plan.makeable)
-        found = [problem for problem in plan.problems if problem.place == place and problem.code == code]
-        self.assertEqual(len(found), 1, plan.problems)
+        found = [finding for finding in plan.findings if finding.place == place and finding.code == code]
+        self.assertEqual(len(found), 1, plan.findings)
         return plan, found[0]
 
     def test_back_nearer_than_the_radius(self):
-        _, problem = self.stopped(document([ninety(3, "up")]), "steps.0.at", "too_near")
-        self.assertIn("Step 1 (90)", problem.says)
-        least = problem.remedy.split("On this shoe ")[1].split(" is")[0]
+        _, finding = self.stopped(document([ninety(3, "up")]), "steps.0.at", "too_near")
+        self.assertIn("Step 1 (90)", finding.says)
+        least = finding.remedy.split("On this shoe ")[1].split(" is")[0]
         self.assertTrue(make_plan(document([ninety(least, "up")])).makeable)
         self.assertFalse(make_plan(document([ninety(parse_length(least) - 1 / 16, "up")])).makeable)
 
     def test_second_bend_too_near_the_first(self):
-        plan, problem = self.stopped(document([ninety(40, "up"), ninety(5, "left")]), "steps.1.at", "too_near")
-        self.assertIn("before bend 1 is finished", problem.says)
+        plan, finding = self.stopped(document([ninety(40, "up"), ninety(5, "left")]), "steps.1.at", "too_near")
+        self.assertIn("before bend 1 is finished", finding.says)
         self.assertEqual(len(plan.bends), 1, "what can be made is still planned")
 
     def test_offset_whose_arcs_overlap(self):
-        _, problem = self.stopped(document([offset(40, 2, 60)], 90), "steps.0.angle", "bends_overlap")
-        self.assertIn("Use 30° or flatter", problem.remedy)
-        least = problem.remedy.split("rise of ")[1].split(" or")[0]
+        _, finding = self.stopped(document([offset(40, 2, 60)], 90), "steps.0.angle", "bends_overlap")
+        self.assertIn("Use 30° or flatter", finding.remedy)
+        least = finding.remedy.split("rise of ")[1].split(" or")[0]
         self.assertTrue(make_plan(document([offset(40, 2, 30)], 90)).makeable)
         self.assertFalse(make_plan(document([offset(40, 2, 45)], 90)).makeable)
         self.assertTrue(make_plan(document([offset(40, least, 60)], 90)).makeable)
@@ -44,9 +44,9 @@ class ImpossibleRuns(TestCase):
         self.stopped(document([offset(20, 3, toward="left")]), "steps.0.toward", "along_heading")
 
     def test_end_before_the_last_bend_finishes(self):
-        plan, problem = self.stopped(document([ninety(20, "up")], 3), "end.at", "end_too_near")
+        plan, finding = self.stopped(document([ninety(20, "up")], 3), "end.at", "end_too_near")
         self.assertEqual(len(plan.bends), 1)
-        least = problem.remedy.removeprefix("Seat at ").removesuffix(" or more.")
+        least = finding.remedy.removeprefix("Seat at ").removesuffix(" or more.")
         self.assertTrue(make_plan(document([ninety(20, "up")], least)).makeable)
 
     def test_offset_of_nothing(self):
@@ -68,8 +68,8 @@ class UnreadableFields(TestCase):
     def test_each_is_told_at_its_place_and_the_rest_is_planned(self):
         steps = [ninety(20, "up"), ninety("7 1/0", "right"), ninety("5'13\"", "up")]
         plan = make_plan(document(steps, ""))
-        self.assertEqual([p.place for p in plan.problems], ["steps.1.at", "steps.2.at", "end.at"])
-        self.assertTrue(all(p.code == "unreadable" for p in plan.problems))
+        self.assertEqual([p.place for p in plan.findings], ["steps.1.at", "steps.2.at", "end.at"])
+        self.assertTrue(all(p.code == "unreadable" for p in plan.findings))
         self.assertEqual(len(plan.bends), 1)
         self.assertEqual([field.place for field in plan.fields], ["steps.0.at"])
 
@@ -83,10 +83,10 @@ class UnreadableFields(TestCase):
         }
         for place, step in faults.items():
             with self.subTest(place):
-                self.assertEqual([p.place for p in make_plan(document([step])).problems], [place])
-        self.assertEqual(make_plan({"trade_size": "9"}).problems[0].place, "trade_size")
-        self.assertIn("end", {p.place for p in make_plan({"trade_size": "1"}).problems})
-        self.assertIn("colour", {p.place for p in make_plan(document([], colour=1)).problems})
+                self.assertEqual([p.place for p in make_plan(document([step])).findings], [place])
+        self.assertEqual(make_plan({"trade_size": "9"}).findings[0].place, "trade_size")
+        self.assertIn("end", {p.place for p in make_plan({"trade_size": "1"}).findings})
+        self.assertIn("colour", {p.place for p in make_plan(document([], colour=1)).findings})
 
     def test_what_is_no_document_at_all(self):
         for raw in (None, [], 5, {"steps": 5}, {"steps": [{}] * 10_000}):
@@ -108,20 +108,20 @@ class Bench(TestCase):
     def test_an_off_pipe_mark_is_not_proposed(self):
         plan = make_plan(document([offset("1/16", 1, 10)], 60, size="1"))
         self.assertEqual(plan.pieces[0].bends[0].use.hook, "B")
-        self.assertIn("straight_at_connector", {p.code for p in plan.problems})
+        self.assertIn("straight_at_connector", {p.code for p in plan.findings})
 
 
 class Checks(TestCase):
     def test_degrees_radius_and_straights(self):
         turns = [ninety(30, turn) for turn in ("up", "right", "up", "right", "up")]
-        codes = {p.code for p in make_plan(document(turns)).problems}
+        codes = {p.code for p in make_plan(document(turns)).findings}
         self.assertEqual(codes, {"too_many_degrees"})
         short = make_plan(document(BACK_TO_BACK, shoe={"deduct": 4, "gain": 2}))
-        self.assertEqual([p.code for p in short.problems], ["short_radius"])
+        self.assertEqual([p.code for p in short.findings], ["short_radius"])
         self.assertTrue(short.makeable)
         close = make_plan(document([ninety(20, "up")], "6 1/2"))
-        self.assertEqual([p.code for p in close.problems], ["straight_at_connector", "bend_long"])
-        self.assertIn("Leave 2 1/2 to spare", close.problems[1].remedy)
+        self.assertEqual([p.code for p in close.findings], ["straight_at_connector", "bend_long"])
+        self.assertIn("Leave 2 1/2 to spare", close.findings[1].remedy)
 
     def test_rounding_is_for_show_only(self):
         for tape, most in (("1/16", 0.2), ("1/8", 0.4), ("1 mm", 0.2)):

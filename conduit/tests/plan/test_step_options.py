@@ -7,7 +7,7 @@ from hypothesis import given
 
 from conduit.geometry import Vec
 from conduit.marking import exact_way
-from conduit.plan import laid_out, make_plan, ways_of
+from conduit.plan import check_run, make_plan, ways_of
 from conduit.plan.judgement import distance_to
 from conduit.tests.plan.test_judgement import DUCT, OVER
 from conduit.tests.support import document, ninety, offset, runs
@@ -85,7 +85,7 @@ class Arithmetic(TestCase):
 
     @given(runs())
     def test_spacing_is_the_distance_of_the_arrow_marks_where_the_angles_are_alike(self, raw):
-        run = laid_out(raw)
+        run = check_run(raw)
         reading, layout, shoe = run.reading, run.layout, run.shoe
         for answer in exact_way(layout, reading.steps, shoe):
             own = layout.bends_of(answer.step)
@@ -96,7 +96,7 @@ class Arithmetic(TestCase):
 class Picture(TestCase):
     def test_things_and_their_clearance_are_drawn_where_they_are(self):
         for raw in OVER:
-            layout = laid_out(raw).layout
+            layout = check_run(raw).layout
             plan = make_plan(raw)
             self.assertEqual(len(plan.picture.things), len(layout.hindrances))
             for drawn, thing, passed in zip(
@@ -140,7 +140,7 @@ class PinnedCouplings(TestCase):
                     wanted = [at if one is coupling else one.at.inches for one in plan.couplings]
                     free = [place for place, one in zip(wanted, plan.couplings, strict=True) if one.step is None]
                     moved = make_plan({**raw, "couplings": free})
-                    self.assertTrue(moved.makeable, moved.problems)
+                    self.assertTrue(moved.makeable, moved.findings)
                     for one, place in zip(moved.couplings, wanted, strict=True):
                         self.assertAlmostEqual(one.at.inches, place, 9)
                     self.assertEqual(free[moved.couplings[number].pinned], at)

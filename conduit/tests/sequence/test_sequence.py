@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.bending import Arranged, Bencher
 from conduit.bending.stick import Stick
-from conduit.plan import Prover, laid_out
-from conduit.sequence import KEEP_HOOKS, Unit, best_order, check_order, habits_of, units_of
-from conduit.sequence.reach import Asked, clear_when, reach_of, room_for
-from conduit.sequence.search import HOOKS, why_no_order
+from conduit.plan import Prover, check_run
+from conduit.sequence import KEEP_HOOKS, Unit, best_sequence, check_sequence, habits_of, units_of
+from conduit.sequence.reach import ClearanceQuery, clear_when, reach_of, room_for
+from conduit.sequence.search import HOOKS, why_no_sequence
 from conduit.simulation import Arc
 from conduit.tests.support import document, offset, worked_case
 from conduit.tests.watcher import any_order, faults_of
@@ -21,13 +21,13 @@ SHOE = typical_shoe("EMT", "3/4")
 
 
 def searched(raw):
-    run = laid_out(raw)
+    run = check_run(raw)
     reading, layout, shoe = run.reading, run.layout, run.shoe
     stick = Stick(Prover(reading, layout, shoe), 0.0, layout.path.length)
     hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
     units, groups = units_of(stick.arcs, layout, hooks)
     habits = habits_of(layout, groups)
-    return units, habits, layout.path.length, best_order(units, shoe, layout.path.length, habits, KEEP_HOOKS)
+    return units, habits, layout.path.length, best_sequence(units, shoe, layout.path.length, habits, KEEP_HOOKS)
 
 
 @st.composite
@@ -51,11 +51,11 @@ class ExactSearch(TestCase):
     @given(pieces())
     def test_no_order_tried_one_by_one_is_cheaper(self, piece):
         units, length = piece
-        found = best_order(units, SHOE, length)
+        found = best_sequence(units, SHOE, length)
         cheapest = math.inf
         for order in itertools.permutations(range(len(units))):
             for hooks in itertools.product(HOOKS, repeat=len(units)):
-                tried = check_order(units, SHOE, length, list(zip(order, hooks, strict=True)))
+                tried = check_sequence(units, SHOE, length, list(zip(order, hooks, strict=True)))
                 if not tried.why_not:
                     cheapest = min(cheapest, tried.cost + 3 * sum(act.where == "air" for act in tried.acts))
         self.assertEqual(bool(found.why_not), math.isinf(cheapest))
@@ -68,9 +68,9 @@ class ExactSearch(TestCase):
     @given(pieces())
     def test_what_is_found_can_be_followed(self, piece):
         units, length = piece
-        found = best_order(units, SHOE, length)
+        found = best_sequence(units, SHOE, length)
         assume(not found.why_not)
-        again = check_order(units, SHOE, length, [(act.unit, act.hook) for act in found.acts])
+        again = check_sequence(units, SHOE, length, [(act.unit, act.hook) for act in found.acts])
         self.assertEqual((again.acts, again.why_not), (found.acts, ""))
         self.assertEqual(sorted(act.unit for act in found.acts), list(range(len(units))))
 
@@ -85,7 +85,7 @@ class Watched(TestCase):
         unit = data.draw(st.sampled_from(range(len(units))))
         made = [other for other in range(len(units)) if other != unit and data.draw(st.booleans())]
         done, arcs = sum(1 << other for other in made), arcs_of(units)
-        clear, room = clear_when(SHOE, [Asked(units, length, unit, done)]), room_for(units, SHOE, length)
+        clear, room = clear_when(SHOE, [ClearanceQuery(units, length, unit, done)]), room_for(units, SHOE, length)
         for hook in HOOKS:
             for where in ("floor", "air"):
                 if getattr(clear[hook], where)[0] and not room.obstruction(unit, hook, done):
@@ -102,7 +102,7 @@ class Watched(TestCase):
                 units.append(Unit(str(number + 1), at, end, angle, math.radians(chance.choice([0, 90, 180, 270]))))
                 at = end + chance.uniform(0.9, 12)
             length = at + chance.uniform(1, 45)
-            if why_no_order([(units, length)], SHOE)[0]:
+            if why_no_sequence([(units, length)], SHOE)[0]:
                 refused += 1
                 self.assertFalse(any_order(arcs_of(units), SHOE, length), (units, length))
 
@@ -156,16 +156,16 @@ class Habits(TestCase):
 class Reach(TestCase):
     def test_why_an_order_fails(self):
         close = [Unit("1", 20, 28, math.pi / 2, 0), Unit("2", 29, 37, math.pi / 2, math.pi)]
-        found = check_order(close, SHOE, 80, [(0, "A"), (1, "A")])
+        found = check_sequence(close, SHOE, 80, [(0, "A"), (1, "A")])
         self.assertIn(
             "Bend 2 cannot come here: the shoe needs the straight pipe where bend 1 is already bent", found.why_not
         )
         self.assertEqual([bool(act.breaks) for act in found.acts], [False, True])
         # On the floor the first 90 would stick down into it; in the air 42 inches beyond the heel are too many.
         deep = [Unit("1", 60, 68, math.pi / 2, 0), Unit("2", 80, 88, math.pi / 2, math.pi)]
-        self.assertIn("reach the ground", check_order(deep, SHOE, 130, [(0, "A"), (1, "A")]).why_not)
-        self.assertEqual(check_order(deep, SHOE, 110, [(0, "A"), (1, "A")]).acts[1].where, "air")
-        self.assertIn("not enough straight", check_order([Unit("1", 0, 8, 1.5, 0)], SHOE, 80, [(0, "A")]).why_not)
+        self.assertIn("reach the ground", check_sequence(deep, SHOE, 130, [(0, "A"), (1, "A")]).why_not)
+        self.assertEqual(check_sequence(deep, SHOE, 110, [(0, "A"), (1, "A")]).acts[1].where, "air")
+        self.assertIn("not enough straight", check_sequence([Unit("1", 0, 8, 1.5, 0)], SHOE, 80, [(0, "A")]).why_not)
 
     def test_bent_up_is_floor_and_bent_down_is_air(self):
         for roll, where in ((0, True), (math.pi, False), (math.pi / 2, True)):
@@ -174,4 +174,4 @@ class Reach(TestCase):
 
     def test_too_many_to_search_is_said(self):
         units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]
-        self.assertIn("too many", best_order(units, SHOE, 200).why_not)
+        self.assertIn("too many", best_sequence(units, SHOE, 200).why_not)

@@ -31,4 +31,4 @@ class Demo(CrewTestCase):
         for document in RUNS:
             plan = make_plan(document)
             self.assertTrue(plan.makeable, document["name"])
-            self.assertEqual(plan.problems, [])
+            self.assertEqual(plan.findings, [])

@@ -1771,6 +1771,37 @@ export interface components {
             spelled: string | null;
         };
         /**
+         * Finding
+         * @description One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`.
+         */
+        Finding: {
+            /**
+             * Code
+             * @description Stable name of the kind of finding; `unreadable` ones concern what was typed.
+             */
+            code: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            /** Place */
+            place: string;
+            /** Says */
+            says: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy?: string;
+            /**
+             * Fixes
+             * @description Each does away with the finding, applied as it stands.
+             * @default []
+             */
+            fixes?: components["schemas"]["Fix"][];
+        };
+        /**
          * Fix
          * @description A change that does away with a finding, said so that it can be chosen.
          */
@@ -2019,8 +2050,8 @@ export interface components {
             picture: components["schemas"]["Picture"] | null;
             /** Fields */
             fields: components["schemas"]["FieldReading"][];
-            /** Problems */
-            problems: components["schemas"]["Problem"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
         };
         /**
          * PlannedBend
@@ -2130,37 +2161,6 @@ export interface components {
                 number,
                 number
             ][];
-        };
-        /**
-         * Problem
-         * @description One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`.
-         */
-        Problem: {
-            /**
-             * Code
-             * @description Stable name of the kind of finding; `unreadable` ones concern what was typed.
-             */
-            code: string;
-            /**
-             * Severity
-             * @enum {string}
-             */
-            severity: "stop" | "caution" | "note";
-            /** Place */
-            place: string;
-            /** Says */
-            says: string;
-            /**
-             * Remedy
-             * @default
-             */
-            remedy?: string;
-            /**
-             * Fixes
-             * @description Each does away with the finding, applied as it stands.
-             * @default []
-             */
-            fixes?: components["schemas"]["Fix"][];
         };
         /**
          * Simulated
@@ -3910,7 +3910,7 @@ export interface components {
              * Order
              * @description The order of bending; null: as proposed.
              */
-            order?: components["schemas"]["Turn"][] | null;
+            order?: components["schemas"]["ArrangedTurn"][] | null;
             /**
              * Hooks
              * @description Hooks as the trade has them (a saddle's outer hooks face its centre), or all one way.
@@ -3929,6 +3929,19 @@ export interface components {
              * @description Left on end B to be cut after bending; null: cut first.
              */
             spare?: string | number | null;
+        };
+        /**
+         * ArrangedTurn
+         * @description A bend in an order of one's own: the bend (of a sweep its first), and the end that the hook faces.
+         */
+        ArrangedTurn: {
+            /** Bend */
+            bend: number;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
         };
         /**
          * AsBentTold
@@ -3994,8 +4007,8 @@ export interface components {
             progress: string;
             /** Makeable */
             makeable: boolean;
-            /** Problems */
-            problems: components["schemas"]["Problem"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
             /** Sticks */
             sticks: components["schemas"]["StickOut"][];
             /**
@@ -4063,22 +4076,6 @@ export interface components {
             };
         };
         /**
-         * CardMark
-         * @description The card's mark for a bend, and how far the exact one lies beyond it.
-         */
-        CardMark: {
-            /** Reference */
-            reference: string;
-            /**
-             * Hook
-             * @enum {string}
-             */
-            hook: "A" | "B";
-            at: components["schemas"]["Measure"];
-            exact: components["schemas"]["Measure"];
-            differs: components["schemas"]["Measure"];
-        };
-        /**
          * Check
          * @description What a tool must show after the bend.
          */
@@ -4092,35 +4089,6 @@ export interface components {
             says: string;
             /** Reads */
             reads: string;
-        };
-        /**
-         * Correction
-         * @description What to do after the bends that are made came out as they did.
-         */
-        Correction: {
-            /**
-             * Advice
-             * @enum {string}
-             */
-            advice: "go_on" | "replan" | "rebend" | "trim" | "scrap";
-            /** Says */
-            says: string;
-            /** @description How far end B would be off without it. */
-            misses: components["schemas"]["Measure"];
-            after: components["schemas"]["Measure"];
-            /** Off Degrees */
-            off_degrees: number;
-            /**
-             * Or Leave
-             * @description Instead of rebending, the rest could make up for it.
-             */
-            or_leave: boolean;
-            /** Replanned */
-            replanned: components["schemas"]["Replanned"][];
-            /** Rebends */
-            rebends: components["schemas"]["Rebent"][];
-            cut_a: components["schemas"]["Measure"] | null;
-            cut_b: components["schemas"]["Measure"] | null;
         };
         /**
          * InTheShoe
@@ -4246,7 +4214,7 @@ export interface components {
             proposed: boolean;
             /** Why Not */
             why_not: string;
-            correction: components["schemas"]["Correction"] | null;
+            correction: components["schemas"]["SheetCorrection"] | null;
         };
         /**
          * SheetBend
@@ -4287,7 +4255,7 @@ export interface components {
             why: string[];
             /** Marks */
             marks: components["schemas"]["PlannedMark"][];
-            card: components["schemas"]["CardMark"] | null;
+            card: components["schemas"]["SheetCardMark"] | null;
             /** @description The mark before any correction. */
             planned: components["schemas"]["PlannedMark"];
             /** Planned Angle Reads */
@@ -4350,6 +4318,51 @@ export interface components {
             in_the_shoe: components["schemas"]["InTheShoe"];
             stub: components["schemas"]["Stub"] | null;
             made: components["schemas"]["AsBentTold"] | null;
+        };
+        /**
+         * SheetCardMark
+         * @description The card's mark for a bend, and how far the exact one lies beyond it.
+         */
+        SheetCardMark: {
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            at: components["schemas"]["Measure"];
+            exact: components["schemas"]["Measure"];
+            differs: components["schemas"]["Measure"];
+        };
+        /**
+         * SheetCorrection
+         * @description What to do after the bends that are made came out as they did.
+         */
+        SheetCorrection: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "go_on" | "replan" | "rebend" | "trim" | "scrap";
+            /** Says */
+            says: string;
+            /** @description How far end B would be off without it. */
+            misses: components["schemas"]["Measure"];
+            after: components["schemas"]["Measure"];
+            /** Off Degrees */
+            off_degrees: number;
+            /**
+             * Or Leave
+             * @description Instead of rebending, the rest could make up for it.
+             */
+            or_leave: boolean;
+            /** Replanned */
+            replanned: components["schemas"]["Replanned"][];
+            /** Rebends */
+            rebends: components["schemas"]["Rebent"][];
+            cut_a: components["schemas"]["Measure"] | null;
+            cut_b: components["schemas"]["Measure"] | null;
         };
         /**
          * ShoeState
@@ -4467,19 +4480,6 @@ export interface components {
             /** Says */
             says: string;
             wanted: components["schemas"]["Measure"];
-        };
-        /**
-         * Turn
-         * @description A bend in an order of one's own: the bend (of a sweep its first), and the end that the hook faces.
-         */
-        Turn: {
-            /** Bend */
-            bend: number;
-            /**
-             * Hook
-             * @enum {string}
-             */
-            hook: "A" | "B";
         };
         /**
          * ActsOut
@@ -4879,6 +4879,24 @@ export interface components {
             finished: boolean;
         };
         /**
+         * BringLine
+         * @description So many of one thing. `size` and `material` are empty where they do not matter.
+         */
+        BringLine: {
+            /** What */
+            what: string;
+            /** Trade Size */
+            trade_size: string;
+            /** Material */
+            material: string;
+            /** Length */
+            length: string;
+            /** Count */
+            count: number;
+            /** Note */
+            note: string;
+        };
+        /**
          * CutChoice
          * @description One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks.
          */
@@ -5001,7 +5019,7 @@ export interface components {
             /** Kinds */
             kinds: components["schemas"]["CutKind"][];
             /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
+            left_out: components["schemas"]["RunLeftOut"][];
             kerf: components["schemas"]["Measure"];
         };
         /**
@@ -5123,31 +5141,14 @@ export interface components {
              * Left Out
              * @description Runs and pins that are not in the list, and why.
              */
-            left_out: components["schemas"]["LeftOut"][];
+            left_out: components["schemas"]["RunLeftOut"][];
             /**
              * To Plan
              * @description Runs whose pieces are not all planned and reserved.
              */
             to_plan: number;
             /** Order */
-            order: components["schemas"]["OrderLine"][];
-        };
-        /**
-         * LeftOut
-         * @description A run (`whole`) or a pin of one that is not in the list, and why.
-         */
-        LeftOut: {
-            /** Run */
-            run: string;
-            /** Run Name */
-            run_name: string;
-            /** Says */
-            says: string;
-            /**
-             * Whole
-             * @default true
-             */
-            whole?: boolean;
+            order: components["schemas"]["BringLine"][];
         };
         /**
          * ListedCut
@@ -5204,24 +5205,6 @@ export interface components {
              * @description Ends that must be threaded; 0 for EMT.
              */
             threads: number;
-        };
-        /**
-         * OrderLine
-         * @description So many of one thing. `size` and `material` are empty where they do not matter.
-         */
-        OrderLine: {
-            /** What */
-            what: string;
-            /** Trade Size */
-            trade_size: string;
-            /** Material */
-            material: string;
-            /** Length */
-            length: string;
-            /** Count */
-            count: number;
-            /** Note */
-            note: string;
         };
         /**
          * PinnedCoupling
@@ -5283,6 +5266,23 @@ export interface components {
             run: string;
             /** At */
             at: number[];
+        };
+        /**
+         * RunLeftOut
+         * @description A run (`whole`) or a pin of one that is not in the list, and why.
+         */
+        RunLeftOut: {
+            /** Run */
+            run: string;
+            /** Run Name */
+            run_name: string;
+            /** Says */
+            says: string;
+            /**
+             * Whole
+             * @default true
+             */
+            whole?: boolean;
         };
         /**
          * SoldKind

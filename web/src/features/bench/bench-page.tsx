@@ -152,7 +152,7 @@ function useScreen(stick: Bench["sticks"][number], goesOn: At): [At, (at: At) =>
 
 function NothingToBend({ bench }: { bench: Bench }) {
   const navigate = useNavigate();
-  const stop = bench.problems.find((problem) => problem.severity === "stop");
+  const stop = bench.findings.find((finding) => finding.severity === "stop");
   return (
     <main className="mx-auto max-w-xl p-8 text-lg">
       <h1 className="mb-3 text-2xl font-bold">Nothing to bend yet</h1>

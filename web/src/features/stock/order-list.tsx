@@ -1,7 +1,7 @@
-import type { OrderLine } from "@/api/types";
+import type { BringLine } from "@/api/types";
 
 /** What to bring for the job. */
-export function OrderList({ jobId, lines }: { jobId: number; lines: OrderLine[] }) {
+export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] }) {
   if (lines.length === 0) return null;
   return (
     <section aria-label="What to bring" className="mt-6 border-t border-line pt-3">

@@ -67,7 +67,7 @@ function closureWords(closure: NonNullable<Plan["closure"]>): string {
 }
 
 function Verdict({ plan, isCalibrated, onChoose }: Props) {
-  const cautions = plan.problems.filter((problem) => problem.severity === "caution");
+  const cautions = plan.findings.filter((finding) => finding.severity === "caution");
   if (!plan.makeable)
     return (
       <Touch plan={plan} place={firstStop(plan)} onChoose={onChoose} className="text-stop">
@@ -121,14 +121,14 @@ const stepOf = (place: string): number | null =>
   place.startsWith("steps.") ? Number(place.split(".")[1]) : null;
 
 const firstStop = (plan: Plan): string =>
-  plan.problems.find((problem) => problem.severity === "stop")?.place ?? "";
+  plan.findings.find((finding) => finding.severity === "stop")?.place ?? "";
 
 function stopWords(plan: Plan): string {
   const place = firstStop(plan);
   if (!place) return "Not finished yet";
   const step = stepOf(place);
   if (step !== null) return `Stops at step ${step + 1}`;
-  return placed(plan.problems, "end").length ? "Stops at the end" : "Cannot be laid out yet";
+  return placed(plan.findings, "end").length ? "Stops at the end" : "Cannot be laid out yet";
 }
 
 function Fact({ name, value, meaning }: { name: string; value: string; meaning: string }) {

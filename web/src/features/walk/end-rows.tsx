@@ -48,7 +48,7 @@ export function StartRow() {
           />
           .
         </p>
-        <Findings problems={placed(plan?.problems, "start")} />
+        <Findings findings={placed(plan?.findings, "start")} />
       </div>
     </li>
   );
@@ -64,7 +64,7 @@ export function EndRow() {
   const { draft, edit, mayWrite, plan } = useRunContext();
   const { document } = draft;
   const { end } = document;
-  const problems = placed(plan?.problems, "end");
+  const findings = placed(plan?.findings, "end");
   const change = (next: End, field: string) => edit({ ...document, end: next }, field && `end.${field}`);
   return (
     <li className="flex gap-3 px-3 py-2.5">
@@ -119,7 +119,7 @@ export function EndRow() {
           .
         </p>
         <MeasuredEnd end={end} onChange={change} />
-        <Findings problems={problems} id="problems-end" />
+        <Findings findings={findings} id="findings-end" />
       </div>
     </li>
   );
@@ -134,14 +134,14 @@ interface EndLengthProps {
 
 function EndLength({ field, label, value, onChange }: EndLengthProps) {
   const run = useRunContext();
-  const wrong = placed(run.plan?.problems, `end.${field}`).some(stops);
+  const wrong = placed(run.plan?.findings, `end.${field}`).some(stops);
   return (
     <TapeField
       label={label}
       value={value ?? ""}
       disabled={!run.mayWrite}
       invalid={wrong}
-      describedBy={wrong ? "problems-end" : undefined}
+      describedBy={wrong ? "findings-end" : undefined}
       read={readAt(run, `end.${field}`)}
       onChange={onChange}
     />
@@ -165,7 +165,7 @@ function Knockout({ place, value, onChange }: KnockoutProps) {
       </Button>
     );
   }
-  const stopped = placed(run.plan?.problems, `${place}.knockout`).some(stops);
+  const stopped = placed(run.plan?.findings, `${place}.knockout`).some(stops);
   return (
     <>
       , knockout{" "}
@@ -248,6 +248,6 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
 function SignedField(props: { label: string; value: Written; onChange: (text: string) => void }) {
   const { mayWrite, plan } = useRunContext();
   const field = props.label.split(", ")[1] ?? "";
-  const wrong = placed(plan?.problems, `end.measured.${field}`).some(stops);
+  const wrong = placed(plan?.findings, `end.measured.${field}`).some(stops);
   return <TapeField {...props} disabled={!mayWrite} invalid={wrong} />;
 }

@@ -1,30 +1,30 @@
-import type { Fix, Problem } from "@/api/types";
+import type { Finding, Fix } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { applyEdits } from "./apply-edits";
 import { useRunContext } from "./run-context";
 
 /** What was found at a place: why, what would do, and each remedy to take with one touch. */
-export function Findings({ problems, id }: { problems: Problem[]; id?: string }) {
+export function Findings({ findings, id }: { findings: Finding[]; id?: string }) {
   const { draft, edit, mayWrite } = useRunContext();
   const take = (fix: Fix) => edit(applyEdits(draft.document, fix.edits), "");
-  return <FoundHere problems={problems} {...(id ? { id } : {})} onTake={mayWrite ? take : undefined} />;
+  return <FoundHere findings={findings} {...(id ? { id } : {})} onTake={mayWrite ? take : undefined} />;
 }
 
 interface FoundProps {
-  problems: Problem[];
+  findings: Finding[];
   id?: string;
   onTake: ((fix: Fix) => void) | undefined;
 }
 
-export function FoundHere({ problems, id, onTake }: FoundProps) {
-  if (!problems.length) return null;
+export function FoundHere({ findings, id, onTake }: FoundProps) {
+  if (!findings.length) return null;
   return (
     <div id={id} className="mt-1 flex flex-col gap-1.5">
-      {problems.map((problem) => (
-        <Notice key={problem.code + problem.place + problem.says} severity={problem.severity}>
-          {problem.says} {problem.remedy && <em className="font-semibold not-italic">{problem.remedy}</em>}
-          {onTake && <Fixes fixes={problem.fixes ?? []} onTake={onTake} />}
+      {findings.map((finding) => (
+        <Notice key={finding.code + finding.place + finding.says} severity={finding.severity}>
+          {finding.says} {finding.remedy && <em className="font-semibold not-italic">{finding.remedy}</em>}
+          {onTake && <Fixes fixes={finding.fixes ?? []} onTake={onTake} />}
         </Notice>
       ))}
     </div>

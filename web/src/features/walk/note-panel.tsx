@@ -67,9 +67,9 @@ export function NotePanel() {
 
   const marks: NoteMark[] = [
     ...(note?.faults ?? []).map((fault) => ({ ...fault, severity: "stop" as const })),
-    ...(plan?.problems ?? []).flatMap((problem) => {
-      const at = lineOf(note?.lines ?? {}, problem.place);
-      return at ? [{ line: at, words: "", says: problem.says, severity: problem.severity }] : [];
+    ...(plan?.findings ?? []).flatMap((finding) => {
+      const at = lineOf(note?.lines ?? {}, finding.place);
+      return at ? [{ line: at, words: "", says: finding.says, severity: finding.severity }] : [];
     }),
   ];
   return (

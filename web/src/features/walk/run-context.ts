@@ -1,5 +1,5 @@
 import { useOutletContext } from "react-router";
-import type { FieldReading, MarksJudged, Plan, Problem, Run } from "@/api/types";
+import type { FieldReading, Finding, MarksJudged, Plan, Run } from "@/api/types";
 import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
@@ -41,9 +41,9 @@ export type LaidMarks = Record<number, LaidMark>;
 export const useRunContext = (): RunContext => useOutletContext<RunContext>();
 
 /** The findings at a place of the document or below it. */
-export function placed(problems: Problem[] | undefined, place: string): Problem[] {
-  return (problems ?? []).filter(
-    (problem) => problem.place === place || problem.place.startsWith(`${place}.`),
+export function placed(findings: Finding[] | undefined, place: string): Finding[] {
+  return (findings ?? []).filter(
+    (finding) => finding.place === place || finding.place.startsWith(`${place}.`),
   );
 }
 
@@ -51,4 +51,4 @@ export function placed(problems: Problem[] | undefined, place: string): Problem[
 export const readAt = (run: RunContext, place: string): FieldReading | undefined =>
   run.plan?.fields.find((field) => field.place === place);
 
-export const stops = (problem: Problem): boolean => problem.severity === "stop";
+export const stops = (finding: Finding): boolean => finding.severity === "stop";

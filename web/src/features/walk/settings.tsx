@@ -27,7 +27,7 @@ export function RunSettings() {
     const next = { ...document, ...pipe };
     edit({ ...next, shoe: fittingShoe(shoes, next)?.figures ?? null }, "");
   };
-  const problems = [
+  const findings = [
     "shoe",
     "trade_size",
     "material",
@@ -35,7 +35,7 @@ export function RunSettings() {
     "tape",
     "coupling_gap",
     "longest_piece",
-  ].flatMap((place) => placed(plan?.problems, place).filter((problem) => problem.severity !== "note"));
+  ].flatMap((place) => placed(plan?.findings, place).filter((finding) => finding.severity !== "note"));
   return (
     <section
       aria-label="Pipe and shoe"
@@ -81,9 +81,9 @@ export function RunSettings() {
       . <PipeFields />
       <OldFigures />
       <Uncalibrated />
-      {problems.map((problem) => (
-        <Notice key={problem.code + problem.place} severity={problem.severity}>
-          {problem.says} {problem.remedy}
+      {findings.map((finding) => (
+        <Notice key={finding.code + finding.place} severity={finding.severity}>
+          {finding.says} {finding.remedy}
         </Notice>
       ))}
     </section>
@@ -126,7 +126,7 @@ function PipeField({ place, whenNone }: { place: keyof typeof PIPE_LABELS; whenN
       label={PIPE_LABELS[place]}
       value={draft.document[place] ?? whenNone}
       disabled={!mayWrite}
-      invalid={placed(plan?.problems, place).length > 0}
+      invalid={placed(plan?.findings, place).length > 0}
       read={readAt(run, place)}
       onChange={put}
       passedOver
@@ -253,7 +253,7 @@ function ShoeFields() {
             label={`Shoe, ${figure}`}
             value={shoe[figure] ?? ""}
             disabled={!mayWrite}
-            invalid={placed(plan?.problems, `shoe.${figure}`).length > 0}
+            invalid={placed(plan?.findings, `shoe.${figure}`).length > 0}
             read={readAt(run, `shoe.${figure}`)}
             onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
           />

@@ -1,11 +1,11 @@
 import { createContext, useContext } from "react";
-import type { FieldReading, Problem } from "@/api/types";
+import type { FieldReading, Finding } from "@/api/types";
 
 /** What a row needs to know of its step beyond the step itself. */
 export interface StepContext {
   mayWrite: boolean;
   chosen: boolean;
-  problems: Problem[];
+  findings: Finding[];
   /** What was read from each of its lengths, by place. */
   read: Record<string, FieldReading>;
 }
@@ -13,7 +13,7 @@ export interface StepContext {
 export const StepContext = createContext<StepContext>({
   mayWrite: false,
   chosen: false,
-  problems: [],
+  findings: [],
   read: {},
 });
 

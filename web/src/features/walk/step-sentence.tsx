@@ -39,7 +39,7 @@ function Parts({ parts, ...rest }: Props & { parts: Part[] }) {
 
 function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
   const { step, index, onChange } = props;
-  const { mayWrite, chosen, problems } = useStepContext();
+  const { mayWrite, chosen, findings } = useStepContext();
   const fields = step as unknown as Fields;
   const set = (field: string, value: unknown, place = field) =>
     onChange({ ...step, [field]: value } as Step, place);
@@ -58,7 +58,7 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
           value={fields[part.field] as Heading}
           choices={HEADINGS}
           disabled={!mayWrite}
-          invalid={placed(problems, `steps.${index}.${part.field}`).length > 0}
+          invalid={placed(findings, `steps.${index}.${part.field}`).length > 0}
           onChoose={(next) => set(part.field, next, "")}
         />
       );
@@ -216,15 +216,15 @@ interface NumberProps {
 }
 
 function StepNumber({ index, field, ...rest }: NumberProps) {
-  const { mayWrite, problems, read } = useStepContext();
+  const { mayWrite, findings, read } = useStepContext();
   const place = `steps.${index}.${field}`;
-  const wrong = placed(problems, place).some((problem) => problem.severity === "stop");
+  const wrong = placed(findings, place).some((finding) => finding.severity === "stop");
   return (
     <TapeField
       label={`Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`}
       disabled={!mayWrite}
       invalid={wrong}
-      describedBy={wrong ? `problems-${index}` : undefined}
+      describedBy={wrong ? `findings-${index}` : undefined}
       read={read[place]}
       {...rest}
     />

@@ -39,8 +39,8 @@ export function WalkList() {
       actions.move(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
   }
 
-  const onTheWhole = (plan?.problems ?? []).filter(
-    (problem) => problem.place === "steps" || problem.place.startsWith("couplings"),
+  const onTheWhole = (plan?.findings ?? []).filter(
+    (finding) => finding.place === "steps" || finding.place.startsWith("couplings"),
   );
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -64,7 +64,7 @@ export function WalkList() {
           )}
           {onTheWhole.length > 0 && (
             <li className="border-b border-line/60 px-3 py-2">
-              <Findings problems={onTheWhole} />
+              <Findings findings={onTheWhole} />
             </li>
           )}
           <EndRow />
@@ -93,7 +93,7 @@ function Row({ id, step, index, actions }: RowProps) {
   const context = useSame({
     mayWrite,
     chosen: chosen === index,
-    problems: placed(plan?.problems, place),
+    findings: placed(plan?.findings, place),
     read,
   });
   const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);

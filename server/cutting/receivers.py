@@ -9,8 +9,8 @@ from conduit.cutting import number_of
 from conduit.plan import Plan
 from server.accounts.models import User
 from server.bench.actions import stage_done
-from server.cutting.actions import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench
 from server.cutting.models import Bar, Cut
+from server.cutting.sawing import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench
 from server.jobs.actions import binned, run_saved
 from server.jobs.models import Job, Run
 

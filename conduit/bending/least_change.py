@@ -1,0 +1,134 @@
+"""The smallest changes of marks, angles, rolls and cuts that bring end B back to its place and direction.
+
+Damped Gauss-Newton on the simulation: at each round the error of end B is linearised by its slopes, and the step that
+makes error and changes least together is taken. Marks count in inches, angles and rolls by what is changed as gladly.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from conduit.bender import Hook
+from conduit.bending.piece_to_correct import Cuts, PieceToCorrect
+from conduit.geometry import Vec
+from conduit.simulation import Bent, Bow, Setting, arc_of
+
+# A mark is moved by an inch as gladly as an angle is changed by this much; a cut is made less gladly.
+ANGLE_FOR_AN_INCH = math.radians(2)
+ROLL_FOR_AN_INCH = math.radians(2)
+CUT_FOR_AN_INCH = 0.25
+# How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
+INCHES_PER_RADIAN = 0.25 / math.radians(1)
+ROUNDS, DAMPING = 25, 1e-3
+# Inches: far below what a pencil or a tape shows.
+SETTLED = 1e-5
+
+Change = NDArray[np.float64]
+NOWHERE = Vec(0.0, 0.0, 0.0)
+
+
+def _column(place: Vec, direction: Vec) -> Change:
+    return np.array([*place, *direction.times(INCHES_PER_RADIAN)])
+
+
+@dataclass(frozen=True)
+class CorrectionSearch:
+    """Which numbers may be changed: marks, angles and rolls, each of several bends alike, then the cuts at `ends`."""
+
+    settings: Sequence[Setting]
+    alike: Sequence[Sequence[int]]
+    ends: tuple[str, ...]
+    piece: PieceToCorrect
+
+    @property
+    def size(self) -> int:
+        """How many numbers may be changed."""
+        return 3 * len(self.alike) + len(self.ends)
+
+    def changed(self, by: Change) -> tuple[list[Setting], Cuts]:
+        """The settings and cuts with a change made."""
+        changed, count = list(self.settings), len(self.alike)
+        for place, bends in enumerate(self.alike):
+            moved, bent, rolled = (float(one) for one in by[place : 3 * count : count])
+            for number in bends:
+                one = changed[number]
+                angle, roll = one.angle + bent * ANGLE_FOR_AN_INCH, one.roll + rolled * ROLL_FOR_AN_INCH
+                changed[number] = replace(one, mark=one.mark + moved, angle=angle, roll=roll)
+        cut = [float(one) * CUT_FOR_AN_INCH for one in by[3 * count :]]
+        cuts = dict(zip(self.ends, cut, strict=True))
+        return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
+
+    def error(self, bent: Bent) -> Change:
+        """Place (three, inches) and direction (three, as inches) of end B less the aim's."""
+        aim = self.piece.aim
+        return _column(bent.end.point.minus(aim.point), bent.end.heading.minus(aim.heading))
+
+    def slopes(self, bent: Bent, settings: Sequence[Setting]) -> Change:
+        """How the error changes with each number that may be changed.
+
+        What lies behind an arc keeps its shape. A mark that is moved shifts it along the leg before the arc and
+        back along the leg after; more angle turns it about the arc's centre, and draws it back along the leg after
+        by the length that went into the arc. Rolled, it turns about the leg before, and back about the leg after,
+        as the frame that later rolls are against goes through the arc without twist.
+        """
+        order = sorted(range(len(settings)), key=lambda number: arc_of(settings[number], self.piece.shoe).start)
+        bows = dict(zip(order, bent.bows, strict=True))
+        columns = [self._columns(bent, bows, bends) for bends in self.alike]
+        cut = {"A": bent.start.heading, "B": bent.end.heading}
+        cuts = [_column(cut[end].times(-CUT_FOR_AN_INCH), NOWHERE) for end in self.ends]
+        return np.array([*(one[what] for what in range(3) for one in columns), *cuts]).T
+
+    def _columns(self, bent: Bent, bows: Mapping[int, Bow], bends: Sequence[int]) -> Change:
+        """The slopes for mark, angle and roll of bends that are changed alike: theirs together."""
+        theirs = [self._columns_of(bent, bows[number], self.settings[number].hook) for number in bends]
+        return np.asarray(np.sum(theirs, axis=0))
+
+    def _columns_of(self, bent: Bent, bow: Bow, hook: Hook) -> Change:
+        radius = self.piece.shoe.radius
+        axis = bow.heading.cross(bow.inside)
+        from_centre = bent.end.point.minus(bow.entry.along(bow.inside, radius))
+        shifted = bow.heading.minus(bow.onward)
+        turned = axis.cross(from_centre).along(bow.onward, -radius)
+        if hook == "B":
+            # The arc then begins earlier by as much as it grows.
+            turned = turned.along(shifted, -radius)
+        tilted = bow.heading.cross(bent.end.heading).minus(bow.onward.cross(bent.end.heading))
+        swung = bow.heading.cross(bent.end.point.minus(bow.entry))
+        rolled = swung.minus(bow.onward.cross(bent.end.point.minus(bow.exit)))
+        return np.array(
+            [
+                _column(shifted, NOWHERE),
+                _column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH,
+                _column(rolled, tilted) * ROLL_FOR_AN_INCH,
+            ]
+        )
+
+    def smallest(self) -> Change:
+        """The smallest change that brings the end nearest to its aim."""
+        by = np.zeros(self.size)
+        for _ in range(ROUNDS if self.size else 0):
+            settings, cuts = self.changed(by)
+            bent = self.piece.bent(settings, cuts)
+            error, slopes = self.error(bent), self.slopes(bent, settings)
+            # Damping keeps the changes small where many would do.
+            left = slopes.T @ slopes + DAMPING**2 * np.eye(self.size)
+            move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)
+            by = by + move
+            if float(np.abs(move).max()) < SETTLED:
+                break
+        return by
+
+
+def least_change(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> tuple[list[Setting], Cuts]:
+    """The smallest changes of the rest and of the cuts; an end that would have to grow is left as it is."""
+    ends: tuple[str, ...] = ("A", "B")
+    while True:
+        search = CorrectionSearch(settings, piece.changed_alike(rest), ends, piece)
+        better, cuts = search.changed(search.smallest())
+        short = [end for end, cut, spare in (("A", cuts.a, 0.0), ("B", cuts.b, piece.spare)) if cut < -spare - 1e-9]
+        if not short:
+            return better, cuts
+        ends = tuple(end for end in ends if end not in short)

@@ -1,0 +1,201 @@
+"""What a saw does to the records: a piece cut, a cut undone or gone wrong, bars used up, offcuts put on the rack.
+
+Called within a transaction of `actions` or of the bench's acts, which have checked who asks and locked the rows.
+"""
+
+from collections.abc import Iterable
+
+from django.utils import timezone
+
+from conduit.cutting import IN_AN_INCH, Kind, lies, nearest_sixteenth, whole_sixteenths
+from conduit.units import UnreadableLength, format_length, parse_length
+from server.accounts.models import User, name_of
+from server.bench.actions import mark_cut, mark_uncut
+from server.cutting.models import Bar, Cut
+from server.cutting.planning import Cutting, terms_of
+from server.errors import Conflict, Refused
+from server.jobs.models import Job, Run
+from server.stock import actions as stock
+from server.stock.models import Ends, Scrap, What
+
+
+def let_go_of(user: User, job: Job, cuts: Iterable[Cut]) -> None:
+    """Give up pieces of a job (its row locked) that are not cut yet."""
+    drop(cuts)
+    close_finished(user, job)
+
+
+def drop(cuts: Iterable[Cut]) -> None:
+    """Pieces that are not cut yet and will not be cut so."""
+    for cut in cuts:
+        if cut.done_at is None:
+            cut.live = None
+            cut.save(update_fields=["live"])
+
+
+def close_finished(user: User, job: Job) -> None:
+    """Bars of which nothing more is to be cut: an untouched one goes back, of others the offcut."""
+    for bar in Bar.objects.filter(job=job, live=True).select_related("scrap", "offcut"):
+        if bar.cuts.filter(live=True).exclude(done_at=None).exists() or bar.spoiled:
+            _finish(user, bar)
+        elif not bar.cuts.filter(live=True).exists():
+            if bar.scrap:
+                stock.let_go(user, bar.scrap)
+            bar.live = None
+            bar.save(update_fields=["live"])
+
+
+def _finish(user: User, bar: Bar) -> None:
+    """After the last cut of a bar what is left of it goes to the rack."""
+    if bar.offcut is None and not bar.cuts.filter(live=True, done_at=None).exists():
+        _offcut(user, bar)
+
+
+def _offcut(user: User, bar: Bar) -> None:
+    """What is left of a bar goes to the rack, if it is worth keeping."""
+    if bar.left < bar.keep:
+        return
+    tag = bar.offcut_tag or stock.new_tags(bar.crew, 1)[0]
+    ends = {"end_a": Ends.CUT, "end_b": bar.scrap.end_b if bar.scrap else Ends.FACTORY}
+    place = bar.scrap.place if bar.scrap else ""
+    scrap = Scrap(
+        crew=bar.crew,
+        tag=tag,
+        material=bar.material,
+        trade_size=bar.trade_size,
+        length=bar.left / IN_AN_INCH,
+        place=place,
+        **ends,
+    )
+    bar.offcut = stock.put_offcut(user, scrap, What.OFFCUT, f"of {bar.name}")
+    bar.offcut_tag = tag
+    bar.save(update_fields=["offcut", "offcut_tag"])
+
+
+def called(cut: Cut) -> str:
+    """What a message calls a piece: its run and its number."""
+    return f"{cut.run.document.get('name') or 'The run'}, piece {cut.piece}"
+
+
+def _to_be_cut(user: User, cut: Cut) -> None:
+    if cut.done_at is not None:
+        raise Conflict(f"{called(cut)} was cut already by {name_of(cut.done_by)}.")
+    if not cut.live:
+        raise Conflict(f"{called(cut)} is not to be cut from {cut.bar.name} any more. Plan again.")
+    if not Cutting(user, cut.run.job).fits(cut):
+        raise Conflict(f"{called(cut)} was changed after this was planned. Plan again; nothing was cut.")
+
+
+def confirm_at_bench(user: User, cut: Cut) -> None:
+    """A piece that was cut at the bench was cut as planned; where its run changed since, it is no longer the plan's."""
+    if Cutting(user, cut.run.job).fits(cut):
+        confirm(user, cut, cut.length, at_bench=True)
+    else:
+        drop([cut])
+        close_finished(user, cut.run.job)
+
+
+def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) -> None:
+    """A piece was cut at the bench from a scrap that no plan chose: the rack and the ledger follow. Raises Conflict."""
+    plan, length = Cutting(user, run.job).plan_of(run), nearest_sixteenth(inches)
+    own = next((one for one in plan.pieces if one.number == piece), None)
+    scrap = stock.reserve(user, [tag], run.job)[0]
+    kind = Kind(plan.material, plan.trade_size)
+    if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
+        raise Conflict(f"{tag} is {scrap.trade_size} {scrap.material}; this piece is {kind.name}.")
+    limits, whole = terms_of(run.job).for_kind(kind), whole_sixteenths(scrap.length)
+    bar = Bar(crew=run.crew, job=run.job, name=tag, scrap=scrap, material=kind.material, trade_size=kind.trade_size)
+    bar.length, bar.left, bar.keep = whole, whole, limits.keep
+    bar.save()
+    start, end = lies(plan, own)
+    cut = Cut(crew=run.crew, bar=bar, order=0, run=run, piece=piece, start=start, end=end, length=length)
+    cut.kerf = limits.kerf
+    cut.save()
+    confirm(user, cut, length, at_bench=True)
+
+
+def take_back_at_bench(user: User, cut: Cut) -> None:
+    """That a piece was cut was a mistake, told at the bench."""
+    undo(user, cut, at_bench=True)
+
+
+def confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
+    """A piece is cut: `took` of the bar and a kerf are gone, the rack and the ledger follow."""
+    _to_be_cut(user, cut)
+    bar = cut.bar
+    if took > bar.left:
+        raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
+    if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
+        stock.cut_into(user, bar.scrap, f"{_reads(took)} for {called(cut)}")
+    bar.left = max(0, bar.left - took - cut.kerf)
+    bar.save(update_fields=["left"])
+    cut.done_at, cut.done_by, cut.came_out = timezone.now(), user, took if took != cut.length else None
+    cut.save(update_fields=["done_at", "done_by", "came_out"])
+    _finish(user, bar)
+    if not at_bench:
+        mark_cut(user, cut.run, cut.piece)
+
+
+def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
+    """A cut was confirmed by mistake. Only the last one of a bar can be undone, while its offcut is there."""
+    bar = cut.bar
+    if cut.done_at is None or not cut.live:
+        raise Conflict(f"{called(cut)} is not cut.")
+    last, *others = bar.cuts.filter(live=True).exclude(done_at=None).order_by("-done_at", "-order")
+    if last.pk != cut.pk:
+        raise Conflict(f"Undo the later cut from {bar.name} first: piece {last.piece}.")
+    if bar.offcut:
+        stock.remove_offcut(user, bar.offcut)
+    if not at_bench:
+        mark_uncut(user, cut.run, cut.piece)
+    # The last kerf may have run out of the bar: what was there before follows from the cuts that stay.
+    taken = sum((one.came_out or one.length) + one.kerf for one in others)
+    bar.left, bar.offcut = max(0, bar.length - bar.spoiled - taken), None
+    bar.save(update_fields=["left", "offcut"])
+    cut.done_at = cut.done_by = cut.came_out = None
+    cut.save(update_fields=["done_at", "done_by", "came_out"])
+    if bar.scrap and not others and not bar.spoiled:
+        stock.uncut(user, bar.scrap, bar.job, f"cut for {called(cut)}")
+
+
+def cut_wrong(user: User, cut: Cut, length: str) -> None:
+    """The piece came out at another length: too long it serves, too short it is scrap and another must be cut."""
+    try:
+        came_out = nearest_sixteenth(parse_length(length))
+    except UnreadableLength as error:
+        raise Refused("That length cannot be used.", {"length": str(error)}) from error
+    if came_out <= 0:
+        raise Refused("That length cannot be used.", {"length": "a piece has some length; measure it"})
+    if came_out >= cut.length:
+        confirm(user, cut, came_out)
+        _drop_what_does_not_fit(cut.bar)
+        _finish(user, cut.bar)
+        return
+    _to_be_cut(user, cut)
+    bar = cut.bar
+    if came_out > bar.left:
+        raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
+    if bar.scrap and bar.scrap.taken_at is None:
+        stock.cut_into(user, bar.scrap, f"cut wrong at {_reads(came_out)} for {called(cut)}")
+    bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
+    bar.save(update_fields=["left", "spoiled"])
+    if came_out >= bar.keep:
+        tag = stock.new_tags(bar.crew, 1)[0]
+        kind = {"material": bar.material, "trade_size": bar.trade_size}
+        scrap = Scrap(crew=bar.crew, tag=tag, length=came_out / IN_AN_INCH, **kind)
+        stock.put_offcut(user, scrap, What.SPOILED, f"of {bar.name}, for {called(cut)}")
+    _drop_what_does_not_fit(bar)
+    _finish(user, bar)
+
+
+def _drop_what_does_not_fit(bar: Bar) -> None:
+    """Pieces that the rest of a bar does not hold are to be planned again, the longest first."""
+    waiting = sorted(bar.cuts.filter(live=True, done_at=None), key=lambda one: one.length)
+    while waiting and sum(one.length + one.kerf for one in waiting) - waiting[-1].kerf > bar.left:
+        dropped = waiting.pop()
+        dropped.live = None
+        dropped.save(update_fields=["live"])
+
+
+def _reads(sixteenths: int) -> str:
+    return format_length(sixteenths / IN_AN_INCH)
