@@ -58,7 +58,7 @@ def once_only(run: Run) -> Run:
 def _answer(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> HttpResponse:
     asked = sha256(f"{request.method} {request.path}\n".encode() + request.body).hexdigest()
     # One that is under way has the key's row locked until it is done.
-    kept, is_new = Reply.objects.get_or_create(user_id=request.user.pk, key=key, defaults={"asked": asked})
+    kept, is_new = Reply.objects.get_or_create(user_id=int(request.user.pk or 0), key=key, defaults={"asked": asked})
     if not is_new:
         if kept.asked != asked:
             return problem(422, OTHER)

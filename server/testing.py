@@ -2,7 +2,6 @@
 
 import os
 from typing import Any
-from unittest import TestResult
 
 import hypothesis
 from django.conf import settings
@@ -28,7 +27,7 @@ class Runner(DiscoverRunner):
         super().setup_test_environment(**kwargs)
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
-    def suite_result(self, suite: Any, result: TestResult, **kwargs: Any) -> int:
+    def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         """Print the closing line and return the number of failures, as Django does."""
         failed = len(result.failures) + len(result.errors) + len(getattr(result, "unexpectedSuccesses", []))
         skipped = len(result.skipped)

@@ -47,11 +47,5 @@ def add_person(crew: Crew, username: str, password: str, role: Role, first: str 
 def describe(user: User) -> Me:
     """The person as the front end shows them."""
     place = user.membership
-    return Me(
-        id=user.pk,
-        crew_id=place.crew_id,
-        username=user.username,
-        name=name_of(user),
-        crew=place.crew.name,
-        role=place.role,
-    )
+    who = {"id": user.pk, "username": user.username, "name": name_of(user)}
+    return Me.model_validate({**who, "crew_id": place.crew_id, "crew": place.crew.name, "role": place.role})

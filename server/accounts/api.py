@@ -5,7 +5,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from server.accounts import actions
-from server.accounts.permissions import Anyone
+from server.accounts.permissions import Anyone, SignedInRequest
 from server.accounts.schemas import Credentials, Me, Told
 
 router = Router(tags=["people"])
@@ -18,7 +18,7 @@ def sign_in(request: HttpRequest, given: Credentials) -> Me:
 
 
 @router.get("/session", response={200: Me, 401: Told}, operation_id="whoAmI")
-def who_am_i(request: HttpRequest) -> Me:
+def who_am_i(request: SignedInRequest) -> Me:
     """Who is signed in."""
     return actions.describe(request.auth)
 

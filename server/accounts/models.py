@@ -1,6 +1,6 @@
 """People and crews. A person works in one crew; everything a crew owns is seen by that crew alone."""
 
-from typing import Self
+from typing import ClassVar, Self, TypeVar
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser
@@ -42,7 +42,10 @@ class Membership(models.Model):
     role = models.CharField(max_length=8, choices=Role.choices)
 
 
-class CrewQuerySet(models.QuerySet):  # type: ignore[type-arg]
+Row = TypeVar("Row", bound=models.Model, covariant=True)
+
+
+class CrewQuerySet(models.QuerySet[Row]):
     """The only way to a crew's things: through the person who asks."""
 
     def for_user(self, user: User) -> Self:
@@ -63,7 +66,7 @@ class CrewOwned(models.Model):
         abstract = True
 
 
-class BinnableQuerySet(CrewQuerySet):
+class BinnableQuerySet(CrewQuerySet[Row]):
     """Things that may lie in the bin."""
 
     def present(self) -> Self:
@@ -91,7 +94,7 @@ class Binnable(CrewOwned):
         settings.AUTH_USER_MODEL, null=True, editable=False, on_delete=models.SET_NULL, related_name="+"
     )
 
-    objects = BinnableQuerySet.as_manager()
+    objects: ClassVar = BinnableQuerySet.as_manager()
 
     class Meta:
         """Not a table of its own."""

@@ -13,6 +13,12 @@ from server.accounts.models import Crew, Role, User
 LAST_SEEN = "last seen"
 
 
+class SignedInRequest(HttpRequest):
+    """A request that `SignedIn` let in: `auth` is the person."""
+
+    auth: User
+
+
 class SignedIn(SessionAuth):
     """A signed-in, active person with a place in a crew; unsafe requests need the CSRF token."""
 

@@ -1,12 +1,13 @@
 """The bench, the log and what shoes learn, over HTTP."""
 
 import random
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from conduit.bender import Learned, finder_reads
+from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
@@ -19,13 +20,13 @@ router = Router(tags=["bench"])
 
 
 @router.get("/runs/{int:run_id}/bench", response=BenchOut, operation_id="getBench")
-def get_bench(request: HttpRequest, run_id: int) -> dict[str, Any]:
+def get_bench(request: SignedInRequest, run_id: int) -> dict[str, Any]:
     """Everything that is needed at the bench for one run."""
     return actions.bench_of(request.auth, run_id)
 
 
 @router.post("/runs/{int:run_id}/bench", response={200: ActsOut, 422: Told}, operation_id="doActs")
-def do_acts(request: HttpRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
+def do_acts(request: SignedInRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
     """Do what was done at the bench; each act once, however often it is sent."""
     outcomes, bench = actions.do_acts(request.auth, run_id, given.acts)
     return {"outcomes": outcomes, "bench": bench}
@@ -33,11 +34,11 @@ def do_acts(request: HttpRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
 
 @router.get("/log", response=LogOut, operation_id="listLog")
 def list_log(
-    request: HttpRequest,
+    request: SignedInRequest,
     run: int | None = None,
     person: int | None = None,
     shoe: str | None = None,
-    limit: int = Query(200, ge=1, le=1000),
+    limit: Annotated[int, Query(ge=1, le=1000)] = 200,
 ) -> dict[str, Any]:
     """The log, newest first."""
     bends = bends_of(request.auth, Narrowed(run, person, shoe))
@@ -46,7 +47,7 @@ def list_log(
 
 @router.get("/log.csv", operation_id="getLogCsv")
 def get_log_csv(
-    request: HttpRequest, run: int | None = None, person: int | None = None, shoe: str | None = None
+    request: SignedInRequest, run: int | None = None, person: int | None = None, shoe: str | None = None
 ) -> HttpResponse:
     """The log as CSV."""
     bends = bends_of(request.auth, Narrowed(run, person, shoe))
@@ -54,13 +55,13 @@ def get_log_csv(
 
 
 @router.get("/shoes/{int:shoe_id}/learned", response=Learned, operation_id="getLearned")
-def get_learned(request: HttpRequest, shoe_id: int) -> Learned:
+def get_learned(request: SignedInRequest, shoe_id: int) -> Learned:
     """What the log shows of a shoe."""
     return actions.learned_of(request.auth, shoe_id)
 
 
 @router.post("/shoes/{int:shoe_id}/learned", response={200: ShoeOut, 422: Told}, operation_id="takeLearned")
-def take_learned(request: HttpRequest, shoe_id: int, given: TakeIn) -> Shoe:
+def take_learned(request: SignedInRequest, shoe_id: int, given: TakeIn) -> Shoe:
     """Take figures that the log proposes."""
     return actions.take_learned(request.auth, shoe_id, given)
 

@@ -7,8 +7,6 @@ from server.accounts.models import CrewOwned
 from server.jobs.models import Run
 from server.shoes.models import Shoe
 
-PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
-
 
 class Stick(CrewOwned):
     """One piece of a run as it is worked on. One that was scrapped stays on record, no longer live.
@@ -25,8 +23,8 @@ class Stick(CrewOwned):
     number_then = models.PositiveSmallIntegerField(null=True, help_text="The piece's number in that, where it differs.")
     cut_at = models.DateTimeField(null=True)
     fitted_at = models.DateTimeField(null=True)
-    cut_by = models.ForeignKey(**PERSON)
-    fitted_by = models.ForeignKey(**PERSON)
+    cut_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    fitted_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
 
     class Meta:
         """By piece; only one live stick a piece."""
@@ -61,7 +59,7 @@ class BendMade(CrewOwned):
     within = models.BooleanField()
     shows = models.CharField(max_length=6, blank=True, help_text="Which figure of the shoe the tape showed.")
     figure = models.FloatField(null=True, help_text="That figure as shown.")
-    by = models.ForeignKey(**PERSON)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField(help_text="When it was bent, which may be long before it was sent.")
 
     class Meta:

@@ -35,7 +35,7 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
 def _span(stick: Stick, plan: Plan) -> Span | None:
     """Where a stick lies in the plan of the document that it was begun with."""
     own = next((piece for piece in plan.pieces if piece.number == own_number(stick)), None)
-    return own and lies(plan, own)
+    return lies(plan, own) if own else None
 
 
 def _make_way(run: Run, moves: dict[Stick, int], numbers: set[int]) -> None:

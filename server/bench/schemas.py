@@ -41,7 +41,9 @@ class StageAct(_Act):
 
     kind: Literal["cut", "uncut", "fitted", "unfitted", "scrapped"]
     source: str | None = Field(
-        None, max_length=12, description="Cut without a cut plan: the tag of the scrap it was cut from, if it was one."
+        default=None,
+        max_length=12,
+        description="Cut without a cut plan: the tag of the scrap it was cut from, if it was one.",
     )
 
 
@@ -51,10 +53,12 @@ class BentAct(_Act):
     kind: Literal["bent"]
     bend: int = Field(ge=1)
     angle: float = Field(gt=0, lt=180, description="What the angle finder reads.")
-    tape: str | float | None = Field(None, description="Tape notation, as typed.")
-    turned: float = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
+    tape: str | float | None = Field(default=None, description="Tape notation, as typed.")
+    turned: float = Field(
+        default=0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A."
+    )
     again: bool = False
-    reference: str | None = Field(None, max_length=40, description="The reference that was set on the mark.")
+    reference: str | None = Field(default=None, max_length=40, description="The reference that was set on the mark.")
 
 
 class BendAct(_Act):

@@ -54,7 +54,7 @@ class Benches:
         self._benchers: dict[int, Bencher] = {}
         self._sheets: dict[int, Sheet] = {}
         # The run's own document stays as it is while things are done on its sticks.
-        self.now = self.before.now if self.before else self.bencher(self.run.document)
+        self.now: Bencher = self.before.now if self.before else self.bencher(self.run.document)
         self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
 
     def bencher(self, document: dict[str, Any]) -> Bencher:

@@ -2,11 +2,12 @@
 
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from ninja import Router
 from pydantic import ValidationError
 
 from conduit.cutting import BRING_COLUMNS, CutTerms
+from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.cutting import actions
@@ -23,13 +24,13 @@ CUT_COLUMNS = ("source", "place", "pipe", "source length", "order", "cut", "saw 
 
 
 @router.get("/jobs/{int:job_id}/cutting", response=CuttingOut, operation_id="getCutting")
-def get_cutting(request: HttpRequest, job_id: int) -> dict[str, Any]:
+def get_cutting(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     """How a job's cutting stands: terms, the plan that was taken, one that may be taken, what to bring."""
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/cutting/plan", response=PLANNED, operation_id="planCuts")
-def plan_cuts(request: HttpRequest, job_id: int, given: PlanIn) -> dict[str, Any]:
+def plan_cuts(request: SignedInRequest, job_id: int, given: PlanIn) -> dict[str, Any]:
     """Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
 
     A viewer is given plans that are there. Answered 429 while others have their plans made.
@@ -53,28 +54,28 @@ def _says(fault: Any) -> str:
 
 
 @router.post("/jobs/{int:job_id}/cutting/pick", response=ACTED, operation_id="pickChoices")
-def pick_choices(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
+def pick_choices(request: SignedInRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
     """Prefer some of a plan's choices: what to bring counts them, and whoever takes the plan finds them picked."""
     actions.pick(request.auth, job_id, given.digest, given.picks)
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/cutting/take", response=ACTED, operation_id="takePlan")
-def take_plan(request: HttpRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
+def take_plan(request: SignedInRequest, job_id: int, given: PickedIn) -> dict[str, Any]:
     """Take a plan: its scraps are reserved, its couplings put into the runs. Told where the job was changed since."""
     actions.take(request.auth, job_id, given.digest, given.picks)
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/cutting/let-go", response=CuttingOut, operation_id="letGoOfPlan")
-def let_go_of_plan(request: HttpRequest, job_id: int) -> dict[str, Any]:
+def let_go_of_plan(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     """Give up what is reserved and not cut yet."""
     actions.let_go(request.auth, job_id)
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
 @router.post("/cuts/{int:cut_id}", response=ACTED, operation_id="doCut")
-def do_cut(request: HttpRequest, cut_id: int, given: CutActIn) -> dict[str, Any]:
+def do_cut(request: SignedInRequest, cut_id: int, given: CutActIn) -> dict[str, Any]:
     """Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow."""
     actions.act(request.auth, cut_id, given.kind, given.key, given.length)
     job_id = Cut.objects.for_user(request.auth).get(pk=cut_id).bar.job_id
@@ -82,7 +83,7 @@ def do_cut(request: HttpRequest, cut_id: int, given: CutActIn) -> dict[str, Any]
 
 
 @router.get("/jobs/{int:job_id}/cutting/order.csv", operation_id="getOrderCsv")
-def get_order_csv(request: HttpRequest, job_id: int) -> HttpResponse:
+def get_order_csv(request: SignedInRequest, job_id: int) -> HttpResponse:
     """What to bring for a job, as CSV."""
     cutting = Cutting.of(request.auth, job_id)
     lines = to_bring(cutting, cutting.proposal(terms_of(cutting.job)))
@@ -101,7 +102,7 @@ def get_order_csv(request: HttpRequest, job_id: int) -> HttpResponse:
 
 
 @router.get("/jobs/{int:job_id}/cutting/cuts.csv", operation_id="getCutsCsv")
-def get_cuts_csv(request: HttpRequest, job_id: int) -> HttpResponse:
+def get_cuts_csv(request: SignedInRequest, job_id: int) -> HttpResponse:
     """The cut list that was taken, as CSV, in the order of the walk along the pile."""
     bars = cutting_out(Cutting.of(request.auth, job_id))["taken"]["bars"]
     rows = (

@@ -1,12 +1,11 @@
 """Cut plans of jobs. Lengths in whole sixteenths of an inch, as they are planned and sawn."""
 
+from django.conf import settings
 from django.db import models
 
 from server.accounts.models import CrewOwned
 from server.jobs.models import Job, Run
-from server.stock.models import PERSON, Scrap
-
-LIVE = {"null": True, "default": True}
+from server.stock.models import Scrap
 
 
 class Asked(models.Model):
@@ -38,7 +37,7 @@ class Bar(CrewOwned):
     """A bar of a plan that was taken: a scrap that is reserved, or a stick to be bought; `left` of it now."""
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="bars")
-    live = models.BooleanField(**LIVE, help_text="True, or null once it is done with.")
+    live = models.BooleanField(null=True, default=True, help_text="True, or null once it is done with.")
     name = models.CharField(max_length=12)
     scrap = models.ForeignKey(Scrap, null=True, on_delete=models.CASCADE, related_name="+")
     material = models.CharField(max_length=8)
@@ -65,7 +64,9 @@ class Cut(CrewOwned):
     """A piece to be cut from a bar; from coupling `start` to `end` on its run."""
 
     bar = models.ForeignKey(Bar, on_delete=models.CASCADE, related_name="cuts")
-    live = models.BooleanField(**LIVE, help_text="True, or null once it is not to be cut here any more.")
+    live = models.BooleanField(
+        null=True, default=True, help_text="True, or null once it is not to be cut here any more."
+    )
     order = models.PositiveSmallIntegerField()
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="cuts")
     piece = models.PositiveSmallIntegerField()
@@ -75,7 +76,7 @@ class Cut(CrewOwned):
     kerf = models.PositiveSmallIntegerField(help_text="What the saw takes beside it, by the terms it was reserved by.")
     came_out = models.PositiveIntegerField(null=True, help_text="Its length, where it was cut longer.")
     done_at = models.DateTimeField(null=True)
-    done_by = models.ForeignKey(**PERSON)
+    done_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
 
     class Meta:
         """In the order of cutting; a stretch of a run is cut once."""

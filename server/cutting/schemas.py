@@ -15,7 +15,7 @@ class PlanIn(Schema):
     """By what to plan; kept for the job. `seconds`: how long to look for a better plan."""
 
     terms: dict[str, Any] = Field(description="CutTerms; lengths as a person writes them.")
-    seconds: float = Field(2.0, gt=0, le=10)
+    seconds: float = Field(default=2.0, gt=0, le=10)
 
 
 class PickedIn(Schema):
@@ -30,7 +30,7 @@ class CutActIn(Schema):
 
     kind: Literal["cut", "undo", "wrong"]
     key: UUID
-    length: str = Field("", max_length=40, description="For “wrong”: how long the piece is now.")
+    length: str = Field(default="", max_length=40, description="For “wrong”: how long the piece is now.")
 
 
 class CutOut(Schema):

@@ -102,7 +102,7 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
         if bar.scrap is None and bar.left == bar.length:
             sticks[Kind(bar.material, bar.trade_size), bar.length / IN_AN_INCH] += 1  # type: ignore[arg-type]
     found = CutList.model_validate(proposal.result) if proposal else None
-    planned = {}
+    planned = dict[str, int]()
     for kind in found.kinds if found else []:
         choice = kind.picked(proposal.picks if proposal else {})
         for source in choice.sources:

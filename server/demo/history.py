@@ -3,6 +3,7 @@
 import math
 import random
 from datetime import datetime, timedelta
+from typing import Literal
 from uuid import UUID
 
 from django.utils import timezone
@@ -42,8 +43,8 @@ def work_before(bender: User) -> None:
 
 
 def _bend_all(bender: User, run_id: int, piece: int, at: datetime, luck: random.Random) -> None:
-    def stage(kind: str) -> StageAct:
-        return StageAct(kind=kind, key=_key(luck), piece=piece, at=at)  # type: ignore[arg-type]
+    def stage(kind: Literal["cut", "fitted"]) -> StageAct:
+        return StageAct(kind=kind, key=_key(luck), piece=piece, at=at)
 
     do_acts(bender, run_id, [stage("cut")])
     while bend := _next(bender, run_id, piece):

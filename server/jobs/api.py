@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
+from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.jobs import actions
 from server.jobs.bin import BinnedOut, in_bin
@@ -16,87 +16,87 @@ router = Router(tags=["jobs"])
 
 
 @router.get("/jobs", response=list[JobOut], operation_id="listJobs")
-def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
+def list_jobs(request: SignedInRequest) -> list[dict[str, Any]]:
     """The crew's jobs."""
     return [actions.describe_job(job) for job in actions.all_of(request.auth)]
 
 
 @router.post("/jobs", response={201: JobOut, 422: Told}, operation_id="addJob")
-def add_job(request: HttpRequest, given: JobIn) -> tuple[int, dict[str, Any]]:
+def add_job(request: SignedInRequest, given: JobIn) -> tuple[int, dict[str, Any]]:
     """Open a job."""
     return 201, actions.describe_job(actions.add_job(request.auth, given.name, given.place))
 
 
 @router.get("/jobs/{int:job_id}", response=JobOut, operation_id="getJob")
-def get_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+def get_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     """A job and its runs."""
     return actions.describe_job(get_object_or_404(actions.all_of(request.auth), pk=job_id))
 
 
 @router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")
-def remove_job(request: HttpRequest, job_id: int) -> tuple[int, None]:
+def remove_job(request: SignedInRequest, job_id: int) -> tuple[int, None]:
     """Put a job with all its runs into the bin."""
     actions.remove_job(request.auth, job_id)
     return 204, None
 
 
 @router.post("/jobs/{int:job_id}/restore", response=JobOut, operation_id="restoreJob")
-def restore_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+def restore_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     """Take a job out of the bin."""
     return actions.describe_job(actions.restore_job(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/runs", response={201: RunOut, 422: Told}, operation_id="addRun")
-def add_run(request: HttpRequest, job_id: int, given: RunIn) -> tuple[int, dict[str, Any]]:
+def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, dict[str, Any]]:
     """Add a run to the job."""
     return 201, actions.describe_run(actions.add_run(request.auth, job_id, given.document))
 
 
 @router.get("/runs/{int:run_id}", response=RunOut, operation_id="getRun")
-def get_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
+def get_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
     """A run as it was typed."""
     runs = Run.objects.for_user(request.auth).select_related("job", "saved_by")
     return actions.describe_run(get_object_or_404(runs, pk=run_id))
 
 
 @router.put("/runs/{int:run_id}", response={200: Saved, 409: Stale, 422: Told}, operation_id="saveRun")
-def save_run(request: HttpRequest, run_id: int, given: SaveIn) -> Run:
+def save_run(request: SignedInRequest, run_id: int, given: SaveIn) -> Run:
     """Save a run; told, not overwritten, where somebody else saved it since."""
     return actions.save_run(request.auth, run_id, given.version, given.document)
 
 
 @router.get("/runs/{int:run_id}/saved", response=Saved, operation_id="getSaved")
-def get_saved(request: HttpRequest, run_id: int) -> Run:
+def get_saved(request: SignedInRequest, run_id: int) -> Run:
     """Which version of a run is the newest, and whose."""
     return get_object_or_404(Run.objects.for_user(request.auth).select_related("saved_by").defer("document"), pk=run_id)
 
 
 @router.get("/runs/{int:run_id}/revisions", response=list[RevisionLine], operation_id="listRevisions")
-def list_revisions(request: HttpRequest, run_id: int) -> list[Revision]:
+def list_revisions(request: SignedInRequest, run_id: int) -> list[Revision]:
     """How a run came to be, newest first: the last save of each stretch of one person's work."""
     return actions.revisions_of(request.auth, run_id)
 
 
 @router.get("/runs/{int:run_id}/revisions/{int:version}", response=RevisionOut, operation_id="getRevision")
-def get_revision(request: HttpRequest, run_id: int, version: int) -> Revision:
+def get_revision(request: SignedInRequest, run_id: int, version: int) -> Revision:
     """A run as it was saved at one version."""
     return actions.revision_of(request.auth, run_id, version)
 
 
 @router.delete("/runs/{int:run_id}", response={204: None}, operation_id="removeRun")
-def remove_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
+def remove_run(request: SignedInRequest, run_id: int) -> tuple[int, None]:
     """Put a run into the bin."""
     actions.remove_run(request.auth, run_id)
     return 204, None
 
 
 @router.post("/runs/{int:run_id}/restore", response={200: RunOut, 409: Told}, operation_id="restoreRun")
-def restore_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
+def restore_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
     """Take a run out of the bin."""
     return actions.describe_run(actions.restore_run(request.auth, run_id))
 
 
 @router.get("/bin", response=list[BinnedOut], operation_id="listBin")
-def list_bin(request: HttpRequest) -> list[dict[str, Any]]:
+def list_bin(request: SignedInRequest) -> list[dict[str, Any]]:
     """What the crew deleted, the last first."""
     return in_bin(request.auth)

@@ -20,7 +20,7 @@ class JobIn(Schema):
     """A new job."""
 
     name: str = Field(min_length=1, max_length=80)
-    place: str = Field("", max_length=120)
+    place: str = Field(default="", max_length=120)
 
 
 class RunLine(Schema):

@@ -1,9 +1,9 @@
 """A crew's shoes over HTTP."""
 
-from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
+from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.shoes import actions
 from server.shoes.models import Shoe
@@ -13,43 +13,43 @@ router = Router(tags=["shoes"])
 
 
 @router.get("/shoes", response=list[ShoeOut], operation_id="listShoes")
-def list_shoes(request: HttpRequest) -> list[Shoe]:
+def list_shoes(request: SignedInRequest) -> list[Shoe]:
     """The crew's shoes."""
     return list(Shoe.objects.for_user(request.auth).prefetch_related("calibrations__by"))
 
 
 @router.post("/shoes", response={201: ShoeOut, 409: Told, 422: Told}, operation_id="addShoe")
-def add_shoe(request: HttpRequest, given: ShoeIn) -> tuple[int, Shoe]:
+def add_shoe(request: SignedInRequest, given: ShoeIn) -> tuple[int, Shoe]:
     """Add a shoe."""
     return 201, actions.add_shoe(request.auth, given)
 
 
 @router.put("/shoes/{int:shoe_id}", response={200: ShoeOut, 409: Told, 422: Told}, operation_id="changeShoe")
-def change_shoe(request: HttpRequest, shoe_id: int, given: ShoeIn) -> Shoe:
+def change_shoe(request: SignedInRequest, shoe_id: int, given: ShoeIn) -> Shoe:
     """Change a shoe."""
     return actions.change_shoe(request.auth, shoe_id, given)
 
 
 @router.delete("/shoes/{int:shoe_id}", response={204: None}, operation_id="removeShoe")
-def remove_shoe(request: HttpRequest, shoe_id: int) -> tuple[int, None]:
+def remove_shoe(request: SignedInRequest, shoe_id: int) -> tuple[int, None]:
     """Put a shoe into the bin."""
     actions.remove_shoe(request.auth, shoe_id)
     return 204, None
 
 
 @router.post("/shoes/{int:shoe_id}/restore", response={200: ShoeOut, 409: Told}, operation_id="restoreShoe")
-def restore_shoe(request: HttpRequest, shoe_id: int) -> Shoe:
+def restore_shoe(request: SignedInRequest, shoe_id: int) -> Shoe:
     """Take a shoe out of the bin."""
     return actions.restore_shoe(request.auth, shoe_id)
 
 
 @router.post("/shoes/{int:shoe_id}/test", response={200: CalibrationFound, 422: Told}, operation_id="testShoe")
-def test_shoe(request: HttpRequest, shoe_id: int, given: CalibrationIn) -> CalibrationFound:
+def test_shoe(request: SignedInRequest, shoe_id: int, given: CalibrationIn) -> CalibrationFound:
     """What test bends show, without taking it."""
     return actions.found_by(get_object_or_404(Shoe.objects.for_user(request.auth), pk=shoe_id), given)
 
 
 @router.post("/shoes/{int:shoe_id}/calibrate", response={200: ShoeOut, 422: Told}, operation_id="calibrateShoe")
-def calibrate_shoe(request: HttpRequest, shoe_id: int, given: CalibrationIn) -> Shoe:
+def calibrate_shoe(request: SignedInRequest, shoe_id: int, given: CalibrationIn) -> Shoe:
     """Take what test bends show as the shoe's figures."""
     return actions.calibrate_shoe(request.auth, shoe_id, given)

@@ -23,9 +23,9 @@ class ShoeIn(Schema):
     deduct: OptionalLength = None
     gain: OptionalLength = None
     front: OptionalLength = None
-    heel: OptionalLength = Field(None, le=24, description="Straight pipe that it needs behind a bend.")
+    heel: OptionalLength = Field(default=None, le=24, description="Straight pipe that it needs behind a bend.")
     references: dict[Name, SignedLength] = {}
-    handle_up: float = Field(30.0, ge=0, le=90)
+    handle_up: float = Field(default=30.0, ge=0, le=90)
     machine: bool = False
 
 

@@ -1,13 +1,13 @@
 """The rack and the tag printer over HTTP."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from conduit.cutting import SCRAP_COLUMNS
 from conduit.units import with_unit
 from server.accounts.models import name_of
-from server.accounts.permissions import crew_of
+from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.stock import actions
@@ -21,32 +21,32 @@ LEDGER_COLUMNS = ("at", "tag", "what", "length", "note", "by")
 
 
 @router.get("/rack", response=Rack, operation_id="getRack")
-def get_rack(request: HttpRequest) -> dict[str, object]:
+def get_rack(request: SignedInRequest) -> dict[str, object]:
     """The crew's rack and the last lines of its ledger."""
     ledger = Entry.objects.for_user(request.auth).select_related("scrap", "by", "crew")[:LEDGER_LINES]
     return {"tape": crew_of(request.auth).tape, "scraps": actions.on_rack(request.auth), "ledger": ledger}
 
 
 @router.post("/rack", response={201: list[ScrapOut], 422: Told}, operation_id="addScrap")
-def add_scrap(request: HttpRequest, given: ScrapIn) -> tuple[int, list[Scrap]]:
+def add_scrap(request: SignedInRequest, given: ScrapIn) -> tuple[int, list[Scrap]]:
     """Put offcuts on the rack."""
     return 201, actions.add_scrap(request.auth, given)
 
 
 @router.post("/rack/list", response={201: list[ScrapOut], 422: Told}, operation_id="addScrapList")
-def add_list(request: HttpRequest, given: ListIn) -> tuple[int, list[Scrap]]:
+def add_list(request: SignedInRequest, given: ListIn) -> tuple[int, list[Scrap]]:
     """Put a pasted list or CSV on the rack: all of it, or nothing where a line cannot be read."""
     return 201, actions.add_list(request.auth, given)
 
 
 @router.put("/rack/tape", response={200: TapeIn}, operation_id="setTape")
-def set_tape(request: HttpRequest, given: TapeIn) -> TapeIn:
+def set_tape(request: SignedInRequest, given: TapeIn) -> TapeIn:
     """Measure the rack with another tape."""
     return actions.set_tape(request.auth, given)
 
 
 @router.get("/rack.csv", operation_id="getRackCsv")
-def get_rack_csv(request: HttpRequest) -> HttpResponse:
+def get_rack_csv(request: SignedInRequest) -> HttpResponse:
     """The rack as CSV, as it can be read in again."""
     rows = (
         {
@@ -66,7 +66,7 @@ def get_rack_csv(request: HttpRequest) -> HttpResponse:
 
 
 @router.get("/rack/ledger.csv", operation_id="getLedgerCsv")
-def get_ledger_csv(request: HttpRequest) -> HttpResponse:
+def get_ledger_csv(request: SignedInRequest) -> HttpResponse:
     """Everything that happened to each piece of the rack, newest first, as CSV."""
     entries = Entry.objects.for_user(request.auth).select_related("scrap", "by", "crew")
     rows = (
@@ -84,43 +84,43 @@ def get_ledger_csv(request: HttpRequest) -> HttpResponse:
 
 
 @router.put("/rack/{int:scrap_id}", response={200: ScrapOut, 409: Told, 422: Told}, operation_id="correctScrap")
-def correct_scrap(request: HttpRequest, scrap_id: int, given: CorrectIn) -> Scrap:
+def correct_scrap(request: SignedInRequest, scrap_id: int, given: CorrectIn) -> Scrap:
     """Correct what is written of a scrap."""
     return actions.correct(request.auth, scrap_id, given)
 
 
 @router.post("/rack/{int:scrap_id}/take", response={200: ScrapOut, 409: Told}, operation_id="takeScrap")
-def take_scrap(request: HttpRequest, scrap_id: int) -> Scrap:
+def take_scrap(request: SignedInRequest, scrap_id: int) -> Scrap:
     """Take a scrap off the rack."""
     return actions.take_scrap(request.auth, scrap_id)
 
 
 @router.post("/rack/{int:scrap_id}/recycle", response={200: ScrapOut, 409: Told}, operation_id="recycleScrap")
-def recycle_scrap(request: HttpRequest, scrap_id: int) -> Scrap:
+def recycle_scrap(request: SignedInRequest, scrap_id: int) -> Scrap:
     """Discard a scrap to the recycler."""
     return actions.recycle(request.auth, scrap_id)
 
 
 @router.post("/rack/{int:scrap_id}/put-back", response={200: ScrapOut, 409: Told}, operation_id="putScrapBack")
-def put_scrap_back(request: HttpRequest, scrap_id: int) -> Scrap:
+def put_scrap_back(request: SignedInRequest, scrap_id: int) -> Scrap:
     """Put a scrap back that was taken by mistake."""
     return actions.put_back(request.auth, scrap_id)
 
 
 @router.get("/devices/tag-printer", response=list[LabelOut], operation_id="listLabels")
-def list_labels(request: HttpRequest) -> list[Label]:
+def list_labels(request: SignedInRequest) -> list[Label]:
     """What came out of the simulated tag printer, newest first."""
     return list(Label.objects.for_user(request.auth).select_related("by")[:60])
 
 
 @router.post("/devices/tag-printer", response={201: list[LabelOut], 422: Told}, operation_id="printLabels")
-def print_on_it(request: HttpRequest, given: LabelsIn) -> tuple[int, list[Label]]:
+def print_on_it(request: SignedInRequest, given: LabelsIn) -> tuple[int, list[Label]]:
     """Print labels on the simulated tag printer."""
     return 201, print_labels(request.auth, given.labels)
 
 
 @router.get("/devices/tag-printer/{int:label_id}.svg", operation_id="getLabelFile")
-def get_label_file(request: HttpRequest, label_id: int) -> HttpResponse:
+def get_label_file(request: SignedInRequest, label_id: int) -> HttpResponse:
     """A label as the file that a printer takes."""
     label = get_object_or_404(Label.objects.for_user(request.auth), pk=label_id)
     return HttpResponse(as_svg(label), content_type="image/svg+xml")

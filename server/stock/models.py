@@ -8,8 +8,6 @@ from conduit.units import format_length
 from server.accounts.models import CrewOwned
 from server.jobs.models import Job
 
-PERSON = {"to": settings.AUTH_USER_MODEL, "null": True, "on_delete": models.SET_NULL, "related_name": "+"}
-
 
 class Ends(models.TextChoices):
     """How a pipe's end is."""
@@ -44,7 +42,7 @@ class Reservation(models.Model):
 
     scrap = models.OneToOneField(Scrap, primary_key=True, on_delete=models.CASCADE, related_name="reservation")
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="reservations")
-    by = models.ForeignKey(**PERSON)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 
 
@@ -71,7 +69,7 @@ class Entry(CrewOwned):
     what = models.CharField(max_length=10, choices=What.choices)
     length = models.FloatField(default=0)
     note = models.CharField(max_length=200, blank=True)
-    by = models.ForeignKey(**PERSON)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -89,7 +87,7 @@ class Label(CrewOwned):
     """A label that came out of the simulated tag printer."""
 
     lines = models.JSONField()
-    by = models.ForeignKey(**PERSON)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -21,8 +21,10 @@ class CorrectIn(Schema):
     material: Material
     trade_size: TradeSize
     length: str = Field(max_length=40, description="Tape notation.")
-    tape: Tape | None = Field(None, description="The tape that a bare length was read on; left out: the crew's.")
-    place: str = Field("", max_length=40)
+    tape: Tape | None = Field(
+        default=None, description="The tape that a bare length was read on; left out: the crew's."
+    )
+    place: str = Field(default="", max_length=40)
     end_a: EndState = "cut"
     end_b: EndState = "cut"
 
@@ -30,15 +32,17 @@ class CorrectIn(Schema):
 class ScrapIn(CorrectIn):
     """An offcut to put on the rack."""
 
-    count: int = Field(1, ge=1, le=20, description="So many alike.")
-    since: When | None = Field(None, description="Since when it lies there; left out: now.")
+    count: int = Field(default=1, ge=1, le=20, description="So many alike.")
+    since: When | None = Field(default=None, description="Since when it lies there; left out: now.")
 
 
 class ListIn(Schema):
     """A pasted list, or a CSV file's text."""
 
     text: str = Field(max_length=400_000)
-    tape: Tape | None = Field(None, description="The tape that bare lengths were read on; left out: the crew's.")
+    tape: Tape | None = Field(
+        default=None, description="The tape that bare lengths were read on; left out: the crew's."
+    )
 
 
 class TapeIn(Schema):

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.db import OperationalError, connection, connections
 from django.test import TransactionTestCase
 
-from server.cutting import actions
+from server.cutting import actions, sawing
 from server.stock.models import Entry, Scrap
 from server.tests.support import cutting_state, planned_shed
 
@@ -21,13 +21,13 @@ import django
 django.setup()
 from server.accounts.models import User
 from server.bench import actions as bench
-from server.cutting import actions
+from server.cutting import actions, sawing
 from server.stock import actions as stock
-module = {"stock": stock, "cutting": actions}[sys.argv[1]]
+module = {"stock": stock, "sawing": sawing}[sys.argv[1]]
 setattr(module, sys.argv[2], lambda *given, **more: os.kill(os.getpid(), signal.SIGKILL))
 actions.act(User.objects.get(pk=sys.argv[3]), int(sys.argv[4]), "cut", uuid.UUID(sys.argv[5]))
 """
-STEPS = [("stock", "cut_into"), ("cutting", "_finish"), ("stock", "put_offcut"), ("cutting", "mark_cut")]
+STEPS = [("stock", "cut_into"), ("sawing", "_finish"), ("stock", "put_offcut"), ("sawing", "mark_cut")]
 
 
 class Killed(TransactionTestCase):
@@ -55,7 +55,7 @@ class Killed(TransactionTestCase):
         self.once_more(key)
 
     def test_the_database_drops_the_connection_in_the_middle(self):
-        key, mark_cut = uuid4(), actions.mark_cut
+        key, mark_cut = uuid4(), sawing.mark_cut
 
         def cut_off(*given):
             with connections["default"].cursor() as cursor:
@@ -67,12 +67,12 @@ class Killed(TransactionTestCase):
             other.close()
             mark_cut(*given)
 
-        actions.mark_cut = cut_off
+        sawing.mark_cut = cut_off
         try:
             with self.assertRaises(OperationalError):
                 actions.act(self.lead, self.cut.pk, "cut", key)
         finally:
-            actions.mark_cut = mark_cut
+            sawing.mark_cut = mark_cut
             connections.close_all()
         self.assertEqual(cutting_state(), self.before)
         self.once_more(key)
