@@ -12,6 +12,7 @@ import sys
 from cli.reading import UnreadableFile, read_rules, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
+from conduit.findings import Code
 from conduit.tables import DEFAULT_RULES
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
@@ -36,7 +37,7 @@ def main(arguments: list[str]) -> int:
     for finding in plan.findings:
         said = f"{source.where(finding.place)}{finding.says} {finding.remedy}".rstrip()
         print(f"{finding.severity}: {said}", file=sys.stderr)
-    if source.faults or any(finding.code == "unreadable" for finding in plan.findings):
+    if source.faults or any(finding.code == Code.UNREADABLE for finding in plan.findings):
         return UNREADABLE
     return FINE if plan.makeable else CANNOT_BE_MADE
 

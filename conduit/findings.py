@@ -1,12 +1,84 @@
 """Findings about a run: coded, placed, in plain sentences, with what would do instead."""
 
-from typing import Any, Literal
+from enum import StrEnum
+from typing import Any, Literal, Self
 
 from pydantic import Field
 
 from conduit.values import Result
 
 Severity = Literal["stop", "caution", "note"]
+
+
+class Code(StrEnum):
+    """The kinds of findings: a stable name, how severe it is, what it means, and what mends it."""
+
+    severity: Severity
+    means: str
+    mended_by: str
+
+    def __new__(cls, name: str, severity: Severity, means: str, mended_by: str) -> Self:
+        """A code with what is to be known of it."""
+        code = str.__new__(cls, name)
+        code._value_, code.severity, code.means, code.mended_by = name, severity, means, mended_by
+        return code
+
+    # What was typed.
+    UNREADABLE = "unreadable", "stop", "A field is missing or cannot be read.", "Writing it so that it can be."
+    FAR_OUT = "far_out", "caution", "A bare figure is far out of the run's scale.", "Writing its unit."
+    # The shoe.
+    NO_SUCH_SHOE = "no_such_shoe", "stop", "Deduct and gain cannot be those of a shoe.", "Measuring a 90 in scrap."
+    NO_TYPICAL_SHOE = "no_typical_shoe", "stop", "No usual hand shoe bends this pipe.", "Giving deduct and gain."
+    SHORT_RADIUS = (
+        "short_radius",
+        "caution",
+        "The shoe's radius is under the least allowed.",
+        "A larger shoe.",
+    )
+    # Each step's geometry.
+    ALONG_HEADING = "along_heading", "stop", "The pipe runs along that direction already.", "A direction across it."
+    NO_RISE = "no_rise", "stop", "A step has no rise, or two, or one of nothing.", "Writing the rise."
+    NO_KICK = "no_kick", "stop", "A kick has neither setback nor angle, or both.", "Giving one of them."
+    NO_END = "no_end", "stop", "A step is measured from an end that is not written.", "Writing the end."
+    RADIUS_TOO_SMALL = "radius_too_small", "stop", "A sweep's radius is under the shoe's.", "A larger radius."
+    BOX_OFFSET_NOT_NEEDED = "box_offset_not_needed", "note", "A box offset moves the pipe by nothing.", "Taking it out."
+    LARGER_RADIUS = (
+        "larger_radius",
+        "note",
+        "A sweep made of short arcs comes out wider than asked.",
+        "Exact spacing.",
+    )
+    # Room along the run.
+    TOO_NEAR = "too_near", "stop", "A bend begins before the one before it ends.", "More room before it."
+    BENDS_OVERLAP = "bends_overlap", "stop", "A step's own bends run into each other.", "A flatter angle, or more rise."
+    END_TOO_NEAR = "end_too_near", "stop", "The pipe ends before its last bend is finished.", "Seating farther on."
+    TOO_MANY_BENDS = "too_many_bends", "stop", "A run has more bends than are planned at once.", "Ending it at a box."
+    OUTSIDE_WINDOW = "outside_window", "caution", "An open end lies outside its window.", "Measuring again."
+    ANOTHER_STICK = "another_stick", "caution", "An open end takes another stick.", "Letting it end shorter."
+    # Limits.
+    TOO_MANY_DEGREES = "too_many_degrees", "caution", "Too many degrees between pull points.", "A pull point between."
+    STRAIGHT_AT_CONNECTOR = "straight_at_connector", "caution", "Too little straight for a connector.", "More straight."
+    KNOCKOUT = "knockout", "caution", "A knockout lies off the pipe's axis.", "A box offset, or a stand-off."
+    SUPPORTS = "supports", "caution", "Straps cannot keep the distances of the rule.", "A support of another kind."
+    CLOSURE = "closure", "caution", "The end comes elsewhere than where it was measured.", "Measuring again."
+    # Couplings and pull points.
+    MARKER_IN_BEND = "marker_in_bend", "stop", "A coupling or pull point lies in a bend.", "Moving it."
+    COUPLING_IN_BEND = "coupling_in_bend", "stop", "A coupling lies in a bend, or off the run.", "Moving it."
+    COUPLING_MISPLACED = "coupling_misplaced", "caution", "A coupling lies near a bend, or over a thing.", "Moving it."
+    NO_COUPLING_PLACE = "no_coupling_place", "stop", "No straight has room for the couplings.", "Spreading the bends."
+    # Bending it.
+    SHORT_STRAIGHT = (
+        "short_straight",
+        "stop",
+        "Too little straight for the shoe at a bend.",
+        "More room.",
+    )
+    NO_ORDER = "no_order", "stop", "A piece's bends can be made in no order.", "More room, another way, or a coupling."
+    BEND_LONG = "bend_long", "caution", "The shoe finds no hold near a piece's end.", "Bending it long, and trimming."
+    # The pipe as bent in simulation.
+    RUNS_INTO_THING = "runs_into_thing", "stop", "The bent pipe runs into a thing in the way.", "More rise or room."
+    LITTLE_CLEARANCE = "little_clearance", "caution", "It clears a thing by less than asked.", "More rise or room."
+    RUNS_INTO_ITSELF = "runs_into_itself", "stop", "The bent pipe runs into itself.", "Legs that pass each other."
 
 
 class Edit(Result):
@@ -42,12 +114,17 @@ def inserting(says: str, place: str, value: Any) -> Fix:
 class Finding(Result):
     """One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`."""
 
-    code: str = Field(description="Stable name of the kind of finding; `unreadable` ones concern what was typed.")
+    code: Code = Field(description="The kind of finding; docs/findings.md lists them.")
     severity: Severity
     place: str
     says: str
     remedy: str = ""
     fixes: tuple[Fix, ...] = Field((), description="Each does away with the finding, applied as it stands.")
+
+
+def found(code: Code, place: str, says: str, remedy: str = "", *fixes: Fix) -> Finding:
+    """A finding, as severe as its code."""
+    return Finding(code=code, severity=code.severity, place=place, says=says, remedy=remedy, fixes=fixes)
 
 
 def stops(findings: list[Finding]) -> bool:

@@ -7,6 +7,7 @@ Lengths are inches, angles degrees. Lengths are read as: `71 1/2`, `71-1/2`, `71
 import math
 import re
 import unicodedata
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
@@ -18,7 +19,7 @@ MOST_DEGREES = 180.0
 METRIC_TAPE = "1 mm"
 METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
 TAPE_DENOMINATORS = (2, 4, 8, 16, 32, 64)
-Tape = Literal["1/16", "1/8", "1/32", "1 mm"]
+TapeStep = Literal["1/16", "1/8", "1/32", "1 mm"]
 TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1/64": 1 / 64, METRIC_TAPE: 1 / MM_PER_INCH}
 DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
@@ -240,3 +241,37 @@ def format_at_least(inches: float, tape: str = "1/16", feet: bool = False) -> st
 def format_angle(degrees: float) -> str:
     """Degrees to the nearest quarter, as on a dial or finder: `30°`, `22 1/2°`."""
     return format_length(round(degrees * 4) / 4, "1/16") + "°"
+
+
+@dataclass(frozen=True)
+class Tape:
+    """The tape that a run is measured with: its finest division, and whether it is read in feet and inches."""
+
+    step: str = "1/16"
+    feet: bool = False
+
+    @property
+    def is_metric(self) -> bool:
+        """Whether it is marked in millimetres."""
+        return is_metric(self.step)
+
+    def shows(self, inches: float) -> str:
+        """The nearest reading."""
+        return format_length(inches, self.step, self.feet)
+
+    def at_least(self, inches: float) -> str:
+        """The least reading that is not under a length."""
+        return format_at_least(inches, self.step, self.feet)
+
+    def rounded(self, inches: float) -> float:
+        """The nearest reading, in inches."""
+        return round_to_tape(inches, self.step)
+
+    def written(self, inches: float) -> str:
+        """A length as it can be typed for this tape, exactly."""
+        return write_length(inches, self.step)
+
+
+INCH_TAPE = Tape()
+# Figures of a shoe are read finer than a run.
+FINE_TAPE = Tape("1/32")

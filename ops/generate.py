@@ -1,4 +1,4 @@
-"""`crelda generate`: refresh what is generated: the OpenAPI snapshot and the TypeScript types."""
+"""`crelda generate`: refresh what is generated: the OpenAPI snapshot, the TypeScript types, the table of findings."""
 
 from pathlib import Path
 
@@ -9,7 +9,7 @@ from ops.say import run
 
 
 def generate() -> None:
-    """Write web/openapi.json from the API and web/src/api/schema.d.ts from that. Raises Stop."""
+    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md. Raises Stop."""
     install.debian_packages(for_tests=False)
     install.python_packages(for_tests=False)
     env = server_environment("mysql://nobody@127.0.0.1/none")
@@ -23,4 +23,5 @@ def generate() -> None:
         WEB / "openapi.json",
     ]
     run([PYTHON, ROOT / "manage.py", *export], "writing the OpenAPI snapshot", ROOT, env)
+    run([PYTHON, "-m", "cli.findings", ROOT / "docs" / "findings.md"], "writing the table of findings", ROOT, env)
     run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

@@ -9,7 +9,7 @@ from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
 from conduit.simulation import Arc, Bent
-from conduit.units import format_angle, format_length
+from conduit.units import Tape, format_angle
 
 Where = Literal["floor", "air"]
 
@@ -49,12 +49,11 @@ class Bench:
 
     layout: Layout
     diameter: float
-    tape: str
-    feet: bool
+    tape: Tape
 
     def shows(self, inches: float) -> str:
         """A length as the tape shows it."""
-        return format_length(inches, self.tape, self.feet)
+        return self.tape.shows(inches)
 
     def taped(self, says: str, inches: float, kind: "Kind" = "other") -> ToolReading:
         """What the tape must read."""

@@ -12,9 +12,10 @@ from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import LONG_SWING, Stand
 from conduit.bending.stick import Stick, arcs_of, setting_of
+from conduit.findings import Code
 from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
 from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of, spread_at_end
-from conduit.sequence import BEND_LONG, SequenceStep, spare_needed, units_of
+from conduit.sequence import SequenceStep, spare_needed, units_of
 from conduit.simulation import Arc, Setting, arc_of
 from conduit.tables import DEFAULT_RULES, Rules
 from conduit.units import TOLERANCE, format_angle, format_length
@@ -62,7 +63,7 @@ class Bencher:
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
-        if BEND_LONG not in {finding.code for finding in self.laid.findings}:
+        if Code.BEND_LONG not in {finding.code for finding in self.laid.findings}:
             return 0.0
         units, _ = units_of(stick.arcs, stick.layout)
         return spare_needed(units, stick.shoe, stick.length) or 0.0
@@ -97,7 +98,7 @@ class _SheetMaker:
         self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made, known)
 
     def measure(self, inches: float) -> Measure:
-        return Measure.of(inches, self.head.tape, self.head.feet)
+        return Measure.of(inches, self.head.tape)
 
     def whole(self) -> Sheet:
         """The sheet."""
@@ -179,7 +180,7 @@ class _SheetMaker:
             arc_start=arc.start,
             arc_end=arc.end,
             use=self._mark(use.mark),
-            burnt=self.measure(use.mark.at + (BURNT_METRIC if self.head.tape == "1 mm" else BURNT)),
+            burnt=self.measure(use.mark.at + (BURNT_METRIC if self.head.tape.is_metric else BURNT)),
             use_because=use.reason,
             why=mark_lines(arc, use.mark, self.shoe, self.measure(use.mark.at).reads),
             marks=[self._mark(mark) for mark in marks_of_arc(arc.start, arc.end, self.shoe)],

@@ -55,7 +55,7 @@ class Stick:
     def bench(self) -> Bench:
         """What readings are worked out from."""
         head = self.reading.head
-        return Bench(self.layout, self.shoe.diameter, head.tape, head.feet)
+        return Bench(self.layout, self.shoe.diameter, head.tape)
 
     @cached_property
     def arcs(self) -> Arcs:

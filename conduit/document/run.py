@@ -29,10 +29,10 @@ from conduit.document.steps import (
     Step,
     StepLeftOut,
 )
-from conduit.findings import Finding
+from conduit.findings import Code, Finding, found
 from conduit.geometry import Direction
 from conduit.tables import DEFAULT_RULES, Material, TradeSize
-from conduit.units import TAPE_STEPS, Tape
+from conduit.units import TAPE_STEPS, Tape, TapeStep
 from conduit.values import Given
 
 
@@ -91,7 +91,7 @@ class RunDocument(Given):
     trade_size: TradeSize
     shoe: ShoeFigures | None = Field(None, description="Left out: the typical hand shoe for the size.")
     stand_off: Length = Field(0.0, description="Gap between surface and pipe at the straps.")
-    tape: Tape = "1/16"
+    tape: TapeStep = "1/16"
     feet: bool = Field(False, description="Readings in feet and inches.")
     start: Start
     steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)
@@ -127,26 +127,16 @@ class Head:
     trade_size: TradeSize
     shoe: ShoeFigures | None
     stand_off: float
-    tape: str
-    feet: bool
+    tape: Tape
     couplings: list[float]
     coupling_gap: float
     longest_piece: float | None
 
 
 _STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
-_HEAD_DEFAULTS: dict[str, Any] = {
-    "name": "",
-    "material": "EMT",
-    "trade_size": "1/2",
-    "shoe": None,
-    "stand_off": 0.0,
-    "tape": "1/16",
-    "feet": False,
-    "couplings": [],
-    "coupling_gap": 0.0,
-    "longest_piece": None,
-}
+_HEAD_KEYS = [key for key in RunDocument.model_fields if key not in ("start", "steps", "end")]
+# The one setting without a default: what is shown of a run is laid out in this size until its own is written.
+UNREAD_SIZE: TradeSize = "1/2"
 _FIELD_WORDS = {
     "at": "measure",
     "to": "measured to",
@@ -170,7 +160,9 @@ def read_document(raw: object) -> MeasuredRun:
     for key in sorted(set(map(str, raw)) - _KEYS):
         findings.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
     tape = tape_in(raw)
-    head = Head(**{key: _head_part(raw, key, tape, findings) for key in _HEAD_DEFAULTS})
+    parts = {key: _head_part(raw, key, tape, findings) for key in _HEAD_KEYS}
+    feet = parts.pop("feet")
+    head = Head(**{**parts, "tape": Tape(parts["tape"], feet)})
     start = _part(Start, raw.get("start"), "start", "The start", tape, findings)
     read = tuple(_step(step, i, tape, findings) for i, step in enumerate(steps))
     end = _part(End, raw.get("end"), "end", "The end", tape, findings)
@@ -200,6 +192,10 @@ def step_name(index: int, step: object) -> str:
     return f"Step {index + 1} ({word})" if word else f"Step {index + 1}"
 
 
+def _head_default(key: str) -> Any:
+    return UNREAD_SIZE if key == "trade_size" else RunDocument.model_fields[key].get_default(call_default_factory=True)
+
+
 @cache
 def _head_adapter(key: str) -> TypeAdapter[Any]:
     field = RunDocument.model_fields[key]
@@ -214,12 +210,12 @@ def _adapter(model: type[Given]) -> TypeAdapter[Any]:
 
 def _head_part(raw: Mapping[str, Any], key: str, tape: str, findings: list[Finding]) -> Any:
     if key not in raw and key != "trade_size":
-        return _HEAD_DEFAULTS[key]
+        return _head_default(key)
     try:
         return _head_adapter(key).validate_python(raw.get(key), context={"tape": tape})
     except ValidationError as error:
         findings += [_problem(detail, key, "The run") for detail in error.errors()]
-        return _HEAD_DEFAULTS[key]
+        return _head_default(key)
 
 
 def _part(model: Any, raw: object, place: str, called: str, tape: str, findings: list[Finding]) -> Any:
@@ -266,4 +262,4 @@ def _sentence(detail: ErrorDetails) -> str:
 
 
 def _unreadable(place: str, called: str, sentence: str) -> Finding:
-    return Finding(code="unreadable", severity="stop", place=place, says=f"{called}: {sentence}.")
+    return found(Code.UNREADABLE, place, f"{called}: {sentence}.")

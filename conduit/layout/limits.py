@@ -5,12 +5,11 @@ from itertools import accumulate
 
 from conduit.bender import Shoe
 from conduit.document import BoxOffsetStep, Head, MeasuredRun
-from conduit.findings import Finding, Severity, taking_out
+from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.straps import strapping, unsupported
 from conduit.tables import LEAST_RADIUS, Rules
-from conduit.units import format_at_least, format_length
 
 ROUGHLY = 1e-6
 
@@ -18,15 +17,15 @@ ROUGHLY = 1e-6
 def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
     """Every finding, in the order in which the pipe meets them."""
     head = reading.head
-    found = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
+    findings = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
     if layout.complete:
-        found += [
+        findings += [
             _last_straight(layout, head, rules),
             _closure(layout, reading, rules),
             *unsupported(strapping(layout, reading, rules), head),
         ]
-        found += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
-    return [finding for finding in found if finding]
+        findings += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
+    return [finding for finding in findings if finding]
 
 
 def degrees_of(layout: Layout) -> float:
@@ -47,7 +46,7 @@ def stretches(layout: Layout) -> list[list[int]]:
 
 
 def _degrees(layout: Layout, rules: Rules) -> list[Finding]:
-    found = []
+    findings = []
     for stretch in stretches(layout):
         running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
         over = next((i for i, total in enumerate(running) if total > rules.most_degrees + ROUGHLY), None)
@@ -58,15 +57,13 @@ def _degrees(layout: Layout, rules: Rules) -> list[Finding]:
             f"The bends between two pull points add up to {running[-1]:g}°, over the {rules.most_degrees:g}° allowed."
         )
         remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
-        found.append(
-            Finding(code="too_many_degrees", severity="caution", place=f"steps.{step}", says=says, remedy=remedy)
-        )
-    return found
+        findings.append(found(Code.TOO_MANY_DEGREES, f"steps.{step}", says, remedy))
+    return findings
 
 
 def _markers(layout: Layout) -> list[Finding]:
     """A fixed coupling or pull point must lie on a straight."""
-    found = []
+    findings = []
     for marker in layout.markers:
         s = layout.marker_position(marker)
         far = s + marker.width
@@ -77,10 +74,8 @@ def _markers(layout: Layout) -> list[Finding]:
             place = f"steps.{marker.step}.at"
             remedy = "Put it on a straight."
             fixes = (taking_out(f"Take the {called} out", f"steps.{marker.step}"),)
-            found.append(
-                Finding(code="marker_in_bend", severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
-            )
-    return found
+            findings.append(found(Code.MARKER_IN_BEND, place, says, remedy, *fixes))
+    return findings
 
 
 def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
@@ -109,34 +104,28 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
 
 def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the rules too."""
-    found = []
+    findings = []
     spans, bends, head = blocked(layout), layout.path.bends, reading.head
     for index, s in enumerate(head.couplings):
         inside = any(bend.start < s < bend.end for bend in bends)
         near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
         if inside or not 0 < s < layout.path.length:
-            found.append(_misplaced(index, s, "would lie in a bend" if inside else "would lie beyond the pipe", head))
+            findings.append(_misplaced(index, s, f"would lie {'in a bend' if inside else 'beyond the pipe'}", head))
         elif near < shoe.straight_ahead - ROUGHLY:
-            where = f"leaves the shoe no hold: it needs {format_at_least(shoe.straight_ahead, head.tape, head.feet)}"
-            found.append(_misplaced(index, s, f"{where} from there to the bend", head))
+            where = f"leaves the shoe no hold: it needs {head.tape.at_least(shoe.straight_ahead)}"
+            findings.append(_misplaced(index, s, f"{where} from there to the bend", head))
         elif any(start < s < end for start, end in spans):
-            found.append(_misplaced(index, s, "would lie over what is in the way", head, "caution"))
+            findings.append(_misplaced(index, s, "would lie over what is in the way", head, Code.COUPLING_MISPLACED))
         elif near < rules.clear_of_bend - ROUGHLY:
-            least = format_at_least(rules.clear_of_bend, head.tape, head.feet)
-            found.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, "caution"))
-    return found
+            least = head.tape.at_least(rules.clear_of_bend)
+            findings.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, Code.COUPLING_MISPLACED))
+    return findings
 
 
-def _misplaced(index: int, s: float, where: str, head: Head, severity: Severity = "stop") -> Finding:
-    shows = format_length(s, head.tape, head.feet)
-    return Finding(
-        code="coupling_in_bend" if severity == "stop" else "coupling_misplaced",
-        severity=severity,
-        place=f"couplings.{index}",
-        says=f"The coupling that was put at {shows} along the pipe {where}.",
-        remedy="Move it along, or let it find its own place.",
-        fixes=(taking_out("Let it find its own place", f"couplings.{index}"),),
-    )
+def _misplaced(index: int, s: float, where: str, head: Head, code: Code = Code.COUPLING_IN_BEND) -> Finding:
+    says = f"The coupling that was put at {head.tape.shows(s)} along the pipe {where}."
+    fix = taking_out("Let it find its own place", f"couplings.{index}")
+    return found(code, f"couplings.{index}", says, "Move it along, or let it find its own place.", fix)
 
 
 def closure_of(layout: Layout, reading: MeasuredRun) -> Vec | None:
@@ -150,56 +139,47 @@ def closure_of(layout: Layout, reading: MeasuredRun) -> Vec | None:
 def closure_words(error: Vec, head: Head) -> list[str]:
     """Each part of a closure error that a tape would see, in words."""
     words = {("right", "left"): error.x, ("up", "down"): error.y, ("out", "in"): error.z}
-    return [
-        f"{format_length(abs(value), head.tape, head.feet)} {pair[value < 0]}"
-        for pair, value in words.items()
-        if abs(value) >= 1 / 32
-    ]
+    return [f"{head.tape.shows(abs(value))} {pair[value < 0]}" for pair, value in words.items() if abs(value) >= 1 / 32]
 
 
 def _closure(layout: Layout, reading: MeasuredRun, rules: Rules) -> Finding | None:
     error = closure_of(layout, reading)
     if error is None or error.length() <= rules.closure:
         return None
-    shown = ", ".join(closure_words(error, reading.head))
-    return Finding(
-        code="closure",
-        severity="caution",
-        place="end.measured",
-        says=f"The run ends {format_length(error.length())} from the end box as it was measured on its own ({shown}).",
-        remedy="One of the measures is off; take the longest again.",
+    shown, off = ", ".join(closure_words(error, reading.head)), reading.head.tape.shows(error.length())
+    return found(
+        Code.CLOSURE,
+        "end.measured",
+        f"The run ends {off} from the end box as it was measured on its own ({shown}).",
+        "One of the measures is off; take the longest again.",
     )
 
 
 def _knockouts(reading: MeasuredRun, shoe: Shoe) -> list[Finding]:
     """A knockout that the pipe on its straps does not meet wants a box offset."""
-    found = []
+    findings = []
     for name, box in (("start", reading.start), ("end", reading.end)):
         has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in reading.steps)
         if not box or box.knockout is None or has_offset:
             continue
         off = box.knockout - (reading.head.stand_off + shoe.diameter / 2)
         if abs(off) > 1 / 8:
-            says = (
-                f"The {name} box's knockout stands {format_length(abs(off))} {'over' if off > 0 else 'under'} the pipe."
-            )
+            where = f"{reading.head.tape.shows(abs(off))} {'over' if off > 0 else 'under'}"
+            says = f"The {name} box's knockout stands {where} the pipe."
             remedy = "Add a box offset, or use straps with that stand-off."
-            found.append(
-                Finding(code="knockout", severity="caution", place=f"{name}.knockout", says=says, remedy=remedy)
-            )
-    return found
+            findings.append(found(Code.KNOCKOUT, f"{name}.knockout", says, remedy))
+    return findings
 
 
 def _radius(head: Head, shoe: Shoe) -> Finding | None:
     least = LEAST_RADIUS.get(head.trade_size, 0.0)
     if shoe.radius >= least:
         return None
-    return Finding(
-        code="short_radius",
-        severity="caution",
-        place="shoe",
-        says=f"This shoe bends to a radius of {shoe.radius:.2f}, under the usual least of {least:g} for this size.",
-        remedy="Check the shoe's figures with a test bend in scrap, and your local code.",
+    return found(
+        Code.SHORT_RADIUS,
+        "shoe",
+        f"This shoe bends to a radius of {shoe.radius:.2f}, under the usual least of {least:g} for this size.",
+        "Check the shoe's figures with a test bend in scrap, and your local code.",
     )
 
 
@@ -218,12 +198,10 @@ def _last_straight(layout: Layout, head: Head, rules: Rules) -> Finding | None:
 
 
 def _too_short(straight: float, box: str, place: str, verb: str, head: Head, rules: Rules) -> Finding:
-    least = format_at_least(rules.straight_at_connector, head.tape, head.feet)
-    return Finding(
-        code="straight_at_connector",
-        severity="caution",
-        place=place,
-        says=f"Only {format_length(straight, head.tape, head.feet)} of straight pipe where the run {verb}; "
-        "it may not seat in the connector.",
-        remedy=f"Keep {least} or more straight at the {box} box.",
+    least = head.tape.at_least(rules.straight_at_connector)
+    return found(
+        Code.STRAIGHT_AT_CONNECTOR,
+        place,
+        f"Only {head.tape.shows(straight)} of straight pipe where the run {verb}; it may not seat in the connector.",
+        f"Keep {least} or more straight at the {box} box.",
     )

@@ -5,10 +5,10 @@ from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.document import WORDS, AnyStep
-from conduit.findings import Finding, Fix, setting
+from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
-from conduit.units import format_at_least, format_length
+from conduit.units import Tape
 
 
 @dataclass(frozen=True)
@@ -95,17 +95,16 @@ class Context:
     index: int
     shoe: Shoe
     stand_off: float
-    tape: str
-    feet: bool
+    tape: Tape
     end_at: float | None
 
     def at_least(self, inches: float) -> str:
         """A least measure, as the tape shows it."""
-        return format_at_least(inches, self.tape, self.feet)
+        return self.tape.at_least(inches)
 
     def shows(self, inches: float) -> str:
         """A length, as the tape shows it."""
-        return format_length(inches, self.tape, self.feet)
+        return self.tape.shows(inches)
 
     def place(self, field: str) -> str:
         """The dotted place of one of the step's fields."""
@@ -115,9 +114,9 @@ class Context:
         """How the step is called in sentences."""
         return f"Step {self.index + 1} ({WORDS[step.kind]})"
 
-    def finding(self, code: str, field: str, says: str, remedy: str, *fixes: Fix) -> Finding:
+    def finding(self, code: Code, field: str, says: str, remedy: str, *fixes: Fix) -> Finding:
         """A finding that stops the run at this step."""
-        return Finding(code=code, severity="stop", place=self.place(field), says=says, remedy=remedy, fixes=fixes)
+        return found(code, self.place(field), says, remedy, *fixes)
 
     def setting(self, field: str, value: str, says: str = "") -> Fix:
         """A fix that sets one of the step's fields."""

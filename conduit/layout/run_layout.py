@@ -21,13 +21,13 @@ from conduit.document import (
     Saddle3Step,
     Saddle4Step,
 )
-from conduit.findings import Finding, setting
+from conduit.findings import Code, Finding, found, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.step_geometry import SLACK, place_step
 from conduit.tables import CARD_ANGLES, Rules
-from conduit.units import format_angle, format_at_least, format_length
+from conduit.units import format_angle
 
 # What an unfinished run shows beyond its last good bend.
 LOOSE_END = 12.0
@@ -151,7 +151,7 @@ def lay_out(reading: MeasuredRun, shoe: Shoe, rules: Rules) -> Layout:
     end_at = reading.end.at if reading.end else None
     head = reading.head
     for index, step in enumerate(reading.steps):
-        context = Context(index, shoe, head.stand_off, head.tape, head.feet, end_at)
+        context = Context(index, shoe, head.stand_off, head.tape, end_at)
         if step is None:
             return course.so_far()
         placed = place_step(step, course.datum, context)
@@ -170,7 +170,7 @@ def lay_out(reading: MeasuredRun, shoe: Shoe, rules: Rules) -> Layout:
 def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Finding:
     says = f"{context.called(step)}: with it the run has more than {rules.most_bends} bends."
     remedy = "End the run at a box, and measure the rest as a run of its own."
-    return context.finding("too_many_bends", "kind", says, remedy)
+    return context.finding(Code.TOO_MANY_BENDS, "kind", says, remedy)
 
 
 def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
@@ -194,14 +194,13 @@ def _ended(
     end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = format_at_least(at + path.short + shoe.straight_behind, reading.head.tape, reading.head.feet)
-        finding = Finding(
-            code="end_too_near",
-            severity="stop",
-            place="end.at",
-            says="The end: the pipe would end before its last bend is finished.",
-            remedy=f"Seat at {least} or more.",
-            fixes=(setting(f"Seat at {least}", "end.at", least),),
+        least = reading.head.tape.at_least(at + path.short + shoe.straight_behind)
+        finding = found(
+            Code.END_TOO_NEAR,
+            "end.at",
+            "The end: the pipe would end before its last bend is finished.",
+            f"Seat at {least} or more.",
+            setting(f"Seat at {least}", "end.at", least),
         )
         return _stopped(layout, finding)
     window = _outside_window(at, reading) + _another_stick(path, layout, reading, rules)
@@ -232,9 +231,9 @@ def _outside_window(at: float, reading: MeasuredRun) -> tuple[Finding, ...]:
     low, high = end.at_least or 0.0, end.at_most if end.at_most is not None else math.inf
     if low - SLACK <= at <= high + SLACK:
         return ()
-    shows = format_length(at, reading.head.tape, reading.head.feet)
+    shows = reading.head.tape.shows(at)
     says = f"The end: the open end at {shows} is outside its window."
-    return (Finding(code="outside_window", severity="caution", place="end.at", says=says, remedy="Measure again."),)
+    return (found(Code.OUTSIDE_WINDOW, "end.at", says, "Measure again."),)
 
 
 def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, rules: Rules) -> tuple[Finding, ...]:
@@ -243,11 +242,11 @@ def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, rules: Rule
     used = layout.path.bends[-1].end if layout.path.bends else 0.0
     if not end or not end.open or end.at is not None or path.length <= _sticks(used, rules) * rules.stick + SLACK:
         return ()
-    left = format_length(_sticks(used, rules) * rules.stick - used, reading.head.tape, reading.head.feet)
-    least = format_length(end.at_least or 0.0, reading.head.tape, reading.head.feet)
+    left = reading.head.tape.shows(_sticks(used, rules) * rules.stick - used)
+    least = reading.head.tape.shows(end.at_least or 0.0)
     says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
     remedy = "It takes a coupling and another stick; or let it end shorter."
-    return (Finding(code="another_stick", severity="caution", place="end.at_least", says=says, remedy=remedy),)
+    return (found(Code.ANOTHER_STICK, "end.at_least", says, remedy),)
 
 
 def _sticks(used: float, rules: Rules) -> int:
@@ -263,7 +262,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
     before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
     return context.finding(
-        "too_near",
+        Code.TOO_NEAR,
         field,
         f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
         f"{context.at_least(overlap.short)} {before}.",
@@ -280,10 +279,10 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding
             f"{context.called(step)}: the kick runs into the 90; it stands {context.at_least(overlap.short)} too near."
         )
         remedy = "Kick further back, about three times the rise."
-        return context.finding("bends_overlap", "kick_back", says, remedy)
+        return context.finding(Code.BENDS_OVERLAP, "kick_back", says, remedy)
     flatter = isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step)
     return context.finding(
-        "bends_overlap",
+        Code.BENDS_OVERLAP,
         "angle" if flatter else "at",
         f"{context.called(step)}: its bends run into each other on this shoe by {context.at_least(overlap.short)}.",
         "Use a flatter angle, or more rise." if flatter else "Give it more room.",
@@ -298,7 +297,7 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
     fitting = [angle for angle in CARD_ANGLES if angle <= steepest]
     flattest = format_angle(max(fitting)) if fitting else f"{steepest:g}°"
     return context.finding(
-        "bends_overlap",
+        Code.BENDS_OVERLAP,
         "angle",
         f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "
         f"{format_angle(step.angle)} run into each other on this shoe.",

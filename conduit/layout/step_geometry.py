@@ -24,7 +24,7 @@ from conduit.document import (
     StepLeftOut,
     SweepStep,
 )
-from conduit.findings import Finding, taking_out
+from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import DIRECTIONS, Direction, Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
@@ -43,7 +43,7 @@ def _across(word: Direction, heading: Vec) -> Vec | None:
 
 def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Finding:
     return context.finding(
-        "along_heading",
+        Code.ALONG_HEADING,
         field,
         f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
         "Choose one of the four directions across the pipe.",
@@ -60,11 +60,11 @@ def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> flo
     """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off."""
     if (step.rise is None) == (step.over is None):
         says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
-        return context.finding("no_rise", "rise", says, "Write the rise.")
+        return context.finding(Code.NO_RISE, "rise", says, "Write the rise.")
     rise = step.rise if step.over is None else step.over.height + step.over.clear - context.stand_off
     if rise is None or rise < SLACK:
         says = f"{context.called(step)}: a rise of nothing needs no bends."
-        return context.finding("no_rise", "rise", says, "Write the rise, or take the step out.")
+        return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or take the step out.")
     return rise
 
 
@@ -166,7 +166,9 @@ def _(step: RolledStep, datum: Datum, context: Context) -> StepPlacement | Findi
         return _runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
     travel = toward.times(step.rise).along(aside, step.roll)
     if travel.length() < SLACK:
-        return context.finding("no_rise", "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll.")
+        return context.finding(
+            Code.NO_RISE, "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll."
+        )
     rise, angle = travel.length(), math.radians(step.angle)
     first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
     corners = offset_corners(datum, travel.unit(), rise, angle, first)
@@ -188,20 +190,19 @@ def _(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Fi
     if step.end == "end":
         if context.end_at is None:
             says = f"{context.called(step)}: the end must be measured first, as the offset stands right before it."
-            return context.finding("no_end", "end", says, "Write where the pipe seats at the end.")
+            return context.finding(Code.NO_END, "end", says, "Write where the pipe seats at the end.")
         first = context.end_at - step.straight - context.reach(angle) - rise / math.tan(angle)
     return StepPlacement(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
 
 
 def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Finding:
-    return Finding(
-        code="box_offset_not_needed",
-        severity="note",
-        place=context.place("knockout"),
-        says=f"{context.called(step)}: on this strap the pipe meets the knockout within {context.at_least(abs(drop))}; "
+    return found(
+        Code.BOX_OFFSET_NOT_NEEDED,
+        context.place("knockout"),
+        f"{context.called(step)}: on this strap the pipe meets the knockout within {context.at_least(abs(drop))}; "
         "no offset is needed.",
-        remedy="Run straight into the knockout.",
-        fixes=(taking_out("Take the box offset out", f"steps.{context.index}"),),
+        "Run straight into the knockout.",
+        taking_out("Take the box offset out", f"steps.{context.index}"),
     )
 
 
@@ -252,10 +253,10 @@ def _(step: KickStep, datum: Datum, context: Context) -> StepPlacement | Finding
         return _runs_along(step, field, getattr(step, field), context)
     if (step.kick_back is None) == (step.kick_angle is None):
         says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
-        return context.finding("no_kick", "kick_back", says, "About three times the rise is a comfortable setback.")
+        return context.finding(Code.NO_KICK, "kick_back", says, "About three times the rise is a comfortable setback.")
     setback = step.kick_back or step.rise / math.tan(math.radians(step.kick_angle or 45))
     if step.rise < SLACK or setback < SLACK:
-        return context.finding("no_rise", "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
+        return context.finding(Code.NO_RISE, "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
     half = context.shoe.diameter / 2
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     dimension = (context.along(step, datum),)
@@ -279,7 +280,7 @@ def _(step: SweepStep, datum: Datum, context: Context) -> StepPlacement | Findin
         least = context.at_least(shoe.radius)
         says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
         remedy = f"Use a radius of {least} or more, or a plain 90."
-        return context.finding("radius_too_small", "radius", says, remedy, context.setting("radius", least))
+        return context.finding(Code.RADIUS_TOO_SMALL, "radius", says, remedy, context.setting("radius", least))
     radius = sweep_radius(step, shoe)
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     axis = datum.heading.cross(turn)
@@ -309,14 +310,13 @@ def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
 
 
 def _larger_radius(step: SweepStep, radius: float, context: Context) -> Finding:
-    return Finding(
-        code="larger_radius",
-        severity="note",
-        place=context.place("spacing"),
-        says=f"{context.called(step)}: with the shots spaced over {step.shots - 1} gaps the radius comes out "
+    return found(
+        Code.LARGER_RADIUS,
+        context.place("spacing"),
+        f"{context.called(step)}: with the shots spaced over {step.shots - 1} gaps the radius comes out "
         f"{context.shows(radius)} instead of {context.shows(step.radius)}.",
-        remedy="Use the exact spacing, or bend every pipe beside it the same way.",
-        fixes=(context.setting("spacing", "exact", "Use the exact spacing"),),
+        "Use the exact spacing, or bend every pipe beside it the same way.",
+        context.setting("spacing", "exact", "Use the exact spacing"),
     )
 
 

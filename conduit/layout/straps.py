@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.document import Head, MeasuredRun, SweepStep
-from conduit.findings import Finding
+from conduit.findings import Code, Finding, found
 from conduit.layout.run_layout import Layout
 from conduit.tables import Rules
-from conduit.units import TOLERANCE, format_length
+from conduit.units import TOLERANCE
 
 Span = tuple[float, float]
 # From, to, and how long it might be.
@@ -93,8 +93,8 @@ def _too_far(start: float, end: float, straps: list[float], rules: Rules) -> Ite
 def unsupported(strapped: Strapping, head: Head) -> Iterator[Finding]:
     """Where the rule cannot be kept."""
     for low, high, allowed in strapped.gaps:
-        span, most = (format_length(one, head.tape, head.feet) for one in (high - low, allowed))
-        begins = format_length(low, head.tape, head.feet)
+        span, most = (head.tape.shows(one) for one in (high - low, allowed))
+        begins = head.tape.shows(low)
         says = f"From {begins} along the pipe it hangs {span} free, over the {most} allowed: nothing else there rests."
         remedy = "Strap it to something of its own there, or do the step another way. Check your local code."
-        yield Finding(code="supports", severity="caution", place="steps", says=says, remedy=remedy)
+        yield found(Code.SUPPORTS, "steps", says, remedy)

@@ -14,7 +14,7 @@ from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdic
 from conduit.plan import Measure, Plan, Point, check_run, plan_of
 from conduit.simulation import Bent
 from conduit.tables import DEFAULT_RULES, Rules
-from conduit.units import UnreadableAngle, UnreadableLength, format_angle, format_length, parse_angle, parse_length
+from conduit.units import UnreadableAngle, UnreadableLength, format_angle, parse_angle, parse_length
 from conduit.values import Given, Result
 
 ARC_STEPS = 12
@@ -91,7 +91,7 @@ def judge_marks(
     planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
     if len(planned) != len(given):
         raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
-    tape = reading.head.tape
+    tape = reading.head.tape.step
     places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
     angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
     marks = [
@@ -141,7 +141,7 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
         marks=[
             JudgedMark(
                 bend=number,
-                should_be=Measure.of(should - start, head.tape, head.feet),
+                should_be=Measure.of(should - start, head.tape),
                 off=off,
                 off_reads=_off(off, angle_off, mark, head),
                 angle_off=angle_off,
@@ -149,12 +149,12 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
             )
             for number, (mark, should, off, angle_off, start) in enumerate(rows, 1)
         ],
-        end_misses_by=Measure.of(end.distance, head.tape, head.feet),
+        end_misses_by=Measure.of(end.distance, head.tape),
         end_off=(end.right, end.up, end.out),
         passed=[
             PassedThing(
                 name=one.name or "what it goes over",
-                clearance=format_length(one.clearance, head.tape, head.feet),
+                clearance=head.tape.shows(one.clearance),
                 touches=one.clearance < 0,
             )
             for one in verdict.judgement.cleared
@@ -164,7 +164,7 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
 
 
 def _off(off: float, angle_off: float, mark: PencilMark, head: Head) -> str:
-    shows = format_length(abs(off), head.tape, head.feet)
+    shows = head.tape.shows(abs(off))
     parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
     if abs(angle_off) > ANGLE_RIGHT:
         parts.append(f"bent {format_angle(abs(angle_off))} too {'far' if angle_off > 0 else 'little'}")

@@ -14,7 +14,7 @@ from conduit.marking import CardRun, CardStep, marks_for, recommend
 from conduit.plan import Judgement, Prover
 from conduit.simulation import Arc, Bent, Setting, arc_of
 from conduit.tables import Rules
-from conduit.units import format_angle, format_length
+from conduit.units import format_angle
 
 # Degrees: what a finder tells, and what an eye tells of a roll. Inches: where the pipe may end.
 ANGLE_RIGHT, TURN_RIGHT, END_RIGHT = 0.5, 2.0, 1 / 4
@@ -155,7 +155,7 @@ class _Checker:
 
     def _shows(self, inches: float) -> str:
         head = self.case.reading.head
-        return format_length(inches, head.tape, head.feet)
+        return head.tape.shows(inches)
 
     def _owner(self, bend: int) -> int:
         return self.case.layout.owners[bend]

@@ -27,7 +27,7 @@ from conduit.document import (
 )
 from conduit.marking.sums import Sums
 from conduit.tables import CARD_OFFSETS, CARD_SADDLES
-from conduit.units import format_angle
+from conduit.units import INCH_TAPE, Tape, format_angle
 
 # Radius to developed length of a quarter turn, as the card has it.
 QUARTER = 1.571
@@ -116,7 +116,7 @@ class Tally:
 
 
 def card_way(
-    steps: Sequence[AnyStep], shoe: Shoe, stand_off: float = 0.0, tape: str = "1/16", end: float | None = None
+    steps: Sequence[AnyStep], shoe: Shoe, stand_off: float = 0.0, tape: Tape = INCH_TAPE, end: float | None = None
 ) -> CardRun:
     """The card's way on a pipe measured from its end A, its last leg `end` long to where it seats."""
     sums = Sums(tape)

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from conduit.units import MM_PER_INCH, format_length, is_metric, round_to_tape
+from conduit.units import MM_PER_INCH, Tape, format_length
 
 # A part of an inch as the card has it: 3/32 and the like.
 FINEST = 64
@@ -14,7 +14,7 @@ FINEST = 64
 class Sums:
     """Does sums on a tape and keeps the sentences. A result is what its sentence says, in inches."""
 
-    tape: str
+    tape: Tape
     _lines: list[str] = field(default_factory=list)
 
     def says(self, sentence: str) -> None:
@@ -28,7 +28,7 @@ class Sums:
 
     def read(self, inches: float) -> float:
         """A measure as the tape reads it."""
-        return round_to_tape(inches, self.tape)
+        return self.tape.rounded(inches)
 
     def half(self, inches: float) -> float:
         """Half of what the tape reads, on the tape."""
@@ -57,9 +57,9 @@ class Sums:
         """A measure in a sum: as the tape reads it, in millimetres without the unit."""
         if inches < 0:
             return f"−{self.shows(-inches)}"
-        if is_metric(self.tape):
+        if self.tape.is_metric:
             return str(round(inches * MM_PER_INCH))
-        return format_length(inches, self.tape)
+        return format_length(inches, self.tape.step)
 
     def _term(self, word: str, value: float, first: bool) -> str:
         sign = ("−" if value < 0 else "") if first else (" − " if value < 0 else " + ")

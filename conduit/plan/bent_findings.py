@@ -4,15 +4,13 @@ from bisect import bisect_right
 from collections.abc import Iterator
 
 from conduit.document import Head, MeasuredRun, Saddle3Step, step_name
-from conduit.findings import Finding
+from conduit.findings import Code, Finding, found
 from conduit.layout import Layout
 from conduit.plan.judgement import Cleared
 from conduit.plan.proof import Prover
-from conduit.units import format_length
 
 # What a pencil line and a saw cost; less is not a finding.
 SLACK = 1 / 32
-THING, ITSELF, LITTLE = "runs_into_thing", "runs_into_itself", "little_clearance"
 
 
 def bent_findings(prover: Prover) -> list[Finding]:
@@ -35,10 +33,10 @@ def _passing(one: Cleared, reading: MeasuredRun) -> Iterator[Finding]:
     if one.clearance >= -SLACK:
         shows, wanted = _shows(max(one.clearance, 0.0), head), _shows(one.wanted, head)
         says = f"{called}: it clears {name} by {shows}, less than the {wanted} that was asked for."
-        yield Finding(code=LITTLE, severity="caution", place=one.place, says=says, remedy=_remedy(step))
+        yield found(Code.LITTLE_CLEARANCE, one.place, says, _remedy(step))
     else:
         says = f"{called}: the pipe would go {_shows(-one.clearance, head)} deep into {name}."
-        yield Finding(code=THING, severity="stop", place=one.place, says=says, remedy=_remedy(step))
+        yield found(Code.RUNS_INTO_THING, one.place, says, _remedy(step))
 
 
 def _remedy(step: object) -> str:
@@ -53,7 +51,7 @@ def _into_itself(layout: Layout, reading: MeasuredRun, first: float, second: flo
     number = after or 0
     says = f"{step_name(number, reading.steps[number])}: after it the pipe runs into itself, {where}."
     remedy = "Measure these legs again, or let one of them pass the other with an offset."
-    return Finding(code=ITSELF, severity="stop", place=f"steps.{number}", says=says, remedy=remedy)
+    return found(Code.RUNS_INTO_ITSELF, f"steps.{number}", says, remedy)
 
 
 def _step_before(layout: Layout, place: float) -> int | None:
@@ -63,4 +61,4 @@ def _step_before(layout: Layout, place: float) -> int | None:
 
 
 def _shows(inches: float, head: Head) -> str:
-    return format_length(inches, head.tape, head.feet)
+    return head.tape.shows(inches)

@@ -14,7 +14,7 @@ from conduit.document import (
     SweepStep,
 )
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import format_angle, write_angle, write_length
+from conduit.units import Tape, format_angle, write_angle
 from conduit.values import Result
 
 SHOTS = (5, 6, 9, 10, 15, 18)
@@ -29,7 +29,7 @@ class Candidate(Result):
     written: dict[str, Any]
 
 
-def candidates(step: AnyStep, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:
     """The ways to do a step, by what was measured for it, as they are written in a run with this tape."""
     match step:
         case OffsetStep() | RolledStep():
@@ -60,7 +60,7 @@ def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Itera
         yield Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
 
 
-def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> Iterator[Candidate]:
+def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:
     three, four = _as_three(step, written, tape), _as_four(step, written, tape)
     angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
     for angle in angles:
@@ -70,20 +70,20 @@ def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str
     yield from _at_angles("Four bends at {}", four, angles)
 
 
-def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
+def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> dict[str, Any]:
     """A four-bend saddle's measures as a three-bend saddle's: its centre is the middle of the thing."""
     if isinstance(step, Saddle3Step):
         return written
     kept = {key: value for key, value in written.items() if key not in ("near", "margin")}
-    return {**kept, "kind": "saddle3", "at": write_length(step.near + step.width / 2, tape)}
+    return {**kept, "kind": "saddle3", "at": tape.written(step.near + step.width / 2)}
 
 
-def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: str) -> dict[str, Any]:
+def _as_four(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> dict[str, Any]:
     """A three-bend saddle's measures as a four-bend saddle's: the thing is as wide as it is high."""
     if isinstance(step, Saddle4Step):
         return written
     width, margin = (step.wide, step.over.clear) if step.over else (step.rise or 0.0, 0.0)
     kept = {key: value for key, value in written.items() if key not in ("at", "width")}
     near = max(step.at - width / 2, 0.0)
-    measures = {key: write_length(value, tape) for key, value in (("near", near), ("width", width), ("margin", margin))}
+    measures = {key: tape.written(value) for key, value in (("near", near), ("width", width), ("margin", margin))}
     return {**kept, "kind": "saddle4", **measures}

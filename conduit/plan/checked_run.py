@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 
 from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.document import Head, MeasuredRun, far_out, read_document
-from conduit.findings import Finding, Fix, setting, stops
+from conduit.findings import Code, Finding, found, setting, stops
 from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split
 from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
@@ -79,7 +79,7 @@ def _couplings(
         remedy = "Spread the bends, or put a box between."
         fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
         place = "couplings" if head.couplings else "steps"
-        findings.append(_stop("no_coupling_place", place, says, remedy, *fixes))
+        findings.append(found(Code.NO_COUPLING_PLACE, place, says, remedy, *fixes))
     return tuple(places or ())
 
 
@@ -91,12 +91,12 @@ def _shoe(head: Head, findings: list[Finding]) -> Shoe | None:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
         fix = setting("Use a typical hand shoe", "shoe", None)
-        findings.append(_stop("no_such_shoe", "shoe.gain", f"The shoe: {error}.", "", fix))
+        findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", f"The shoe: {error}.", "", fix))
         return None
     shoe = given or typical_shoe(head.material, head.trade_size)
     if not shoe:
         says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
-        findings.append(_stop("no_typical_shoe", "shoe", says, "Enter the deduct and gain of your machine's shoe."))
+        findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", says, "Enter the deduct and gain of your machine's shoe."))
     return shoe
 
 
@@ -123,7 +123,3 @@ def given_shoe(head: Head) -> Shoe:
         figures.heel,
         math.radians(most_in_air(head.material, head.trade_size)),
     )
-
-
-def _stop(code: str, place: str, says: str, remedy: str, *fixes: Fix) -> Finding:
-    return Finding(code=code, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)

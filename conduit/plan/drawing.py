@@ -21,7 +21,6 @@ from conduit.plan.drawing_schema import (
     PictureThing,
     Prism,
 )
-from conduit.units import format_length
 
 HALF_WIDTH = 9.0
 DRAWN_LENGTH = 24.0
@@ -49,7 +48,7 @@ def picture_of(
     start, end = reading.start, reading.end
     last = path.bends[-1].heading_after if path.bends else path.heading
     measured = end.measured if end else None
-    shows = reading.head
+    tape = reading.head.tape
     return Picture(
         lines=[[tuple(point) for point in line] for line in points_along(path)],
         start=PictureEnd(name=start.name if start else "", point=path.origin, heading=path.heading),
@@ -65,14 +64,12 @@ def picture_of(
         ],
         fittings=list(_fittings(layout, reading, couplings, straps)),
         things=[
-            _thing(thing, format_length(clearance, shows.tape, shows.feet) if clearance is not None else "")
+            _thing(thing, tape.shows(clearance) if clearance is not None else "")
             for thing, clearance in zip_longest(layout.hindrances, clearances)
         ],
         surfaces=list(_surfaces(layout, reading, shoe)),
         dimensions=[
-            PictureDimension(
-                place=one.place, start=one.start, end=one.end, reads=format_length(one.inches, shows.tape, shows.feet)
-            )
+            PictureDimension(place=one.place, start=one.start, end=one.end, reads=tape.shows(one.inches))
             for one in layout.dimensions
         ],
     )

@@ -6,15 +6,13 @@ from itertools import islice, pairwise
 from typing import Any
 
 from conduit.document import BoxOffsetStep, KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
-from conduit.findings import Edit, Finding, Fix, inserting, setting
+from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
 from conduit.layout import Layout
 from conduit.plan.alternatives import reliefs
-from conduit.plan.bent_findings import LITTLE, THING
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
-from conduit.sequence import NO_ORDER, SHORT_STRAIGHT
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import format_angle, format_at_least, round_to_tape, write_angle, write_length
+from conduit.units import format_angle, write_angle
 
 MOST_FIXES = 4
 # Each try lays the run out anew.
@@ -79,7 +77,7 @@ def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     step, place = run.reading.steps[number], f"steps.{number}"
     if isinstance(step, KickStep):
         for times in SETBACKS:
-            back = format_at_least(step.rise * times, run.reading.head.tape, run.reading.head.feet)
+            back = run.reading.head.tape.at_least(step.rise * times)
             edits = (
                 Edit(op="set", place=f"{place}.kick_back", value=back),
                 Edit(op="set", place=f"{place}.kick_angle", value=None),
@@ -109,9 +107,9 @@ def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     )
     own = [bend for bend in bends if start <= bend.start < end]
     for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
-        at = round_to_tape((one.end + other.start) / 2, head.tape)
+        at = head.tape.rounded((one.end + other.start) / 2)
         says = f"A coupling between bends {bends.index(one) + 1} and {bends.index(other) + 1}"
-        yield setting(says, "couplings", [write_length(place, head.tape) for place in sorted({*head.couplings, at})])
+        yield setting(says, "couplings", [head.tape.written(place) for place in sorted({*head.couplings, at})])
     yield from _other_way(run, finding)
 
 
@@ -136,8 +134,8 @@ def _pull_point(run: _RunToFix, number: int) -> dict[str, Any]:
     bend = run.layout.path.bends[run.layout.owners.index(number)]
     datum = run.layout.datums[number]
     middle = bend.entry.along(bend.heading_before, -bend.straight_before / 2)
-    at = round_to_tape(middle.minus(datum.point).dot(datum.heading), run.reading.head.tape)
-    return {"kind": "pull_point", "name": "", "at": write_length(max(at, 0.0), run.reading.head.tape)}
+    at = run.reading.head.tape.rounded(middle.minus(datum.point).dot(datum.heading))
+    return {"kind": "pull_point", "name": "", "at": run.reading.head.tape.written(max(at, 0.0))}
 
 
 def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -151,9 +149,9 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         step = {
             "kind": "box_offset",
             "surface": surface,
-            "knockout": write_length(box.knockout, tape),
-            "stand_off": write_length(run.reading.head.stand_off, tape),
-            "straight": write_length(2.0, tape),
+            "knockout": tape.written(box.knockout),
+            "stand_off": tape.written(run.reading.head.stand_off),
+            "straight": tape.written(2.0),
             "angle": "10",
             "end": "start" if at_start else "end",
         }
@@ -167,7 +165,7 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     if finding.place == "end.at":
         end = run.reading.end
         if end and end.at is not None:
-            value = format_at_least(end.at + least - path.straight_after, head.tape, head.feet)
+            value = head.tape.at_least(end.at + least - path.straight_after)
             yield setting(f"Seat at {value}", "end.at", value)
         return
     number = _step_number(finding)
@@ -175,17 +173,17 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     field = "straight" if isinstance(step, BoxOffsetStep) else "near" if isinstance(step, Saddle4Step) else "at"
     measure = getattr(step, field, None)
     if measure is not None:
-        value = format_at_least(measure + least - path.bends[0].straight_before, head.tape, head.feet)
+        value = head.tape.at_least(measure + least - path.bends[0].straight_before)
         yield setting(f"Make it {value}", f"steps.{number}.{field}", value)
 
 
 _CANDIDATES = {
-    "bends_overlap": _flatter,
-    SHORT_STRAIGHT: _other_way,
-    NO_ORDER: _in_two,
-    THING: _other_way,
-    LITTLE: _other_way,
-    "too_many_degrees": _fewer_degrees,
-    "knockout": _box_offset,
-    "straight_at_connector": _more_straight,
+    Code.BENDS_OVERLAP: _flatter,
+    Code.SHORT_STRAIGHT: _other_way,
+    Code.NO_ORDER: _in_two,
+    Code.RUNS_INTO_THING: _other_way,
+    Code.LITTLE_CLEARANCE: _other_way,
+    Code.TOO_MANY_DEGREES: _fewer_degrees,
+    Code.KNOCKOUT: _box_offset,
+    Code.STRAIGHT_AT_CONNECTOR: _more_straight,
 }

@@ -40,7 +40,7 @@ from conduit.plan.schema import (
 )
 from conduit.simulation import Arc
 from conduit.tables import DEFAULT_RULES, Rules
-from conduit.units import TOLERANCE, format_angle, format_length
+from conduit.units import TOLERANCE, format_angle
 
 
 def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
@@ -94,9 +94,9 @@ def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, rules: Rul
 def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
     """Every length in the document that can be read, with what the tape shows for it."""
     for place, written in lengths_in(raw) if isinstance(raw, Mapping) else ():
-        inches = read_length(place, written, head.tape)
+        inches = read_length(place, written, head.tape.step)
         if inches is not None:
-            reads, whole = format_length(inches, head.tape, head.feet), spelled(place, written, head.tape)
+            reads, whole = head.tape.shows(inches), spelled(place, written, head.tape.step)
             yield FieldReading(place=place, written=str(written), inches=inches, reads=reads, spelled=whole)
 
 
@@ -130,7 +130,7 @@ class _Planner:
             update={
                 "makeable": complete,
                 "complete": self.layout.complete,
-                "shoe": ShoeUsed.of(self.shoe, self.head.tape, self.head.feet, shoe_lines(self.shoe)),
+                "shoe": ShoeUsed.of(self.shoe, self.head.tape, shoe_lines(self.shoe)),
                 "developed_length": self.measure(self.path.length) if self.layout.complete else None,
                 "degrees": degrees_of(self.layout),
                 "end_point": tuple(self.path.end_point) if self.layout.complete else None,
@@ -147,7 +147,7 @@ class _Planner:
         )
 
     def measure(self, inches: float) -> Measure:
-        return Measure.of(inches, self.head.tape, self.head.feet)
+        return Measure.of(inches, self.head.tape)
 
     def _bend(self, index: int, bend: PathBend) -> PlannedBend:
         return PlannedBend(

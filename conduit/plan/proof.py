@@ -23,7 +23,6 @@ from conduit.plan.schema import (
 )
 from conduit.plan.tolerance import USUAL_HANDS, Hands, spread_at, spread_at_end
 from conduit.simulation import Bent, Pose, Setting, bend_pipe
-from conduit.units import round_to_tape
 
 
 def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> list[Setting]:
@@ -51,7 +50,7 @@ class Prover:
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""
-        return Measure.of(inches, self.head.tape, self.head.feet)
+        return Measure.of(inches, self.head.tape)
 
     @cached_property
     def exact_settings(self) -> tuple[Setting, ...]:
@@ -71,7 +70,7 @@ class Prover:
     def rounded_settings(self) -> list[Setting]:
         """The same as rounded for the tape."""
         return [
-            Setting(round_to_tape(one.mark, self.head.tape), one.reference, one.hook, one.roll, one.angle)
+            Setting(self.head.tape.rounded(one.mark), one.reference, one.hook, one.roll, one.angle)
             for one in self.exact_settings
         ]
 

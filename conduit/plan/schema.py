@@ -9,7 +9,7 @@ from conduit.bender import Hook, Reference, Shoe
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Material, TradeSize
-from conduit.units import format_length
+from conduit.units import INCH_TAPE, Tape
 from conduit.values import Result
 
 
@@ -20,9 +20,9 @@ class Measure(Result):
     reads: str
 
     @classmethod
-    def of(cls, inches: float, tape: str = "1/16", feet: bool = False) -> Self:
+    def of(cls, inches: float, tape: Tape = INCH_TAPE) -> Self:
         """The length as this tape reads it."""
-        return cls(inches=inches, reads=format_length(inches, tape, feet))
+        return cls(inches=inches, reads=tape.shows(inches))
 
 
 class PlannedMark(Result):
@@ -99,12 +99,12 @@ class ShoeUsed(Result):
     behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
 
     @classmethod
-    def of(cls, shoe: Shoe, tape: str = "1/16", feet: bool = False, why: Sequence[str] = ()) -> Self:
+    def of(cls, shoe: Shoe, tape: Tape = INCH_TAPE, why: Sequence[str] = ()) -> Self:
         """A shoe as plans tell it."""
         return cls(
             name=shoe.name,
-            deduct=Measure.of(shoe.deduct, tape, feet),
-            gain=Measure.of(shoe.gain, tape, feet),
+            deduct=Measure.of(shoe.deduct, tape),
+            gain=Measure.of(shoe.gain, tape),
             radius=shoe.radius,
             arc_offset=shoe.arc_offset,
             why=list(why),
@@ -112,8 +112,8 @@ class ShoeUsed(Result):
             diameter=shoe.diameter,
             front=shoe.front,
             handle_up=shoe.handle_up,
-            ahead=Measure.of(shoe.straight_ahead, tape, feet),
-            behind=Measure.of(shoe.straight_behind, tape, feet),
+            ahead=Measure.of(shoe.straight_ahead, tape),
+            behind=Measure.of(shoe.straight_behind, tape),
         )
 
 

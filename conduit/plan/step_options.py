@@ -85,7 +85,7 @@ def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: Meas
     if toward.length() < TOUCHING:
         return None
     block = Obstacle(height=step.rise + head.stand_off, clear=0.0)
-    context = Context(number, shoe, head.stand_off, head.tape, head.feet, None)
+    context = Context(number, shoe, head.stand_off, head.tape, None)
     return hindrance(block, datum, toward.unit(), step.near, step.near + step.width, context)
 
 
@@ -178,4 +178,4 @@ def _laid_figures(layout: Layout | None, number: int, head: Head) -> _Figures:
 
 
 def _measure(inches: float, head: Head) -> Measure:
-    return Measure.of(inches, head.tape, head.feet)
+    return Measure.of(inches, head.tape)

@@ -6,9 +6,6 @@ Never imports a plan or a bench sheet.
 """
 
 from conduit.sequence.bendable import (
-    BEND_LONG,
-    NO_ORDER,
-    SHORT_STRAIGHT,
     arcs_on,
     pieces_of,
     sequence_findings,
@@ -20,12 +17,9 @@ from conduit.sequence.reach import Unit
 from conduit.sequence.search import FREE_HOOKS, KEEP_HOOKS, BendSequence, SequenceStep, best_sequence, check_sequence
 
 __all__ = [
-    "BEND_LONG",
     "FREE_HOOKS",
     "HANDLE",
     "KEEP_HOOKS",
-    "NO_ORDER",
-    "SHORT_STRAIGHT",
     "BendSequence",
     "SequenceStep",
     "Unit",

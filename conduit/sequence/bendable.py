@@ -8,15 +8,13 @@ from itertools import pairwise
 
 from conduit.bender import Shoe
 from conduit.document import MeasuredRun, Saddle4Step, step_name
-from conduit.findings import Finding, Fix, setting
+from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
 from conduit.sequence.reach import SLIGHT, Unit
 from conduit.sequence.search import why_no_sequence
 from conduit.simulation import Arc
-from conduit.units import TOLERANCE, format_at_least, format_length
-
-SHORT_STRAIGHT, NO_ORDER, BEND_LONG = "short_straight", "no_order", "bend_long"
+from conduit.units import TOLERANCE
 
 
 def pieces_of(
@@ -103,7 +101,7 @@ def _close(piece: _BentPiece, reading: MeasuredRun, layout: Layout, shoe: Shoe) 
 
 def _short(owner: int, where: str, straight: float, least: float, reading: MeasuredRun, within: bool) -> Finding:
     head, step = reading.head, reading.steps[owner]
-    shows, wanted = format_length(straight, head.tape, head.feet), format_at_least(least, head.tape, head.feet)
+    shows, wanted = head.tape.shows(straight), head.tape.at_least(least)
     says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
     remedy = "Bend it at a flatter angle, or raise it more."
     fixes: tuple[Fix, ...] = ()
@@ -113,9 +111,9 @@ def _short(owner: int, where: str, straight: float, least: float, reading: Measu
     if not within:
         remedy = "Give it more room."
         if measure is not None:
-            value = format_at_least(measure + least - straight, head.tape, head.feet)
+            value = head.tape.at_least(measure + least - straight)
             fixes = (setting(f"Make it {value}", place, value),)
-    return Finding(code=SHORT_STRAIGHT, severity="stop", place=place, says=says, remedy=remedy, fixes=fixes)
+    return found(Code.SHORT_STRAIGHT, place, says, remedy, *fixes)
 
 
 def _no_order(piece: _BentPiece, reason: str, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
@@ -124,9 +122,9 @@ def _no_order(piece: _BentPiece, reason: str, reading: MeasuredRun, layout: Layo
         owner = layout.owners[piece.groups[0][0]]
         says = f"Piece {piece.number}: its bends can be made in no order. {reason}"
         remedy = "Give them more room, do a step another way, or put a coupling or a box between."
-        return Finding(code=NO_ORDER, severity="stop", place=f"steps.{owner}", says=says, remedy=remedy)
+        return found(Code.NO_ORDER, f"steps.{owner}", says, remedy)
     owner = layout.owners[piece.groups[-1][-1]]
     says = f"{step_name(owner, reading.steps[owner])}: the shoe finds no hold so near end B of piece {piece.number}."
-    shows = format_length(spare, reading.head.tape, reading.head.feet)
+    shows = reading.head.tape.shows(spare)
     remedy = f"Leave {shows} to spare there, bend it, then cut it off."
-    return Finding(code=BEND_LONG, severity="caution", place=f"steps.{owner}", says=says, remedy=remedy)
+    return found(Code.BEND_LONG, f"steps.{owner}", says, remedy)

@@ -10,6 +10,7 @@ from conduit.bender import NoSuchShoe
 from conduit.bender import Shoe as CoreShoe
 from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
 from conduit.plan import ShoeUsed, given_shoe
+from conduit.units import FINE_TAPE
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
 from server.jobs.models import Run
@@ -115,7 +116,7 @@ class Benches:
             "sheet": self.sheet(piece),
             "arranged": arranged_of(stick),
             "shoe": shoe_state(bencher, shoes),
-            "used": ShoeUsed.of(bencher.shoe, "1/32"),
+            "used": ShoeUsed.of(bencher.shoe, FINE_TAPE),
             "begun": bool(stick and stick.document is not None),
             "stale": self.stale(piece),
             "cut_at": stick and stick.cut_at,

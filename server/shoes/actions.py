@@ -11,6 +11,7 @@ from conduit.bender import Dial, DialFit, NoSuchShoe, Test90, calibrate, fit_dia
 from conduit.bender import Shoe as CoreShoe
 from conduit.plan import ShoeUsed
 from conduit.tables import OUTSIDE_DIAMETER
+from conduit.units import FINE_TAPE
 from server.accounts.models import User
 from server.accounts.permissions import require_lead, require_writer
 from server.errors import Conflict, Refused
@@ -91,7 +92,7 @@ def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
     except NoSuchShoe as error:
         raise Refused(f"These test bends do not go together: {error}.") from error
     return CalibrationFound(
-        shoe=ShoeUsed.of(core, "1/32"),
+        shoe=ShoeUsed.of(core, FINE_TAPE),
         deduct_spread=spreads[0],
         gain_spread=spreads[1],
         tests=len(given.tests),

@@ -9,6 +9,7 @@ from pydantic import Field
 from conduit.document import Length, Name, OptionalLength, ShoeFigures, SignedLength
 from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
+from conduit.units import FINE_TAPE
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
 from server.shoes.models import Calibration, Shoe
@@ -79,12 +80,12 @@ class CalibrationOut(Schema):
     @staticmethod
     def resolve_deduct(one: Calibration) -> Measure:
         """As a fine tape reads it."""
-        return Measure.of(one.deduct, "1/32")
+        return Measure.of(one.deduct, FINE_TAPE)
 
     @staticmethod
     def resolve_gain(one: Calibration) -> Measure:
         """As a fine tape reads it."""
-        return Measure.of(one.gain, "1/32")
+        return Measure.of(one.gain, FINE_TAPE)
 
     @staticmethod
     def resolve_by(one: Calibration) -> str:
@@ -115,7 +116,7 @@ class ShoeOut(Schema):
     @staticmethod
     def resolve_used(shoe: Shoe) -> ShoeUsed:
         """As plans tell it."""
-        return ShoeUsed.of(shoe.to_core(), "1/32")
+        return ShoeUsed.of(shoe.to_core(), FINE_TAPE)
 
     @staticmethod
     def resolve_figures(shoe: Shoe) -> dict[str, Any]:

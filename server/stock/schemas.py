@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from conduit.tables import Material, TradeSize
-from conduit.units import Tape, format_length
+from conduit.units import TapeStep, format_length
 from server.accounts.models import name_of
 from server.moments import When
 from server.stock.models import Entry, Scrap
@@ -21,7 +21,7 @@ class CorrectIn(Schema):
     material: Material
     trade_size: TradeSize
     length: str = Field(max_length=40, description="Tape notation.")
-    tape: Tape | None = Field(
+    tape: TapeStep | None = Field(
         default=None, description="The tape that a bare length was read on; left out: the crew's."
     )
     place: str = Field(default="", max_length=40)
@@ -40,7 +40,7 @@ class ListIn(Schema):
     """A pasted list, or a CSV file's text."""
 
     text: str = Field(max_length=400_000)
-    tape: Tape | None = Field(
+    tape: TapeStep | None = Field(
         default=None, description="The tape that bare lengths were read on; left out: the crew's."
     )
 
@@ -48,7 +48,7 @@ class ListIn(Schema):
 class TapeIn(Schema):
     """What the rack is measured with from now on."""
 
-    tape: Tape
+    tape: TapeStep
 
 
 class ScrapOut(Schema):
@@ -109,7 +109,7 @@ class EntryOut(Schema):
 class Rack(Schema):
     """The rack now, and the last lines of its ledger."""
 
-    tape: Tape
+    tape: TapeStep
     scraps: list[ScrapOut]
     ledger: list[EntryOut]
 

@@ -77,6 +77,16 @@ class EveryKindOfFault(TestCase):
         raw = {**document([{**BOX, "end": "end"}]), "end": {"open": True}}
         self.assertEqual(make_plan(raw).findings[0].code, "no_end")
 
+    def test_a_run_of_more_bends_than_are_planned_at_once(self):
+        sweeps = [
+            {"kind": "sweep", "turn": ("up", "right")[i % 2], "at": 200, "radius": 60, "shots": 36} for i in range(5)
+        ]
+        plan = make_plan(document(sweeps, 200))
+        self.assertEqual(
+            [(one.code, one.place) for one in plan.findings if one.severity == "stop"][0][0], "too_many_bends"
+        )
+        self.assertEqual(len(plan.bends), 4 * 36)
+
     def test_an_obstacle_lower_than_the_straps_needs_nothing(self):
         low = {**SADDLE3, "rise": None, "over": {"height": "1/4", "clear": "1/4"}}
         self.assertEqual(make_plan(document([low], 90, stand_off="3/4")).findings[0].code, "no_rise")

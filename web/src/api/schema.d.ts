@@ -1722,6 +1722,12 @@ export interface components {
             within: boolean;
         };
         /**
+         * Code
+         * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
+         * @enum {string}
+         */
+        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself";
+        /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
          */
@@ -1775,11 +1781,8 @@ export interface components {
          * @description One finding. `place` is the dotted path of the field in the run document, such as `steps.1.at`.
          */
         Finding: {
-            /**
-             * Code
-             * @description Stable name of the kind of finding; `unreadable` ones concern what was typed.
-             */
-            code: string;
+            /** @description The kind of finding; docs/findings.md lists them. */
+            code: components["schemas"]["Code"];
             /**
              * Severity
              * @enum {string}
