@@ -16,7 +16,7 @@ from conduit.marking import marks_for
 from conduit.plan import Prover, given_shoe, make_plan
 from conduit.sequence import BendSequence, Unit, best_sequence
 from conduit.simulation import Bent
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 from server.demo.scene import RUNS
 
 PLAN_BOUND_MS, ORDER_BOUND_MS, SHEET_BOUND_MS = 10.0, 150.0, 100.0
@@ -41,7 +41,7 @@ def _ordered(bends: int) -> BendSequence:
 def _plain(raw: dict[str, Any], shoe: Shoe) -> Bent:
     """What a plan cannot do without: read it, lay it out, its marks, bend it."""
     reading = read_document(raw)
-    layout = lay_out(reading, shoe, DEFAULT_RULES)
+    layout = lay_out(reading, shoe, DEFAULT_LIMITS)
     for bend in layout.path.bends:
         marks_for(bend, shoe)
     prover = Prover(reading, layout, shoe)

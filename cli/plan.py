@@ -1,6 +1,6 @@
-"""`crelda plan FILE|- [RULES]`: a run as JSON or field note in, its plan with its bench sheets as JSON out.
+"""`crelda plan FILE|- [LIMITS]`: a run as JSON or field note in, its plan with its bench sheets as JSON out.
 
-RULES is a JSON file with the limits of one's own code, such as {"most_degrees": 270}; what it leaves out
+LIMITS is a JSON file with the limits of one's own code, such as {"most_degrees": 270}; what it leaves out
 stays as usual.
 
 Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it could not be read.
@@ -9,11 +9,11 @@ Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it 
 import json
 import sys
 
-from cli.reading import UnreadableFile, read_rules, read_run
+from cli.reading import UnreadableFile, read_limits, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
 from conduit.findings import Code
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
 
@@ -21,11 +21,11 @@ FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
 def main(arguments: list[str]) -> int:
     """Plan the run in the file named (or on standard input for `-`) and print the plan."""
     if len(arguments) not in (1, 2):
-        return _complain("use: crelda plan FILE [RULES]  (or - for standard input)")
+        return _complain("use: crelda plan FILE [LIMITS]  (or - for standard input)")
     try:
         source = read_run(arguments[0])
-        rules = read_rules(arguments[1]) if len(arguments) > 1 else DEFAULT_RULES
-        bencher = Bencher(source.document, rules)
+        limits = read_limits(arguments[1]) if len(arguments) > 1 else DEFAULT_LIMITS
+        bencher = Bencher(source.document, limits)
     except UnreadableFile as error:
         return _complain(str(error))
     except UnreadableDocument as error:

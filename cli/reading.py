@@ -10,7 +10,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from conduit.document import read_note
-from conduit.tables import Rules
+from conduit.tables import Limits
 
 
 class UnreadableFile(Exception):
@@ -42,10 +42,10 @@ def read_run(name: str) -> Source:
         raise UnreadableFile(f"{name} is neither JSON nor a field note: {error}") from error
 
 
-def read_rules(name: str) -> Rules:
+def read_limits(name: str) -> Limits:
     """Read limits from a JSON file. Raises UnreadableFile, naming the limit that cannot be."""
     try:
-        return Rules.model_validate_json(_text(name))
+        return Limits.model_validate_json(_text(name))
     except ValidationError as error:
         first = error.errors()[0]
         limit = ".".join(map(str, first["loc"])) or "it"

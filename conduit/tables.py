@@ -79,23 +79,23 @@ CARD_SADDLES: dict[float, tuple[float, float]] = {
 }
 
 
-class Rules(Given):
+class Limits(Given):
     """Limits that a crew can change to its own code. Lengths in inches, angles in degrees."""
 
     model_config = ConfigDict(allow_inf_nan=False)
 
     most_degrees: float = Field(360.0, gt=0, le=3600, description="Bends between pull points.")
-    straight_at_connector: float = Field(1.0, ge=0, le=12)
+    straight_at_connector: float = Field(1.0, ge=0, le=12, description="Straight pipe that seats in a connector.")
     clear_of_bend: float = Field(4.0, ge=0, le=24, description="A coupling's distance from a bend.")
-    least_piece: float = Field(8.0, gt=0, le=48)
+    least_piece: float = Field(8.0, gt=0, le=48, description="The shortest piece between couplings.")
     keep: float = Field(12.0, ge=0, le=120, description="Scrap shorter than this is waste.")
-    kerf: float = Field(1 / 16, ge=0, le=1)
-    stick: float = Field(STICK, ge=12, le=480)
-    most_steps: int = Field(60, gt=0, le=60, description="More than a person measures as one run.")
-    most_bends: int = Field(150, gt=0, le=150, description="In one run, each shot of a sweep counted.")
-    support_from_box: float = Field(36.0, gt=0, le=240)
-    support_spacing: float = Field(120.0, gt=0, le=480)
-    closure: float = Field(1 / 4, ge=0, le=12)
+    kerf: float = Field(1 / 16, ge=0, le=1, description="What the saw takes.")
+    stick: float = Field(STICK, ge=12, le=480, description="The longest piece.")
+    support_from_box: float = Field(36.0, gt=0, le=240, description="From a box to its first strap.")
+    support_spacing: float = Field(120.0, gt=0, le=480, description="From strap to strap.")
+    closure: float = Field(1 / 4, ge=0, le=12, description="How far the end may be from where it was measured.")
 
 
-DEFAULT_RULES = Rules()
+DEFAULT_LIMITS = Limits()
+# Of one run: more than a person measures in one go, and more bends (each shot of a sweep counted) than are planned.
+MOST_STEPS, MOST_BENDS = 60, 150

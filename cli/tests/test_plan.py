@@ -36,14 +36,14 @@ class OtherForms(TestCase):
 
     def test_limits_of_ones_own_code(self):
         with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder, "rules.json")
+            path = Path(folder, "limits.json")
             path.write_text('{"most_degrees": 80, "kerf": 0.125}')
             code, out, _ = run("-", str(path), given=NOTE)
             self.assertEqual(code, 0)
             told = [finding["says"] for finding in json.loads(out)["findings"]]
             self.assertEqual(len(told), 1)
             self.assertIn("over the 80° allowed", told[0])
-            for bad, why in (('{"most_degrees": -1}', "most_degrees"), ('{"speed": 1}', "speed"), ("5", "rules.json")):
+            for bad, why in (('{"most_degrees": -1}', "most_degrees"), ('{"speed": 1}', "speed"), ("5", "limits.json")):
                 path.write_text(bad)
                 code, out, err = run("-", str(path), given=NOTE)
                 self.assertEqual((code, out), (2, ""))

@@ -17,7 +17,7 @@ from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
 from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of, spread_at_end
 from conduit.sequence import SequenceStep, spare_needed, units_of
 from conduit.simulation import Arc, Setting, arc_of
-from conduit.tables import DEFAULT_RULES, Rules
+from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import TOLERANCE, format_angle, format_length
 
 AS_PROPOSED = Arranged()
@@ -32,10 +32,10 @@ class NoSuchStick(ValueError):
 class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
-    def __init__(self, raw: object, rules: Rules = DEFAULT_RULES) -> None:
-        self.laid = laid = check_run(raw, rules)
+    def __init__(self, raw: object, limits: Limits = DEFAULT_LIMITS) -> None:
+        self.laid = laid = check_run(raw, limits)
         self.plan = plan_of(raw, laid)
-        self.reading, self.layout, self.shoe, self.rules = laid.reading, laid.layout, laid.shoe, laid.rules
+        self.reading, self.layout, self.shoe, self.limits = laid.reading, laid.layout, laid.shoe, laid.limits
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
 
@@ -59,7 +59,7 @@ class Bencher:
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.rules.stick, needed)
+        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""

@@ -23,7 +23,6 @@ from conduit.cutting.verify import faults
 from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
 from conduit.layout import free_windows
 from conduit.plan import Plan, PlannedCoupling, PlannedPiece
-from conduit.tables import DEFAULT_RULES, Rules
 
 NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
 NEEDS_ANOTHERS = (
@@ -71,7 +70,6 @@ def make_cut_list(
     budget: Budget,
     known: Sequence[CutKind] = (),
     before: Mapping[str, CutChoice] = MappingProxyType({}),
-    rules: Rules = DEFAULT_RULES,
 ) -> CutList:
     """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks.
 
@@ -86,7 +84,7 @@ def make_cut_list(
     for kind in dict.fromkeys(run.kind for run in makeable):
         of_kind = [run for run in makeable if run.kind == kind]
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
-        lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms, rules)
+        lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
         share = MeterShare(meter, pieces / max(1, total))
         kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
@@ -110,7 +108,7 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
         couplings = [(one.at.inches, one.step, one.pinned) for one in plan.couplings]
         length = plan.developed_length and plan.developed_length.inches
         names = [(piece.end_a, piece.end_b) for piece in plan.pieces]
-        whole = (run.name, plan.makeable, run.kind, length, arcs, couplings, names, plan.coupling_gap)
+        whole = (run.name, plan.makeable, run.kind, length, arcs, couplings, names, plan.coupling_gap, plan.limits)
         parts[run.key] = (*whole, run.held, sorted(run.free))
     for kind in dict.fromkeys(run.kind for run in runs):
         keys = [run.key for run in runs if run.kind == kind]
@@ -124,12 +122,12 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
 class _Lister:
     """The runs of one kind, their rack and terms, and their plan in words."""
 
-    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms, rules: Rules) -> None:
+    def __init__(self, runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms) -> None:
         self.runs = {run.key: run for run in runs}
         self.rack = {bar.tag: bar for bar in rack}
         self.terms, self.own = terms.for_kind(runs[0].kind), terms
         self.left_out: list[RunLeftOut] = []
-        self.needed = [self._needed(run, rules) for run in runs]
+        self.needed = [self._needed(run) for run in runs]
         held = {one.source for run in self.needed for one in run.held}
         use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
         self.kerfs = {(run.key, one.start): one.kerf for run in self.needed for one in run.held if one.kerf is not None}
@@ -152,11 +150,11 @@ class _Lister:
     def _usable(self, bar: ScrapOnRack) -> bool:
         return self.own.use_scrap and bar.tag not in self.own.excluded
 
-    def _needed(self, run: PlannedRun, rules: Rules) -> Needed:
+    def _needed(self, run: PlannedRun) -> Needed:
         plan = run.plan
         length = nearest_sixteenth(plan.developed_length.inches if plan.developed_length else 0)
         arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
-        spans = free_windows(length / IN_AN_INCH, [*arcs, *plan.no_couplings], rules)
+        spans = free_windows(length / IN_AN_INCH, [*arcs, *plan.no_couplings], plan.limits)
         windows = tuple((-whole_sixteenths(-low), whole_sixteenths(high)) for low, high in spans)
         own = [one.at.inches for one in plan.couplings if one.step is not None or one.pinned is not None]
         places = {nearest_sixteenth(at) for at in own} - run.free

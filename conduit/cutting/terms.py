@@ -6,7 +6,7 @@ from pydantic import Field
 
 from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Sold, Terms
 from conduit.document import Length, Name
-from conduit.tables import DEFAULT_RULES, STICK, Material, TradeSize
+from conduit.tables import DEFAULT_LIMITS, STICK, Material, TradeSize
 from conduit.values import Given
 
 
@@ -46,8 +46,9 @@ class CutTerms(Given):
     """By what a job is cut. What is left out is as usual."""
 
     goal: Goal = "least cost"
-    keep: Length = Field(DEFAULT_RULES.keep, le=120, description="Scrap shorter than this is waste.")
-    kerf: Length = Field(DEFAULT_RULES.kerf, le=1)
+    keep: Length = Field(DEFAULT_LIMITS.keep, le=120, description="Scrap shorter than this is waste.")
+    kerf: Length = Field(DEFAULT_LIMITS.kerf, le=1)
+    least: Length = Field(DEFAULT_LIMITS.least_piece, gt=0, le=48, description="The shortest piece between couplings.")
     spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
     coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, fitting time included.")
     fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
@@ -71,7 +72,7 @@ class CutTerms(Given):
             goal=self.goal,
             keep=-whole_sixteenths(-self.keep),
             kerf=-whole_sixteenths(-self.kerf),
-            least=round(DEFAULT_RULES.least_piece * IN_AN_INCH),
+            least=round(self.least * IN_AN_INCH),
             spare=-whole_sixteenths(-self.spare),
             sold=sold,
             coupling=own.coupling if own and own.coupling else worth,

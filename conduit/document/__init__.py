@@ -7,6 +7,7 @@ Never imports a shoe, a layout or anything that is worked out from a run.
 
 from conduit.document.edits import apply_edits
 from conduit.document.lengths import changed, lengths_in, read_length, spelled
+from conduit.document.limits import CrewLimits, read_crew_limits
 from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
@@ -54,6 +55,7 @@ __all__ = [
     "BoxOffsetStep",
     "ComparedLine",
     "CouplingStep",
+    "CrewLimits",
     "End",
     "Head",
     "KickStep",
@@ -81,6 +83,7 @@ __all__ = [
     "far_out",
     "keeping",
     "lengths_in",
+    "read_crew_limits",
     "read_document",
     "read_length",
     "read_note",

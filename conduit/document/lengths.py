@@ -5,6 +5,7 @@ from typing import Any, get_args
 
 from pydantic import BeforeValidator
 
+from conduit.document.limits import RunLimits
 from conduit.document.run import End, Measured, RunDocument, ShoeFigures, Start
 from conduit.document.steps import INCHES, LENGTH_READERS, Obstacle, RunStep
 from conduit.units import METRIC_TAPE, UnreadableLength, is_bare, parse_length, parse_signed_length, with_unit
@@ -26,6 +27,7 @@ _OF_PARTS: dict[str, set[str]] = {
     "end": set(_fields_of(End)),
     "measured": set(_fields_of(Measured)),
     "shoe": set(_fields_of(ShoeFigures)),
+    "limits": set(_fields_of(RunLimits)),
     "over": _OF_STEPS,
 }
 

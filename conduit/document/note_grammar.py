@@ -161,6 +161,18 @@ PIPE = Form(
     ),
     'pipe 3/4 EMT, shoe "Hand 3/4", straps tight',
 )
+# What is said of each limit, in this order.
+LIMITS = {
+    "most_degrees": "bends",
+    "straight_at_connector": "straight",
+    "clear_of_bend": "couplings clear",
+    "least_piece": "pieces from",
+    "support_from_box": "straps within",
+    "support_spacing": "straps every",
+    "closure": "closing within",
+}
+_LIMITS = tuple(_figure(words, key) for key, words in LIMITS.items())
+LIMITS_LINE = Form("limits", f"limits (?:{'|'.join(_LIMITS)})", _LIMITS, "limits bends 360, straps every 120")
 START = Form(
     "start",
     f"start(?: box)?(?: (?P<name>(?!{WAY}$){NAME}))?",
@@ -181,4 +193,10 @@ END = Form(
     ),
     "end box K2, seat at 33 1/2",
 )
-HEADS = {"run": Form("run", f"run (?P<name>{NAME})", (), "run Kiln 2 feed"), "pipe": PIPE, "start": START, "end": END}
+HEADS = {
+    "run": Form("run", f"run (?P<name>{NAME})", (), "run Kiln 2 feed"),
+    "pipe": PIPE,
+    "limits": LIMITS_LINE,
+    "start": START,
+    "end": END,
+}

@@ -138,7 +138,7 @@ def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, 
     for key in _CHOICES:
         if key in found:
             found[key] = found[key].lower()
-    if form.kind in ("start", "end"):
+    if form.kind in ("start", "end", "limits"):
         document[form.kind] = _end(found) if form.kind == "end" else found
         lines[form.kind] = number
     elif form.kind in ("run", "pipe"):

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from conduit.document.lengths import with_units
-from conduit.document.note_grammar import LEFT_OUT, NOT_YET
+from conduit.document.note_grammar import LEFT_OUT, LIMITS, NOT_YET
 from conduit.units import METRIC_TAPE, write_length
 
 Source = Mapping[str, Any]
@@ -30,7 +30,10 @@ def written_note(document: Source) -> WrittenNote:
     if document.get("tape") == METRIC_TAPE:
         document = with_units(document)
     parts = [("name", f"run {_quoted(str(document['name']))}")] if document.get("name") else []
-    parts += [("trade_size", _pipe_line(document)), ("start", _start_line(_mapping(document.get("start"))))]
+    parts.append(("trade_size", _pipe_line(document)))
+    limits = _limits_line(_mapping(document.get("limits")))
+    parts += [("limits", limits)] if limits else []
+    parts += [("start", _start_line(_mapping(document.get("start"))))]
     parts += [(f"steps.{i}", _step_line(step)) for i, step in enumerate(_listed(document, "steps"))]
     parts += [
         (f"couplings.{i}", f"coupling along the pipe at {figure(at)}")
@@ -113,6 +116,11 @@ def _pipe_line(document: Source) -> str:
         f"tape {tape}" if tape != "1/16" else "",
         "in feet" if document.get("feet") else "",
     )
+
+
+def _limits_line(limits: Source) -> str:
+    said = _joined(*(_with(words, limits, key) for key, words in LIMITS.items()))
+    return f"limits {said}" if said else ""
 
 
 def _start_line(start: Source) -> str:

@@ -13,6 +13,7 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
+from conduit.document.limits import RunLimits
 from conduit.document.steps import (
     INCHES,
     WORDS,
@@ -31,7 +32,7 @@ from conduit.document.steps import (
 )
 from conduit.findings import Code, Finding, found
 from conduit.geometry import Direction
-from conduit.tables import DEFAULT_RULES, Material, TradeSize
+from conduit.tables import MOST_STEPS, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep
 from conduit.values import Given
 
@@ -94,10 +95,11 @@ class RunDocument(Given):
     tape: TapeStep = "1/16"
     feet: bool = Field(False, description="Readings in feet and inches.")
     start: Start
-    steps: list[Step] = Field(max_length=DEFAULT_RULES.most_steps)
+    steps: list[Step] = Field(max_length=MOST_STEPS)
     end: End
     coupling_gap: Length = Field(0.0, le=6, description="What a coupling keeps between two pipe ends: its take-up.")
     longest_piece: MaybeLength = Field(None, description="Pieces may be so long; left out: a stick of 120.")
+    limits: RunLimits | None = None
     couplings: list[Length] = Field(
         [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
     )
@@ -131,6 +133,14 @@ class Head:
     couplings: list[float]
     coupling_gap: float
     longest_piece: float | None
+    limits: RunLimits | None
+
+    def held_to(self, limits: Limits) -> Limits:
+        """A crew's limits with the run's own in their place, its longest piece too."""
+        own = self.limits.model_dump(exclude_none=True) if self.limits else {}
+        if self.longest_piece is not None:
+            own["stick"] = min(480.0, max(12.0, self.longest_piece))
+        return limits.model_copy(update=own)
 
 
 _STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
@@ -154,8 +164,8 @@ def read_document(raw: object) -> MeasuredRun:
     steps = raw.get("steps", [])
     if not isinstance(steps, list):
         raise UnreadableDocument("“steps” must be a list")
-    if len(steps) > DEFAULT_RULES.most_steps:
-        raise UnreadableDocument(f"{len(steps):,} steps; a run has at most {DEFAULT_RULES.most_steps}")
+    if len(steps) > MOST_STEPS:
+        raise UnreadableDocument(f"{len(steps):,} steps; a run has at most {MOST_STEPS}")
     findings: list[Finding] = []
     for key in sorted(set(map(str, raw)) - _KEYS):
         findings.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))

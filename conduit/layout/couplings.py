@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from types import MappingProxyType
 
-from conduit.tables import Rules
+from conduit.tables import Limits
 from conduit.units import TOLERANCE
 
 Interval = tuple[float, float]
@@ -16,18 +16,18 @@ SIXTEENTH = 1 / 16
 NONE: Mapping[float, float] = MappingProxyType({})
 
 
-def free_windows(length: float, bends: Sequence[Interval], rules: Rules) -> list[Interval]:
+def free_windows(length: float, bends: Sequence[Interval], limits: Limits) -> list[Interval]:
     """Stretches of the straight pipe where a coupling may lie: clear of every bend for coupling and shoe."""
     windows, low = [], 0.0
     for start, end in sorted(bends):
-        if start - rules.clear_of_bend > low:
-            windows.append((low, start - rules.clear_of_bend))
-        low = max(low, end + rules.clear_of_bend)
+        if start - limits.clear_of_bend > low:
+            windows.append((low, start - limits.clear_of_bend))
+        low = max(low, end + limits.clear_of_bend)
     return [*windows, (low, length)] if length > low else windows
 
 
 def split(
-    length: float, bends: Sequence[Interval], rules: Rules, fixed: Mapping[float, float] = NONE, gap: float = 0.0
+    length: float, bends: Sequence[Interval], limits: Limits, fixed: Mapping[float, float] = NONE, gap: float = 0.0
 ) -> list[float] | None:
     """Coupling positions from end A, as few as can be, `fixed` ones among them.
 
@@ -39,7 +39,7 @@ def split(
     for start, end in pairwise(bounds):
         begin = start + fixed.get(start, gap) if start else 0.0
         between = [(a - begin, b - begin) for a, b in bends if start <= a < end]
-        found = _split_free(end - begin, between, rules, gap)
+        found = _split_free(end - begin, between, limits, gap)
         if found is None:
             return None
         places += [*(begin + place for place in found), *([end] if end < length else [])]
@@ -50,44 +50,44 @@ def room_to_move(
     places: Sequence[float],
     length: float,
     bends: Sequence[Interval],
-    rules: Rules,
+    limits: Limits,
     gap: float = 0.0,
     fixed: Mapping[float, float] = NONE,
 ) -> list[list[Interval]]:
     """For each coupling, where it could go while the others stay: within sticks, clear of bends."""
-    windows = free_windows(length, bends, rules)
+    windows = free_windows(length, bends, limits)
     begins = [0.0, *(place + fixed.get(place, gap) for place in places)]
     return [
         _within(
             windows,
-            max(begin + rules.least_piece, after - gap - rules.stick),
-            min(begin + rules.stick, after - gap - rules.least_piece),
+            max(begin + limits.least_piece, after - gap - limits.stick),
+            min(begin + limits.stick, after - gap - limits.least_piece),
         )
         for begin, after in zip(begins, [*places[1:], length][: len(places)], strict=False)
     ]
 
 
-def _split_free(length: float, bends: Sequence[Interval], rules: Rules, gap: float) -> list[float] | None:
-    if length <= rules.stick + TOLERANCE:
+def _split_free(length: float, bends: Sequence[Interval], limits: Limits, gap: float) -> list[float] | None:
+    if length <= limits.stick + TOLERANCE:
         return []
-    windows = free_windows(length, bends, rules)
+    windows = free_windows(length, bends, limits)
     reached: list[list[Interval]] = [[(0.0, 0.0)]]
-    for turn in range(int(length / rules.least_piece) + 1):
+    for turn in range(int(length / limits.least_piece) + 1):
         behind = gap if turn else 0.0
-        steps = [(low + behind + rules.least_piece, high + behind + rules.stick) for low, high in reached[-1]]
+        steps = [(low + behind + limits.least_piece, high + behind + limits.stick) for low, high in reached[-1]]
         reached.append(_merged(_meet(steps, windows)))
         if not reached[-1]:
             return None
-        if _within(reached[-1], length - gap - rules.stick, length - gap - rules.least_piece):
-            return _walk_back(reached[1:], length, rules, gap)
+        if _within(reached[-1], length - gap - limits.stick, length - gap - limits.least_piece):
+            return _walk_back(reached[1:], length, limits, gap)
     return None
 
 
-def _walk_back(reached: list[list[Interval]], length: float, rules: Rules, gap: float) -> list[float]:
+def _walk_back(reached: list[list[Interval]], length: float, limits: Limits, gap: float) -> list[float]:
     """The farthest places that still reach the end, so that whole sticks come first."""
     places, after = [], length
     for stage in reversed(reached):
-        low, high = _within(stage, after - gap - rules.stick, after - gap - rules.least_piece)[-1]
+        low, high = _within(stage, after - gap - limits.stick, after - gap - limits.least_piece)[-1]
         on_tape = int(high / SIXTEENTH) * SIXTEENTH
         after = on_tape if on_tape >= low else high
         places.append(after)

@@ -9,22 +9,27 @@ from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.straps import strapping, unsupported
-from conduit.tables import LEAST_RADIUS, Rules
+from conduit.tables import LEAST_RADIUS, Limits
 
 ROUGHLY = 1e-6
 
 
-def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
+def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
     """Every finding, in the order in which the pipe meets them."""
     head = reading.head
-    findings = [*_degrees(layout, rules), _radius(head, shoe), _first_straight(layout, head, rules), *_markers(layout)]
+    findings = [
+        *_degrees(layout, limits),
+        _radius(head, shoe),
+        _first_straight(layout, head, limits),
+        *_markers(layout),
+    ]
     if layout.complete:
         findings += [
-            _last_straight(layout, head, rules),
-            _closure(layout, reading, rules),
-            *unsupported(strapping(layout, reading, rules), head),
+            _last_straight(layout, head, limits),
+            _closure(layout, reading, limits),
+            *unsupported(strapping(layout, reading, limits), head),
         ]
-        findings += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, rules)]
+        findings += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, limits)]
     return [finding for finding in findings if finding]
 
 
@@ -45,16 +50,16 @@ def stretches(layout: Layout) -> list[list[int]]:
     return parts
 
 
-def _degrees(layout: Layout, rules: Rules) -> list[Finding]:
+def _degrees(layout: Layout, limits: Limits) -> list[Finding]:
     findings = []
     for stretch in stretches(layout):
         running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
-        over = next((i for i, total in enumerate(running) if total > rules.most_degrees + ROUGHLY), None)
+        over = next((i for i, total in enumerate(running) if total > limits.most_degrees + ROUGHLY), None)
         if over is None:
             continue
         step = layout.owners[stretch[over]]
         says = (
-            f"The bends between two pull points add up to {running[-1]:g}°, over the {rules.most_degrees:g}° allowed."
+            f"The bends between two pull points add up to {running[-1]:g}°, over the {limits.most_degrees:g}° allowed."
         )
         remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
         findings.append(found(Code.TOO_MANY_DEGREES, f"steps.{step}", says, remedy))
@@ -102,8 +107,8 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
     return spans
 
 
-def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -> list[Finding]:
-    """A coupling that was put in place by hand keeps to the rules too."""
+def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
+    """A coupling that was put in place by hand keeps to the limits too."""
     findings = []
     spans, bends, head = blocked(layout), layout.path.bends, reading.head
     for index, s in enumerate(head.couplings):
@@ -116,8 +121,8 @@ def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, rules: Rules) -
             findings.append(_misplaced(index, s, f"{where} from there to the bend", head))
         elif any(start < s < end for start, end in spans):
             findings.append(_misplaced(index, s, "would lie over what is in the way", head, Code.COUPLING_MISPLACED))
-        elif near < rules.clear_of_bend - ROUGHLY:
-            least = head.tape.at_least(rules.clear_of_bend)
+        elif near < limits.clear_of_bend - ROUGHLY:
+            least = head.tape.at_least(limits.clear_of_bend)
             findings.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, Code.COUPLING_MISPLACED))
     return findings
 
@@ -142,9 +147,9 @@ def closure_words(error: Vec, head: Head) -> list[str]:
     return [f"{head.tape.shows(abs(value))} {pair[value < 0]}" for pair, value in words.items() if abs(value) >= 1 / 32]
 
 
-def _closure(layout: Layout, reading: MeasuredRun, rules: Rules) -> Finding | None:
+def _closure(layout: Layout, reading: MeasuredRun, limits: Limits) -> Finding | None:
     error = closure_of(layout, reading)
-    if error is None or error.length() <= rules.closure:
+    if error is None or error.length() <= limits.closure:
         return None
     shown, off = ", ".join(closure_words(error, reading.head)), reading.head.tape.shows(error.length())
     return found(
@@ -183,22 +188,22 @@ def _radius(head: Head, shoe: Shoe) -> Finding | None:
     )
 
 
-def _first_straight(layout: Layout, head: Head, rules: Rules) -> Finding | None:
-    if not layout.path.bends or layout.path.bends[0].straight_before >= rules.straight_at_connector - ROUGHLY:
+def _first_straight(layout: Layout, head: Head, limits: Limits) -> Finding | None:
+    if not layout.path.bends or layout.path.bends[0].straight_before >= limits.straight_at_connector - ROUGHLY:
         return None
     return _too_short(
-        layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", "starts", head, rules
+        layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", "starts", head, limits
     )
 
 
-def _last_straight(layout: Layout, head: Head, rules: Rules) -> Finding | None:
-    if not layout.path.bends or layout.path.straight_after >= rules.straight_at_connector - ROUGHLY:
+def _last_straight(layout: Layout, head: Head, limits: Limits) -> Finding | None:
+    if not layout.path.bends or layout.path.straight_after >= limits.straight_at_connector - ROUGHLY:
         return None
-    return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, rules)
+    return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, limits)
 
 
-def _too_short(straight: float, box: str, place: str, verb: str, head: Head, rules: Rules) -> Finding:
-    least = head.tape.at_least(rules.straight_at_connector)
+def _too_short(straight: float, box: str, place: str, verb: str, head: Head, limits: Limits) -> Finding:
+    least = head.tape.at_least(limits.straight_at_connector)
     return found(
         Code.STRAIGHT_AT_CONNECTOR,
         place,

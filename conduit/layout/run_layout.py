@@ -26,7 +26,7 @@ from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.step_geometry import SLACK, place_step
-from conduit.tables import CARD_ANGLES, Rules
+from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
 from conduit.units import format_angle
 
 # What an unfinished run shows beyond its last good bend.
@@ -142,7 +142,7 @@ class _Course:
         )
 
 
-def lay_out(reading: MeasuredRun, shoe: Shoe, rules: Rules) -> Layout:
+def lay_out(reading: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
     """Lay the run out on `shoe`, as far as it goes."""
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
     course = _Course(heading, shoe, tuple(reading.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
@@ -157,18 +157,18 @@ def lay_out(reading: MeasuredRun, shoe: Shoe, rules: Rules) -> Layout:
         placed = place_step(step, course.datum, context)
         if isinstance(placed, Finding):
             return course.so_far(placed)
-        if len(course.corners) + len(placed.corners) > rules.most_bends:
-            return course.so_far(_too_many_bends(step, context, rules))
+        if len(course.corners) + len(placed.corners) > MOST_BENDS:
+            return course.so_far(_too_many_bends(step, context, limits))
         overlap = course.overlap_with(placed.corners) if placed.corners else None
         if overlap:
             owners = (*course.owners, *[index] * len(placed.corners))
             return course.so_far(_no_room(step, overlap, owners, context))
         course.take(placed, index)
-    return _ended(course.so_far(), reading, course.datum, course.corners, shoe, rules)
+    return _ended(course.so_far(), reading, course.datum, course.corners, shoe, limits)
 
 
-def _too_many_bends(step: AnyStep, context: Context, rules: Rules) -> Finding:
-    says = f"{context.called(step)}: with it the run has more than {rules.most_bends} bends."
+def _too_many_bends(step: AnyStep, context: Context, limits: Limits) -> Finding:
+    says = f"{context.called(step)}: with it the run has more than {MOST_BENDS} bends."
     remedy = "End the run at a box, and measure the rest as a run of its own."
     return context.finding(Code.TOO_MANY_BENDS, "kind", says, remedy)
 
@@ -186,11 +186,11 @@ def _stopped(layout: Layout, finding: Finding) -> Layout:
 
 
 def _ended(
-    layout: Layout, reading: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, rules: Rules
+    layout: Layout, reading: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, limits: Limits
 ) -> Layout:
     if not reading.end:
         return layout
-    at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, rules)
+    at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, limits)
     end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
@@ -203,7 +203,7 @@ def _ended(
             setting(f"Seat at {least}", "end.at", least),
         )
         return _stopped(layout, finding)
-    window = _outside_window(at, reading) + _another_stick(path, layout, reading, rules)
+    window = _outside_window(at, reading) + _another_stick(path, layout, reading, limits)
     measured = Dimension("end.at", datum.point, end, at)
     return replace(
         layout,
@@ -214,13 +214,13 @@ def _ended(
     )
 
 
-def _rest_of_stick(layout: Layout, datum: Datum, end: End, rules: Rules) -> float:
+def _rest_of_stick(layout: Layout, datum: Datum, end: End, limits: Limits) -> float:
     """Where an open end comes to be when it takes what is left of the stick, within its window."""
     path = layout.path
     used = path.bends[-1].end if path.bends else 0.0
-    pieces = _sticks(used, rules)
+    pieces = _sticks(used, limits)
     loose = path.end_point.minus(datum.point).dot(datum.heading) - LOOSE_END
-    at = loose + pieces * rules.stick - used
+    at = loose + pieces * limits.stick - used
     return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
 
 
@@ -236,21 +236,21 @@ def _outside_window(at: float, reading: MeasuredRun) -> tuple[Finding, ...]:
     return (found(Code.OUTSIDE_WINDOW, "end.at", says, "Measure again."),)
 
 
-def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, rules: Rules) -> tuple[Finding, ...]:
+def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, limits: Limits) -> tuple[Finding, ...]:
     """An open end that is to be so long that what is left of the stick does not do."""
     end = reading.end
     used = layout.path.bends[-1].end if layout.path.bends else 0.0
-    if not end or not end.open or end.at is not None or path.length <= _sticks(used, rules) * rules.stick + SLACK:
+    if not end or not end.open or end.at is not None or path.length <= _sticks(used, limits) * limits.stick + SLACK:
         return ()
-    left = reading.head.tape.shows(_sticks(used, rules) * rules.stick - used)
+    left = reading.head.tape.shows(_sticks(used, limits) * limits.stick - used)
     least = reading.head.tape.shows(end.at_least or 0.0)
     says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
     remedy = "It takes a coupling and another stick; or let it end shorter."
     return (found(Code.ANOTHER_STICK, "end.at_least", says, remedy),)
 
 
-def _sticks(used: float, rules: Rules) -> int:
-    return max(1, math.ceil(used / rules.stick))
+def _sticks(used: float, limits: Limits) -> int:
+    return max(1, math.ceil(used / limits.stick))
 
 
 def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Finding:

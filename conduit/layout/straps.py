@@ -7,7 +7,7 @@ from itertools import pairwise
 from conduit.document import Head, MeasuredRun, SweepStep
 from conduit.findings import Code, Finding, found
 from conduit.layout.run_layout import Layout
-from conduit.tables import Rules
+from conduit.tables import Limits
 from conduit.units import TOLERANCE
 
 Span = tuple[float, float]
@@ -17,19 +17,19 @@ Gap = tuple[float, float, float]
 
 @dataclass(frozen=True)
 class Strapping:
-    """Where straps go, and the stretches that hang free for longer than the rules have it: from, to, allowed."""
+    """Where straps go, and the stretches that hang free for longer than the limits have it: from, to, allowed."""
 
     straps: tuple[float, ...]
     gaps: tuple[Gap, ...]
 
 
-def strapping(layout: Layout, reading: MeasuredRun, rules: Rules) -> Strapping:
-    """As few straps as the rules ask for, each where the pipe lies on its surface."""
+def strapping(layout: Layout, reading: MeasuredRun, limits: Limits) -> Strapping:
+    """As few straps as the limits ask for, each where the pipe lies on its surface."""
     rests = list(resting(layout, reading))
     straps: list[float] = []
     gaps: list[Gap] = []
     for start, end in _between_boxes(layout):
-        mine, missing = _strapped(start, end, rests, rules)
+        mine, missing = _strapped(start, end, rests, limits)
         straps += mine
         gaps += missing
     return Strapping(tuple(straps), tuple(gaps))
@@ -52,20 +52,20 @@ def _between_boxes(layout: Layout) -> Iterator[Span]:
     yield from zip(edges[::2], edges[1::2], strict=True)
 
 
-def _strapped(start: float, end: float, rests: list[Span], rules: Rules) -> tuple[list[float], list[Gap]]:
+def _strapped(start: float, end: float, rests: list[Span], limits: Limits) -> tuple[list[float], list[Gap]]:
     """Greedily, each strap as far on as it may be; the last within reach of the far box."""
     if end - start < TOLERANCE:
         return [], []
-    near = min(rules.support_from_box, (end - start) / 2)
+    near = min(limits.support_from_box, (end - start) / 2)
     straps: list[float] = []
     here, until = start, start + near
-    while not straps or end - here > rules.support_from_box + TOLERANCE:
+    while not straps or end - here > limits.support_from_box + TOLERANCE:
         place = _placed(rests, here, until, end - near if straps else until, end)
         if place is None:
             break
         straps.append(place)
-        here, until = place, min(place + rules.support_spacing, end)
-    return straps, list(_too_far(start, end, straps, rules))
+        here, until = place, min(place + limits.support_spacing, end)
+    return straps, list(_too_far(start, end, straps, limits))
 
 
 def _placed(rests: list[Span], here: float, until: float, goal: float, end: float) -> float | None:
@@ -81,11 +81,11 @@ def _placed(rests: list[Span], here: float, until: float, goal: float, end: floa
     return min(beyond, default=None) or max(before, default=None) or min(after, default=None)
 
 
-def _too_far(start: float, end: float, straps: list[float], rules: Rules) -> Iterator[Gap]:
+def _too_far(start: float, end: float, straps: list[float], limits: Limits) -> Iterator[Gap]:
     edges = [start, *straps, end]
     for number, (low, high) in enumerate(pairwise(edges)):
         at_box = number in (0, len(edges) - 2)
-        allowed = rules.support_from_box * (2 - bool(straps)) if at_box else rules.support_spacing
+        allowed = limits.support_from_box * (2 - bool(straps)) if at_box else limits.support_spacing
         if high - low > allowed + TOLERANCE:
             yield low, high, allowed
 

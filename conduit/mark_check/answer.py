@@ -13,7 +13,7 @@ from conduit.mark_check.mistakes import MarksDoNotMatch, PencilMark, within_a_si
 from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdict, check_marks
 from conduit.plan import Measure, Plan, Point, check_run, plan_of
 from conduit.simulation import Bent
-from conduit.tables import DEFAULT_RULES, Rules
+from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import UnreadableAngle, UnreadableLength, format_angle, parse_angle, parse_length
 from conduit.values import Given, Result
 
@@ -76,14 +76,14 @@ def judge_marks(
     raw: Mapping[str, Any],
     given: Sequence[GivenMark],
     cuts: Sequence[str | float] = (),
-    rules: Rules = DEFAULT_RULES,
+    limits: Limits = DEFAULT_LIMITS,
 ) -> MarksJudged:
     """Judge laid marks, on pieces cut to `cuts` (in their order; empty text: as planned).
 
     Raises MarksDoNotMatch where there is not one mark for each bend or the run cannot be made, and
     UnreadableDocument where `raw` is not a run document at all; UnreadableMark.
     """
-    run = check_run(raw, rules)
+    run = check_run(raw, limits)
     plan, reading, layout, shoe = plan_of(raw, run), run.reading, run.layout, run.shoe
     if not plan.makeable or not layout or not shoe:
         told = [finding.says for finding in plan.findings if finding.severity == "stop"]
@@ -98,7 +98,7 @@ def judge_marks(
         PencilMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
         for mark, at, angle, (start, use) in zip(given, places, angles, planned, strict=True)
     ]
-    verdict = check_marks(reading, layout, shoe, rules, marks, list(_pieces(plan, cuts, tape)))
+    verdict = check_marks(reading, layout, shoe, limits, marks, list(_pieces(plan, cuts, tape)))
     return _told(verdict, marks, [start for start, _ in planned], reading.head)
 
 

@@ -23,7 +23,7 @@ from conduit.document import (
 )
 from conduit.layout import Layout, lay_out
 from conduit.marking import mark_of_arc
-from conduit.tables import TYPICAL_SHOE, Rules
+from conduit.tables import TYPICAL_SHOE, Limits
 
 SIXTEENTH = 1 / 16
 GOOD_EXPLANATION = 0.8
@@ -64,7 +64,7 @@ class Case:
     reading: MeasuredRun
     layout: Layout
     shoe: Shoe
-    rules: Rules
+    limits: Limits
     laid: tuple[PencilMark, ...]
 
     def at(self, layout: Layout, index: int) -> float:
@@ -171,7 +171,7 @@ def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake
 
 def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | None:
     steps = (*case.reading.steps[:step], instead, *case.reading.steps[step + 1 :])
-    layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.rules)
+    layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.limits)
     return case.exact(layout) if len(layout.owners) == len(case.laid) else None
 
 

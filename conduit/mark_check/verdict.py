@@ -13,7 +13,7 @@ from conduit.mark_check.mistakes import Case, Explanation, MarksDoNotMatch, Penc
 from conduit.marking import CardRun, CardStep, marks_for, recommend
 from conduit.plan import Judgement, Prover
 from conduit.simulation import Arc, Bent, Setting, arc_of
-from conduit.tables import Rules
+from conduit.tables import Limits
 from conduit.units import format_angle
 
 # Degrees: what a finder tells, and what an eye tells of a roll. Inches: where the pipe may end.
@@ -59,7 +59,7 @@ def check_marks(
     reading: MeasuredRun,
     layout: Layout,
     shoe: Shoe,
-    rules: Rules,
+    limits: Limits,
     laid: Sequence[PencilMark],
     pieces: Sequence[CutPiece] = (),
 ) -> Verdict:
@@ -71,7 +71,7 @@ def check_marks(
     if len(laid) != len(bends):
         raise MarksDoNotMatch(f"the run has {len(bends)} bends; lay one mark for each, not {len(laid)}")
     prover = Prover(reading, layout, shoe)
-    case = Case(reading, layout, shoe, rules, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
+    case = Case(reading, layout, shoe, limits, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
     should = case.exact()
     off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
     angle_off = [(mark.angle or 0.0) - math.degrees(bend.angle) for mark, bend in zip(case.laid, bends, strict=True)]

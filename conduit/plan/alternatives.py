@@ -13,7 +13,7 @@ from typing import Literal
 from conduit.bender import Shoe
 from conduit.document import MeasuredRun, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout, stretches, tangent_length
-from conduit.tables import CARD_ANGLES, CARD_SADDLES, Rules
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
 from conduit.units import format_at_least
 
 Way = Literal["offset", "saddle3", "saddle4"]
@@ -117,7 +117,7 @@ class Relief:
     enough: bool
 
 
-def reliefs(reading: MeasuredRun, layout: Layout, rules: Rules) -> list[Relief]:
+def reliefs(reading: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief]:
     """Where a stretch is over the limit: every single change that saves degrees, the best first.
 
     Whether the run can still be made with it is for the caller to try.
@@ -125,12 +125,12 @@ def reliefs(reading: MeasuredRun, layout: Layout, rules: Rules) -> list[Relief]:
     found: list[Relief] = []
     for stretch in stretches(layout):
         total = math.degrees(sum(layout.path.bends[index].angle for index in stretch))
-        over = total - rules.most_degrees
+        over = total - limits.most_degrees
         if over <= 1e-6:
             continue
         for step in sorted({layout.owners[index] for index in stretch}):
             found += _flatter(reading, step, over)
-        found += _pull_points(layout, stretch, rules)
+        found += _pull_points(layout, stretch, limits)
     return sorted(found, key=lambda one: (not one.enough, one.saves if one.enough else -one.saves))
 
 
@@ -147,7 +147,7 @@ def _flatter(reading: MeasuredRun, number: int, over: float) -> Iterator[Relief]
             yield Relief(number, "flatter", angle, saves, saves >= over - 1e-6)
 
 
-def _pull_points(layout: Layout, stretch: list[int], rules: Rules) -> Iterator[Relief]:
+def _pull_points(layout: Layout, stretch: list[int], limits: Limits) -> Iterator[Relief]:
     """A pull point between two steps splits the stretch; the more even the split, the more it saves."""
     degrees = [math.degrees(layout.path.bends[index].angle) for index in stretch]
     for place in range(1, len(stretch)):
@@ -155,4 +155,4 @@ def _pull_points(layout: Layout, stretch: list[int], rules: Rules) -> Iterator[R
         if step == layout.owners[stretch[place - 1]]:
             continue
         larger = max(sum(degrees[:place]), sum(degrees[place:]))
-        yield Relief(step, "pull_point", None, sum(degrees) - larger, larger <= rules.most_degrees + 1e-6)
+        yield Relief(step, "pull_point", None, sum(degrees) - larger, larger <= limits.most_degrees + 1e-6)

@@ -11,7 +11,7 @@ from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_find
 from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
 from conduit.sequence import pieces_of, sequence_findings
-from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER, Rules, most_in_air
+from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, most_in_air
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class CheckedRun:
     reading: MeasuredRun
     layout: Layout | None
     shoe: Shoe | None
-    rules: Rules
+    limits: Limits
     findings: list[Finding]
     couplings: tuple[float, ...] = ()
     fixed: Mapping[float, float] = field(default_factory=dict)
@@ -35,47 +35,41 @@ class CheckedRun:
     prover: Prover | None = None
 
 
-def check_run(raw: object, rules: Rules = DEFAULT_RULES) -> CheckedRun:
+def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     """Read and lay out a run document, with everything found on the way.
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading = read_document(raw)
-    rules = with_own_stick(rules, reading.head)
+    limits = reading.head.held_to(limits)
     findings = [*reading.findings, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
     shoe = _shoe(reading.head, findings)
     if not shoe:
-        return CheckedRun(reading, None, None, rules, findings)
-    rules = rules.model_copy(update={"clear_of_bend": max(rules.clear_of_bend, shoe.straight_ahead)})
-    layout = lay_out(reading, shoe, rules)
+        return CheckedRun(reading, None, None, limits, findings)
+    limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
+    layout = lay_out(reading, shoe, limits)
     findings += layout.findings
-    findings += limit_findings(layout, reading, shoe, rules)
+    findings += limit_findings(layout, reading, shoe, limits)
     gap = reading.head.coupling_gap
     fixed = fixed_couplings(layout, gap)
-    couplings = _couplings(layout, reading.head, rules, fixed, findings) if layout.complete else ()
+    couplings = _couplings(layout, reading.head, limits, fixed, findings) if layout.complete else ()
     pieces = pieces_of(layout, couplings, gap, fixed)
     prover = None
     if layout.complete and not stops(findings):
         findings += sequence_findings(reading, layout, shoe, pieces)
         prover = Prover(reading, layout, shoe)
         findings += bent_findings(prover)
-    return CheckedRun(reading, layout, shoe, rules, findings, couplings, fixed, pieces, prover)
-
-
-def with_own_stick(rules: Rules, head: Head) -> Rules:
-    """The rules with the longest piece that the run says for itself."""
-    longest = head.longest_piece
-    return rules if longest is None else rules.model_copy(update={"stick": min(480.0, max(12.0, longest))})
+    return CheckedRun(reading, layout, shoe, limits, findings, couplings, fixed, pieces, prover)
 
 
 def _couplings(
-    layout: Layout, head: Head, rules: Rules, fixed: Mapping[float, float], findings: list[Finding]
+    layout: Layout, head: Head, limits: Limits, fixed: Mapping[float, float], findings: list[Finding]
 ) -> tuple[float, ...]:
     spans, gap = blocked(layout), head.coupling_gap
-    places = split(layout.path.length, spans, rules, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
+    places = split(layout.path.length, spans, limits, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
     if places is None:
-        says = f"The run is longer than a stick of {rules.stick:g} and no straight leaves room for its couplings."
-        freed = split(layout.path.length, spans, rules, fixed, gap) is not None
+        says = f"The run is longer than a stick of {limits.stick:g} and no straight leaves room for its couplings."
+        freed = split(layout.path.length, spans, limits, fixed, gap) is not None
         remedy = "Spread the bends, or put a box between."
         fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
         place = "couplings" if head.couplings else "steps"

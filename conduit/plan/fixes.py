@@ -54,7 +54,7 @@ def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
 
 def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
     """Whether, with the fix, the finding is gone and the run gets no worse."""
-    mended = check_run(apply_edits(run.raw, fix.edits), run.laid.rules)
+    mended = check_run(apply_edits(run.raw, fix.edits), run.laid.limits)
     return (
         mended.layout is not None
         and not any(one.code == finding.code and one.place == finding.place for one in mended.findings)
@@ -118,7 +118,7 @@ def _first_bend(run: _RunToFix, finding: Finding) -> int:
 
 
 def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
-    for relief in reliefs(run.reading, run.layout, run.laid.rules):
+    for relief in reliefs(run.reading, run.layout, run.laid.limits):
         if not relief.enough:
             continue
         if relief.angle is not None:
@@ -161,7 +161,7 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """The measure, or the straight kept, with what is missing added."""
     head, path = run.reading.head, run.layout.path
-    least = run.laid.rules.straight_at_connector
+    least = run.laid.limits.straight_at_connector
     if finding.place == "end.at":
         end = run.reading.end
         if end and end.at is not None:

@@ -39,27 +39,27 @@ from conduit.plan.schema import (
     Stub,
 )
 from conduit.simulation import Arc
-from conduit.tables import DEFAULT_RULES, Rules
+from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import TOLERANCE, format_angle
 
 
-def make_plan(raw: object, rules: Rules = DEFAULT_RULES) -> Plan:
+def make_plan(raw: object, limits: Limits = DEFAULT_LIMITS) -> Plan:
     """Plan a run document given as plain data (as read from JSON).
 
     Every fault is a finding in the plan, at its place; the rest is planned as far as it goes.
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    return plan_of(raw, check_run(raw, rules))
+    return plan_of(raw, check_run(raw, limits))
 
 
 def plan_of(raw: object, laid: CheckedRun) -> Plan:
     """The plan of a document that is laid out already."""
     if not laid.shoe or not laid.layout:
-        return _bare(laid.reading, laid.findings, raw, laid.rules)
-    return _Planner(laid, laid.layout, laid.shoe).fill(_bare(laid.reading, with_fixes(raw, laid), raw, laid.rules))
+        return _bare(laid.reading, laid.findings, raw, laid.limits)
+    return _Planner(laid, laid.layout, laid.shoe).fill(_bare(laid.reading, with_fixes(raw, laid), raw, laid.limits))
 
 
-def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, rules: Rules) -> Plan:
+def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, limits: Limits) -> Plan:
     """The plan of a run that cannot be begun: what was read, and the findings."""
     head = reading.head
     return Plan(
@@ -71,7 +71,8 @@ def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, rules: Rul
         shoe=None,
         developed_length=None,
         degrees=0.0,
-        degrees_allowed=rules.most_degrees,
+        limits=limits,
+        degrees_allowed=limits.most_degrees,
         end_point=None,
         bends=[],
         pieces=[],
@@ -115,7 +116,7 @@ class _Planner:
 
     def __init__(self, laid: CheckedRun, layout: Layout, shoe: Shoe) -> None:
         self.laid, self.layout, self.shoe = laid, layout, shoe
-        self.reading, self.couplings, self.rules = laid.reading, list(laid.couplings), laid.rules
+        self.reading, self.couplings, self.limits = laid.reading, list(laid.couplings), laid.limits
         self.head, self.path = self.reading.head, layout.path
 
     def fill(self, bare: Plan) -> Plan:
@@ -124,7 +125,7 @@ class _Planner:
         # What bending it has against a run is shown, so it is proved all the same.
         prover = self.laid.prover
         proved = _proved(prover) if prover else {}
-        straps = strapping(self.layout, self.reading, self.rules).straps if prover else ()
+        straps = strapping(self.layout, self.reading, self.limits).straps if prover else ()
         passed = [one.clearance.inches for one in proved["simulated"][0].passed] if prover else []
         return bare.model_copy(
             update={
@@ -235,7 +236,7 @@ class _Planner:
         boxes = {self.layout.marker_position(one) for one in self.layout.markers if one.kind == "pull_point"}
         pinned = {place: index for index, place in enumerate(self.head.couplings)}
         fixed = self.laid.fixed
-        rooms = room_to_move(self.couplings, self.path.length, spans, self.rules, gap, fixed)
+        rooms = room_to_move(self.couplings, self.path.length, spans, self.limits, gap, fixed)
         return [
             PlannedCoupling(
                 at=self.measure(place),
@@ -260,5 +261,5 @@ class _Planner:
             distance=self.measure(off),
             measured=self.measure(measured),
             one_in=round(measured / off) if off > TOLERANCE else None,
-            within=off <= self.rules.closure,
+            within=off <= self.limits.closure,
         )

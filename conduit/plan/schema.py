@@ -8,7 +8,7 @@ from pydantic import Field
 from conduit.bender import Hook, Reference, Shoe
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
-from conduit.tables import Material, TradeSize
+from conduit.tables import Limits, Material, TradeSize
 from conduit.units import INCH_TAPE, Tape
 from conduit.values import Result
 
@@ -257,6 +257,7 @@ class Plan(Result):
     shoe: ShoeUsed | None
     developed_length: Measure | None
     degrees: float
+    limits: Limits = Field(description="What it was held to: the run's own limits, else the crew's.")
     degrees_allowed: float
     end_point: Point | None
     bends: list[PlannedBend]

@@ -34,7 +34,7 @@ from conduit.plan.candidates import Candidate, candidates
 from conduit.plan.checked_run import check_run
 from conduit.plan.proof import Prover
 from conduit.plan.schema import Measure
-from conduit.tables import DEFAULT_RULES, Rules
+from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.values import Result
 
 TOUCHING = 1e-6
@@ -56,12 +56,12 @@ class Way(Result):
     step: dict[str, Any]
 
 
-def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -> list[Way]:
+def ways_of(raw: Mapping[str, Any], number: int, limits: Limits = DEFAULT_LIMITS) -> list[Way]:
     """Every way to do step `number` (from 0); none where it has but one, or cannot be read.
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    laid = check_run(raw, rules)
+    laid = check_run(raw, limits)
     reading, layout, shoe = laid.reading, laid.layout, laid.shoe
     step = reading.steps[number] if 0 <= number < len(reading.steps) else None
     if step is None or not shoe or not layout:
@@ -69,7 +69,7 @@ def ways_of(raw: Mapping[str, Any], number: int, rules: Rules = DEFAULT_RULES) -
     written = raw["steps"][number]
     thing = _thing(step, layout, number, shoe, reading)
     tried = candidates(step, written, reading.head.tape)
-    found = [_way(raw, number, one, step, thing, shoe, reading.head, rules) for one in tried]
+    found = [_way(raw, number, one, step, thing, shoe, reading.head, limits) for one in tried]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
 
@@ -97,10 +97,10 @@ def _way(
     thing: Hindrance | None,
     shoe: Shoe,
     head: Head,
-    rules: Rules,
+    limits: Limits,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
-    laid = check_run(apply_edits(raw, [edit]), rules)
+    laid = check_run(apply_edits(raw, [edit]), limits)
     reading, layout = laid.reading, laid.layout
     step = reading.steps[number]
     stopped = next((finding for finding in laid.findings if finding.severity == "stop"), None)

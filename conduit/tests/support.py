@@ -10,7 +10,7 @@ from conduit.bender import typical_shoe
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_of_arc
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 
 WORKED_CASES = json.loads((Path(__file__).parent / "worked_cases.json").read_text())
 ACROSS = {"right": "up", "left": "up", "up": "out", "down": "out", "out": "right", "in": "right"}
@@ -40,7 +40,7 @@ def laid_out(raw):
     """The layout of a document on the typical shoe, and the shoe."""
     reading = read_document(raw)
     shoe = typical_shoe(reading.head.material, reading.head.trade_size)
-    return lay_out(reading, shoe, DEFAULT_RULES), shoe
+    return lay_out(reading, shoe, DEFAULT_LIMITS), shoe
 
 
 def across(heading):

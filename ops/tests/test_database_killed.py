@@ -26,15 +26,15 @@ import json, os, signal, sys, uuid, django
 django.setup()
 from django.db import OperationalError
 from server.accounts.models import User
-from server.cutting import actions
+from server.cutting import actions, sawing
 from server.tests.support import cutting_state
 lead, cut, key, database = sys.argv[1:]
-mark_cut = actions.mark_cut
+mark_cut = sawing.mark_cut
 def killing(*given):
     os.kill(int(database), signal.SIGKILL)
     mark_cut(*given)
 if database:
-    actions.mark_cut = killing
+    sawing.mark_cut = killing
 try:
     actions.act(User.objects.get(pk=lead), int(cut), "cut", uuid.UUID(key))
     print(json.dumps(cutting_state(), default=str))

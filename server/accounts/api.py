@@ -1,12 +1,14 @@
 """Sign-in over HTTP."""
 
+from typing import Any
+
 from django.contrib.auth import logout
 from django.http import HttpRequest
 from ninja import Router
 
-from server.accounts import actions
+from server.accounts import actions, limits
 from server.accounts.permissions import Anyone, SignedInRequest
-from server.accounts.schemas import Credentials, Me, Told
+from server.accounts.schemas import Credentials, LimitOut, LimitsIn, Me, Told
 
 router = Router(tags=["people"])
 
@@ -28,3 +30,16 @@ def sign_out(request: HttpRequest) -> tuple[int, None]:
     """Sign out."""
     logout(request)
     return 204, None
+
+
+@router.get("/limits", response=list[LimitOut], operation_id="getLimits")
+def get_limits(request: SignedInRequest) -> list[dict[str, Any]]:
+    """The limits that the crew works by."""
+    return limits.described(request.auth)
+
+
+@router.put("/limits", response={200: list[LimitOut], 422: Told}, operation_id="setLimits")
+def set_limits(request: SignedInRequest, given: LimitsIn) -> list[dict[str, Any]]:
+    """Work by other limits from now on."""
+    limits.set_limits(request.auth, given.limits)
+    return limits.described(request.auth)

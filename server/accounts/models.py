@@ -23,6 +23,7 @@ class Crew(models.Model):
     name = models.CharField(max_length=80)
     last_tag = models.PositiveIntegerField(default=0, help_text="The last scrap tag given out.")
     tape = models.CharField(max_length=8, default="1/16", help_text="What its rack is measured with.")
+    limits = models.JSONField(default=dict, help_text="Its own limits as typed; what is left out is as shipped.")
     is_demo = models.BooleanField(default=False)
 
 

@@ -1,9 +1,25 @@
 """What sign-in takes and gives."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
+
+
+class LimitOut(Schema):
+    """One of the crew's limits."""
+
+    name: str
+    says: str
+    reads: str = Field(description="As it is in force.")
+    shipped: str = Field(description="As it is where the crew sets none.")
+    written: str = Field(description="As the crew's lead wrote it; empty: as shipped.")
+
+
+class LimitsIn(Schema):
+    """The crew's own limits by their names, as typed on its tape; what is left out or empty is as shipped."""
+
+    limits: dict[Annotated[str, Field(max_length=40)], Annotated[str, Field(max_length=40)]] = Field(max_length=20)
 
 
 class Credentials(Schema):

@@ -13,6 +13,7 @@ from conduit.bender import Dial, Learned, LoggedBend, learn
 from conduit.bending import Arranged, BendAsMade, NoSuchStick, SheetBend
 from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
+from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
@@ -138,7 +139,7 @@ def _tape_by(stick: Stick) -> str:
 def _begun(run: Run, stick: Stick) -> None:
     """From now on the stick is what was laid out, whatever is changed in the run."""
     if stick.document is None:
-        stick.document = run.document
+        stick.document, stick.limits = run.document, limits_of(run.crew).model_dump()
     stick.save()
 
 
@@ -151,7 +152,7 @@ def _stage(user: User, run: Run, stick: Stick, act: Any) -> None:
         case "uncut":
             if made_on(stick):
                 raise _Cannot("bends are made on it; it was cut")
-            stick.cut_at = stick.cut_by = stick.document = stick.number_then = None
+            stick.cut_at = stick.cut_by = stick.document = stick.limits = stick.number_then = None
             stick.save()
         case "fitted":
             stick.fitted_at, stick.fitted_by = stick.fitted_at or at, stick.fitted_by or user

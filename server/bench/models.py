@@ -20,6 +20,7 @@ class Stick(CrewOwned):
     live = models.BooleanField(null=True, default=True, help_text="True, or null once it is scrapped.")
     arranged = models.JSONField(default=dict, help_text="Order, hooks, card or exact marks, spare.")
     document = models.JSONField(null=True, help_text="The run as it was when the stick was begun.")
+    limits = models.JSONField(null=True, help_text="The limits that it was planned by when it was begun.")
     number_then = models.PositiveSmallIntegerField(null=True, help_text="The piece's number in that, where it differs.")
     cut_at = models.DateTimeField(null=True)
     fitted_at = models.DateTimeField(null=True)

@@ -7,9 +7,10 @@ from django.dispatch import receiver
 
 from conduit.cutting import Span, lies, number_of
 from conduit.plan import Plan, make_plan
+from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
-from server.bench.sheets import Benches, arranged_of, laid, own_number
+from server.bench.sheets import Benches, arranged_of, laid, limits_then, own_number
 from server.bench.status import follow_status
 from server.jobs.actions import run_saved
 from server.jobs.models import Run
@@ -20,7 +21,9 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
     """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
     moves = dict[Stick, int]()
     for stick in run.sticks.filter(live=True).exclude(document=None):
-        span = _span(stick, plan() if stick.document == run.document else make_plan(stick.document))
+        then, limits = stick.document, limits_then(stick)
+        same = then == run.document and limits == limits_of(run.crew)
+        span = _span(stick, plan() if same else make_plan(then, limits))
         number = span and number_of(plan(), span)
         if number and number != stick.piece:
             moves[stick] = number
@@ -57,6 +60,6 @@ def _move(benches: Benches, stick: Stick, number: int) -> None:
     then = benches.sheet_with(stick, stick.piece, ())
     stick.number_then, stick.piece = own_number(stick), number
     if laid(benches.now.sheet(number, arranged)) == laid(then):
-        stick.document, stick.number_then = benches.run.document, None
+        stick.document, stick.limits, stick.number_then = benches.run.document, benches.limits.model_dump(), None
     stick.live = True
     stick.save()

@@ -10,7 +10,9 @@ from conduit.bender import NoSuchShoe
 from conduit.bender import Shoe as CoreShoe
 from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
 from conduit.plan import ShoeUsed, given_shoe
+from conduit.tables import Limits
 from conduit.units import FINE_TAPE
+from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
 from server.jobs.models import Run
@@ -43,6 +45,11 @@ def own_number(stick: Stick) -> int:
     return stick.number_then or stick.piece
 
 
+def limits_then(stick: Stick) -> Limits:
+    """The limits that a stick was planned by when it was begun."""
+    return Limits.model_validate(stick.limits) if stick.limits else limits_of(stick.run.crew)
+
+
 @dataclass
 class Benches:
     """Makes the sheets of one run; a document that several sticks share is laid out once."""
@@ -52,23 +59,28 @@ class Benches:
     before: "Benches | None" = None
 
     def __post_init__(self) -> None:
-        self._benchers: dict[int, Bencher] = {}
+        self._benchers: dict[tuple[int, Limits], Bencher] = {}
+        self.limits = limits_of(self.run.crew)
         self._sheets: dict[int, Sheet] = {}
         # The run's own document stays as it is while things are done on its sticks.
-        self.now: Bencher = self.before.now if self.before else self.bencher(self.run.document)
+        self.now: Bencher = self.before.now if self.before else self.bencher(self.run.document, self.limits)
         self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
 
-    def bencher(self, document: dict[str, Any]) -> Bencher:
-        """The bencher of a document."""
-        if id(document) not in self._benchers:
-            self._benchers[id(document)] = Bencher(document)
-        return self._benchers[id(document)]
+    def bencher(self, document: dict[str, Any], limits: Limits) -> Bencher:
+        """The bencher of a document that is held to these limits."""
+        key = id(document), limits
+        if key not in self._benchers:
+            self._benchers[key] = Bencher(document, limits)
+        return self._benchers[key]
 
     def of(self, stick: Stick | None) -> Bencher:
         """The bencher of a stick: of the run as it was when the stick was begun, or as it is."""
-        if not stick or stick.document is None or stick.document == self.run.document:
+        if not stick or stick.document is None:
             return self.now
-        return self.bencher(stick.document)
+        limits = limits_then(stick)
+        if stick.document == self.run.document and limits == self.limits:
+            return self.now
+        return self.bencher(stick.document, limits)
 
     def pieces(self) -> list[int]:
         """The run's pieces, and those begun when it had more."""

@@ -25,6 +25,7 @@ from conduit.cutting import (
     number_of,
 )
 from conduit.plan import Plan, make_plan
+from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
@@ -51,18 +52,19 @@ class Clock:
 
 def terms_of(job: Job) -> CutTerms:
     """By what the job is cut; as usual where that cannot be read any more."""
-    asked = Asked.objects.filter(job=job).first()
+    asked, limits = Asked.objects.filter(job=job).first(), limits_of(job.crew)
+    usual = {"keep": limits.keep, "kerf": limits.kerf, "least": limits.least_piece}
     try:
-        return CutTerms.model_validate(asked.terms if asked else {})
+        return CutTerms.model_validate({**usual, **(asked.terms if asked else {})})
     except ValidationError:
-        return CutTerms()
+        return CutTerms.model_validate(usual)
 
 
 class Cutting:
     """A job's cutting as it stands now."""
 
     def __init__(self, user: User, job: Job) -> None:
-        self.user, self.job = user, job
+        self.user, self.job, self.limits = user, job, limits_of(job.crew)
         self.bars = list(Bar.objects.filter(job=job, live=True).select_related("scrap", "offcut"))
         cuts = Cut.objects.filter(bar__job=job, live=True).select_related("run", "done_by")
         self._plans: dict[int, Plan] = {}
@@ -84,7 +86,7 @@ class Cutting:
     def plan_of(self, run: Run) -> Plan:
         """A run's plan as it is now; each is made when it is first asked for."""
         if run.pk not in self._plans:
-            self._plans[run.pk] = make_plan(run.document)
+            self._plans[run.pk] = make_plan(run.document, self.limits)
         return self._plans[run.pk]
 
     def fits(self, cut: Cut) -> bool:

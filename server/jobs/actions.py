@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from conduit.document import read_document
 from conduit.plan import Plan, make_plan
+from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_lead, require_writer
 from server.errors import Conflict, Refused
@@ -67,7 +68,11 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     crew = require_writer(user)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
     run = Run.objects.create(
-        crew=crew, job=job, document=_keepable(document), saved_by=user, status=_status(make_plan(document))
+        crew=crew,
+        job=job,
+        document=_keepable(document),
+        saved_by=user,
+        status=_status(make_plan(document, limits_of(crew))),
     )
     _record(run, user)
     return run
@@ -111,7 +116,7 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
         return run
     run.document, run.version, run.saved_by = _keepable(document), version + 1, user
     run.saved_at = timezone.now()
-    plan = cache(lambda: make_plan(document))
+    plan = cache(lambda: make_plan(document, limits_of(run.crew)))
     if run.status in (Status.MEASURED, Status.LAID_OUT):
         run.status = _status(plan())
     run.save()

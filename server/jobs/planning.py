@@ -8,6 +8,9 @@ from ninja import Router
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
 from conduit.plan import Plan, Way, make_plan, ways_of
+from conduit.tables import Limits
+from server.accounts.limits import limits_of
+from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.errors import Refused
 from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
@@ -15,24 +18,29 @@ from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, 
 router = Router(tags=["planning"])
 
 
+def _limits(request: SignedInRequest) -> Limits:
+    return limits_of(crew_of(request.auth))
+
+
 @router.post("/plan", response={200: Plan, 422: Told}, operation_id="previewPlan")
-def preview_plan(request: HttpRequest, given: PreviewIn) -> HttpResponse:
+def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     """Plan a document without keeping it."""
     # Written out by the model itself: the plan is a Plan already, and each key typed waits for it.
-    return HttpResponse(make_plan(given.document).model_dump_json(), content_type="application/json")
+    plan = make_plan(given.document, _limits(request))
+    return HttpResponse(plan.model_dump_json(), content_type="application/json")
 
 
 @router.post("/ways", response={200: list[Way], 422: Told}, operation_id="listWays")
-def list_ways(request: HttpRequest, given: WaysIn) -> list[Way]:
+def list_ways(request: SignedInRequest, given: WaysIn) -> list[Way]:
     """Every way to do one step of a document, and whether it can be made there."""
-    return ways_of(given.document, given.step)
+    return ways_of(given.document, given.step, _limits(request))
 
 
 @router.post("/check-marks", response={200: MarksJudged, 422: Told}, operation_id="checkMarks")
-def check_marks(request: HttpRequest, given: MarksIn) -> MarksJudged:
+def check_marks(request: SignedInRequest, given: MarksIn) -> MarksJudged:
     """What laid marks will make, and which mistake they look like."""
     try:
-        return judge_marks(given.document, given.marks, given.cuts)
+        return judge_marks(given.document, given.marks, given.cuts, _limits(request))
     except UnreadableMark as error:
         raise Refused("A mark cannot be read.", {error.place: str(error)}) from error
     except MarksDoNotMatch as error:

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from conduit.document import RunDocument, Typed
 from conduit.mark_check import GivenMark
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import MOST_BENDS
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
 from server.jobs.models import Revision, Run, Status
@@ -111,7 +111,7 @@ class MarksIn(Schema):
     """A document, and a mark for each of its bends, each from end A of its own piece."""
 
     document: Draft
-    marks: list[GivenMark] = Field(max_length=DEFAULT_RULES.most_bends)
+    marks: list[GivenMark] = Field(max_length=MOST_BENDS)
     cuts: list[Typed] = Field([], max_length=60, description="What each piece is cut to; empty: as planned.")
 
 

@@ -10,8 +10,9 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from conduit.cutting import ScrapLine, read_scrap_list
-from conduit.tables import DEFAULT_RULES, STICK
+from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, is_metric, parse_length
+from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User, name_of
 from server.accounts.permissions import SETS_UP, require_lead, require_writer
 from server.errors import Conflict, Refused
@@ -44,7 +45,7 @@ def new_tags(crew: Crew, count: int) -> list[str]:
 def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
     """Put offcuts on the rack. Raises Refused for a length that cannot be kept."""
     crew = require_writer(user)
-    length = _keepable(given.length, given.tape or crew.tape)
+    length = _keepable(given.length, given.tape or crew.tape, crew)
     line = ScrapLine(given.trade_size, given.material, length, given.count, given.place)
     return _add(user, [(line, given.end_a, given.end_b, given.since)])
 
@@ -66,7 +67,7 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
     lines = []
     for number, line in found.lines.items():
         try:
-            _keepable(line.length, tape)
+            _keepable(line.length, tape, crew)
             lines.append((line, line.end_a, line.end_b, _since(line.since)))
         except Refused as error:
             faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
@@ -108,13 +109,14 @@ def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]
     return made
 
 
-def _keepable(length: str | float, tape: str) -> float:
+def _keepable(length: str | float, tape: str, crew: Crew) -> float:
     try:
         inches = parse_length(length, tape)
     except UnreadableLength as error:
         raise Refused("That length cannot be used.", {"length": str(error)}) from error
-    if inches < DEFAULT_RULES.keep:
-        least = format_length(DEFAULT_RULES.keep, tape)
+    keep = limits_of(crew).keep
+    if inches < keep:
+        least = format_length(keep, tape)
         raise Refused("Too short for the rack.", {"length": f"pieces under {least} are waste; recycle it"})
     if inches > 2 * STICK:
         longest, other = format_length(2 * STICK, tape), '71 1/2"' if is_metric(tape) else "1816mm"
@@ -189,7 +191,7 @@ def correct(user: User, scrap_id: int, given: CorrectIn) -> Scrap:
     scrap.material, scrap.trade_size, scrap.length = (
         given.material,
         given.trade_size,
-        _keepable(given.length, given.tape or scrap.crew.tape),
+        _keepable(given.length, given.tape or scrap.crew.tape, scrap.crew),
     )
     scrap.place, scrap.end_a, scrap.end_b = given.place, given.end_a, given.end_b
     scrap.save()

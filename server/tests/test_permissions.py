@@ -30,6 +30,7 @@ BODIES = {
     "takeLearned": {"deduct": True},
     "doActs": {"acts": []},
     "readFinder": {"dial": 45},
+    "setLimits": {"limits": {"most_degrees": "270"}},
     "setTape": {"tape": "1 mm"},
     "addScrapList": {"text": "3/4 EMT 30"},
     "correctScrap": {"material": "EMT", "trade_size": "3/4", "length": "31"},
@@ -40,9 +41,31 @@ BODIES = {
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 OPEN = {"signIn"}
-LEADS = {"listBin", "setTape", "removeJob", "removeRun", "removeShoe", "restoreJob", "restoreRun", "restoreShoe"}
-READS = {"whoAmI", "signOut", "listShoes", "getRack", "listJobs", "getJob", "getCutting", "getRun", "previewPlan"}
+LEADS = {
+    "listBin",
+    "setLimits",
+    "setTape",
+    "removeJob",
+    "removeRun",
+    "removeShoe",
+    "restoreJob",
+    "restoreRun",
+    "restoreShoe",
+}
+READS = {
+    "whoAmI",
+    "getLimits",
+    "signOut",
+    "listShoes",
+    "getRack",
+    "listJobs",
+    "getJob",
+    "getCutting",
+    "getRun",
+    "previewPlan",
+}
 READS |= {
+    "getLimits",
     "listWays",
     "checkMarks",
     "readNote",

@@ -13,12 +13,12 @@ from conduit.cutting.optimizer import Meter, plan_kind
 from conduit.cutting.optimizer.stretch import Stretch
 from conduit.cutting.verify import faults
 from conduit.layout import free_windows, split
-from conduit.tables import Rules
+from conduit.tables import Limits
 from conduit.tests.cutting.cut_reference import everything, tiny_job
 from conduit.tests.support import Steps
 
 EMT = Kind("EMT", "3/4")
-SMALL = Rules(stick=20, least_piece=3, clear_of_bend=1)
+SMALL = Limits(stick=20, least_piece=3, clear_of_bend=1)
 
 
 def bends_within(draw, length):
@@ -59,12 +59,12 @@ class Couplings(TestCase):
 
     def test_a_greedy_reach_would_fail_here(self):
         # One window from 8 to 125 in 243.75 of pipe: joints at 8 … and at 125 work, one at 120 does not.
-        places = split(243.75, [(129, 235.75)], Rules())
+        places = split(243.75, [(129, 235.75)], Limits())
         self.assertIsNotNone(places)
         self.assertEqual(len(places), 2)
 
     def test_one_stick_needs_none(self):
-        self.assertEqual(split(120, [], Rules()), [])
+        self.assertEqual(split(120, [], Limits()), [])
 
 
 @st.composite

@@ -7,7 +7,7 @@ from conduit.document import read_document
 from conduit.geometry import DIRECTIONS
 from conduit.layout import lay_out
 from conduit.layout.parallel_pipes import RackPlan, RackRefused, least_distance, rack_of
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset
 
 # Chords of 2 degrees lie this much inside their arcs at most, for the radii here.
@@ -21,7 +21,7 @@ def bent(lead, plan):
     laid = []
     for pipe in pipes:
         shoe = typical_shoe("EMT", pipe.reading.head.trade_size)
-        layout = lay_out(pipe.reading, shoe, DEFAULT_RULES)
+        layout = lay_out(pipe.reading, shoe, DEFAULT_LIMITS)
         assert layout.complete, (pipe.number, layout.findings)
         laid.append((pipe, layout, shoe))
     return laid

@@ -10,7 +10,7 @@ from conduit.document import apply_edits, read_note, write_note
 from conduit.layout import over_things, strapping
 from conduit.layout.straps import resting
 from conduit.plan import check_run, make_plan
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, runs
 
 DUCT = 'saddle over box 6 "duct", clear 1/2, at 30, near 30, width 12'
@@ -24,7 +24,7 @@ class Straps(TestCase):
     def test_none_stands_on_a_saddle(self):
         run = check_run(noted(DUCT))
         (start, end) = over_things(run.layout)[0]
-        straps = strapping(run.layout, run.reading, DEFAULT_RULES).straps
+        straps = strapping(run.layout, run.reading, DEFAULT_LIMITS).straps
         self.assertTrue(straps)
         self.assertFalse([at for at in straps if start < at < end])
 
@@ -33,7 +33,7 @@ class Straps(TestCase):
         run = check_run(raw)
         if not run.layout or not run.layout.complete:
             return
-        strapped, rests = strapping(run.layout, run.reading, DEFAULT_RULES), list(resting(run.layout, run.reading))
+        strapped, rests = strapping(run.layout, run.reading, DEFAULT_LIMITS), list(resting(run.layout, run.reading))
         for at in strapped.straps:
             self.assertTrue(any(low - 1e-9 <= at <= high + 1e-9 for low, high in rests))
         edges = [0.0, *strapped.straps, run.layout.path.length]

@@ -7,7 +7,7 @@ from conduit.mark_check import GivenMark, MarksDoNotMatch, judge_marks
 from conduit.mark_check.mistakes import PencilMark
 from conduit.mark_check.verdict import check_marks
 from conduit.plan import check_run, make_plan
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, run_marks, runs, worked_case
 
 DUCT = {"shape": "box", "height": 3, "clear": 1, "name": "duct"}
@@ -27,7 +27,7 @@ def verdict(raw, change=lambda at, number: at, **more):
     for number, (bend, start) in enumerate(zip(bends, starts, strict=True)):
         at = change(bend.use.at.inches + start, number)
         laid.append(PencilMark(at, bend.use.reference, bend.use.hook, **more))
-    return check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
+    return check_marks(reading, layout, shoe, DEFAULT_LIMITS, laid)
 
 
 def marks_of(raw, reference, hook):
@@ -89,7 +89,7 @@ class CheckMyMarks(TestCase):
             PencilMark(middle, "notch", "A"),
             PencilMark(last.at.inches, "arrow", last.hook),
         ]
-        found = check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
+        found = check_marks(reading, layout, shoe, DEFAULT_LIMITS, laid)
         self.assertEqual(found.explanation.code, "notch_not_45")
         self.assertGreater(found.judgement.end.distance, 0.1)
 
@@ -130,7 +130,7 @@ class CheckMyMarks(TestCase):
         reading, layout, shoe = run.reading, run.layout, run.shoe
         for laid in ([], [PencilMark(5)] * 5, [PencilMark(5, "moon")] * 4):
             with self.assertRaises(MarksDoNotMatch):
-                check_marks(reading, layout, shoe, DEFAULT_RULES, laid)
+                check_marks(reading, layout, shoe, DEFAULT_LIMITS, laid)
 
 
 def judged(raw, change=lambda mark, number: mark, cuts=()):

@@ -12,7 +12,7 @@ from conduit.layout import lay_out
 from conduit.plan import Prover, make_plan, ways_of
 from conduit.plan.bent_findings import SLACK
 from conduit.plan.judgement import distance_to
-from conduit.tables import DEFAULT_RULES, OUTSIDE_DIAMETER
+from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER
 from conduit.tests.support import runs
 
 BEAM = 'saddle over box 8 "beam", clear 1/4, at 60, centre 60'
@@ -86,7 +86,7 @@ class Verdicts(TestCase):
             return
         reading = read_document(raw)
         shoe = typical_shoe(reading.head.material, reading.head.trade_size)
-        layout = lay_out(reading, shoe, DEFAULT_RULES)
+        layout = lay_out(reading, shoe, DEFAULT_LIMITS)
         prover = Prover(reading, layout, shoe)
         bent = prover.bent(prover.exact_settings)
         diameter = OUTSIDE_DIAMETER[reading.head.material][reading.head.trade_size]

@@ -9,7 +9,7 @@ from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.layout import lay_out
 from conduit.layout.centreline import Corner, Overlap, trace
 from conduit.plan import check_run, make_plan
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, runs
 
 
@@ -34,7 +34,7 @@ class LegByLeg(TestCase):
     def test_the_datum_before_each_step_is_where_the_tape_hooks(self):
         raw = document([ninety(20, "up"), offset(10, 3), ninety(30, "right")], 40)
         shoe = typical_shoe("EMT", "3/4")
-        layout = lay_out(read_document(raw), shoe, DEFAULT_RULES)
+        layout = lay_out(read_document(raw), shoe, DEFAULT_LIMITS)
         for datum, way in zip(layout.datums, ("right", "up", "up", "right"), strict=True):
             self.assertLess(datum.heading.minus(DIRECTIONS[way]).length(), 1e-9)
         self.assertEqual(layout.datums[0].point, ORIGIN)

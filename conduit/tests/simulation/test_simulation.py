@@ -10,7 +10,7 @@ from conduit.geometry import Vec
 from conduit.layout import point_at, points_along
 from conduit.marking import marks_for
 from conduit.simulation import Pose, Setting, arc_of, bend_pipe
-from conduit.tables import DEFAULT_RULES
+from conduit.tables import MOST_STEPS
 from conduit.tests.support import document, laid_out, offset, runs
 
 
@@ -50,7 +50,7 @@ class BendingBack(TestCase):
             self.assertAlmostEqual(point_at(path, bend.end + 1e-12)[1].dot(bend.heading_after), 1, 9)
 
     def test_the_longest_run_comes_back_too(self):
-        steps = [offset(20 + 30 * i, 2, toward=("out", "up")[i % 2]) for i in range(DEFAULT_RULES.most_steps)]
+        steps = [offset(20 + 30 * i, 2, toward=("out", "up")[i % 2]) for i in range(MOST_STEPS)]
         layout, shoe = laid_out(document(steps, 30 * len(steps) + 60))
         bent = bent_back(layout, shoe, lambda marks: marks[0])
         self.assertEqual(len(bent.arcs), 2 * len(steps))

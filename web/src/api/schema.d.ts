@@ -32,6 +32,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits
+         * @description The limits that the crew works by.
+         */
+        get: operations["getLimits"];
+        /**
+         * Set Limits
+         * @description Work by other limits from now on.
+         */
+        put: operations["setLimits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoes": {
         parameters: {
             query?: never;
@@ -1027,6 +1051,41 @@ export interface components {
             password: string;
         };
         /**
+         * LimitOut
+         * @description One of the crew's limits.
+         */
+        LimitOut: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /**
+             * Reads
+             * @description As it is in force.
+             */
+            reads: string;
+            /**
+             * Shipped
+             * @description As it is where the crew sets none.
+             */
+            shipped: string;
+            /**
+             * Written
+             * @description As the crew's lead wrote it; empty: as shipped.
+             */
+            written: string;
+        };
+        /**
+         * LimitsIn
+         * @description The crew's own limits by their names, as typed on its tape; what is left out or empty is as shipped.
+         */
+        LimitsIn: {
+            /** Limits */
+            limits: {
+                [key: string]: string;
+            };
+        };
+        /**
          * CalibrationOut
          * @description A calibration in a shoe's history.
          */
@@ -1815,6 +1874,72 @@ export interface components {
             edits: components["schemas"]["Edit"][];
         };
         /**
+         * Limits
+         * @description Limits that a crew can change to its own code. Lengths in inches, angles in degrees.
+         */
+        Limits: {
+            /**
+             * Most Degrees
+             * @description Bends between pull points.
+             * @default 360
+             */
+            most_degrees?: number;
+            /**
+             * Straight At Connector
+             * @description Straight pipe that seats in a connector.
+             * @default 1
+             */
+            straight_at_connector?: number;
+            /**
+             * Clear Of Bend
+             * @description A coupling's distance from a bend.
+             * @default 4
+             */
+            clear_of_bend?: number;
+            /**
+             * Least Piece
+             * @description The shortest piece between couplings.
+             * @default 8
+             */
+            least_piece?: number;
+            /**
+             * Keep
+             * @description Scrap shorter than this is waste.
+             * @default 12
+             */
+            keep?: number;
+            /**
+             * Kerf
+             * @description What the saw takes.
+             * @default 0.0625
+             */
+            kerf?: number;
+            /**
+             * Stick
+             * @description The longest piece.
+             * @default 120
+             */
+            stick?: number;
+            /**
+             * Support From Box
+             * @description From a box to its first strap.
+             * @default 36
+             */
+            support_from_box?: number;
+            /**
+             * Support Spacing
+             * @description From strap to strap.
+             * @default 120
+             */
+            support_spacing?: number;
+            /**
+             * Closure
+             * @description How far the end may be from where it was measured.
+             * @default 0.25
+             */
+            closure?: number;
+        };
+        /**
          * Passed
          * @description How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted.
          */
@@ -2011,6 +2136,8 @@ export interface components {
             developed_length: components["schemas"]["Measure"] | null;
             /** Degrees */
             degrees: number;
+            /** @description What it was held to: the run's own limits, else the crew's. */
+            limits: components["schemas"]["Limits"];
             /** Degrees Allowed */
             degrees_allowed: number;
             /** End Point */
@@ -2616,6 +2743,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -2709,6 +2837,47 @@ export interface components {
              * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             at: string | number;
+        };
+        /**
+         * RunLimits
+         * @description Limits that this run is held to instead of the crew's; what is left out is the crew's.
+         */
+        RunLimits: {
+            /**
+             * Most Degrees
+             * @description Bends between pull points.
+             */
+            most_degrees?: number | null;
+            /**
+             * Straight At Connector
+             * @description Straight pipe that seats in a connector.
+             */
+            straight_at_connector?: string | number | null;
+            /**
+             * Clear Of Bend
+             * @description A coupling's distance from a bend.
+             */
+            clear_of_bend?: string | number | null;
+            /**
+             * Least Piece
+             * @description The shortest piece between couplings.
+             */
+            least_piece?: string | number | null;
+            /**
+             * Support From Box
+             * @description From a box to its first strap.
+             */
+            support_from_box?: string | number | null;
+            /**
+             * Support Spacing
+             * @description From strap to strap.
+             */
+            support_spacing?: string | number | null;
+            /**
+             * Closure
+             * @description How far the end may be from where it was measured.
+             */
+            closure?: string | number | null;
         };
         /**
          * Saddle3Step
@@ -3038,6 +3207,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3218,6 +3388,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3309,6 +3480,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3411,6 +3583,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3474,6 +3647,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3613,6 +3787,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3682,6 +3857,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3779,6 +3955,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -3872,6 +4049,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -4070,6 +4248,7 @@ export interface components {
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
                 longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
                 /**
                  * Couplings
                  * @description Couplings put in place by hand: along the run's straight pipe from end A.
@@ -5081,6 +5260,12 @@ export interface components {
              */
             kerf?: string | number;
             /**
+             * Least
+             * @description The shortest piece between couplings.
+             * @default 8
+             */
+            least?: string | number;
+            /**
              * Spare
              * @description Trim allowance of each piece with a bend.
              * @default 0
@@ -5485,6 +5670,62 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    getLimits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitOut"][];
+                };
+            };
+        };
+    };
+    setLimits: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
             };
         };
     };

@@ -1,0 +1,57 @@
+"""The limits that a crew works by: its local code, its saw, its sticks. Every plan of the crew is held to them."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from django.db import transaction
+
+from conduit.document import CrewLimits, read_crew_limits, spelled
+from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import Tape
+from server.accounts.models import Crew, User
+from server.accounts.permissions import SETS_UP, crew_of, require_lead
+from server.errors import Refused
+
+DEGREES = "most_degrees"
+
+
+def limits_of(crew: Crew) -> Limits:
+    """All limits of a crew."""
+    found, _ = read_crew_limits(crew.limits, crew.tape)
+    return found.in_full if found else DEFAULT_LIMITS
+
+
+@transaction.atomic
+def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
+    """Work by other limits from now on; sticks that are begun keep theirs. Raises Refused, by the limits' names."""
+    crew = require_lead(user, SETS_UP)
+    given = {name: value for name, value in written.items() if value not in (None, "")}
+    found, faults = read_crew_limits(given, crew.tape)
+    if not found:
+        raise Refused("Some limits cannot be used; nothing was changed.", faults)
+    # With its unit, so that it stays what it is when the crew's tape is another one.
+    crew.limits = {
+        name: value if name == DEGREES else spelled(name, value, crew.tape) or value for name, value in given.items()
+    }
+    crew.save(update_fields=["limits"])
+    return crew
+
+
+def described(user: User) -> list[dict[str, Any]]:
+    """Each limit: what it is, as it is in force, as shipped, and as the crew wrote it."""
+    crew = crew_of(user)
+    now, tape = limits_of(crew), Tape(crew.tape)
+
+    def shows(name: str, value: float) -> str:
+        return f"{value:g}°" if name == DEGREES else tape.shows(value)
+
+    return [
+        {
+            "name": name,
+            "says": field.description,
+            "reads": shows(name, getattr(now, name)),
+            "shipped": shows(name, getattr(DEFAULT_LIMITS, name)),
+            "written": str(crew.limits.get(name, "")),
+        }
+        for name, field in CrewLimits.model_fields.items()
+    ]
