@@ -2,7 +2,7 @@ import { registerSW } from "virtual:pwa-register";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/app";
-import { applyTheme, rememberedTheme } from "@/app/theme";
+import { applyTheme, rememberedTheme } from "@/layout/theme";
 import "./styles.css";
 
 applyTheme(rememberedTheme());

@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { dropOthers, ownerOf } from "@/app/owner";
 import { ApiError, api, reply } from "./client";
+import { dropOthers, ownerOf } from "./owner";
 import type {
   Bench,
   Binned,

@@ -3,15 +3,15 @@ import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client
 import { lazy, Suspense, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
+import { KEEPING } from "@/api/kept";
+import { followOtherTabs, ownerOf } from "@/api/owner";
 import { keys, useMeAtFirst } from "@/api/queries";
 import { JobsPage } from "@/features/jobs/jobs-page";
-import { OutboxProvider } from "@/features/outbox/outbox-context";
+import { SignIn } from "@/features/people/sign-in";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
-import { KEEPING } from "./kept";
-import { NoAnswer } from "./no-answer";
-import { followOtherTabs, ownerOf } from "./owner";
-import { SignIn } from "./sign-in";
+import { NoAnswer } from "@/layout/no-answer";
+import { OutboxProvider } from "@/outbox/outbox-context";
 
 // What is not needed to measure is fetched when it is opened.
 const BenchPage = lazy(() =>

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { useCutting } from "@/api/cutting";
 import { useRack } from "@/api/queries";
 import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
-import { needsNoSaw, wholeOrRest } from "@/features/stock/saw";
+import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Select } from "@/ui/select";
 
 /** What a stick is cut from where no scrap is named: a new stick, or whatever is at hand. */

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from "react";
 import { newKey } from "@/api/new-key";
 import type { BenchAct } from "@/api/types";
-import { useOutbox, useOutboxSnapshot } from "@/features/outbox/outbox-context";
+import { useOutbox, useOutboxSnapshot } from "@/outbox/outbox-context";
 import { asAct, type Doing, type Queue } from "./acts-queue";
 
 export interface Refused {

@@ -3,14 +3,14 @@ import { Link, useNavigate } from "react-router";
 import { ApiError } from "@/api/client";
 import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun, useShoes } from "@/api/queries";
 import type { Job } from "@/api/types";
-import { Shell } from "@/app/shell";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
+import { Shell } from "@/layout/shell";
+import { newRun } from "@/trade/new-run";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
-import { newRun } from "./new-run";
 import { StatusMark } from "./status-mark";
 
 export function JobsPage() {

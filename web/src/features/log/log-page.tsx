@@ -1,7 +1,7 @@
 import { useSearchParams } from "react-router";
 import { type LogWanted, useLog } from "@/api/queries";
 import type { LogLine } from "@/api/types";
-import { Shell } from "@/app/shell";
+import { Shell } from "@/layout/shell";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";

@@ -2,7 +2,7 @@ import { type FormEvent, useState } from "react";
 import { ApiError } from "@/api/client";
 import { useAddShoe, useChangeShoe } from "@/api/queries";
 import type { Shoe, ShoeIn } from "@/api/types";
-import { MATERIALS, TRADE_SIZES } from "@/features/walk/words";
+import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useMe, useRemoveShoe, useShoes } from "@/api/queries";
 import type { Shoe } from "@/api/types";
-import { Shell } from "@/app/shell";
 import { ShoeDrawing } from "@/draw/shoe";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
+import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";

@@ -2,10 +2,10 @@ import { useId, useState } from "react";
 import { Link } from "react-router";
 import { useCutAct } from "@/api/cutting";
 import type { TakenBar, TakenCut } from "@/api/types";
+import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
 import { Refused } from "./refused";
-import { needsNoSaw, wholeOrRest } from "./saw";
 
 interface Props {
   jobId: number;

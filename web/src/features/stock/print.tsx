@@ -1,5 +1,5 @@
 import type { Cutting, TakenBar } from "@/api/types";
-import { needsNoSaw, wholeOrRest } from "./saw";
+import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 
 const COLUMNS = [
   ["", "w-[5%]"],

@@ -3,7 +3,7 @@ import { ApiError } from "@/api/client";
 import { useAddScrap, useAddScrapList, useCorrectScrap } from "@/api/queries";
 import type { CorrectIn, Scrap } from "@/api/types";
 import { toTape } from "@/draw/fractions";
-import { MATERIALS, TRADE_SIZES } from "@/features/walk/words";
+import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";

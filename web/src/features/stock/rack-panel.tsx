@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/queries";
 import type { LedgerEntry, Scrap, Tape } from "@/api/types";
-import { TAPES, TRADE_SIZES } from "@/features/walk/words";
+import { TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";

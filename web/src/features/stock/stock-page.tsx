@@ -3,7 +3,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
 import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
-import { runTabs, Shell } from "@/app/shell";
+import { runTabs, Shell } from "@/layout/shell";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { CuttingView } from "./cutting-view";

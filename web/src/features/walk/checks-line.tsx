@@ -1,8 +1,8 @@
 import { memo } from "react";
 import type { Plan } from "@/api/types";
+import { GLOSSARY } from "@/trade/glossary";
 import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
-import { GLOSSARY } from "./glossary";
 import { placed } from "./run-context";
 
 interface Props {

@@ -1,5 +1,5 @@
 import type { Plan, RunDocument, Tape } from "@/api/types";
-import { applyEdits } from "./apply-edits";
+import { applyEdits } from "@/features/walk/steps/apply-edits";
 
 /** The run for another tape: where the unit changes, each bare figure gets the one that it had, so nothing moves. */
 export function retaped(document: RunDocument, tape: Tape, plan: Plan | undefined): RunDocument {

@@ -3,7 +3,7 @@ import { Link, Outlet, useParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
-import { runTabs, Shell } from "@/app/shell";
+import { runTabs, Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";

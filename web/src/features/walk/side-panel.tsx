@@ -1,12 +1,14 @@
 import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
+import { MarksPanel } from "@/features/walk/marks/marks-panel";
+import { StepPanel } from "@/features/walk/steps/step-panel";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
 import { HistoryPanel } from "./history-panel";
-import { MarksPanel } from "./marks-panel";
 import { useRunContext } from "./run-context";
-import { StepPanel } from "./step-panel";
 
-const NotePanel = lazy(() => import("./note-panel").then((module) => ({ default: module.NotePanel })));
+const NotePanel = lazy(() =>
+  import("@/features/walk/note/note-panel").then((module) => ({ default: module.NotePanel })),
+);
 
 const TITLES = {
   note: "Field note",

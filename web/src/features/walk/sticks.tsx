@@ -3,10 +3,10 @@ import type { Plan, PlannedMark, PlannedPiece, Written } from "@/api/types";
 import type { CouplingHold } from "@/draw/coupling-grip";
 import { toTape } from "@/draw/fractions";
 import { StickStrip, type StripBend } from "@/draw/strip";
+import { asPlanned, bendsOf } from "@/features/walk/marks/laid-marks";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
 import { useSize } from "@/ui/use-size";
-import { asPlanned, bendsOf } from "./laid-marks";
 import { useRunContext } from "./run-context";
 
 const STICK = 120;

@@ -1,15 +1,15 @@
 import { useCallback } from "react";
 import { useShoes } from "@/api/queries";
+import { Picture } from "@/features/walk/picture/picture";
+import { WalkList } from "@/features/walk/steps/walk-list";
+import { uncalibrated } from "@/trade/fitting-shoe";
 import { Notice } from "@/ui/notice";
 import { ChecksLine } from "./checks-line";
-import { uncalibrated } from "./fitting-shoe";
-import { Picture } from "./picture";
 import { useRunContext } from "./run-context";
 import { RunSettings } from "./settings";
 import { SidePanel } from "./side-panel";
 import { Sticks } from "./sticks";
 import { Toolbar } from "./toolbar";
-import { WalkList } from "./walk-list";
 
 /** Measure and route: the walk list, the picture and the stick, which always agree. */
 export function WalkView() {

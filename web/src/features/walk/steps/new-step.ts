@@ -1,6 +1,6 @@
 import type { RunDocument, Step, Tape } from "@/api/types";
 import { usual } from "@/draw/fractions";
-import type { Heading } from "./words";
+import type { Heading } from "@/trade/words";
 
 type Kind = Step["kind"];
 

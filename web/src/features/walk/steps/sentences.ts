@@ -1,6 +1,5 @@
 import type { Step } from "@/api/types";
-import type { Choice } from "@/ui/select";
-import type { Word } from "./glossary";
+import type { Word } from "@/trade/glossary";
 import {
   ANGLES,
   BACK_OR_CENTRE,
@@ -12,7 +11,8 @@ import {
   OFFSET_REFERENCES,
   SADDLE_ANGLES,
   SHOT_SPACING,
-} from "./words";
+} from "@/trade/words";
+import type { Choice } from "@/ui/select";
 
 /** A part of a sentence: plain words, a word of the trade, or something of the step that can be changed. */
 export type Part =

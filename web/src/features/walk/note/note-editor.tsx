@@ -2,7 +2,7 @@ import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { Annotation, EditorState } from "@codemirror/state";
 import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
 import { type RefObject, useEffect, useRef } from "react";
-import { smallestChange } from "./smallest-change";
+import { smallestChange } from "@/features/walk/steps/smallest-change";
 
 export interface NoteMark {
   line: number;

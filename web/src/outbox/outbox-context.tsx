@@ -1,9 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import { ApiError, api, reply } from "@/api/client";
+import { ownerOf } from "@/api/owner";
 import { keys } from "@/api/queries";
 import type { Bench, BenchAct, Me } from "@/api/types";
-import { ownerOf } from "@/app/owner";
 import { moveOldQueues } from "./old-queues";
 import { type Answer, Outbox, type Snapshot } from "./outbox";
 import { IndexedOutbox } from "./outbox-store";

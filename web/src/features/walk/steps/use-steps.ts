@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef } from "react";
 import type { Fix, Step } from "@/api/types";
+import { useRunContext } from "@/features/walk/run-context";
 import { applyEdits } from "./apply-edits";
 import { newStep } from "./new-step";
-import { useRunContext } from "./run-context";
 
 export interface StepActions {
   change: (index: number, next: Step, field: string) => void;

@@ -1,15 +1,15 @@
 import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
+import { placed } from "@/features/walk/run-context";
+import { GLOSSARY } from "@/trade/glossary";
+import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "@/trade/words";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
-import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
-import { placed } from "./run-context";
 import { type Part, SENTENCES } from "./sentences";
 import { useStepContext } from "./step-context";
-import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "./words";
 
 type Fields = Record<string, unknown>;
 

@@ -2,9 +2,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { api, reply } from "@/api/client";
 import { LatestOnly } from "@/api/latest";
 import type { NoteOut, RunDocument } from "@/api/types";
+import { useRunContext } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { NoteEditor, type NoteMark, type Written } from "./note-editor";
-import { useRunContext } from "./run-context";
 
 interface Asked {
   /** A note that was typed, to be read; or nothing, to write the document's. */

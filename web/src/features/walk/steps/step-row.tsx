@@ -2,6 +2,7 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { type KeyboardEvent, memo, type ReactNode, type SyntheticEvent } from "react";
 import type { Step } from "@/api/types";
+import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, DownIcon, GripIcon, MoreIcon, PlusIcon, RemoveIcon, UpIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
@@ -10,7 +11,6 @@ import { FoundHere } from "./findings";
 import { StepContext, useStepContext } from "./step-context";
 import { StepSentence } from "./step-sentence";
 import type { StepActions } from "./use-steps";
-import { STEP_WORDS } from "./words";
 
 interface Props {
   step: Step;

@@ -1,14 +1,14 @@
 import type { RunDocument, Written } from "@/api/types";
+import { placed, readAt, stops, useRunContext } from "@/features/walk/run-context";
+import { GLOSSARY } from "@/trade/glossary";
+import { HEADINGS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { EndMark, RemoveIcon } from "@/ui/icons";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { Findings } from "./findings";
-import { GLOSSARY } from "./glossary";
 import { NameField } from "./name-field";
-import { placed, readAt, stops, useRunContext } from "./run-context";
-import { HEADINGS } from "./words";
 
 type Start = RunDocument["start"];
 type End = RunDocument["end"];

@@ -1,11 +1,11 @@
 import { useWays } from "@/api/queries";
 import type { CardAnswer, Measure, Plan, RunDocument, Way } from "@/api/types";
+import { useRunContext } from "@/features/walk/run-context";
+import { GLOSSARY } from "@/trade/glossary";
+import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
-import { GLOSSARY } from "./glossary";
-import { useRunContext } from "./run-context";
-import { STEP_WORDS } from "./words";
 
 /** For the chosen step: every other way to do it, the exact figures against the card's, and how touchy it is. */
 export function StepPanel() {

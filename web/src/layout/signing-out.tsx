@@ -1,10 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
-import { useOutboxSnapshot } from "@/features/outbox/outbox-context";
+import { persister } from "@/api/kept";
+import { tellOtherTabs } from "@/api/owner";
+import { useOutboxSnapshot } from "@/outbox/outbox-context";
 import { Ask } from "@/ui/confirm";
-import { persister } from "./kept";
-import { tellOtherTabs } from "./owner";
 
 /** Signs out: at once, or after a word about what is not sent yet. */
 export function SigningOut({ onStay }: { onStay: () => void }) {

@@ -1,14 +1,14 @@
 import { useEffect, useState } from "react";
 import { useMarksJudged } from "@/api/queries";
 import type { Plan } from "@/api/types";
+import { type LaidMark, useRunContext } from "@/features/walk/run-context";
+import { ANGLES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { asPlanned, bendsOf, given } from "./laid-marks";
-import { type LaidMark, useRunContext } from "./run-context";
-import { ANGLES } from "./words";
 
 const TURNED = [
   { value: "0", label: "turned as planned" },

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { newRun } from "@/features/jobs/new-run";
-import { GLOSSARY } from "./glossary";
+import { GLOSSARY } from "@/trade/glossary";
+import { newRun } from "@/trade/new-run";
+import { FIELD_WORDS, STEP_WORDS } from "@/trade/words";
 import { MET, newStep } from "./new-step";
 import { type Part, SENTENCES } from "./sentences";
-import { FIELD_WORDS, STEP_WORDS } from "./words";
 
 /** Every part of a sentence, also those shown only at times. */
 const allParts = (parts: Part[]): Exclude<Part, string>[] =>

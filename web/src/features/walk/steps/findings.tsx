@@ -1,8 +1,8 @@
 import type { Finding, Fix } from "@/api/types";
+import { useRunContext } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { applyEdits } from "./apply-edits";
-import { useRunContext } from "./run-context";
 
 /** What was found at a place: why, what would do, and each remedy to take with one touch. */
 export function Findings({ findings, id }: { findings: Finding[]; id?: string }) {

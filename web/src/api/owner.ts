@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
-import type { Me } from "@/api/types";
 import { persister } from "./kept";
+import type { Me } from "./types";
 
 const KEY = "crelda.owner";
 const channel = new BroadcastChannel("crelda-person");

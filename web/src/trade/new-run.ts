@@ -1,5 +1,5 @@
 import type { RunDocument, Shoe } from "@/api/types";
-import { fittingShoe } from "@/features/walk/fitting-shoe";
+import { fittingShoe } from "./fitting-shoe";
 
 const PIPE = { material: "EMT", trade_size: "3/4" } as const;
 

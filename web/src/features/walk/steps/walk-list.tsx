@@ -11,12 +11,12 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Step } from "@/api/types";
+import { placed, useRunContext } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
 import { AddStep } from "./add-step";
 import { EndRow, StartRow } from "./end-rows";
 import { Findings } from "./findings";
-import { placed, useRunContext } from "./run-context";
 import { StepRow } from "./step-row";
 import { type StepActions, useSteps } from "./use-steps";
 

@@ -2,7 +2,7 @@ import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
-import { UnsentElsewhere } from "@/features/outbox/unsent";
+import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
 import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";

@@ -1,5 +1,5 @@
 import type { BenchBend, GivenMark, Plan } from "@/api/types";
-import type { LaidMarks } from "./run-context";
+import type { LaidMarks } from "@/features/walk/run-context";
 
 export const bendsOf = (plan: Plan): BenchBend[] => plan.pieces.flatMap((piece) => piece.bends);
 

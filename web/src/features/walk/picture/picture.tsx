@@ -1,10 +1,10 @@
 import { lazy, Suspense, useState } from "react";
 import type { Plan } from "@/api/types";
 import type { View } from "@/draw/projection";
+import { useRunContext } from "@/features/walk/run-context";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
 import { FlatPicture } from "./picture-flat";
-import { useRunContext } from "./run-context";
 
 const SolidPicture = lazy(() =>
   import("./picture-solid").then((module) => ({ default: module.SolidPicture })),

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { RunDocument, Step } from "@/api/types";
-import { newRun } from "@/features/jobs/new-run";
+import { newRun } from "@/trade/new-run";
+import { ANGLES, HEADINGS, STEP_WORDS } from "@/trade/words";
 import { newStep } from "./new-step";
-import { ANGLES, HEADINGS, STEP_WORDS } from "./words";
 
 const AXIS: Record<string, string> = { up: "y", down: "y", left: "x", right: "x", out: "z", in: "z" };
 

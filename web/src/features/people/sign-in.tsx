@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
+import { dropOthers, ownerOf, tellOtherTabs } from "@/api/owner";
 import { keys } from "@/api/queries";
-import { store } from "@/features/outbox/outbox-context";
+import { Wordmark } from "@/layout/wordmark";
+import { store } from "@/outbox/outbox-context";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
-import { dropOthers, ownerOf, tellOtherTabs } from "./owner";
-import { Wordmark } from "./wordmark";
 
 export function SignIn() {
   const queries = useQueryClient();
