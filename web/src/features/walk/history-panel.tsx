@@ -4,11 +4,11 @@ import type { RevisionLine } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Compared } from "./compared";
 import { same } from "./draft";
-import { useRunContext } from "./run-context";
+import { useWork } from "./run-context";
 
 /** Who saved the run when; any of it can be looked at and brought back. */
 export function HistoryPanel() {
-  const { run } = useRunContext();
+  const { run } = useWork();
   const revisions = useRevisions(run.id);
   const [version, setVersion] = useState<number | null>(null);
   return (
@@ -36,7 +36,7 @@ export function HistoryPanel() {
 }
 
 function Version({ version }: { version: number }) {
-  const { run, draft, edit, mayWrite } = useRunContext();
+  const { run, draft, edit, mayWrite } = useWork();
   const revision = useRevision(run.id, version).data;
   if (!revision) return null;
   return (

@@ -1,4 +1,4 @@
-import { useOutletContext } from "react-router";
+import { type Context, createContext, useContext } from "react";
 import type { FieldReading, Finding, MarksJudged, Plan, Run } from "@/api/types";
 import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
@@ -9,18 +9,29 @@ export type Side = "note" | "step" | "marks" | "history" | null;
 /** What of the draft the views need; how it stands with the server is told in the page's head alone. */
 export type Work = Pick<Draft, "document" | "past" | "future">;
 
-export interface RunContext extends Omit<DraftHandle, "draft"> {
+/** What a person works on: the document, how it is changed, and whether they may. */
+export interface WorkContext extends Omit<DraftHandle, "draft"> {
   draft: Work;
   run: Run;
+  mayWrite: boolean;
+}
+
+/** The plan of what is written; the last one while the next is under way. */
+export interface Planned {
   plan: Plan | undefined;
   planError: string;
-  mayWrite: boolean;
-  /** The step chosen anywhere is chosen everywhere. */
+}
+
+/** The step chosen anywhere is chosen everywhere; beside the list one thing lies open. */
+export interface Focus {
   chosen: number | null;
   choose: (step: number | null) => void;
   side: Side;
   open: (side: Side) => void;
-  /** Marks that somebody laid, by bend number, while they are checked; and what they will make. */
+}
+
+/** Marks that somebody laid, by bend number, while they are checked; and what they will make. */
+export interface LaidContext {
   laid: LaidMarks | null;
   setLaid: (laid: LaidMarks | null) => void;
   judged: MarksJudged | null;
@@ -38,7 +49,22 @@ export interface LaidMark {
 
 export type LaidMarks = Record<number, LaidMark>;
 
-export const useRunContext = (): RunContext => useOutletContext<RunContext>();
+// One each, so that what changes at a key draws anew only what shows it.
+export const WorkContext = createContext<WorkContext | null>(null);
+export const PlanContext = createContext<Planned | null>(null);
+export const FocusContext = createContext<Focus | null>(null);
+export const LaidContext = createContext<LaidContext | null>(null);
+
+function useWithin<T>(context: Context<T | null>): T {
+  const found = useContext(context);
+  if (found === null) throw new Error("only within a run's page");
+  return found;
+}
+
+export const useWork = (): WorkContext => useWithin(WorkContext);
+export const usePlanned = (): Planned => useWithin(PlanContext);
+export const useFocus = (): Focus => useWithin(FocusContext);
+export const useMarksCheck = (): LaidContext => useWithin(LaidContext);
 
 /** The findings at a place of the document or below it. */
 export function placed(findings: Finding[] | undefined, place: string): Finding[] {
@@ -48,7 +74,7 @@ export function placed(findings: Finding[] | undefined, place: string): Finding[
 }
 
 /** What was read of the length at a place. */
-export const readAt = (run: RunContext, place: string): FieldReading | undefined =>
-  run.plan?.fields.find((field) => field.place === place);
+export const readAt = (plan: Plan | undefined, place: string): FieldReading | undefined =>
+  plan?.fields.find((field) => field.place === place);
 
 export const stops = (finding: Finding): boolean => finding.severity === "stop";

@@ -10,7 +10,16 @@ import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { Compared } from "./compared";
 import type { Draft, DraftEvent, Saving } from "./draft";
-import type { LaidMarks, RunContext, Side } from "./run-context";
+import {
+  type Focus,
+  FocusContext,
+  LaidContext,
+  type LaidMarks,
+  PlanContext,
+  type Planned,
+  type Side,
+  WorkContext,
+} from "./run-context";
 import { useDraft } from "./use-draft";
 import { usePlan } from "./use-plan";
 
@@ -53,26 +62,13 @@ function OpenRun({ run }: { run: Run }) {
   const { document, past, future } = draft;
   const mayWrite = me.data?.role !== "viewer";
   const { plan, error: planError } = live;
-  const context = useMemo(
-    (): RunContext => ({
-      draft: { document, past, future },
-      edit: editAndAsk,
-      send,
-      run,
-      plan,
-      planError,
-      mayWrite,
-      chosen,
-      choose,
-      side,
-      open,
-      laid,
-      setLaid,
-      judged,
-      setJudged,
-    }),
-    [document, past, future, editAndAsk, send, run, plan, planError, mayWrite, chosen, side, laid, judged],
+  const work = useMemo(
+    (): WorkContext => ({ draft: { document, past, future }, edit: editAndAsk, send, run, mayWrite }),
+    [document, past, future, editAndAsk, send, run, mayWrite],
   );
+  const planned = useMemo((): Planned => ({ plan, planError }), [plan, planError]);
+  const focus = useMemo((): Focus => ({ chosen, choose, side, open }), [chosen, side]);
+  const marks = useMemo((): LaidContext => ({ laid, setLaid, judged, setJudged }), [laid, judged]);
   return (
     <Shell
       trail={
@@ -91,7 +87,15 @@ function OpenRun({ run }: { run: Run }) {
         </div>
       )}
       <TapeContext value={draft.document.tape ?? "1/16"}>
-        <Outlet context={context} />
+        <WorkContext value={work}>
+          <PlanContext value={planned}>
+            <FocusContext value={focus}>
+              <LaidContext value={marks}>
+                <Outlet />
+              </LaidContext>
+            </FocusContext>
+          </PlanContext>
+        </WorkContext>
       </TapeContext>
     </Shell>
   );

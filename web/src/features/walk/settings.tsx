@@ -12,15 +12,15 @@ import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { retaped } from "./retaped";
-import { placed, readAt, useRunContext } from "./run-context";
+import { placed, readAt, usePlanned, useWork } from "./run-context";
 
 const TYPICAL = "typical";
 const OWN = "own figures";
 
 /** What the run is made of and what it is bent on. */
 export function RunSettings() {
-  const run = useRunContext();
-  const { draft, edit, mayWrite, plan } = run;
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const { document } = draft;
   const shoes = useShoes().data ?? [];
   const choosePipe = (pipe: Partial<Pick<RunDocument, "trade_size" | "material">>) => {
@@ -96,7 +96,7 @@ const PIPE_LABELS = { coupling_gap: "A coupling takes", longest_piece: "Longest 
 
 /** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
 function PipeFields() {
-  const { document } = useRunContext().draft;
+  const { document } = useWork().draft;
   const [open, setOpen] = useState(false);
   const isUsual =
     [undefined, null, 0, "0"].includes(document.coupling_gap) &&
@@ -118,8 +118,8 @@ function PipeFields() {
 
 /** A length that is seldom other than usual. */
 function PipeField({ place, whenNone }: { place: keyof typeof PIPE_LABELS; whenNone: string }) {
-  const run = useRunContext();
-  const { draft, edit, mayWrite, plan } = run;
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const put = (text: string) => edit({ ...draft.document, [place]: text }, place);
   return (
     <TapeField
@@ -127,7 +127,7 @@ function PipeField({ place, whenNone }: { place: keyof typeof PIPE_LABELS; whenN
       value={draft.document[place] ?? whenNone}
       disabled={!mayWrite}
       invalid={placed(plan?.findings, place).length > 0}
-      read={readAt(run, place)}
+      read={readAt(plan, place)}
       onChange={put}
       passedOver
     />
@@ -136,7 +136,8 @@ function PipeField({ place, whenNone }: { place: keyof typeof PIPE_LABELS; whenN
 
 /** Tells that the run has other figures than its shoe has by now, and takes those with one touch. */
 function OldFigures() {
-  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const shoes = useShoes();
   const { document } = draft;
   const own = shoes.data?.find((shoe) => shoe.name === document.shoe?.name);
@@ -156,7 +157,8 @@ function OldFigures() {
 
 /** Says that no test bend stands behind the figures, and offers a shoe of the crew's behind which one does. */
 function Uncalibrated() {
-  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const shoes = useShoes();
   const { document } = draft;
   const says = shoes.data && plan?.shoe ? uncalibrated(shoes.data, document) : "";
@@ -187,7 +189,7 @@ function sameFigures(own: Shoe, used: ShoeUsed, document: RunDocument): boolean 
 }
 
 function ShoeSelect() {
-  const { draft, edit, mayWrite } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
   const { document } = draft;
   const shoes = useShoes();
   const fitting = (shoes.data ?? []).filter((shoe) => fits(shoe, document));
@@ -230,8 +232,8 @@ function ShoeSelect() {
 }
 
 function ShoeFields() {
-  const run = useRunContext();
-  const { draft, edit, mayWrite, plan } = run;
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const { document } = draft;
   const { shoe } = document;
   if (!shoe) {
@@ -254,7 +256,7 @@ function ShoeFields() {
             value={shoe[figure] ?? ""}
             disabled={!mayWrite}
             invalid={placed(plan?.findings, `shoe.${figure}`).length > 0}
-            read={readAt(run, `shoe.${figure}`)}
+            read={readAt(plan, `shoe.${figure}`)}
             onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
           />
         </span>

@@ -4,7 +4,7 @@ import { StepPanel } from "@/features/walk/steps/step-panel";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
 import { HistoryPanel } from "./history-panel";
-import { useRunContext } from "./run-context";
+import { useFocus, useMarksCheck } from "./run-context";
 
 const NotePanel = lazy(() =>
   import("@/features/walk/note/note-panel").then((module) => ({ default: module.NotePanel })),
@@ -19,7 +19,8 @@ const TITLES = {
 
 /** What lies open beside the list. */
 export function SidePanel() {
-  const { side, open, setLaid, setJudged } = useRunContext();
+  const { side, open } = useFocus();
+  const { setLaid, setJudged } = useMarksCheck();
   const ref = useRef<HTMLElement>(null);
 
   // Where all stands in one column, what was opened is brought before the eye.

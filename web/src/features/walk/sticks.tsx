@@ -7,14 +7,14 @@ import { asPlanned, bendsOf } from "@/features/walk/marks/laid-marks";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
 import { useSize } from "@/ui/use-size";
-import { useRunContext } from "./run-context";
+import { useFocus, useMarksCheck, useWork } from "./run-context";
 
 const STICK = 120;
 const ZOOMS = [1, 2, 4, 8];
 
 /** The pieces as they will lie on the bench, to scale; longer than the screen they are pulled along like a tape. */
 export function Sticks({ plan }: { plan: Plan }) {
-  const { chosen, choose } = useRunContext();
+  const { chosen, choose } = useFocus();
   const [ref, size] = useSize<HTMLElement>();
   const [zoom, setZoom] = useState(0);
   const pull = usePull();
@@ -103,7 +103,7 @@ const NO_PINS: never[] = [];
 
 /** Couplings that may be moved within their room, one for each piece; moving one writes it into the run. */
 function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
-  const { draft, edit, mayWrite } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
   const { pieces, couplings } = plan;
   const pins = draft.document.couplings ?? NO_PINS;
   const tape = draft.document.tape ?? "1/16";
@@ -143,7 +143,9 @@ function useCouplings(plan: Plan): (CouplingHold | undefined)[] {
 
 /** While marks are checked, the strips show the marks that were laid, and they can be dragged. */
 function useLaidMarks(plan: Plan) {
-  const { draft, side, laid, setLaid, judged } = useRunContext();
+  const { draft } = useWork();
+  const { side } = useFocus();
+  const { laid, setLaid, judged } = useMarksCheck();
   if (side !== "marks") return { markFor: undefined, onDrag: undefined };
   const bends = bendsOf(plan);
   const marks = laid ?? asPlanned(plan);

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { Button } from "@/ui/button";
 import { RedoIcon, UndoIcon } from "@/ui/icons";
-import { type Side, useRunContext } from "./run-context";
+import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
 
 const SIDES: { side: Exclude<Side, null>; says: string }[] = [
   { side: "note", says: "Field note" },
@@ -11,7 +11,9 @@ const SIDES: { side: Exclude<Side, null>; says: string }[] = [
 
 /** Over the list: what else can be opened beside it, undo and redo. */
 export function Toolbar() {
-  const { draft, send, mayWrite, side, open, setLaid, setJudged } = useRunContext();
+  const { draft, send, mayWrite } = useWork();
+  const { side, open } = useFocus();
+  const { setLaid, setJudged } = useMarksCheck();
 
   useEffect(() => {
     function onKey(event: KeyboardEvent) {

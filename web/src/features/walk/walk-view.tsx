@@ -5,7 +5,7 @@ import { WalkList } from "@/features/walk/steps/walk-list";
 import { uncalibrated } from "@/trade/fitting-shoe";
 import { Notice } from "@/ui/notice";
 import { ChecksLine } from "./checks-line";
-import { useRunContext } from "./run-context";
+import { useFocus, usePlanned, useWork } from "./run-context";
 import { RunSettings } from "./settings";
 import { SidePanel } from "./side-panel";
 import { Sticks } from "./sticks";
@@ -13,7 +13,9 @@ import { Toolbar } from "./toolbar";
 
 /** Measure and route: the walk list, the picture and the stick, which always agree. */
 export function WalkView() {
-  const { plan, planError, choose, draft } = useRunContext();
+  const { plan, planError } = usePlanned();
+  const { choose } = useFocus();
+  const { draft } = useWork();
   const shoes = useShoes();
   const isCalibrated = !shoes.data || !uncalibrated(shoes.data, draft.document);
 

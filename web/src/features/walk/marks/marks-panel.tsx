@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useMarksJudged } from "@/api/queries";
 import type { Plan } from "@/api/types";
-import { type LaidMark, useRunContext } from "@/features/walk/run-context";
+import { type LaidMark, useMarksCheck, usePlanned, useWork } from "@/features/walk/run-context";
 import { ANGLES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
@@ -24,13 +24,14 @@ const HOOKS = [
 
 /** Marks as somebody laid them: what pipe they make, and which mistake they look like. */
 export function MarksPanel() {
-  const { plan } = useRunContext();
+  const { plan } = usePlanned();
   if (!plan?.makeable) return <p className="p-3 text-soft">Marks can be checked once the run can be bent.</p>;
   return <LaidPanel plan={plan} />;
 }
 
 function LaidPanel({ plan }: { plan: Plan }) {
-  const { draft, laid, setLaid, setJudged } = useRunContext();
+  const { draft } = useWork();
+  const { laid, setLaid, setJudged } = useMarksCheck();
   const marks = laid ?? asPlanned(plan);
   const [cuts, setCuts] = useState<string[]>([]);
   const checking = useMarksJudged(draft.document, given(plan, marks), cuts);

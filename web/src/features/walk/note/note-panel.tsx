@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { api, reply } from "@/api/client";
 import { LatestOnly } from "@/api/latest";
 import type { NoteOut, RunDocument } from "@/api/types";
-import { useRunContext } from "@/features/walk/run-context";
+import { usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { NoteEditor, type NoteMark, type Written } from "./note-editor";
 
@@ -25,7 +25,8 @@ const ask = ({ text, document }: Asked): Promise<NoteOut> =>
 
 /** The run as one would write it on a box lid; it follows the sentences, and they follow it. */
 export function NotePanel() {
-  const { draft, edit, mayWrite, plan, send } = useRunContext();
+  const { draft, edit, mayWrite, send } = useWork();
+  const { plan } = usePlanned();
   const [note, setNote] = useState<NoteOut | null>(null);
   const [written, setWritten] = useState<Written | null>(null);
   const [error, setError] = useState("");

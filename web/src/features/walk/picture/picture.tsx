@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from "react";
 import type { Plan } from "@/api/types";
 import type { View } from "@/draw/projection";
-import { useRunContext } from "@/features/walk/run-context";
+import { useFocus, useMarksCheck } from "@/features/walk/run-context";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
 import { FlatPicture } from "./picture-flat";
@@ -30,7 +30,8 @@ const canTurn = (() => {
 
 /** The run in space at true proportions, as pipe, with the measurements where they were taken. */
 export function Picture({ plan }: { plan: Plan }) {
-  const { chosen, choose, judged } = useRunContext();
+  const { chosen, choose } = useFocus();
+  const { judged } = useMarksCheck();
   const [shown, setShown] = useState<Shown>("front");
   const [ref, size] = useSize<HTMLDivElement>();
   const { picture } = plan;

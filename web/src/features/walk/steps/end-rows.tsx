@@ -1,5 +1,5 @@
 import type { RunDocument, Written } from "@/api/types";
-import { placed, readAt, stops, useRunContext } from "@/features/walk/run-context";
+import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { HEADINGS } from "@/trade/words";
 import { Button } from "@/ui/button";
@@ -16,7 +16,8 @@ type Measured = NonNullable<End["measured"]>;
 
 /** Where the run starts: its box, and which way the pipe leaves it. */
 export function StartRow() {
-  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const { document } = draft;
   const { start } = document;
   const change = (next: Start, field: string) =>
@@ -61,7 +62,8 @@ const FINISHES = [
 
 /** Where the run ends: at a box's seat, or open. */
 export function EndRow() {
-  const { draft, edit, mayWrite, plan } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const { document } = draft;
   const { end } = document;
   const findings = placed(plan?.findings, "end");
@@ -133,16 +135,17 @@ interface EndLengthProps {
 }
 
 function EndLength({ field, label, value, onChange }: EndLengthProps) {
-  const run = useRunContext();
-  const wrong = placed(run.plan?.findings, `end.${field}`).some(stops);
+  const { mayWrite } = useWork();
+  const { plan } = usePlanned();
+  const wrong = placed(plan?.findings, `end.${field}`).some(stops);
   return (
     <TapeField
       label={label}
       value={value ?? ""}
-      disabled={!run.mayWrite}
+      disabled={!mayWrite}
       invalid={wrong}
       describedBy={wrong ? "findings-end" : undefined}
-      read={readAt(run, `end.${field}`)}
+      read={readAt(plan, `end.${field}`)}
       onChange={onChange}
     />
   );
@@ -156,29 +159,30 @@ interface KnockoutProps {
 
 /** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
 function Knockout({ place, value, onChange }: KnockoutProps) {
-  const run = useRunContext();
+  const { mayWrite } = useWork();
+  const { plan } = usePlanned();
   if (value === null || value === undefined) {
-    if (!run.mayWrite) return null;
+    if (!mayWrite) return null;
     return (
       <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={() => onChange("")}>
         + knockout
       </Button>
     );
   }
-  const stopped = placed(run.plan?.findings, `${place}.knockout`).some(stops);
+  const stopped = placed(plan?.findings, `${place}.knockout`).some(stops);
   return (
     <>
       , knockout{" "}
       <TapeField
         label={place === "start" ? "Start, knockout" : "End, knockout"}
         value={value}
-        disabled={!run.mayWrite}
+        disabled={!mayWrite}
         invalid={stopped}
-        read={readAt(run, `${place}.knockout`)}
+        read={readAt(plan, `${place}.knockout`)}
         onChange={onChange}
       />{" "}
       off the surface
-      {run.mayWrite && (
+      {mayWrite && (
         <Button
           look="quiet"
           className="min-h-7! px-0!"
@@ -200,7 +204,7 @@ const AXES = [
 
 /** The end box measured on its own from the start box: closes the run as a surveyor closes a traverse. */
 function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field: string) => void }) {
-  const { mayWrite } = useRunContext();
+  const { mayWrite } = useWork();
   const { measured } = end;
   if (!measured) {
     if (!mayWrite) return null;
@@ -246,7 +250,8 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
 }
 
 function SignedField(props: { label: string; value: Written; onChange: (text: string) => void }) {
-  const { mayWrite, plan } = useRunContext();
+  const { mayWrite } = useWork();
+  const { plan } = usePlanned();
   const field = props.label.split(", ")[1] ?? "";
   const wrong = placed(plan?.findings, `end.measured.${field}`).some(stops);
   return <TapeField {...props} disabled={!mayWrite} invalid={wrong} />;

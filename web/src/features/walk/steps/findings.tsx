@@ -1,12 +1,12 @@
 import type { Finding, Fix } from "@/api/types";
-import { useRunContext } from "@/features/walk/run-context";
+import { useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { applyEdits } from "./apply-edits";
 
 /** What was found at a place: why, what would do, and each remedy to take with one touch. */
 export function Findings({ findings, id }: { findings: Finding[]; id?: string }) {
-  const { draft, edit, mayWrite } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
   const take = (fix: Fix) => edit(applyEdits(draft.document, fix.edits), "");
   return <FoundHere findings={findings} {...(id ? { id } : {})} onTake={mayWrite ? take : undefined} />;
 }

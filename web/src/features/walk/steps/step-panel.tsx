@@ -1,6 +1,6 @@
 import { useWays } from "@/api/queries";
 import type { CardAnswer, Measure, Plan, RunDocument, Way } from "@/api/types";
-import { useRunContext } from "@/features/walk/run-context";
+import { useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
@@ -9,7 +9,9 @@ import { Term } from "@/ui/term";
 
 /** For the chosen step: every other way to do it, the exact figures against the card's, and how touchy it is. */
 export function StepPanel() {
-  const { draft, plan, chosen } = useRunContext();
+  const { draft } = useWork();
+  const { plan } = usePlanned();
+  const { chosen } = useFocus();
   const step = chosen === null ? undefined : draft.document.steps[chosen];
   if (chosen === null || !step || !plan)
     return (
@@ -34,7 +36,7 @@ export function StepPanel() {
 }
 
 function Ways({ index }: { index: number }) {
-  const { draft } = useRunContext();
+  const { draft } = useWork();
   const ways = useWays(draft.document, index).data ?? [];
   if (ways.length < 2) return null;
   const possible = ways.filter((way) => !way.why_not || way.now);
@@ -63,7 +65,7 @@ function Ways({ index }: { index: number }) {
 }
 
 function WayRow({ way, index }: { way: Way; index: number }) {
-  const { draft, edit, mayWrite } = useRunContext();
+  const { draft, edit, mayWrite } = useWork();
   const { document } = draft;
   const take = () => {
     const step = way.step as unknown as RunDocument["steps"][number];

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef } from "react";
 import type { Fix, Step } from "@/api/types";
-import { useRunContext } from "@/features/walk/run-context";
+import { useFocus, useWork } from "@/features/walk/run-context";
 import { applyEdits } from "./apply-edits";
 import { newStep } from "./new-step";
 
@@ -18,9 +18,10 @@ export interface StepActions {
 
 /** What can be done with the steps of the walk; stays the same object. After a change of order the focus stays with the step. */
 export function useSteps(): StepActions {
-  const context = useRunContext();
-  const latest = useRef(context);
-  latest.current = context;
+  const work = useWork();
+  const { choose, open } = useFocus();
+  const latest = useRef({ ...work, choose, open });
+  latest.current = { ...work, choose, open };
   const wanted = useRef<{ step: number; empty: boolean } | null>(null);
 
   useEffect(() => {

@@ -11,7 +11,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Step } from "@/api/types";
-import { placed, useRunContext } from "@/features/walk/run-context";
+import { placed, useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
 import { AddStep } from "./add-step";
@@ -24,7 +24,8 @@ const DRAG_BEGINS = 6;
 
 /** The run as sentences, in the order of the walk, every number editable where it stands. */
 export function WalkList() {
-  const { draft, mayWrite, plan } = useRunContext();
+  const { draft, mayWrite } = useWork();
+  const { plan } = usePlanned();
   const { steps } = draft.document;
   const actions = useSteps();
   const sensors = useSensors(
@@ -83,7 +84,9 @@ interface RowProps {
 
 /** A step's row, given what concerns it alone; what is unchanged stays the same object. */
 function Row({ id, step, index, actions }: RowProps) {
-  const { draft, plan, chosen, side, mayWrite } = useRunContext();
+  const { draft, mayWrite } = useWork();
+  const { plan } = usePlanned();
+  const { chosen, side } = useFocus();
   const place = `steps.${index}`;
   const read = Object.fromEntries(
     (plan?.fields ?? [])
