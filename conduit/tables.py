@@ -84,16 +84,44 @@ class Limits(Given):
 
     model_config = ConfigDict(allow_inf_nan=False)
 
-    most_degrees: float = Field(360.0, gt=0, le=3600, description="Bends between pull points.")
-    straight_at_connector: float = Field(1.0, ge=0, le=12, description="Straight pipe that seats in a connector.")
-    clear_of_bend: float = Field(4.0, ge=0, le=24, description="A coupling's distance from a bend.")
-    least_piece: float = Field(8.0, gt=0, le=48, description="The shortest piece between couplings.")
-    keep: float = Field(12.0, ge=0, le=120, description="Scrap shorter than this is waste.")
-    kerf: float = Field(1 / 16, ge=0, le=1, description="What the saw takes.")
-    stick: float = Field(STICK, ge=12, le=480, description="The longest piece.")
-    support_from_box: float = Field(36.0, gt=0, le=240, description="From a box to its first strap.")
-    support_spacing: float = Field(120.0, gt=0, le=480, description="From strap to strap.")
-    closure: float = Field(1 / 4, ge=0, le=12, description="How far the end may be from where it was measured.")
+    most_degrees: float = Field(
+        360.0,
+        gt=0,
+        le=3600,
+        title="Bends between pull points",
+        description="Degrees of all bends added up, from one pull point to the next.",
+    )
+    straight_at_connector: float = Field(
+        1.0, ge=0, le=12, title="Straight at a connector", description="Straight pipe that seats in a connector."
+    )
+    clear_of_bend: float = Field(
+        4.0, ge=0, le=24, title="Couplings clear of bends", description="How far a coupling stays from a bend."
+    )
+    least_piece: float = Field(
+        8.0, gt=0, le=48, title="Shortest piece", description="The shortest piece between two couplings."
+    )
+    keep: float = Field(12.0, ge=0, le=120, title="Scrap worth keeping", description="What is shorter is waste.")
+    kerf: float = Field(1 / 16, ge=0, le=1, title="Saw cut", description="What the blade takes.")
+    stick: float = Field(
+        STICK,
+        ge=12,
+        le=480,
+        title="Longest piece",
+        description="As long as pieces may be: a stick, where nothing longer is sold.",
+    )
+    support_from_box: float = Field(
+        36.0, gt=0, le=240, title="First strap from a box", description="From a box to its first strap, at most."
+    )
+    support_spacing: float = Field(
+        120.0, gt=0, le=480, title="Strap to strap", description="From one strap to the next, at most."
+    )
+    closure: float = Field(
+        1 / 4,
+        ge=0,
+        le=12,
+        title="Closing error",
+        description="How far the end may be from where it was measured on its own.",
+    )
 
 
 DEFAULT_LIMITS = Limits()

@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import Field, ValidationError
 
+from conduit.document.faults import fault_in_words
 from conduit.document.steps import MaybeLength
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.values import Given
@@ -15,7 +16,7 @@ def _bounds(name: str) -> Any:
     """A field that may be left out, with the bounds that the limit of that name has."""
     field = Limits.model_fields[name]
     bounds = {key: value for one in field.metadata for key, value in asdict(one).items()}
-    return Field(None, description=field.description, **bounds)
+    return Field(None, title=field.title, description=field.description, **bounds)
 
 
 class RunLimits(Given):
@@ -48,8 +49,4 @@ def read_crew_limits(written: Mapping[str, Any], tape: str) -> tuple[CrewLimits 
     try:
         return CrewLimits.model_validate(written, context={"tape": tape}), {}
     except ValidationError as error:
-        return None, {str(fault["loc"][0]): _sentence(fault["msg"]) for fault in error.errors()}
-
-
-def _sentence(message: str) -> str:
-    return message.removeprefix("Value error, ")
+        return None, {str(fault["loc"][0]): fault_in_words(fault) for fault in error.errors()}

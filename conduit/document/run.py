@@ -13,6 +13,7 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
+from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
 from conduit.document.steps import (
     INCHES,
@@ -243,32 +244,7 @@ def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Fi
     field = ".".join(path)
     word = _FIELD_WORDS.get(path[-1], path[-1].replace("_", " ")) if path else ""
     where = f"{called}, {word}" if word else called
-    return _unreadable(f"{place}.{field}" if field else place, where, _sentence(detail))
-
-
-def _sentence(detail: ErrorDetails) -> str:
-    context = detail.get("ctx", {})
-    match detail["type"]:
-        case "missing":
-            return "is missing"
-        case "extra_forbidden":
-            return "does not belong here; take it out"
-        case "literal_error":
-            return f"must be one of {context['expected'].replace(chr(39), '')}"
-        case "union_tag_invalid" | "union_tag_not_found":
-            return f"needs a “kind”, one of {context.get('expected_tags', ', '.join(WORDS)).replace(chr(39), '')}"
-        case "greater_than" | "greater_than_equal":
-            return f"must be more than {context.get('gt', context.get('ge'))}"
-        case "less_than" | "less_than_equal":
-            return f"must be less than {context.get('lt', context.get('le'))}"
-        case "string_too_long":
-            return f"is longer than {context['max_length']} letters"
-        case "value_error":
-            return str(context["error"])
-        case "model_attributes_type" | "dict_type" | "model_type":
-            return "must be an object with fields"
-        case _:
-            return f"{detail['msg'][:1].lower()}{detail['msg'][1:]}"
+    return _unreadable(f"{place}.{field}" if field else place, where, fault_in_words(detail))
 
 
 def _unreadable(place: str, called: str, sentence: str) -> Finding:

@@ -48,6 +48,7 @@ def described(user: User) -> list[dict[str, Any]]:
     return [
         {
             "name": name,
+            "title": field.title,
             "says": field.description,
             "reads": shows(name, getattr(now, name)),
             "shipped": shows(name, getattr(DEFAULT_LIMITS, name)),

@@ -10,6 +10,7 @@ class LimitOut(Schema):
     """One of the crew's limits."""
 
     name: str
+    title: str
     says: str
     reads: str = Field(description="As it is in force.")
     shipped: str = Field(description="As it is where the crew sets none.")

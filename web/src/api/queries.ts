@@ -42,6 +42,7 @@ export const keys = {
   labels: ["labels"] as const,
   bin: ["bin"] as const,
   shoes: ["shoes"] as const,
+  limits: ["limits"] as const,
 };
 
 const PATIENCE = 5000;
@@ -79,6 +80,9 @@ export const useJobs = () =>
   useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")), ...KEPT });
 
 export const useShoes = () => useQuery({ queryKey: keys.shoes, queryFn: () => reply(api.GET("/api/shoes")) });
+
+export const useLimits = () =>
+  useQuery({ queryKey: keys.limits, queryFn: () => reply(api.GET("/api/limits")) });
 
 export const useRack = () =>
   useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
@@ -224,6 +228,12 @@ export const useAddScrapList = () =>
 /** The tape that the rack is measured with. */
 export const useSetTape = () =>
   useRefreshing((tape: Tape) => reply(api.PUT("/api/rack/tape", { body: { tape } })), RACK_AND_CUTS);
+
+export const useSetLimits = () =>
+  useRefreshing(
+    (limits: Record<string, string>) => reply(api.PUT("/api/limits", { body: { limits } })),
+    [keys.limits, keys.jobs, ["bench"], ["cuts"]],
+  );
 
 export const useCorrectScrap = () =>
   useRefreshing(

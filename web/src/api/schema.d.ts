@@ -1057,6 +1057,8 @@ export interface components {
         LimitOut: {
             /** Name */
             name: string;
+            /** Title */
+            title: string;
             /** Says */
             says: string;
             /**
@@ -1879,62 +1881,62 @@ export interface components {
          */
         Limits: {
             /**
-             * Most Degrees
-             * @description Bends between pull points.
+             * Bends between pull points
+             * @description Degrees of all bends added up, from one pull point to the next.
              * @default 360
              */
             most_degrees?: number;
             /**
-             * Straight At Connector
+             * Straight at a connector
              * @description Straight pipe that seats in a connector.
              * @default 1
              */
             straight_at_connector?: number;
             /**
-             * Clear Of Bend
-             * @description A coupling's distance from a bend.
+             * Couplings clear of bends
+             * @description How far a coupling stays from a bend.
              * @default 4
              */
             clear_of_bend?: number;
             /**
-             * Least Piece
-             * @description The shortest piece between couplings.
+             * Shortest piece
+             * @description The shortest piece between two couplings.
              * @default 8
              */
             least_piece?: number;
             /**
-             * Keep
-             * @description Scrap shorter than this is waste.
+             * Scrap worth keeping
+             * @description What is shorter is waste.
              * @default 12
              */
             keep?: number;
             /**
-             * Kerf
-             * @description What the saw takes.
+             * Saw cut
+             * @description What the blade takes.
              * @default 0.0625
              */
             kerf?: number;
             /**
-             * Stick
-             * @description The longest piece.
+             * Longest piece
+             * @description As long as pieces may be: a stick, where nothing longer is sold.
              * @default 120
              */
             stick?: number;
             /**
-             * Support From Box
-             * @description From a box to its first strap.
+             * First strap from a box
+             * @description From a box to its first strap, at most.
              * @default 36
              */
             support_from_box?: number;
             /**
-             * Support Spacing
-             * @description From strap to strap.
+             * Strap to strap
+             * @description From one strap to the next, at most.
              * @default 120
              */
             support_spacing?: number;
             /**
-             * Closure
-             * @description How far the end may be from where it was measured.
+             * Closing error
+             * @description How far the end may be from where it was measured on its own.
              * @default 0.25
              */
             closure?: number;
@@ -2844,38 +2846,38 @@ export interface components {
          */
         RunLimits: {
             /**
-             * Most Degrees
-             * @description Bends between pull points.
+             * Bends between pull points
+             * @description Degrees of all bends added up, from one pull point to the next.
              */
             most_degrees?: number | null;
             /**
-             * Straight At Connector
+             * Straight at a connector
              * @description Straight pipe that seats in a connector.
              */
             straight_at_connector?: string | number | null;
             /**
-             * Clear Of Bend
-             * @description A coupling's distance from a bend.
+             * Couplings clear of bends
+             * @description How far a coupling stays from a bend.
              */
             clear_of_bend?: string | number | null;
             /**
-             * Least Piece
-             * @description The shortest piece between couplings.
+             * Shortest piece
+             * @description The shortest piece between two couplings.
              */
             least_piece?: string | number | null;
             /**
-             * Support From Box
-             * @description From a box to its first strap.
+             * First strap from a box
+             * @description From a box to its first strap, at most.
              */
             support_from_box?: string | number | null;
             /**
-             * Support Spacing
-             * @description From strap to strap.
+             * Strap to strap
+             * @description From one strap to the next, at most.
              */
             support_spacing?: string | number | null;
             /**
-             * Closure
-             * @description How far the end may be from where it was measured.
+             * Closing error
+             * @description How far the end may be from where it was measured on its own.
              */
             closure?: string | number | null;
         };

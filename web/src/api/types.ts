@@ -54,6 +54,7 @@ export type Run = Schemas["RunOut"];
 export type Binned = Schemas["BinnedOut"];
 export type Job = Schemas["JobOut"];
 export type Me = Schemas["Me"];
+export type Limit = Schemas["LimitOut"];
 export type Shoe = Schemas["ShoeOut"];
 export type Scrap = Schemas["ScrapOut"];
 export type ScrapIn = Schemas["ScrapIn"];

@@ -17,6 +17,9 @@ import { OutboxProvider } from "@/outbox/outbox-context";
 const BenchPage = lazy(() =>
   import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
 );
+const LimitsPage = lazy(() =>
+  import("@/features/crew/limits-page").then((page) => ({ default: page.LimitsPage })),
+);
 const LogPage = lazy(() => import("@/features/log/log-page").then((module) => ({ default: module.LogPage })));
 const ShoesPage = lazy(() =>
   import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
@@ -73,6 +76,7 @@ function Pages() {
         </Route>
         <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
         <Route path="/log" element={<LogPage />} />
+        <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
         <Route path="*" element={<Navigate to="/" replace />} />

@@ -122,6 +122,14 @@ function PersonMenu() {
               ))}
             </DropdownMenu.RadioGroup>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
+            <DropdownMenu.Item asChild>
+              <Link
+                to="/limits"
+                className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
+              >
+                Limits of the crew
+              </Link>
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"

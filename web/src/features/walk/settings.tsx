@@ -35,6 +35,7 @@ export function RunSettings() {
     "tape",
     "coupling_gap",
     "longest_piece",
+    "limits",
   ].flatMap((place) => placed(plan?.findings, place).filter((finding) => finding.severity !== "note"));
   return (
     <section
