@@ -29,6 +29,25 @@ class Settings(Journey):
         choose(page, "Trade size", "2")
         expect(page.get_by_text("no usual hand shoe for 2 rigid")).to_be_visible()
 
+    def test_the_lead_sets_the_crews_limits_and_every_run_is_held_to_them(self):
+        page = self.window()
+        page.get_by_role("button", name="Dana").click()
+        page.get_by_role("menuitem", name="Limits of the crew").click()
+        page.get_by_label("Bends between pull points").fill("many")
+        page.get_by_label("Strap to strap").fill("5'")
+        page.get_by_role("button", name="Work by these").click()
+        expect(page.get_by_text("is not a number")).to_be_visible()
+        expect(page.get_by_label("Strap to strap")).to_have_value("5'")
+        page.get_by_label("Bends between pull points").fill("90")
+        page.get_by_role("button", name="Work by these").click()
+        expect(page.get_by_text("Every plan is held to these now")).to_be_visible()
+        run = self.open_run()
+        expect(run.get_by_text("over the 90° allowed").first).to_be_visible()
+        looks_only = self.window("ivy")
+        looks_only.goto(f"{self.live_server_url}/limits")
+        expect(looks_only.get_by_text("The crew’s lead sets them")).to_be_visible()
+        expect(looks_only.get_by_text("90°", exact=True)).to_be_visible()
+
     def test_what_couplings_take_and_longer_pieces(self):
         page = self.open_run()
         page.get_by_role("button", name="Couplings …").click()
