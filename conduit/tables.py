@@ -1,4 +1,4 @@
-"""Sizes, typical shoes, card figures and default limits: data only. Source: handbook, Figures.
+"""Sizes, typical shoes, card figures and default limits: data only. Explained in docs/trade.md.
 
 Every figure is a starting value; a calibrated shoe beats the typical one, and a crew's own code
 beats the default limits.

@@ -9,7 +9,9 @@ from ops.say import run
 
 
 def generate() -> None:
-    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md. Raises Stop."""
+    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md and the drawings of
+    docs/trade.md. Raises Stop.
+    """
     install.debian_packages(for_tests=False)
     install.python_packages(for_tests=False)
     env = server_environment("mysql://nobody@127.0.0.1/none")
@@ -24,4 +26,7 @@ def generate() -> None:
     ]
     run([PYTHON, ROOT / "manage.py", *export], "writing the OpenAPI snapshot", ROOT, env)
     run([PYTHON, "-m", "cli.findings", ROOT / "docs" / "findings.md"], "writing the table of findings", ROOT, env)
+    run([PYTHON, "-m", "cli.drawings", ROOT / "docs" / "drawings"], "drawing the bends of docs/trade.md", ROOT, env)
+    picture = ROOT / "docs" / "drawings" / "rooms.svg"
+    run([PYTHON, "-m", "cli.rooms", picture], "drawing the rooms of the core", ROOT, env)
     run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

@@ -1,4 +1,4 @@
-"""Getting to know a shoe from bends in scrap (handbook, Trade §9). Inches and degrees."""
+"""Getting to know a shoe from bends in scrap (docs/trade.md, The shoe). Inches and degrees."""
 
 import math
 import statistics

@@ -1,4 +1,4 @@
-"""What a shoe teaches over time: its figures from the bends that were logged (handbook, Trade §9).
+"""What a shoe teaches over time: its figures from the bends that were logged (docs/trade.md, The shoe).
 
 A 90 whose back was taped from end A, hook toward A, shows the deduct: reading less the mark. The
 distance between two backs, both hooks toward A, shows the gain: reading less the distance of the marks.

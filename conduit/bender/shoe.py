@@ -1,4 +1,4 @@
-"""A bender's shoe, known by what one test 90 gives (handbook, Geometry, The shoe)."""
+"""A bender's shoe, known by what one test 90 gives (docs/trade.md, The shoe)."""
 
 import math
 from collections.abc import Mapping

@@ -93,7 +93,7 @@ def make_cut_list(
         for key in kinds[-1].impossible:
             says = NEEDS_ANOTHERS if key in kinds[-1].crowded_out else NONE_LONG_ENOUGH
             out.append(RunLeftOut(run=key, run_name=lister.runs[key].name, says=says))
-    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.for_kind(Kind("EMT", "1/2")).kerf))
+    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.blade))
 
 
 def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms) -> dict[str, str]:

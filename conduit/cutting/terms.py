@@ -1,4 +1,4 @@
-"""By what a crew cuts: limits, prices, the goal, and what is to be tried. Lengths as a person writes them."""
+"""Cutting terms: blade, what is kept, prices, the goal, and what is to be tried. Lengths as a person writes them."""
 
 from typing import Literal
 
@@ -43,7 +43,7 @@ class PinnedPiece(Given):
 
 
 class CutTerms(Given):
-    """By what a job is cut. What is left out is as usual."""
+    """The terms that a job is cut by. What is left out is as usual."""
 
     goal: Goal = "least cost"
     keep: Length = Field(DEFAULT_LIMITS.keep, le=120, description="Scrap shorter than this is waste.")
@@ -59,6 +59,11 @@ class CutTerms(Given):
     couplings: list[PinnedCoupling] = Field([], max_length=200)
     pieces: list[PinnedPiece] = Field([], max_length=200)
 
+    @property
+    def blade(self) -> int:
+        """What the saw takes, in sixteenths, rounded up so that no bar is planned too full."""
+        return -whole_sixteenths(-self.kerf)
+
     def for_kind(self, kind: Kind) -> Terms:
         """The terms for one kind of pipe, in sixteenths."""
         own = next((one for one in self.sold if Kind(one.material, one.trade_size) == kind), None)
@@ -71,7 +76,7 @@ class CutTerms(Given):
         return Terms(
             goal=self.goal,
             keep=-whole_sixteenths(-self.keep),
-            kerf=-whole_sixteenths(-self.kerf),
+            kerf=self.blade,
             least=round(self.least * IN_AN_INCH),
             spare=-whole_sixteenths(-self.spare),
             sold=sold,

@@ -1,7 +1,7 @@
 """The steps of a run: each says what was met on the way and what was measured of it.
 
 A step's `at` is measured along the leg from its datum: the seat of the start fitting, or the back of
-the last turn (handbook, Geometry, What a tape measures).
+the last turn (docs/trade.md, The run).
 """
 
 from collections.abc import Mapping

@@ -1,4 +1,4 @@
-"""The centreline of a run: straight legs joined by arcs of one radius (handbook, Geometry, The run).
+"""The centreline of a run: straight legs joined by arcs of one radius (docs/trade.md, The run).
 
 For a bend of angle θ: tangent length R tan(θ/2), arc Rθ; the straight between two bends is the
 distance of their vertices less both tangent lengths.

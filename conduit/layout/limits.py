@@ -1,4 +1,4 @@
-"""Findings about a run that can be laid out: limits, radius, straights (handbook, Figures, Limits)."""
+"""Findings about a run that can be laid out: limits, radius, straights (docs/trade.md, Limits)."""
 
 import math
 from itertools import accumulate

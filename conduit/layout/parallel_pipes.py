@@ -1,4 +1,4 @@
-"""Parallel pipes on common supports, worked out from one lead run (handbook, Trade §4, Rack turn, Concentric sweep).
+"""Parallel pipes on common supports, worked out from one lead run (docs/trade.md, Parallel pipes).
 
 Pipe k runs `offset` beside the lead, toward `side`. Through a turn in the rack's own plane the inner pipe
 turns earlier by its offset; a parallel offset is staggered by offset × tan(θ/2); a sweep's radius shrinks

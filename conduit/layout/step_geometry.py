@@ -1,4 +1,4 @@
-"""Where each step's vertices are (handbook, Geometry, What a tape measures).
+"""Where each step's vertices are (docs/trade.md, Each bend).
 
 Every bend of the trade is only a way of saying where the centreline's vertices lie. Inches and
 radians; directions are unit vectors.

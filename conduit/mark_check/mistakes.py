@@ -1,6 +1,6 @@
 """Which known mistake somebody's marks look like.
 
-Each mistake of the trade (handbook, Trade §12) is tried on the run: the marks that it would have given
+Each mistake of the trade (docs/trade.md, Mistakes) is tried on the run: the marks that it would have given
 are worked out and compared with the marks that were laid. How well one explains them is the part of
 the squared differences that it takes away.
 """

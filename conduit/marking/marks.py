@@ -1,4 +1,4 @@
-"""From the centreline and the shoe to pencil marks (handbook, Geometry, The shoe).
+"""From the centreline and the shoe to pencil marks (docs/trade.md, The shoe).
 
 With the hook facing A and the arrow on `s` the arc is [s + a, s + a + Rθ]; facing B it is
 [s - a - Rθ, s - a]. A mark for another reference is the arrow's, moved by that reference's distance
@@ -94,7 +94,7 @@ def _saddle_habits(saddle: tuple[int, float] | None) -> tuple[tuple[Reference, H
 
 @dataclass(frozen=True)
 class StubHabits:
-    """The same stub done by other habits, all in inches from the pipe's end (handbook, Trade §4)."""
+    """The same stub done by other habits, all in inches from the pipe's end (docs/trade.md, 90)."""
 
     burnt_deduct: float
     burnt_mark: float

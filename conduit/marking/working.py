@@ -1,4 +1,4 @@
-"""The exact way as arithmetic that a person can follow (handbook, Geometry): every number can be asked why.
+"""The exact way as arithmetic that a person can follow (docs/trade.md, Each bend): every number can be asked why.
 
 Figures are shown to a thousandth; what is carried is not rounded.
 """

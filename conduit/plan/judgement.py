@@ -1,4 +1,4 @@
-"""The bent pipe against the layout: where its end comes to be, and what it clears (handbook, Bending it back).
+"""The bent pipe against the layout: where its end comes to be, and what it clears (docs/trade.md, Bending it back).
 
 Clearances are least distances along the whole pipe, not only at vertices. Inches and degrees.
 """

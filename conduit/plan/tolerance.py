@@ -3,7 +3,7 @@
 First order: a mark that is off by δ moves the end by (heading before - heading after) δ; an angle by
 axis × arm δ; a roll by heading × arm δ, arm being from the bend to the end (roll is set against the
 bend before, so its error turns all that follows). Independent errors add as squares.
-Sigmas: handbook, Figures. Inches; angles in degrees at the edges.
+Sigmas: docs/trade.md, Hands. Inches; angles in degrees at the edges.
 """
 
 import math

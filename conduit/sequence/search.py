@@ -2,7 +2,7 @@
 
 Dynamic programming over the sets of bends done: the cheapest way to have made a set, ending with a
 given bend and hook. What can be made when is geometry (`reach`); what is wiser is habit, as costs with
-reasons (handbook, Trade §6). Sweeps count as one bend, as their shots follow each other.
+reasons (docs/trade.md, Order of bending). Sweeps count as one bend, as their shots follow each other.
 """
 
 import math

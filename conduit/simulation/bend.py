@@ -1,7 +1,7 @@
 """Bending the pipe before anyone touches it: marks and settings in, the bent shape out.
 
 The independent check on everything: it knows the shoe and a straight pipe, and nothing of how the
-run was laid out or the marks were worked out (handbook, Geometry, Bending it back).
+run was laid out or the marks were worked out (docs/trade.md, Bending it back).
 """
 
 import math

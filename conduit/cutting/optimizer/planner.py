@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
+from typing import NamedTuple
 
 from conduit.cutting.model import (
     USUAL_STICK,
@@ -164,6 +165,15 @@ class _Offer:
         return self.sticks <= other.sticks and self.couplings <= other.couplings and self.cost <= other.cost + A_TRIFLE
 
 
+class _PieceCut(NamedTuple):
+    """A piece of a run from coupling to coupling, and the pipe that it takes."""
+
+    run: str
+    start: int
+    end: int
+    need: int
+
+
 class _KindJob:
     """The runs of one kind as the search wants them, and its answers as they are told."""
 
@@ -239,36 +249,33 @@ class _KindJob:
 
     def plan(self, made: Solution) -> CutPlan:
         """A plan found, with held pieces, as sources and cuts."""
-        pieces: dict[str, list[tuple[str, int, int, int]]] = defaultdict(list)
+        pieces: dict[str | BarKey, list[_PieceCut]] = defaultdict(list)
         for run in self.needed:
             for held in run.held:
                 if not held.done and held.source is not None:
-                    pieces[held.source].append((run.key, held.start, held.end, held.cut))
-        new: dict[str, int] = {}
+                    pieces[held.source].append(_PieceCut(run.key, held.start, held.end, held.cut))
         for part, placed in zip(self.parts, made.stretches, strict=True):
             for one in placed:
-                key = one.bar
-                name = f"\0{key.at:04}.{key.serial:06}" if key.is_new else self.lying[key.at].tag
-                if key.is_new:
-                    new[name] = self.terms.sold[key.at].length
-                pieces[name].append((part.run.key, *_on_run(part, one.start, one.end), one.need))
+                bar = one.bar if one.bar.is_new else self.lying[one.bar.at].tag
+                pieces[bar].append(_PieceCut(part.run.key, *_on_run(part, one.start, one.end), one.need))
         edges = self._edges(pieces.values())
-        bars: list[tuple[str, int, str | None]] = [(bar.tag, bar.length, bar.tag) for bar in self.lying]
-        bars += [(name, length, None) for name, length in sorted(new.items())]
+        new = sorted(bar for bar in pieces if isinstance(bar, BarKey))
+        bars: list[tuple[str | BarKey, int, str | None]] = [(bar.tag, bar.length, bar.tag) for bar in self.lying]
+        bars += [(key, self.terms.sold[key.at].length, None) for key in new]
         kind = self.needed[0].kind if self.needed else Kind("EMT", "1/2")
         sources = tuple(
-            Source(kind, length, tag, _in_order(pieces[name], edges, self.terms.kerf))
-            for name, length, tag in bars
-            if pieces.get(name)
+            Source(kind, length, tag, _in_order(pieces[bar], edges, self.terms.kerf))
+            for bar, length, tag in bars
+            if pieces.get(bar)
         )
         return self._counted(sources, {key: tuple(places[1:-1]) for key, places in edges.items()}, len(new))
 
-    def _edges(self, cuts: Iterable[list[tuple[str, int, int, int]]]) -> dict[str, list[int]]:
+    def _edges(self, cuts: Iterable[list[_PieceCut]]) -> dict[str, list[int]]:
         """Each run's ends and couplings, in order."""
         inner: dict[str, set[int]] = {run.key: {0, run.length, *_inner_edges(run)} for run in self.needed}
         for several in cuts:
-            for key, start, end, _ in several:
-                inner[key] |= {start, end}
+            for cut in several:
+                inner[cut.run] |= {cut.start, cut.end}
         return {key: sorted(places) for key, places in inner.items()}
 
     def _counted(self, sources: tuple[Source, ...], couplings: dict[str, tuple[int, ...]], new: int) -> CutPlan:
@@ -366,9 +373,9 @@ def _on_run(part: _FreePart, start: int, end: int) -> tuple[int, int]:
     return edge, part.begin + end
 
 
-def _in_order(pieces: list[tuple[str, int, int, int]], edges: dict[str, list[int]], kerf: int) -> tuple[Cut, ...]:
+def _in_order(pieces: list[_PieceCut], edges: dict[str, list[int]], kerf: int) -> tuple[Cut, ...]:
     cuts, at = list[Cut](), 0
-    for run, start, end, length in pieces:
-        cuts.append(Cut(run, edges[run].index(start) + 1, start, end, at, length))
-        at += length + kerf
+    for one in pieces:
+        cuts.append(Cut(one.run, edges[one.run].index(one.start) + 1, one.start, one.end, at, one.need))
+        at += one.need + kerf
     return tuple(cuts)

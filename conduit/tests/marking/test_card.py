@@ -74,7 +74,7 @@ class Sentences(TestCase):
 
 
 class CardWay(TestCase):
-    """The sums as a person does them from the handbook's card."""
+    """The sums as a person does them from the card."""
 
     def marks(self, raw):
         return [(round(mark.at, 4), mark.reference, mark.hook) for step in answers(raw) for mark in step.marks]

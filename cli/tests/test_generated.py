@@ -1,11 +1,26 @@
 from pathlib import Path
 from unittest import TestCase
 
+from cli.drawings import STEPS, drawing
 from cli.findings import page
+from cli.rooms import picture
 from conduit.findings import Code
 
 ROOT = Path(__file__).parents[2]
 CORE = [path for path in (ROOT / "conduit").rglob("*.py") if "tests" not in path.parts and path.name != "findings.py"]
+
+
+class Drawings(TestCase):
+    def test_the_drawings_are_current_and_shown(self):
+        told = (ROOT / "docs" / "trade.md").read_text()
+        for name in STEPS:
+            self.assertEqual((ROOT / "docs" / "drawings" / f"{name}.svg").read_text(), drawing(name), name)
+            self.assertIn(f"(drawings/{name}.svg)", told)
+
+
+class Rooms(TestCase):
+    def test_the_picture_is_current(self):
+        self.assertEqual((ROOT / "docs" / "drawings" / "rooms.svg").read_text(), picture(), "run ./crelda generate")
 
 
 class Findings(TestCase):
