@@ -44,6 +44,8 @@ from conduit.document.steps import (
     StepLeftOut,
     SweepStep,
     Typed,
+    above_axis,
+    rise_of,
 )
 from conduit.document.unit_doubts import far_out
 
@@ -77,6 +79,7 @@ __all__ = [
     "SweepStep",
     "Typed",
     "UnreadableDocument",
+    "above_axis",
     "apply_edits",
     "changed",
     "compare",
@@ -87,6 +90,7 @@ __all__ = [
     "read_document",
     "read_length",
     "read_note",
+    "rise_of",
     "spelled",
     "step_name",
     "tape_in",

@@ -88,6 +88,10 @@ class Obstacle(Given):
     height: Length
     clear: Length = 0.5
 
+    def rise(self, stand_off: float) -> float:
+        """How far a pipe that stands off the surface already is raised to get over it; inches."""
+        return self.height + self.clear - stand_off
+
 
 class StepPart(Given):
     """What every step has."""
@@ -138,6 +142,11 @@ class RolledStep(StepPart):
     at: Length
 
 
+def above_axis(knockout: float, stand_off: float, diameter: float) -> float:
+    """How far a knockout's centre lies above the pipe's axis; negative below it. Inches."""
+    return knockout - stand_off - diameter / 2
+
+
 class BoxOffsetStep(StepPart):
     """A small offset right at a box, from its knockout to the pipe on its strap."""
 
@@ -148,6 +157,10 @@ class BoxOffsetStep(StepPart):
     straight: Length = Field(2.0, description="Straight pipe kept at the box.")
     angle: Angle = 10.0
     end: Literal["start", "end"] = "start"
+
+    def drop(self, diameter: float) -> float:
+        """How far the knockout's centre lies above the axis of pipe of this diameter on its strap; inches."""
+        return above_axis(self.knockout, self.stand_off, diameter)
 
 
 class Saddle3Step(StepPart):
@@ -237,6 +250,12 @@ RunStep = (
 )
 Step = Annotated[RunStep, Field(discriminator="kind")]
 AnyStep = RunStep | StepLeftOut
+
+
+def rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, stand_off: float) -> float:
+    """The rise as written, or from what is to be got over; 0 where neither is written. Inches."""
+    return step.over.rise(stand_off) if step.over else step.rise or 0.0
+
 
 # Steps that a tape can hook behind: the next leg is measured from their back.
 TURNS = (BendStep, KickStep, SweepStep)

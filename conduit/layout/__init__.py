@@ -5,7 +5,7 @@ Gives: lay_out and its Layout, the centreline, couplings' places, straps, parall
 Never imports the simulation: both must come to the same pipe by ways of their own.
 """
 
-from conduit.layout.centreline import Path, PathBend, point_at, points_along, tangent_length
+from conduit.layout.centreline import Path, PathBend, least_rise, point_at, points_along, tangent_length
 from conduit.layout.couplings import free_windows, room_to_move, split
 from conduit.layout.limits import (
     blocked,
@@ -36,6 +36,7 @@ __all__ = [
     "free_windows",
     "hindrance",
     "lay_out",
+    "least_rise",
     "limit_findings",
     "over_things",
     "point_at",

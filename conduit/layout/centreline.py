@@ -81,6 +81,14 @@ def tangent_length(radius: float, angle: float) -> float:
     return radius * math.tan(angle / 2)
 
 
+def least_rise(angle: float, radius: float, between: float = 0.0) -> float:
+    """The least rise of an offset that leaves `between` inches of straight between its two bends of `angle` radians.
+
+    Its travel is H / sin θ = 2R tan(θ/2) + w, so H = 2R(1 - cos θ) + w sin θ (docs/trade.md, Room for the shoe).
+    """
+    return 2 * radius * (1 - math.cos(angle)) + between * math.sin(angle)
+
+
 def leg_straights(origin: Vec, heading: Vec, corners: Sequence[Corner], end_point: Vec, radius: float) -> list[float]:
     """The straight left on each leg (negative where bends overlap), measured along the leg's own heading."""
     points = [origin, *(corner.point for corner in corners), end_point]

@@ -4,7 +4,7 @@ import math
 from itertools import accumulate
 
 from conduit.bender import Shoe
-from conduit.document import BoxOffsetStep, Head, MeasuredRun
+from conduit.document import BoxOffsetStep, Head, MeasuredRun, above_axis
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
@@ -167,7 +167,7 @@ def _knockouts(reading: MeasuredRun, shoe: Shoe) -> list[Finding]:
         has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in reading.steps)
         if not box or box.knockout is None or has_offset:
             continue
-        off = box.knockout - (reading.head.stand_off + shoe.diameter / 2)
+        off = above_axis(box.knockout, reading.head.stand_off, shoe.diameter)
         if abs(off) > 1 / 8:
             where = f"{reading.head.tape.shows(abs(off))} {'over' if off > 0 else 'under'}"
             says = f"The {name} box's knockout stands {where} the pipe."

@@ -23,7 +23,7 @@ from conduit.document import (
 )
 from conduit.findings import Code, Finding, found, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
-from conduit.layout.centreline import Corner, Overlap, Path, PathBend, leg_straights, tangent_length, trace
+from conduit.layout.centreline import Corner, Overlap, Path, PathBend, least_rise, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.step_geometry import SLACK, place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
@@ -308,6 +308,4 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
 
 
 def _least_rise(degrees: float, shoe: Shoe) -> float:
-    """Two bends of θ with a straight w between: travel H/sin θ = 2R tan(θ/2) + w, so H = 2R(1 - cos θ) + w sin θ."""
-    theta = math.radians(degrees)
-    return 2 * shoe.radius * (1 - math.cos(theta)) + shoe.least_between * math.sin(theta)
+    return least_rise(math.radians(degrees), shoe.radius, shoe.least_between)

@@ -23,6 +23,7 @@ from conduit.document import (
     Saddle4Step,
     StepLeftOut,
     SweepStep,
+    rise_of,
 )
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import DIRECTIONS, Direction, Vec
@@ -61,8 +62,8 @@ def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> flo
     if (step.rise is None) == (step.over is None):
         says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
         return context.finding(Code.NO_RISE, "rise", says, "Write the rise.")
-    rise = step.rise if step.over is None else step.over.height + step.over.clear - context.stand_off
-    if rise is None or rise < SLACK:
+    rise = rise_of(step, context.stand_off)
+    if rise < SLACK:
         says = f"{context.called(step)}: a rise of nothing needs no bends."
         return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or take the step out.")
     return rise
@@ -180,7 +181,7 @@ def _(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Fi
     surface = _across(step.surface, datum.heading)
     if not surface:
         return _runs_along(step, "surface", step.surface, context)
-    drop = step.knockout - (step.stand_off + context.shoe.diameter / 2)
+    drop = step.drop(context.shoe.diameter)
     if abs(drop) < NEGLIGIBLE_RISE:
         return StepPlacement((), datum, notes=(_not_needed(step, drop, context),))
     # At the start the pipe goes from the knockout to the strap, at the end the other way.

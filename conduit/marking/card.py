@@ -244,7 +244,7 @@ def _(step: RolledStep, tally: Tally) -> Answer:
 
 @on_card.register
 def _(step: BoxOffsetStep, tally: Tally) -> Answer:
-    off = step.knockout - step.stand_off - tally.shoe.diameter / 2
+    off = step.drop(tally.shoe.diameter)
     signs = 1 if off >= 0 else -1
     parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half the diameter", -tally.half))
     ordered = parts if signs > 0 else parts[::-1]

@@ -12,7 +12,7 @@ from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.document import MeasuredRun, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
-from conduit.layout import Layout, stretches, tangent_length
+from conduit.layout import Layout, least_rise, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
 from conduit.units import format_at_least
 
@@ -72,7 +72,7 @@ def _pair(rise: float, angle: float, radius: float) -> _Pair:
 def _too_low(pair: _Pair, rise: float, angle: float, radius: float) -> str:
     if pair.short <= 1e-9:
         return ""
-    least = 2 * radius * (1 - math.cos(math.radians(angle)))
+    least = least_rise(math.radians(angle), radius)
     return f"the bends would overlap; at this angle the rise must be {format_at_least(least)} or more"
 
 

@@ -25,6 +25,7 @@ from conduit.document import (
     Saddle4Step,
     SweepStep,
     apply_edits,
+    rise_of,
 )
 from conduit.findings import Edit
 from conduit.geometry import DIRECTIONS
@@ -160,10 +161,8 @@ def _rise_of(
     if isinstance(step, RolledStep):
         return float((step.rise**2 + step.roll**2) ** 0.5)
     if isinstance(step, BoxOffsetStep):
-        return abs(step.knockout - step.stand_off - shoe.diameter / 2)
-    if step.over is not None:
-        return step.over.height + step.over.clear - head.stand_off
-    return step.rise or 0.0
+        return abs(step.drop(shoe.diameter))
+    return rise_of(step, head.stand_off)
 
 
 def _laid_figures(layout: Layout | None, number: int, head: Head) -> _Figures:
