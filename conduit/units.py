@@ -41,6 +41,11 @@ _ANGLE = re.compile(
 )
 
 
+# An angle says by its type what it is in: radians where it is computed with, degrees where a person reads or writes it.
+Radians = float
+Degrees = float
+
+
 class UnreadableLength(ValueError):
     """The text is not a length; the message says what is wrong with it and what would do."""
 
@@ -92,7 +97,7 @@ def write_length(inches: float, tape: str = "1/16") -> str:
     return format_length(round(count) / TAPE_DENOMINATORS[-1], "1/64") if on_tape else _decimal(inches)
 
 
-def write_angle(degrees: float) -> str:
+def write_angle(degrees: Degrees) -> str:
     """Degrees as a person would type them: `30`, `22 1/2`."""
     return write_length(degrees)
 
@@ -175,7 +180,7 @@ class UnreadableAngle(ValueError):
     """The text is not an angle; the message says what would do."""
 
 
-def parse_angle(written: object) -> float:
+def parse_angle(written: object) -> Degrees:
     """Degrees from a number of degrees or from what a person wrote: `30`, `30°`, `22 1/2`, `22.5 deg`.
 
     Raises UnreadableAngle for anything else, lengths among it, and beyond half a turn.
@@ -238,7 +243,7 @@ def format_at_least(inches: float, tape: str = "1/16", feet: bool = False) -> st
     return format_length(math.ceil(inches / step - 1e-6) * step, tape, feet)
 
 
-def format_angle(degrees: float) -> str:
+def format_angle(degrees: Degrees) -> str:
     """Degrees to the nearest quarter, as on a dial or finder: `30°`, `22 1/2°`."""
     return format_length(round(degrees * 4) / 4, "1/16") + "°"
 

@@ -14,7 +14,7 @@ from pydantic import Field
 
 from conduit.bender.calibration import fit_dial
 from conduit.bender.shoe import Dial, NoSuchShoe, Shoe
-from conduit.units import format_length
+from conduit.units import Degrees, format_length
 from conduit.values import Result
 
 # So many bends before a figure is proposed, and so much that it must differ by.
@@ -28,8 +28,8 @@ class LoggedBend:
     """A bend as logged: the day, dial and finder, and the deduct or gain that its tape reading shows."""
 
     day: float
-    dial: float
-    angle: float
+    dial: Degrees
+    angle: Degrees
     deduct: float | None = None
     gain: float | None = None
 
@@ -58,7 +58,7 @@ class FittedDial(Result):
     """The dial line as the log shows it: true angle = factor × dial + constant, degrees."""
 
     factor: float
-    constant: float
+    constant: Degrees
     spread: float
     bends: int
     proposed: bool

@@ -17,6 +17,7 @@ from conduit.tables import (
     TradeSize,
     most_in_air,
 )
+from conduit.units import Degrees, Radians
 
 # The shoe's own three, "front" where its distance is known, and whatever a user marks on it.
 Reference = str
@@ -35,13 +36,13 @@ class Dial:
     """What the bender really does: true angle = factor × dial + constant, in degrees. Fitted from test bends."""
 
     factor: float = 1.0
-    constant: float = 0.0
+    constant: Degrees = 0.0
 
-    def true(self, dial: float) -> float:
+    def true(self, dial: Degrees) -> Degrees:
         """The angle in the pipe when the dial shows `dial` and the handle is let go; degrees."""
         return self.factor * dial + self.constant
 
-    def reads(self, true: float) -> float:
+    def reads(self, true: Degrees) -> Degrees:
         """What the dial must show for a true angle; degrees."""
         return (true - self.constant) / self.factor
 
@@ -64,10 +65,10 @@ class Shoe:
     gain: float
     front: float | None = None
     own: tuple[tuple[str, float], ...] = ()
-    handle_up: float | None = 30.0
+    handle_up: Degrees | None = 30.0
     dial: Dial = field(default_factory=Dial)
     heel: float | None = None
-    most_in_air: float = math.inf
+    most_in_air: Radians = math.inf
 
     def __post_init__(self) -> None:
         """Refuse figures that leave no bend. Raises NoSuchShoe."""
@@ -108,11 +109,11 @@ class Shoe:
         """The least straight between two bends: the second is made with its heel, or its hook, toward the first."""
         return min(self.straight_ahead, self.straight_behind)
 
-    def middle(self, angle: float) -> float:
+    def middle(self, angle: Radians) -> float:
         """Arrow to the middle of a bend of `angle` radians: a + Rθ/2; the notch is the middle of a 45."""
         return self.arc_offset + self.radius * angle / 2
 
-    def distance(self, reference: Reference, angle: float) -> float:
+    def distance(self, reference: Reference, angle: Radians) -> float:
         """From the arrow to a reference, toward the heel, for a bend of `angle` radians. Raises KeyError."""
         return self.middle(angle) if reference == CENTRE else self.references()[reference]
 

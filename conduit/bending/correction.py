@@ -13,6 +13,7 @@ from typing import Literal
 from conduit.bending.least_change import least_change
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
 from conduit.simulation import Setting
+from conduit.units import Degrees, Radians
 
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
@@ -34,9 +35,9 @@ class AsBent:
     """
 
     bend: int
-    angle: float
+    angle: Degrees
     further: float = 0.0
-    turned: float = 0.0
+    turned: Degrees = 0.0
 
 
 @dataclass(frozen=True)
@@ -44,7 +45,7 @@ class Rebend:
     """A bend that is made already and is to be opened (negative) or closed by so many degrees."""
 
     bend: int
-    by: float
+    by: Degrees
 
 
 @dataclass(frozen=True)
@@ -59,7 +60,7 @@ class Correction:
 
     advice: Advice
     misses: float
-    off_degrees: float
+    off_degrees: Degrees
     after: float
     settings: tuple[Setting, ...]
     rebends: tuple[Rebend, ...]
@@ -202,7 +203,7 @@ def _why_scrap(
     return "Scrap it: neither the bends that are left, nor a cut, nor a correction bring the end back."
 
 
-def can_open(piece: PieceToCorrect, by: float) -> bool:
+def can_open(piece: PieceToCorrect, by: Radians) -> bool:
     """Whether a bend can be opened by so many radians, by hand or foot; what is under can always be closed."""
     return by <= 0 or (piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER and by <= MOST_OPENED)
 

@@ -9,7 +9,7 @@ from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
 from conduit.simulation import Arc, Bent
-from conduit.units import Tape, format_angle
+from conduit.units import Degrees, Tape, format_angle
 
 Where = Literal["floor", "air"]
 
@@ -37,8 +37,8 @@ class Roll:
     straight up, and as a clock position), words.
     """
 
-    degrees: float | None
-    points: float | None
+    degrees: Degrees | None
+    points: Degrees | None
     clock: str | None
     says: str
 
@@ -88,7 +88,7 @@ def roll_before(
     return Roll(turn, points, clock, says)
 
 
-def _clock(degrees: float) -> str:
+def _clock(degrees: Degrees) -> str:
     halves = round((degrees % 360) / 15) % 24
     return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
 

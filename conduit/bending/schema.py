@@ -8,6 +8,7 @@ from conduit.bender import Hook, Reference
 from conduit.bending.correction import Advice
 from conduit.document import OptionalLength
 from conduit.plan import Measure, PlannedMark, Point, Stub
+from conduit.units import Degrees
 from conduit.values import Given, Result
 
 
@@ -35,9 +36,9 @@ class BendAsMade(Given):
     """A bend that is made: the angle finder's reading, and the tape's where it was taken."""
 
     bend: int
-    angle: float = Field(gt=0, lt=180)
+    angle: Degrees = Field(gt=0, lt=180)
     tape: float | None = None
-    turned: float = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
+    turned: Degrees = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
     left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
 
 
@@ -86,7 +87,7 @@ class SheetCardMark(Result):
 class AsBentTold(Result):
     """What was read on a bend that is made, against what it was to be."""
 
-    angle: float
+    angle: Degrees
     angle_reads: str
     off: float
     off_reads: str
@@ -104,7 +105,7 @@ class SheetBend(Result):
     number: int
     act: int = Field(description="Which act in the order it belongs to, from 1; a sweep's shots are one act.")
     begins_act: bool
-    angle: float = Field(description="As it is to be bent, corrected for what came before.")
+    angle: Degrees = Field(description="As it is to be bent, corrected for what came before.")
     angle_reads: str
     dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
     arc_start: float
@@ -120,7 +121,7 @@ class SheetBend(Result):
     replanned: bool
     where: Literal["floor", "air"]
     end_for_end: bool
-    turn: float | None = Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")
+    turn: Degrees | None = Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")
     previous_points: float | None = Field(
         description="Where the bend made before then points: degrees clockwise from straight up, seen from A."
     )
@@ -167,7 +168,7 @@ class SheetCorrection(Result):
     says: str
     misses: Measure = Field(description="How far end B would be off without it.")
     after: Measure
-    off_degrees: float
+    off_degrees: Degrees
     or_leave: bool = Field(description="Instead of rebending, the rest could make up for it.")
     replanned: list[Replanned]
     rebends: list[Rebent]

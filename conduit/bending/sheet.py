@@ -18,7 +18,7 @@ from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of,
 from conduit.sequence import SequenceStep, spare_needed, units_of
 from conduit.simulation import Arc, Setting, arc_of
 from conduit.tables import DEFAULT_LIMITS, Limits
-from conduit.units import TOLERANCE, format_angle, format_length
+from conduit.units import TOLERANCE, Degrees, format_angle, format_length
 
 AS_PROPOSED = Arranged()
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
@@ -304,7 +304,7 @@ class _SheetMaker:
             turned=_turned(before, after),
         )
 
-    def _rebent(self, index: int, by: float) -> told.Rebent:
+    def _rebent(self, index: int, by: Degrees) -> told.Rebent:
         until = math.degrees(self.as_made.states[-1].targets[index].angle)
         way = f"{abs(by):.1f}°"
         return told.Rebent(
@@ -318,7 +318,7 @@ def _worth(readings: Sequence[ToolReading], ask: AskedReading | None) -> list[To
     return [one for one in readings if one.kind != "off" or one.says == asked]
 
 
-def _clockwise(degrees: float) -> str:
+def _clockwise(degrees: Degrees) -> str:
     return f"{abs(degrees):.1f}° {'clockwise' if degrees > 0 else 'anticlockwise'}"
 
 

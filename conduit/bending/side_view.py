@@ -15,6 +15,7 @@ from conduit.geometry import Vec
 from conduit.plan import Point
 from conduit.sequence import HANDLE
 from conduit.simulation import Arc, Bent, Pose
+from conduit.units import Radians
 
 PER_CHORD = math.radians(8)
 # An end that moves further than this can hit somebody.
@@ -78,7 +79,7 @@ class _Frame:
     shift: float
 
     @classmethod
-    def at(cls, pose: Pose, roll: float, up: int, shift: float) -> "_Frame":
+    def at(cls, pose: Pose, roll: Radians, up: int, shift: float) -> "_Frame":
         beside = pose.heading.cross(pose.inward)
         inside = pose.inward.times(math.cos(roll)).along(beside, math.sin(roll))
         return cls(pose.point, pose.heading, inside.times(up), shift)

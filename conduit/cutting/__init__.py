@@ -8,6 +8,7 @@ Never imports the bench or mark checks.
 from conduit.cutting.cut_list import (
     PlannedRun,
     ScrapOnRack,
+    along_the_pile,
     digests,
     gap_at,
     lies,
@@ -43,6 +44,7 @@ __all__ = [
     "ScrapOnRack",
     "Span",
     "Terms",
+    "along_the_pile",
     "bring_list",
     "digests",
     "gap_at",

@@ -119,6 +119,11 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
     return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
 
 
+def along_the_pile(tag: str, place: str | None) -> tuple[bool, str, int, str]:
+    """What sources are sorted by to walk along the pile once: by place, then by tag; sticks (no place) after it."""
+    return place is None, place or "", len(tag), tag
+
+
 class _Lister:
     """The runs of one kind, their rack and terms, and their plan in words."""
 
@@ -236,7 +241,6 @@ class _Lister:
         return max(A_CENT, sixteenth) if self.terms.is_priced else sixteenth
 
     def _choice(self, plan: CutPlan, label: str, found: KindPlan) -> CutChoice:
-        # A walk along the pile: by place, then by tag; new sticks after it.
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
         worth = plan.waste * self.terms.of_a_sixteenth
@@ -260,8 +264,7 @@ class _Lister:
 
     def _walk(self, source: Source) -> tuple[bool, str, int, str]:
         bar = self.rack.get(source.tag or "")
-        new = bar is None or bar.bought
-        return new, bar.place if bar else "", len(source.tag or ""), source.tag or ""
+        return along_the_pile(source.tag or "", bar.place if bar and not bar.bought else None)
 
     def _source(self, source: Source, number: int) -> ListedSource:
         bar = self.rack.get(source.tag or "")

@@ -18,8 +18,8 @@ from conduit.document.limits import RunLimits
 from conduit.document.steps import (
     INCHES,
     WORDS,
+    AnyAngle,
     AnyStep,
-    Degrees,
     Length,
     MaybeInches,
     MaybeLength,
@@ -78,7 +78,7 @@ class ShoeFigures(Given):
     front: MaybeInches = Field(None, description="Front edge ahead of the arrow.")
     heel: MaybeInches = Field(None, ge=0, le=24, description="Straight pipe that it needs behind the arc.")
     references: dict[Name, SignedInches] = Field({}, description="Own references: distance from the arrow to the heel.")
-    handle_up: Degrees = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
+    handle_up: AnyAngle = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
     dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
     dial_constant: float = Field(0.0, gt=-20, lt=20)
     bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")

@@ -71,7 +71,7 @@ SignedLength = Annotated[float, BeforeValidator(_signed_length), WithJsonSchema(
 # A shoe's figures are in inches where no unit is written, whatever the run's tape: they come with the shoe.
 MaybeInches = Annotated[float | None, BeforeValidator(_maybe_inches), WithJsonSchema(_MAYBE_WRITTEN)]
 SignedInches = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSchema(_WRITTEN)]
-Degrees = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
+AnyAngle = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
 TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=120), WithJsonSchema(_WRITTEN_ANGLE)]

@@ -3,6 +3,8 @@
 import math
 from typing import Literal, NamedTuple
 
+from conduit.units import Radians
+
 Direction = Literal["right", "left", "up", "down", "out", "in"]
 
 
@@ -53,7 +55,7 @@ class Vec(NamedTuple):
         """The angle between two directions, 0 … π; exact also for very small ones."""
         return math.atan2(self.cross(other).length(), self.dot(other))
 
-    def turned(self, axis: "Vec", angle: float) -> "Vec":
+    def turned(self, axis: "Vec", angle: Radians) -> "Vec":
         """Turned right-handed by `angle` about the unit vector `axis` (Rodrigues)."""
         swung = self.times(math.cos(angle)).plus(axis.cross(self).times(math.sin(angle)))
         return swung.along(axis, axis.dot(self) * (1 - math.cos(angle)))

@@ -11,6 +11,7 @@ from functools import cached_property
 from itertools import pairwise
 
 from conduit.geometry import Vec, signed_angle
+from conduit.units import Radians
 
 
 @dataclass(frozen=True)
@@ -29,8 +30,8 @@ class PathBend:
     entry: Vec
     heading_before: Vec
     heading_after: Vec
-    angle: float
-    roll: float
+    angle: Radians
+    roll: Radians
     start: float
     end: float
     straight_before: float
@@ -45,7 +46,7 @@ class PathBend:
         """The unit direction from the arc's start to its centre."""
         return self.axis.cross(self.heading_before)
 
-    def point(self, turned: float, radius: float) -> Vec:
+    def point(self, turned: Radians, radius: float) -> Vec:
         """The point of the arc where the pipe has turned by `turned` radians."""
         ahead, inside = radius * math.sin(turned), radius * (1 - math.cos(turned))
         return self.entry.along(self.heading_before, ahead).along(self.inward, inside)
@@ -76,12 +77,12 @@ class Overlap:
     short: float
 
 
-def tangent_length(radius: float, angle: float) -> float:
+def tangent_length(radius: float, angle: Radians) -> float:
     """From a bend's vertex to where its arc starts: R tan(θ/2)."""
     return radius * math.tan(angle / 2)
 
 
-def least_rise(angle: float, radius: float, between: float = 0.0) -> float:
+def least_rise(angle: Radians, radius: float, between: float = 0.0) -> float:
     """The least rise of an offset that leaves `between` inches of straight between its two bends of `angle` radians.
 
     Its travel is H / sin θ = 2R tan(θ/2) + w, so H = 2R(1 - cos θ) + w sin θ (docs/trade.md, Room for the shoe).

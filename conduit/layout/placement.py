@@ -8,7 +8,7 @@ from conduit.document import WORDS, AnyStep
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
-from conduit.units import Tape
+from conduit.units import Radians, Tape
 
 
 @dataclass(frozen=True)
@@ -127,6 +127,6 @@ class Context:
         distance = getattr(step, field)
         return Dimension(self.place(field), datum.point, datum.at(distance), distance)
 
-    def reach(self, angle: float) -> float:
+    def reach(self, angle: Radians) -> float:
         """A bend's tangent length on this shoe."""
         return tangent_length(self.shoe.radius, angle)

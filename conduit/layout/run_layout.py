@@ -27,7 +27,7 @@ from conduit.layout.centreline import Corner, Overlap, Path, PathBend, least_ris
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.step_geometry import SLACK, place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
-from conduit.units import format_angle
+from conduit.units import Degrees, format_angle
 
 # What an unfinished run shows beyond its last good bend.
 LOOSE_END = 12.0
@@ -307,5 +307,5 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
     )
 
 
-def _least_rise(degrees: float, shoe: Shoe) -> float:
+def _least_rise(degrees: Degrees, shoe: Shoe) -> float:
     return least_rise(math.radians(degrees), shoe.radius, shoe.least_between)

@@ -29,6 +29,7 @@ from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import DIRECTIONS, Direction, Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
+from conduit.units import Radians
 
 SLACK = 1e-6
 # Below this a box offset is within what strap and knockout forgive.
@@ -123,7 +124,7 @@ def _(step: BendStep, datum: Datum, context: Context) -> StepPlacement | Finding
     return StepPlacement((Corner(vertex, new),), Datum(hooked, new), (context.along(step, datum),))
 
 
-def offset_corners(datum: Datum, toward: Vec, rise: float, angle: float, first: float) -> tuple[Corner, Corner]:
+def offset_corners(datum: Datum, toward: Vec, rise: float, angle: Radians, first: float) -> tuple[Corner, Corner]:
     """Both corners of an offset whose first vertex is `first` along the leg; run along it H / tan θ."""
     low = datum.at(first)
     high = low.along(datum.heading, rise / math.tan(angle)).along(toward, rise)

@@ -14,7 +14,7 @@ from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdic
 from conduit.plan import Measure, Plan, Point, check_run, plan_of
 from conduit.simulation import Bent
 from conduit.tables import DEFAULT_LIMITS, Limits
-from conduit.units import UnreadableAngle, UnreadableLength, format_angle, parse_angle, parse_length
+from conduit.units import Degrees, UnreadableAngle, UnreadableLength, format_angle, parse_angle, parse_length
 from conduit.values import Given, Result
 
 ARC_STEPS = 12
@@ -27,7 +27,7 @@ class GivenMark(Given):
     reference: Name = ""
     hook: Literal["A", "B"] | None = None
     angle: Typed | None = Field(None, description="Degrees, as typed; null: as planned.")
-    turned: float = Field(0.0, ge=-180, le=180, description="Rolled so many degrees off the plan, clockwise from B.")
+    turned: Degrees = Field(0.0, ge=-180, le=180, description="Rolled so many degrees off the plan, clockwise from B.")
 
 
 class UnreadableMark(ValueError):
@@ -45,7 +45,7 @@ class JudgedMark(Result):
     should_be: Measure
     off: float
     off_reads: str
-    angle_off: float = Field(description="Degrees more than wanted.")
+    angle_off: Degrees = Field(description="Degrees more than wanted.")
     right: bool = Field(description="Within a sixteenth, half a degree, and not turned.")
 
 
@@ -163,7 +163,7 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
     )
 
 
-def _off(off: float, angle_off: float, mark: PencilMark, head: Head) -> str:
+def _off(off: float, angle_off: Degrees, mark: PencilMark, head: Head) -> str:
     shows = head.tape.shows(abs(off))
     parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
     if abs(angle_off) > ANGLE_RIGHT:

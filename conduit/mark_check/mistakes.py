@@ -24,6 +24,7 @@ from conduit.document import (
 from conduit.layout import Layout, lay_out
 from conduit.marking import mark_of_arc
 from conduit.tables import TYPICAL_SHOE, Limits
+from conduit.units import Degrees
 
 SIXTEENTH = 1 / 16
 GOOD_EXPLANATION = 0.8
@@ -39,8 +40,8 @@ class PencilMark:
     at: float
     reference: Reference = ""
     hook: Hook | None = None
-    angle: float | None = None
-    turned: float = 0.0
+    angle: Degrees | None = None
+    turned: Degrees = 0.0
 
 
 @dataclass(frozen=True)

@@ -27,7 +27,7 @@ from conduit.document import (
 )
 from conduit.marking.sums import Sums
 from conduit.tables import CARD_OFFSETS, CARD_SADDLES
-from conduit.units import INCH_TAPE, Tape, format_angle
+from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 
 # Radius to developed length of a quarter turn, as the card has it.
 QUARTER = 1.571
@@ -40,7 +40,7 @@ class CardMark:
     at: float
     reference: Reference
     hook: Hook
-    angle: float
+    angle: Degrees
 
 
 @dataclass(frozen=True)
@@ -136,14 +136,14 @@ def card_way(
 Answer = tuple[float | None, float | None, Sequence[str]]
 
 
-def _figures(angle: float, tally: Tally) -> tuple[float, float]:
+def _figures(angle: Degrees, tally: Tally) -> tuple[float, float]:
     """The card's multiplier and shrink per inch; between its lines, those of the nearest."""
     nearest = min(CARD_OFFSETS, key=lambda line: abs(line - angle))
     _own_line(angle, nearest, tally)
     return CARD_OFFSETS[nearest]
 
 
-def _own_line(angle: float, nearest: float, tally: Tally) -> None:
+def _own_line(angle: Degrees, nearest: float, tally: Tally) -> None:
     if abs(nearest - angle) > 1e-9:
         tally.sums.says(f"{format_angle(angle)} is not on the card; these are the figures of {format_angle(nearest)}.")
 
@@ -198,7 +198,7 @@ def _(step: BendStep, tally: Tally) -> Answer:
     return None, None, lines
 
 
-def _spacing(rise: float, angle: float, tally: Tally) -> tuple[float, float]:
+def _spacing(rise: float, angle: Degrees, tally: Tally) -> tuple[float, float]:
     multiplier, per_inch = _figures(angle, tally)
     return (
         tally.sums.times("Spacing", "rise", rise, multiplier),
@@ -206,7 +206,7 @@ def _spacing(rise: float, angle: float, tally: Tally) -> tuple[float, float]:
     )
 
 
-def _offset(ref: str, at: float, rise: float, angle: float, tally: Tally) -> Answer:
+def _offset(ref: str, at: float, rise: float, angle: Degrees, tally: Tally) -> Answer:
     spacing, shrink = _spacing(rise, angle, tally)
     lines = tally.sums.taken()
     if ref == "raised_by":

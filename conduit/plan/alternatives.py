@@ -14,7 +14,7 @@ from conduit.bender import Shoe
 from conduit.document import MeasuredRun, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout, least_rise, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
-from conduit.units import format_at_least
+from conduit.units import Degrees, format_at_least
 
 Way = Literal["offset", "saddle3", "saddle4"]
 
@@ -28,11 +28,11 @@ class Alternative:
     """
 
     way: Way
-    angle: float
+    angle: Degrees
     spacing: float
     shrink: float
     room: float
-    degrees: float
+    degrees: Degrees
     why_not: str
     fits: bool
     gentlest: bool = False
@@ -61,7 +61,7 @@ class _Pair:
     short: float
 
 
-def _pair(rise: float, angle: float, radius: float) -> _Pair:
+def _pair(rise: float, angle: Degrees, radius: float) -> _Pair:
     theta = math.radians(angle)
     travel, reach = rise / math.sin(theta), tangent_length(radius, theta)
     between = travel - 2 * reach
@@ -69,14 +69,14 @@ def _pair(rise: float, angle: float, radius: float) -> _Pair:
     return _Pair(between + arc, between + 2 * arc, rise / math.tan(theta) + 2 * reach, -between)
 
 
-def _too_low(pair: _Pair, rise: float, angle: float, radius: float) -> str:
+def _too_low(pair: _Pair, rise: float, angle: Degrees, radius: float) -> str:
     if pair.short <= 1e-9:
         return ""
     least = least_rise(math.radians(angle), radius)
     return f"the bends would overlap; at this angle the rise must be {format_at_least(least)} or more"
 
 
-def _offset(rise: float, angle: float, shoe: Shoe, room: float) -> Alternative:
+def _offset(rise: float, angle: Degrees, shoe: Shoe, room: float) -> Alternative:
     pair = _pair(rise, angle, shoe.radius)
     why = _too_low(pair, rise, angle, shoe.radius)
     return Alternative(
@@ -84,7 +84,7 @@ def _offset(rise: float, angle: float, shoe: Shoe, room: float) -> Alternative:
     )
 
 
-def _saddle4(rise: float, angle: float, shoe: Shoe, room: float, width: float) -> Alternative:
+def _saddle4(rise: float, angle: Degrees, shoe: Shoe, room: float, width: float) -> Alternative:
     pair = _pair(rise, angle, shoe.radius)
     why = _too_low(pair, rise, angle, shoe.radius)
     needed = 2 * pair.room + width
@@ -92,7 +92,7 @@ def _saddle4(rise: float, angle: float, shoe: Shoe, room: float, width: float) -
     return Alternative("saddle4", angle, pair.spacing, shrink, needed, 4 * angle, why, not why and needed <= room)
 
 
-def _saddle3(rise: float, angle: float, shoe: Shoe, room: float) -> Alternative:
+def _saddle3(rise: float, angle: Degrees, shoe: Shoe, room: float) -> Alternative:
     outer, radius = math.radians(angle) / 2, shoe.radius
     high = rise + radius * (1 / math.cos(outer) - 1)
     travel, run = high / math.sin(outer), high / math.tan(outer)
@@ -112,7 +112,7 @@ class Relief:
 
     step: int
     kind: Literal["flatter", "pull_point"]
-    angle: float | None
+    angle: Degrees | None
     saves: float
     enough: bool
 

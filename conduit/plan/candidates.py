@@ -14,7 +14,7 @@ from conduit.document import (
     SweepStep,
 )
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import Tape, format_angle, write_angle
+from conduit.units import Degrees, Tape, format_angle, write_angle
 from conduit.values import Result
 
 SHOTS = (5, 6, 9, 10, 15, 18)
@@ -25,7 +25,7 @@ class Candidate(Result):
     """A way to do a step that is to be tried: how it is called, its angle in degrees, and the step as written."""
 
     name: str
-    angle: float
+    angle: Degrees
     written: dict[str, Any]
 
 
@@ -49,7 +49,7 @@ def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[C
                 yield Candidate(name=name, angle=90 / shots, written={**written, "shots": shots})
 
 
-def _with(angle: float, angles: tuple[float, ...]) -> list[float]:
+def _with(angle: Degrees, angles: tuple[float, ...]) -> list[float]:
     """The usual angles, and the one that was written where it is none of them."""
     return sorted({*angles, angle})
 

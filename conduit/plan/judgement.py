@@ -11,6 +11,7 @@ from conduit.document import TURNS, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout
 from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself
+from conduit.units import Degrees
 
 
 @dataclass(frozen=True)
@@ -20,8 +21,8 @@ class EndMiss:
     right: float
     up: float
     out: float
-    first_angle: float
-    second_angle: float
+    first_angle: Degrees
+    second_angle: Degrees
 
     @property
     def distance(self) -> float:

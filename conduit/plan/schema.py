@@ -9,7 +9,7 @@ from conduit.bender import Hook, Reference, Shoe
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Limits, Material, TradeSize
-from conduit.units import INCH_TAPE, Tape
+from conduit.units import INCH_TAPE, Degrees, Tape
 from conduit.values import Result
 
 
@@ -39,9 +39,9 @@ class PlannedBend(Result):
 
     number: int
     step: int = Field(description="Index of the step that asks for it, from 0.")
-    angle: float
+    angle: Degrees
     angle_reads: str
-    roll: float = Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
+    roll: Degrees = Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
     start: Measure
     end: Measure
     straight_before: Measure
@@ -60,7 +60,7 @@ class BenchBend(Result):
     """A bend on its own piece, as it is set and checked at the bench."""
 
     number: int
-    angle: float
+    angle: Degrees
     angle_reads: str
     arc_start: float
     arc_end: float
@@ -94,7 +94,9 @@ class ShoeUsed(Result):
     references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
     diameter: float
     front: float | None
-    handle_up: float | None = Field(description="Degrees of bend at which the handle stands upright; none: a machine.")
+    handle_up: Degrees | None = Field(
+        description="Degrees of bend at which the handle stands upright; none: a machine."
+    )
     ahead: Measure = Field(description="Straight pipe that it needs ahead of a bend, for the hook.")
     behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
 
@@ -133,7 +135,7 @@ class CardMarkPlanned(Result):
     reference: Reference
     hook: Hook
     at: Measure
-    angle: float
+    angle: Degrees
     exact: Measure | None = Field(description="Where this shoe wants that mark.")
 
 
@@ -256,7 +258,7 @@ class Plan(Result):
     trade_size: TradeSize
     shoe: ShoeUsed | None
     developed_length: Measure | None
-    degrees: float
+    degrees: Degrees
     limits: Limits = Field(description="What it was held to: the run's own limits, else the crew's.")
     degrees_allowed: float
     end_point: Point | None

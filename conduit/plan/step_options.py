@@ -36,6 +36,7 @@ from conduit.plan.checked_run import check_run
 from conduit.plan.proof import Prover
 from conduit.plan.schema import Measure
 from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import Degrees
 from conduit.values import Result
 
 TOUCHING = 1e-6
@@ -45,11 +46,11 @@ class Way(Result):
     """One way to do a step, with the step as it would then be written."""
 
     name: str
-    angle: float
+    angle: Degrees
     spacing: Measure | None
     shrink: Measure | None
     room: Measure | None = Field(description="Length needed along the leg.")
-    degrees: float
+    degrees: Degrees
     clearance: Measure | None = Field(description="Least clearance to what it goes over, where that is known.")
     why_not: str = Field(description="Why it cannot be made here; empty where it can.")
     gentlest: bool = Field(description="The fewest degrees of those that can be made.")

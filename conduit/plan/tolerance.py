@@ -12,6 +12,7 @@ from dataclasses import dataclass
 
 from conduit.geometry import Vec
 from conduit.layout import Path, PathBend
+from conduit.units import Degrees
 
 
 @dataclass(frozen=True)
@@ -19,8 +20,8 @@ class Hands:
     """One standard deviation of what hands do: mark (inches), angle and roll (degrees), the cut (inches)."""
 
     mark: float = 1 / 32
-    angle: float = 1.0
-    roll: float = 1.5
+    angle: Degrees = 1.0
+    roll: Degrees = 1.5
     cut: float = 1 / 32
     called: str = ""
 

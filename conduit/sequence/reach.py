@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from conduit.bender import Hook, Shoe
 from conduit.sequence.handle import HANDLE, Flags
 from conduit.sequence.standing import Around, Standing, StandingWalk
+from conduit.units import Radians
 
 SLIGHT = math.radians(15)
 # Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the pipe lies on the shoe, a handle
@@ -37,8 +38,8 @@ class Unit:
     called: str
     start: float
     end: float
-    angle: float
-    roll: float
+    angle: Radians
+    roll: Radians
     hook: Hook = "A"
 
     @property

@@ -29,6 +29,7 @@ from conduit.sequence.reach import (
     reach_of,
     room_for,
 )
+from conduit.units import Radians
 
 MOST_UNITS = 14
 TOO_MANY = "{} bends on one piece are too many to search; cut it at a coupling."
@@ -66,7 +67,7 @@ class SequenceStep:
     hook: Hook
     where: Literal["floor", "air"]
     end_for_end: bool
-    turn: float | None
+    turn: Radians | None
     reasons: tuple[str, ...]
     breaks: str = ""
     against: tuple[str, ...] = ()

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from conduit.bender import Shoe
 from conduit.sequence.handle import Flags, Swept, Vectors, swept_at_heel, swept_at_hook
+from conduit.units import Radians
 
 CHORDS = 3
 Figures = NDArray[np.float64]
@@ -125,7 +126,7 @@ class StandingWalk:
         """Through a bend; of no angle it stays where it is."""
         self._parts.append(self._bent(roll, angle, radius, doubles=False))
 
-    def around_or_on(self, roll: float, angle: float, radius: float) -> None:
+    def around_or_on(self, roll: Radians, angle: Radians, radius: float) -> None:
         """Every row twice: first straight on as if the bend were not made yet, then through it."""
         straight = self._point + self._heading * (radius * angle)
         kept = self._heading, self._inward, self._aside

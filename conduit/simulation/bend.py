@@ -14,6 +14,7 @@ from typing import NamedTuple
 
 from conduit.bender import Hook, Reference, Shoe
 from conduit.geometry import Vec
+from conduit.units import Radians
 
 # Arcs that overlap by less than this are taken to touch.
 OVERLAP = 1e-6
@@ -26,8 +27,8 @@ class Setting:
     mark: float
     reference: Reference
     hook: Hook
-    roll: float
-    angle: float
+    roll: Radians
+    angle: Radians
 
 
 @dataclass(frozen=True)
@@ -42,7 +43,7 @@ class Pose:
         """Along a straight."""
         return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
 
-    def around(self, roll: float, angle: float, radius: float) -> "Pose":
+    def around(self, roll: Radians, angle: Radians, radius: float) -> "Pose":
         """Through an arc whose inside lies at `roll`, carrying the frame along without twist."""
         cosine, sine = math.cos(angle), math.sin(angle)
         beside = self.heading.cross(self.inward)
@@ -63,8 +64,8 @@ class Arc:
 
     start: float
     end: float
-    roll: float
-    angle: float
+    roll: Radians
+    angle: Radians
 
 
 class Bow(NamedTuple):

@@ -3,7 +3,17 @@
 from collections import Counter
 from typing import Any
 
-from conduit.cutting import IN_AN_INCH, BringLine, CutList, CutTerms, Kind, bring_list, not_makeable, reading
+from conduit.cutting import (
+    IN_AN_INCH,
+    BringLine,
+    CutList,
+    CutTerms,
+    Kind,
+    along_the_pile,
+    bring_list,
+    not_makeable,
+    reading,
+)
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
@@ -41,8 +51,7 @@ def proposal_out(proposal: Proposal) -> dict[str, Any]:
 
 
 def _walk(bar: Bar) -> tuple[bool, str, int, str]:
-    """The order that walks along the pile once: by place, then by tag; sticks after it."""
-    return bar.scrap is None, bar.scrap.place if bar.scrap else "", len(bar.name), bar.name
+    return along_the_pile(bar.name, bar.scrap.place if bar.scrap else None)
 
 
 def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:

@@ -5240,7 +5240,7 @@ export interface components {
         };
         /**
          * CutTerms
-         * @description By what a job is cut. What is left out is as usual.
+         * @description The terms that a job is cut by. What is left out is as usual.
          */
         CutTerms: {
             /**
