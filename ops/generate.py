@@ -29,4 +29,6 @@ def generate() -> None:
     run([PYTHON, "-m", "cli.drawings", ROOT / "docs" / "drawings"], "drawing the bends of docs/trade.md", ROOT, env)
     picture = ROOT / "docs" / "drawings" / "rooms.svg"
     run([PYTHON, "-m", "cli.rooms", picture], "drawing the rooms of the core", ROOT, env)
+    shown = WEB / "src" / "test" / "made.json"
+    run([PYTHON, "-m", "cli.fixtures", shown], "making what the front end's tests are shown", ROOT, env)
     run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

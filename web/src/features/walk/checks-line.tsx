@@ -25,13 +25,13 @@ export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoos
         <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
       )}
       <Fact
-        meaning={`Bends between two pull points add up to ${plan.degrees_allowed}° at most by default; check your local code.`}
+        meaning={`Bends between two pull points add up to ${plan.degrees_allowed}° at most by the limits in force; check your local code.`}
         name="Bends"
         value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.degrees_allowed}°`}
       />
       {plan.supports.length > 0 && (
         <Fact
-          meaning={`Straps along the pipe from end A at ${plan.supports.map((one) => one.reads).join(", ")}: within 36 of each box, then every 120, by the usual rule. Check your local code.`}
+          meaning={`Straps along the pipe from end A at ${plan.supports.map((one) => one.reads).join(", ")}, as near to boxes and to each other as the limits in force ask. Check your local code.`}
           name="Straps"
           value={String(plan.supports.length)}
         />

@@ -1,0 +1,121 @@
+// @vitest-environment happy-dom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactNode } from "react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Sheet } from "@/api/types";
+import { first, made, stickOf } from "@/test/made";
+import { AsBent } from "./as-bent";
+import { type BenchContext, BenchProvider } from "./bench-context";
+import { BendScreen } from "./bend-screen";
+import { CorrectionTold } from "./correction";
+
+afterEach(cleanup);
+
+function at(sheet: Sheet, children: ReactNode, more: Partial<BenchContext> = {}) {
+  const bench = {
+    bench: { run_id: 1, job_id: 1, pieces: [1] },
+    stick: stickOf(sheet),
+    mayWrite: true,
+    offline: false,
+    waiting: new Map(),
+    refused: [],
+    at: first.number,
+    go: vi.fn(),
+    act: vi.fn().mockResolvedValue(true),
+    arrange: vi.fn(),
+    burnt: false,
+    setBurnt: vi.fn(),
+    markOf: (bend: typeof first) => bend.use,
+    setReference: vi.fn(),
+    ...more,
+  } as unknown as BenchContext;
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <BenchProvider value={bench}>{children}</BenchProvider>
+    </QueryClientProvider>,
+  );
+  return bench;
+}
+
+describe("a bend's screen", () => {
+  it("shows the mark, what it is set on, and everything that must then read", () => {
+    for (const bend of made.sheet.bends) {
+      at(made.sheet, <BendScreen bend={bend} />);
+      expect(screen.getByTestId("mark").textContent).toBe(bend.use.at.reads);
+      expect(screen.getByText(bend.turn_says)).toBeTruthy();
+      const reads = within(screen.getByRole("region", { name: "Then it must read" }));
+      for (const check of bend.checks) expect(reads.getAllByText(check.reads).length).toBeGreaterThan(0);
+      cleanup();
+    }
+  });
+
+  it("reads an inch more where the first inch is burnt", () => {
+    at(made.sheet, <BendScreen bend={first} />, { burnt: true });
+    expect(screen.getByTestId("mark").textContent).toBe(first.burnt.reads);
+    expect(first.burnt.inches - first.use.at.inches).toBeCloseTo(1, 9);
+  });
+});
+
+describe("a bend as it came out", () => {
+  const user = userEvent.setup();
+
+  it("is sent with what was typed, and its reference", async () => {
+    const bench = at(made.sheet, <AsBent bend={first} />);
+    await user.type(screen.getByLabelText("Finder reads, degrees"), "29 1/2");
+    if (first.tape) await user.type(screen.getByLabelText("Tape reads"), "20 1/8");
+    await user.click(screen.getByRole("button", { name: /bent|enter|keep|log/i }));
+    expect(bench.act).toHaveBeenCalledWith(
+      expect.objectContaining({
+        kind: "bent",
+        bend: first.number,
+        angle: 29.5,
+        reference: first.use.reference,
+      }),
+    );
+  });
+
+  it("that cannot be read stays as it was typed, with what would do", async () => {
+    const bench = at(made.sheet, <AsBent bend={first} />);
+    const finder = screen.getByLabelText("Finder reads, degrees") as HTMLInputElement;
+    await user.type(finder, "thirty");
+    await user.click(screen.getByRole("button", { name: /bent|enter|keep|log/i }));
+    expect(screen.getByText(/as 30.5 or 22 1\/2/)).toBeTruthy();
+    expect(finder.value).toBe("thirty");
+    expect(bench.act).not.toHaveBeenCalled();
+  });
+});
+
+describe("a correction", () => {
+  it("is told as the core gives it: what to do, and where end B comes without and with it", () => {
+    const { correction } = made.after;
+    if (!correction) throw new Error("the bend was bad");
+    at(made.after, <CorrectionTold />);
+    const told = within(screen.getByRole("region", { name: "Correction" }));
+    expect(told.getByText(correction.says)).toBeTruthy();
+    for (const one of correction.rebends)
+      expect(
+        told.getByText(new RegExp(`bend ${one.bend} by ${one.by_reads}, to ${one.until_reads}`)),
+      ).toBeTruthy();
+    expect(told.getByText(new RegExp(`would be ${correction.misses.reads} off`))).toBeTruthy();
+  });
+
+  it("leaves the choice to leave it as it is, and none to who may only look", async () => {
+    const bench = at(made.after, <CorrectionTold />);
+    await userEvent.click(screen.getByRole("button", { name: /Leave bend/ }));
+    expect(bench.act).toHaveBeenCalledWith({
+      kind: "left",
+      piece: 1,
+      bend: made.after.correction?.rebends[0]?.bend,
+    });
+    cleanup();
+    at(made.after, <CorrectionTold />, { mayWrite: false });
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+
+  it("is not told where nothing needs doing", () => {
+    at(made.sheet, <CorrectionTold />);
+    expect(screen.queryByRole("region", { name: "Correction" })).toBeNull();
+  });
+});

@@ -1,0 +1,34 @@
+import type { Plan, RunDocument, Sheet, SheetBend, ShoeUsed, StickAtBench } from "@/api/types";
+import text from "./made.json?raw";
+
+interface Made {
+  document: RunDocument;
+  note: { text: string; lines: Record<string, number> };
+  plan: Plan;
+  sheet: Sheet;
+  /** The same after its first bend came out 4° short. */
+  after: Sheet;
+}
+
+/** What the core makes of a run of several steps (`./crelda generate`). */
+export const made = JSON.parse(text) as Made;
+
+export const shoe = made.plan.shoe as ShoeUsed;
+
+/** The first bend that is made. */
+export const first = made.sheet.bends[0] as SheetBend;
+
+/** The stick at the bench, cut and with nothing bent. */
+export const stickOf = (sheet: Sheet): StickAtBench => ({
+  sheet,
+  arranged: { order: null, hooks: "habit", marks: "exact", spare: null },
+  shoe: { known: true, calibrated: true, differs: false, cautions: [], says: "", shoe_id: 1 } as never,
+  used: shoe,
+  begun: true,
+  stale: "",
+  cut_at: "2026-03-02T08:00:00Z",
+  cut_by: "Dana",
+  fitted_at: null,
+  fitted_by: "",
+  made: [],
+});
