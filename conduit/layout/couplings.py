@@ -20,8 +20,9 @@ def free_windows(length: float, bends: Sequence[Interval], limits: Limits) -> li
     """Stretches of the straight pipe where a coupling may lie: clear of every bend for coupling and shoe."""
     windows, low = [], 0.0
     for start, end in sorted(bends):
-        if start - limits.clear_of_bend > low:
-            windows.append((low, start - limits.clear_of_bend))
+        high = start - limits.clear_of_bend
+        if high >= low and high > 0:
+            windows.append((low, high))
         low = max(low, end + limits.clear_of_bend)
     return [*windows, (low, length)] if length > low else windows
 

@@ -12,59 +12,10 @@ from conduit.cutting.model import Before, Cut, CutPlan, Sold, Source
 from conduit.cutting.optimizer import Meter, plan_kind
 from conduit.cutting.optimizer.stretch import Stretch
 from conduit.cutting.verify import faults
-from conduit.layout import free_windows, split
-from conduit.tables import Limits
 from conduit.tests.cutting.cut_reference import everything, tiny_job
 from conduit.tests.support import Steps
 
 EMT = Kind("EMT", "3/4")
-SMALL = Limits(stick=20, least_piece=3, clear_of_bend=1)
-
-
-def bends_within(draw, length):
-    edges = sorted(draw(st.lists(st.integers(0, int(length)), min_size=0, max_size=8, unique=True)))
-    return [(a, b) for a, b in zip(edges[::2], edges[1::2], strict=False)]
-
-
-@st.composite
-def straight_pipes(draw):
-    length = draw(st.integers(21, 75))
-    return length, bends_within(draw, length)
-
-
-def can_split_by_brute_force(length, bends):
-    """Whether couplings on whole inches can do, by trying every place."""
-    allowed = {s for s in range(length + 1) if any(a <= s <= b for a, b in free_windows(length, bends, SMALL))}
-    reached = {0}
-    for s in range(1, length + 1):
-        if (s in allowed or s == length) and any(r in reached for r in range(max(0, s - 20), s - 2)):
-            reached.add(s)
-    return length in reached
-
-
-class Couplings(TestCase):
-    @settings(max_examples=300)
-    @given(straight_pipes())
-    def test_pieces_fit_and_couplings_are_clear_of_bends(self, pipe):
-        length, bends = pipe
-        places = split(length, bends, SMALL)
-        self.assertEqual(places is not None, can_split_by_brute_force(length, bends))
-        if places is None:
-            return
-        bounds = [0, *places, length]
-        for start, end in itertools.pairwise(bounds):
-            self.assertTrue(3 - 1e-9 <= end - start <= 20 + 1e-9)
-        for place in places:
-            self.assertFalse(any(a - 1 < place < b + 1 for a, b in bends))
-
-    def test_a_greedy_reach_would_fail_here(self):
-        # One window from 8 to 125 in 243.75 of pipe: joints at 8 … and at 125 work, one at 120 does not.
-        places = split(243.75, [(129, 235.75)], Limits())
-        self.assertIsNotNone(places)
-        self.assertEqual(len(places), 2)
-
-    def test_one_stick_needs_none(self):
-        self.assertEqual(split(120, [], Limits()), [])
 
 
 @st.composite

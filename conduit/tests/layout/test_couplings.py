@@ -1,0 +1,89 @@
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from conduit.layout import room_to_move, split
+from conduit.tables import Limits
+
+SMALL = Limits(stick=20, least_piece=3, clear_of_bend=1)
+
+
+@st.composite
+def straight_pipes(draw):
+    """A pipe's length, its bends, what a coupling takes up, and a coupling that is fixed (or none)."""
+    length = draw(st.integers(21, 75))
+    edges = sorted(draw(st.lists(st.integers(0, length), min_size=0, max_size=8, unique=True)))
+    bends = list(zip(edges[::2], edges[1::2], strict=False))
+    gap = draw(st.integers(0, 2))
+    straight = [s for s in range(4, length - 4) if not any(a <= s <= b or a <= s + gap <= b for a, b in bends)]
+    fixed = {draw(st.sampled_from(straight)): gap} if straight and draw(st.booleans()) else {}
+    return length, bends, gap, fixed
+
+
+def is_clear(place, bends):
+    return not any(a - 1 < place < b + 1 for a, b in bends)
+
+
+def can_split_by_brute_force(length, bends, gap):
+    """Whether couplings on whole inches can do, by trying every place."""
+    reached = {0}
+    for s in range(1, length + 1):
+        starts = ((r + gap if r else 0) for r in reached)
+        if (s == length or is_clear(s, bends)) and any(3 <= s - start <= 20 for start in starts):
+            reached.add(s)
+    return length in reached or length <= 20
+
+
+def pieces_of(places, length, gap):
+    return list(zip([0, *(place + gap for place in places)], [*places, length], strict=True))
+
+
+class Couplings(TestCase):
+    @settings(max_examples=300)
+    @given(straight_pipes())
+    def test_pieces_fit_and_couplings_are_clear_of_bends(self, pipe):
+        length, bends, gap, fixed = pipe
+        places = split(length, bends, SMALL, fixed, gap)
+        if not fixed:
+            self.assertEqual(places is not None, can_split_by_brute_force(length, bends, gap))
+        if places is None:
+            return
+        self.assertLessEqual(set(fixed), set(places))
+        for start, end in pieces_of(places, length, gap):
+            self.assertLessEqual(end - start, 20 + 1e-9)
+            if start not in {place + gap for place in fixed} and end not in {*fixed, length}:
+                self.assertGreaterEqual(end - start, 3 - 1e-9)
+        for place in set(places) - set(fixed):
+            self.assertTrue(is_clear(place, bends), place)
+
+    @given(straight_pipes(), st.data())
+    def test_wherever_one_may_be_moved_the_pieces_still_fit(self, pipe, data):
+        length, bends, gap, _ = pipe
+        places = split(length, bends, SMALL, gap=gap)
+        if not places:
+            return
+        rooms = room_to_move(places, length, bends, SMALL, gap)
+        for number, room in enumerate(rooms):
+            self.assertTrue(any(low - 1e-9 <= places[number] <= high + 1e-9 for low, high in room))
+            moved = [place for low, high in room for place in (low, (low + high) / 2, high)]
+            for place in moved:
+                self.assertTrue(is_clear(place, bends))
+                now = [*places[:number], place, *places[number + 1 :]]
+                for start, end in pieces_of(now, length, gap)[number : number + 2]:
+                    self.assertTrue(3 - 1e-9 <= end - start <= 20 + 1e-9, (place, start, end))
+
+    def test_a_greedy_reach_would_fail_here(self):
+        # One window from 8 to 125 in 243.75 of pipe: joints at 8 … and at 125 work, one at 120 does not.
+        places = split(243.75, [(129, 235.75)], Limits())
+        self.assertIsNotNone(places)
+        self.assertEqual(len(places), 2)
+
+    def test_after_a_fixed_one_the_pipe_goes_on_by_its_own_width(self):
+        places = split(140, [], Limits(), {60: 30})
+        self.assertEqual(places, [60])
+        self.assertEqual(split(190, [], Limits(), {60: 0}), [60, 180])
+        self.assertEqual(split(190, [], Limits(), {60: 10}), [60])
+
+    def test_one_stick_needs_none(self):
+        self.assertEqual(split(120, [], Limits()), [])
