@@ -86,12 +86,15 @@ interface OneLimitProps {
 
 function OneLimit({ limit, value, wrong, maySet, onChange }: OneLimitProps) {
   const id = `limit-${limit.name}`;
+  const name = (
+    <>
+      <span className="block text-lg font-semibold">{limit.title}</span>
+      <span className="block text-[15px] text-soft">{limit.says}</span>
+    </>
+  );
   return (
     <li className="grid gap-x-4 gap-y-1 border-b border-line px-4 py-3 sm:grid-cols-[1fr_9rem_9rem] sm:items-center">
-      <label htmlFor={id}>
-        <span className="block text-lg font-semibold">{limit.title}</span>
-        <span className="block text-[15px] text-soft">{limit.says}</span>
-      </label>
+      {maySet ? <label htmlFor={id}>{name}</label> : <div>{name}</div>}
       {maySet ? (
         <input
           id={id}
@@ -104,9 +107,7 @@ function OneLimit({ limit, value, wrong, maySet, onChange }: OneLimitProps) {
           className={`tape min-h-11 w-full rounded-md border bg-paper px-2.5 text-lg placeholder:text-soft ${wrong ? "border-stop" : "border-line"}`}
         />
       ) : (
-        <span id={id} className="tape text-lg">
-          {limit.reads}
-        </span>
+        <span className="tape text-lg">{limit.reads}</span>
       )}
       <span id={`${id}-told`} className={`text-[15px] ${wrong ? "text-stop" : "text-soft"}`}>
         {wrong ?? (value ? `shipped: ${limit.shipped}` : "as shipped")}

@@ -1,0 +1,91 @@
+// @vitest-environment happy-dom
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { afterEach, expect, test, vi } from "vitest";
+import type { RunDocument, Step } from "@/api/types";
+import {
+  type Focus,
+  FocusContext,
+  PlanContext,
+  type Planned,
+  WorkContext as Within,
+  type WorkContext,
+} from "@/features/walk/run-context";
+import { made } from "@/test/made";
+import { newRun } from "@/trade/new-run";
+import { MET, newStep } from "./new-step";
+import { StepContext } from "./step-context";
+import { StepSentence } from "./step-sentence";
+import { WalkList } from "./walk-list";
+
+vi.stubGlobal(
+  "ResizeObserver",
+  class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  },
+);
+afterEach(cleanup);
+
+function walk(document: RunDocument, children: ReactNode, mayWrite = true) {
+  const edit = vi.fn();
+  const draft = { document, past: [], future: [] };
+  const work = { draft, edit, send: vi.fn(), run: { id: 1 }, mayWrite } as unknown as WorkContext;
+  const plan: Planned = { plan: made.plan, planError: "" };
+  const focus: Focus = { chosen: null, choose: vi.fn(), side: null, open: vi.fn() };
+  render(
+    <Within value={work}>
+      <PlanContext value={plan}>
+        <FocusContext value={focus}>{children}</FocusContext>
+      </PlanContext>
+    </Within>,
+  );
+  return edit;
+}
+
+test("each step is a sentence whose figures are as they were typed", () => {
+  walk(made.document, <WalkList />);
+  const fields = screen.getAllByRole("textbox") as HTMLInputElement[];
+  for (const step of made.document.steps)
+    for (const [key, value] of Object.entries(step as Record<string, unknown>))
+      if (typeof value === "string" && ["at", "rise", "near"].includes(key))
+        expect(
+          fields.some((field) => field.value === value),
+          `${step.kind} ${key}`,
+        ).toBe(true);
+});
+
+test("a figure that is changed changes that alone", () => {
+  const edit = walk(made.document, <WalkList />);
+  const [first] = made.document.steps as [Step & { at: string }];
+  const field = (screen.getAllByRole("textbox") as HTMLInputElement[]).find((one) => one.value === first.at);
+  fireEvent.change(field as HTMLInputElement, { target: { value: "99 1/2" } });
+  const [changed, place] = edit.mock.calls[0] as [RunDocument, string];
+  expect(changed.steps.filter((step, at) => step !== made.document.steps[at])).toHaveLength(1);
+  expect(JSON.stringify(changed)).toContain('"99 1/2"');
+  expect(place).toMatch(/^steps\.\d+\./);
+});
+
+test("every kind of step can be met, and shows a field for each figure that it asks for", () => {
+  for (const { kind } of MET) {
+    const step = newStep(kind, newRun("Run", []), 0);
+    render(
+      <StepContext value={{ mayWrite: true, chosen: true, findings: [], read: {} }}>
+        <StepSentence step={step} index={0} onChange={vi.fn()} />
+      </StepContext>,
+    );
+    const asked = Object.values(step).filter((value) => value === "").length;
+    const empty = (screen.queryAllByRole("textbox") as HTMLInputElement[]).filter((one) => one.value === "");
+    expect(empty.length, kind).toBeGreaterThanOrEqual(asked);
+    for (const field of empty) expect(field.getAttribute("aria-label"), kind).toBeTruthy();
+    cleanup();
+  }
+});
+
+test("who may only look has no field that can be written in, and no step to add", () => {
+  walk(made.document, <WalkList />, false);
+  for (const field of screen.getAllByRole("textbox")) expect((field as HTMLInputElement).disabled).toBe(true);
+  expect(screen.queryByRole("button", { name: /Add/ })).toBeNull();
+  expect(within(document.body).queryByRole("button", { name: /Take .* out/ })).toBeNull();
+});
