@@ -8,6 +8,7 @@ from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, VENV, WEB
 from ops.say import run, say
+from ops.share import share_of_tests
 from ops.side_by_side import Group, run_side_by_side
 
 BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_*.py"))
@@ -56,5 +57,6 @@ def _lint(node: dict[str, str]) -> None:
     # The types of the models need the settings, and those a database's address; it is not asked for anything.
     run([tools / "mypy", "--no-error-summary"], "mypy", ROOT, server_environment("mysql://nobody@127.0.0.1:1/none"))
     run([tools / "lint-imports", "--config", "pyproject.toml"], "import-linter", ROOT)
+    say(f"tests are {share_of_tests():.1%} of the code (a quarter to a third is wanted)")
     for script in ("lint", "types", "api:check", "test"):
         run(["npm", "run", "--silent", script], f"npm run {script}", WEB, node)

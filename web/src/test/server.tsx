@@ -3,6 +3,8 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
+import { keys } from "@/api/queries";
+import type { Me } from "@/api/types";
 
 interface Asked {
   method: string;
@@ -39,12 +41,13 @@ export function serverWith(answers: Answers): Asked[] {
   return asked;
 }
 
-/** Shows a page as the app does, with queries and routes of its own. */
-export const show = (page: ReactNode) =>
-  render(
+/** Shows a page as the app does, to somebody who is signed in, with queries and routes of its own. */
+export function show(page: ReactNode, me: Partial<Me>) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  queries.setQueryData(keys.me, me);
+  return render(
     <MemoryRouter>
-      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-        {page}
-      </QueryClientProvider>
+      <QueryClientProvider client={queries}>{page}</QueryClientProvider>
     </MemoryRouter>,
   );
+}

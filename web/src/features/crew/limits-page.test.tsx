@@ -32,18 +32,16 @@ const LIMITS: Limit[] = [
     written: "1/8",
   },
 ];
-const ME = { id: 1, crew_id: 1, username: "dana", name: "Dana", crew: "Ours" };
-const lead = { ...ME, role: "lead" };
+const LEAD = { role: "lead" } as const;
 const button = () => screen.getByRole("button", { name: "Work by these" }) as HTMLButtonElement;
 
 test("the lead changes one, and all that are written are sent once, with a key", async () => {
   const sent = { ...LIMITS[0], written: "270", reads: "270°" } as Limit;
   const asked = serverWith({
-    "GET /api/session": lead,
     "GET /api/limits": LIMITS,
     "PUT /api/limits": [sent, LIMITS[1]],
   });
-  show(<LimitsPage />);
+  show(<LimitsPage />, LEAD);
   const degrees = (await screen.findByLabelText(/Bends between pull points/)) as HTMLInputElement;
   expect(button().disabled).toBe(true);
   expect(screen.getByText("shipped: 1/4")).toBeTruthy();
@@ -57,14 +55,13 @@ test("the lead changes one, and all that are written are sent once, with a key",
 
 test("what cannot be used is told at its place, and stays as it was typed", async () => {
   serverWith({
-    "GET /api/session": lead,
     "GET /api/limits": LIMITS,
     "PUT /api/limits": new Refuse(422, {
       detail: "Nothing was changed.",
       places: { closure: "is not a length" },
     }),
   });
-  show(<LimitsPage />);
+  show(<LimitsPage />, LEAD);
   const closure = (await screen.findByLabelText(/Closing error/)) as HTMLInputElement;
   await userEvent.clear(closure);
   await userEvent.type(closure, "much");
@@ -76,8 +73,8 @@ test("what cannot be used is told at its place, and stays as it was typed", asyn
 });
 
 test("others read them and can change nothing", async () => {
-  serverWith({ "GET /api/session": { ...ME, role: "bender" }, "GET /api/limits": LIMITS });
-  show(<LimitsPage />);
+  serverWith({ "GET /api/limits": LIMITS });
+  show(<LimitsPage />, { role: "bender" });
   expect(await screen.findByText("The crew’s lead sets them.")).toBeTruthy();
   expect(screen.getByText("360°")).toBeTruthy();
   expect(screen.queryByRole("textbox")).toBeNull();
