@@ -10,7 +10,7 @@ from server.demo.scene import RUNS
 
 
 def made() -> dict[str, object]:
-    """A run of several steps, its note, its plan, and its first stick's sheet before and after a bend came out wrong."""
+    """A run of several steps, its note and plan, and its first stick's sheet before and after a bad bend."""
     document = RUNS[4]
     bencher, note = Bencher(document), written_note(document)
     first = bencher.sheet(1).bends[0]

@@ -75,7 +75,12 @@ class Learned(Result):
 
 
 def learn(shoe: Shoe, log: Sequence[LoggedBend]) -> Learned:
-    """What the logged bends show of a shoe, and which of its figures had better be changed."""
+    """What the logged bends of a shoe show of its deduct, gain and dial, and which figure had better be changed.
+
+    Means and their spread; a change is proposed from `ENOUGH_BENDS` on where it is larger than can be chance (twice
+    the mean's standard error) and worth telling. Drift is the slope of a regression over the days; the dial's line is
+    fitted by least squares (docs/trade.md, The shoe). Inches, degrees.
+    """
     return Learned(
         deduct=_figure("deduct", shoe.deduct, [(one.day, one.deduct) for one in log if one.deduct is not None]),
         gain=_figure("gain", shoe.gain, [(one.day, one.gain) for one in log if one.gain is not None]),

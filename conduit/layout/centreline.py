@@ -102,7 +102,12 @@ def leg_straights(origin: Vec, heading: Vec, corners: Sequence[Corner], end_poin
 def trace(
     origin: Vec, heading: Vec, corners: Sequence[Corner], end_point: Vec, radius: float, slack: float
 ) -> Path | Overlap:
-    """The path through `corners`, or the first leg that is too short by more than `slack` inches."""
+    """The centreline through `corners` with arcs of one radius from `origin` to `end_point`; inches.
+
+    Each corner takes a tangent length R tan(θ/2) of the legs on both of its sides, its arc Rθ of pipe (docs/trade.md,
+    The run). A leg that is too short by more than `slack` gives the first Overlap instead of a path. Rolls are in
+    radians against the first bend's plane, the frame carried along without twist.
+    """
     straights = leg_straights(origin, heading, corners, end_point, radius)
     for leg, straight in enumerate(straights):
         if straight < -slack:
@@ -150,7 +155,10 @@ def points_along(path: Path, step: float = math.radians(5)) -> list[list[Vec]]:
 
 
 def point_at(path: Path, s: float) -> tuple[Vec, Vec]:
-    """Where the straight pipe's position `s` lies on the bent path: the point and the heading there."""
+    """Where position `s` of the straight pipe (inches from end A) lies on the centreline: point and heading.
+
+    Before the first bend and beyond the end the pipe is taken to go straight on.
+    """
     for bend in path.bends:
         if s <= bend.start:
             return bend.entry.along(bend.heading_before, s - bend.start), bend.heading_before

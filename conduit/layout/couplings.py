@@ -30,10 +30,14 @@ def free_windows(length: float, bends: Sequence[Interval], limits: Limits) -> li
 def split(
     length: float, bends: Sequence[Interval], limits: Limits, fixed: Mapping[float, float] = NONE, gap: float = 0.0
 ) -> list[float] | None:
-    """Coupling positions from end A, as few as can be, `fixed` ones among them.
+    """Where couplings go, in inches from end A: as few as can be, `fixed` ones among them; empty when one stick does.
 
-    A position is where the piece on the A side ends; the next begins `gap` further on, after a fixed one as far as
-    is given with it. Empty when one stick does; None when none can do.
+    Dynamic programming over intervals: the places that the k-th coupling can have are a set of intervals, found from
+    the (k-1)-th's by moving on by at least the shortest piece and at most a stick, and cutting that with the windows
+    that are clear of bends. So None is returned only where no set of couplings at all would do.
+
+    A position is where the piece on its A side ends; the next begins `gap` further on, after a fixed one as far as is
+    given with it.
     """
     bounds = [0.0, *sorted(fixed), length]
     places: list[float] = []

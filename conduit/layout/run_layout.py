@@ -143,7 +143,15 @@ class _Course:
 
 
 def lay_out(reading: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
-    """Lay the run out on `shoe`, as far as it goes."""
+    """Lay a measured run out on a shoe: its centreline with every bend, as far as it goes.
+
+    Each step puts its vertices down from the datum that the step before left (`step_geometry`); then every leg must
+    hold the tangent lengths of the bends at its ends (docs/trade.md, The run). The layout stops at the first step
+    that is not readable, cannot be placed, or leaves a leg too short, and has a finding that says why and what would
+    do.
+
+    Lengths in inches, angles in radians. Never raises; `complete` tells whether the run comes to its end.
+    """
     heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
     course = _Course(heading, shoe, tuple(reading.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
     if not reading.start:

@@ -24,7 +24,12 @@ class Strapping:
 
 
 def strapping(layout: Layout, reading: MeasuredRun, limits: Limits) -> Strapping:
-    """As few straps as the limits ask for, each where the pipe lies on its surface."""
+    """Where straps go, in inches from end A, from box to box: as few as the limits ask for, each where the pipe rests.
+
+    Greedy: each strap stands as far on as the spacing lets it, on a straight that lies on its surface; the last
+    within reach of the far box (docs/trade.md, Straps and couplings). Stretches that hang free for longer are told as
+    gaps.
+    """
     rests = list(resting(layout, reading))
     straps: list[float] = []
     gaps: list[Gap] = []

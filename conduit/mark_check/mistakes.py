@@ -93,7 +93,11 @@ def within_a_sixteenth(off: float) -> bool:
 
 
 def best_mistake(case: Case, should: list[float]) -> Explanation | None:
-    """The mistake that takes away most of the differences; the plainer one where two do as well."""
+    """The known mistake whose marks are nearest to those laid (least squares), where it explains most of what is off.
+
+    `should`: the right marks, in inches from end A. Each mistake of docs/trade.md (Mistakes) is made on the run, and
+    its marks compared; None where none explains `GOOD_EXPLANATION` of the squares that are off.
+    """
     laid = [mark.at for mark in case.laid]
     whole = _squares(laid, should)
     best: Explanation | None = None

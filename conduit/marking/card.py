@@ -118,7 +118,12 @@ class Tally:
 def card_way(
     steps: Sequence[AnyStep], shoe: Shoe, stand_off: float = 0.0, tape: Tape = INCH_TAPE, end: float | None = None
 ) -> CardRun:
-    """The card's way on a pipe measured from its end A, its last leg `end` long to where it seats."""
+    """The card's way for a whole run, as one person does the sums: marks, their sentences, and the length to cut.
+
+    `stand_off` and `end` (where the last leg seats) in inches; every measure is read off `tape` first, every result
+    put on it before it is used again (docs/trade.md, By the card). After a bend that the card has no figures for no
+    length is told.
+    """
     sums = Sums(tape)
     tally = Tally(shoe, sums.read(stand_off), sums, half=sums.read(shoe.diameter / 2))
     done: list[CardStep] = []

@@ -42,7 +42,12 @@ def _at(start: float, end: float, shoe: Shoe, distance: float, hook: Hook) -> fl
 
 
 def mark_of_arc(start: float, end: float, shoe: Shoe, reference: Reference, hook: Hook) -> Mark:
-    """The mark of one reference and hook that puts an arc there. Raises KeyError for no reference of the shoe."""
+    """The mark of one reference and hook that puts an arc from `start` to `end` on the pipe; inches from end A.
+
+    The inverse of the simulation's `arc_of`: start - a + distance with the hook toward A, end + a - distance toward
+    B, `a` being the shoe's arc offset (docs/trade.md, The shoe). Raises KeyError for a reference that the shoe has
+    not.
+    """
     distance = shoe.distance(reference, (end - start) / shoe.radius)
     return Mark(reference, hook, _at(start, end, shoe, distance, hook))
 

@@ -36,9 +36,11 @@ class CheckedRun:
 
 
 def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
-    """Read and lay out a run document, with everything found on the way.
+    """Read a raw run document, lay it out on its shoe, bend it in simulation, and find all that speaks against it.
 
-    Raises UnreadableDocument where `raw` is not a run document at all.
+    The one verdict that plan, ways, fixes, bench and stock share: a run is makeable where nothing found is a stop. It
+    is bent, and its pieces put into an order, once nothing else stops it. `limits` are the crew's; the run's own come
+    before them. Raises UnreadableDocument where `raw` is not a run document at all.
     """
     reading = read_document(raw)
     limits = reading.head.held_to(limits)

@@ -52,7 +52,12 @@ class Judgement:
 
 
 def judge(bent: Bent, layout: Layout, reading: MeasuredRun, diameter: float, with_self: bool = True) -> Judgement:
-    """Judge the bent pipe against the layout that it was bent for; its distance to itself only where wanted."""
+    """Judge the bent pipe against the layout it was bent for: end B, each thing in the way, itself.
+
+    Distances are least distances along the whole leg that passes a thing, to the pipe's surface, negative inside;
+    inches and degrees. `with_self` may be left out where only ends and things are asked for, as it takes most of the
+    time.
+    """
     cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
     nearest = nearest_to_itself(bent, diameter) if with_self else None
     return Judgement(_end_miss(bent.end, layout), cleared, nearest, bent.clash)

@@ -108,7 +108,12 @@ def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> t
 
 
 def spread_at_end(path: Path, hands: Hands = USUAL_HANDS) -> Spread:
-    """The spread at end B and what follows from it."""
+    """How far hands spread end B (one standard deviation, inches), how likely it fits, and what to leave to trim.
+
+    First-order error propagation: each bend's mark, angle and roll move the end by a vector per unit of error
+    (`movements`), independent errors add as squares along and across the last leg, and the cut along it
+    (docs/trade.md, Hands). The chance across is Rayleigh's of two equal directions.
+    """
     heading = path.bends[-1].heading_after if path.bends else path.heading
     along, across, shares = spread_at(path, path.end_point, heading, len(path.bends), hands)
     along = math.hypot(along, hands.cut)

@@ -1,8 +1,7 @@
-"""In which order to make a piece's bends: exact search over all orders, hooks, floor and air.
+"""The order of a piece's bends: exact search over all orders, hooks, floor and air (Held–Karp dynamic programming).
 
-Dynamic programming over the sets of bends done: the cheapest way to have made a set, ending with a
-given bend and hook. What can be made when is geometry (`reach`); what is wiser is habit, as costs with
-reasons (docs/trade.md, Order of bending). Sweeps count as one bend, as their shots follow each other.
+What can be made when is geometry (`reach`); what is wiser is habit, as costs with reasons (docs/trade.md, Order of
+bending). Sweeps count as one bend, as their shots follow each other.
 """
 
 import math
@@ -92,7 +91,11 @@ def best_sequence(
 ) -> BendSequence:
     """The cheapest order in which a piece's bends can all be made; empty, with the reason, where there is none.
 
-    `other_hook`: what it costs to have the hook face another end than the bend's own.
+    Exact: Held and Karp's dynamic programming over the 2ⁿ sets of bends that are done, each with the bend made last
+    and its hook; from floor to air the pipe's inside turns over, which counts as rolling. What cannot be made when a
+    set is done costs infinitely much (`reach`); habits, turning, rolling, the air and walking past bends cost as in
+    docs/trade.md, Order of bending. At most `MOST_UNITS` bends, a sweep counted as one. `length` in inches;
+    `other_hook`: what a hook costs that faces another end than the bend's own.
     """
     count = len(units)
     if count == 0:

@@ -141,7 +141,11 @@ class Bent:
 
 
 def arc_of(setting: Setting, shoe: Shoe) -> Arc:
-    """The arc that a setting makes on this shoe."""
+    """The arc that a setting makes on this shoe, on the straight pipe: inches from end A; angle and roll in radians.
+
+    With the hook toward A the arc begins `arc_offset` beyond the arrow and grows toward B; toward B it ends as far on
+    the other side (docs/trade.md, Bending it back). Raises KeyError for a reference that the shoe has not.
+    """
     distance = shoe.distance(setting.reference, setting.angle)
     long = shoe.radius * setting.angle
     if setting.hook == "A":
@@ -152,7 +156,12 @@ def arc_of(setting: Setting, shoe: Shoe) -> Arc:
 
 
 def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pose) -> Bent:
-    """Bend a straight pipe of `length` inches that begins at `start`. Any order of settings gives the same pipe."""
+    """Bend a straight pipe of `length` inches, end A at `start`; any order of `settings` gives the same.
+
+    Each arc turns the pipe about the side that its roll names, against a frame that goes along the pipe without twist
+    (rotation-minimising: it is squared up after each bend against rounding). `clash` tells of arcs that overlap, or
+    that hang over the pipe's end; nothing is refused.
+    """
     arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
     pose, position, clash = start, 0.0, False
     entries, exits = list[Pose](), list[Pose]()

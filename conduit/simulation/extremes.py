@@ -41,10 +41,11 @@ def _lowest_on_arc(height: Callable[[float], float], low: float, high: float, ra
 
 
 def least_along(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
-    """The least of `value` along the pipe: convex on each straight, sampled and refined on each arc.
+    """The least of `value` along the pipe from `start` to `end` (inches from end A).
 
-    `value` changes by no more than the way along the pipe: a stretch that from its middle cannot hold the
-    least is passed over, and of one that may, what its samples rule out is not refined.
+    `value` must be Lipschitz with constant 1: along the pipe it changes by no more than the way. So a stretch whose
+    middle less half its length is above the least found is passed over whole (branch and bound by the Lipschitz
+    bound); on the others an arc is sampled, and refined by golden section about its best sample. Convex on straights.
     """
     stretches = []
     for low, high, is_arc in bent.parts(start, end):

@@ -1,4 +1,4 @@
-"""Couplings shifted where they lie, so that less is lost of the bars on either side of them."""
+"""Local improvement: couplings shifted where they lie, so that less is lost of the bars on either side of them."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""A plan at once: stretches end to end, bars end to end, in a random order; each bar is used up before the next."""
+"""Randomised next fit: stretches end to end on bars end to end in a random order, each bar used up in turn."""
 
 from bisect import bisect_left, insort
 from collections.abc import Sequence
@@ -136,10 +136,7 @@ class _Filling:
 
 
 def first_fit(problem: CutProblem) -> Solution | None:
-    """Each stretch in as few pieces as can be, then the longest piece first into the bar that it fits closest.
-
-    None where a stretch cannot be made of sticks.
-    """
+    """First fit, as a crew does it by hand: each piece from the first bar that holds it; None where none does."""
     cut = list[tuple[int, int, int, int]]()
     for number, stretch in enumerate(problem.stretches):
         joints = stretch.made_from([problem.longest_stick] * (stretch.length // max(1, stretch.least) + 1))

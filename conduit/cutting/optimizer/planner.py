@@ -69,9 +69,12 @@ def plan_kind(
     meter: Meter,
     before: Sequence[Before] = (),
 ) -> KindPlan:
-    """Plan all runs of one kind. `lying` is oldest first. Runs that cannot be made are named, the rest is planned.
+    """Plan all runs of one kind of pipe: couplings and sources together. Whole sixteenths.
 
-    `before`: an earlier plan's pieces, which stay where it costs little.
+    A search for each goal (`search`), the chosen one with most of the work that `meter` allows; what one search meets
+    is offered to the others, and the plans that no other beats in sticks, couplings and cost are listed. `lying` is
+    oldest first. Runs that nothing there or sold makes are named and the rest is planned. `before`: an earlier plan's
+    pieces, which stay where it costs little. What is proved (`bounds`) holds for the whole rack.
     """
     began, impossible = meter.seconds(), list[str]()
     crowded_out = list[str]()

@@ -1,8 +1,9 @@
-"""The search for a good plan: one at once, then better ones for as long as there is time.
+"""Large neighbourhood search over cut plans: one at once, then better ones for as long as there is work left.
 
-First fillings at random; then as many stretches as can be closed exactly, the rest filled again, and laid as a
-chain in which next to nothing is lost; then, over and over, a few stretches and their bars are freed and made
-anew as cheaply as can be.
+It begins with the last plan, first fit and randomised fillings; then set packing closes as many stretches exactly as
+go together, and a chain lays the others with next to nothing lost; then, over and over, a few stretches and their
+bars are freed and made anew by CP-SAT as cheaply as can be (the neighbourhoods), and couplings are shifted where they
+lie.
 """
 
 from collections.abc import Mapping, Sequence

@@ -1,7 +1,7 @@
-"""Stretches that some scraps and whole sticks make almost exactly, and a best set of such groups.
+"""Set packing: groups of stretches that some scraps and whole sticks make almost exactly, and a best set of them.
 
-Every bar that is used costs a coupling, less one for each group that closes by itself; so the more stretches
-close exactly, the fewer couplings.
+Every bar that is used costs a coupling, less one for each group that closes by itself; so the more stretches close
+exactly, the fewer couplings. Which groups go together, none sharing a stretch or a scrap, is asked of CP-SAT.
 """
 
 from collections.abc import Iterable, Iterator, Sequence

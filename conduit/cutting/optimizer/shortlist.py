@@ -1,4 +1,4 @@
-"""Of a huge rack, the scraps that are looked at: all of them would take the time, and few could make a plan better."""
+"""Preselection of scraps on a huge rack: all of them would take the time, and few could make a plan better."""
 
 from collections.abc import Sequence
 

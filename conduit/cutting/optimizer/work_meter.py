@@ -1,4 +1,4 @@
-"""How long a search may go on: so much work, that the same job gets the same plan, and never beyond a clock."""
+"""The budget of a search: counted work, so that the same job gets the same plan, and a clock that only stops it."""
 
 from typing import Protocol
 
