@@ -25,4 +25,5 @@ def made() -> dict[str, object]:
 
 
 if __name__ == "__main__":
-    Path(sys.argv[1]).write_text(json.dumps(made(), indent=1, sort_keys=True, ensure_ascii=False) + "\n")
+    parts = [f"{json.dumps(key)}: {json.dumps(part, ensure_ascii=False)}" for key, part in made().items()]
+    Path(sys.argv[1]).write_text("{\n" + ",\n".join(parts) + "\n}\n")
