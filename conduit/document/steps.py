@@ -5,7 +5,7 @@ the last turn (docs/trade.md, The run).
 """
 
 from collections.abc import Mapping
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field, StrictBool, ValidationInfo, WithJsonSchema
 
@@ -94,13 +94,17 @@ class Obstacle(Given):
 
 
 class StepPart(Given):
-    """What every step has."""
+    """What every step has. `placed_by`: the field by which it is moved along its leg."""
+
+    placed_by: ClassVar[str] = "at"
 
     muted: StrictBool = Field(False, description="Kept in the list, but left out of the run.")
 
 
 class StepLeftOut(Given):
     """In place of a step that is kept in the list but left out of the run, readable or not."""
+
+    placed_by: ClassVar[str] = "at"
 
     kind: Literal["left_out"] = "left_out"
 
@@ -150,6 +154,8 @@ def above_axis(knockout: float, stand_off: float, diameter: float) -> float:
 class BoxOffsetStep(StepPart):
     """A small offset right at a box, from its knockout to the pipe on its strap."""
 
+    placed_by: ClassVar[str] = "straight"
+
     kind: Literal["box_offset"]
     surface: Direction = Field("in", description="Where the surface lies.")
     knockout: Length = Field(description="Knockout centre above the surface.")
@@ -183,6 +189,8 @@ class Saddle3Step(StepPart):
 
 class Saddle4Step(StepPart):
     """A four-bend saddle over something wide, with `margin` to each side."""
+
+    placed_by: ClassVar[str] = "near"
 
     kind: Literal["saddle4"]
     toward: Direction = "out"
@@ -250,6 +258,10 @@ RunStep = (
 )
 Step = Annotated[RunStep, Field(discriminator="kind")]
 AnyStep = RunStep | StepLeftOut
+
+
+# Steps that move their leg sideways by bends of one `angle`: flatter ones take less of the pipe's straight.
+RaisedStep = OffsetStep | RolledStep | Saddle3Step | Saddle4Step
 
 
 def rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, stand_off: float) -> float:

@@ -17,9 +17,9 @@ from conduit.document import (
     KickStep,
     MeasuredRun,
     OffsetStep,
+    RaisedStep,
     RolledStep,
     Saddle3Step,
-    Saddle4Step,
 )
 from conduit.findings import Code, Finding, found, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
@@ -265,7 +265,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     """Why the leg before one of this step's bends is too short, and the least measure that would do."""
     if overlap.leg > 0 and owners[overlap.leg - 1] == context.index:
         return _bends_overlap(step, overlap, context)
-    field = "near" if isinstance(step, Saddle4Step) else "at" if hasattr(step, "at") else "straight"
+    field = step.placed_by
     measure = getattr(step, field)
     least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
     before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
@@ -288,7 +288,7 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding
         )
         remedy = "Kick further back, about three times the rise."
         return context.finding(Code.BENDS_OVERLAP, "kick_back", says, remedy)
-    flatter = isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step)
+    flatter = isinstance(step, RaisedStep)
     return context.finding(
         Code.BENDS_OVERLAP,
         "angle" if flatter else "at",

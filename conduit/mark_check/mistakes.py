@@ -17,7 +17,7 @@ from conduit.document import (
     KickStep,
     MeasuredRun,
     OffsetStep,
-    RolledStep,
+    RaisedStep,
     Saddle3Step,
     Saddle4Step,
 )
@@ -134,7 +134,7 @@ def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float
 
 
 def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
-    if not isinstance(met, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
+    if not isinstance(met, RaisedStep):
         return
     bends, shrink = case.layout.indices_of(step), case.shrink(step)
     half = shrink / 2

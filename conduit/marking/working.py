@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from conduit.bender import Shoe
-from conduit.document import AnyStep, KickStep, OffsetStep, RolledStep, Saddle3Step, Saddle4Step, SweepStep
+from conduit.document import AnyStep, KickStep, RaisedStep, Saddle3Step, SweepStep
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
 from conduit.simulation import Arc
@@ -94,7 +94,7 @@ def _of_step(index: int, step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -
         f"Between the marks of its first two bends: straight {n(second.start - first.end)} + half of both arcs "
         f"{n((first.end - first.start + second.end - second.start) / 2)} = {n(spacing)}."
     )
-    if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
+    if not isinstance(step, RaisedStep):
         return StepArithmetic(index, spacing, None, tuple(lines))
     used = last.end - first.start
     along = last.point(last.angle, shoe.radius).minus(first.entry).dot(first.heading_before)
@@ -115,7 +115,7 @@ def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[
             f"Kick: the angle whose tangent is rise {n(step.rise)} ÷ setback {n(step.kick_back)}: "
             f"{format_angle(math.degrees(kick.angle))}."
         )
-    if isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step) and len(bends) > 1:
+    if isinstance(step, RaisedStep) and len(bends) > 1:
         travel = bends[1].vertex.minus(first.vertex).length()
         rise = travel * math.sin(first.angle)
         lines.append(f"Corner to corner: {n(rise)} ÷ sin {shows} = {n(travel)}.")

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.bender import Shoe
-from conduit.document import MeasuredRun, OffsetStep, RolledStep, Saddle3Step, Saddle4Step
+from conduit.document import MeasuredRun, RaisedStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout, least_rise, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
 from conduit.units import Degrees, format_at_least
@@ -137,7 +137,7 @@ def reliefs(reading: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief
 def _flatter(reading: MeasuredRun, number: int, over: float) -> Iterator[Relief]:
     """An offset has its angle twice, a four-bend saddle four times, a three-bend saddle once and two halves."""
     step = reading.steps[number]
-    if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step):
+    if not isinstance(step, RaisedStep):
         return
     angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
     times = 4 if isinstance(step, Saddle4Step) else 2

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
-from conduit.document import BoxOffsetStep, KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
 from conduit.layout import Layout
 from conduit.plan.alternatives import reliefs
@@ -170,7 +170,7 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         return
     number = _step_number(finding)
     step = run.reading.steps[number]
-    field = "straight" if isinstance(step, BoxOffsetStep) else "near" if isinstance(step, Saddle4Step) else "at"
+    field = step.placed_by if step else "at"
     measure = getattr(step, field, None)
     if measure is not None:
         value = head.tape.at_least(measure + least - path.bends[0].straight_before)

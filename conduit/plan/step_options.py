@@ -19,7 +19,7 @@ from conduit.document import (
     KickStep,
     MeasuredRun,
     Obstacle,
-    OffsetStep,
+    RaisedStep,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
@@ -144,7 +144,7 @@ _Figures = tuple[Measure | None, Measure | None, Measure | None, float]
 
 def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
     """Spacing, shrink, room and degrees of a step with pairs of bends, also where it cannot be made."""
-    if not isinstance(step, OffsetStep | RolledStep | Saddle3Step | Saddle4Step | BoxOffsetStep):
+    if not isinstance(step, RaisedStep | BoxOffsetStep):
         return None
     rise = _rise_of(step, shoe, head)
     way = {Saddle3Step: "saddle3", Saddle4Step: "saddle4"}.get(type(step), "offset")
@@ -156,9 +156,7 @@ def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
     return _measure(one.spacing, head), _measure(one.shrink, head), _measure(one.room, head), one.degrees
 
 
-def _rise_of(
-    step: OffsetStep | RolledStep | Saddle3Step | Saddle4Step | BoxOffsetStep, shoe: Shoe, head: Head
-) -> float:
+def _rise_of(step: RaisedStep | BoxOffsetStep, shoe: Shoe, head: Head) -> float:
     if isinstance(step, RolledStep):
         return float((step.rise**2 + step.roll**2) ** 0.5)
     if isinstance(step, BoxOffsetStep):

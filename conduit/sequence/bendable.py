@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.bender import Shoe
-from conduit.document import MeasuredRun, Saddle4Step, step_name
+from conduit.document import MeasuredRun, step_name
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
@@ -105,7 +105,7 @@ def _short(owner: int, where: str, straight: float, least: float, reading: Measu
     says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
     remedy = "Bend it at a flatter angle, or raise it more."
     fixes: tuple[Fix, ...] = ()
-    field = "angle" if within else "near" if isinstance(step, Saddle4Step) else "at"
+    field = "angle" if within else step.placed_by if step else "at"
     measure = getattr(step, field, None)
     place = f"steps.{owner}.{field}" if measure is not None else f"steps.{owner}"
     if not within:
