@@ -44,6 +44,12 @@ class Screenshots(Journey):
         page.evaluate("scrollTo(0, 0)")
         self.shoot(page, "cutting")
 
+    def test_limits_of_the_crew(self):
+        page = self.window()
+        page.goto(f"{self.live_server_url}/limits")
+        page.get_by_label("Strap to strap").fill("8'")
+        self.shoot(page, "limits")
+
     def test_walk_with_everything(self):
         page = self.open_run("Glaze store feed")
         page.get_by_role("radio", name="From above").click()
