@@ -1,10 +1,8 @@
 """Every change at the bench: permission first, the run locked, each act done once or refused with its reason."""
 
 from typing import Any
-from uuid import uuid4
 
 from django.db import transaction
-from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from pydantic import ValidationError
@@ -13,12 +11,12 @@ from conduit.bender import Dial, Learned, LoggedBend, learn
 from conduit.bending import Arranged, BendAsMade, NoSuchStick, SheetBend
 from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
-from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import require_writer
 from server.bench.models import ActDone, BendMade, Stick
-from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, StageAct, TakeIn
+from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
 from server.bench.sheets import Benches, made_on, read_of, shoe_state
+from server.bench.staging import CannotBeDone, as_sentence, begun, stage, stage_done
 from server.bench.status import follow_status
 from server.errors import Conflict, Refused
 from server.jobs.models import Run
@@ -26,13 +24,6 @@ from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
 A_DAY = 86400.0
-# Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
-# A cut that names its `source`, the tag of a scrap, comes with the `length` that was cut, in inches.
-stage_done = Signal()
-
-
-class _Cannot(Exception):
-    """An act that cannot be done; the message says why. The others are still done."""
 
 
 def bench_of(user: User, run_id: int) -> dict[str, Any]:
@@ -53,15 +44,11 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
             with transaction.atomic():
                 _do(user, benches, act)
             outcomes.append({"key": act.key, "done": True})
-        except (_Cannot, NoSuchStick, Conflict) as error:
-            outcomes.append({"key": act.key, "done": False, "says": _sentence(str(error))})
+        except (CannotBeDone, NoSuchStick, Conflict) as error:
+            outcomes.append({"key": act.key, "done": False, "says": as_sentence(str(error))})
         benches = Benches(run, user, benches)
     follow_status(run, benches)
     return outcomes, benches.out()
-
-
-def _sentence(says: str) -> str:
-    return f"{says[:1].upper()}{says[1:]}" + ("" if says.endswith(".") else ".")
 
 
 def _do(user: User, benches: Benches, act: AnyAct) -> None:
@@ -70,7 +57,7 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
     if not is_new:
         return
     if act.piece not in benches.pieces():
-        raise _Cannot(f"this run has no piece {act.piece}")
+        raise CannotBeDone(f"this run has no piece {act.piece}")
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     match act:
         case ArrangeAct():
@@ -80,43 +67,10 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
         case BendAct():
             _about_bend(stick, act)
         case _:
-            _stage(user, run, stick, act)
+            stage(user, run, stick, act)
             length = benches.sheet(act.piece).cut.inches if act.source else None
             told = {"kind": act.kind, "source": act.source, "length": length}
             stage_done.send(Stick, user=user, run=run, piece=act.piece, **told)
-
-
-@transaction.atomic
-def mark_cut(user: User, run: Run, piece: int) -> None:
-    """A piece of a run (its row locked) was cut by the cut plan. Raises Conflict where the run has no such piece."""
-    _mark(user, run, StageAct(kind="cut", key=uuid4(), piece=piece, at=timezone.now()))
-
-
-@transaction.atomic
-def mark_uncut(user: User, run: Run, piece: int) -> None:
-    """That it was cut was a mistake. Raises Conflict where it is bent already."""
-    _mark(user, run, StageAct(kind="uncut", key=uuid4(), piece=piece, at=timezone.now()))
-
-
-def _mark(user: User, run: Run, act: StageAct) -> None:
-    benches = Benches(run, user)
-    if act.piece not in benches.pieces():
-        raise Conflict(f"The run has no piece {act.piece} any more. Plan again; nothing was cut.")
-    stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
-    try:
-        _stage(user, run, stick, act)
-    except _Cannot as error:
-        raise Conflict(_sentence(str(error))) from error
-    follow_status(run, Benches(run, user, benches))
-
-
-def arrange_spare(user: User, run: Run, piece: int, spare: str) -> None:
-    """What the cut plan leaves long on a piece's end B, unless the piece is begun."""
-    stick = Stick.objects.filter(run=run, piece=piece, live=True).first() or Stick(crew=run.crew, run=run, piece=piece)
-    known = str(stick.arranged.get("spare") or "0")
-    if stick.document is None and known != spare:
-        stick.arranged = {**stick.arranged, "spare": spare}
-        stick.save()
 
 
 def _arrange(stick: Stick, act: ArrangeAct) -> None:
@@ -126,7 +80,7 @@ def _arrange(stick: Stick, act: ArrangeAct) -> None:
     except ValidationError as error:
         fault = error.errors()[0]
         place = ".".join(str(part) for part in fault["loc"])
-        raise _Cannot(f"{place}: {fault['msg']}") from error
+        raise CannotBeDone(f"{place}: {fault['msg']}") from error
     stick.arranged = {**arranged.model_dump(mode="json"), "spare": spelled("spare", spare, tape) or spare}
     stick.save()
 
@@ -136,45 +90,15 @@ def _tape_by(stick: Stick) -> str:
     return tape_in(stick.document or stick.run.document)
 
 
-def _begun(run: Run, stick: Stick) -> None:
-    """From now on the stick is what was laid out, whatever is changed in the run."""
-    if stick.document is None:
-        stick.document, stick.limits = run.document, limits_of(run.crew).model_dump()
-    stick.save()
-
-
-def _stage(user: User, run: Run, stick: Stick, act: Any) -> None:
-    at = min(act.at, timezone.now())
-    match act.kind:
-        case "cut":
-            stick.cut_at, stick.cut_by = stick.cut_at or at, stick.cut_by or user
-            _begun(run, stick)
-        case "uncut":
-            if made_on(stick):
-                raise _Cannot("bends are made on it; it was cut")
-            stick.cut_at = stick.cut_by = stick.document = stick.limits = stick.number_then = None
-            stick.save()
-        case "fitted":
-            stick.fitted_at, stick.fitted_by = stick.fitted_at or at, stick.fitted_by or user
-            _begun(run, stick)
-        case "unfitted":
-            stick.fitted_at = stick.fitted_by = None
-            stick.save()
-        case "scrapped":
-            if stick.pk:
-                stick.live = None
-                stick.save()
-
-
 def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
-        raise _Cannot(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
+        raise CannotBeDone(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
     tape = _tape_of(stick, act)
     bend = _with_reading(benches, stick, act, tape, before)
     if not bend.made:
         raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
-    _begun(benches.run, stick)
+    begun(benches.run, stick)
     at = min(act.at, timezone.now())
     if before:
         before.live = None
@@ -189,7 +113,7 @@ def _tape_of(stick: Stick, act: BentAct) -> float | None:
     try:
         return parse_length(act.tape, _tape_by(stick))
     except UnreadableLength as error:
-        raise _Cannot(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
+        raise CannotBeDone(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
 
 
 def _with_reading(
@@ -240,7 +164,7 @@ def _about_bend(stick: Stick, act: BendAct) -> None:
     if not made:
         if act.kind == "unbent":
             return
-        raise _Cannot(f"bend {act.bend} is not entered yet")
+        raise CannotBeDone(f"bend {act.bend} is not entered yet")
     if act.kind == "left":
         made.left = True
     else:

@@ -13,8 +13,8 @@ from conduit.cutting import (
 from conduit.units import format_length
 from server.accounts.models import Role, User
 from server.accounts.permissions import require_writer
-from server.bench.actions import arrange_spare
 from server.bench.models import ActDone
+from server.bench.staging import arrange_spare
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
 from server.cutting.sawing import called, close_finished, confirm, cut_wrong, drop, let_go_of, undo
@@ -22,7 +22,7 @@ from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Run
-from server.stock import actions as stock
+from server.stock.actions import reserve
 
 PLAN_GONE = "That plan is not kept any more."
 STALE = "Plan again; nothing was reserved or cut."
@@ -83,7 +83,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     drop(cut for bar in cutting.bars for cut in cutting.cuts.get(bar.pk, []) if not cutting.fits(cut))
     wanted = [source.scrap for choice in choices.values() for source in choice.sources if source.scrap]
     mine = {bar.name for bar in cutting.bars}
-    scraps = {one.tag: one for one in stock.reserve(user, set(wanted) - mine, job)}
+    scraps = {one.tag: one for one in reserve(user, set(wanted) - mine, job)}
     put_couplings(user, choices.values(), runs, cutting)
     try:
         with transaction.atomic():

@@ -8,7 +8,7 @@ from django.dispatch import receiver
 from conduit.cutting import number_of
 from conduit.plan import Plan
 from server.accounts.models import User
-from server.bench.actions import stage_done
+from server.bench.staging import stage_done
 from server.cutting.models import Bar, Cut
 from server.cutting.sawing import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench
 from server.jobs.actions import binned, run_saved

@@ -10,12 +10,13 @@ from django.utils import timezone
 from conduit.cutting import IN_AN_INCH, Kind, lies, nearest_sixteenth, whole_sixteenths
 from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import User, name_of
-from server.bench.actions import mark_cut, mark_uncut
+from server.bench.staging import mark_cut, mark_uncut
 from server.cutting.models import Bar, Cut
 from server.cutting.planning import Cutting, terms_of
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Run
-from server.stock import actions as stock
+from server.stock import keeping
+from server.stock.actions import reserve
 from server.stock.models import Ends, Scrap, What
 
 
@@ -40,7 +41,7 @@ def close_finished(user: User, job: Job) -> None:
             _finish(user, bar)
         elif not bar.cuts.filter(live=True).exists():
             if bar.scrap:
-                stock.let_go(user, bar.scrap)
+                keeping.let_go(user, bar.scrap)
             bar.live = None
             bar.save(update_fields=["live"])
 
@@ -55,7 +56,7 @@ def _offcut(user: User, bar: Bar) -> None:
     """What is left of a bar goes to the rack, if it is worth keeping."""
     if bar.left < bar.keep:
         return
-    tag = bar.offcut_tag or stock.new_tags(bar.crew, 1)[0]
+    tag = bar.offcut_tag or keeping.new_tags(bar.crew, 1)[0]
     ends = {"end_a": Ends.CUT, "end_b": bar.scrap.end_b if bar.scrap else Ends.FACTORY}
     place = bar.scrap.place if bar.scrap else ""
     scrap = Scrap(
@@ -67,7 +68,7 @@ def _offcut(user: User, bar: Bar) -> None:
         place=place,
         **ends,
     )
-    bar.offcut = stock.put_offcut(user, scrap, What.OFFCUT, f"of {bar.name}")
+    bar.offcut = keeping.put_offcut(user, scrap, What.OFFCUT, f"of {bar.name}")
     bar.offcut_tag = tag
     bar.save(update_fields=["offcut", "offcut_tag"])
 
@@ -99,7 +100,7 @@ def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) ->
     """A piece was cut at the bench from a scrap that no plan chose: the rack and the ledger follow. Raises Conflict."""
     plan, length = Cutting(user, run.job).plan_of(run), nearest_sixteenth(inches)
     own = next((one for one in plan.pieces if one.number == piece), None)
-    scrap = stock.reserve(user, [tag], run.job)[0]
+    scrap = reserve(user, [tag], run.job)[0]
     kind = Kind(plan.material, plan.trade_size)
     if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
         raise Conflict(f"{tag} is {scrap.trade_size} {scrap.material}; this piece is {kind.name}.")
@@ -126,7 +127,7 @@ def confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
     if took > bar.left:
         raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
     if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
-        stock.cut_into(user, bar.scrap, f"{_reads(took)} for {called(cut)}")
+        keeping.cut_into(user, bar.scrap, f"{_reads(took)} for {called(cut)}")
     bar.left = max(0, bar.left - took - cut.kerf)
     bar.save(update_fields=["left"])
     cut.done_at, cut.done_by, cut.came_out = timezone.now(), user, took if took != cut.length else None
@@ -145,7 +146,7 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     if last.pk != cut.pk:
         raise Conflict(f"Undo the later cut from {bar.name} first: piece {last.piece}.")
     if bar.offcut:
-        stock.remove_offcut(user, bar.offcut)
+        keeping.remove_offcut(user, bar.offcut)
     if not at_bench:
         mark_uncut(user, cut.run, cut.piece)
     # The last kerf may have run out of the bar: what was there before follows from the cuts that stay.
@@ -155,7 +156,7 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     cut.done_at = cut.done_by = cut.came_out = None
     cut.save(update_fields=["done_at", "done_by", "came_out"])
     if bar.scrap and not others and not bar.spoiled:
-        stock.uncut(user, bar.scrap, bar.job, f"cut for {called(cut)}")
+        keeping.uncut(user, bar.scrap, bar.job, f"cut for {called(cut)}")
 
 
 def cut_wrong(user: User, cut: Cut, length: str) -> None:
@@ -176,14 +177,14 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     if came_out > bar.left:
         raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
     if bar.scrap and bar.scrap.taken_at is None:
-        stock.cut_into(user, bar.scrap, f"cut wrong at {_reads(came_out)} for {called(cut)}")
+        keeping.cut_into(user, bar.scrap, f"cut wrong at {_reads(came_out)} for {called(cut)}")
     bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
     bar.save(update_fields=["left", "spoiled"])
     if came_out >= bar.keep:
-        tag = stock.new_tags(bar.crew, 1)[0]
+        tag = keeping.new_tags(bar.crew, 1)[0]
         kind = {"material": bar.material, "trade_size": bar.trade_size}
         scrap = Scrap(crew=bar.crew, tag=tag, length=came_out / IN_AN_INCH, **kind)
-        stock.put_offcut(user, scrap, What.SPOILED, f"of {bar.name}, for {called(cut)}")
+        keeping.put_offcut(user, scrap, What.SPOILED, f"of {bar.name}, for {called(cut)}")
     _drop_what_does_not_fit(bar)
     _finish(user, bar)
 

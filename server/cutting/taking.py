@@ -14,7 +14,7 @@ from server.cutting.models import Bar, Cut
 from server.cutting.planning import Cutting
 from server.jobs.actions import save_run
 from server.jobs.models import Job, Run
-from server.stock import actions as stock
+from server.stock.keeping import new_tags
 from server.stock.models import Scrap
 
 
@@ -35,7 +35,7 @@ def bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: Kind, term
         "trade_size": kind.trade_size,
         "keep": limits.keep,
     }
-    tag = stock.new_tags(job.crew, 1)[0] if source.keep and not (known and known.offcut_tag) else ""
+    tag = new_tags(job.crew, 1)[0] if source.keep and not (known and known.offcut_tag) else ""
     if known:
         if tag:
             known.offcut_tag = tag

@@ -22,12 +22,12 @@ django.setup()
 from server.accounts.models import User
 from server.bench import actions as bench
 from server.cutting import actions, sawing
-from server.stock import actions as stock
-module = {"stock": stock, "sawing": sawing}[sys.argv[1]]
+from server.stock import keeping
+module = {"keeping": keeping, "sawing": sawing}[sys.argv[1]]
 setattr(module, sys.argv[2], lambda *given, **more: os.kill(os.getpid(), signal.SIGKILL))
 actions.act(User.objects.get(pk=sys.argv[3]), int(sys.argv[4]), "cut", uuid.UUID(sys.argv[5]))
 """
-STEPS = [("stock", "cut_into"), ("sawing", "_finish"), ("stock", "put_offcut"), ("sawing", "mark_cut")]
+STEPS = [("keeping", "cut_into"), ("sawing", "_finish"), ("keeping", "put_offcut"), ("sawing", "mark_cut")]
 
 
 class Killed(TransactionTestCase):
