@@ -72,7 +72,6 @@ def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, limits: Li
         developed_length=None,
         degrees=0.0,
         limits=limits,
-        degrees_allowed=limits.most_degrees,
         end_point=None,
         bends=[],
         pieces=[],

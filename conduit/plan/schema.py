@@ -260,7 +260,6 @@ class Plan(Result):
     developed_length: Measure | None
     degrees: Degrees
     limits: Limits = Field(description="What it was held to: the run's own limits, else the crew's.")
-    degrees_allowed: float
     end_point: Point | None
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]

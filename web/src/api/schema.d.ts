@@ -2140,8 +2140,6 @@ export interface components {
             degrees: number;
             /** @description What it was held to: the run's own limits, else the crew's. */
             limits: components["schemas"]["Limits"];
-            /** Degrees Allowed */
-            degrees_allowed: number;
             /** End Point */
             end_point: [
                 number,

@@ -59,7 +59,7 @@ test("figures are shown as the plan gives them", () => {
   line({});
   expect(screen.getByText(made.plan.developed_length?.reads ?? "none")).toBeTruthy();
   expect(
-    screen.getByText(`${Math.round(made.plan.degrees * 10) / 10}° of ${made.plan.degrees_allowed}°`),
+    screen.getByText(`${Math.round(made.plan.degrees * 10) / 10}° of ${made.plan.limits.most_degrees}°`),
   ).toBeTruthy();
   expect(screen.getByText(String(made.plan.supports.length))).toBeTruthy();
 });

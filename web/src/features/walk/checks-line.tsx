@@ -25,9 +25,9 @@ export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoos
         <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
       )}
       <Fact
-        meaning={`Bends between two pull points add up to ${plan.degrees_allowed}° at most by the limits in force; check your local code.`}
+        meaning={`Bends between two pull points add up to ${plan.limits.most_degrees}° at most by the limits in force; check your local code.`}
         name="Bends"
-        value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.degrees_allowed}°`}
+        value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.limits.most_degrees}°`}
       />
       {plan.supports.length > 0 && (
         <Fact
