@@ -2,6 +2,7 @@ import re
 
 from playwright.sync_api import expect
 
+from conduit.units import format_length
 from e2e.support import Journey, choose, field, saved
 from server.cutting.models import Cut
 from server.stock.models import Reservation, Scrap
@@ -124,7 +125,9 @@ class Stock(Journey):
         theirs.get_by_role("button", name=cut).click()
         expect(theirs.get_by_role("alert")).to_contain_text("was cut already by Dana Wexcombe")
         mine.get_by_role("link", name="Kiln 3 feed, piece 1").click()
-        expect(mine.get_by_role("region", name="Cut and mark")).to_contain_text("From S8 (46 1/8 long, bay 3):")
+        scrap = Cut.objects.get(run__document__name="Kiln 3 feed", piece=1, live=True).bar.scrap
+        source = f"From {scrap.tag} ({format_length(scrap.length)} long, {scrap.place}):"
+        expect(mine.get_by_role("region", name="Cut and mark")).to_contain_text(source)
 
     def test_cut_at_the_bench_from_a_scrap_that_is_named(self):
         page = self.open_bench("Wedging table outlet")
