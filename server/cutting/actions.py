@@ -16,7 +16,7 @@ from server.accounts.permissions import require_writer
 from server.bench.models import ActDone
 from server.bench.staging import arrange_spare
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.planning import Cutting, terms_of
+from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.sawing import called, close_finished, confirm, cut_wrong, drop, let_go_of, undo
 from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
@@ -35,7 +35,10 @@ def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
     require_writer(user)
     cutting.propose(terms, given.seconds)
     # Not before: terms by which nothing can be planned would stand in the way of every later plan.
-    Asked.objects.update_or_create(job=cutting.job, defaults={"terms": given.terms})
+    # In inches, so that they stay what they are on whatever tape is read; what is as usual follows the crew's limits.
+    usual = read_terms(cutting.job.crew, {}).model_dump(mode="json")
+    kept = {name: value for name, value in terms.model_dump(mode="json").items() if value != usual[name]}
+    Asked.objects.update_or_create(job=cutting.job, defaults={"terms": kept})
 
 
 def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:

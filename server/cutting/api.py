@@ -12,7 +12,7 @@ from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.cutting import actions
 from server.cutting.models import Cut
-from server.cutting.planning import Cutting, terms_of
+from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
@@ -35,14 +35,15 @@ def plan_cuts(request: SignedInRequest, job_id: int, given: PlanIn) -> dict[str,
 
     A viewer is given plans that are there. Answered 429 while others have their plans made.
     """
-    cutting, terms = Cutting.of(request.auth, job_id), _terms(given.terms)
+    cutting = Cutting.of(request.auth, job_id)
+    terms = _terms(cutting, given.terms)
     actions.plan(request.auth, cutting, terms, given)
     return cutting_out(cutting, terms)
 
 
-def _terms(given: dict[str, Any]) -> CutTerms:
+def _terms(cutting: Cutting, given: dict[str, Any]) -> CutTerms:
     try:
-        return CutTerms.model_validate(given)
+        return read_terms(cutting.job.crew, given)
     except ValidationError as error:
         places = {f"terms.{'.'.join(map(str, fault['loc']))}": _says(fault) for fault in error.errors()}
         raise Refused("Some of what to cut by could not be read.", places) from error

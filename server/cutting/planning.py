@@ -26,7 +26,7 @@ from conduit.cutting import (
 )
 from conduit.plan import Plan, make_plan
 from server.accounts.limits import limits_of
-from server.accounts.models import User
+from server.accounts.models import Crew, User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.cutting.turns import a_turn, stepping_back
@@ -52,12 +52,21 @@ class Clock:
 
 def terms_of(job: Job) -> CutTerms:
     """By what the job is cut; as usual where that cannot be read any more."""
-    asked, limits = Asked.objects.filter(job=job).first(), limits_of(job.crew)
-    usual = {"keep": limits.keep, "kerf": limits.kerf, "least": limits.least_piece}
+    asked = Asked.objects.filter(job=job).first()
     try:
-        return CutTerms.model_validate({**usual, **(asked.terms if asked else {})})
+        return read_terms(job.crew, asked.terms if asked else {})
     except ValidationError:
-        return CutTerms.model_validate(usual)
+        return read_terms(job.crew, {})
+
+
+def read_terms(crew: Crew, given: dict[str, Any]) -> CutTerms:
+    """Terms as typed on the crew's tape (numbers are inches); what is left out is as its limits have it.
+
+    Raises ValidationError.
+    """
+    limits = limits_of(crew)
+    usual = {"keep": limits.keep, "kerf": limits.kerf, "least": limits.least_piece}
+    return CutTerms.model_validate({**usual, **given}, context={"tape": crew.tape})
 
 
 class Cutting:

@@ -125,9 +125,9 @@ def confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if took > bar.left:
-        raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
+        raise Conflict(f"{bar.name} has only {_reads(bar, bar.left)} left.")
     if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
-        keeping.cut_into(user, bar.scrap, f"{_reads(took)} for {called(cut)}")
+        keeping.cut_into(user, bar.scrap, f"{_reads(bar, took)} for {called(cut)}")
     bar.left = max(0, bar.left - took - cut.kerf)
     bar.save(update_fields=["left"])
     cut.done_at, cut.done_by, cut.came_out = timezone.now(), user, took if took != cut.length else None
@@ -162,7 +162,7 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
 def cut_wrong(user: User, cut: Cut, length: str) -> None:
     """The piece came out at another length: too long it serves, too short it is scrap and another must be cut."""
     try:
-        came_out = nearest_sixteenth(parse_length(length))
+        came_out = nearest_sixteenth(parse_length(length, cut.bar.crew.tape))
     except UnreadableLength as error:
         raise Refused("That length cannot be used.", {"length": str(error)}) from error
     if came_out <= 0:
@@ -175,9 +175,9 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if came_out > bar.left:
-        raise Conflict(f"{bar.name} has only {_reads(bar.left)} left.")
+        raise Conflict(f"{bar.name} has only {_reads(bar, bar.left)} left.")
     if bar.scrap and bar.scrap.taken_at is None:
-        keeping.cut_into(user, bar.scrap, f"cut wrong at {_reads(came_out)} for {called(cut)}")
+        keeping.cut_into(user, bar.scrap, f"cut wrong at {_reads(bar, came_out)} for {called(cut)}")
     bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
     bar.save(update_fields=["left", "spoiled"])
     if came_out >= bar.keep:
@@ -198,5 +198,5 @@ def _drop_what_does_not_fit(bar: Bar) -> None:
         dropped.save(update_fields=["live"])
 
 
-def _reads(sixteenths: int) -> str:
-    return format_length(sixteenths / IN_AN_INCH)
+def _reads(bar: Bar, sixteenths: int) -> str:
+    return format_length(sixteenths / IN_AN_INCH, bar.crew.tape)

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
 from conduit.plan import Measure
+from conduit.units import TapeStep
 
 
 class PlanIn(Schema):
@@ -90,7 +91,9 @@ class ProposalOut(Schema):
 class CuttingOut(Schema):
     """A job's cutting as it stands."""
 
+    tape: TapeStep = Field(description="What its lengths are read on: the crew's tape.")
     terms: CutTerms
+    usual: CutTerms = Field(description="The crew's terms, where none are asked for.")
     taken: TakenOut
     proposal: ProposalOut | None = Field(description="None: nothing is planned for the job as it is now.")
     left_out: list[RunLeftOut] = Field(description="Runs and pins that are not in the list, and why.")

@@ -3,6 +3,8 @@
 from collections import Counter
 from typing import Any
 
+from pydantic import BaseModel
+
 from conduit.cutting import (
     IN_AN_INCH,
     BringLine,
@@ -14,30 +16,46 @@ from conduit.cutting import (
     not_makeable,
     reading,
 )
+from conduit.plan import Measure
+from conduit.units import Tape
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
-from server.cutting.planning import Cutting, terms_of
+from server.cutting.planning import Cutting, read_terms, terms_of
 
 
 def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
     """The terms, what is taken, what is proposed, and what to bring."""
     terms = terms or terms_of(cutting.job)
     proposal = cutting.proposal(terms)
+    tape = Tape(cutting.job.crew.tape)
     bars = [_bar(cutting, bar) for bar in sorted(cutting.bars, key=_walk)]
     cuts = [cut for bar in bars for cut in bar["cuts"]]
     return {
+        "tape": tape.step,
         "terms": terms,
+        "usual": read_terms(cutting.job.crew, {}),
         "taken": {
-            "bars": bars,
+            "bars": _on_tape(bars, tape),
             "to_cut": sum(1 for cut in cuts if cut["done_at"] is None),
             "cut": sum(1 for cut in cuts if cut["done_at"] is not None),
             "stale": sum(1 for cut in cuts if cut["stale"]),
         },
-        "proposal": proposal and proposal_out(proposal),
+        "proposal": proposal and _on_tape(proposal_out(proposal), tape),
         "left_out": CutList.model_validate(proposal.result).left_out if proposal else not_makeable(cutting.runs),
         "to_plan": sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),
         "order": to_bring(cutting, proposal),
     }
+
+
+def _on_tape(told: Any, tape: Tape) -> Any:
+    """The same with each measure as the crew's tape reads it."""
+    if isinstance(told, Measure):
+        return Measure.of(told.inches, tape)
+    if isinstance(told, BaseModel):
+        return told.model_copy(update={name: _on_tape(getattr(told, name), tape) for name in type(told).model_fields})
+    if isinstance(told, dict):
+        return {name: _on_tape(value, tape) for name, value in told.items()}
+    return [_on_tape(one, tape) for one in told] if isinstance(told, list) else told
 
 
 def _settled(pieces: Any, held: Any) -> bool:

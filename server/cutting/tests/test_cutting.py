@@ -307,3 +307,48 @@ class Cutting(CrewTestCase):
             answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
         self.assertEqual((answer.status_code, answer["Retry-After"]), (429, "1"))
         self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)
+
+
+class OnTheCrewsTape(CrewTestCase):
+    """A crew that measures in millimetres reads, types and is told millimetres; what is kept stays what it is."""
+
+    def setUp(self):
+        super().setUp()
+        self.scrap = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="80"))[0]
+        self.api.send("PUT", "/rack/tape", {"tape": "1 mm"})
+
+    def plan(self, **terms):
+        return self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", {"terms": terms, "seconds": 0.3})
+
+    def test_lengths_are_read_on_it(self):
+        told = self.plan(kerf="3", keep="250").json()
+        self.assertEqual(told["tape"], "1 mm")
+        self.assertAlmostEqual(told["terms"]["kerf"], 3 / 25.4)
+        source = told["proposal"]["found"]["kinds"][0]["choices"][0]["sources"][0]
+        for measure in (source["length"], source["cuts"][0]["length"], source["left"]):
+            self.assertEqual(measure["reads"], f"{round(measure['inches'] * 25.4)} mm")
+        inches = self.api.send("PUT", "/rack/tape", {"tape": "1/16"})
+        self.assertEqual(inches.status_code, 200)
+        again = self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()
+        self.assertAlmostEqual(again["terms"]["kerf"], 3 / 25.4, msg="it was not typed in inches")
+        self.assertEqual(again["proposal"]["found"]["kinds"][0]["choices"][0]["sources"][0]["length"]["reads"], "80")
+
+    def test_a_piece_that_came_out_wrong_is_measured_on_it(self):
+        digest = self.plan().json()["proposal"]["digest"]
+        self.assertEqual(
+            self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": digest}).status_code, 200
+        )
+        cut = Cut.objects.get(live=True)
+        wrong = {"kind": "wrong", "key": str(uuid4()), "length": "500"}
+        self.assertEqual(self.api.send("POST", f"/cuts/{cut.pk}", wrong).status_code, 200)
+        spoiled = Scrap.objects.exclude(pk=self.scrap.pk).get()
+        self.assertEqual(spoiled.length, round(500 / 25.4 * 16) / 16)
+
+    def test_what_is_as_usual_follows_the_crews_limits(self):
+        usual = self.plan().json()["terms"]
+        self.plan(**usual)
+        self.api.send("PUT", "/limits", {"limits": {"keep": "400"}})
+        self.assertAlmostEqual(self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()["terms"]["keep"], 400 / 25.4)
+        self.plan(**{**usual, "keep": 20})
+        self.api.send("PUT", "/limits", {"limits": {"keep": "500"}})
+        self.assertEqual(self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()["terms"]["keep"], 20)

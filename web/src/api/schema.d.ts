@@ -5321,7 +5321,15 @@ export interface components {
          * @description A job's cutting as it stands.
          */
         CuttingOut: {
+            /**
+             * Tape
+             * @description What its lengths are read on: the crew's tape.
+             * @enum {string}
+             */
+            tape: "1/16" | "1/8" | "1/32" | "1 mm";
             terms: components["schemas"]["CutTerms"];
+            /** @description The crew's terms, where none are asked for. */
+            usual: components["schemas"]["CutTerms"];
             taken: components["schemas"]["TakenOut"];
             /** @description None: nothing is planned for the job as it is now. */
             proposal: components["schemas"]["ProposalOut"] | null;

@@ -23,6 +23,10 @@ export function toTape(inches: number, tape: Tape = "1/16"): string {
   return whole ? `${whole} ${top}/${bottom}` : `${top}/${bottom}`;
 }
 
+/** A length as a tape reads it, with its unit where that is not inches. */
+export const reads = (inches: number, tape: Tape): string =>
+  tape === METRIC ? `${toTape(inches, tape)} mm` : toTape(inches, tape);
+
 /** The length moved by so much, on the tape and never below nothing; inches. */
 export function nudged(inches: number, by: number, tape: Tape): number {
   const division = divisionOf(tape);

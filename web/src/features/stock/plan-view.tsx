@@ -36,7 +36,8 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
   const [before, setBefore] = useState<ReturnType<typeof total> | null>(null);
   const [picked, pick] = usePicked(jobId, proposal, mayWrite);
   const choiceOf = (kind: CutKind) => picked[nameOf(kind)] ?? kind.chosen;
-  const now = total(proposal.found.kinds.flatMap((kind) => kind.choices[choiceOf(kind)] ?? []));
+  const chosen = proposal.found.kinds.flatMap((kind) => kind.choices[choiceOf(kind)] ?? []);
+  const now = total(chosen, cutting.tape);
   const terms = cutting.terms;
   const begun = cutting.taken.bars.length > 0;
   return (
@@ -69,7 +70,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
           <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}
           {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
           {begun && <span className="text-soft"> What is reserved above is counted in.</span>}
-          {before && <span className="text-soft"> {compared(before, now)}</span>}
+          {before && <span className="text-soft"> {compared(before, now, cutting.tape)}</span>}
         </p>
         {mayWrite && now.cuts > 0 && (
           <Button
@@ -84,7 +85,9 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
       </div>
       {trying && (
         <WhatIf
+          tape={cutting.tape}
           terms={terms}
+          usual={cutting.usual}
           kinds={proposal.found.kinds}
           wrong={error instanceof ApiError ? error.places : {}}
           onPlan={onPlan}

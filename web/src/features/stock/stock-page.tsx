@@ -89,7 +89,7 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
     plan.mutate({ terms, seconds: longer });
   };
   return (
-    <>
+    <TapeContext value={cutting.tape}>
       {take.error && (
         <div className="mt-2">
           <Notice severity="stop">{take.error.message}</Notice>
@@ -135,6 +135,6 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
       )}
       <OrderList jobId={jobId} lines={cutting.order} />
       <TagPrinter cutting={cutting} mayWrite={mayWrite} />
-    </>
+    </TapeContext>
   );
 }

@@ -1,7 +1,9 @@
+import { useContext } from "react";
 import type { CutTerms, ListedSource, RunCouplings } from "@/api/types";
-import { toTape } from "@/draw/fractions";
+import { reads } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Menu, MenuItem } from "@/ui/menu";
+import { TapeContext } from "@/ui/tape-field";
 
 /** What a trial changes of the terms. */
 export type More = (terms: CutTerms) => Partial<CutTerms>;
@@ -18,6 +20,7 @@ const SIXTEENTHS = 16;
 /** What may be tried with one source: leave it out, hold a piece to it, hold a coupling where it is. */
 export function TryMenu({ source, places, onTry }: Props) {
   const { scrap } = source;
+  const tape = useContext(TapeContext);
   const name = scrap ?? source.bought ?? "a new stick";
   const hold = (cut: Listed) => {
     const pin = { run: cut.run, start: inches(cut.from_coupling), end: inches(cut.to_coupling), scrap };
@@ -43,7 +46,7 @@ export function TryMenu({ source, places, onTry }: Props) {
         .filter((cut) => endsInCoupling(cut, places))
         .map((cut) => (
           <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => couple(cut)}>
-            Keep {cut.run_name}’s coupling at {toTape(inches(cut.to_coupling))}
+            Keep {cut.run_name}’s coupling at {reads(inches(cut.to_coupling), tape)}
           </MenuItem>
         ))}
     </Menu>

@@ -1,11 +1,14 @@
 import { type FormEvent, useState } from "react";
-import type { CutKind, CutTerms } from "@/api/types";
-import { toTape } from "@/draw/fractions";
+import type { CutKind, CutTerms, Tape } from "@/api/types";
+import { reads, toTape } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 
 interface Props {
+  tape: Tape;
   terms: CutTerms;
+  /** The crew's own, as without any trial. */
+  usual: CutTerms;
   kinds: CutKind[];
   wrong: Record<string, string>;
   onPlan: (terms: Record<string, unknown>) => void;
@@ -29,21 +32,30 @@ const LABELS = {
   fetch: "Fetching a scrap",
   doubt: "Trust scraps less by",
 } as const;
+const STICK = 120;
 const IN_STICKS = new Set<string>(["coupling", "fetch"]);
 const nameOf = (kind: { trade_size: string; material: string }) => `${kind.trade_size} ${kind.material}`;
 
 /** What might be cut by: each trial is planned at once, and what it costs is told above. */
-export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
-  const [typed, setTyped] = useState<Typed>(() => asTyped(terms, kinds));
+export function WhatIf({ tape, terms, usual, kinds, wrong, onPlan }: Props) {
+  const begun = asTyped(terms, kinds, tape);
+  const [typed, setTyped] = useState<Typed>(begun);
+  // What was not touched is sent as it is: a tape shows less than it may be.
+  const as = (key: "keep" | "kerf" | "spare" | "doubt") =>
+    typed[key] === begun[key] ? terms[key] : typed[key];
   const written = (): Record<string, unknown> => ({
     ...terms,
-    keep: typed.keep,
-    kerf: typed.kerf,
-    spare: typed.spare,
+    keep: as("keep"),
+    kerf: as("kerf"),
+    spare: as("spare"),
     coupling: Number(typed.coupling) || typed.coupling,
     fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
-    doubt: typed.doubt,
-    sold: kinds.flatMap((kind) => soldAs(kind, typed.sold[nameOf(kind)] ?? "")),
+    doubt: as("doubt"),
+    sold: kinds.flatMap((kind): unknown[] => {
+      const [now, then] = [typed.sold[nameOf(kind)], begun.sold[nameOf(kind)]];
+      const own = terms.sold?.filter((one) => nameOf(one) === nameOf(kind)) ?? [];
+      return now === then ? own : soldAs(kind, now ?? "");
+    }),
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -66,7 +78,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
           <Field
             key={nameOf(kind)}
             label={`${nameOf(kind)} sold in`}
-            title="Lengths, each with its price if you like: 120 = 9.80, 240 = 21"
+            title={`Lengths, each with its price if you like: ${example(tape)}`}
             className="w-52"
             value={typed.sold[nameOf(kind)] ?? ""}
             wrong={wrongSold(wrong, nameOf(kind), terms)}
@@ -77,8 +89,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
         ))}
       </div>
       <p className="mt-1 text-[15px] text-soft">
-        Lengths sold, each with a price if you like: 120 = 9.80, 240 = 21. “Leave long” goes on pieces with a
-        bend.
+        Lengths sold, each with a price if you like: {example(tape)}. “Leave long” goes on pieces with a bend.
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button type="submit" look="main">
@@ -89,7 +100,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
         </Button>
         <Button
           onClick={() => {
-            setTyped(asTyped({} as CutTerms, kinds));
+            setTyped(asTyped(usual, kinds, tape));
             onPlan({ goal: terms.goal });
           }}
         >
@@ -110,7 +121,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
               onPlan({ ...terms, couplings: terms.couplings?.filter((_, other) => other !== at) })
             }
           >
-            Let go of {runName(kinds, pin.run)}’s coupling at {toTape(Number(pin.at))}
+            Let go of {runName(kinds, pin.run)}’s coupling at {reads(Number(pin.at), tape)}
           </Button>
         ))}
         {(terms.pieces ?? []).map((pin, at) => (
@@ -118,7 +129,7 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
             key={`${pin.run}.${pin.start}`}
             onClick={() => onPlan({ ...terms, pieces: terms.pieces?.filter((_, other) => other !== at) })}
           >
-            Let go of {runName(kinds, pin.run)}’s {toTape(Number(pin.end) - Number(pin.start))} from{" "}
+            Let go of {runName(kinds, pin.run)}’s {reads(Number(pin.end) - Number(pin.start), tape)} from{" "}
             {pin.scrap ?? "a new stick"}
           </Button>
         ))}
@@ -127,6 +138,8 @@ export function WhatIf({ terms, kinds, wrong, onPlan }: Props) {
   );
 }
 
+const example = (tape: Tape): string => `${toTape(STICK, tape)} = 9.80, ${toTape(2 * STICK, tape)} = 21`;
+
 function runName(kinds: CutKind[], run: string): string {
   const cuts = kinds
     .flatMap((kind) => kind.choices.flatMap((choice) => choice.sources))
@@ -134,20 +147,21 @@ function runName(kinds: CutKind[], run: string): string {
   return cuts.find((cut) => cut.run === run)?.run_name || "a run";
 }
 
-function asTyped(terms: CutTerms, kinds: CutKind[]): Typed {
+function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {
+  const shown = (inches: unknown) => toTape(Number(inches ?? 0), tape);
   const sold: Record<string, string> = {};
-  for (const kind of kinds) sold[nameOf(kind)] = "120";
+  for (const kind of kinds) sold[nameOf(kind)] = shown(STICK);
   for (const kind of terms.sold ?? [])
     sold[nameOf(kind)] = kind.sticks
-      .map((stick) => toTape(Number(stick.length)) + (stick.price ? ` = ${stick.price}` : ""))
+      .map((stick) => shown(stick.length) + (stick.price ? ` = ${stick.price}` : ""))
       .join(", ");
   return {
-    keep: toTape(Number(terms.keep ?? 12)),
-    kerf: toTape(Number(terms.kerf ?? 1 / 16)),
-    spare: toTape(Number(terms.spare ?? 0)),
+    keep: shown(terms.keep),
+    kerf: shown(terms.kerf),
+    spare: shown(terms.spare),
     coupling: String(terms.coupling ?? 0.25),
     fetch: String(terms.fetch ?? 0),
-    doubt: toTape(Number(terms.doubt ?? 0)),
+    doubt: shown(terms.doubt),
     sold,
   };
 }
