@@ -5,8 +5,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conduit.units import (
+    FINE_TAPE,
+    INCH_TAPE,
     LONGEST,
     TAPE_STEPS,
+    Tape,
     UnreadableAngle,
     UnreadableLength,
     format_angle,
@@ -133,3 +136,30 @@ class WritingLengths(TestCase):
         self.assertEqual(format_length(11.99, feet=True), "1' 0\"")
         self.assertEqual(format_length(10, "1 mm"), "254 mm")
         self.assertEqual(format_angle(22.5), "22 1/2°")
+
+
+class OneTape(TestCase):
+    """A tape's readings, whatever it is divided in, and in feet or not."""
+
+    TAPES = st.builds(Tape, st.sampled_from(sorted(TAPE_STEPS)), st.booleans())
+
+    @given(TAPES, st.floats(0, 900))
+    def test_a_reading_is_within_half_a_division_and_a_least_one_is_never_under(self, tape, inches):
+        step = TAPE_STEPS[tape.step]
+        self.assertLessEqual(abs(tape.rounded(inches) - inches), step / 2 + 1e-9)
+        self.assertAlmostEqual(parse_length(tape.shows(inches), tape.step), tape.rounded(inches), 6)
+        least = parse_length(tape.at_least(inches), tape.step)
+        self.assertTrue(inches - 1e-6 <= least < inches + step + 1e-6, (least, inches))
+
+    @given(TAPES, st.floats(0, 900))
+    def test_what_is_written_for_it_is_read_as_the_same(self, tape, inches):
+        on_it = tape.rounded(inches)
+        self.assertAlmostEqual(parse_length(tape.written(on_it), tape.step), on_it, 6)
+        self.assertEqual(tape.rounded(on_it), tape.rounded(tape.rounded(on_it)))
+
+    def test_metric_or_not(self):
+        self.assertTrue(Tape("1 mm").is_metric)
+        self.assertFalse(Tape("1/32", feet=True).is_metric)
+        self.assertEqual((Tape("1 mm").shows(71.5), Tape("1/16").shows(71.5)), ("1816 mm", "71 1/2"))
+        self.assertEqual(Tape("1/16", feet=True).shows(71.5), "5' 11-1/2\"")
+        self.assertEqual((INCH_TAPE.step, FINE_TAPE.shows(1 / 32)), ("1/16", "1/32"))
