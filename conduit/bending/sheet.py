@@ -33,9 +33,10 @@ class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
     def __init__(self, raw: object, limits: Limits = DEFAULT_LIMITS) -> None:
-        self.laid = laid = check_run(raw, limits)
-        self.plan = plan_of(raw, laid)
-        self.reading, self.layout, self.shoe, self.limits = laid.reading, laid.layout, laid.shoe, laid.limits
+        self.checked = checked = check_run(raw, limits)
+        self.plan = plan_of(raw, checked)
+        self.measured, self.layout = checked.measured, checked.layout
+        self.shoe, self.limits = checked.shoe, checked.limits
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
 
@@ -52,9 +53,9 @@ class Bencher:
 
     def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> "_SheetMaker":
         found = next((one for one in self.plan.pieces if one.number == piece), None)
-        if not found or not self.laid.prover:
+        if not found or not self.checked.prover:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
-        stick = Stick(self.laid.prover, found.start, found.start + found.length.inches)
+        stick = Stick(self.checked.prover, found.start, found.start + found.length.inches)
         needed = self._needed(stick)
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
@@ -63,7 +64,7 @@ class Bencher:
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
-        if Code.BEND_LONG not in {finding.code for finding in self.laid.findings}:
+        if Code.BEND_LONG not in {finding.code for finding in self.checked.findings}:
             return 0.0
         units, _ = units_of(stick.arcs, stick.layout)
         return spare_needed(units, stick.shoe, stick.length) or 0.0
@@ -86,7 +87,7 @@ class _SheetMaker:
     ) -> None:
         self.longest, self.needed = longest, needed
         self.stick, self.piece, self.of_pieces, self.arranged, self.card = stick, piece, of_pieces, arranged, card
-        self.head, self.shoe = stick.reading.head, stick.shoe
+        self.head, self.shoe = stick.measured.head, stick.shoe
         by_card = arcs_of(card, self.shoe) if arranged.marks == "card" else {}
         arcs = {index: by_card.get(index, arc) for index, arc in stick.arcs.items()}
         self.arrangement = arrange(stick, arcs, arranged)

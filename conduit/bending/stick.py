@@ -32,9 +32,9 @@ class Stick:
     spare: float = 0.0
 
     @property
-    def reading(self) -> MeasuredRun:
+    def measured(self) -> MeasuredRun:
         """What was read of the run."""
-        return self.prover.reading
+        return self.prover.measured
 
     @property
     def layout(self) -> Layout:
@@ -54,7 +54,7 @@ class Stick:
     @cached_property
     def bench(self) -> Bench:
         """What readings are worked out from."""
-        head = self.reading.head
+        head = self.measured.head
         return Bench(self.layout, self.shoe.diameter, head.tape)
 
     @cached_property
@@ -92,7 +92,7 @@ class Stick:
     def piece(self) -> PieceToCorrect:
         """The piece as corrections see it, held where the run has it, its end B's place and way the aim."""
         place, heading = point_at(self.layout.path, self.end)
-        material = self.reading.head.material
+        material = self.measured.head.material
         aim = Aim(place, heading)
         sweeps = self._sweeps()
         whole = PieceToCorrect(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
@@ -119,7 +119,7 @@ class Stick:
         return [thing for thing in self.layout.hindrances if thing.step in own]
 
     def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
-        return judge_things(bent, self._things, self.layout, self.reading, self.shoe.diameter, self.start)
+        return judge_things(bent, self._things, self.layout, self.measured, self.shoe.diameter, self.start)
 
     def bent(self, settings: Mapping[int, Setting]) -> Bent:
         """The piece with only these bends made, lying along x as bought: with its spare."""

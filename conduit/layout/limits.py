@@ -14,9 +14,9 @@ from conduit.tables import LEAST_RADIUS, Limits
 ROUGHLY = 1e-6
 
 
-def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
+def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
     """Every finding, in the order in which the pipe meets them."""
-    head = reading.head
+    head = measured.head
     findings = [
         *_degrees(layout, limits),
         _radius(head, shoe),
@@ -26,10 +26,10 @@ def limit_findings(layout: Layout, reading: MeasuredRun, shoe: Shoe, limits: Lim
     if layout.complete:
         findings += [
             _last_straight(layout, head, limits),
-            _closure(layout, reading, limits),
-            *unsupported(strapping(layout, reading, limits), head),
+            _closure(layout, measured, limits),
+            *unsupported(strapping(layout, measured, limits), head),
         ]
-        findings += [*_knockouts(reading, shoe), *_couplings(layout, reading, shoe, limits)]
+        findings += [*_knockouts(measured, shoe), *_couplings(layout, measured, shoe, limits)]
     return [finding for finding in findings if finding]
 
 
@@ -107,10 +107,10 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
     return spans
 
 
-def _couplings(layout: Layout, reading: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
+def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the limits too."""
     findings = []
-    spans, bends, head = blocked(layout), layout.path.bends, reading.head
+    spans, bends, head = blocked(layout), layout.path.bends, measured.head
     for index, s in enumerate(head.couplings):
         inside = any(bend.start < s < bend.end for bend in bends)
         near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
@@ -133,12 +133,12 @@ def _misplaced(index: int, s: float, where: str, head: Head, code: Code = Code.C
     return found(code, f"couplings.{index}", says, "Move it along, or let it find its own place.", fix)
 
 
-def closure_of(layout: Layout, reading: MeasuredRun) -> Vec | None:
+def closure_of(layout: Layout, measured: MeasuredRun) -> Vec | None:
     """The end as laid out less the end box as measured on its own: a surveyor's closure error. Inches."""
-    measured = reading.end.measured if reading.end else None
-    if not measured or not layout.complete:
+    box = measured.end.measured if measured.end else None
+    if not box or not layout.complete:
         return None
-    return layout.path.end_point.minus(Vec(measured.right, measured.up, measured.out))
+    return layout.path.end_point.minus(Vec(box.right, box.up, box.out))
 
 
 def closure_words(error: Vec, head: Head) -> list[str]:
@@ -147,11 +147,11 @@ def closure_words(error: Vec, head: Head) -> list[str]:
     return [f"{head.tape.shows(abs(value))} {pair[value < 0]}" for pair, value in words.items() if abs(value) >= 1 / 32]
 
 
-def _closure(layout: Layout, reading: MeasuredRun, limits: Limits) -> Finding | None:
-    error = closure_of(layout, reading)
+def _closure(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+    error = closure_of(layout, measured)
     if error is None or error.length() <= limits.closure:
         return None
-    shown, off = ", ".join(closure_words(error, reading.head)), reading.head.tape.shows(error.length())
+    shown, off = ", ".join(closure_words(error, measured.head)), measured.head.tape.shows(error.length())
     return found(
         Code.CLOSURE,
         "end.measured",
@@ -160,16 +160,16 @@ def _closure(layout: Layout, reading: MeasuredRun, limits: Limits) -> Finding | 
     )
 
 
-def _knockouts(reading: MeasuredRun, shoe: Shoe) -> list[Finding]:
+def _knockouts(measured: MeasuredRun, shoe: Shoe) -> list[Finding]:
     """A knockout that the pipe on its straps does not meet wants a box offset."""
     findings = []
-    for name, box in (("start", reading.start), ("end", reading.end)):
-        has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in reading.steps)
+    for name, box in (("start", measured.start), ("end", measured.end)):
+        has_offset = any(isinstance(step, BoxOffsetStep) and step.end == name for step in measured.steps)
         if not box or box.knockout is None or has_offset:
             continue
-        off = above_axis(box.knockout, reading.head.stand_off, shoe.diameter)
+        off = above_axis(box.knockout, measured.head.stand_off, shoe.diameter)
         if abs(off) > 1 / 8:
-            where = f"{reading.head.tape.shows(abs(off))} {'over' if off > 0 else 'under'}"
+            where = f"{measured.head.tape.shows(abs(off))} {'over' if off > 0 else 'under'}"
             says = f"The {name} box's knockout stands {where} the pipe."
             remedy = "Add a box offset, or use straps with that stand-off."
             findings.append(found(Code.KNOCKOUT, f"{name}.knockout", says, remedy))

@@ -40,7 +40,7 @@ class RackPipe:
 
     number: int
     offset: float
-    reading: MeasuredRun
+    measured: MeasuredRun
 
 
 @dataclass(frozen=True)

@@ -142,7 +142,7 @@ class _Course:
         )
 
 
-def lay_out(reading: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
+def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
     """Lay a measured run out on a shoe: its centreline with every bend, as far as it goes.
 
     Each step puts its vertices down from the datum that the step before left (`step_geometry`); then every leg must
@@ -152,13 +152,13 @@ def lay_out(reading: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
 
     Lengths in inches, angles in radians. Never raises; `complete` tells whether the run comes to its end.
     """
-    heading = DIRECTIONS[reading.start.heading if reading.start else "right"]
-    course = _Course(heading, shoe, tuple(reading.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
-    if not reading.start:
+    heading = DIRECTIONS[measured.start.heading if measured.start else "right"]
+    course = _Course(heading, shoe, tuple(measured.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
+    if not measured.start:
         return course.so_far()
-    end_at = reading.end.at if reading.end else None
-    head = reading.head
-    for index, step in enumerate(reading.steps):
+    end_at = measured.end.at if measured.end else None
+    head = measured.head
+    for index, step in enumerate(measured.steps):
         context = Context(index, shoe, head.stand_off, head.tape, end_at)
         if step is None:
             return course.so_far()
@@ -172,7 +172,7 @@ def lay_out(reading: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
             owners = (*course.owners, *[index] * len(placed.corners))
             return course.so_far(_no_room(step, overlap, owners, context))
         course.take(placed, index)
-    return _ended(course.so_far(), reading, course.datum, course.corners, shoe, limits)
+    return _ended(course.so_far(), measured, course.datum, course.corners, shoe, limits)
 
 
 def _too_many_bends(step: AnyStep, context: Context, limits: Limits) -> Finding:
@@ -194,15 +194,15 @@ def _stopped(layout: Layout, finding: Finding) -> Layout:
 
 
 def _ended(
-    layout: Layout, reading: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, limits: Limits
+    layout: Layout, measured: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, limits: Limits
 ) -> Layout:
-    if not reading.end:
+    if not measured.end:
         return layout
-    at = reading.end.at if reading.end.at is not None else _rest_of_stick(layout, datum, reading.end, limits)
+    at = measured.end.at if measured.end.at is not None else _rest_of_stick(layout, datum, measured.end, limits)
     end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = reading.head.tape.at_least(at + path.short + shoe.straight_behind)
+        least = measured.head.tape.at_least(at + path.short + shoe.straight_behind)
         finding = found(
             Code.END_TOO_NEAR,
             "end.at",
@@ -211,13 +211,13 @@ def _ended(
             setting(f"Seat at {least}", "end.at", least),
         )
         return _stopped(layout, finding)
-    window = _outside_window(at, reading) + _another_stick(path, layout, reading, limits)
-    measured = Dimension("end.at", datum.point, end, at)
+    window = _outside_window(at, measured) + _another_stick(path, layout, measured, limits)
+    seat = Dimension("end.at", datum.point, end, at)
     return replace(
         layout,
         path=path,
         complete=True,
-        dimensions=(*layout.dimensions, measured),
+        dimensions=(*layout.dimensions, seat),
         findings=layout.findings + window,
     )
 
@@ -232,26 +232,26 @@ def _rest_of_stick(layout: Layout, datum: Datum, end: End, limits: Limits) -> fl
     return max(min(at, end.at_most if end.at_most is not None else at), end.at_least or 0.0)
 
 
-def _outside_window(at: float, reading: MeasuredRun) -> tuple[Finding, ...]:
-    end = reading.end
+def _outside_window(at: float, measured: MeasuredRun) -> tuple[Finding, ...]:
+    end = measured.end
     if not end or not end.open:
         return ()
     low, high = end.at_least or 0.0, end.at_most if end.at_most is not None else math.inf
     if low - SLACK <= at <= high + SLACK:
         return ()
-    shows = reading.head.tape.shows(at)
+    shows = measured.head.tape.shows(at)
     says = f"The end: the open end at {shows} is outside its window."
     return (found(Code.OUTSIDE_WINDOW, "end.at", says, "Measure again."),)
 
 
-def _another_stick(path: Path, layout: Layout, reading: MeasuredRun, limits: Limits) -> tuple[Finding, ...]:
+def _another_stick(path: Path, layout: Layout, measured: MeasuredRun, limits: Limits) -> tuple[Finding, ...]:
     """An open end that is to be so long that what is left of the stick does not do."""
-    end = reading.end
+    end = measured.end
     used = layout.path.bends[-1].end if layout.path.bends else 0.0
     if not end or not end.open or end.at is not None or path.length <= _sticks(used, limits) * limits.stick + SLACK:
         return ()
-    left = reading.head.tape.shows(_sticks(used, limits) * limits.stick - used)
-    least = reading.head.tape.shows(end.at_least or 0.0)
+    left = measured.head.tape.shows(_sticks(used, limits) * limits.stick - used)
+    least = measured.head.tape.shows(end.at_least or 0.0)
     says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
     remedy = "It takes a coupling and another stick; or let it end shorter."
     return (found(Code.ANOTHER_STICK, "end.at_least", says, remedy),)

@@ -23,14 +23,14 @@ class Strapping:
     gaps: tuple[Gap, ...]
 
 
-def strapping(layout: Layout, reading: MeasuredRun, limits: Limits) -> Strapping:
+def strapping(layout: Layout, measured: MeasuredRun, limits: Limits) -> Strapping:
     """Where straps go, in inches from end A, from box to box: as few as the limits ask for, each where the pipe rests.
 
     Greedy: each strap stands as far on as the spacing lets it, on a straight that lies on its surface; the last
     within reach of the far box (docs/trade.md, Straps and couplings). Stretches that hang free for longer are told as
     gaps.
     """
-    rests = list(resting(layout, reading))
+    rests = list(resting(layout, measured))
     straps: list[float] = []
     gaps: list[Gap] = []
     for start, end in _between_boxes(layout):
@@ -40,13 +40,13 @@ def strapping(layout: Layout, reading: MeasuredRun, limits: Limits) -> Strapping
     return Strapping(tuple(straps), tuple(gaps))
 
 
-def resting(layout: Layout, reading: MeasuredRun) -> Iterator[Span]:
+def resting(layout: Layout, measured: MeasuredRun) -> Iterator[Span]:
     """Where the pipe lies on its surface: on straights that are not within a saddle, an offset or a kick."""
     bends, owners = layout.path.bends, layout.owners
     edges = [0.0, *(edge for bend in bends for edge in (bend.start, bend.end)), layout.path.length]
     for number, (low, high) in enumerate(zip(edges[::2], edges[1::2], strict=True)):
         inner = 0 < number < len(bends) and owners[number - 1] == owners[number]
-        if not inner or isinstance(reading.steps[owners[number]], SweepStep):
+        if not inner or isinstance(measured.steps[owners[number]], SweepStep):
             yield low, high
 
 

@@ -84,22 +84,22 @@ def judge_marks(
     UnreadableDocument where `raw` is not a run document at all; UnreadableMark.
     """
     run = check_run(raw, limits)
-    plan, reading, layout, shoe = plan_of(raw, run), run.reading, run.layout, run.shoe
+    plan, measured, layout, shoe = plan_of(raw, run), run.measured, run.layout, run.shoe
     if not plan.makeable or not layout or not shoe:
         told = [finding.says for finding in plan.findings if finding.severity == "stop"]
         raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
     planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
     if len(planned) != len(given):
         raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
-    tape = reading.head.tape.step
+    tape = measured.head.tape.step
     places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
     angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
     marks = [
         PencilMark(at + start, mark.reference or use.reference, mark.hook or use.hook, angle, mark.turned)
         for mark, at, angle, (start, use) in zip(given, places, angles, planned, strict=True)
     ]
-    verdict = check_marks(reading, layout, shoe, limits, marks, list(_pieces(plan, cuts, tape)))
-    return _told(verdict, marks, [start for start, _ in planned], reading.head)
+    verdict = check_marks(measured, layout, shoe, limits, marks, list(_pieces(plan, cuts, tape)))
+    return _told(verdict, marks, [start for start, _ in planned], measured.head)
 
 
 def _pieces(plan: Plan, cuts: Sequence[str | float], tape: str) -> Iterator[CutPiece]:

@@ -62,7 +62,7 @@ class MarksDoNotMatch(ValueError):
 class Case:
     """All that the mistakes are tried on."""
 
-    reading: MeasuredRun
+    measured: MeasuredRun
     layout: Layout
     shoe: Shoe
     limits: Limits
@@ -117,7 +117,7 @@ Mistake = tuple[str, str, int | None, list[float]]
 
 def _mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     """Every mistake that this run allows, with the marks it would have given. The likeliest first."""
-    for step, met in enumerate(case.reading.steps):
+    for step, met in enumerate(case.measured.steps):
         if met is None:
             continue
         yield from _shrink_mistakes(case, should, step, met)
@@ -175,8 +175,8 @@ def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake
 
 
 def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | None:
-    steps = (*case.reading.steps[:step], instead, *case.reading.steps[step + 1 :])
-    layout = lay_out(replace(case.reading, steps=steps), case.shoe, case.limits)
+    steps = (*case.measured.steps[:step], instead, *case.measured.steps[step + 1 :])
+    layout = lay_out(replace(case.measured, steps=steps), case.shoe, case.limits)
     return case.exact(layout) if len(layout.owners) == len(case.laid) else None
 
 

@@ -56,7 +56,7 @@ class Verdict:
 
 
 def check_marks(
-    reading: MeasuredRun,
+    measured: MeasuredRun,
     layout: Layout,
     shoe: Shoe,
     limits: Limits,
@@ -70,8 +70,8 @@ def check_marks(
     bends = layout.path.bends
     if len(laid) != len(bends):
         raise MarksDoNotMatch(f"the run has {len(bends)} bends; lay one mark for each, not {len(laid)}")
-    prover = Prover(reading, layout, shoe)
-    case = Case(reading, layout, shoe, limits, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
+    prover = Prover(measured, layout, shoe)
+    case = Case(measured, layout, shoe, limits, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
     should = case.exact()
     off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
     angle_off = [(mark.angle or 0.0) - math.degrees(bend.angle) for mark, bend in zip(case.laid, bends, strict=True)]
@@ -154,7 +154,7 @@ class _Checker:
         return self._shows(self.judgement.end.distance)
 
     def _shows(self, inches: float) -> str:
-        head = self.case.reading.head
+        head = self.case.measured.head
         return head.tape.shows(inches)
 
     def _owner(self, bend: int) -> int:
@@ -169,7 +169,7 @@ class _Checker:
             if over <= 1e-6:
                 continue
             step, by = self._owner(other), self._shows(over)
-            if self._owner(one) == step and isinstance(self.case.reading.steps[step], KickStep):
+            if self._owner(one) == step and isinstance(self.case.measured.steps[step], KickStep):
                 yield Explanation(KICK_IN_RADIUS, f"The kick would lie {by} inside the 90’s radius.", step, 1.0)
             else:
                 says = f"Bends {one + 1} and {other + 1} would run into each other by {by}."

@@ -117,7 +117,7 @@ class Relief:
     enough: bool
 
 
-def reliefs(reading: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief]:
+def reliefs(measured: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief]:
     """Where a stretch is over the limit: every single change that saves degrees, the best first.
 
     Whether the run can still be made with it is for the caller to try.
@@ -129,14 +129,14 @@ def reliefs(reading: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief
         if over <= 1e-6:
             continue
         for step in sorted({layout.owners[index] for index in stretch}):
-            found += _flatter(reading, step, over)
+            found += _flatter(measured, step, over)
         found += _pull_points(layout, stretch, limits)
     return sorted(found, key=lambda one: (not one.enough, one.saves if one.enough else -one.saves))
 
 
-def _flatter(reading: MeasuredRun, number: int, over: float) -> Iterator[Relief]:
+def _flatter(measured: MeasuredRun, number: int, over: float) -> Iterator[Relief]:
     """An offset has its angle twice, a four-bend saddle four times, a three-bend saddle once and two halves."""
-    step = reading.steps[number]
+    step = measured.steps[number]
     if not isinstance(step, RaisedStep):
         return
     angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES

@@ -15,20 +15,20 @@ SLACK = 1 / 32
 
 def bent_findings(prover: Prover) -> list[Finding]:
     """The findings of a complete layout bent by its exact marks."""
-    reading, layout = prover.reading, prover.layout
-    found = [finding for one in prover.exact.cleared for finding in _passing(one, reading)]
+    measured, layout = prover.measured, prover.layout
+    found = [finding for one in prover.exact.cleared for finding in _passing(one, measured)]
     near = prover.exact.nearest
     if near and near.gap < -SLACK:
-        found.append(_into_itself(layout, reading, near.first, near.second))
+        found.append(_into_itself(layout, measured, near.first, near.second))
     return found
 
 
-def _passing(one: Cleared, reading: MeasuredRun) -> Iterator[Finding]:
+def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
     """How a thing is passed, where that is not as it was asked for."""
     if one.clearance >= one.wanted - SLACK:
         return
     number = int(one.place.split(".")[1])
-    step, head = reading.steps[number], reading.head
+    step, head = measured.steps[number], measured.head
     called, name = step_name(number, step), f"“{one.name}”" if one.name else "what it goes over"
     if one.clearance >= -SLACK:
         shows, wanted = _shows(max(one.clearance, 0.0), head), _shows(one.wanted, head)
@@ -45,11 +45,11 @@ def _remedy(step: object) -> str:
     return "Raise it more, bend it at a flatter angle, or begin it earlier."
 
 
-def _into_itself(layout: Layout, reading: MeasuredRun, first: float, second: float) -> Finding:
+def _into_itself(layout: Layout, measured: MeasuredRun, first: float, second: float) -> Finding:
     after, before = (_step_before(layout, place) for place in (second, first))
-    where = f"after {step_name(before, reading.steps[before])}" if before is not None else "where it begins"
+    where = f"after {step_name(before, measured.steps[before])}" if before is not None else "where it begins"
     number = after or 0
-    says = f"{step_name(number, reading.steps[number])}: after it the pipe runs into itself, {where}."
+    says = f"{step_name(number, measured.steps[number])}: after it the pipe runs into itself, {where}."
     remedy = "Measure these legs again, or let one of them pass the other with an offset."
     return found(Code.RUNS_INTO_ITSELF, f"steps.{number}", says, remedy)
 

@@ -24,7 +24,7 @@ class CheckedRun:
     `prover`: bends it in simulation, where it could be bent.
     """
 
-    reading: MeasuredRun
+    measured: MeasuredRun
     layout: Layout | None
     shoe: Shoe | None
     limits: Limits
@@ -42,26 +42,26 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     is bent, and its pieces put into an order, once nothing else stops it. `limits` are the crew's; the run's own come
     before them. Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    reading = read_document(raw)
-    limits = reading.head.held_to(limits)
-    findings = [*reading.findings, *far_out(raw, reading.head)] if isinstance(raw, Mapping) else []
-    shoe = _shoe(reading.head, findings)
+    measured = read_document(raw)
+    limits = measured.head.held_to(limits)
+    findings = [*measured.findings, *far_out(raw, measured.head)] if isinstance(raw, Mapping) else []
+    shoe = _shoe(measured.head, findings)
     if not shoe:
-        return CheckedRun(reading, None, None, limits, findings)
+        return CheckedRun(measured, None, None, limits, findings)
     limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
-    layout = lay_out(reading, shoe, limits)
+    layout = lay_out(measured, shoe, limits)
     findings += layout.findings
-    findings += limit_findings(layout, reading, shoe, limits)
-    gap = reading.head.coupling_gap
+    findings += limit_findings(layout, measured, shoe, limits)
+    gap = measured.head.coupling_gap
     fixed = fixed_couplings(layout, gap)
-    couplings = _couplings(layout, reading.head, limits, fixed, findings) if layout.complete else ()
+    couplings = _couplings(layout, measured.head, limits, fixed, findings) if layout.complete else ()
     pieces = pieces_of(layout, couplings, gap, fixed)
     prover = None
     if layout.complete and not stops(findings):
-        findings += sequence_findings(reading, layout, shoe, pieces)
-        prover = Prover(reading, layout, shoe)
+        findings += sequence_findings(measured, layout, shoe, pieces)
+        prover = Prover(measured, layout, shoe)
         findings += bent_findings(prover)
-    return CheckedRun(reading, layout, shoe, limits, findings, couplings, fixed, pieces, prover)
+    return CheckedRun(measured, layout, shoe, limits, findings, couplings, fixed, pieces, prover)
 
 
 def _couplings(

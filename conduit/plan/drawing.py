@@ -34,7 +34,7 @@ Section = list[tuple[float, float]]
 
 def picture_of(
     layout: Layout,
-    reading: MeasuredRun,
+    measured: MeasuredRun,
     shoe: Shoe,
     couplings: Sequence[float],
     straps: Sequence[float],
@@ -45,15 +45,15 @@ def picture_of(
     `clearances` of the things in turn; of those it does not reach, none is known.
     """
     path = layout.path
-    start, end = reading.start, reading.end
+    start, end = measured.start, measured.end
     last = path.bends[-1].heading_after if path.bends else path.heading
-    measured = end.measured if end else None
-    tape = reading.head.tape
+    box = end.measured if end else None
+    tape = measured.head.tape
     return Picture(
         lines=[[tuple(point) for point in line] for line in points_along(path)],
         start=PictureEnd(name=start.name if start else "", point=path.origin, heading=path.heading),
         end=PictureEnd(name=end.name, point=path.end_point, heading=last) if end and layout.complete else None,
-        measured_end=(measured.right, measured.up, measured.out) if measured else None,
+        measured_end=(box.right, box.up, box.out) if box else None,
         bends=[
             PictureBend(
                 number=number,
@@ -62,12 +62,12 @@ def picture_of(
             )
             for number, bend in enumerate(path.bends, 1)
         ],
-        fittings=list(_fittings(layout, reading, couplings, straps)),
+        fittings=list(_fittings(layout, measured, couplings, straps)),
         things=[
             _thing(thing, tape.shows(clearance) if clearance is not None else "")
             for thing, clearance in zip_longest(layout.hindrances, clearances)
         ],
-        surfaces=list(_surfaces(layout, reading, shoe)),
+        surfaces=list(_surfaces(layout, measured, shoe)),
         dimensions=[
             PictureDimension(place=one.place, start=one.start, end=one.end, reads=tape.shows(one.inches))
             for one in layout.dimensions
@@ -76,14 +76,14 @@ def picture_of(
 
 
 def _fittings(
-    layout: Layout, reading: MeasuredRun, couplings: Sequence[float], straps: Sequence[float]
+    layout: Layout, measured: MeasuredRun, couplings: Sequence[float], straps: Sequence[float]
 ) -> Iterator[PictureFitting]:
     for places, kind in ((couplings, "coupling"), (straps, "strap")):
         for s in places:
             point, heading = point_at(layout.path, s)
             yield PictureFitting(kind=kind, name="", point=point, heading=heading)
     for marker in layout.markers:
-        step = reading.steps[marker.step]
+        step = measured.steps[marker.step]
         if isinstance(step, PullPointStep):
             _, heading = point_at(layout.path, layout.marker_position(marker))
             yield PictureFitting(kind="pull_point", name=step.name, point=marker.point, heading=heading)
@@ -134,9 +134,9 @@ def _prism(thing: Hindrance, section: Section) -> Prism:
     return Prism(near=ends[0], far=ends[1])
 
 
-def _surfaces(layout: Layout, reading: MeasuredRun, shoe: Shoe) -> Iterator[PictureSurface]:
-    """The wall that is faced, what things stand on where that is not this wall, and walls that were measured to."""
-    behind = shoe.diameter / 2 + reading.head.stand_off
+def _surfaces(layout: Layout, measured: MeasuredRun, shoe: Shoe) -> Iterator[PictureSurface]:
+    """The wall that is faced, what things stand on where that is not this wall, and walls that were box to."""
+    behind = shoe.diameter / 2 + measured.head.stand_off
     path, wall = layout.path, DIRECTIONS["out"]
     faced = abs(path.heading.dot(wall)) < NEAR_WALL / 2
     if faced:
@@ -150,7 +150,7 @@ def _surfaces(layout: Layout, reading: MeasuredRun, shoe: Shoe) -> Iterator[Pict
         yield _patch(thing.foot, ends, thing.along, thing.along.cross(thing.toward))
     for one in layout.dimensions:
         _, number, field = [*one.place.split("."), "", ""][:3]
-        step = reading.steps[int(number)] if field == "at" else None
+        step = measured.steps[int(number)] if field == "at" else None
         if isinstance(step, BendStep) and step.to == "wall" and one.inches > 0:
             normal = one.end.minus(one.start).unit()
             side = wall if abs(normal.dot(wall)) < NEAR_WALL / 2 else DIRECTIONS["right"]

@@ -25,20 +25,20 @@ SETBACKS = (3, 4, 6)
 @dataclass(frozen=True)
 class _RunToFix:
     raw: Mapping[str, Any]
-    laid: CheckedRun
+    checked: CheckedRun
     layout: Layout
 
     @property
-    def reading(self) -> MeasuredRun:
-        return self.laid.reading
+    def measured(self) -> MeasuredRun:
+        return self.checked.measured
 
 
-def with_fixes(raw: object, laid: CheckedRun) -> list[Finding]:
+def with_fixes(raw: object, checked: CheckedRun) -> list[Finding]:
     """What was found of a run, with the fixes that were tried and do away with it."""
-    if not isinstance(raw, Mapping) or not laid.layout:
-        return list(laid.findings)
-    run = _RunToFix(raw, laid, laid.layout)
-    return [_with_fixes(run, one) for one in laid.findings]
+    if not isinstance(raw, Mapping) or not checked.layout:
+        return list(checked.findings)
+    run = _RunToFix(raw, checked, checked.layout)
+    return [_with_fixes(run, one) for one in checked.findings]
 
 
 def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
@@ -54,17 +54,17 @@ def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
 
 def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
     """Whether, with the fix, the finding is gone and the run gets no worse."""
-    mended = check_run(apply_edits(run.raw, fix.edits), run.laid.limits)
+    mended = check_run(apply_edits(run.raw, fix.edits), run.checked.limits)
     return (
         mended.layout is not None
         and not any(one.code == finding.code and one.place == finding.place for one in mended.findings)
         and (mended.layout.complete or not run.layout.complete)
-        and _stops(mended) <= _stops(run.laid) - (finding.severity == "stop")
+        and _stops(mended) <= _stops(run.checked) - (finding.severity == "stop")
     )
 
 
-def _stops(laid: CheckedRun) -> int:
-    return sum(one.severity == "stop" for one in laid.findings)
+def _stops(checked: CheckedRun) -> int:
+    return sum(one.severity == "stop" for one in checked.findings)
 
 
 def _step_number(finding: Finding) -> int:
@@ -74,10 +74,10 @@ def _step_number(finding: Finding) -> int:
 def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For bends that run into each other: the steepest that works comes first; a kick goes further back."""
     number = _step_number(finding)
-    step, place = run.reading.steps[number], f"steps.{number}"
+    step, place = run.measured.steps[number], f"steps.{number}"
     if isinstance(step, KickStep):
         for times in SETBACKS:
-            back = run.reading.head.tape.at_least(step.rise * times)
+            back = run.measured.head.tape.at_least(step.rise * times)
             edits = (
                 Edit(op="set", place=f"{place}.kick_back", value=back),
                 Edit(op="set", place=f"{place}.kick_angle", value=None),
@@ -93,17 +93,17 @@ def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a thing that is not cleared: the same step done another way."""
     number = _step_number(finding)
-    step, written = run.reading.steps[number], run.raw["steps"][number]
+    step, written = run.measured.steps[number], run.raw["steps"][number]
     if step is not None:
-        for one in candidates(step, written, run.reading.head.tape):
+        for one in candidates(step, written, run.measured.head.tape):
             yield setting(one.name, f"steps.{number}", one.written)
 
 
 def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a piece whose bends have no order: a coupling between two of them, else its step done another way."""
-    head, bends = run.reading.head, run.layout.path.bends
+    head, bends = run.measured.head, run.layout.path.bends
     start, end = next(
-        (start, end) for start, end in run.laid.pieces if start <= bends[_first_bend(run, finding)].start < end
+        (start, end) for start, end in run.checked.pieces if start <= bends[_first_bend(run, finding)].start < end
     )
     own = [bend for bend in bends if start <= bend.start < end]
     for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
@@ -118,7 +118,7 @@ def _first_bend(run: _RunToFix, finding: Finding) -> int:
 
 
 def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
-    for relief in reliefs(run.reading, run.layout, run.laid.limits):
+    for relief in reliefs(run.measured, run.layout, run.checked.limits):
         if not relief.enough:
             continue
         if relief.angle is not None:
@@ -134,15 +134,15 @@ def _pull_point(run: _RunToFix, number: int) -> dict[str, Any]:
     bend = run.layout.path.bends[run.layout.owners.index(number)]
     datum = run.layout.datums[number]
     middle = bend.entry.along(bend.heading_before, -bend.straight_before / 2)
-    at = run.reading.head.tape.rounded(middle.minus(datum.point).dot(datum.heading))
-    return {"kind": "pull_point", "name": "", "at": run.reading.head.tape.written(max(at, 0.0))}
+    at = run.measured.head.tape.rounded(middle.minus(datum.point).dot(datum.heading))
+    return {"kind": "pull_point", "name": "", "at": run.measured.head.tape.written(max(at, 0.0))}
 
 
 def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """A box offset from the knockout to the pipe on its strap."""
     at_start = finding.place.startswith("start")
-    box = run.reading.start if at_start else run.reading.end
-    place, tape = "steps.0" if at_start else f"steps.{len(run.reading.steps)}", run.reading.head.tape
+    box = run.measured.start if at_start else run.measured.end
+    place, tape = "steps.0" if at_start else f"steps.{len(run.measured.steps)}", run.measured.head.tape
     if not box or box.knockout is None:
         return
     for surface in SURFACES:
@@ -150,7 +150,7 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
             "kind": "box_offset",
             "surface": surface,
             "knockout": tape.written(box.knockout),
-            "stand_off": tape.written(run.reading.head.stand_off),
+            "stand_off": tape.written(run.measured.head.stand_off),
             "straight": tape.written(2.0),
             "angle": "10",
             "end": "start" if at_start else "end",
@@ -160,16 +160,16 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 
 def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """The measure, or the straight kept, with what is missing added."""
-    head, path = run.reading.head, run.layout.path
-    least = run.laid.limits.straight_at_connector
+    head, path = run.measured.head, run.layout.path
+    least = run.checked.limits.straight_at_connector
     if finding.place == "end.at":
-        end = run.reading.end
+        end = run.measured.end
         if end and end.at is not None:
             value = head.tape.at_least(end.at + least - path.straight_after)
             yield setting(f"Seat at {value}", "end.at", value)
         return
     number = _step_number(finding)
-    step = run.reading.steps[number]
+    step = run.measured.steps[number]
     field = step.placed_by if step else "at"
     measure = getattr(step, field, None)
     if measure is not None:

@@ -51,25 +51,25 @@ class Judgement:
     clash: bool
 
 
-def judge(bent: Bent, layout: Layout, reading: MeasuredRun, diameter: float, with_self: bool = True) -> Judgement:
+def judge(bent: Bent, layout: Layout, measured: MeasuredRun, diameter: float, with_self: bool = True) -> Judgement:
     """Judge the bent pipe against the layout it was bent for: end B, each thing in the way, itself.
 
     Distances are least distances along the whole leg that passes a thing, to the pipe's surface, negative inside;
     inches and degrees. `with_self` may be left out where only ends and things are asked for, as it takes most of the
     time.
     """
-    cleared = judge_things(bent, layout.hindrances, layout, reading, diameter)
+    cleared = judge_things(bent, layout.hindrances, layout, measured, diameter)
     nearest = nearest_to_itself(bent, diameter) if with_self else None
     return Judgement(_end_miss(bent.end, layout), cleared, nearest, bent.clash)
 
 
 def judge_things(
-    bent: Bent, things: Sequence[Hindrance], layout: Layout, reading: MeasuredRun, diameter: float, start: float = 0.0
+    bent: Bent, things: Sequence[Hindrance], layout: Layout, measured: MeasuredRun, diameter: float, start: float = 0.0
 ) -> tuple[Cleared, ...]:
     """How a bent pipe, or a piece of it that begins at `start` on the run's straight pipe, passes these things."""
     found = []
     for thing in things:
-        low, high = _leg(layout, reading, thing)
+        low, high = _leg(layout, measured, thing)
         within = (max(0.0, low - start), min(bent.length, high - start))
         found.append(_cleared(bent, thing, within, diameter))
     return tuple(found)
@@ -85,11 +85,11 @@ def _end_miss(end: Pose, layout: Layout) -> EndMiss:
     return EndMiss(miss.x, miss.y, miss.z, angles[0], angles[1])
 
 
-def _leg(layout: Layout, reading: MeasuredRun, thing: Hindrance) -> tuple[float, float]:
+def _leg(layout: Layout, measured: MeasuredRun, thing: Hindrance) -> tuple[float, float]:
     """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
     start, end = 0.0, layout.path.length
     for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
-        if isinstance(reading.steps[owner], TURNS):
+        if isinstance(measured.steps[owner], TURNS):
             if owner < thing.step:
                 start = bend.end
             else:

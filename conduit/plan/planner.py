@@ -52,16 +52,17 @@ def make_plan(raw: object, limits: Limits = DEFAULT_LIMITS) -> Plan:
     return plan_of(raw, check_run(raw, limits))
 
 
-def plan_of(raw: object, laid: CheckedRun) -> Plan:
+def plan_of(raw: object, checked: CheckedRun) -> Plan:
     """The plan of a document that is laid out already."""
-    if not laid.shoe or not laid.layout:
-        return _bare(laid.reading, laid.findings, raw, laid.limits)
-    return _Planner(laid, laid.layout, laid.shoe).fill(_bare(laid.reading, with_fixes(raw, laid), raw, laid.limits))
+    if not checked.shoe or not checked.layout:
+        return _bare(checked.measured, checked.findings, raw, checked.limits)
+    bare = _bare(checked.measured, with_fixes(raw, checked), raw, checked.limits)
+    return _Planner(checked, checked.layout, checked.shoe).fill(bare)
 
 
-def _bare(reading: MeasuredRun, findings: list[Finding], raw: object, limits: Limits) -> Plan:
+def _bare(measured: MeasuredRun, findings: list[Finding], raw: object, limits: Limits) -> Plan:
     """The plan of a run that cannot be begun: what was read, and the findings."""
-    head = reading.head
+    head = measured.head
     return Plan(
         makeable=False,
         complete=False,
@@ -113,18 +114,18 @@ def _proved(prover: Prover) -> dict[str, Any]:
 class _Planner:
     """Turns a layout into the plan's form: rounds and words what is shown, carries the rest as it is."""
 
-    def __init__(self, laid: CheckedRun, layout: Layout, shoe: Shoe) -> None:
-        self.laid, self.layout, self.shoe = laid, layout, shoe
-        self.reading, self.couplings, self.limits = laid.reading, list(laid.couplings), laid.limits
-        self.head, self.path = self.reading.head, layout.path
+    def __init__(self, checked: CheckedRun, layout: Layout, shoe: Shoe) -> None:
+        self.checked, self.layout, self.shoe = checked, layout, shoe
+        self.measured, self.couplings, self.limits = checked.measured, list(checked.couplings), checked.limits
+        self.head, self.path = self.measured.head, layout.path
 
     def fill(self, bare: Plan) -> Plan:
         """The bare plan with all that the layout gives."""
         complete = self.layout.complete and not stops(bare.findings)
         # What bending it has against a run is shown, so it is proved all the same.
-        prover = self.laid.prover
+        prover = self.checked.prover
         proved = _proved(prover) if prover else {}
-        straps = strapping(self.layout, self.reading, self.limits).straps if prover else ()
+        straps = strapping(self.layout, self.measured, self.limits).straps if prover else ()
         passed = [one.clearance.inches for one in proved["simulated"][0].passed] if prover else []
         return bare.model_copy(
             update={
@@ -138,11 +139,11 @@ class _Planner:
                 "pieces": self._pieces() if complete else [],
                 "couplings": self._planned_couplings(),
                 "no_couplings": over_things(self.layout),
-                "exact": [self._exact(one) for one in exact_way(self.layout, self.reading.steps, self.shoe)],
+                "exact": [self._exact(one) for one in exact_way(self.layout, self.measured.steps, self.shoe)],
                 "closure": self._closure(),
                 "supports": [self.measure(place) for place in straps],
                 **proved,
-                "picture": picture_of(self.layout, self.reading, self.shoe, self.couplings, straps, passed),
+                "picture": picture_of(self.layout, self.measured, self.shoe, self.couplings, straps, passed),
             }
         )
 
@@ -172,16 +173,18 @@ class _Planner:
                 number=i + 1,
                 start=start,
                 length=self.measure(end - start),
-                end_a=((self.reading.start and self.reading.start.name) or "start box") if i == 0 else names[i - 1],
-                end_b=((self.reading.end and self.reading.end.name) or "end box") if i == last else names[i],
+                end_a=((self.measured.start and self.measured.start.name) or "start box") if i == 0 else names[i - 1],
+                end_b=((self.measured.end and self.measured.end.name) or "end box") if i == last else names[i],
                 bends=self._bench_bends(start, end),
             )
-            for i, (start, end) in enumerate(self.laid.pieces)
+            for i, (start, end) in enumerate(self.checked.pieces)
         ]
 
     def _names(self) -> list[str]:
         """What each break in the pipe is called: a pull point by its name, couplings by their number."""
-        steps = {self.layout.marker_position(marker): self.reading.steps[marker.step] for marker in self.layout.markers}
+        steps = {
+            self.layout.marker_position(marker): self.measured.steps[marker.step] for marker in self.layout.markers
+        }
         names = []
         for number, place in enumerate(self.couplings, 1):
             step = steps.get(place)
@@ -234,7 +237,7 @@ class _Planner:
         steps = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
         boxes = {self.layout.marker_position(one) for one in self.layout.markers if one.kind == "pull_point"}
         pinned = {place: index for index, place in enumerate(self.head.couplings)}
-        fixed = self.laid.fixed
+        fixed = self.checked.fixed
         rooms = room_to_move(self.couplings, self.path.length, spans, self.limits, gap, fixed)
         return [
             PlannedCoupling(
@@ -249,16 +252,16 @@ class _Planner:
         ]
 
     def _closure(self) -> Closure | None:
-        error = closure_of(self.layout, self.reading)
+        error = closure_of(self.layout, self.measured)
         if error is None:
             return None
-        measured = sum(one.inches for one in self.layout.dimensions if one.place.endswith((".at", ".near")))
+        taped = sum(one.inches for one in self.layout.dimensions if one.place.endswith((".at", ".near")))
         off = error.length()
         return Closure(
             off=tuple(error),
             off_reads=closure_words(error, self.head),
             distance=self.measure(off),
-            measured=self.measure(measured),
-            one_in=round(measured / off) if off > TOLERANCE else None,
+            measured=self.measure(taped),
+            one_in=round(taped / off) if off > TOLERANCE else None,
             within=off <= self.limits.closure,
         )

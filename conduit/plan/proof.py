@@ -37,15 +37,15 @@ def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> l
 class Prover:
     """Bends a complete layout in simulation on its shoe."""
 
-    def __init__(self, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> None:
-        self.reading, self.layout, self.shoe = reading, layout, shoe
-        self.head, self.path = reading.head, layout.path
+    def __init__(self, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> None:
+        self.measured, self.layout, self.shoe = measured, layout, shoe
+        self.head, self.path = measured.head, layout.path
 
     @cached_property
     def by_card(self) -> CardRun:
         """The card's way."""
-        steps: list[AnyStep] = [step for step in self.reading.steps if step is not None]
-        end = self.reading.end.at if self.reading.end else None
+        steps: list[AnyStep] = [step for step in self.measured.steps if step is not None]
+        end = self.measured.end.at if self.measured.end else None
         return card_way(steps, self.shoe, self.head.stand_off, self.head.tape, end)
 
     def measure(self, inches: float) -> Measure:
@@ -98,7 +98,7 @@ class Prover:
 
     def judgement_of(self, bent: Bent, with_self: bool = True) -> Judgement:
         """A bent pipe against the layout."""
-        return judge(bent, self.layout, self.reading, self.shoe.diameter, with_self)
+        return judge(bent, self.layout, self.measured, self.shoe.diameter, with_self)
 
     def simulated(self) -> list[Simulated]:
         """Exact, rounded and (where it knows every bend) card."""

@@ -63,25 +63,25 @@ def ways_of(raw: Mapping[str, Any], number: int, limits: Limits = DEFAULT_LIMITS
 
     Raises UnreadableDocument where `raw` is not a run document at all.
     """
-    laid = check_run(raw, limits)
-    reading, layout, shoe = laid.reading, laid.layout, laid.shoe
-    step = reading.steps[number] if 0 <= number < len(reading.steps) else None
+    checked = check_run(raw, limits)
+    measured, layout, shoe = checked.measured, checked.layout, checked.shoe
+    step = measured.steps[number] if 0 <= number < len(measured.steps) else None
     if step is None or not shoe or not layout:
         return []
     written = raw["steps"][number]
-    thing = _thing(step, layout, number, shoe, reading)
-    tried = candidates(step, written, reading.head.tape)
-    found = [_way(raw, number, one, step, thing, shoe, reading.head, limits) for one in tried]
+    thing = _thing(step, layout, number, shoe, measured)
+    tried = candidates(step, written, measured.head.tape)
+    found = [_way(raw, number, one, step, thing, shoe, measured.head, limits) for one in tried]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
 
 
-def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, reading: MeasuredRun) -> Hindrance | None:
+def _thing(step: AnyStep, layout: Layout, number: int, shoe: Shoe, measured: MeasuredRun) -> Hindrance | None:
     """What a saddle goes over as it was measured; where only a rise was, a block as high and as wide."""
     known = next((thing for thing in layout.hindrances if thing.step == number), None)
     if known or not isinstance(step, Saddle4Step) or step.rise is None or number >= len(layout.datums):
         return known
-    head, datum = reading.head, layout.datums[number]
+    head, datum = measured.head, layout.datums[number]
     toward = DIRECTIONS[step.toward]
     toward = toward.along(datum.heading, -toward.dot(datum.heading))
     if toward.length() < TOUCHING:
@@ -102,14 +102,14 @@ def _way(
     limits: Limits,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
-    laid = check_run(apply_edits(raw, [edit]), limits)
-    reading, layout = laid.reading, laid.layout
-    step = reading.steps[number]
-    stopped = next((finding for finding in laid.findings if finding.severity == "stop"), None)
+    checked = check_run(apply_edits(raw, [edit]), limits)
+    measured, layout = checked.measured, checked.layout
+    step = measured.steps[number]
+    stopped = next((finding for finding in checked.findings if finding.severity == "stop"), None)
     why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
     clearance = None
     if layout and layout.complete and not why_not and thing:
-        prover = Prover(reading, replace(layout, hindrances=(thing,)), shoe)
+        prover = Prover(measured, replace(layout, hindrances=(thing,)), shoe)
         least = prover.judged(prover.exact_settings, with_self=False).cleared[0].clearance
         clearance = _measure(max(least, 0.0), head)
         why_not = "The pipe would touch what it goes over." if least < -TOUCHING else ""

@@ -45,7 +45,7 @@ class _BentPiece:
 
 
 def sequence_findings(
-    reading: MeasuredRun, layout: Layout, shoe: Shoe, pieces: Sequence[tuple[float, float]]
+    measured: MeasuredRun, layout: Layout, shoe: Shoe, pieces: Sequence[tuple[float, float]]
 ) -> list[Finding]:
     """Pieces whose bends leave too little straight pipe for the shoe, or can be made in no order."""
     bent = []
@@ -53,12 +53,12 @@ def sequence_findings(
         arcs = arcs_on(layout, start, end)
         if arcs:
             bent.append(_BentPiece(number, *units_of(arcs, layout), end - start))
-    close = [list(_close(piece, reading, layout, shoe)) for piece in bent]
+    close = [list(_close(piece, measured, layout, shoe)) for piece in bent]
     left = [piece for piece, found in zip(bent, close, strict=True) if not found]
     why = _known_why([(tuple(piece.units), piece.length) for piece in left], shoe)
     return [
         *(finding for found in close for finding in found),
-        *(_no_order(piece, reason, reading, layout, shoe) for piece, reason in zip(left, why, strict=True) if reason),
+        *(_no_order(piece, reason, measured, layout, shoe) for piece, reason in zip(left, why, strict=True) if reason),
     ]
 
 
@@ -85,22 +85,22 @@ def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | No
     return 0.0 if not why else None if longer else spare
 
 
-def _close(piece: _BentPiece, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> Iterator[Finding]:
+def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Iterator[Finding]:
     """Bends without the straight before them that heel or hook need; a slight bend may lie there, or hang over."""
     first = piece.units[0]
     if first.angle > SLIGHT and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
-        yield _short(owner, f"before bend {first.called}", first.start, shoe.straight_behind, reading, within=False)
+        yield _short(owner, f"before bend {first.called}", first.start, shoe.straight_behind, measured, within=False)
     for (one, _), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
         if straight < shoe.least_between - TOLERANCE and min(one.angle, other.angle) > SLIGHT:
             within = layout.owners[group[0] - 1] == owner
             between = f"between bends {one.called} and {other.called}"
-            yield _short(owner, between, straight, shoe.least_between, reading, within)
+            yield _short(owner, between, straight, shoe.least_between, measured, within)
 
 
-def _short(owner: int, where: str, straight: float, least: float, reading: MeasuredRun, within: bool) -> Finding:
-    head, step = reading.head, reading.steps[owner]
+def _short(owner: int, where: str, straight: float, least: float, measured: MeasuredRun, within: bool) -> Finding:
+    head, step = measured.head, measured.steps[owner]
     shows, wanted = head.tape.shows(straight), head.tape.at_least(least)
     says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
     remedy = "Bend it at a flatter angle, or raise it more."
@@ -116,7 +116,7 @@ def _short(owner: int, where: str, straight: float, least: float, reading: Measu
     return found(Code.SHORT_STRAIGHT, place, says, remedy, *fixes)
 
 
-def _no_order(piece: _BentPiece, reason: str, reading: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
+def _no_order(piece: _BentPiece, reason: str, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
     spare = spare_needed(piece.units, shoe, piece.length)
     if spare is None:
         owner = layout.owners[piece.groups[0][0]]
@@ -124,7 +124,7 @@ def _no_order(piece: _BentPiece, reason: str, reading: MeasuredRun, layout: Layo
         remedy = "Give them more room, do a step another way, or put a coupling or a box between."
         return found(Code.NO_ORDER, f"steps.{owner}", says, remedy)
     owner = layout.owners[piece.groups[-1][-1]]
-    says = f"{step_name(owner, reading.steps[owner])}: the shoe finds no hold so near end B of piece {piece.number}."
-    shows = reading.head.tape.shows(spare)
+    says = f"{step_name(owner, measured.steps[owner])}: the shoe finds no hold so near end B of piece {piece.number}."
+    shows = measured.head.tape.shows(spare)
     remedy = f"Leave {shows} to spare there, bend it, then cut it off."
     return found(Code.BEND_LONG, f"steps.{owner}", says, remedy)

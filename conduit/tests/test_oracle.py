@@ -124,7 +124,7 @@ class FiveHundred(TestCase):
             self.watched(bencher)
 
     def measured(self, bencher):
-        reading, first = bencher.reading, bencher.layout.path.bends[0]
+        reading, first = bencher.measured, bencher.layout.path.bends[0]
         inward = first.axis.cross(first.heading_before)
         bent = bent_as_planned(bencher.plan, bencher.shoe, reading.start.heading, inward)
         measurer = Measurer(bent, bencher.shoe)

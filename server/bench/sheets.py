@@ -167,9 +167,9 @@ def laid(sheet: Sheet) -> list[Any]:
 
 def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     """The shoe of a run: the crew's own of that name, and what is to be said of its figures."""
-    given = bencher.reading.head.shoe
+    given = bencher.measured.head.shoe
     own = shoes.get(given.name) if given else None
-    head = bencher.reading.head
+    head = bencher.measured.head
     if own and (own.material, own.trade_size) != (head.material, head.trade_size):
         own = None
     name = bencher.shoe.name if bencher.shoe else ""
@@ -185,7 +185,7 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
 
 
 def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:
-    head = bencher.reading.head
+    head = bencher.measured.head
     try:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe:

@@ -20,8 +20,8 @@ def bent(lead, plan):
     pipes = rack_of(reading, typical_shoe("EMT", reading.head.trade_size), plan, {})
     laid = []
     for pipe in pipes:
-        shoe = typical_shoe("EMT", pipe.reading.head.trade_size)
-        layout = lay_out(pipe.reading, shoe, DEFAULT_LIMITS)
+        shoe = typical_shoe("EMT", pipe.measured.head.trade_size)
+        layout = lay_out(pipe.measured, shoe, DEFAULT_LIMITS)
         assert layout.complete, (pipe.number, layout.findings)
         laid.append((pipe, layout, shoe))
     return laid
@@ -61,7 +61,7 @@ class Racks(TestCase):
 
     def test_mixed_sizes_keep_the_gap_between_their_surfaces(self):
         laid = self.kept(document([ninety(50, "up"), ninety(60, "right")], 50), RackPlan("out", ("1", "1/2"), 1.5))
-        self.assertEqual([pipe.reading.head.trade_size for pipe, _, _ in laid], ["3/4", "1", "1/2"])
+        self.assertEqual([pipe.measured.head.trade_size for pipe, _, _ in laid], ["3/4", "1", "1/2"])
         self.kept(document([ninety(50, "up"), ninety(60, "right")], 50), RackPlan("up", ("1", "1/2"), 1.5), slack=0.01)
 
     def test_parallel_offsets_are_staggered(self):
@@ -75,12 +75,12 @@ class Racks(TestCase):
     def test_sweeps_are_concentric(self):
         sweep = {"kind": "sweep", "turn": "up", "at": 70, "radius": 30, "shots": 12}
         laid = self.kept(document([sweep, ninety(60, "out")], 40), RackPlan("up", ("3/4", "3/4"), 2.0), slack=0.05)
-        radii = [pipe.reading.steps[0].radius for pipe, _, _ in laid]
+        radii = [pipe.measured.steps[0].radius for pipe, _, _ in laid]
         spacing = 2.0 + 0.922
         for wide, tight in pairwise(radii):
             self.assertAlmostEqual(wide - tight, spacing, 9)
         outward = bent(document([sweep], 60), RackPlan("down", ("3/4",), 2.0))
-        self.assertAlmostEqual(outward[1][0].reading.steps[0].radius, 30 + spacing, 9)
+        self.assertAlmostEqual(outward[1][0].measured.steps[0].radius, 30 + spacing, 9)
 
     def test_a_kicked_turn_stacks_the_rack_with_equal_gaps_on_the_far_leg(self):
         plan = RackPlan("out", ("3/4", "3/4"), 1.5, frozenset({0}), "up", 14.0)

@@ -24,7 +24,7 @@ class Straps(TestCase):
     def test_none_stands_on_a_saddle(self):
         run = check_run(noted(DUCT))
         (start, end) = over_things(run.layout)[0]
-        straps = strapping(run.layout, run.reading, DEFAULT_LIMITS).straps
+        straps = strapping(run.layout, run.measured, DEFAULT_LIMITS).straps
         self.assertTrue(straps)
         self.assertFalse([at for at in straps if start < at < end])
 
@@ -33,7 +33,7 @@ class Straps(TestCase):
         run = check_run(raw)
         if not run.layout or not run.layout.complete:
             return
-        strapped, rests = strapping(run.layout, run.reading, DEFAULT_LIMITS), list(resting(run.layout, run.reading))
+        strapped, rests = strapping(run.layout, run.measured, DEFAULT_LIMITS), list(resting(run.layout, run.measured))
         for at in strapped.straps:
             self.assertTrue(any(low - 1e-9 <= at <= high + 1e-9 for low, high in rests))
         edges = [0.0, *strapped.straps, run.layout.path.length]

@@ -19,7 +19,7 @@ SADDLE = document([{"kind": "saddle3", "toward": "out", "rise": 3, "angle": 60, 
 def verdict(raw, change=lambda at, number: at, **more):
     """The verdict on the proposed marks after `change`."""
     run = check_run(raw)
-    reading, layout, shoe = run.reading, run.layout, run.shoe
+    reading, layout, shoe = run.measured, run.layout, run.shoe
     plan = make_plan(raw)
     bends = [bend for piece in plan.pieces for bend in piece.bends]
     starts = [piece.start for piece in plan.pieces for _ in piece.bends]
@@ -82,7 +82,7 @@ class CheckMyMarks(TestCase):
         plan = make_plan(SADDLE)
         middle = (plan.bends[1].start.inches + plan.bends[1].end.inches) / 2
         run = check_run(SADDLE)
-        reading, layout, shoe = run.reading, run.layout, run.shoe
+        reading, layout, shoe = run.measured, run.layout, run.shoe
         first, last = plan.pieces[0].bends[0].use, plan.pieces[0].bends[2].use
         laid = [
             PencilMark(first.at.inches, "arrow", first.hook),
@@ -127,7 +127,7 @@ class CheckMyMarks(TestCase):
 
     def test_marks_that_do_not_match_the_run(self):
         run = check_run(CHAIN)
-        reading, layout, shoe = run.reading, run.layout, run.shoe
+        reading, layout, shoe = run.measured, run.layout, run.shoe
         for laid in ([], [PencilMark(5)] * 5, [PencilMark(5, "moon")] * 4):
             with self.assertRaises(MarksDoNotMatch):
                 check_marks(reading, layout, shoe, DEFAULT_LIMITS, laid)

@@ -53,7 +53,7 @@ class Reliefs(TestCase):
             [ninety(40, "up"), offset(20, 6, 45), ninety(70, "right"), ninety(40, "up"), ninety(40, "right")], 40
         )
         run = check_run(raw)
-        reading, layout = run.reading, run.layout
+        reading, layout = run.measured, run.layout
         self.assertEqual([p.code for p in run.findings], ["too_many_degrees"])
         found = reliefs(reading, layout, DEFAULT_LIMITS)
         self.assertTrue(found[0].enough)
@@ -71,4 +71,4 @@ class Reliefs(TestCase):
 
     def test_a_run_within_the_limit_needs_none(self):
         run = check_run(document([ninety(40, "up")], 40))
-        self.assertEqual(reliefs(run.reading, run.layout, DEFAULT_LIMITS), [])
+        self.assertEqual(reliefs(run.measured, run.layout, DEFAULT_LIMITS), [])

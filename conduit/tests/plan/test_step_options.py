@@ -86,7 +86,7 @@ class Arithmetic(TestCase):
     @given(runs())
     def test_spacing_is_the_distance_of_the_arrow_marks_where_the_angles_are_alike(self, raw):
         run = check_run(raw)
-        reading, layout, shoe = run.reading, run.layout, run.shoe
+        reading, layout, shoe = run.measured, run.layout, run.shoe
         for answer in exact_way(layout, reading.steps, shoe):
             own = layout.bends_of(answer.step)
             if answer.spacing is not None and abs(own[0].angle - own[1].angle) < 1e-9:

@@ -22,7 +22,7 @@ SHOE = typical_shoe("EMT", "3/4")
 
 def searched(raw):
     run = check_run(raw)
-    reading, layout, shoe = run.reading, run.layout, run.shoe
+    reading, layout, shoe = run.measured, run.layout, run.shoe
     stick = Stick(Prover(reading, layout, shoe), 0.0, layout.path.length)
     hooks = {index: stick.habit(index, arc).mark.hook for index, arc in stick.arcs.items()}
     units, groups = units_of(stick.arcs, layout, hooks)
