@@ -74,8 +74,11 @@ def correct(
 ) -> Correction:
     """What to do after the bends in `readings` came out as read; the others are still to be made.
 
-    A bend that is under goes back into the shoe; one that is over is opened, unless the rest can make up
-    for it with changes no larger than its own. The bends in `left` are not to be touched again.
+    First the pipe as it is: if its end still fits, go on. Else two ways are weighed. The rest can make up for it, by
+    the smallest change of marks, angles, rolls and cuts (`least_change`); or the bends that are out can be brought
+    back, one that is under by closing it in the shoe, one that is over by opening it, where hands can. Bringing back
+    comes first, unless all that is out is over and the rest makes up for it with changes no larger. What neither mends
+    is scrap, or as near as hands get (docs/trade.md, Correcting). The bends in `left` are not to be touched again.
     """
     real = {reading.bend: reading for reading in readings}
     settings = [as_read(one, real.get(number)) for number, one in enumerate(planned)]
@@ -124,7 +127,10 @@ def _told(
 
 
 def _made_up(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> Correction | None:
-    """What is off made up for by the rest and the cuts, where that can be."""
+    """What is off made up for by the rest and the cuts; None where that does not bring end B back.
+
+    Nor where a bend would change by more than `MOST_REPLANNED` or a roll by more than `MOST_TURNED` (radians).
+    """
     better, cuts = least_change(settings, rest, piece)
     if not piece.fits(piece.bent(better, cuts)) or not _gentle(settings, better, rest):
         return None
@@ -171,7 +177,10 @@ def _rebent(
     rest: Sequence[int],
     piece: PieceToCorrect,
 ) -> Correction | None:
-    """The bends that are out brought back to their planned angles, if hands can do that and it helps."""
+    """The bends that are out brought back to their planned angles, and the rest re-planned if need be.
+
+    None where there are none, where hands cannot open so far, or where the end would still not fit.
+    """
     if not out or any(not can_open(piece, -_short(planned, one)) for one in out):
         return None
     straightened = list(settings)

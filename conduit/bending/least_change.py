@@ -107,7 +107,11 @@ class CorrectionSearch:
         )
 
     def smallest(self) -> Change:
-        """The smallest change that brings the end nearest to its aim."""
+        """The smallest change that brings end B nearest to its aim: Gauss-Newton with fixed damping.
+
+        Each round solves (JᵀJ + λI) δ = -(Jᵀe + λx) for the error e, its slopes J and the change so far x, so that
+        error and changes are made small together. It ends when the step is below `SETTLED` inches, or after `ROUNDS`.
+        """
         by = np.zeros(self.size)
         for _ in range(ROUNDS if self.size else 0):
             settings, cuts = self.changed(by)

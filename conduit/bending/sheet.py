@@ -102,7 +102,10 @@ class _SheetMaker:
         return Measure.of(inches, self.head.tape)
 
     def whole(self) -> Sheet:
-        """The sheet."""
+        """The bench sheet of one piece: its cut, its bends in the order of bending, what to correct.
+
+        Lengths are told as the run's tape shows them, with their inches beside.
+        """
         order, spare = self.arrangement.order, self.stick.spare
         advised = self._advised_spare()
         return Sheet(

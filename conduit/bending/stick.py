@@ -90,7 +90,11 @@ class Stick:
 
     @cached_property
     def piece(self) -> PieceToCorrect:
-        """The piece as corrections see it, held where the run has it, its end B's place and way the aim."""
+        """The piece as corrections see it: held where the run has it, its end B's place and direction the aim.
+
+        It clears the things it passes while it keeps `LEFT_OF_CLEARANCE` of what it was planned to leave, or of what
+        was asked for, whichever is less.
+        """
         place, heading = point_at(self.layout.path, self.end)
         material = self.measured.head.material
         aim = Aim(place, heading)

@@ -200,7 +200,11 @@ class _Lister:
         return []
 
     def listed(self, meter: Meter, digest: str, before: CutChoice | None = None) -> CutKind:
-        """The plans of this kind."""
+        """The plans of this kind of pipe, each verified independently, with the bounds that are proved.
+
+        Raises AssertionError where a plan is not right by the verifier, or beats a bound: then nothing is shown.
+        `before`: the plan that was chosen last, whose pieces stay where it pays.
+        """
         found = plan_kind(self.needed, self.lying, self.terms, meter, _pieces_before(before))
         makeable = [run for run in self.needed if run.key not in found.impossible]
         for plan in found.plans:

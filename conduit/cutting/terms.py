@@ -65,7 +65,10 @@ class CutTerms(Given):
         return -whole_sixteenths(-self.kerf)
 
     def for_kind(self, kind: Kind) -> Terms:
-        """The terms for one kind of pipe, in sixteenths."""
+        """The terms for one kind of pipe: lengths in whole sixteenths, worths as prices of a stick.
+
+        The kerf and what is kept are rounded up. Where a coupling has no price it is worth the usual part of a stick.
+        """
         own = next((one for one in self.sold if Kind(one.material, one.trade_size) == kind), None)
         sticks = own.sticks if own else [SoldStick()]
         by_length = {whole_sixteenths(one.length): one.price for one in sticks}

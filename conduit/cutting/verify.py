@@ -11,7 +11,12 @@ A_USUAL_STICK = 120 * IN_AN_INCH
 
 
 def faults(needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[str]:
-    """Every way in which `plan` fails to give the runs of one kind from what lies there and is sold; empty if right."""
+    """Every way in which `plan` fails to give the runs of one kind from what lies there and is sold; empty if right.
+
+    Worked out from the plan alone, without the optimizer's code: bars hold what is cut from them with its kerfs, each
+    run is made from end to end with couplings in its windows, held pieces stay, and sticks, couplings, waste and cost
+    are counted anew. Lengths in sixteenths.
+    """
     found: list[str] = []
     cuts: dict[str, list[Cut]] = defaultdict(list)
     for source in plan.sources:

@@ -38,7 +38,12 @@ class ReadNote:
 
 
 def read_note(text: str) -> ReadNote:
-    """Read a field note. Every line that cannot be read is an error, and the rest is still read."""
+    """Read a field note into a raw run document, in time linear in its length.
+
+    Every line that cannot be read is an error with its line, word and reason, and the rest is still read. `lines`
+    tells at which line each part of the document was written. Figures stay as they were written: the document reads
+    them.
+    """
     document: Raw = {"steps": []}
     errors: list[NoteError] = []
     lines: dict[str, int] = {}

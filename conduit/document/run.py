@@ -159,7 +159,11 @@ _KEYS = set(RunDocument.model_fields)
 
 
 def read_document(raw: object) -> MeasuredRun:
-    """Read a document part by part. Raises UnreadableDocument where it is not a run document at all."""
+    """Read a run document part by part: what can be read is there, each other part is a finding at its place.
+
+    Bare figures are in the document's tape. Raises UnreadableDocument where it is not a run document at all, or has
+    more than `MOST_STEPS` steps.
+    """
     if not isinstance(raw, Mapping):
         raise UnreadableDocument("a run document is a JSON object with start, steps and end")
     steps = raw.get("steps", [])

@@ -59,7 +59,11 @@ def room_to_move(
     gap: float = 0.0,
     fixed: Mapping[float, float] = NONE,
 ) -> list[list[Interval]]:
-    """For each coupling, where it could go while the others stay: within sticks, clear of bends."""
+    """For each coupling, where it could go while the others stay: intervals along the straight pipe, in inches.
+
+    Clear of bends by `limits.coupling_clear`, and so that the pieces on both sides are no longer than a stick and no
+    shorter than the least piece. `fixed`: what couplings at those places take up, instead of `gap`.
+    """
     windows = free_windows(length, bends, limits)
     begins = [0.0, *(place + fixed.get(place, gap) for place in places)]
     return [

@@ -15,7 +15,11 @@ ROUGHLY = 1e-6
 
 
 def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
-    """Every finding, in the order in which the pipe meets them."""
+    """Every way in which a layout goes beyond the limits, in the order in which the pipe meets them.
+
+    Degrees between pull points, radius, straights at connectors, closure, support distances, knockouts and couplings
+    (docs/trade.md, Limits); those of the far end only where the run comes to it.
+    """
     head = measured.head
     findings = [
         *_degrees(layout, limits),

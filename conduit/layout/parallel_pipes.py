@@ -62,7 +62,11 @@ class RackPlan:
 def rack_of(
     lead: MeasuredRun, lead_shoe: Shoe, plan: RackPlan, shoes: dict[TradeSize, ShoeFigures | None]
 ) -> list[RackPipe]:
-    """The lead (bent on `lead_shoe`) and every pipe beside it, numbered. Raises RackProblem."""
+    """The lead (bent on `lead_shoe`) and every pipe beside it, numbered from 1, as measured runs of their own.
+
+    Each lies the clear gap beside the one before; its steps are the lead's, moved so that the gap stays
+    (docs/trade.md, Parallel pipes). Raises RackRefused where the lead is not finished, or a step cannot be followed.
+    """
     if not lead.start or not lead.end or any(step is None for step in lead.steps):
         raise RackRefused("the lead run is not finished")
     pipes, offset = [], 0.0

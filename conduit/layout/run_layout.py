@@ -124,7 +124,10 @@ class _Course:
         self.owners += [index] * len(placed.corners)
 
     def so_far(self, *findings: Finding) -> Layout:
-        """The layout of what is on the run, with a loose end."""
+        """The layout of what is on the run, with a loose end a little past the last bend.
+
+        `findings` say why it stops there. Not `complete`.
+        """
         loose = _loose_end(self.heading, self.corners, self.shoe)
         path = trace(ORIGIN, self.heading, self.corners, loose, self.shoe.radius, SLACK)
         if isinstance(path, Overlap):

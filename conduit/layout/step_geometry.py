@@ -59,7 +59,10 @@ def _others(word: Direction) -> list[Direction]:
 
 
 def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Finding:
-    """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off."""
+    """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off.
+
+    Inches; a finding where both are given, or neither, or nothing is to be risen.
+    """
     if (step.rise is None) == (step.over is None):
         says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
         return context.finding(Code.NO_RISE, "rise", says, "Write the rise.")
@@ -82,7 +85,11 @@ def _sideways(
 
 
 def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float, context: Context) -> Hindrance:
-    """The thing that is got over, standing on the surface under the present leg."""
+    """The thing that is got over, standing on the surface under the present leg.
+
+    `near` and `far`: from where to where along the leg it reaches (inches from the datum; infinity where it goes on);
+    `toward`: away from the surface. The surface lies half the pipe and the stand-off under the centreline.
+    """
     under = context.shoe.diameter / 2 + context.stand_off
     return Hindrance(
         context.index,
@@ -100,17 +107,27 @@ def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float
 
 @singledispatch
 def place_step(step: AnyStep, datum: Datum, context: Context) -> StepPlacement | Finding:
-    """Where a step's vertices are, and the datum after it; or why it cannot be placed."""
+    """Where a step's vertices are, and the datum after it; or a finding that says why it cannot be placed.
+
+    `datum`: the point and direction from which its measures are taken, in inches and as a unit vector; `context`: the
+    step's number, shoe, stand-off and tape. One function a kind, each with its formula.
+    """
     raise NotImplementedError(type(step).__name__)
 
 
 @place_step.register
-def _(step: StepLeftOut, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_left_out(step: StepLeftOut, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """A step left out by choice puts nothing down."""
     return StepPlacement((), datum)
 
 
 @place_step.register
-def _(step: BendStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_bend(step: BendStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """One vertex, `at` less the inset of what was measured to (docs/trade.md, 90).
+
+    To the back of the bend the inset is (d/2) tan(θ/2), where the outer surfaces of both legs meet: d/2 for a 90. To a
+    wall it is the stand-off more; to the centre nothing. The datum moves to the new back, or to the vertex.
+    """
     across = _across(step.turn, datum.heading)
     if not across:
         return _runs_along(step, "turn", step.turn, context)
@@ -136,7 +153,12 @@ def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float) -> 
 
 
 @place_step.register
-def _(step: OffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_offset(step: OffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """Two vertices a run of H / tan θ apart along the leg (docs/trade.md, Offset).
+
+    By what was measured the first lies where the pipe begins to rise less a tangent, a run and a tangent before the
+    face at which it must be up, or half a run before the centre.
+    """
     sideways = _sideways(step, datum, context)
     if isinstance(sideways, Finding):
         return sideways
@@ -162,7 +184,11 @@ def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, conte
 
 
 @place_step.register
-def _(step: RolledStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_rolled(step: RolledStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """An offset of √(rise² + roll²) in the plane that both span (docs/trade.md, Offset).
+
+    Rise and roll are measured along two directions across the leg that are square to each other.
+    """
     toward, aside = _across(step.toward, datum.heading), _across(step.roll_toward, datum.heading)
     if not toward or not aside or abs(toward.dot(aside)) > 1 - SLACK:
         return _runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
@@ -178,7 +204,12 @@ def _(step: RolledStep, datum: Datum, context: Context) -> StepPlacement | Findi
 
 
 @place_step.register
-def _(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """An offset from the knockout's axis to the strap's, or back (docs/trade.md, Box offset).
+
+    The drop is knockout - stand-off - d/2; the straight that goes into the box lies between it and the bend's arc. At
+    the far end it is placed from where the pipe seats, which must be measured first.
+    """
     surface = _across(step.surface, datum.heading)
     if not surface:
         return _runs_along(step, "surface", step.surface, context)
@@ -209,7 +240,12 @@ def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Finding:
 
 
 @place_step.register
-def _(step: Saddle3Step, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_three_bend_saddle(step: Saddle3Step, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """Three vertices, the middle one above the obstruction's centre (docs/trade.md, Saddles).
+
+    Outer bends of θ/2, a centre of θ. So that the top of the centre's arc, and not its vertex, stands H high, the
+    vertex stands H + R (sec(θ/2) - 1) high; the outer ones lie that by cot(θ/2) before and after it.
+    """
     sideways = _sideways(step, datum, context)
     if isinstance(sideways, Finding):
         return sideways
@@ -227,7 +263,11 @@ def _(step: Saddle3Step, datum: Datum, context: Context) -> StepPlacement | Find
 
 
 @place_step.register
-def _(step: Saddle4Step, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_four_bend_saddle(step: Saddle4Step, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """Four vertices: an offset up before the near edge, one down after the far edge (docs/trade.md, Saddles).
+
+    The arcs next to the obstruction end a margin before it and begin a margin after it.
+    """
     sideways = _sideways(step, datum, context)
     if isinstance(sideways, Finding):
         return sideways
@@ -247,7 +287,12 @@ def _(step: Saddle4Step, datum: Datum, context: Context) -> StepPlacement | Find
 
 
 @place_step.register
-def _(step: KickStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_kick(step: KickStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """A 90's vertex, and one a setback along the leg before or after it (docs/trade.md, Kick).
+
+    The kick lifts the 90's vertex by the rise in the plane across its leg; setback is rise / tan(kick angle) where the
+    angle was given instead. Later measures start from the back of the 90 as it is lifted.
+    """
     turn = _across(step.turn, datum.heading)
     toward = _across(step.toward, datum.heading if step.when == "before" or not turn else turn)
     if not turn or not toward:
@@ -272,7 +317,12 @@ def _(step: KickStep, datum: Datum, context: Context) -> StepPlacement | Finding
 
 
 @place_step.register
-def _(step: SweepStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """As many vertices as shots, the sides of a polygon about the sweep's arc (docs/trade.md, Sweep).
+
+    Each shot turns 90°/N; the first and last vertex lie a tangent ρ tan(90°/2N) inside the arc's ends, the others two
+    tangents apart. Refused where the radius is below the shoe's own.
+    """
     turn = _across(step.turn, datum.heading)
     if not turn:
         return _runs_along(step, "turn", step.turn, context)
@@ -323,13 +373,15 @@ def _larger_radius(step: SweepStep, radius: float, context: Context) -> Finding:
 
 
 @place_step.register
-def _(step: CouplingStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_coupling(step: CouplingStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """A coupling marks a place; the pipe goes straight on."""
     return StepPlacement(
         (), datum, (context.along(step, datum),), markers=(Marker("coupling", context.index, datum.at(step.at)),)
     )
 
 
 @place_step.register
-def _(step: PullPointStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+def _place_pull_point(step: PullPointStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """A pull point marks the middle of its box; the pipe goes straight on."""
     marker = Marker("pull_point", context.index, datum.at(step.at), step.width)
     return StepPlacement((), datum, (context.along(step, datum),), markers=(marker,))

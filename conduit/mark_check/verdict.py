@@ -129,7 +129,11 @@ class _Checker:
         return all(map(within_a_sixteenth, self.off))
 
     def explanations(self) -> Iterator[Explanation]:
-        """What was done, what explains most first."""
+        """What was done, what explains most first.
+
+        Kicks inside the radius, then the card's own way or the one mistake that explains the marks best, other
+        overlaps, then wrong angles, rolls and cuts; where every mark is right and the end is not, that they add up.
+        """
         overlaps = list(self._overlaps())
         yield from (one for one in overlaps if one.code == KICK_IN_RADIUS)
         if not self.all_within:

@@ -142,7 +142,10 @@ Answer = tuple[float | None, float | None, Sequence[str]]
 
 
 def _figures(angle: Degrees, tally: Tally) -> tuple[float, float]:
-    """The card's multiplier and shrink per inch; between its lines, those of the nearest."""
+    """The card's multiplier and shrink per inch of rise for an angle.
+
+    Between its lines those of the nearest are taken, and it is told. csc θ and tan(θ/2), rounded as cards print them.
+    """
     nearest = min(CARD_OFFSETS, key=lambda line: abs(line - angle))
     _own_line(angle, nearest, tally)
     return CARD_OFFSETS[nearest]
@@ -162,12 +165,16 @@ def _rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, tally: Tally) -> floa
 
 @singledispatch
 def on_card(step: AnyStep, tally: Tally) -> Answer:
-    """What the card gives for one step."""
+    """What the card gives for one step: spacing and shrink (inches, None where there are none) and its first sentences.
+
+    Marks, ways and the pipe taken up so far go to the tally. One function a kind (docs/trade.md, By the card).
+    """
     raise TypeError(f"no such step: {step}")
 
 
 @on_card.register
-def _(step: CouplingStep | PullPointStep | StepLeftOut, tally: Tally) -> Answer:
+def _no_card(step: CouplingStep | PullPointStep | StepLeftOut, tally: Tally) -> Answer:
+    """No bend, so no card."""
     return None, None, ()
 
 
@@ -190,7 +197,11 @@ def _ninety(back: float, tally: Tally) -> CardMark:
 
 
 @on_card.register
-def _(step: BendStep, tally: Tally) -> Answer:
+def _ninety_on_card(step: BendStep, tally: Tally) -> Answer:
+    """A 90 on the arrow, at the back less the shoe's deduct; after the first turn on the star, from end B.
+
+    The pipe taken up by later marks is the back less the gain. Other angles have no figures on a card.
+    """
     if abs(step.angle - 90) > 0.5:
         tally.sums.says("The card has no figures for a single bend that is no 90; measure on from there.")
         tally.known, tally.turned = False, True
@@ -237,18 +248,24 @@ def _first_mark(ref: str, at: float, spacing: float, shrink: float, tally: Tally
 
 
 @on_card.register
-def _(step: OffsetStep, tally: Tally) -> Answer:
+def _offset_on_card(step: OffsetStep, tally: Tally) -> Answer:
+    """An offset by multiplier and shrink per inch of rise."""
     return _offset(step.ref, step.at, _rise_of(step, tally), step.angle, tally)
 
 
 @on_card.register
-def _(step: RolledStep, tally: Tally) -> Answer:
+def _rolled_on_card(step: RolledStep, tally: Tally) -> Answer:
+    """A rolled offset: true rise √(rise² + roll²), then as any offset."""
     rise = tally.sums.hypotenuse("True rise", step.rise, step.roll)
     return _offset(step.ref, step.at, rise, step.angle, tally)
 
 
 @on_card.register
-def _(step: BoxOffsetStep, tally: Tally) -> Answer:
+def _box_offset_on_card(step: BoxOffsetStep, tally: Tally) -> Answer:
+    """A box offset: rise = knockout - strap - half the diameter, spacing by the multiplier, shrink ignored.
+
+    At the far end it has no marks: it is bent last, after trimming to length.
+    """
     off = step.drop(tally.shoe.diameter)
     signs = 1 if off >= 0 else -1
     parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half the diameter", -tally.half))
@@ -267,7 +284,11 @@ def _(step: BoxOffsetStep, tally: Tally) -> Answer:
 
 
 @on_card.register
-def _(step: Saddle3Step, tally: Tally) -> Answer:
+def _three_bend_saddle_on_card(step: Saddle3Step, tally: Tally) -> Answer:
+    """A three-bend saddle: the centre mark a shrink beyond the obstruction's centre, outer ones a spacing away.
+
+    Both by the card's factors per inch of rise; two ways to turn the hooks.
+    """
     rise = _rise_of(step, tally)
     nearest = min(CARD_SADDLES, key=lambda line: abs(line - step.angle))
     _own_line(step.angle, nearest, tally)
@@ -289,7 +310,11 @@ def _(step: Saddle3Step, tally: Tally) -> Answer:
 
 
 @on_card.register
-def _(step: Saddle4Step, tally: Tally) -> Answer:
+def _four_bend_saddle_on_card(step: Saddle4Step, tally: Tally) -> Answer:
+    """A four-bend saddle as two offsets: inner marks a margin and a shrink from the edges, the others a spacing away.
+
+    Three ways: hooks facing the obstruction, marks as bend centres on the notch, all pushed through.
+    """
     rise = _rise_of(step, tally)
     spacing, shrink = _spacing(rise, step.angle, tally)
     near = tally.at("Near inner mark", "near edge", step.near, ("margin", -step.margin), ("shrink", shrink))
@@ -312,7 +337,11 @@ def _(step: Saddle4Step, tally: Tally) -> Answer:
 
 
 @on_card.register
-def _(step: KickStep, tally: Tally) -> Answer:
+def _kick_on_card(step: KickStep, tally: Tally) -> Answer:
+    """A kick by feel: the 90 first, then bent at the setback until the tape reads the rise; its shrink is left out.
+
+    The angle that makes the rise is atan(rise / setback).
+    """
     back = _to_back(step, tally)
     tally.sums.says("The 90 first; then kick until the tape reads the rise. The kick’s shrink is left out.")
     lines = tally.sums.taken()
@@ -335,7 +364,11 @@ def _(step: KickStep, tally: Tally) -> Answer:
 
 
 @on_card.register
-def _(step: SweepStep, tally: Tally) -> Answer:
+def _sweep_on_card(step: SweepStep, tally: Tally) -> Answer:
+    """A sweep: developed length radius × π/2, divided over N gaps (exact) or N - 1 (ends), marked a gap apart.
+
+    Set as bend centres or on the arrow; later measures lose 2 × radius + diameter - length.
+    """
     back, sums = _to_back(step, tally), tally.sums
     length = sums.times("Developed length", "radius", sums.read(step.radius), QUARTER)
     exact = step.spacing == "exact"

@@ -44,7 +44,11 @@ def _room_lines(shoe: Shoe) -> list[str]:
 
 
 def mark_lines(arc: Arc, mark: Mark, shoe: Shoe, shows: str) -> list[str]:
-    """How a mark comes from its bend's arc on the piece."""
+    """How a mark comes from its bend's arc on the piece, as sums that a person can redo.
+
+    Arc = radius × angle × π / 180; the arrow lies the shoe's arc offset before the arc's start, or behind its end, by
+    the hook; another reference is so much further toward the heel (docs/trade.md, The shoe).
+    """
     start, end, angle = arc.start, arc.end, format_angle(math.degrees(arc.angle))
     reference = shoe.references()[mark.reference]
     lines = [

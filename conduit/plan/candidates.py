@@ -30,7 +30,10 @@ class Candidate(Result):
 
 
 def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:
-    """The ways to do a step, by what was measured for it, as they are written in a run with this tape."""
+    """The ways to do a step, by what was measured for it, as they are written in a run with this tape.
+
+    Other angles, shots or saddles that meet the same measures; none is judged here (see `alternatives`).
+    """
     match step:
         case OffsetStep() | RolledStep():
             called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"

@@ -97,7 +97,11 @@ def _shoe(head: Head, findings: list[Finding]) -> Shoe | None:
 
 
 def given_shoe(head: Head) -> Shoe:
-    """The shoe whose figures the run brings. Raises NoSuchShoe where they cannot be, or are for other pipe."""
+    """The shoe whose figures the run brings; typical ones where it names no deduct and gain.
+
+    Raises NoSuchShoe where there are none, where only one of deduct and gain is given, or where they are for other
+    pipe.
+    """
     figures = head.shoe
     if figures is None:
         raise NoSuchShoe("no figures are given")

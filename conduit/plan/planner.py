@@ -120,7 +120,11 @@ class _Planner:
         self.head, self.path = self.measured.head, layout.path
 
     def fill(self, bare: Plan) -> Plan:
-        """The bare plan with all that the layout gives."""
+        """The bare plan with all that the layout gives: bends, marks, pieces, couplings, straps, picture, proof.
+
+        Also where something stands against the run: what bending it shows is then told as well, but it is not
+        makeable.
+        """
         complete = self.layout.complete and not stops(bare.findings)
         # What bending it has against a run is shown, so it is proved all the same.
         prover = self.checked.prover

@@ -179,7 +179,10 @@ class Prover:
         return CardCut(length=self.measure(run.cut), exact=self.measure(self.path.length), lines=list(run.cut_lines))
 
     def by_hand(self, hands: Hands = USUAL_HANDS) -> ByHand:
-        """What hands do to it."""
+        """What hands do to it: how far end B spreads, which bend matters most, how likely it fits.
+
+        By docs/trade.md, Hands. `hands`: standard deviations of marks (inches), angles and rolls (degrees).
+        """
         spread = spread_at_end(self.path, hands)
         touchiest = spread.touchiest
         return ByHand(

@@ -91,7 +91,11 @@ def movements(bend: PathBend, radius: float, at: Vec) -> dict[str, Vec]:
 
 
 def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> tuple[float, float, list[SpreadShare]]:
-    """Standard deviations along and across `heading` at a point that lies beyond the first `beyond` bends."""
+    """Standard deviations along and across `heading` at a point that lies beyond the first `beyond` bends.
+
+    First order: each bend's mark, angle and roll moves the point by its slope times its standard deviation,
+    independent of the others, so squares add up. Inches. The shares tell what each moves it by.
+    """
     sigmas = {"mark": hands.mark, "angle": math.radians(hands.angle), "roll": math.radians(hands.roll)}
     along = across = 0.0
     shares: list[SpreadShare] = []

@@ -47,7 +47,11 @@ class _BentPiece:
 def sequence_findings(
     measured: MeasuredRun, layout: Layout, shoe: Shoe, pieces: Sequence[tuple[float, float]]
 ) -> list[Finding]:
-    """Pieces whose bends leave too little straight pipe for the shoe, or can be made in no order."""
+    """Pieces whose bends leave too little straight pipe for the shoe, or can be made in no order.
+
+    `pieces`: from where to where each lies along the straight pipe, in inches. Too little room between two bends is
+    told with what is there and what is needed; only the other pieces are searched for an order.
+    """
     bent = []
     for number, (start, end) in enumerate(pieces, 1):
         arcs = arcs_on(layout, start, end)

@@ -36,7 +36,11 @@ def units_of(
 
 
 def habits_of(layout: Layout, groups: Sequence[Sequence[int]]) -> list[Habit]:
-    """The rules of the trade for these units, as preferences with reasons."""
+    """The rules of the trade for these units, as preferences with reasons (docs/trade.md, Order of bending).
+
+    `groups`: the bends of each unit, by their index in the run. A habit names a unit, the set (bits) that should be
+    done before it, what it costs to break it, and the sentence that is shown.
+    """
     owners, steps = [layout.owners[group[0]] for group in groups], layout.steps
     habits: list[Habit] = []
     for number, owner in enumerate(owners):

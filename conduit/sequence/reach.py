@@ -33,7 +33,11 @@ Masks = NDArray[np.int64]
 
 @dataclass(frozen=True)
 class Unit:
-    """A bend, or a sweep's shots together, on a piece: arc along the straight pipe, angle and roll (radians)."""
+    """A bend, or a sweep's shots together, on a piece.
+
+    `start` and `end`: its arc along the straight pipe, in inches; angle and roll in radians; `hook`: the end that the
+    shoe's hook faces by habit.
+    """
 
     called: str
     start: float
@@ -61,7 +65,8 @@ class Clear:
 class ShoeRoom:
     """Straight pipe for the shoe: by unit and hook, which other bends leave too little of it once they are made.
 
-    `off_pipe`: where hook or heel would hang over an end of the piece.
+    `too_near` as bits, one a unit; `off_pipe`: where hook or heel would hang over an end of the piece (docs/trade.md,
+    Room for the shoe).
     """
 
     called: tuple[str, ...]
@@ -80,7 +85,11 @@ class ShoeRoom:
 
 
 def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> ShoeRoom:
-    """Where the shoe finds straight pipe on a piece of `length`."""
+    """Where the shoe finds straight pipe on a piece of `length` inches (docs/trade.md, Room for the shoe).
+
+    A bend above 15° needs the shoe's straight ahead of the arrow and behind the arc, a slighter one only the contact
+    from arrow to arc's end. Whether another bend is in the way does not depend on the rest: so pairs are enough.
+    """
     near: dict[tuple[int, Hook], int] = {}
     off: set[tuple[int, Hook]] = set()
     for number, unit in enumerate(units):
@@ -146,7 +155,11 @@ class ClearanceQuery:
 
 
 def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]:
-    """What is clear of floor and handle, one row for each that is asked."""
+    """What is clear of floor and handle, by hook: one row for each query (docs/trade.md, Floor, air and handle).
+
+    All queries are walked at once, toward end B and toward end A, a bend further out at each round; what stands off on
+    both sides then decides. Sets of bends are told one by one: for all 2ⁿ of a piece see `reach_of`.
+    """
     turns = [one.units[one.unit] for one in asked]
     around = Around.of([*turns, *turns], shoe)
     walk, at = StandingWalk(around), np.array([*(unit.end for unit in turns), *(unit.start for unit in turns)])
@@ -167,7 +180,12 @@ def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]
 
 
 def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[np.float64]) -> Clear:
-    """On the floor, in the air, and whether the handle hits, from what stands on both sides."""
+    """On the floor, in the air, and whether the handle hits, from what stands on both sides.
+
+    On the floor nothing may reach lower than `UNDER_FLOOR` inches under the pipe, the hook's side as it swings up, the
+    heel's as it lies. In the air nothing may reach down to the ground, a handle and a radius below, and the angle may
+    be no more than hands can pull there. The handle must be clear in both.
+    """
     at_heel, at_hook = sides[hook == "A"], sides[hook == "B"]
     lowest = np.minimum(at_heel.low, at_hook.swung_low)
     deepest = np.maximum(at_heel.swung_high, at_hook.high)
@@ -178,7 +196,10 @@ def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[
 
 @dataclass(frozen=True)
 class Reach:
-    """Which bends can be made on the floor or in the air, for every set of bends done (as bits)."""
+    """Which bends can be made on the floor or in the air, for every set of bends done.
+
+    Sets are bits of an integer, one a unit; each array of `clear` has 2ⁿ rows, the set being the row's number.
+    """
 
     room: ShoeRoom
     clear: dict[tuple[int, Hook], Clear]
@@ -200,7 +221,11 @@ class Reach:
 
 
 def reach_of(units: Sequence[Unit], shoe: Shoe, length: float) -> Reach:
-    """Work out what can be bent when on a piece of `length`: all sets of bends at once."""
+    """Work out what can be bent when on a piece of `length` inches, for all 2ⁿ sets of its n bends at once.
+
+    With few bends every set is walked by itself. With more each side of a bend is walked for its own sets, and both
+    sides are put together by their extremes: 2ᵏ + 2ⁿ⁻¹⁻ᵏ walks for the bend at k instead of 2ⁿ⁻¹.
+    """
     clear = _clear_one_by_one(units, shoe, length) if len(units) <= FEW else _clear_by_sides(units, shoe, length)
     return Reach(room_for(units, shoe, length), clear)
 

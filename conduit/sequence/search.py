@@ -261,7 +261,11 @@ def _why_none(units: Sequence[Unit], reach: Reach) -> str:
 def check_sequence(
     units: Sequence[Unit], shoe: Shoe, length: float, chosen: Sequence[tuple[int, Hook]], habits: Sequence[Habit] = ()
 ) -> BendSequence:
-    """Follow an order step by step. Where a bend cannot come, it says why, and goes on as if it had been made."""
+    """Follow an order step by step, telling floor or air, rolls, turns end for end, and reasons.
+
+    `chosen`: each unit's number with the hook it is made with; `length` in inches. Where a bend cannot come its act
+    says why, and the next ones go on as if it had been made. Nothing is searched: see `best_sequence`.
+    """
     if not chosen:
         return BendSequence((), 0, 0, 0.0)
     steps = _steps([unit for unit, _ in chosen])

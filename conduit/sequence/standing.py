@@ -107,7 +107,10 @@ class _WalkedPart:
 
 
 class StandingWalk:
-    """Outward along the pipe, in one frame a row."""
+    """A walk outward along the pipe from a bend, in one frame a row: place, heading, the bend's inside and aside.
+
+    `forward` along straights, `around` through bends; `around_or_on` doubles the rows, as a bend may be made or not.
+    """
 
     def __init__(self, turn: Around) -> None:
         count = len(turn.angles)
@@ -127,7 +130,10 @@ class StandingWalk:
         self._parts.append(self._bent(roll, angle, radius, doubles=False))
 
     def around_or_on(self, roll: Radians, angle: Radians, radius: float) -> None:
-        """Every row twice: first straight on as if the bend were not made yet, then through it."""
+        """Every row twice: first straight on as if the bend were not made yet, then through it.
+
+        So the rows after k bends are their 2ᵏ sets, the bend walked last as the highest bit. Radians; inches.
+        """
         straight = self._point + self._heading * (radius * angle)
         kept = self._heading, self._inward, self._aside
         self._parts.append(self._bent(roll, angle, radius, doubles=True))
@@ -150,7 +156,11 @@ class StandingWalk:
         return _WalkedPart(starts, points, bow, doubles)
 
     def standing(self) -> Standing:
-        """The extremes of all that was walked."""
+        """The extremes of all that was walked, one row for each set of bends made.
+
+        Arcs are walked as chords; `bow`, how far an arc lies from its chord, is taken off or added, so that no height
+        is told less extreme than it is.
+        """
         starts, ends = (
             np.concatenate([one.reshape(-1, 3) for one in parts])
             for parts in zip(*((part.starts, part.ends) for part in self._parts), strict=True)

@@ -44,7 +44,11 @@ class Pose:
         return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
 
     def around(self, roll: Radians, angle: Radians, radius: float) -> "Pose":
-        """Through an arc whose inside lies at `roll`, carrying the frame along without twist."""
+        """Through an arc whose inside lies at `roll`, carrying the frame along without twist.
+
+        Rodrigues' rotation of heading and inside about the arc's axis; `roll` is against `inward`, anticlockwise seen
+        along the pipe from A. Radians; inches.
+        """
         cosine, sine = math.cos(angle), math.sin(angle)
         beside = self.heading.cross(self.inward)
         inside = self.inward.times(math.cos(roll)).along(beside, math.sin(roll))

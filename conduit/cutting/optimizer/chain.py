@@ -54,7 +54,11 @@ class _Link:
 
 
 class Chain:
-    """Chains of the stretches that are not `fixed`, from the bars that those leave and so many new sticks at most."""
+    """Randomised depth-first search for a chain: stretches end to end on bars end to end (see the module).
+
+    Chains are made of the stretches that are not `fixed`, from the bars that those leave and from new sticks, `sticks`
+    of them in all at most. Lengths in sixteenths; `spare`: how much may be lost before the pipe runs out.
+    """
 
     def __init__(self, problem: CutProblem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
         self.problem, self.luck, self.fixed = problem, luck, fixed
@@ -71,7 +75,11 @@ class Chain:
         self.spare = there - sum(problem.stretches[n].at_least for n in self.todo)
 
     def made(self) -> Solution | None:
-        """One chain, or None where none was found with so many choices."""
+        """One chain as a whole plan, or None where none was found with `MOST_CHOICES` choices.
+
+        Depth first with backtracking: at each link the steps that lose least are tried, a few of them, in an order
+        that luck shuffles among equals. A branch ends when more would be lost than there is to spare.
+        """
         self.choices = 0
         if self.spare < 0:
             return None

@@ -12,7 +12,11 @@ SLIVER, LOST = 8, 4
 
 
 def shifted(problem: CutProblem, made: Solution, numbers: Sequence[int]) -> Solution:
-    """The same pieces of the same bars, the couplings of some stretches moved for as long as it saves waste."""
+    """The same pieces of the same bars, the couplings of some stretches moved for as long as it saves waste.
+
+    Local search, one coupling at a time, at most `MOST_ROUNDS` rounds: a shift makes one piece longer by what the next
+    loses, within its window and both bars, so that the ends left over are worth keeping or nothing.
+    """
     loads, stretches = made.loads(), list(made.stretches)
     for _ in range(MOST_ROUNDS):
         better = False

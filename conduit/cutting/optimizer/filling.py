@@ -30,7 +30,11 @@ class _Filling:
     left: int = 0
 
     def stretch(self, number: int) -> Pieces | None:
-        """Pieces for one stretch, seen from a random end; None where it cannot be made so."""
+        """Pieces for one stretch, seen from a random end; None where it cannot be made so.
+
+        From place to place: take a bar, end a piece where its pipe is used up best and the rest can still be made, and
+        lay the bar by when it is too short for another piece.
+        """
         stretch = self.problem.stretches[number]
         if self.bar is not None and not self.problem.may_use(number, self.bar):
             self._lay_by()
@@ -136,7 +140,11 @@ class _Filling:
 
 
 def first_fit(problem: CutProblem) -> Solution | None:
-    """First fit, as a crew does it by hand: each piece from the first bar that holds it; None where none does."""
+    """First fit, as a crew does it by hand; None where a stretch cannot be made of pieces from the longest stick.
+
+    Each stretch is divided into as few pieces as can be; then, longest piece first, each is cut from the shortest bar
+    that holds it, or from a new stick of the length that is cheapest an inch.
+    """
     cut = list[tuple[int, int, int, int]]()
     for number, stretch in enumerate(problem.stretches):
         joints = stretch.made_from([problem.longest_stick] * (stretch.length // max(1, stretch.least) + 1))

@@ -121,7 +121,10 @@ class Remake:
         return cost + weights.waste * waste
 
     def hint(self, pieces: Mapping[int, Pieces]) -> None:
-        """Start from what is there."""
+        """Hint the solver with the pieces that are there, so that it is never worse than those.
+
+        By stretch and bar: how much is cut, and whether any is.
+        """
         places = {room.key: at for at, room in enumerate(self.rooms)}
         for number in self.numbers:
             needs = dict.fromkeys(range(len(self.rooms)), Load())

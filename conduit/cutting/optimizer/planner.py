@@ -202,7 +202,11 @@ class _KindJob:
         self.settled_cost = bought + terms.coupling * self.fixed_joints + terms.fetch * len(fetched)
 
     def problem(self, goal: Goal) -> CutProblem:
-        """The search's problem, with costs as the goal has them."""
+        """The search's problem, with the goal as weights in whole numbers.
+
+        Under the least cost they are money; under fewest sticks, or couplings, what is fewest weighs `FAR_LESS` times
+        more than the rest, so that it is decided first and the rest among equals.
+        """
         terms, sold = self.terms, self.terms.sold
         by_length = [A_STICK * one.length // USUAL_STICK for one in sold]
         match goal:
@@ -251,7 +255,10 @@ class _KindJob:
         return self.problem("least cost")
 
     def plan(self, made: Solution) -> CutPlan:
-        """A plan found, with held pieces, as sources and cuts."""
+        """A plan found, with the pieces that are held, as sources (what is cut from which bar) and cuts in their order.
+
+        Places go back from the stretch to the run's own tape, in sixteenths.
+        """
         pieces: dict[str | BarKey, list[_PieceCut]] = defaultdict(list)
         for run in self.needed:
             for held in run.held:

@@ -200,7 +200,11 @@ class Score:
 
 
 def score(problem: CutProblem, made: Solution) -> Score:
-    """What a plan takes: new sticks of each length, couplings, waste with kerf (sixteenths), and its cost."""
+    """What a plan takes: new sticks of each length, couplings, waste with kerf (sixteenths), and its cost.
+
+    The cost has the sticks' prices, couplings, waste at its weight, pieces moved from where the last plan had them,
+    and a liking among scraps. A bar that is already opened counts its waste though nothing is cut from it.
+    """
     weights, loads = problem.weights, made.loads()
     for index, bar in enumerate(problem.bars):
         if bar.opened:

@@ -62,7 +62,10 @@ class PlanSearch:
         self.several = {number for number, count in fewest if count is None or count > 2}
 
     def offer(self, made: Solution | None) -> bool:
-        """Keep a plan if it is better than the best; say whether it was."""
+        """Keep a plan if it is better than the best, or the best with its number of new sticks.
+
+        Returns whether it is the best now. None is no plan.
+        """
         if made is None:
             return False
         if self.first_after is None:
@@ -87,7 +90,11 @@ class PlanSearch:
             self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
 
     def close_exactly(self, seconds: float, slack: int) -> None:
-        """Offer plans in which as many stretches as can be close exactly, some with little lost in all."""
+        """Offer plans in which as many stretches as can be close near-exactly: `closings`, then set packing.
+
+        `seconds`: how much of the meter's work for finding closings; `slack`: sixteenths that one may lose. What is
+        left open is filled by fillings and chains.
+        """
         count = len(self.problem.stretches)
         if self.by_itself or not count:
             return
@@ -112,7 +119,10 @@ class PlanSearch:
             self.offer(made)
 
     def whole(self) -> None:
-        """Offer the answers of one model of the whole problem, where it is small: one piece of a bar, then several."""
+        """Offer the answers of one constraint model of a whole small problem, and raise the bound by its own.
+
+        First with one piece of each bar, then with several where a stretch has three pieces or more.
+        """
         problem = self.problem
         if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
             return
@@ -147,7 +157,12 @@ class PlanSearch:
             self.offer(shifted(problem, renumbered([pieces[number] for number in numbers]), numbers))
 
     def improve(self) -> None:
-        """Free a few stretches and make them anew, until the time or the patience ends."""
+        """Large neighbourhood search: free a few stretches with their bars, make them anew, keep what is no worse.
+
+        The neighbourhoods are solved by CP-SAT. While there are more new sticks than must be, the one with least cut
+        from it is emptied: what is cut from it is pressed down by a price, so that a plan with the same cost and less
+        on that stick counts as better.
+        """
         patience, idle = PATIENCE + PATIENCE_EACH * len(self.problem.stretches), 0
         now = self.best
         while now and self.reached and idle < patience and self.meter.left() > 0:
@@ -244,7 +259,12 @@ class PlanSearch:
         return cost - self.bounds.cost < max(1, self.problem.weights.waste)
 
     def run(self) -> None:
-        """Search until the time given is over, or nothing better comes."""
+        """Search until the work given is used up, or the plan is proved, or nothing better comes for long.
+
+        First plans: the last plan's pieces, first fit, randomised fillings. Then the whole as one model, where it is
+        small; set packing of near-exact closings, chains around them; coupling shifts; large neighbourhood search to
+        the end.
+        """
         if self.before:
             self.fillings({**self.by_itself, **self.before}, (0.5, 1.0, 0.2), FILLINGS // 2)
         if self.best is None or self.before:

@@ -65,7 +65,11 @@ def _stick_counts(problem: CutProblem, stretch: Stretch) -> Iterator[tuple[int, 
 
 
 def closings(problem: CutProblem, slack: int, most: int, numbers: Iterable[int]) -> list[Closing]:
-    """Near-exact closings of some stretches: at most `slack` left in all, at most `most` for each size and count."""
+    """Near-exact closings of some stretches: whole bars and new sticks that make one and leave next to nothing.
+
+    For none to three bars with each likely number of new sticks, those whose sum is what is needed, or up to `slack`
+    sixteenths more; at most `most` for each size and count. Sums come from sorted tables, not from trying all.
+    """
     sets = [subsets_of(problem, size) for size in (1, 2, 3)]
     found: list[Closing] = []
     for number in sorted(set(numbers) - problem.new_only):

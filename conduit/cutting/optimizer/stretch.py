@@ -79,9 +79,10 @@ class Joint:
 
 @dataclass(frozen=True)
 class Stretch:
-    """Pipe from 0 to `length`. `windows`: where couplings may lie; `bends`: arcs, for the trim allowance `spare`.
+    """Straight pipe from 0 to `length` that is to be made of pieces; `windows`: where couplings may lie.
 
-    Every piece is at least `least` long; a piece with a bend in it is cut `spare` longer than it lies.
+    Whole sixteenths. Every piece is at least `least` long; a coupling takes up `gap`; a piece with one of the `bends`
+    (their arcs) in it is cut `spare` longer than it lies.
     """
 
     length: int
@@ -119,7 +120,11 @@ class Stretch:
         return end - start + (self.spare if bent else 0)
 
     def reach(self, places: Bits, cap: int) -> Bits:
-        """Every place at which one piece cut from `cap` can end that begins at one of `places`."""
+        """Every place at which one piece cut from `cap` can end that begins at one of `places` (sets as bits).
+
+        Both are smeared: all places `least` to `cap` beyond some begin are one shift and a few ors, so it takes O(log
+        cap) operations on integers of `length` bits.
+        """
         begun = (places & 1) | (places & ~1) << self.gap
         found = smeared(begun, self.least, cap - self.spare)
         if self.spare:
@@ -138,7 +143,11 @@ class Stretch:
         return None
 
     def made_of(self, caps: Sequence[int]) -> list[Joint] | None:
-        """The stretch made of one piece from each of `caps`, in whatever order does; None where none does."""
+        """The stretch made of one piece from each of `caps`, in whatever order does; None where none does.
+
+        Exact: dynamic programming over how many caps of each length are left, the set of places where a piece may then
+        end as its value; the pieces are found by walking back.
+        """
         layers = list(self._layers(caps))
         if len(layers) <= len(caps) or not any(places >> self.length & 1 for places in layers[-1].values()):
             return None
@@ -169,7 +178,11 @@ class Stretch:
         return None
 
     def made_from(self, caps: Sequence[int]) -> list[Joint] | None:
-        """The stretch made of as few pieces as can be, each from another of `caps`; None where none make it."""
+        """The stretch made of as few pieces as can be, each from another of `caps`; None where none make it.
+
+        The same dynamic programme as `made_of`, a layer a piece, ended at the first layer that comes to the stretch's
+        end.
+        """
         layers = list[_Layer]()
         for layer in self._layers(caps):
             layers.append(layer)
@@ -224,7 +237,10 @@ class Stretch:
         return self.length - self.gap - place
 
     def can_finish(self, cap: int) -> Bits:
-        """The places from which the end can be reached with pieces from caps of `cap`, however many."""
+        """The places from which the end can be reached with pieces from caps of `cap`, however many (a set as bits).
+
+        A breadth-first search from the end, all places of a round at once; kept for each cap.
+        """
         if cap not in self._finishes:
             other = self.mirrored
             seen = fresh = 1
