@@ -22,7 +22,7 @@ from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixtee
 from conduit.cutting.verify import faults
 from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
 from conduit.layout import free_windows
-from conduit.plan import Plan, PlannedCoupling, PlannedPiece
+from conduit.plan import Measure, Plan, PlannedCoupling, PlannedPiece
 
 NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
 NEEDS_ANOTHERS = (
@@ -272,12 +272,13 @@ class _Lister:
 
     def _source(self, source: Source, number: int) -> ListedSource:
         bar = self.rack.get(source.tag or "")
-        length = whole_sixteenths(bar.length) if bar else source.length
+        # A scrap is cut as if it ended at its last whole sixteenth, and told as it was measured.
+        inches = bar.length if bar else source.length / IN_AN_INCH
         cuts, sawn = list[ListedCut](), 0
         for cut in source.cuts:
             cuts.append(self._cut(cut, sawn))
             sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
-        left = max(0, length - sawn)
+        left = max(0, whole_sixteenths(inches) - sawn)
         threaded = source.kind.material != "EMT"
         ends = bar.ends if bar else ("factory", "factory")
         begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
@@ -288,10 +289,10 @@ class _Lister:
             scrap=source.tag if bar and not bar.bought else None,
             bought=source.tag if bar and bar.bought else None,
             place=bar.place if bar else "",
-            length=reading(length),
+            length=Measure.of(inches),
             begin=begin,
             cuts=cuts,
-            left=reading(left),
+            left=Measure.of(max(0.0, inches - sawn / IN_AN_INCH)),
             keep=left >= self.terms.keep,
             threads=2 * len(source.cuts) - ready if threaded else 0,
         )

@@ -5,7 +5,17 @@ Called within `actions.take`, which has checked who asks and locked the job and 
 
 from collections.abc import Iterable
 
-from conduit.cutting import IN_AN_INCH, CutChoice, CutTerms, Kind, ListedCut, ListedSource, gap_at, nearest_sixteenth
+from conduit.cutting import (
+    IN_AN_INCH,
+    CutChoice,
+    CutTerms,
+    Kind,
+    ListedCut,
+    ListedSource,
+    gap_at,
+    nearest_sixteenth,
+    whole_sixteenths,
+)
 from conduit.document import tape_in
 from conduit.tables import STICK
 from conduit.units import format_length, write_length
@@ -25,7 +35,7 @@ def laid_length(cutting: Cutting, cut: Cut) -> int:
 
 def bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: Kind, terms: CutTerms) -> Bar:
     """The bar that a source is: one that is taken already, or a new one."""
-    length = nearest_sixteenth(source.length.inches)
+    length = whole_sixteenths(source.length.inches)
     known = Bar.objects.filter(job=job, live=True, name=source.scrap or source.bought or "").first()
     limits = terms.for_kind(kind)
     values = {

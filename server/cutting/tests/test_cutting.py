@@ -333,6 +333,17 @@ class OnTheCrewsTape(CrewTestCase):
         self.assertAlmostEqual(again["terms"]["kerf"], 3 / 25.4, msg="it was not typed in inches")
         self.assertEqual(again["proposal"]["found"]["kinds"][0]["choices"][0]["sources"][0]["length"]["reads"], "80")
 
+    def test_a_scrap_reads_as_it_was_measured_and_gives_no_more_than_it_has(self):
+        self.scrap.delete()
+        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="1816"))
+        proposal = self.plan().json()["proposal"]
+        source = proposal["found"]["kinds"][0]["choices"][0]["sources"][0]
+        self.assertEqual(source["length"]["reads"], "1816 mm")
+        took = source["cuts"][-1]["end"]["inches"] + 1 / 16
+        self.assertAlmostEqual(source["left"]["inches"], 1816 / 25.4 - took)
+        self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": proposal["digest"]})
+        self.assertEqual(Bar.objects.get(live=True).length, int(1816 / 25.4 * 16))
+
     def test_a_piece_that_came_out_wrong_is_measured_on_it(self):
         digest = self.plan().json()["proposal"]["digest"]
         self.assertEqual(
