@@ -71,7 +71,7 @@ class Chain:
         self.bars = tuple(bars)
         self.todo = tuple(n for n in range(len(problem.stretches)) if n not in fixed)
         there = sum(left for left, _ in bars)
-        self.choices = 0
+        self.tried = 0
         self.spare = there - sum(problem.stretches[n].at_least for n in self.todo)
 
     def made(self) -> Solution | None:
@@ -80,7 +80,7 @@ class Chain:
         Depth first with backtracking: at each link the steps that lose least are tried, a few of them, in an order
         that luck shuffles among equals. A branch ends when more would be lost than there is to spare.
         """
-        self.choices = 0
+        self.tried = 0
         if self.spare < 0:
             return None
         free, todo = list(self.bars), list(self.todo)
@@ -91,7 +91,6 @@ class Chain:
             return self._unrolled(first)
         stack = [self._next(first)]
         for _ in range(MOST_CHOICES):
-            self.choices += 1
             link = next(stack[-1], None)
             if link is None:
                 stack.pop()
@@ -133,6 +132,7 @@ class Chain:
 
     def _step(self, number: int, turned: bool, place: int, bar: BarKey, cap: int) -> Iterator[_Step]:
         """The piece that gets farthest from a place, so that the rest can still be made."""
+        self.tried += 1
         view = self._view(number, turned)
         ends = view.reach(1 << place, cap)
         if not ends >> view.length & 1:

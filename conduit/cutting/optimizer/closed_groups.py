@@ -53,6 +53,11 @@ class Grouping:
         """The stretches that are closed."""
         return {number: pieces for group in self.groups for number, pieces in group.pieces.items()}
 
+    def least_losing(self, part: float) -> dict[int, Pieces]:
+        """The stretches of such a part of the groups, those that lose least."""
+        kept = sorted(self.groups, key=lambda group: group.slack)[: round(part * len(self.groups))]
+        return {number: pieces for group in kept for number, pieces in group.pieces.items()}
+
     def close(self, found: Sequence[Closing], work: float) -> None:
         """Close as many as go together of closings that take neither stretches nor bars of the groups there are."""
         left = self.lost - sum(group.slack for group in self.groups)

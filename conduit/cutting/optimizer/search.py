@@ -12,16 +12,31 @@ from random import Random
 
 from conduit.cutting.optimizer.bounds import bounds_of, spare_pipe
 from conduit.cutting.optimizer.chain import Chain
+from conduit.cutting.optimizer.closed_groups import Grouping
 from conduit.cutting.optimizer.coupling_shift import shifted
 from conduit.cutting.optimizer.filling import fill, first_fit
 from conduit.cutting.optimizer.large_neighbourhood import Remake, rooms_for
 from conduit.cutting.optimizer.long_bars import by_long_bars
-from conduit.cutting.optimizer.problem import BarKey, CutProblem, Pieces, Score, Solution, renumbered, score
-from conduit.cutting.optimizer.set_packing import closings, packed, pieces_of
+from conduit.cutting.optimizer.problem import (
+    BarKey,
+    CutProblem,
+    Pieces,
+    Score,
+    Solution,
+    renumbered,
+    score,
+)
+from conduit.cutting.optimizer.set_packing import closings, pieces_of
 from conduit.cutting.optimizer.work_meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, MeterShare
 
 SEED = 11
 FILLINGS, CHAINS = 12, 6
+# Groups that close near-exactly may lose so much of the pipe that is over. One stick more is tried where it costs less
+# than a coupling for every so many stretches.
+LOST_IN_GROUPS, GROUPS_FOR_A_STICK = 0.9, 8
+KEPT_CLOSED = (1.0, 0.8, 0.5)
+# Of the work for closing groups: choosing the first ones, and regrouping.
+PACKING, REGROUPING = 0.25, 0.6
 # Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
 COLUMNS, EFFORT = 600, 0.008
 # With so many bars closings are looked for as long as is usual, with more longer, up to so many times.
@@ -86,11 +101,11 @@ class PlanSearch:
             if self.best is not None and self.meter.left() <= 0:
                 return
             thrift, tight = thrifts[turn % len(thrifts)], turn % 2 == 1
-            self.meter.spend(LAID * len(self.problem.stretches))
+            self.meter.spend(LAID * (len(self.problem.stretches) - len(fixed or {})))
             self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
 
     def close_exactly(self, seconds: float, slack: int) -> None:
-        """Offer plans in which as many stretches as can be close near-exactly: `closings`, then set packing.
+        """Offer plans in which as many groups of stretches as can be close near-exactly (`closed_groups`).
 
         `seconds`: how much of the meter's work for finding closings; `slack`: sixteenths that one may lose. What is
         left open is filled by fillings and chains.
@@ -102,20 +117,39 @@ class PlanSearch:
         each = CLOSED * min(MOST_CROWDED, len(self.problem.bars) / USUAL_CROWD) + LAID * COLUMNS / count
         numbers = self.luck.sample(range(count), min(count, int(seconds / each)))
         self.meter.spend(each * len(numbers))
-        found = [one for one in closings(self.problem, slack, most, numbers) if pieces_of(self.problem, one)]
-        for lost in sorted({slack * count, min(slack * count, spare_pipe(self.problem) // 2)}):
-            fixed = packed(self.problem, found, lost, min(seconds / 2, self.meter.left()), self.meter)
-            self.fillings(fixed, (0.5, 0.9, 1.0, 0.2), FILLINGS)
-            self.chains(fixed)
+        usable = [i for i, bar in enumerate(self.problem.bars) if bar.cap >= self.problem.least]
+        alone = [(number,) for number in sorted(set(numbers) - self.problem.new_only)]
+        found = [one for one in closings(self.problem, slack, most, alone, usable) if pieces_of(self.problem, one)]
+        spare, longest = spare_pipe(self.problem), self.problem.longest_stick
+        for more in range(self._worth_trying() + 1):
+            lost = min(slack * count, int(LOST_IN_GROUPS * (spare + more * longest)))
+            sticks = self.bounds.sticks + more
+            grouping = Grouping(self.problem, self.meter, self.luck, slack, lost, sticks)
+            grouping.close(found, min(PACKING * seconds, self.meter.left()))
+            grouping.regroup(REGROUPING * seconds)
+            self._fill_around(grouping, sticks)
 
-    def chains(self, fixed: dict[int, Pieces]) -> None:
-        """Offer plans with as few new sticks as can be, around pieces that are fixed."""
-        chain = Chain(self.problem, self.luck, self.bounds.sticks, fixed)
+    def _fill_around(self, grouping: Grouping, sticks: int) -> None:
+        """Offer plans around the closed groups; where they leave too little to spare, the worst are opened."""
+        self.fillings(grouping.pieces, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+        for kept in KEPT_CLOSED:
+            self.chains(grouping.least_losing(kept), sticks)
+            if self.reached and sum(self.reached.sticks) <= sticks:
+                return
+
+    def _worth_trying(self) -> int:
+        """How many sticks more than must be may pay, as each leaves more groups that close: one or none."""
+        sold, coupling = self.problem.sticks, self.problem.weights.coupling
+        return int(min(stick.cost for stick in sold) < coupling * len(self.problem.stretches) / GROUPS_FOR_A_STICK)
+
+    def chains(self, fixed: dict[int, Pieces], sticks: int) -> None:
+        """Offer plans with so many new sticks at most, around pieces that are fixed."""
+        chain = Chain(self.problem, self.luck, sticks, fixed)
         for _ in range(CHAINS):
             if self.meter.left() <= 0:
                 return
             made = chain.made()
-            self.meter.spend(CHOSEN * chain.choices)
+            self.meter.spend(CHOSEN * chain.tried)
             self.offer(made)
 
     def whole(self) -> None:
@@ -277,7 +311,7 @@ class PlanSearch:
         if self.meter.left() > 0:
             self.close_exactly(self.meter.left() / 3, 24)
         if self.reached and sum(self.reached.sticks) > self.bounds.sticks:
-            self.chains(self.by_itself)
+            self.chains(self.by_itself, self.bounds.sticks)
         if self.best and self.meter.left() > 0:
             self.meter.spend(MOVED * len(self.problem.stretches))
             self.offer(shifted(self.problem, self.best, range(len(self.problem.stretches))))
