@@ -38,15 +38,15 @@ def test(labels: list[str]) -> None:
 
 
 def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
-    """Most of the browser's tests, and beside them all others, each half on a database of its own."""
+    """Most of the browser's tests, the launcher's, which mostly wait, and all others; each on a database of its own."""
     browser = [label for label in labels if label.startswith("e2e") and label not in WITH_THE_OTHERS]
-    others = [label for label in labels if label not in browser]
+    launcher = [label for label in labels if label.split(".")[0] == "ops"]
+    others = [label for label in labels if label not in (*browser, *launcher)]
     command = [PYTHON, ROOT / "manage.py", "test"]
-    groups = [
-        Group([*command, *browser], env | {"CRELDA_DATABASE_URL": f"{url}_browser"}),
-        Group([*command, *others], env),
+    parts = {"browser": browser, "launcher": launcher, "others": others}
+    return [
+        Group([*command, *part], env | {"CRELDA_DATABASE_URL": f"{url}_{name}"}) for name, part in parts.items() if part
     ]
-    return [group for group, some in zip(groups, (browser, others), strict=True) if some]
 
 
 def _lint(node: dict[str, str]) -> None:

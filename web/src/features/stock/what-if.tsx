@@ -28,7 +28,7 @@ const LABELS = {
   keep: "Keep offcuts from",
   kerf: "Blade takes",
   spare: "Leave long",
-  coupling: "A coupling's worth",
+  coupling: "A coupling and its cut",
   fetch: "Fetching a scrap",
   doubt: "Trust scraps less by",
 } as const;
