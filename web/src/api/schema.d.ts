@@ -5273,7 +5273,7 @@ export interface components {
             spare?: string | number;
             /**
              * Coupling
-             * @description A coupling's worth in sticks, with fitting and its saw cut.
+             * @description A coupling's worth in sticks, with its saw cut.
              * @default 0.25
              */
             coupling?: number;
