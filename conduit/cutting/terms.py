@@ -50,9 +50,7 @@ class CutTerms(Given):
     kerf: Length = Field(DEFAULT_LIMITS.kerf, le=1)
     least: Length = Field(DEFAULT_LIMITS.least_piece, gt=0, le=48, description="The shortest piece between couplings.")
     spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
-    coupling: float = Field(
-        0.25, ge=0.001, le=100, description="A coupling's worth in sticks, with its saw cut."
-    )
+    coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, with its saw cut.")
     fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
     doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
     sold: list[SoldKind] = Field([], max_length=40)
