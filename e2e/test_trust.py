@@ -4,8 +4,8 @@ import json
 import time
 from unittest.mock import patch
 
-from django.contrib.sessions.models import Session
 from playwright.sync_api import expect
+from qsessions.models import Session
 
 from e2e.support import PHONE, Journey, enter, field, saved, until
 from server.accounts.actions import add_person

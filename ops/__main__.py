@@ -9,6 +9,7 @@ from ops.bench import bench
 from ops.check import test
 from ops.generate import generate
 from ops.paths import PYTHON, ROOT, RUN
+from ops.people import people
 from ops.say import Stop, say
 from ops.up import up
 
@@ -34,6 +35,8 @@ def main() -> int:
     checking = commands.add_parser("check-marks", help="check someone's own marks on a run")
     checking.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
+    seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
+    seating.add_argument("words", nargs=argparse.REMAINDER)
     commands.add_parser("bench", help="measure speed on a server and database of its own")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
     given = parser.parse_args()
@@ -62,6 +65,8 @@ def _do(given: argparse.Namespace) -> int:
         up(given.fresh_demo)
     elif given.command == "test":
         test(given.labels)
+    elif given.command == "people":
+        people(given.words)
     elif given.command == "bench":
         bench()
     else:

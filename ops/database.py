@@ -20,6 +20,8 @@ USER = "crelda"
 ACCOUNT = "crelda-db"
 # What the app and its migrations do, in their own database and no other.
 RIGHTS = "SELECT, INSERT, UPDATE, DELETE, CREATE, ALTER, DROP, INDEX, REFERENCES, LOCK TABLES, CREATE TEMPORARY TABLES"
+# Where other commands of this installation find the port that was free.
+PORT_NOTE = "crelda-port"
 # Durability is not wanted of a database that lives for one test run.
 FAST_AND_LOOSE = ["--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--sync-binlog=0"]
 
@@ -60,13 +62,23 @@ class Database:
                     self.stop()
                     raise Stop(f"the database did not start. The end of {self.log}:\n{tail(self.log)}")
                 time.sleep(0.1)
+            (self.data / PORT_NOTE).write_text(str(self.port))
         finally:
             welcome.unlink(missing_ok=True)
+
+    def found_running(self) -> bool:
+        """Whether the launcher runs it already from this folder; then its port is known here too."""
+        note = self.data / PORT_NOTE
+        if not note.exists():
+            return False
+        self.port = int(note.read_text())
+        return self._answers()
 
     def stop(self) -> None:
         """Stop the server if it runs."""
         if self.process:
             stop(self.process, patience=40)
+            (self.data / PORT_NOTE).unlink(missing_ok=True)
         if self.throwaway:
             shutil.rmtree(self.data, ignore_errors=True)
 

@@ -81,7 +81,7 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         prepare(env, fresh_demo)
         server = start(gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
         wait_until_it_answers(host, port, server, LOGS / "server.log")
-        _welcome(host, port)
+        _welcome(host, port, env)
         _watch(server, database, Upkeep(env))
     except _Interrupted:
         say("stopping …")
@@ -142,8 +142,18 @@ def wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]
     raise Stop(f"the server did not start. The end of {log}:\n{tail(log)}")
 
 
-def _welcome(host: str, port: int) -> None:
+def _welcome(host: str, port: int, env: dict[str, str]) -> None:
     print(f"\n  Crelda is up:  http://{host}:{port}/", flush=True)
+    if os.environ.get("CRELDA_DEMO") == "0":
+        command: list[str | Path] = [
+            PYTHON,
+            ROOT / "manage.py",
+            "people",
+            "--address",
+            f"http://{host}:{port}",
+            "--if-none",
+        ]
+        run(command, "looking for a crew", ROOT, env, results=True)
     if os.environ.get("CRELDA_DEMO") != "0":
         print("  Demo sign-in:  dana   password: three-cone-six", flush=True)
         print("  (marek bends, ivy may only look; same password)", flush=True)

@@ -5,6 +5,7 @@ from typing import Any
 from ninja import NinjaAPI
 
 from server.accounts.api import router as accounts
+from server.accounts.people_api import router as people
 from server.accounts.permissions import SignedIn
 from server.bench.api import router as bench
 from server.cutting.api import router as cutting
@@ -42,6 +43,7 @@ api = CreldaAPI(
 install(api)
 api.add_decorator(once_only, mode="view")
 api.add_router("", accounts)
+api.add_router("", people)
 api.add_router("", shoes)
 api.add_router("", stock)
 api.add_router("", planning)

@@ -18,7 +18,7 @@ CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("CRELDA_TRUSTED_ORIG
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
-    "django.contrib.sessions",
+    "qsessions",
     "axes",
     "csp",
     "ninja",
@@ -40,7 +40,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "server.guard.ApiGuard",
     "server.gate.Gate",
-    "django.contrib.sessions.middleware.SessionMiddleware",
+    "server.accounts.sessions.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -94,6 +94,7 @@ AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 
 # Signed out after so long without a sign of the person; each day's first request counts as one.
+SESSION_ENGINE = "qsessions.backends.db"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"

@@ -1,14 +1,15 @@
 """Signing in and out."""
 
 from django.contrib.auth import authenticate, login
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.http import HttpRequest
 
-from server.accounts.models import Crew, Membership, Role, User, name_of
+from server.accounts.history import What, record
+from server.accounts.members import seat
+from server.accounts.models import Crew, Role, User, name_of
+from server.accounts.passwords import set_password
 from server.accounts.schemas import Credentials, Me
 from server.accounts.slowing import seconds_to_wait
-from server.errors import NotKnown, Refused, TooSoon
+from server.errors import NotKnown, TooSoon
 
 WRONG = "That name and password do not go together."
 
@@ -19,11 +20,17 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
     if too_soon:
         raise TooSoon(f"Too many wrong passwords from here. {_patience(too_soon)} Nothing is locked.", too_soon)
     user = authenticate(request, username=given.username, password=given.password)
-    if isinstance(user, User) and hasattr(user, "membership"):
-        login(request, user)
+    if isinstance(user, User) and user.place:
+        let_in(request, user)
         return user
     wait = seconds_to_wait(request, given.username)
     raise NotKnown(f"{WRONG} {_patience(wait)}" if wait else WRONG)
+
+
+def let_in(request: HttpRequest, user: User) -> None:
+    """Begin a session for a person who is known."""
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    record(user.membership.crew, user, What.SIGNED_IN)
 
 
 def _patience(seconds: int) -> str:
@@ -34,18 +41,29 @@ def _patience(seconds: int) -> str:
 def add_person(crew: Crew, username: str, password: str, role: Role, first: str = "", last: str = "") -> User:
     """Make a person with a place in a crew. Raises Refused for a password that is guessed easily."""
     user = User(username=username, first_name=first, last_name=last)
-    try:
-        validate_password(password, user)
-    except ValidationError as error:
-        raise Refused("That password will not do.", {"password": " ".join(error.messages)}) from error
-    user.set_password(password)
+    set_password(user, password)
     user.save()
-    Membership.objects.create(user=user, crew=crew, role=role)
+    seat(user, crew, role)
     return user
 
 
 def describe(user: User) -> Me:
     """The person as the front end shows them."""
     place = user.membership
-    who = {"id": user.pk, "username": user.username, "name": name_of(user)}
-    return Me.model_validate({**who, "crew_id": place.crew_id, "crew": place.crew.name, "role": place.role})
+    crews = [
+        {"id": one.crew_id, "name": one.crew.name, "role": one.role}
+        for one in user.memberships.select_related("crew").order_by("crew__name")
+    ]
+    return Me.model_validate(
+        {
+            "id": user.pk,
+            "username": user.username,
+            "first": user.first_name,
+            "last": user.last_name,
+            "name": name_of(user),
+            "crew_id": place.crew_id,
+            "crew": place.crew.name,
+            "role": place.role,
+            "crews": crews,
+        }
+    )

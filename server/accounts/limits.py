@@ -8,8 +8,9 @@ from django.db import transaction
 from conduit.document import CrewLimits, read_crew_limits, spelled
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import Tape
+from server.accounts.history import What, record
 from server.accounts.models import Crew, User
-from server.accounts.permissions import SETS_UP, crew_of, require_lead
+from server.accounts.permissions import Right, crew_of, require
 from server.errors import Refused
 
 DEGREES = "most_degrees"
@@ -24,7 +25,7 @@ def limits_of(crew: Crew) -> Limits:
 @transaction.atomic
 def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
     """Work by other limits from now on; sticks that are begun keep theirs. Raises Refused, by the limits' names."""
-    crew = require_lead(user, SETS_UP)
+    crew = require(user, Right.SET_UP)
     given = {name: value for name, value in written.items() if value not in (None, "")}
     found, faults = read_crew_limits(given, crew.tape)
     if not found:
@@ -34,6 +35,7 @@ def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
         name: value if name == DEGREES else spelled(name, value, crew.tape) or value for name, value in given.items()
     }
     crew.save(update_fields=["limits"])
+    record(crew, user, What.SET_LIMITS, ", ".join(sorted(crew.limits)) or "all as shipped")
     return crew
 
 

@@ -1,15 +1,33 @@
-"""People and crews. A person works in one crew; everything a crew owns is seen by that crew alone."""
+"""People and crews. A person works in one crew at a time; what a crew owns is seen by that crew alone."""
 
 from typing import ClassVar, Self, TypeVar
+from uuid import uuid4
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser
+from django.core import signing
 from django.db import models
 from django.utils import timezone
 
 
 class User(AbstractUser):
-    """A person who signs in."""
+    """A person who signs in. `working_in`: the place in the crew chosen last; None: any."""
+
+    working_in = models.ForeignKey(
+        "Membership", null=True, blank=True, editable=False, on_delete=models.SET_NULL, related_name="+"
+    )
+
+    @property
+    def place(self) -> "Membership | None":
+        """The place in the crew that the person works in; None for a person without a crew."""
+        return self.working_in or self.memberships.order_by("pk").first()
+
+    @property
+    def membership(self) -> "Membership":
+        """The same. Raises Membership.DoesNotExist for a person without a crew."""
+        if place := self.place:
+            return place
+        raise Membership.DoesNotExist
 
 
 def name_of(user: User | None) -> str:
@@ -38,9 +56,15 @@ class Role(models.TextChoices):
 class Membership(models.Model):
     """A person's place in a crew."""
 
-    user = models.OneToOneField(User, on_delete=models.CASCADE, related_name="membership")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     crew = models.ForeignKey(Crew, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=8, choices=Role.choices)
+    joined_at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        """A person has one place in a crew."""
+
+        constraints = [models.UniqueConstraint(fields=["user", "crew"], name="one_place_in_a_crew")]
 
 
 Row = TypeVar("Row", bound=models.Model, covariant=True)
@@ -50,8 +74,9 @@ class CrewQuerySet(models.QuerySet[Row]):
     """The only way to a crew's things: through the person who asks."""
 
     def for_user(self, user: User) -> Self:
-        """What belongs to the person's crew; nothing for a person without one."""
-        return self.filter(crew__memberships__user=user)
+        """What belongs to the crew that the person works in; nothing for a person without one."""
+        place = user.place
+        return self.filter(crew=place.crew_id) if place else self.none()
 
 
 class CrewOwned(models.Model):
@@ -127,3 +152,51 @@ class Reply(models.Model):
         """A key is one write's."""
 
         constraints = [models.UniqueConstraint(fields=["user", "key"], name="one_write_a_key")]
+
+
+class Invitation(CrewOwned):
+    """A link by which one person may join the crew, once and for a while."""
+
+    key = models.UUIDField(unique=True, default=uuid4, editable=False)
+    role = models.CharField(max_length=8, choices=Role.choices)
+    name = models.CharField(max_length=80, blank=True, help_text="Whom it is for, as the lead wrote it.")
+    made_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    used_at = models.DateTimeField(null=True)
+    withdrawn_at = models.DateTimeField(null=True)
+
+    SALT = "crelda.invitation"
+
+    @property
+    def token(self) -> str:
+        """What stands in its link; signed, so that none is made from the database alone."""
+        return signing.dumps(self.key.hex, salt=self.SALT)
+
+    @classmethod
+    def of(cls, token: str) -> "Invitation | None":
+        """The invitation of a link, used or not; None where there is no such."""
+        try:
+            return cls.objects.select_related("crew").filter(key=signing.loads(token, salt=cls.SALT)).first()
+        except (signing.BadSignature, ValueError):
+            return None
+
+    @property
+    def is_open(self) -> bool:
+        """Whether it can still be taken."""
+        return self.used_at is None and self.withdrawn_at is None and self.expires_at > timezone.now()
+
+
+class Event(CrewOwned):
+    """Something that was done in a crew and is told in its history, for good."""
+
+    at = models.DateTimeField(default=timezone.now, db_index=True)
+    by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    what = models.CharField(max_length=24)
+    about = models.CharField(max_length=200, blank=True, help_text="Whom or what it was done to, in words.")
+
+    class Meta:
+        """The last first."""
+
+        ordering: ClassVar = ["-at", "-pk"]

@@ -1,5 +1,6 @@
 """Who may do what."""
 
+from enum import Enum
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
@@ -25,7 +26,7 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         """The person, or None."""
         user = request.user
-        if not user.is_authenticated or not hasattr(user, "membership"):
+        if not isinstance(user, User) or not user.place:
             return None
         _keep_awake(request)
         return user
@@ -51,19 +52,41 @@ def crew_of(user: User) -> Crew:
     return user.membership.crew
 
 
-def require_writer(user: User) -> Crew:
-    """The person's crew, if they may change its things. Raises PermissionDenied for viewers."""
-    if user.membership.role == Role.VIEWER:
-        raise PermissionDenied("You can look at this crew's work but not change it. Ask its lead.")
-    return crew_of(user)
+class Right(Enum):
+    """What may be done in a crew: in words, by which roles, and what all others are told."""
+
+    LOOK = (
+        "See jobs, runs, plans, sheets, the log, the rack and the cut lists; try angles and check marks",
+        tuple(Role),
+        "",
+    )
+    WORK = (
+        "Measure and change runs, bend and cut, calibrate shoes, stock the rack, plan and take cuts",
+        (Role.LEAD, Role.BENDER),
+        "You can look at this crew's work but not change it. Ask its lead.",
+    )
+    DELETE = (
+        "Delete jobs, runs and shoes, and take them out of the bin",
+        (Role.LEAD,),
+        "Only the crew's lead deletes, and takes things out of the bin. Ask your lead.",
+    )
+    SET_UP = (
+        "Set the limits, the tape of the rack, and the crew's name",
+        (Role.LEAD,),
+        "Only the crew's lead changes what holds for the whole crew. Ask your lead.",
+    )
+    PEOPLE = (
+        "Invite people, change roles, remove people, make a link for a forgotten password, see who did what",
+        (Role.LEAD,),
+        "Only the crew's lead does that. Ask your lead.",
+    )
+
+    def __init__(self, says: str, roles: tuple[Role, ...], otherwise: str) -> None:
+        self.says, self.roles, self.otherwise = says, roles, otherwise
 
 
-DELETES = "Only the crew's lead deletes, and takes things out of the bin. Ask your lead."
-SETS_UP = "Only the crew's lead changes what holds for the whole crew. Ask your lead."
-
-
-def require_lead(user: User, otherwise: str = DELETES) -> Crew:
-    """The person's crew, if they lead it. Raises PermissionDenied, saying `otherwise`, for all others."""
-    if user.membership.role != Role.LEAD:
-        raise PermissionDenied(otherwise)
+def require(user: User, right: Right) -> Crew:
+    """The person's crew, if their role has the right. Raises PermissionDenied, in words, for all others."""
+    if user.membership.role not in right.roles:
+        raise PermissionDenied(right.otherwise)
     return crew_of(user)

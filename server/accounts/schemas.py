@@ -1,9 +1,12 @@
 """What sign-in takes and gives."""
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
+
+RoleName = Literal["lead", "bender", "viewer"]
 
 
 class LimitOut(Schema):
@@ -30,15 +33,26 @@ class Credentials(Schema):
     password: str = Field(max_length=200)
 
 
+class CrewOfMine(Schema):
+    """A crew that the person is in, and as what."""
+
+    id: int
+    name: str
+    role: RoleName
+
+
 class Me(Schema):
-    """The signed-in person."""
+    """The signed-in person, in the crew that they work in."""
 
     id: int
     crew_id: int
     username: str
+    first: str
+    last: str
     name: str
     crew: str
-    role: Literal["lead", "bender", "viewer"]
+    role: RoleName
+    crews: list[CrewOfMine]
 
 
 class Told(Schema):
@@ -47,3 +61,157 @@ class Told(Schema):
     status: int
     detail: str
     places: dict[str, str] = {}
+
+
+class PersonIn(Schema):
+    """A new person: the name to sign in by, the name that others see, a password."""
+
+    username: str = Field(max_length=150, min_length=1)
+    first: str = Field("", max_length=150)
+    last: str = Field("", max_length=150)
+    password: str = Field(max_length=200)
+
+
+class BeginIn(PersonIn):
+    """The first crew and its lead; `token` from the link of whoever runs the server."""
+
+    token: str = Field(max_length=400)
+    crew: str = Field(max_length=80)
+
+
+class Beginning(Schema):
+    """Whether there is no crew yet."""
+
+    needed: bool
+
+
+class MemberOut(Schema):
+    """Somebody of the crew."""
+
+    id: int
+    name: str
+    username: str
+    role: RoleName
+    joined: datetime
+    me: bool
+
+
+class InvitationOut(Schema):
+    """An invitation that is open; `token` ends its link."""
+
+    id: int
+    name: str
+    role: RoleName
+    token: str
+    expires_at: datetime
+
+
+class RightOut(Schema):
+    """What may be done, and by which roles."""
+
+    says: str
+    roles: list[RoleName]
+
+
+class People(Schema):
+    """Who is in the crew; invitations are told to its lead alone."""
+
+    members: list[MemberOut]
+    invitations: list[InvitationOut]
+    rights: list[RightOut]
+
+
+class InviteIn(Schema):
+    """As what, and for whom, in the lead's own words."""
+
+    role: RoleName
+    name: str = Field("", max_length=80)
+
+
+class RoleIn(Schema):
+    """Another role."""
+
+    role: RoleName
+
+
+class NameIn(Schema):
+    """A name."""
+
+    name: str = Field(max_length=80, min_length=1)
+
+
+class InvitedTo(Schema):
+    """What an invitation is to; `open`: whether it can still be taken."""
+
+    crew: str
+    role: RoleName
+    name: str
+    open: bool
+
+
+class LinkOut(Schema):
+    """What ends a link that is given to one person."""
+
+    token: str
+
+
+class LinkFor(Schema):
+    """Whose password a link sets."""
+
+    name: str
+    username: str
+
+
+class PasswordIn(Schema):
+    """A new password."""
+
+    password: str = Field(max_length=200)
+
+
+class OwnPasswordIn(Schema):
+    """The old password and a new one."""
+
+    old: str = Field(max_length=200)
+    new: str = Field(max_length=200)
+
+
+class OwnNamesIn(Schema):
+    """The name to sign in by, and the name that others see."""
+
+    username: str = Field(max_length=150, min_length=1)
+    first: str = Field(max_length=150)
+    last: str = Field(max_length=150)
+
+
+class SessionOut(Schema):
+    """Where the person is signed in; `here`: the session that asks."""
+
+    id: str
+    here: bool
+    device: str
+    address: str
+    since: datetime | None
+    last: datetime
+
+
+class CrewIn(Schema):
+    """Another of the person's crews."""
+
+    crew_id: int
+
+
+class EventOut(Schema):
+    """A line of the crew's history."""
+
+    at: datetime
+    who: str
+    what: str
+    about: str
+
+
+class History(Schema):
+    """The last lines of the crew's history; `kinds`: what there may be; `more`: whether there are older ones."""
+
+    lines: list[EventOut]
+    kinds: list[str]
+    more: bool

@@ -12,7 +12,7 @@ from conduit.bending import Arranged, BendAsMade, NoSuchStick, SheetBend
 from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import Right, require
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
 from server.bench.sheets import Benches, made_on, read_of, shoe_state
@@ -35,7 +35,7 @@ def bench_of(user: User, run_id: int) -> dict[str, Any]:
 @transaction.atomic
 def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str, Any]], dict[str, Any]]:
     """Do what was done at the bench, in turn, and tell of each whether it could be; and the bench as it then is."""
-    require_writer(user)
+    require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     outcomes = []
     benches = Benches(run, user)
@@ -196,7 +196,7 @@ def _learned(shoe: Shoe) -> Learned:
 @transaction.atomic
 def take_learned(user: User, shoe_id: int, given: TakeIn) -> Shoe:
     """Take figures that the log proposes. Raises Refused where it does not propose them any more."""
-    require_writer(user)
+    require(user, Right.WORK)
     shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
     learned = _learned(shoe)
     deduct, gain, dial = shoe.deduct, shoe.gain, Dial(shoe.dial_factor, shoe.dial_constant)

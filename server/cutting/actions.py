@@ -12,7 +12,7 @@ from conduit.cutting import (
 )
 from conduit.units import format_length
 from server.accounts.models import Role, User
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import Right, require
 from server.bench.models import ActDone
 from server.bench.staging import arrange_spare
 from server.cutting.models import Asked, Bar, Cut, Proposal
@@ -32,7 +32,7 @@ def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
     """Have a job's cuts planned, and keep by what terms. Raises Busy; PermissionDenied for a viewer's new plan."""
     if user.membership.role == Role.VIEWER and cutting.proposal(terms):
         return
-    require_writer(user)
+    require(user, Right.WORK)
     cutting.propose(terms, given.seconds)
     # Not before: terms by which nothing can be planned would stand in the way of every later plan.
     # In inches, so that they stay what they are on whatever tape is read; what is as usual follows the crew's limits.
@@ -43,7 +43,7 @@ def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
 
 def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     """Of a plan's choices prefer these, by kind (as “3/4 EMT”), until another plan is found."""
-    require_writer(user)
+    require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
     proposal = _kept_plan(job, digest, "Plan again.")
     _check_picks(CutList.model_validate(proposal.result), picks)
@@ -71,7 +71,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
 
     `picks`: for a kind (as “3/4 EMT”) which of its choices. Raises Conflict where the job is not as it was planned.
     """
-    require_writer(user)
+    require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     # What is changed meanwhile by others waits until this is done.
     runs = {run.pk: run for run in Run.objects.present().select_for_update().filter(job=job)}
@@ -120,7 +120,7 @@ def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:
 @transaction.atomic
 def let_go(user: User, job_id: int) -> None:
     """Give up what is reserved and not cut yet; what is cut stays as it is."""
-    require_writer(user)
+    require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     let_go_of(user, job, Cut.objects.filter(bar__job=job, live=True))
 
@@ -128,7 +128,7 @@ def let_go(user: User, job_id: int) -> None:
 @transaction.atomic
 def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None:
     """Confirm a cut, undo it, or say that it was cut wrong. Raises Conflict, Refused; done once for each key."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     cut = get_object_or_404(Cut.objects.for_user(user).select_related("run"), pk=cut_id)
     # The same order of locks everywhere: the run, then the bar, then its cuts.
     run = Run.objects.select_for_update().get(pk=cut.run_id)

@@ -45,7 +45,7 @@ def load(fresh: bool, with_history: bool = True) -> bool:
 
 
 def _take_away() -> None:
-    User.objects.filter(membership__crew__is_demo=True).delete()
+    User.objects.filter(memberships__crew__is_demo=True).delete()
     Crew.objects.filter(is_demo=True).delete()
 
 

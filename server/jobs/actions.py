@@ -15,7 +15,7 @@ from conduit.document import read_document
 from conduit.plan import Plan, make_plan
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
-from server.accounts.permissions import require_lead, require_writer
+from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
 
@@ -38,13 +38,13 @@ def _keepable(document: dict[str, Any]) -> dict[str, Any]:
 
 def add_job(user: User, name: str, place: str) -> Job:
     """Open a job."""
-    return Job.objects.create(crew=require_writer(user), name=name, place=place)
+    return Job.objects.create(crew=require(user, Right.WORK), name=name, place=place)
 
 
 @transaction.atomic
 def remove_job(user: User, job_id: int) -> None:
     """Put a job with all its runs into the bin; what is reserved for it is let go."""
-    require_lead(user)
+    require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     job.bin(user)
     # All at the same moment: by it those are known that come out again with their job.
@@ -55,7 +55,7 @@ def remove_job(user: User, job_id: int) -> None:
 @transaction.atomic
 def restore_job(user: User, job_id: int) -> Job:
     """Take a job out of the bin, with the runs that went into it with the job."""
-    require_lead(user)
+    require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.in_bin(user).select_for_update(), pk=job_id)
     job.runs.filter(binned_at=job.binned_at).update(live=True, binned_at=None, binned_by=None)
     job.take_out()
@@ -65,7 +65,7 @@ def restore_job(user: User, job_id: int) -> Job:
 @transaction.atomic
 def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     """Add a run to a job."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
     run = Run.objects.create(
         crew=crew,
@@ -81,7 +81,7 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
 @transaction.atomic
 def remove_run(user: User, run_id: int) -> None:
     """Put a run into the bin; what is reserved for it is let go."""
-    require_lead(user)
+    require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     run.bin(user)
@@ -91,7 +91,7 @@ def remove_run(user: User, run_id: int) -> None:
 @transaction.atomic
 def restore_run(user: User, run_id: int) -> Run:
     """Take a run out of the bin. Raises Conflict where its job lies there too."""
-    require_lead(user)
+    require(user, Right.DELETE)
     run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
     if run.job.binned_at:
         raise Conflict(f"The job {run.job.name} is in the bin too. Take the job out first.")
@@ -107,7 +107,7 @@ def all_of(user: User) -> QuerySet[Job]:
 @transaction.atomic
 def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) -> Run:
     """Save a run made from `version`. Raises Conflict, with theirs, where another was saved since."""
-    require_writer(user)
+    require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.version != version:
         says = f"{name_of(run.saved_by)} saved this run since you opened it. Yours was not saved over it."

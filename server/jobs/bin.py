@@ -6,7 +6,7 @@ from typing import Any, Literal
 from ninja import Schema
 
 from server.accounts.models import Binnable, User, name_of
-from server.accounts.permissions import require_lead
+from server.accounts.permissions import Right, require
 from server.jobs.models import Job, Run
 from server.shoes.models import Shoe
 
@@ -24,7 +24,7 @@ class BinnedOut(Schema):
 
 def in_bin(user: User) -> list[dict[str, Any]]:
     """What lies in the bin, the last first; runs that went there with their job are taken out with it."""
-    require_lead(user)
+    require(user, Right.DELETE)
     jobs = list(Job.objects.in_bin(user))
     with_their_job = {(job.pk, job.binned_at) for job in jobs}
     runs = Run.objects.in_bin(user).select_related("job")

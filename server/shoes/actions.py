@@ -13,7 +13,7 @@ from conduit.plan import ShoeUsed
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import FINE_TAPE
 from server.accounts.models import User
-from server.accounts.permissions import require_lead, require_writer
+from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.shoes.models import Calibration, Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
@@ -21,25 +21,25 @@ from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
 
 def add_shoe(user: User, given: ShoeIn) -> Shoe:
     """Add a shoe: with figures of one's own, or typical ones. Raises Refused, and Conflict for a name taken."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     return _keep(Shoe(crew=crew), given)
 
 
 def change_shoe(user: User, shoe_id: int, given: ShoeIn) -> Shoe:
     """Change what a shoe is, and its figures by hand. Raises Refused, and Conflict for a name taken."""
-    require_writer(user)
+    require(user, Right.WORK)
     return _keep(get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id), given)
 
 
 def remove_shoe(user: User, shoe_id: int) -> None:
     """Put a shoe into the bin; what was bent on it stays in the log."""
-    require_lead(user)
+    require(user, Right.DELETE)
     get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id).bin(user)
 
 
 def restore_shoe(user: User, shoe_id: int) -> Shoe:
     """Take a shoe out of the bin. Raises Conflict where another is called so now."""
-    require_lead(user)
+    require(user, Right.DELETE)
     shoe = get_object_or_404(Shoe.objects.in_bin(user), pk=shoe_id)
     try:
         with transaction.atomic():
@@ -110,7 +110,7 @@ def _parts(core: CoreShoe) -> dict[str, Any]:
 @transaction.atomic
 def calibrate_shoe(user: User, shoe_id: int, given: CalibrationIn) -> Shoe:
     """Take what test bends show as the shoe's figures. Raises Refused."""
-    require_writer(user)
+    require(user, Right.WORK)
     shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
     if not given.tests and not given.dials:
         raise Refused("No test bend is given.", {"tests": "bend a 90 in scrap and measure both legs"})

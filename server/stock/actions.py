@@ -14,7 +14,7 @@ from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, is_metric, parse_length
 from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User, name_of
-from server.accounts.permissions import SETS_UP, require_lead, require_writer
+from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job
 from server.moments import sensible
@@ -35,7 +35,7 @@ def on_rack(user: User) -> QuerySet[Scrap]:
 
 def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
     """Put offcuts on the rack. Raises Refused for a length that cannot be kept."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     length = _keepable(given.length, given.tape or crew.tape, crew)
     line = ScrapLine(given.trade_size, given.material, length, given.count, given.place)
     return _add(user, [(line, given.end_a, given.end_b, given.since)])
@@ -43,7 +43,7 @@ def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:
 
 def set_tape(user: User, given: TapeIn) -> TapeIn:
     """Measure the crew's rack with another tape; what lies there keeps its length."""
-    crew = require_lead(user, SETS_UP)
+    crew = require(user, Right.SET_UP)
     crew.tape = given.tape
     crew.save(update_fields=["tape"])
     return given
@@ -51,7 +51,7 @@ def set_tape(user: User, given: TapeIn) -> TapeIn:
 
 def add_list(user: User, given: ListIn) -> list[Scrap]:
     """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     tape = given.tape or crew.tape
     found = read_scrap_list(given.text, tape)
     faults = {f"line {fault.line}": fault.says for fault in found.faults}
@@ -72,7 +72,7 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
 
 @transaction.atomic
 def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]]) -> list[Scrap]:
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     count = sum(line.count for line, *_ in lines)
     if on_rack(user).count() + count > MOST_ON_RACK:
         raise Refused(f"A rack holds at most {MOST_ON_RACK:,} pieces here.")
@@ -149,7 +149,7 @@ def _take(user: User, scrap_id: int, what: What) -> Scrap:
 
 def _locked(user: User, scrap_id: int) -> Scrap:
     """A scrap that lies on the rack for anyone to take, its row locked. Raises Conflict where it does not."""
-    require_writer(user)
+    require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is not None:
         raise Conflict(f"{scrap.tag} is no longer on the rack.")
@@ -161,7 +161,7 @@ def _locked(user: User, scrap_id: int) -> Scrap:
 @transaction.atomic
 def put_back(user: User, scrap_id: int) -> Scrap:
     """Put a scrap back that was taken by mistake. Raises Conflict where it lies there already, or was cut."""
-    require_writer(user)
+    require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is None:
         raise Conflict(f"{scrap.tag} is already on the rack.")
@@ -193,7 +193,7 @@ def correct(user: User, scrap_id: int, given: CorrectIn) -> Scrap:
 @transaction.atomic
 def reserve(user: User, tags: Iterable[str], job: Job) -> list[Scrap]:
     """Keep scraps for a job. Raises Conflict where one is taken or reserved; then none is reserved."""
-    require_writer(user)
+    require(user, Right.WORK)
     wanted = set(tags)
     scraps = list(Scrap.objects.for_user(user).select_for_update().filter(tag__in=wanted).order_by("id"))
     gone = wanted - {scrap.tag for scrap in scraps if scrap.taken_at is None}

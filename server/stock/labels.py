@@ -3,7 +3,7 @@
 from xml.sax.saxutils import escape
 
 from server.accounts.models import User
-from server.accounts.permissions import require_writer
+from server.accounts.permissions import Right, require
 from server.errors import Refused
 from server.stock.models import Label
 
@@ -15,7 +15,7 @@ EDGE, LARGE, USUAL, LETTER = 3, 7.0, 4.0, 0.62
 
 def print_labels(user: User, labels: list[list[str]]) -> list[Label]:
     """Print labels; the oldest fall out of the printer's memory. Raises Refused for one that is too long."""
-    crew = require_writer(user)
+    crew = require(user, Right.WORK)
     for number, lines in enumerate(labels):
         if not 1 <= len(lines) <= MOST_LINES or any(len(line) > MOST_LETTERS for line in lines):
             says = f"a label has 1 to {MOST_LINES} lines of at most {MOST_LETTERS} letters"

@@ -5,7 +5,8 @@ from uuid import uuid4
 from django.test import Client, TestCase
 
 from conduit.tests.support import document, ninety
-from server.accounts.models import Crew, Membership, User
+from server.accounts.members import seat
+from server.accounts.models import Crew, Role, User
 from server.cutting.models import Bar, Cut
 from server.jobs.actions import add_job, add_run
 from server.stock.actions import add_scrap
@@ -50,7 +51,7 @@ def cutting_state():
 
 def person(crew, username, role="lead"):
     user = User.objects.create_user(username, password=PASSWORD)
-    Membership.objects.create(user=user, crew=crew, role=role)
+    seat(user, crew, Role(role))
     return user
 
 

@@ -4,9 +4,9 @@ from collections.abc import Iterable
 from datetime import datetime, timedelta
 
 from axes.models import AccessAttempt, AccessLog
-from django.contrib.sessions.models import Session
 from django.db.models import QuerySet
 from django.utils import timezone
+from qsessions.models import Session
 
 from server.accounts.models import Reply
 from server.bench.models import ActDone

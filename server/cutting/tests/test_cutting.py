@@ -335,7 +335,7 @@ class OnTheCrewsTape(CrewTestCase):
 
     def test_a_scrap_reads_as_it_was_measured_and_gives_no_more_than_it_has(self):
         self.scrap.delete()
-        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="1816"))
+        add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="1816 mm"))
         proposal = self.plan().json()["proposal"]
         source = proposal["found"]["kinds"][0]["choices"][0]["sources"][0]
         self.assertEqual(source["length"]["reads"], "1816 mm")

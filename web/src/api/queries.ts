@@ -205,7 +205,8 @@ export const useCompared = (mine: RunDocument, theirs: RunDocument | undefined) 
     gcTime: 10_000,
   });
 
-function useRefreshing<Given, Got>(
+/** A write; afterwards what it makes stale is asked again. */
+export function useRefreshing<Given, Got>(
   act: (given: Given) => Promise<Got>,
   stale: readonly (readonly unknown[])[],
 ) {

@@ -56,6 +56,398 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get People
+         * @description Who is in the crew, what each role may do, and, for the lead, the open invitations.
+         */
+        get: operations["getPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Name Crew
+         * @description Call the crew something else.
+         */
+        put: operations["nameCrew"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Invite somebody: whoever has the link first may join, once, within a week.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Invitation
+         * @description Nobody can take an invitation any more.
+         */
+        delete: operations["withdrawInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{member_id}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Role
+         * @description Another role for somebody of the crew; one lead at least is left.
+         */
+        put: operations["changeRole"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Member
+         * @description Take somebody's place in the crew, or one's own: access ends at once, what they did stays.
+         */
+        delete: operations["removeMember"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{member_id}/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Password Link
+         * @description A link for somebody who forgot the password: it sets a new one, once.
+         */
+        post: operations["makePasswordLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get History
+         * @description Who did what in the crew, the last first. For the lead.
+         */
+        get: operations["getHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get History Csv
+         * @description The whole history as CSV.
+         */
+        get: operations["getHistoryCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Is Beginning Needed
+         * @description Whether there is no crew yet.
+         */
+        get: operations["isBeginningNeeded"];
+        put?: never;
+        /**
+         * Begin Crew
+         * @description Begin the first crew and sign its lead in.
+         */
+        post: operations["beginCrew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Invitation
+         * @description What an invitation is to.
+         */
+        get: operations["getInvitation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join As Myself
+         * @description Take an invitation as whoever is signed in.
+         */
+        post: operations["joinAsMyself"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}/person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join As New
+         * @description Take an invitation as a new person, who is signed in then.
+         */
+        post: operations["joinAsNew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-links/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Password Link
+         * @description Whose password a link sets.
+         */
+        get: operations["getPasswordLink"];
+        put?: never;
+        /**
+         * Take Password Link
+         * @description Set a new password by a link, and be signed in.
+         */
+        post: operations["takePasswordLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change My Names
+         * @description Another name to sign in by, or that others see.
+         */
+        put: operations["changeMyNames"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change My Password
+         * @description Another password; wherever else the person is signed in, the session ends.
+         */
+        put: operations["changeMyPassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List My Sessions
+         * @description Where the person is signed in.
+         */
+        get: operations["listMySessions"];
+        put?: never;
+        post?: never;
+        /**
+         * Sign Out Elsewhere
+         * @description Sign out everywhere but here.
+         */
+        delete: operations["signOutElsewhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Sign Out There
+         * @description End one session.
+         */
+        delete: operations["signOutThere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/crew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Switch Crew
+         * @description Work in another of one's crews.
+         */
+        put: operations["switchCrew"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoes": {
         parameters: {
             query?: never;
@@ -1003,8 +1395,23 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * CrewOfMine
+         * @description A crew that the person is in, and as what.
+         */
+        CrewOfMine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+        };
+        /**
          * Me
-         * @description The signed-in person.
+         * @description The signed-in person, in the crew that they work in.
          */
         Me: {
             /** Id */
@@ -1013,6 +1420,10 @@ export interface components {
             crew_id: number;
             /** Username */
             username: string;
+            /** First */
+            first: string;
+            /** Last */
+            last: string;
             /** Name */
             name: string;
             /** Crew */
@@ -1022,6 +1433,8 @@ export interface components {
              * @enum {string}
              */
             role: "lead" | "bender" | "viewer";
+            /** Crews */
+            crews: components["schemas"]["CrewOfMine"][];
         };
         /**
          * Told
@@ -1086,6 +1499,284 @@ export interface components {
             limits: {
                 [key: string]: string;
             };
+        };
+        /**
+         * InvitationOut
+         * @description An invitation that is open; `token` ends its link.
+         */
+        InvitationOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+            /** Token */
+            token: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+        };
+        /**
+         * MemberOut
+         * @description Somebody of the crew.
+         */
+        MemberOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Username */
+            username: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+            /**
+             * Joined
+             * Format: date-time
+             */
+            joined: string;
+            /** Me */
+            me: boolean;
+        };
+        /**
+         * People
+         * @description Who is in the crew; invitations are told to its lead alone.
+         */
+        People: {
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+            /** Invitations */
+            invitations: components["schemas"]["InvitationOut"][];
+            /** Rights */
+            rights: components["schemas"]["RightOut"][];
+        };
+        /**
+         * RightOut
+         * @description What may be done, and by which roles.
+         */
+        RightOut: {
+            /** Says */
+            says: string;
+            /** Roles */
+            roles: ("lead" | "bender" | "viewer")[];
+        };
+        /**
+         * NameIn
+         * @description A name.
+         */
+        NameIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * InviteIn
+         * @description As what, and for whom, in the lead's own words.
+         */
+        InviteIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
+         * RoleIn
+         * @description Another role.
+         */
+        RoleIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+        };
+        /**
+         * LinkOut
+         * @description What ends a link that is given to one person.
+         */
+        LinkOut: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * EventOut
+         * @description A line of the crew's history.
+         */
+        EventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** What */
+            what: string;
+            /** About */
+            about: string;
+        };
+        /**
+         * History
+         * @description The last lines of the crew's history; `kinds`: what there may be; `more`: whether there are older ones.
+         */
+        History: {
+            /** Lines */
+            lines: components["schemas"]["EventOut"][];
+            /** Kinds */
+            kinds: string[];
+            /** More */
+            more: boolean;
+        };
+        /**
+         * Beginning
+         * @description Whether there is no crew yet.
+         */
+        Beginning: {
+            /** Needed */
+            needed: boolean;
+        };
+        /**
+         * BeginIn
+         * @description The first crew and its lead; `token` from the link of whoever runs the server.
+         */
+        BeginIn: {
+            /** Username */
+            username: string;
+            /**
+             * First
+             * @default
+             */
+            first?: string;
+            /**
+             * Last
+             * @default
+             */
+            last?: string;
+            /** Password */
+            password: string;
+            /** Token */
+            token: string;
+            /** Crew */
+            crew: string;
+        };
+        /**
+         * InvitedTo
+         * @description What an invitation is to; `open`: whether it can still be taken.
+         */
+        InvitedTo: {
+            /** Crew */
+            crew: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "lead" | "bender" | "viewer";
+            /** Name */
+            name: string;
+            /** Open */
+            open: boolean;
+        };
+        /**
+         * PersonIn
+         * @description A new person: the name to sign in by, the name that others see, a password.
+         */
+        PersonIn: {
+            /** Username */
+            username: string;
+            /**
+             * First
+             * @default
+             */
+            first?: string;
+            /**
+             * Last
+             * @default
+             */
+            last?: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * LinkFor
+         * @description Whose password a link sets.
+         */
+        LinkFor: {
+            /** Name */
+            name: string;
+            /** Username */
+            username: string;
+        };
+        /**
+         * PasswordIn
+         * @description A new password.
+         */
+        PasswordIn: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * OwnNamesIn
+         * @description The name to sign in by, and the name that others see.
+         */
+        OwnNamesIn: {
+            /** Username */
+            username: string;
+            /** First */
+            first: string;
+            /** Last */
+            last: string;
+        };
+        /**
+         * OwnPasswordIn
+         * @description The old password and a new one.
+         */
+        OwnPasswordIn: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * SessionOut
+         * @description Where the person is signed in; `here`: the session that asks.
+         */
+        SessionOut: {
+            /** Id */
+            id: string;
+            /** Here */
+            here: boolean;
+            /** Device */
+            device: string;
+            /** Address */
+            address: string;
+            /** Since */
+            since: string | null;
+            /**
+             * Last
+             * Format: date-time
+             */
+            last: string;
+        };
+        /**
+         * CrewIn
+         * @description Another of the person's crews.
+         */
+        CrewIn: {
+            /** Crew Id */
+            crew_id: number;
         };
         /**
          * CalibrationOut
@@ -5733,6 +6424,705 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+        };
+    };
+    nameCrew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    withdrawInvitation: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changeRole: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    removeMember: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    makePasswordLink: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getHistory: {
+        parameters: {
+            query?: {
+                who?: number | null;
+                what?: string;
+                before?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+        };
+    };
+    getHistoryCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    isBeginningNeeded: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beginning"];
+                };
+            };
+        };
+    };
+    beginCrew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedTo"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    joinAsMyself: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    joinAsNew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getPasswordLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkFor"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    takePasswordLink: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    changeMyNames: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnNamesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    changeMyPassword: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listMySessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    signOutElsewhere: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    signOutThere: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    switchCrew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CrewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
                 };
             };
         };

@@ -21,6 +21,19 @@ const LimitsPage = lazy(() =>
   import("@/features/crew/limits-page").then((page) => ({ default: page.LimitsPage })),
 );
 const LogPage = lazy(() => import("@/features/log/log-page").then((module) => ({ default: module.LogPage })));
+const PeoplePage = lazy(() =>
+  import("@/features/people/people-page").then((page) => ({ default: page.PeoplePage })),
+);
+const MePage = lazy(() => import("@/features/people/me-page").then((page) => ({ default: page.MePage })));
+const JoinPage = lazy(() =>
+  import("@/features/people/join-page").then((page) => ({ default: page.JoinPage })),
+);
+const PasswordPage = lazy(() =>
+  import("@/features/people/password-page").then((page) => ({ default: page.PasswordPage })),
+);
+const BeginPage = lazy(() =>
+  import("@/features/people/begin-page").then((page) => ({ default: page.BeginPage })),
+);
 const ShoesPage = lazy(() =>
   import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
 );
@@ -47,7 +60,21 @@ const queries: QueryClient = new QueryClient({
 
 /** What this browser keeps is read first, so that what comes after it is known to be the server's. */
 function Restored() {
-  return useIsRestoring() ? null : <SignedInOnly />;
+  return useIsRestoring() ? null : <Doors />;
+}
+
+/** The pages that a link opens whether somebody is signed in or not; behind all others is the sign-in. */
+function Doors() {
+  return (
+    <Suspense>
+      <Routes>
+        <Route path="/join/:token" element={<JoinPage />} />
+        <Route path="/password/:token" element={<PasswordPage />} />
+        <Route path="/begin/:token?" element={<BeginPage />} />
+        <Route path="*" element={<SignedInOnly />} />
+      </Routes>
+    </Suspense>
+  );
 }
 
 function SignedInOnly() {
@@ -76,6 +103,8 @@ function Pages() {
         </Route>
         <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
         <Route path="/log" element={<LogPage />} />
+        <Route path="/people" element={<PeoplePage />} />
+        <Route path="/me" element={<MePage />} />
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />

@@ -33,6 +33,12 @@ const CREW_TABS: Tab[] = [
   { to: "/log", label: "Log" },
 ];
 
+const CREW_PAGES: Tab[] = [
+  { to: "/people", label: "People of the crew" },
+  { to: "/limits", label: "Limits of the crew" },
+  { to: "/me", label: "My name, password, crews" },
+];
+
 interface Props {
   trail?: ReactNode;
   tabs?: Tab[];
@@ -122,14 +128,16 @@ function PersonMenu() {
               ))}
             </DropdownMenu.RadioGroup>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
-            <DropdownMenu.Item asChild>
-              <Link
-                to="/limits"
-                className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
-              >
-                Limits of the crew
-              </Link>
-            </DropdownMenu.Item>
+            {CREW_PAGES.map((page) => (
+              <DropdownMenu.Item key={page.to} asChild>
+                <Link
+                  to={page.to}
+                  className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
+                >
+                  {page.label}
+                </Link>
+              </DropdownMenu.Item>
+            ))}
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"

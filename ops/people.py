@@ -1,0 +1,36 @@
+"""`crelda people`: who is in which crew, and links for people, whether the server runs or not."""
+
+import os
+
+from ops import install
+from ops.database import Database
+from ops.environment import server_environment
+from ops.paths import PYTHON, ROOT, RUN
+from ops.say import run
+
+
+def people(words: list[str]) -> None:
+    """Hand the words to the server's own command, on the database that runs or on one started meanwhile."""
+    install.everything(for_tests=False)
+    address = _address()
+    url = os.environ.get("CRELDA_DATABASE_URL")
+    database = None if url else Database("db")
+    running = database and database.found_running()
+    try:
+        if database and not running:
+            database.start()
+        env = server_environment(url or (database.url if database else ""))
+        command = [PYTHON, ROOT / "manage.py"]
+        if not running and not url:
+            run([*command, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+        run([*command, "people", "--address", address, *words], "people", ROOT, env, results=True)
+    finally:
+        if database and not running:
+            database.stop()
+
+
+def _address() -> str:
+    """Where the server that runs from this folder is, or would be."""
+    public = os.environ.get("CRELDA_TRUSTED_ORIGINS", "").split(",")[0]
+    lock = RUN / "up.lock"
+    return public or (lock.read_text().strip() if lock.exists() else "") or "http://127.0.0.1:8417"

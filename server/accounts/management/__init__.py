@@ -1,0 +1,1 @@
+"""Management commands of the demo."""

@@ -1,0 +1,163 @@
+"""Who is in a crew: invited, joined, with another role, removed."""
+
+from collections.abc import Mapping
+from datetime import timedelta
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from server.accounts.history import What, record
+from server.accounts.models import Crew, Invitation, Membership, Role, User, name_of
+from server.accounts.passwords import new_person
+from server.accounts.permissions import Right, crew_of, require
+from server.accounts.sessions import sign_out_elsewhere
+from server.errors import Conflict
+
+VALID_FOR = timedelta(days=7)
+MOST_OPEN = 50
+NEVER_NONE = "A crew has one lead at least: make somebody else lead first."
+USED = "This invitation was used, withdrawn, or is too old. Ask the crew's lead for another."
+
+
+def members_of(user: User) -> list[dict[str, Any]]:
+    """Everybody in the person's crew, leads first."""
+    order = [Role.LEAD, Role.BENDER, Role.VIEWER]
+    found = Membership.objects.filter(crew=crew_of(user)).select_related("user")
+    return [
+        {
+            "id": one.pk,
+            "name": name_of(one.user),
+            "username": one.user.username,
+            "role": one.role,
+            "joined": one.joined_at,
+            "me": one.user_id == user.pk,
+        }
+        for one in sorted(found, key=lambda one: (order.index(Role(one.role)), name_of(one.user).lower()))
+    ]
+
+
+def open_invitations(user: User) -> list[Invitation]:
+    """The invitations that can still be taken. For the lead alone."""
+    crew = require(user, Right.PEOPLE)
+    found = Invitation.objects.filter(crew=crew, used_at=None, withdrawn_at=None, expires_at__gt=timezone.now())
+    return list(found.order_by("-pk"))
+
+
+@transaction.atomic
+def invite(user: User, role: Role, name: str) -> Invitation:
+    """An invitation to the crew, for whoever has its link first. Raises Conflict where too many are open."""
+    crew = require(user, Right.PEOPLE)
+    if len(open_invitations(user)) >= MOST_OPEN:
+        raise Conflict(f"{MOST_OPEN} invitations are open; withdraw some first.")
+    made = Invitation.objects.create(
+        crew=crew, role=role, name=name.strip(), made_by=user, expires_at=timezone.now() + VALID_FOR
+    )
+    record(crew, user, What.INVITED, f"{made.name or 'somebody'} as {role}")
+    return made
+
+
+@transaction.atomic
+def withdraw(user: User, number: int) -> None:
+    """Nobody can take an invitation any more."""
+    crew = require(user, Right.PEOPLE)
+    invitation = get_object_or_404(Invitation, pk=number, crew=crew)
+    if invitation.is_open:
+        invitation.withdrawn_at = timezone.now()
+        invitation.save(update_fields=["withdrawn_at"])
+        record(crew, user, What.WITHDREW, invitation.name)
+
+
+@transaction.atomic
+def join(token: str, user: User | None, given: Mapping[str, str]) -> User:
+    """Take an invitation, as a person who is known, or as a new one with name and password.
+
+    Raises Conflict where it cannot be taken any more or the person is in the crew already; Refused for a name that is
+    taken or a password that will not do.
+    """
+    found = Invitation.of(token)
+    invitation = found and Invitation.objects.select_for_update().get(pk=found.pk)
+    if not invitation or not invitation.is_open:
+        raise Conflict(USED)
+    if user is None:
+        user = new_person(given)
+    place = seat(user, invitation.crew, Role(invitation.role))
+    invitation.used_at, invitation.used_by = timezone.now(), user
+    invitation.save(update_fields=["used_at", "used_by"])
+    record(invitation.crew, user, What.JOINED, f"{name_of(user)} as {place.role}")
+    return user
+
+
+def seat(user: User, crew: Crew, role: Role) -> Membership:
+    """Give a person a place in a crew, and let them work in it. Raises Conflict where they have one."""
+    try:
+        with transaction.atomic():
+            place = Membership.objects.create(user=user, crew=crew, role=role)
+    except IntegrityError as error:
+        raise Conflict(f"{name_of(user)} is in “{crew.name}” already.") from error
+    work_in(user, place)
+    return place
+
+
+def work_in(user: User, place: Membership) -> None:
+    """From now on the person sees and does what belongs to this crew."""
+    user.working_in = place
+    user.save(update_fields=["working_in"])
+
+
+def switch(user: User, crew_id: int) -> None:
+    """Work in another of one's crews."""
+    work_in(user, get_object_or_404(user.memberships, crew=crew_id))
+
+
+@transaction.atomic
+def rename(user: User, name: str) -> None:
+    """Call the crew something else."""
+    crew = require(user, Right.SET_UP)
+    crew.name = name.strip() or crew.name
+    crew.save(update_fields=["name"])
+
+
+@transaction.atomic
+def change_role(user: User, number: int, role: Role) -> None:
+    """Another role for somebody of the crew. Raises Conflict where no lead would be left."""
+    crew = _locked(require(user, Right.PEOPLE))
+    place = get_object_or_404(Membership.objects.select_related("user"), pk=number, crew=crew)
+    if place.role == role:
+        return
+    if role != Role.LEAD:
+        _must_leave_a_lead(crew, place)
+    before, place.role = place.role, role
+    place.save(update_fields=["role"])
+    record(crew, user, What.CHANGED_ROLE, f"{name_of(place.user)}: {before} is {role} now")
+
+
+@transaction.atomic
+def remove(user: User, number: int) -> None:
+    """Take somebody's place in the crew, or one's own: access ends at once, what they did stays.
+
+    Raises Conflict where no lead would be left, PermissionDenied where others are removed by who does not lead.
+    """
+    crew = _locked(crew_of(user))
+    place = get_object_or_404(Membership.objects.select_related("user"), pk=number, crew=crew)
+    own = place.user_id == user.pk
+    if not own:
+        require(user, Right.PEOPLE)
+    _must_leave_a_lead(crew, place)
+    gone = place.user
+    place.delete()
+    gone.refresh_from_db()
+    if not gone.place:
+        sign_out_elsewhere(gone)
+    record(crew, user, What.LEFT if own else What.REMOVED, name_of(gone))
+
+
+def _locked(crew: Crew) -> Crew:
+    """The crew, held until this is done: two leads cannot remove each other at once."""
+    return Crew.objects.select_for_update().get(pk=crew.pk)
+
+
+def _must_leave_a_lead(crew: Crew, place: Membership) -> None:
+    if place.role == Role.LEAD and not crew.memberships.filter(role=Role.LEAD).exclude(pk=place.pk).exists():
+        raise Conflict(NEVER_NONE)

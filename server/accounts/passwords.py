@@ -1,0 +1,119 @@
+"""Passwords and names: a person's own, and the link by which one that is forgotten is set anew."""
+
+from collections.abc import Mapping
+
+from django.contrib.auth import authenticate, update_session_auth_hash
+from django.contrib.auth.password_validation import validate_password
+from django.contrib.auth.tokens import default_token_generator
+from django.core.exceptions import ValidationError
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils.encoding import force_bytes
+from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
+
+from server.accounts.history import What, record
+from server.accounts.models import Membership, Role, User, name_of
+from server.accounts.permissions import Right, require
+from server.accounts.sessions import sign_out_elsewhere
+from server.accounts.slowing import seconds_to_wait
+from server.errors import Conflict, Refused, TooSoon
+
+TAKEN = "Somebody signs in by that name already; take another."
+GONE = "This link was used, or is too old. Ask your lead for another."
+ELSEWHERE = "{} is in a crew that you do not lead; a link from you would open that too. Ask whoever runs the server."
+
+
+def set_password(user: User, password: str, place: str = "password") -> None:
+    """Give a person a password; it is not saved yet. Raises Refused, at `place`, for one that is guessed easily."""
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise Refused("That password will not do.", {place: " ".join(error.messages)}) from error
+    user.set_password(password)
+
+
+def new_person(given: Mapping[str, str]) -> User:
+    """A new person of names and password as given. Raises Refused."""
+    user = User(username=given["username"].strip(), first_name=given["first"].strip(), last_name=given["last"].strip())
+    set_password(user, given["password"])
+    save_person(user)
+    return user
+
+
+def save_person(user: User) -> None:
+    """Save a person's row. Raises Refused where another signs in by the name."""
+    try:
+        with transaction.atomic():
+            user.full_clean(validate_unique=False)
+            user.save()
+    except ValidationError as error:
+        raise Refused("That will not do.", {key: " ".join(says) for key, says in error.message_dict.items()}) from error
+    except IntegrityError as error:
+        raise Refused("That name is taken.", {"username": TAKEN}) from error
+
+
+@transaction.atomic
+def change_own(user: User, username: str, first: str, last: str) -> User:
+    """A person's own names, the one to sign in by and the one that others see. Raises Refused."""
+    before = name_of(user)
+    user.username, user.first_name, user.last_name = username.strip(), first.strip(), last.strip()
+    save_person(user)
+    record(user.membership.crew, user, What.CHANGED_NAME, f"{before} is {name_of(user)} now")
+    return user
+
+
+def change_own_password(request: HttpRequest, user: User, old: str, new: str) -> None:
+    """Another password: all other sessions end. Raises Refused; TooSoon for whoever guesses the old one."""
+    too_soon = seconds_to_wait(request, user.username)
+    if too_soon:
+        raise TooSoon(f"Too many wrong passwords from here. Wait {too_soon} s, then try again.", too_soon)
+    if authenticate(request, username=user.username, password=old) != user:
+        raise Refused("Nothing was changed.", {"old": "That is not your password."})
+    with transaction.atomic():
+        set_password(user, new, "new")
+        user.save(update_fields=["password"])
+        record(user.membership.crew, user, What.CHANGED_PASSWORD)
+        sign_out_elsewhere(user, request.session.session_key)
+    update_session_auth_hash(request, user)
+
+
+def token_for(user: User) -> str:
+    """What stands in a link by which a person sets a new password, once (Django's own)."""
+    return f"{urlsafe_base64_encode(force_bytes(user.pk))}.{default_token_generator.make_token(user)}"
+
+
+def person_of(token: str) -> User:
+    """Whose password a link sets. Raises Conflict where it was used or is too old."""
+    number, _, secret = token.partition(".")
+    try:
+        user = User.objects.get(pk=urlsafe_base64_decode(number).decode())
+    except (User.DoesNotExist, ValueError, ValidationError) as error:
+        raise Conflict(GONE) from error
+    if not default_token_generator.check_token(user, secret):
+        raise Conflict(GONE)
+    return user
+
+
+@transaction.atomic
+def password_link(lead: User, member: int) -> str:
+    """The token of a link for somebody of the crew who forgot the password. Raises Conflict, PermissionDenied."""
+    crew = require(lead, Right.PEOPLE)
+    user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
+    led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
+    if user.memberships.exclude(crew__in=led).exists():
+        raise Conflict(ELSEWHERE.format(name_of(user)))
+    record(crew, lead, What.MADE_LINK, name_of(user))
+    return token_for(user)
+
+
+@transaction.atomic
+def take_password_link(token: str, password: str) -> User:
+    """Set the password by a link; all sessions end. Raises Conflict, Refused."""
+    user = person_of(token)
+    set_password(user, password)
+    user.save(update_fields=["password"])
+    sign_out_elsewhere(user)
+    if place := user.place:
+        record(place.crew, user, What.CHANGED_PASSWORD, "by a link")
+    return user

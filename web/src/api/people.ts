@@ -1,0 +1,123 @@
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, reply } from "./client";
+import { dropOthers, ownerOf, tellOtherTabs } from "./owner";
+import { keys, useRefreshing } from "./queries";
+import type { Me, NewPerson, Role } from "./types";
+
+const PEOPLE = ["people"] as const;
+const SESSIONS = ["sessions"] as const;
+const HISTORY = ["history"] as const;
+
+/** Who is in the crew, what each role may do, and for its lead the open invitations. */
+export const usePeople = () => useQuery({ queryKey: PEOPLE, queryFn: () => reply(api.GET("/api/people")) });
+
+export const useInvite = () =>
+  useRefreshing(
+    (body: { role: Role; name: string }) => reply(api.POST("/api/people/invitations", { body })),
+    [PEOPLE, HISTORY],
+  );
+
+export const useWithdraw = () =>
+  useRefreshing(
+    (id: number) =>
+      reply(
+        api.DELETE("/api/people/invitations/{invitation_id}", { params: { path: { invitation_id: id } } }),
+      ),
+    [PEOPLE, HISTORY],
+  );
+
+export const useChangeRole = () =>
+  useRefreshing(
+    ({ id, role }: { id: number; role: Role }) =>
+      reply(api.PUT("/api/people/{member_id}/role", { params: { path: { member_id: id } }, body: { role } })),
+    [PEOPLE, HISTORY, keys.me],
+  );
+
+export const useRemoveMember = () =>
+  useRefreshing(
+    (id: number) => reply(api.DELETE("/api/people/{member_id}", { params: { path: { member_id: id } } })),
+    [PEOPLE, HISTORY],
+  );
+
+export const usePasswordLink = () =>
+  useRefreshing(
+    (id: number) =>
+      reply(api.POST("/api/people/{member_id}/password-link", { params: { path: { member_id: id } } })),
+    [HISTORY],
+  );
+
+/** The crew's history, the last lines first; narrowed to what was done. */
+export const useHistory = (what: string) =>
+  useInfiniteQuery({
+    queryKey: [...HISTORY, what],
+    queryFn: ({ pageParam }) =>
+      reply(api.GET("/api/history", { params: { query: { what, before: pageParam } } })),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => (last.more ? last.lines.at(-1)?.at : undefined),
+  });
+
+export const useSessions = () =>
+  useQuery({ queryKey: SESSIONS, queryFn: () => reply(api.GET("/api/me/sessions")) });
+
+export const useSignOutThere = () =>
+  useRefreshing(
+    (id: string) =>
+      reply(api.DELETE("/api/me/sessions/{session_id}", { params: { path: { session_id: id } } })),
+    [SESSIONS],
+  );
+
+export const useSignOutElsewhere = () =>
+  useRefreshing((_: undefined) => reply(api.DELETE("/api/me/sessions")), [SESSIONS, HISTORY]);
+
+export const useChangeNames = () =>
+  useRefreshing(
+    (body: { username: string; first: string; last: string }) => reply(api.PUT("/api/me", { body })),
+    [keys.me, PEOPLE],
+  );
+
+export const useChangePassword = () =>
+  useRefreshing(
+    (body: { old: string; new: string }) => reply(api.PUT("/api/me/password", { body })),
+    [SESSIONS],
+  );
+
+/** What an invitation is to. */
+export const useInvitation = (token: string) =>
+  useQuery({
+    queryKey: ["invitation", token],
+    queryFn: () => reply(api.GET("/api/invitations/{token}", { params: { path: { token } } })),
+    retry: false,
+  });
+
+/** Whose password a link sets. */
+export const usePasswordLinkFor = (token: string) =>
+  useQuery({
+    queryKey: ["password-link", token],
+    queryFn: () => reply(api.GET("/api/password-links/{token}", { params: { path: { token } } })),
+    retry: false,
+  });
+
+export const useIsBeginningNeeded = () =>
+  useQuery({ queryKey: ["beginning"], queryFn: () => reply(api.GET("/api/beginning")), retry: false });
+
+export const ways = {
+  begin: (token: string, crew: string, person: NewPerson) =>
+    reply(api.POST("/api/beginning", { body: { ...person, token, crew } })),
+  joinAsMyself: (token: string) =>
+    reply(api.POST("/api/invitations/{token}/join", { params: { path: { token } } })),
+  joinAsNew: (token: string, person: NewPerson) =>
+    reply(api.POST("/api/invitations/{token}/person", { params: { path: { token } }, body: person })),
+  setPassword: (token: string, password: string) =>
+    reply(api.POST("/api/password-links/{token}", { params: { path: { token } }, body: { password } })),
+  switchCrew: (crew_id: number) => reply(api.PUT("/api/me/crew", { body: { crew_id } })),
+};
+
+/** What follows when somebody is let in, or works in another crew: what was kept of others goes, other tabs follow. */
+export function useLetIn(): (me: Me) => Promise<void> {
+  const queries = useQueryClient();
+  return async (me) => {
+    await dropOthers(queries, ownerOf(me));
+    tellOtherTabs(ownerOf(me));
+    queries.setQueryData(keys.me, me);
+  };
+}

@@ -1,0 +1,63 @@
+import { useState } from "react";
+import { useParams } from "react-router";
+import { useInvitation, ways } from "@/api/people";
+import { useMeAtFirst } from "@/api/queries";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+import { FrontDoor } from "./front-door";
+import { NOBODY, PersonFields } from "./person-fields";
+import { useDoor } from "./use-door";
+
+/** Where an invitation's link leads: join as who is signed in, or as a new person. */
+export function JoinPage() {
+  const { token = "" } = useParams();
+  const invitation = useInvitation(token);
+  const me = useMeAtFirst().data;
+  if (invitation.isLoading || me === undefined) return null;
+  const { crew, role, open } = invitation.data ?? { crew: "", role: "", open: false };
+  return (
+    <FrontDoor>
+      {open ? (
+        <>
+          <h1 className="text-2xl font-bold">Join “{crew}”</h1>
+          <p className="mt-1 text-lg text-soft">You are invited as {role}.</p>
+          {me ? <AsMyself token={token} name={me.name} /> : <AsNew token={token} />}
+        </>
+      ) : (
+        <Notice severity="stop">
+          This invitation was used, withdrawn, or is too old. Ask the crew’s lead for another.
+        </Notice>
+      )}
+    </FrontDoor>
+  );
+}
+
+function AsMyself({ token, name }: { token: string; name: string }) {
+  const door = useDoor(() => ways.joinAsMyself(token));
+  return (
+    <div className="mt-6 flex flex-col gap-4">
+      <p>You are signed in here as {name}. You can be in several crews and switch between them.</p>
+      {door.says && <Notice severity="stop">{door.says}</Notice>}
+      <Button look="main" className="min-h-12 text-lg" disabled={door.busy} onClick={() => door.enter()}>
+        Join as {name}
+      </Button>
+    </div>
+  );
+}
+
+function AsNew({ token }: { token: string }) {
+  const [person, setPerson] = useState(NOBODY);
+  const door = useDoor(() => ways.joinAsNew(token, person));
+  return (
+    <form onSubmit={door.enter} className="mt-6 flex flex-col gap-4">
+      <PersonFields person={person} wrong={door.wrong} onChange={setPerson} />
+      {door.says && <Notice severity="stop">{door.says}</Notice>}
+      <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
+        Join
+      </Button>
+      <p className="text-[15px] text-soft">
+        Do you sign in here already? <a href="/">Sign in</a> first, then open the link again.
+      </p>
+    </form>
+  );
+}

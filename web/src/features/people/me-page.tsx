@@ -1,0 +1,25 @@
+import { useMe } from "@/api/queries";
+import { Shell } from "@/layout/shell";
+import { MyCrews } from "./my-crews";
+import { MyNames } from "./my-names";
+import { MyPassword } from "./my-password";
+import { MySessions } from "./my-sessions";
+
+/** A person's own name, password, crews, and where they are signed in. */
+export function MePage() {
+  const me = useMe().data;
+  if (!me) return null;
+  return (
+    <Shell>
+      <main className="mx-auto w-full max-w-3xl px-4 py-6">
+        <h1 className="text-3xl font-bold">{me.name}</h1>
+        <div className="grid gap-8 sm:grid-cols-2">
+          <MyNames key={me.username} me={me} />
+          <MyPassword />
+        </div>
+        <MyCrews me={me} />
+        <MySessions />
+      </main>
+    </Shell>
+  );
+}

@@ -1,0 +1,52 @@
+import { useSessions, useSignOutElsewhere, useSignOutThere } from "@/api/people";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+
+/** Where a person is signed in. */
+export function MySessions() {
+  const sessions = useSessions();
+  const there = useSignOutThere();
+  const elsewhere = useSignOutElsewhere();
+  const error = sessions.error ?? there.error ?? elsewhere.error;
+  const all = sessions.data ?? [];
+  return (
+    <section aria-labelledby="sessions" className="mt-8">
+      <h2 id="sessions" className="text-xl font-bold">
+        Where you are signed in
+      </h2>
+      {error && <Notice severity="stop">{error.message}</Notice>}
+      <ul className="mt-2 rounded-lg border border-line bg-paper">
+        {all.map((one) => (
+          <li
+            key={one.id}
+            className="flex flex-wrap items-center gap-x-4 border-b border-line/60 px-4 py-2 last:border-b-0"
+          >
+            <span className="min-w-48 grow text-lg">
+              <span className="font-semibold">{one.device}</span>
+              {one.address && <span className="text-soft"> from {one.address}</span>}
+              <span className="block text-[15px] text-soft">
+                {one.here
+                  ? "this one"
+                  : `last used ${new Date(one.last).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`}
+              </span>
+            </span>
+            {!one.here && (
+              <Button className="min-h-11" disabled={there.isPending} onClick={() => there.mutate(one.id)}>
+                Sign out there
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {all.length > 1 && (
+        <Button
+          className="mt-3 min-h-11"
+          disabled={elsewhere.isPending}
+          onClick={() => elsewhere.mutate(undefined)}
+        >
+          Sign out everywhere but here
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,31 @@
+import { usePeople } from "@/api/people";
+import { useMe } from "@/api/queries";
+import { Shell } from "@/layout/shell";
+import { Notice } from "@/ui/notice";
+import { CrewHistory } from "./crew-history";
+import { Invitations } from "./invitations";
+import { Members } from "./members";
+import { Rights } from "./rights";
+
+/** Who is in the crew. Its lead invites, changes roles and removes. */
+export function PeoplePage() {
+  const me = useMe().data;
+  const people = usePeople();
+  const leads = me?.role === "lead";
+  return (
+    <Shell>
+      <main className="mx-auto w-full max-w-4xl px-4 py-6">
+        <h1 className="text-3xl font-bold">People of {me?.crew}</h1>
+        {people.error && <Notice severity="stop">{people.error.message}</Notice>}
+        {people.data && (
+          <>
+            <Members members={people.data.members} leads={leads} />
+            {leads && <Invitations open={people.data.invitations} />}
+            <Rights rights={people.data.rights} />
+            {leads && <CrewHistory />}
+          </>
+        )}
+      </main>
+    </Shell>
+  );
+}

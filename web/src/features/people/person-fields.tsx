@@ -1,0 +1,41 @@
+import type { NewPerson } from "@/api/types";
+import { Field } from "@/ui/field";
+
+export const NOBODY: NewPerson = { username: "", first: "", last: "", password: "" };
+
+interface Props {
+  person: NewPerson;
+  wrong: Record<string, string>;
+  onChange: (person: NewPerson) => void;
+}
+
+/** What a new person is asked for. */
+export function PersonFields({ person, wrong, onChange }: Props) {
+  const put = (key: keyof NewPerson) => ({
+    value: person[key],
+    wrong: wrong[key],
+    onChange: (event: { target: { value: string } }) => onChange({ ...person, [key]: event.target.value }),
+  });
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="First name" autoComplete="given-name" {...put("first")} />
+        <Field label="Last name" autoComplete="family-name" {...put("last")} />
+      </div>
+      <Field
+        label="Name to sign in by"
+        autoComplete="username"
+        autoCapitalize="none"
+        required
+        {...put("username")}
+      />
+      <Field
+        label="Password, ten letters or more"
+        type="password"
+        autoComplete="new-password"
+        required
+        {...put("password")}
+      />
+    </>
+  );
+}

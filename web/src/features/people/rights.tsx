@@ -1,0 +1,54 @@
+import type { Right } from "@/api/types";
+import { GoodIcon } from "@/ui/icons";
+import { ROLE_CHOICES } from "./roles";
+
+/** What each role may do. */
+export function Rights({ rights }: { rights: Right[] }) {
+  return (
+    <section aria-labelledby="rights" className="mt-8">
+      <h2 id="rights" className="text-xl font-bold">
+        What each may do
+      </h2>
+      <div className="mt-2 overflow-x-auto rounded-lg border border-line bg-paper">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-line text-[15px]">
+              <th scope="col" className="px-4 py-2 text-left font-semibold">
+                May
+              </th>
+              {ROLE_CHOICES.map((role) => (
+                <th key={role.value} scope="col" className="w-24 px-2 py-2 font-semibold">
+                  {role.label}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rights.map((right) => (
+              <tr key={right.says} className="border-b border-line/60 last:border-b-0">
+                <th scope="row" className="px-4 py-2 text-left font-normal">
+                  {right.says}
+                </th>
+                {ROLE_CHOICES.map((role) => (
+                  <td key={role.value} className="px-2 py-2 text-center">
+                    {right.roles.includes(role.value) ? (
+                      <span className="inline-flex text-good">
+                        <GoodIcon width={20} height={20} />
+                        <span className="sr-only">yes</span>
+                      </span>
+                    ) : (
+                      <span className="text-soft">
+                        <span aria-hidden="true">–</span>
+                        <span className="sr-only">no</span>
+                      </span>
+                    )}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
