@@ -1,37 +1,16 @@
 """The server as people use it: one who types, alone and while others have plans of cuts made."""
 
-import json
 import statistics
 import time
 import urllib.error
-import urllib.request
 from concurrent.futures import ThreadPoolExecutor
-from http.cookiejar import CookieJar
-from typing import Any
 
+from cli.client import Client
 from cli.timing import bounded, line, times
-from server.demo.scene import PASSWORD, PEOPLE, RUNS
+from server.demo.scene import RUNS
 
 BOUND_MS = 100.0
-PLANNERS, SECONDS, BETWEEN_KEYS = 8, 10.0, 0.12
-
-
-class Client:
-    """A signed-in person, over HTTP."""
-
-    def __init__(self, address: str) -> None:
-        self.address, self.jar = address, CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-        self.opener.open(address).read()
-        self.send("api/session", {"username": PEOPLE[0][0], "password": PASSWORD})
-
-    def send(self, path: str, body: object = None) -> Any:
-        """What is answered to a body, or to none. Raises HTTPError."""
-        token = next((cookie.value or "" for cookie in self.jar if cookie.name == "csrftoken"), "")
-        headers = {"Content-Type": "application/json", "X-CSRFToken": token}
-        data = None if body is None else json.dumps(body).encode()
-        with self.opener.open(urllib.request.Request(self.address + path, data, headers)) as answer:
-            return json.loads(answer.read())
+PLANNERS, SECONDS, BETWEEN_KEYS = 8, 20.0, 0.12
 
 
 def through_the_api(address: str) -> bool:
@@ -46,7 +25,7 @@ def while_plans_are_made(address: str) -> bool:
     clients = [Client(address) for _ in range(PLANNERS + 1)]
     until = time.monotonic() + SECONDS
     with ThreadPoolExecutor(PLANNERS) as crowd:
-        made = [crowd.submit(_planning, client, number, until) for number, client in enumerate(clients[1:])]
+        made = [crowd.submit(_planning, client, until) for client in clients[1:]]
         taken = []
         while time.monotonic() < until:
             taken += times(lambda: _recompute(clients[0]), 1)
@@ -60,14 +39,15 @@ def _recompute(client: Client) -> None:
     client.send("api/plan", {"document": RUNS[0]})
 
 
-def _planning(client: Client, number: int, until: float) -> int:
-    """Has plans made that nobody had before, each time it is its turn; how many."""
-    job, made = max(client.send("api/jobs"), key=lambda one: len(one["runs"]))["id"], 0
-    while time.monotonic() < until:
-        terms = {"kerf": f"{number + 1}/32", "coupling": 0.2 + made / 100}
+def _planning(client: Client, until: float) -> int:
+    """Has plans made that nobody had before, one after the other, for a job of its own; how many."""
+    job, made = client.job_of(*RUNS), 0
+    while (left := until - time.monotonic()) > 0:
         try:
-            client.send(f"api/jobs/{job}/cutting/plan", {"terms": terms, "seconds": 10})
+            client.planned(job, 10, left, coupling=0.2 + made / 100)
             made += 1
+        except TimeoutError:
+            break
         except urllib.error.HTTPError as error:
             time.sleep(float(error.headers.get("Retry-After") or 1))
     return made

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from pydantic import TypeAdapter, ValidationError
 
+from cli.as_a_pipe import end_with_the_reader
 from cli.reading import UnreadableFile, read_run
 from conduit.document import UnreadableDocument
 from conduit.mark_check import GivenMark, MarksDoNotMatch, UnreadableMark, judge_marks
@@ -47,4 +48,5 @@ def _complain(says: str) -> int:
 
 
 if __name__ == "__main__":
+    end_with_the_reader()
     sys.exit(main(sys.argv[1:]))

@@ -6,6 +6,7 @@ Exit 0: converted. 2: it could not be read, and standard error says where.
 import json
 import sys
 
+from cli.as_a_pipe import end_with_the_reader
 from cli.reading import Source, UnreadableFile, read_run
 from conduit.document import UnreadableDocument, read_document, write_note
 
@@ -34,4 +35,5 @@ def _faults(source: Source) -> list[str]:
 
 
 if __name__ == "__main__":
+    end_with_the_reader()
     sys.exit(main(sys.argv[1:]))

@@ -9,6 +9,7 @@ Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it 
 import json
 import sys
 
+from cli.as_a_pipe import end_with_the_reader
 from cli.reading import UnreadableFile, read_limits, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
@@ -54,4 +55,5 @@ def _complain(says: str) -> int:
 
 
 if __name__ == "__main__":
+    end_with_the_reader()
     sys.exit(main(sys.argv[1:]))

@@ -5,6 +5,7 @@ import sys
 
 from pydantic import BaseModel
 
+from cli.as_a_pipe import end_with_the_reader
 from conduit.document import RunDocument
 from conduit.plan import Plan
 
@@ -18,4 +19,5 @@ def main(arguments: list[str]) -> int:
 
 
 if __name__ == "__main__":
+    end_with_the_reader()
     sys.exit(main(sys.argv[1:]))

@@ -44,6 +44,14 @@ class Screenshots(Journey):
         page.evaluate("scrollTo(0, 0)")
         self.shoot(page, "cutting")
 
+    def test_people_of_the_crew(self):
+        page = self.window()
+        page.goto(f"{self.live_server_url}/people")
+        page.get_by_label("For whom").fill("Nora, from Monday on")
+        page.get_by_role("button", name="Make the link").click()
+        expect(page.get_by_role("textbox", name="The link")).to_be_visible()
+        self.shoot(page, "people")
+
     def test_limits_of_the_crew(self):
         page = self.window()
         page.goto(f"{self.live_server_url}/limits")

@@ -87,6 +87,14 @@ class Look(Journey):
         page.get_by_role("button", name="Calibrate").last.click()
         expect(page.get_by_text("From the log").last).to_be_visible()
         yield "shoes", page
+        page.goto(f"{self.live_server_url}/people")
+        page.get_by_role("button", name="Make the link").click()
+        expect(page.get_by_role("textbox", name="The link")).to_be_visible()
+        yield "people", page
+        page.goto(f"{self.live_server_url}/me")
+        page.get_by_role("button", name="Ask for a code").click()
+        expect(page.get_by_label("The code that it shows then")).to_be_visible()
+        yield "me", page
 
     def test_no_text_is_small_and_every_control_has_a_name(self):
         for size in (DESK, PHONE):

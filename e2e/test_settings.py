@@ -48,6 +48,23 @@ class Settings(Journey):
         expect(looks_only.get_by_text("The crew’s lead sets them")).to_be_visible()
         expect(looks_only.get_by_text("90°", exact=True)).to_be_visible()
 
+    def test_new_runs_begin_as_the_crew_reads_them(self):
+        page = self.window()
+        page.goto(f"{self.live_server_url}/limits")
+        choose(page, "Tape of new runs", "1 mm")
+        field(page, "Stand-off of new runs").fill("far")
+        page.get_by_role("button", name="Begin runs so").click()
+        expect(page.get_by_text("“far” is not a length")).to_be_visible()
+        field(page, "Stand-off of new runs").fill("38")
+        page.get_by_role("button", name="Begin runs so").click()
+        expect(page.get_by_role("button", name="Begin runs so")).to_have_count(0)
+        page.get_by_role("link", name="all jobs").click()
+        page.get_by_role("button", name="Measure a new run").first.click()
+        expect(page.get_by_role("combobox", name="Tape rounding")).to_have_text("1 mm")
+        saved(page)
+        document = Run.objects.latest("pk").document
+        self.assertEqual((document["tape"], document["stand_off"]), ("1 mm", "38"))
+
     def test_what_couplings_take_and_longer_pieces(self):
         page = self.open_run()
         page.get_by_role("button", name="Couplings …").click()

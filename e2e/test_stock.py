@@ -1,11 +1,16 @@
 import re
+import subprocess
+import sys
 
+from django.conf import settings
+from django.test import override_settings
 from playwright.sync_api import expect
 
 from conduit.units import format_length
 from e2e.support import Journey, choose, field, saved
 from server.cutting.models import Cut
 from server.stock.models import Reservation, Scrap
+from server.tests.support import environment
 
 
 class Stock(Journey):
@@ -147,3 +152,40 @@ class Stock(Journey):
         with page.expect_download() as download:
             order.get_by_role("link", name="CSV").click()
         self.assertIn("stick,3/4,EMT,120", download.value.path().read_text())
+
+
+class WithAPlanner(Journey):
+    """As people have it: plans are made by a process of its own, and the page goes on meanwhile."""
+
+    def setUp(self):
+        super().setUp()
+        later = override_settings(
+            TASKS={"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["cuts", "mail"]}}
+        )
+        later.enable()
+        self.addCleanup(later.disable)
+        command = [sys.executable, str(settings.ROOT / "manage.py"), "planner"]
+        planner = subprocess.Popen(command, env={**environment(), "CRELDA_TASKS": ""})
+        self.addCleanup(planner.wait)
+        self.addCleanup(planner.terminate)
+
+    def test_what_is_tried_stays_in_sight_while_it_is_looked_for_and_the_search_can_be_stopped(self):
+        page = self.window()
+        page.get_by_role("link", name="Stock and cut list").first.click()
+        plan = page.get_by_role("region", name="Plan")
+        expect(plan.get_by_text("Each cut takes 1/16")).to_be_visible()
+        looking = page.get_by_role("status").filter(has_text="Looking for the best way to cut")
+        expect(looking).to_have_count(0)
+        page.get_by_role("button", name="What if …").click()
+        page.get_by_label("Blade takes").fill("1/4")
+        page.get_by_role("button", name="Try it").click()
+        expect(looking).to_be_visible()
+        expect(page.get_by_label("Blade takes")).to_have_value("1/4")
+        expect(plan.get_by_text("Each cut takes 1/4")).to_be_visible()
+        expect(page.get_by_label("Blade takes")).to_have_value("1/4")
+        expect(looking).to_have_count(0)
+        page.get_by_role("button", name="Look longer").click()
+        expect(looking).to_contain_text("10 s at most")
+        page.get_by_role("button", name="Stop, keep this plan").click()
+        expect(looking).to_have_count(0)
+        expect(page.get_by_role("button", name="Reserve and cut this")).to_be_enabled()

@@ -4,6 +4,7 @@ import json
 import time
 from unittest.mock import patch
 
+from django.db import OperationalError
 from playwright.sync_api import expect
 from qsessions.models import Session
 
@@ -193,6 +194,23 @@ class LostReplies(Trust):
         self.assertEqual((len(lost), Scrap.objects.count()), (2, before + 1))
 
 
+class ServerAway(Trust):
+    def test_the_page_waits_for_a_database_that_is_gone_and_saves_what_was_typed_meanwhile(self):
+        page = self.open_run()
+        waiting = page.get_by_text("Waiting for the server. Nothing is lost")
+        gone = OperationalError(2006, "gone")
+        with (
+            patch("server.jobs.actions.save_run", side_effect=gone),
+            patch("server.observing.health.Health._wrong", return_value="gone"),
+        ):
+            field(page, "Step 1, rise").fill("6")
+            expect(waiting).to_be_visible()
+            self.assertNotEqual(Run.objects.get(document__name="Kiln 2 feed").document["steps"][0]["rise"], "6")
+        expect(waiting).to_be_hidden()
+        saved(page)
+        self.assertEqual(Run.objects.get(document__name="Kiln 2 feed").document["steps"][0]["rise"], "6")
+
+
 class Deleted(Trust):
     def test_what_is_typed_while_a_save_is_slow_is_saved_after_it(self):
         def slowly(*given):
@@ -219,6 +237,18 @@ class Deleted(Trust):
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("link", name="Wedging table outlet")).to_be_visible()
         expect(page.get_by_role("heading", name="In the bin")).to_be_hidden()
+
+    def test_what_lies_in_the_bin_is_deleted_for_good_only_after_a_question(self):
+        page = self.window()
+        page.get_by_role("button", name="Remove the run Wedging table outlet").click()
+        page.get_by_role("button", name="Remove the run", exact=True).click()
+        page.get_by_role("button", name="Empty the bin").click()
+        page.get_by_role("button", name="Keep it").click()
+        bin_lines = page.get_by_role("region", name="In the bin").get_by_role("listitem")
+        expect(bin_lines).to_have_count(1)
+        page.get_by_role("button", name="Empty the bin").click()
+        page.get_by_role("button", name="Delete for good").click()
+        expect(bin_lines).to_have_count(0)
 
     def test_a_bender_measures_and_deletes_nothing(self):
         page = self.window(user="marek")

@@ -5,9 +5,12 @@ import os
 import subprocess
 
 from ops import install
+from ops.backup import KEEP, backup, restore
 from ops.bench import bench
 from ops.check import test
+from ops.dump import version
 from ops.generate import generate
+from ops.load import load
 from ops.paths import PYTHON, ROOT, RUN
 from ops.people import people
 from ops.say import Stop, say
@@ -20,7 +23,9 @@ MACHINE_IN_THE_WAY = 3
 def main() -> int:
     """Run the command asked for; the exit code is its own, or 3 where this machine stands in the way."""
     parser = argparse.ArgumentParser(prog="crelda", description="Conduit runs from tape measurements.")
+    parser.add_argument("--version", action="version", version=f"crelda {version()}")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    commands.add_parser("install", help="install what is missing and build, without starting anything")
     starting = commands.add_parser("up", help="install what is missing, start everything, print the address")
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
     testing = commands.add_parser("test", help="run every check and test")
@@ -37,7 +42,19 @@ def main() -> int:
     checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
     seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
     seating.add_argument("words", nargs=argparse.REMAINDER)
+    keeping = commands.add_parser("backup", help="write all that the crews did into a file, while it runs")
+    where = keeping.add_mutually_exclusive_group(required=True)
+    where.add_argument("file", nargs="?", default="", metavar="FILE", help="a file that is not there yet")
+    where.add_argument("--into", default="", metavar="FOLDER", help="a new file in this folder")
+    keeping.add_argument("--keep", type=int, default=KEEP, help=f"how many stay in the folder (default: {KEEP})")
+    bringing = commands.add_parser("restore", help="put a backup in the place of what is there, after a question")
+    bringing.add_argument("file", metavar="FILE")
+    bringing.add_argument("--yes", action="store_true", help="do not ask")
     commands.add_parser("bench", help="measure speed on a server and database of its own")
+    loading = commands.add_parser("load", help="200 people at work on a server and database of its own, measured")
+    loading.add_argument("--people", type=int, default=200)
+    loading.add_argument("--seconds", type=int, default=120)
+    loading.add_argument("--processes", type=int, nargs="+", default=[1, 2], help="web processes, one run for each")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
     given = parser.parse_args()
     try:
@@ -57,16 +74,23 @@ def _do(given: argparse.Namespace) -> int:
         install.python_packages(for_tests=False)
         more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
-        return subprocess.run(
-            [PYTHON, "-m", HEADLESS[given.command], given.argument, *more],
-            env=env,
-        ).returncode
-    if given.command == "up":
+        code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.argument, *more], env=env).returncode
+        # Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it.
+        return code if code >= 0 else 128 - code
+    if given.command == "install":
+        install.everything(for_tests=False)
+    elif given.command == "up":
         up(given.fresh_demo)
     elif given.command == "test":
         test(given.labels)
     elif given.command == "people":
         people(given.words)
+    elif given.command == "backup":
+        backup(given.file, given.into, given.keep)
+    elif given.command == "restore":
+        restore(given.file, given.yes)
+    elif given.command == "load":
+        load(given.people, given.seconds, given.processes)
     elif given.command == "bench":
         bench()
     else:

@@ -16,6 +16,8 @@ BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_
 WITH_THE_OTHERS = ["e2e.test_stock"]
 TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
 
+FOR_TESTS = {"DJANGO_ALLOW_ASYNC_UNSAFE": "1", "CRELDA_LOG": "error", "CRELDA_TASKS": "at once"}
+
 
 def test(labels: list[str]) -> None:
     """Run all checks, then the tests (or only those under `labels`). Raises Stop at the first that fails."""
@@ -26,7 +28,7 @@ def test(labels: list[str]) -> None:
     database = Database("test-db", throwaway=True)
     try:
         database.start()
-        env = server_environment(database.url) | {"DJANGO_ALLOW_ASYNC_UNSAFE": "1"}
+        env = server_environment(database.url) | FOR_TESTS
         if not labels:
             manage = [PYTHON, ROOT / "manage.py"]
             run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
@@ -42,7 +44,8 @@ def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
     browser = [label for label in labels if label.startswith("e2e") and label not in WITH_THE_OTHERS]
     launcher = [label for label in labels if label.split(".")[0] == "ops"]
     others = [label for label in labels if label not in (*browser, *launcher)]
-    command = [PYTHON, ROOT / "manage.py", "test"]
+    # A test database that a killed test left behind is no question to anybody.
+    command = [PYTHON, ROOT / "manage.py", "test", "--noinput"]
     parts = {"browser": browser, "launcher": launcher, "others": others}
     return [
         Group([*command, *part], env | {"CRELDA_DATABASE_URL": f"{url}_{name}"}) for name, part in parts.items() if part

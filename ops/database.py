@@ -6,7 +6,8 @@ import shutil
 import socket
 import subprocess
 import time
-from contextlib import suppress
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from ops.children import free_port, start, stop
@@ -30,7 +31,7 @@ class Database:
     """One private server: start it, know its address, stop it."""
 
     def __init__(self, name: str, throwaway: bool = False) -> None:
-        self.data = RUN / name
+        self.data = _folder_of_ours(name) if throwaway else RUN / name
         self.log = LOGS / f"{name}.log"
         self.throwaway = throwaway
         self.port = int(os.environ.get("CRELDA_DB_PORT", "0")) if not throwaway else 0
@@ -146,6 +147,31 @@ class Database:
                 return len(probe.recv(5)) == 5
         except OSError:
             return False
+
+
+def _folder_of_ours(name: str) -> Path:
+    """A folder for this process alone: two test runs are not in each other's way. What died left behind goes."""
+    for left in RUN.glob(f"{name}-*"):
+        if not Path("/proc", left.name.removeprefix(f"{name}-")).exists():
+            shutil.rmtree(left, ignore_errors=True)
+    return RUN / f"{name}-{os.getpid()}"
+
+
+@contextmanager
+def database_at_hand() -> Iterator[tuple[str, bool]]:
+    """The address of this installation's database, and whether it was started just for this, as nothing ran."""
+    if url := os.environ.get("CRELDA_DATABASE_URL"):
+        yield url, False
+        return
+    database = Database("db")
+    running = database.found_running()
+    try:
+        if not running:
+            database.start()
+        yield database.url, not running
+    finally:
+        if not running:
+            database.stop()
 
 
 def _account(folder: Path) -> str:

@@ -16,12 +16,13 @@ from ops.say import Stop, run, say
 RUN_PACKAGES = {
     "mariadb-server-core": ["/usr/sbin/mariadbd", "/usr/bin/mariadb-install-db"],
     "mariadb-client-core": ["/usr/bin/mariadb"],
+    "mariadb-client": ["/usr/bin/mariadb-dump"],
     "libmariadb-dev": ["/usr/include/mariadb/mysql.h"],
     "pkg-config": ["/usr/bin/pkg-config"],
     "gcc": ["/usr/bin/gcc"],
     "libc6-dev": ["/usr/include/stdio.h"],
 }
-TEST_PACKAGES = {"chromium": ["/usr/bin/chromium"]}
+TEST_PACKAGES = {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
 OLDEST_NODE = {20: (20, 19, 0), 22: (22, 12, 0)}
 
 
@@ -85,6 +86,15 @@ def python_packages(for_tests: bool) -> None:
     run([sys.executable, "-m", "venv", VENV], "making the private Python environment")
     _pip(f"{name}.txt")
     mark_current(f"python-{name}", fingerprint)
+
+
+def more_python_packages(name: str) -> None:
+    """Bring what one command alone needs into the private environment (`requirements/NAME.txt`)."""
+    fingerprint = digest([REQUIREMENTS / f"{name}.txt"]) + sys.version
+    if not is_current(f"python-{name}", fingerprint):
+        say(f"installing Python packages for {name} …")
+        _pip(f"{name}.txt")
+        mark_current(f"python-{name}", fingerprint)
 
 
 def _pip(requirements: str) -> None:

@@ -3,7 +3,7 @@
 import os
 
 from ops import install
-from ops.database import Database
+from ops.database import database_at_hand
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, RUN
 from ops.say import run
@@ -12,21 +12,12 @@ from ops.say import run
 def people(words: list[str]) -> None:
     """Hand the words to the server's own command, on the database that runs or on one started meanwhile."""
     install.everything(for_tests=False)
-    address = _address()
-    url = os.environ.get("CRELDA_DATABASE_URL")
-    database = None if url else Database("db")
-    running = database and database.found_running()
-    try:
-        if database and not running:
-            database.start()
-        env = server_environment(url or (database.url if database else ""))
+    with database_at_hand() as (url, started):
+        env = server_environment(url)
         command = [PYTHON, ROOT / "manage.py"]
-        if not running and not url:
+        if started:
             run([*command, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
-        run([*command, "people", "--address", address, *words], "people", ROOT, env, results=True)
-    finally:
-        if database and not running:
-            database.stop()
+        run([*command, "people", "--address", _address(), *words], "people", ROOT, env, results=True)
 
 
 def _address() -> str:

@@ -2,6 +2,7 @@
 
 import fcntl
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -19,6 +20,7 @@ from ops.children import port_is_free, start, stop
 from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import LOGS, PYTHON, ROOT, RUN
+from ops.planners import Planners
 from ops.say import Stop, run, say, tail
 from ops.upkeep import Upkeep
 
@@ -73,23 +75,34 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         _must_be_reachable(url)
     database = None if url else Database("db")
     server: subprocess.Popen[bytes] | None = None
+    planners: Planners | None = None
     try:
         if database:
             say("starting the database …")
             database.start()
-        env = server_environment(url or (database.url if database else ""))
+        env = server_environment(url or (database.url if database else "")) | {
+            "CRELDA_ALLOWED_HOSTS": _hosts(host),
+            "CRELDA_HOST": host,
+            "CRELDA_PORT": str(port),
+        }
         prepare(env, fresh_demo)
-        server = start(gunicorn(host, port), LOGS / "server.log", {**env, "CRELDA_ALLOWED_HOSTS": _hosts(host)})
+        env |= _metrics()
+        server = start(gunicorn(), LOGS / "server.log", env)
+        planners = Planners(env)
+        planners.look()
         wait_until_it_answers(host, port, server, LOGS / "server.log")
         _welcome(host, port, env)
-        _watch(server, database, Upkeep(env))
+        _watch(server, database, Upkeep(env), planners)
     except _Interrupted:
         say("stopping …")
     finally:
         for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
             signal.signal(number, signal.SIG_IGN)
+        if planners:
+            planners.stop()
         if server:
-            stop(server)
+            # Longer than it gives to what is under way.
+            stop(server, patience=40)
         if database:
             database.stop()
         say("stopped.")
@@ -107,26 +120,33 @@ def _must_be_reachable(url: str) -> None:
 def prepare(env: dict[str, str], fresh_demo: bool) -> None:
     """Bring the database up to date and load the demo where it is wanted. Raises Stop."""
     manage = [PYTHON, ROOT / "manage.py"]
+    with_demo = fresh_demo or os.environ.get("CRELDA_DEMO") != "0"
+    run([*manage, "fit", *(["--with-demo"] if with_demo else [])], "looking whether it is safe to serve", ROOT, env)
     # A large table may take minutes to change.
     env = {**env, "CRELDA_DATABASE_PATIENCE": "3600"}
     run([*manage, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
-    if fresh_demo or os.environ.get("CRELDA_DEMO") != "0":
+    if with_demo:
         flags = ["--fresh"] if fresh_demo else []
         run([*manage, "load_demo", "--verbosity", "0", *flags], "loading the demo", ROOT, env)
+
+
+def _metrics() -> dict[str, str]:
+    """Where the processes of the server count, from nothing on; only where somebody may ask for it."""
+    if not os.environ.get("CRELDA_METRICS_TOKEN"):
+        return {}
+    shutil.rmtree(RUN / "metrics", ignore_errors=True)
+    (RUN / "metrics").mkdir()
+    return {"PROMETHEUS_MULTIPROC_DIR": str(RUN / "metrics")}
 
 
 def _hosts(host: str) -> str:
     return os.environ.get("CRELDA_ALLOWED_HOSTS", ",".join({"127.0.0.1", "localhost", host}))
 
 
-def gunicorn(host: str, port: int) -> list[str | Path]:
-    """The production server's command line."""
-    workers = os.environ.get("CRELDA_WORKERS", "2")
-    threads = os.environ.get("CRELDA_THREADS", "12")
-    flags = ["--bind", f"{host}:{port}", "--workers", workers, "--threads", threads, "--chdir", str(ROOT)]
-    # Longer than proxies keep a connection, so that none of them sends into one that was just closed.
-    flags += ["--keep-alive", "75", "--timeout", "60"]
-    return [PYTHON, "-m", "gunicorn", *flags, "--no-control-socket", "server.wsgi:application"]
+def gunicorn() -> list[str | Path]:
+    """The production server's command line; where it listens and with how many it takes from the environment."""
+    flags = ["--chdir", str(ROOT), "--no-control-socket", "--config", "python:server.gunicorn_settings"]
+    return [PYTHON, "-m", "gunicorn", *flags, "server.wsgi:application"]
 
 
 def wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]", log: Path) -> None:
@@ -160,11 +180,12 @@ def _welcome(host: str, port: int, env: dict[str, str]) -> None:
     print("  Ctrl-C stops it.\n", flush=True)
 
 
-def _watch(server: "subprocess.Popen[bytes]", database: Database | None, upkeep: Upkeep) -> None:
+def _watch(server: "subprocess.Popen[bytes]", database: Database | None, upkeep: Upkeep, planners: Planners) -> None:
     while True:
         time.sleep(0.5)
         if database and database.died:
             upkeep.revive(database)
         upkeep.look()
+        planners.look()
         if server.poll() is not None:
             raise Stop(f"the server died. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")

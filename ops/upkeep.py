@@ -1,11 +1,13 @@
-"""What is done while everything runs: logs turned over, a database that died started again, the daily tidying."""
+"""What is done while everything runs: logs turned over, a database that died started again, tidying, backups."""
 
+import os
 import shutil
 import subprocess
 import time
 from collections import deque
 from pathlib import Path
 
+from ops.backup import KEEP, kept
 from ops.children import start
 from ops.database import Database
 from ops.paths import LOGS, PYTHON, ROOT
@@ -13,7 +15,7 @@ from ops.say import Stop, say, tail
 
 LARGEST_LOG = 5 * 1024 * 1024
 OLD_LOGS = 3
-A_MINUTE, A_DAY = 60.0, 24 * 60 * 60.0
+A_MINUTE, AN_HOUR, A_DAY = 60.0, 60 * 60.0, 24 * 60 * 60.0
 MOST_DEATHS = 3
 
 
@@ -22,8 +24,9 @@ class Upkeep:
 
     def __init__(self, env: dict[str, str]) -> None:
         self.env = env
-        self.next_look = self.next_tidying = time.monotonic()
+        self.next_look = self.next_tidying = self.next_backup = time.monotonic()
         self.tidying: subprocess.Popen[bytes] | None = None
+        self.backup: subprocess.Popen[bytes] | None = None
         self.deaths: deque[float] = deque(maxlen=MOST_DEATHS)
 
     def look(self) -> None:
@@ -33,12 +36,26 @@ class Upkeep:
             self.next_look = now + A_MINUTE
             for log in LOGS.glob("*.log"):
                 turn_over(log)
+            self._back_up(now)
         if now >= self.next_tidying:
             self.next_tidying = now + A_DAY
             self.tidying = start([PYTHON, ROOT / "manage.py", "tidy"], LOGS / "tidy.log", self.env)
         elif self.tidying:
             # Asked, so that it does not stay behind as a zombie.
             self.tidying.poll()
+
+    def _back_up(self, now: float) -> None:
+        """Begin the day's backup where a folder for them is set, and say how the last one went."""
+        if self.backup and (code := self.backup.poll()) is not None:
+            self.backup = None
+            if code:
+                self.next_backup = now + AN_HOUR
+                say(f"the backup failed. The end of {LOGS / 'backup.log'}:\n{tail(LOGS / 'backup.log')}")
+        folder = os.environ.get("CRELDA_BACKUP_DIR")
+        if folder and not self.backup and now >= self.next_backup and backup_is_due(Path(folder), time.time()):
+            keep = os.environ.get("CRELDA_BACKUP_KEEP", str(KEEP))
+            command: list[str | Path] = [ROOT / "crelda", "backup", "--into", folder, "--keep", keep]
+            self.backup = start(command, LOGS / "backup.log", self.env)
 
     def revive(self, database: Database) -> None:
         """Start a database that died again, at its old address. Raises Stop where it dies again and again."""
@@ -48,6 +65,12 @@ class Upkeep:
         say("the database died; starting it again …")
         database.start()
         say("the database is back.")
+
+
+def backup_is_due(folder: Path, now: float) -> bool:
+    """Whether the newest backup in a folder is a day old at the time `now`, or there is none."""
+    newest = max((file.stat().st_mtime for file in kept(folder)), default=0.0) if folder.is_dir() else 0.0
+    return now - newest >= A_DAY
 
 
 def turn_over(log: Path) -> None:

@@ -36,6 +36,10 @@ class NotKnown(Exception):
     """Name and password do not go together."""
 
 
+class CodeWanted(NotKnown):
+    """Name and password are right, and the second factor's code is still wanted."""
+
+
 class TooSoon(Exception):
     """Asked again too soon; `seconds` are left to wait."""
 
@@ -46,6 +50,10 @@ class TooSoon(Exception):
 
 class Busy(Exception):
     """Others are first; the same asked again in a moment will do."""
+
+
+class Overloaded(Exception):
+    """More is asked than can be done; nothing of it was begun."""
 
 
 def install(api: NinjaAPI) -> None:
@@ -77,7 +85,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(NotKnown)
     def _(request: HttpRequest, error: NotKnown) -> HttpResponse:
-        return tell(request, 401, str(error))
+        return tell(request, 401, str(error), code_wanted=isinstance(error, CodeWanted))
 
     @api.exception_handler(TooSoon)
     def _(request: HttpRequest, error: TooSoon) -> HttpResponse:
@@ -89,6 +97,12 @@ def install(api: NinjaAPI) -> None:
     def _(request: HttpRequest, error: Busy) -> HttpResponse:
         answer = tell(request, 429, str(error))
         answer["Retry-After"] = "1"
+        return answer
+
+    @api.exception_handler(Overloaded)
+    def _(request: HttpRequest, error: Overloaded) -> HttpResponse:
+        answer = tell(request, 503, str(error))
+        answer["Retry-After"] = "30"
         return answer
 
     @api.exception_handler(OperationalError)

@@ -18,6 +18,9 @@ LEFT_FOR_PAGES = 3
 # A server that is only busy finishes something every so often; one whose database stalls finishes nothing.
 STALLED, LOOK = 1.5, 0.1
 PAUSE = 2.0
+# And for a table, or a disk, that is full: what is there can be read, and nothing can be added.
+FULL_UP = (1021, 1114)
+FULL = "The server's disk is full. Nothing was done, and what you typed stays here. Tell whoever runs the server."
 GONE = "The database does not answer just now. What you did is kept here and sent once it is back."
 BUSY = "The server has its hands full. What you did is kept here; try again in a moment."
 
@@ -92,6 +95,8 @@ class Gate:
         """503 for what the database did not answer."""
         if not isinstance(error, OperationalError | InterfaceError) or is_locked_out(error):
             return None
+        if error.args and error.args[0] in FULL_UP:
+            return problem(507, FULL)
         self.failed, self.closed_until = True, monotonic() + PAUSE
         connection.close()
         return _unavailable(GONE)

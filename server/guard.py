@@ -7,6 +7,8 @@ from http import HTTPStatus
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
+from server.observing.logs import request_number
+
 Answer = Callable[[HttpRequest], HttpResponseBase]
 KB = 1024
 FORM = 4 * KB
@@ -37,7 +39,7 @@ SAYS = {
     413: "That is too much at once: {size:,} bytes, where at most {most:,} are taken. Nothing was done.",
     415: "The server takes JSON here (Content-Type: application/json). Nothing was done.",
     429: "That was asked too often. Wait a moment, then try again.",
-    500: "Something went wrong in the server; it is written in its log. Nothing was done. Try again.",
+    500: "Something went wrong in the server; its log has it as {number}. Nothing was done. Try again.",
     503: "The server cannot do that just now. It tries again by itself; what you did stays here.",
 }
 
@@ -65,7 +67,7 @@ class ApiGuard:
             return self.answer(request)
         answer = self._refusal(request) or self.answer(request)
         if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
-            told = problem(answer.status_code)
+            told = problem(answer.status_code, _says(answer.status_code))
             # What the inner layers said besides, as which methods are allowed, stays said.
             for key in {"Allow", "Retry-After"} & set(answer.headers):
                 told.headers[key] = answer.headers[key]
@@ -82,6 +84,11 @@ class ApiGuard:
         if size > most:
             return problem(413, SAYS[413].format(size=size, most=most))
         return None if request.content_type == "application/json" else problem(415)
+
+
+def _says(status: int) -> str:
+    """Of a fault of ours the number by which it is found in the log; of all else what is always said."""
+    return SAYS[500].format(number=request_number.get()[:8]) if status == 500 else ""
 
 
 def _size_of(request: HttpRequest) -> int:

@@ -17,8 +17,11 @@ from server.guard import problem
 HEADER = "Idempotency-Key"
 # Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
 REPEATABLE = {
-    *("signIn", "signOut", "previewPlan", "listWays", "checkMarks", "readNote", "writeNote", "compareRuns"),
-    *("testShoe", "readFinder", "planCuts", "pickChoices", "doActs", "doCut"),
+    *("signIn", "signOut", "askForPasswordLink"),
+    *("previewPlan", "listWays", "checkMarks", "readNote", "writeNote", "compareRuns"),
+    # What they tell once is a secret, and is not kept.
+    *("makePasswordLink", "beginSecondFactor", "confirmSecondFactor"),
+    *("testShoe", "readFinder", "planCuts", "stopPlanning", "pickChoices", "doActs", "doCut"),
 }
 NEEDED = f"A write needs the header {HEADER} with a UUID of its own, so that it is done once however often it is sent."
 OTHER = f"This {HEADER} came with another write before. Nothing was done."

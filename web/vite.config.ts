@@ -30,7 +30,7 @@ export default defineConfig({
         globPatterns: ["index.html", "assets/*.{js,css}", "assets/inter-latin-wght*.woff2", "*.svg"],
         globIgnores: ["assets/picture-solid-*.js", "assets/note-panel-*.js"],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/(api\/|healthz|readyz|metrics)/],
       },
     }),
   ],

@@ -1,5 +1,8 @@
 import io
 import json
+import signal
+import subprocess
+import sys
 import tempfile
 from contextlib import redirect_stderr, redirect_stdout
 from pathlib import Path
@@ -33,6 +36,19 @@ class OtherForms(TestCase):
         self.assertIn("line 3: “bak at 20”", err)
         self.assertIn("line 4: The end, measure: 1/0", err)
         self.assertFalse(json.loads(out)["makeable"])
+
+    def test_where_nobody_reads_on_it_ends_as_a_pipe_does(self):
+        pipe = subprocess.PIPE
+        command = [sys.executable, "-m", "cli.plan", "-"]
+        with subprocess.Popen(command, cwd=EXAMPLES.parent, stdin=pipe, stdout=pipe, stderr=pipe) as planning:
+            # Its plan is longer than what a pipe holds that nobody reads.
+            planning.stdin.write(json.dumps(document([ninety(40, turn) for turn in ("up", "right") * 8], 40)).encode())
+            planning.stdin.close()
+            planning.stdout.read(1)
+            planning.stdout.close()
+            said = planning.stderr.read()
+        self.assertEqual(planning.returncode, -signal.SIGPIPE)
+        self.assertNotIn(b"Traceback", said)
 
     def test_limits_of_ones_own_code(self):
         with tempfile.TemporaryDirectory() as folder:

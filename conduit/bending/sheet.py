@@ -29,6 +29,10 @@ class NoSuchStick(ValueError):
     """The run has no such piece, or cannot be made; the message says which."""
 
 
+# As many as a run's sticks have while they are bent; asked for again they are the same.
+MOST_SHEETS = 64
+
+
 class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
@@ -39,13 +43,20 @@ class Bencher:
         self.shoe, self.limits = checked.shoe, checked.limits
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
+        self._sheets: dict[tuple[int, str, str], Sheet] = {}
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
         """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
 
         Raises NoSuchStick.
         """
-        return self._of(piece, arranged, made).whole()
+        key = piece, arranged.model_dump_json(), "".join(one.model_dump_json() for one in made)
+        if key not in self._sheets:
+            if len(self._sheets) >= MOST_SHEETS:
+                self._sheets.clear()
+                self._states.clear()
+            self._sheets[key] = self._of(piece, arranged, made).whole()
+        return self._sheets[key]
 
     def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""

@@ -7,6 +7,7 @@ from time import process_time
 from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
+from conduit.cutting.optimizer import Meter
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_of_arc
@@ -123,6 +124,16 @@ class Steps:
     def left(self):
         self.count -= 1
         return 2.0 if self.count > 0 else 0.0
+
+
+class StepMeter(Meter):
+    """Work for two seconds, ended by so many questions; no solver is stopped by time, however busy the machine is."""
+
+    def __init__(self, count):
+        super().__init__(Steps(count))
+
+    def seconds(self):
+        return 100.0
 
 
 def assert_linear(test, read, text_of, count=2000):

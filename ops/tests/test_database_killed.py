@@ -1,19 +1,12 @@
 """The database server is killed in the middle of a confirmed cut: it comes back as before, and the act is done once."""
 
 import getpass
-import json
-import shutil
 import subprocess
-from unittest import TestCase
 from uuid import uuid4
 
-from ops.database import Database
-from ops.environment import server_environment
-from ops.paths import PYTHON, ROOT
+from ops.tests.support import DatabaseCase
 
 PREPARE = """
-import json, django
-django.setup()
 from django.test.utils import setup_test_environment
 from server.tests.support import cutting_state, planned_shed
 setup_test_environment()
@@ -22,8 +15,7 @@ print(json.dumps([lead.pk, cut.pk, cutting_state()], default=str))
 """
 # Kills the database's process just before the last step of the confirmation, where one is given.
 CONFIRM = """
-import json, os, signal, sys, uuid, django
-django.setup()
+import os, signal, uuid
 from django.db import OperationalError
 from server.accounts.models import User
 from server.cutting import actions, sawing
@@ -42,16 +34,12 @@ except OperationalError:
     print('"the database is gone"')
 """
 STATE = """
-import json, django
-django.setup()
 from server.tests.support import cutting_state
 print(json.dumps(cutting_state(), default=str))
 """
 
 # What somebody who got hold of our account in the database would try next.
 TRESPASS = """
-import json, django
-django.setup()
 from django.db import connection
 from django.db.utils import OperationalError, ProgrammingError
 done = []
@@ -67,39 +55,28 @@ print(json.dumps(done))
 """
 
 
-class DatabaseKilled(TestCase):
+class DatabaseKilled(DatabaseCase):
     def setUp(self):
-        self.database = Database("killed-db")
-        self.database.port = 0
-        self.addCleanup(shutil.rmtree, self.database.data, ignore_errors=True)
-        self.addCleanup(self.database.stop)
-        self.database.start()
-        subprocess.run([PYTHON, ROOT / "manage.py", "migrate", "-v0"], env=self.env(), cwd=ROOT, check=True)
+        self.database = self.database_called("killed-db")
 
-    def env(self):
-        return server_environment(self.database.url)
-
-    def told(self, script, *words):
-        """What a script of the server's says."""
-        command = [PYTHON, "-c", script, *map(str, words)]
-        done = subprocess.run(command, env=self.env(), cwd=ROOT, check=True, stdout=subprocess.PIPE)
-        return json.loads(done.stdout)
+    def says(self, script, *words):
+        return self.told(self.database, script, *words)
 
     def test_the_server_has_no_more_rights_in_it_than_it_needs(self):
-        self.assertEqual(self.told(TRESPASS), [])
+        self.assertEqual(self.says(TRESPASS), [])
         runs_as = subprocess.run(
             ["ps", "-o", "euser:32=", "-p", str(self.database.process.pid)], capture_output=True, text=True
         )
         self.assertEqual(runs_as.stdout.strip(), self.database.account or getpass.getuser())
 
     def test_killed_in_the_middle_nothing_is_lost_and_nothing_doubled(self):
-        lead, cut, before = self.told(PREPARE)
+        lead, cut, before = self.says(PREPARE)
         key = uuid4()
-        said = self.told(CONFIRM, lead, cut, key, self.database.process.pid)
+        said = self.says(CONFIRM, lead, cut, key, self.database.process.pid)
         self.assertEqual(said, "the database is gone")
         self.assertIsNotNone(self.database.process.wait(20))
         self.database.start()
-        self.assertEqual(self.told(STATE), before)
-        done = self.told(CONFIRM, lead, cut, key, "")
-        self.assertEqual(self.told(CONFIRM, lead, cut, key, ""), done)
+        self.assertEqual(self.says(STATE), before)
+        done = self.says(CONFIRM, lead, cut, key, "")
+        self.assertEqual(self.says(CONFIRM, lead, cut, key, ""), done)
         self.assertEqual([what for what in done[3] if what == "cut"], ["cut"])

@@ -17,17 +17,20 @@ from unittest import TestCase
 
 from ops.children import free_port, port_is_free
 from ops.paths import ROOT, RUN
+from ops.tests.support import copy_demo
 from ops.upkeep import LARGEST_LOG, MOST_DEATHS, OLD_LOGS, turn_over
 
-PATIENCE = 60
+PATIENCE = 120
 
 
 class Launched:
     """`./crelda …` with a run folder of its own, which shares the installed environment."""
 
-    def __init__(self, *arguments, cwd=None, **environment):
+    def __init__(self, *arguments, cwd=None, seeded=False, **environment):
         self.folder = Path(tempfile.mkdtemp(prefix="crelda-test-"))
         shutil.copytree(RUN / "stamps", self.folder / "stamps")
+        if seeded:
+            copy_demo(self.folder / "db")
         (self.folder / "venv").symlink_to(RUN / "venv")
         # These tests run within a test database's environment, which the launcher must not take for its own.
         inherited = {key: value for key, value in os.environ.items() if not key.startswith(("CRELDA_", "DJANGO_"))}
@@ -112,6 +115,15 @@ class InTheWay(LauncherCase):
         self.assertEqual(code, 3)
         self.assertIn("check CRELDA_DATABASE_URL", said)
 
+    def test_settings_that_are_not_safe_where_others_reach_it(self):
+        public = {"CRELDA_HOST": "0.0.0.0", "CRELDA_PORT": str(free_port())}
+        for more, wanted in (({}, "CRELDA_HTTPS=1"), ({"CRELDA_HTTPS": "1"}, "CRELDA_DEMO=0")):
+            launched = self.launch("up", seeded=True, **public, **more)
+            code, said = launched.ends()
+            self.assertEqual(code, 3)
+            self.assertIn(wanted, said)
+            self.assertEqual(processes_of(launched.folder), [])
+
     def test_other_modules_where_it_is_called_from_do_not_matter(self):
         with tempfile.TemporaryDirectory() as elsewhere:
             for name in ("ops", "cli", "conduit", "json"):
@@ -124,14 +136,14 @@ class InTheWay(LauncherCase):
 
 class UpAndDown(LauncherCase):
     @contextmanager
-    def up(self):
+    def up(self, **more):
         port = free_port()
-        launched = self.launch("up", CRELDA_PORT=str(port))
+        launched = self.launch("up", CRELDA_PORT=str(port), **{"seeded": True, **more})
         launched.wait_for("Ctrl-C stops it")
         yield launched, port
 
     def test_it_serves_and_an_interrupt_stops_all_that_it_started(self):
-        with self.up() as (launched, port):
+        with self.up(seeded=False) as (launched, port):
             with urllib.request.urlopen(f"http://127.0.0.1:{port}/") as page:
                 self.assertIn(b'<div id="root">', page.read())
             with self.assertRaises(urllib.error.HTTPError) as refused:
@@ -152,6 +164,23 @@ class UpAndDown(LauncherCase):
             self.assertIn("stopped.", said)
             self.assertEqual(processes_of(launched.folder), [])
             self.assertTrue(port_is_free("127.0.0.1", port))
+
+    def test_without_a_demo_it_asks_for_a_crew_and_what_is_under_way_is_answered_before_it_stops(self):
+        with self.up(seeded=False, CRELDA_DEMO="0") as (launched, port):
+            self.assertRegex(launched.said(), f"http://127.0.0.1:{port}/begin/.+")
+            self.assertNotIn("Demo sign-in", launched.said())
+            self.assertEqual([self.asked(port, path) for path in ("/healthz", "/readyz")], [200, 200])
+            body = b'{"username": "nobody", "password": "x"}'
+            with socket.create_connection(("127.0.0.1", port), PATIENCE) as under_way:
+                head = f"POST /api/session HTTP/1.0\r\nHost: 127.0.0.1\r\nContent-Length: {len(body)}\r\n"
+                under_way.sendall(f"{head}Content-Type: application/json\r\n\r\n".encode())
+                time.sleep(0.5)
+                launched.process.send_signal(signal.SIGTERM)
+                time.sleep(1)
+                under_way.sendall(body)
+                self.assertRegex(under_way.recv(100), rb"^HTTP/1.[01] 40[13] ")
+            code, said = launched.ends()
+            self.assertEqual(code, 0, said)
 
     def test_a_database_that_stalls_or_dies_is_told_and_comes_back(self):
         with self.up() as (launched, port):

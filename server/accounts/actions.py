@@ -3,6 +3,8 @@
 from django.contrib.auth import authenticate, login
 from django.http import HttpRequest
 
+from conduit.document import RunDocument
+from server.accounts import second_factor
 from server.accounts.history import What, record
 from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User, name_of
@@ -15,12 +17,13 @@ WRONG = "That name and password do not go together."
 
 
 def sign_in(request: HttpRequest, given: Credentials) -> User:
-    """Sign a person in. Raises NotKnown, or TooSoon while whoever guessed has to wait."""
+    """Sign a person in. Raises NotKnown, CodeWanted, or TooSoon while whoever guessed has to wait."""
     too_soon = seconds_to_wait(request, given.username)
     if too_soon:
         raise TooSoon(f"Too many wrong passwords from here. {_patience(too_soon)} Nothing is locked.", too_soon)
     user = authenticate(request, username=given.username, password=given.password)
     if isinstance(user, User) and user.place:
+        second_factor.check(user, given.code)
         let_in(request, user)
         return user
     wait = seconds_to_wait(request, given.username)
@@ -47,6 +50,12 @@ def add_person(crew: Crew, username: str, password: str, role: Role, first: str 
     return user
 
 
+def as_shipped() -> dict[str, object]:
+    """How a run is read where nothing else is said, by the document's own defaults."""
+    fields = RunDocument.model_fields
+    return {"tape": fields["tape"].default, "feet": fields["feet"].default, "stand_off": "0"}
+
+
 def describe(user: User) -> Me:
     """The person as the front end shows them."""
     place = user.membership
@@ -60,10 +69,12 @@ def describe(user: User) -> Me:
             "username": user.username,
             "first": user.first_name,
             "last": user.last_name,
+            "email": user.email,
             "name": name_of(user),
             "crew_id": place.crew_id,
             "crew": place.crew.name,
             "role": place.role,
             "crews": crews,
+            "new_runs": {**as_shipped(), **place.crew.new_runs},
         }
     )

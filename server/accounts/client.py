@@ -28,6 +28,11 @@ def address_of(request: HttpRequest) -> str | None:
     return str(address) if address else None
 
 
+def through_a_proxy(request: HttpRequest) -> bool:
+    """Whether the connection comes from a proxy that we trust."""
+    return _is_trusted(request.META.get("REMOTE_ADDR", ""))
+
+
 def _parsed(text: str) -> IPv4Address | IPv6Address | None:
     try:
         return ip_address(text)

@@ -27,13 +27,16 @@ class What(StrEnum):
     LEFT = "left"
     MADE_LINK = "made a password link"
     CHANGED_PASSWORD = "changed the password"
+    SECOND_FACTOR = "second factor"
     CHANGED_NAME = "changed the name"
     SET_LIMITS = "set limits"
     DELETED = "deleted"
     TOOK_OUT = "took out of the bin"
+    EMPTIED = "deleted for good"
     TOOK_PLAN = "took a cut plan"
     CUT = "cut"
     UNDID_CUT = "undid a cut"
+    CUT_WRONG = "cut wrong"
     CALIBRATED = "calibrated"
 
 

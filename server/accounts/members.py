@@ -8,12 +8,15 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from conduit.units import UnreadableLength, parse_length
 from server.accounts.history import What, record
 from server.accounts.models import Crew, Invitation, Membership, Role, User, name_of
 from server.accounts.passwords import new_person
 from server.accounts.permissions import Right, crew_of, require
+from server.accounts.schemas import NewRuns
+from server.accounts.second_factor import who_have_it
 from server.accounts.sessions import sign_out_elsewhere
-from server.errors import Conflict
+from server.errors import Conflict, Refused
 
 VALID_FOR = timedelta(days=7)
 MOST_OPEN = 50
@@ -24,7 +27,8 @@ USED = "This invitation was used, withdrawn, or is too old. Ask the crew's lead 
 def members_of(user: User) -> list[dict[str, Any]]:
     """Everybody in the person's crew, leads first."""
     order = [Role.LEAD, Role.BENDER, Role.VIEWER]
-    found = Membership.objects.filter(crew=crew_of(user)).select_related("user")
+    found = list(Membership.objects.filter(crew=crew_of(user)).select_related("user"))
+    with_code = who_have_it(one.user_id for one in found)
     return [
         {
             "id": one.pk,
@@ -33,6 +37,7 @@ def members_of(user: User) -> list[dict[str, Any]]:
             "role": one.role,
             "joined": one.joined_at,
             "me": one.user_id == user.pk,
+            "second_factor": one.user_id in with_code,
         }
         for one in sorted(found, key=lambda one: (order.index(Role(one.role)), name_of(one.user).lower()))
     ]
@@ -104,6 +109,7 @@ def work_in(user: User, place: Membership) -> None:
     """From now on the person sees and does what belongs to this crew."""
     user.working_in = place
     user.save(update_fields=["working_in"])
+    user.remember_place()
 
 
 def switch(user: User, crew_id: int) -> None:
@@ -120,9 +126,23 @@ def rename(user: User, name: str) -> None:
 
 
 @transaction.atomic
+def set_new_runs(user: User, given: NewRuns) -> None:
+    """Read the crew's new runs so from now on. Raises Refused for a length that cannot be read."""
+    crew = require(user, Right.SET_UP)
+    try:
+        parse_length(given.stand_off, given.tape)
+    except UnreadableLength as error:
+        raise Refused("Nothing was changed.", {"stand_off": str(error)}) from error
+    crew.new_runs = given.model_dump()
+    crew.save(update_fields=["new_runs"])
+    record(crew, user, What.SET_LIMITS, "how new runs are read")
+
+
+@transaction.atomic
 def change_role(user: User, number: int, role: Role) -> None:
     """Another role for somebody of the crew. Raises Conflict where no lead would be left."""
-    crew = _locked(require(user, Right.PEOPLE))
+    crew = _locked(user)
+    require(user, Right.PEOPLE)
     place = get_object_or_404(Membership.objects.select_related("user"), pk=number, crew=crew)
     if place.role == role:
         return
@@ -130,6 +150,7 @@ def change_role(user: User, number: int, role: Role) -> None:
         _must_leave_a_lead(crew, place)
     before, place.role = place.role, role
     place.save(update_fields=["role"])
+    user.remember_place()
     record(crew, user, What.CHANGED_ROLE, f"{name_of(place.user)}: {before} is {role} now")
 
 
@@ -139,7 +160,7 @@ def remove(user: User, number: int) -> None:
 
     Raises Conflict where no lead would be left, PermissionDenied where others are removed by who does not lead.
     """
-    crew = _locked(crew_of(user))
+    crew = _locked(user)
     place = get_object_or_404(Membership.objects.select_related("user"), pk=number, crew=crew)
     own = place.user_id == user.pk
     if not own:
@@ -148,14 +169,17 @@ def remove(user: User, number: int) -> None:
     gone = place.user
     place.delete()
     gone.refresh_from_db()
+    user.remember_place()
     if not gone.place:
         sign_out_elsewhere(gone)
     record(crew, user, What.LEFT if own else What.REMOVED, name_of(gone))
 
 
-def _locked(crew: Crew) -> Crew:
-    """The crew, held until this is done: two leads cannot remove each other at once."""
-    return Crew.objects.select_for_update().get(pk=crew.pk)
+def _locked(user: User) -> Crew:
+    """The person's crew, held until this is done, and what they may in it now: two leads cannot remove each other."""
+    crew = Crew.objects.select_for_update().get(pk=crew_of(user).pk)
+    user.remember_place()
+    return crew
 
 
 def _must_leave_a_lead(crew: Crew, place: Membership) -> None:

@@ -6,7 +6,7 @@ from uuid import uuid4
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.core import signing
-from django.db import models
+from django.db import models, transaction
 from django.utils import timezone
 
 
@@ -17,10 +17,23 @@ class User(AbstractUser):
         "Membership", null=True, blank=True, editable=False, on_delete=models.SET_NULL, related_name="+"
     )
 
+    _place: "Membership | None" = None
+
+    written_to_at = models.DateTimeField(null=True, editable=False)
+
     @property
     def place(self) -> "Membership | None":
         """The place in the crew that the person works in; None for a person without a crew."""
-        return self.working_in or self.memberships.order_by("pk").first()
+        if self._place:
+            return self._place
+        places = list(self.memberships.select_related("crew").order_by("pk"))
+        return next((one for one in places if one.pk == self.working_in_id), places[0] if places else None)
+
+    def remember_place(self) -> "Membership | None":
+        """The same, and it is not asked for again while one request of theirs lasts, or they go to another crew."""
+        self._place = None
+        self._place = self.place
+        return self._place
 
     @property
     def membership(self) -> "Membership":
@@ -42,6 +55,9 @@ class Crew(models.Model):
     last_tag = models.PositiveIntegerField(default=0, help_text="The last scrap tag given out.")
     tape = models.CharField(max_length=8, default="1/16", help_text="What its rack is measured with.")
     limits = models.JSONField(default=dict, help_text="Its own limits as typed; what is left out is as shipped.")
+    # What is left out is as in the run document.
+    new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
+    sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
     is_demo = models.BooleanField(default=False)
 
 
@@ -104,8 +120,9 @@ class BinnableQuerySet(CrewQuerySet[Row]):
         return super().for_user(user).present()
 
     def in_bin(self, user: User) -> Self:
-        """What the person's crew deleted, the last first."""
-        return super().for_user(user).exclude(binned_at=None).select_related("binned_by").order_by("-binned_at")
+        """What the person's crew deleted, the last first; without what was emptied out."""
+        binned = super().for_user(user).exclude(binned_at=None).filter(emptied=False)
+        return binned.select_related("binned_by").order_by("-binned_at")
 
 
 class Binnable(CrewOwned):
@@ -116,6 +133,9 @@ class Binnable(CrewOwned):
 
     live = models.BooleanField(null=True, default=True, editable=False)
     binned_at = models.DateTimeField(null=True, editable=False)
+    emptied = models.BooleanField(
+        default=False, editable=False, help_text="Deleted for good, but the crew's records hold on to it."
+    )
     binned_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, editable=False, on_delete=models.SET_NULL, related_name="+"
     )
@@ -136,6 +156,15 @@ class Binnable(CrewOwned):
         """Take it out of the bin. Raises IntegrityError where another has its name now."""
         self.live, self.binned_at, self.binned_by = True, None, None
         self.save(update_fields=["live", "binned_at", "binned_by"])
+
+    def empty_out(self) -> None:
+        """Delete it for good; where records must not lose it (the log of bends), it is only seen no more."""
+        try:
+            with transaction.atomic():
+                self.delete()
+        except models.RestrictedError:
+            self.emptied = True
+            self.save(update_fields=["emptied"])
 
 
 class Reply(models.Model):

@@ -2,26 +2,25 @@
 
 from collections.abc import Mapping
 
-from django.contrib.auth import authenticate, update_session_auth_hash
+from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
 from django.contrib.auth.tokens import default_token_generator
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
-from django.shortcuts import get_object_or_404
 from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 
+from server.accounts import second_factor
 from server.accounts.history import What, record
-from server.accounts.models import Membership, Role, User, name_of
-from server.accounts.permissions import Right, require
+from server.accounts.leading import wholly_led
+from server.accounts.models import User, name_of
+from server.accounts.proof import must_be
 from server.accounts.sessions import sign_out_elsewhere
-from server.accounts.slowing import seconds_to_wait
-from server.errors import Conflict, Refused, TooSoon
+from server.errors import CodeWanted, Conflict, Refused
 
 TAKEN = "Somebody signs in by that name already; take another."
 GONE = "This link was used, or is too old. Ask your lead for another."
-ELSEWHERE = "{} is in a crew that you do not lead; a link from you would open that too. Ask whoever runs the server."
 
 
 def set_password(user: User, password: str, place: str = "password") -> None:
@@ -54,10 +53,16 @@ def save_person(user: User) -> None:
 
 
 @transaction.atomic
-def change_own(user: User, username: str, first: str, last: str) -> User:
-    """A person's own names, the one to sign in by and the one that others see. Raises Refused."""
+def change_own(request: HttpRequest, user: User, names: Mapping[str, str], password: str) -> User:
+    """A person's own names, the one to sign in by and the one that others see, and e-mail address.
+
+    The address, to which a link for a forgotten password goes, takes the password. Raises Refused, TooSoon.
+    """
     before = name_of(user)
-    user.username, user.first_name, user.last_name = username.strip(), first.strip(), last.strip()
+    username, first, last, email = (names[key].strip() for key in ("username", "first", "last", "email"))
+    if email != user.email:
+        must_be(request, user, password, "password")
+    user.username, user.first_name, user.last_name, user.email = username, first, last, email
     save_person(user)
     record(user.membership.crew, user, What.CHANGED_NAME, f"{before} is {name_of(user)} now")
     return user
@@ -65,11 +70,7 @@ def change_own(user: User, username: str, first: str, last: str) -> User:
 
 def change_own_password(request: HttpRequest, user: User, old: str, new: str) -> None:
     """Another password: all other sessions end. Raises Refused; TooSoon for whoever guesses the old one."""
-    too_soon = seconds_to_wait(request, user.username)
-    if too_soon:
-        raise TooSoon(f"Too many wrong passwords from here. Wait {too_soon} s, then try again.", too_soon)
-    if authenticate(request, username=user.username, password=old) != user:
-        raise Refused("Nothing was changed.", {"old": "That is not your password."})
+    must_be(request, user, old, "old")
     with transaction.atomic():
         set_password(user, new, "new")
         user.save(update_fields=["password"])
@@ -98,22 +99,27 @@ def person_of(token: str) -> User:
 @transaction.atomic
 def password_link(lead: User, member: int) -> str:
     """The token of a link for somebody of the crew who forgot the password. Raises Conflict, PermissionDenied."""
-    crew = require(lead, Right.PEOPLE)
-    user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
-    led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
-    if user.memberships.exclude(crew__in=led).exists():
-        raise Conflict(ELSEWHERE.format(name_of(user)))
+    crew, user = wholly_led(lead, member)
     record(crew, lead, What.MADE_LINK, name_of(user))
     return token_for(user)
 
 
-@transaction.atomic
-def take_password_link(token: str, password: str) -> User:
-    """Set the password by a link; all sessions end. Raises Conflict, Refused."""
+def take_password_link(token: str, password: str, code: str) -> User:
+    """Set the password by a link, with the second factor's code if there is one; all sessions end.
+
+    Raises Conflict, Refused.
+    """
     user = person_of(token)
-    set_password(user, password)
-    user.save(update_fields=["password"])
-    sign_out_elsewhere(user)
-    if place := user.place:
-        record(place.crew, user, What.CHANGED_PASSWORD, "by a link")
+    if second_factor.is_on(user):
+        try:
+            second_factor.check(user, code)
+        except CodeWanted as error:
+            raise Refused("Nothing was changed.", {"code": str(error)}) from error
+    # Only now: a wrong code is counted, which a transaction that fails would forget.
+    with transaction.atomic():
+        set_password(user, password)
+        user.save(update_fields=["password"])
+        sign_out_elsewhere(user)
+        if place := user.place:
+            record(place.crew, user, What.CHANGED_PASSWORD, "by a link")
     return user

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router
 
-from server.accounts import actions, beginning, history, members, passwords, sessions
+from server.accounts import actions, beginning, history, mail, members, passwords, second_factor, sessions
 from server.accounts.models import Invitation, Role, User, name_of
 from server.accounts.permissions import Anyone, Right, SignedInRequest
 from server.accounts.schemas import (
@@ -17,10 +17,12 @@ from server.accounts.schemas import (
     InvitationOut,
     InvitedTo,
     InviteIn,
+    KnownAs,
     LinkFor,
     LinkOut,
     Me,
     NameIn,
+    NewRuns,
     OwnNamesIn,
     OwnPasswordIn,
     PasswordIn,
@@ -52,6 +54,13 @@ def get_people(request: SignedInRequest) -> dict[str, Any]:
 def name_crew(request: SignedInRequest, given: NameIn) -> Me:
     """Call the crew something else."""
     members.rename(request.auth, given.name)
+    return actions.describe(request.auth)
+
+
+@router.put("/crew/new-runs", response={200: Me, 422: Told}, operation_id="setNewRuns")
+def set_new_runs(request: SignedInRequest, given: NewRuns) -> Me:
+    """Read new runs so from now on; those that are there stay as they are."""
+    members.set_new_runs(request.auth, given)
     return actions.describe(request.auth)
 
 
@@ -112,8 +121,8 @@ def get_history_csv(request: SignedInRequest) -> HttpResponse:
 
 @router.get("/beginning", auth=None, response=Beginning, operation_id="isBeginningNeeded")
 def is_beginning_needed(request: HttpRequest) -> dict[str, bool]:
-    """Whether there is no crew yet."""
-    return {"needed": beginning.is_needed()}
+    """Whether there is no crew yet, and whether the server sends mail."""
+    return {"needed": beginning.is_needed(), "mail": mail.is_set()}
 
 
 @router.post("/beginning", auth=Anyone(), response={200: Me, 409: Told, 422: Told}, operation_id="beginCrew")
@@ -145,11 +154,19 @@ def join_as_new(request: HttpRequest, token: str, given: PersonIn) -> Me:
     return _let_in(request, members.join(token, None, given.model_dump()))
 
 
+@router.post("/password-links", auth=Anyone(), response={204: None}, operation_id="askForPasswordLink")
+def ask_for_password_link(request: HttpRequest, given: KnownAs) -> Nothing:
+    """Have a link sent to whoever is known so, where the server sends mail; answered the same for all."""
+    if mail.is_set():
+        mail.send_password_link.enqueue(given.known_as.strip(), request.build_absolute_uri("/").rstrip("/"))
+    return 204, None
+
+
 @router.get("/password-links/{token}", auth=None, response={200: LinkFor, 409: Told}, operation_id="getPasswordLink")
-def get_password_link(request: HttpRequest, token: str) -> dict[str, str]:
+def get_password_link(request: HttpRequest, token: str) -> dict[str, Any]:
     """Whose password a link sets."""
     user = passwords.person_of(token)
-    return {"name": name_of(user), "username": user.username}
+    return {"name": name_of(user), "username": user.username, "second_factor": second_factor.is_on(user)}
 
 
 @router.post(
@@ -157,13 +174,13 @@ def get_password_link(request: HttpRequest, token: str) -> dict[str, str]:
 )
 def take_password_link(request: HttpRequest, token: str, given: PasswordIn) -> Me:
     """Set a new password by a link, and be signed in."""
-    return _let_in(request, passwords.take_password_link(token, given.password))
+    return _let_in(request, passwords.take_password_link(token, given.password, given.code))
 
 
 @router.put("/me", response={200: Me, 422: Told}, operation_id="changeMyNames")
 def change_my_names(request: SignedInRequest, given: OwnNamesIn) -> Me:
     """Another name to sign in by, or that others see."""
-    return actions.describe(passwords.change_own(request.auth, given.username, given.first, given.last))
+    return actions.describe(passwords.change_own(request, request.auth, given.model_dump(), given.password))
 
 
 @router.put("/me/password", response={204: None, 422: Told, 429: Told}, operation_id="changeMyPassword")

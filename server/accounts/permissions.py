@@ -26,7 +26,7 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         """The person, or None."""
         user = request.user
-        if not isinstance(user, User) or not user.place:
+        if not isinstance(user, User) or not user.remember_place():
             return None
         _keep_awake(request)
         return user
@@ -66,12 +66,12 @@ class Right(Enum):
         "You can look at this crew's work but not change it. Ask its lead.",
     )
     DELETE = (
-        "Delete jobs, runs and shoes, and take them out of the bin",
+        "Delete jobs, runs and shoes, take them out of the bin, and empty it",
         (Role.LEAD,),
         "Only the crew's lead deletes, and takes things out of the bin. Ask your lead.",
     )
     SET_UP = (
-        "Set the limits, the tape of the rack, and the crew's name",
+        "Set the limits, how new runs are read, sticks and prices, the tape of the rack, and the crew's name",
         (Role.LEAD,),
         "Only the crew's lead changes what holds for the whole crew. Ask your lead.",
     )

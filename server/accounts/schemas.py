@@ -6,6 +6,8 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from conduit.units import TapeStep
+
 RoleName = Literal["lead", "bender", "viewer"]
 
 
@@ -31,6 +33,15 @@ class Credentials(Schema):
 
     username: str = Field(max_length=150)
     password: str = Field(max_length=200)
+    code: str = Field("", max_length=20, description="What the person's phone shows, where they have a second factor.")
+
+
+class NewRuns(Schema):
+    """How the crew's new runs are read: on which tape, in feet and inches or not, how far straps stand off."""
+
+    tape: TapeStep
+    feet: bool
+    stand_off: str = Field(max_length=40, description="Tape notation, on that tape.")
 
 
 class CrewOfMine(Schema):
@@ -49,10 +60,12 @@ class Me(Schema):
     username: str
     first: str
     last: str
+    email: str
     name: str
     crew: str
     role: RoleName
     crews: list[CrewOfMine]
+    new_runs: NewRuns
 
 
 class Told(Schema):
@@ -61,6 +74,7 @@ class Told(Schema):
     status: int
     detail: str
     places: dict[str, str] = {}
+    code_wanted: bool = False
 
 
 class PersonIn(Schema):
@@ -80,9 +94,16 @@ class BeginIn(PersonIn):
 
 
 class Beginning(Schema):
-    """Whether there is no crew yet."""
+    """Whether there is no crew yet, and whether the server sends mail."""
 
     needed: bool
+    mail: bool
+
+
+class KnownAs(Schema):
+    """The name to sign in by, or an e-mail address."""
+
+    known_as: str = Field(max_length=254)
 
 
 class MemberOut(Schema):
@@ -94,6 +115,7 @@ class MemberOut(Schema):
     role: RoleName
     joined: datetime
     me: bool
+    second_factor: bool
 
 
 class InvitationOut(Schema):
@@ -160,12 +182,14 @@ class LinkFor(Schema):
 
     name: str
     username: str
+    second_factor: bool
 
 
 class PasswordIn(Schema):
-    """A new password."""
+    """A new password, and the code of the second factor where the person has one."""
 
     password: str = Field(max_length=200)
+    code: str = Field("", max_length=20)
 
 
 class OwnPasswordIn(Schema):
@@ -176,11 +200,13 @@ class OwnPasswordIn(Schema):
 
 
 class OwnNamesIn(Schema):
-    """The name to sign in by, and the name that others see."""
+    """The name to sign in by, the name that others see, and an e-mail address."""
 
     username: str = Field(max_length=150, min_length=1)
     first: str = Field(max_length=150)
     last: str = Field(max_length=150)
+    email: str = Field("", max_length=254)
+    password: str = Field("", max_length=200, description="To change the e-mail address.")
 
 
 class SessionOut(Schema):
@@ -215,3 +241,33 @@ class History(Schema):
     lines: list[EventOut]
     kinds: list[str]
     more: bool
+
+
+class SecondFactor(Schema):
+    """Whether a person signs in with a code too."""
+
+    on: bool
+
+
+class SecretOut(Schema):
+    """A new secret, as the address that an app scans (otpauth)."""
+
+    address: str
+
+
+class CodeIn(Schema):
+    """A code that the phone shows."""
+
+    code: str = Field(max_length=20)
+
+
+class SpareCodes(Schema):
+    """Codes for a lost phone, each good once; told this once."""
+
+    codes: list[str]
+
+
+class OwnPasswordOnly(Schema):
+    """The person's password, to be sure that it is them."""
+
+    password: str = Field(max_length=200)

@@ -6,7 +6,7 @@ from typing import Any
 from django.dispatch import receiver
 
 from conduit.cutting import Span, lies, number_of
-from conduit.plan import Plan, make_plan
+from conduit.plan import Plan
 from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
@@ -14,6 +14,7 @@ from server.bench.sheets import Benches, arranged_of, laid, limits_then, own_num
 from server.bench.status import follow_status
 from server.jobs.actions import run_saved
 from server.jobs.models import Run
+from server.jobs.plans import plan_of
 
 
 @receiver(run_saved)
@@ -21,9 +22,9 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
     """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
     moves = dict[Stick, int]()
     for stick in run.sticks.filter(live=True).exclude(document=None):
-        then, limits = stick.document, limits_then(stick)
+        then, limits = stick.document or {}, limits_then(stick)
         same = then == run.document and limits == limits_of(run.crew)
-        span = _span(stick, plan() if same else make_plan(then, limits))
+        span = _span(stick, plan() if same else plan_of(then, limits))
         number = span and number_of(plan(), span)
         if number and number != stick.piece:
             moves[stick] = number

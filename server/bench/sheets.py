@@ -1,7 +1,9 @@
 """The bench of a run as it stands: each stick's sheet, from the run or from what it was when the stick was begun."""
 
+import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from pydantic import ValidationError
@@ -19,6 +21,13 @@ from server.jobs.models import Run
 from server.shoes.models import Shoe
 
 A_THOUSANDTH = 1e-3
+KEPT = 64
+
+
+@lru_cache(KEPT)
+def _shared(document: str, limits: str) -> Bencher:
+    """A document's bencher: pages that look at a bench ask for the same sheets again and again."""
+    return Bencher(json.loads(document), Limits.model_validate_json(limits))
 
 
 def arranged_of(stick: Stick | None) -> Arranged:
@@ -70,7 +79,7 @@ class Benches:
         """The bencher of a document that is held to these limits."""
         key = id(document), limits
         if key not in self._benchers:
-            self._benchers[key] = Bencher(document, limits)
+            self._benchers[key] = _shared(json.dumps(document), limits.model_dump_json())
         return self._benchers[key]
 
     def of(self, stick: Stick | None) -> Bencher:

@@ -11,12 +11,14 @@ from conduit.cutting import (
     CutTerms,
 )
 from conduit.units import format_length
+from server.accounts.history import What, record
 from server.accounts.models import Role, User
 from server.accounts.permissions import Right, require
 from server.bench.models import ActDone
 from server.bench.staging import arrange_spare
-from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.planning import Cutting, read_terms, terms_of
+from server.cutting import solving
+from server.cutting.models import Bar, Cut, Proposal
+from server.cutting.planning import Cutting, terms_of
 from server.cutting.sawing import called, close_finished, confirm, cut_wrong, drop, let_go_of, undo
 from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
@@ -25,20 +27,36 @@ from server.jobs.models import Job, Run
 from server.stock.actions import reserve
 
 PLAN_GONE = "That plan is not kept any more."
+# What each act is called in the crew's history.
+CUTS = {"cut": What.CUT, "undo": What.UNDID_CUT, "wrong": What.CUT_WRONG}
 STALE = "Plan again; nothing was reserved or cut."
 
 
 def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
-    """Have a job's cuts planned, and keep by what terms. Raises Busy; PermissionDenied for a viewer's new plan."""
+    """Have a job's cuts planned. Raises Busy, Overloaded; PermissionDenied for a viewer's new plan."""
     if user.membership.role == Role.VIEWER and cutting.proposal(terms):
         return
     require(user, Right.WORK)
-    cutting.propose(terms, given.seconds)
-    # Not before: terms by which nothing can be planned would stand in the way of every later plan.
-    # In inches, so that they stay what they are on whatever tape is read; what is as usual follows the crew's limits.
-    usual = read_terms(cutting.job.crew, {}).model_dump(mode="json")
-    kept = {name: value for name, value in terms.model_dump(mode="json").items() if value != usual[name]}
-    Asked.objects.update_or_create(job=cutting.job, defaults={"terms": kept})
+    solving.ask(user, cutting, terms, given.seconds)
+
+
+def stop_planning(user: User, cutting: Cutting) -> None:
+    """Stop looking for a better plan; what was found stays."""
+    require(user, Right.WORK)
+    solving.stop(cutting)
+
+
+@transaction.atomic
+def keep_sold(user: User, cutting: Cutting) -> None:
+    """What the job's sticks are sold in, and at what prices, is so for the crew's other jobs too."""
+    crew = require(user, Right.SET_UP)
+    wanted = terms_of(cutting.job).sold
+    mine = [(one.material, one.trade_size) for one in wanted]
+    others = [one for one in crew.sold if (one["material"], one["trade_size"]) not in mine]
+    crew.sold = [*others, *(one.model_dump(mode="json") for one in wanted)]
+    crew.save(update_fields=["sold"])
+    cutting.job.crew.sold = crew.sold
+    record(crew, user, What.SET_LIMITS, "sticks and their prices")
 
 
 def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
@@ -71,11 +89,11 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
 
     `picks`: for a kind (as “3/4 EMT”) which of its choices. Raises Conflict where the job is not as it was planned.
     """
-    require(user, Right.WORK)
+    crew = require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     # What is changed meanwhile by others waits until this is done.
     runs = {run.pk: run for run in Run.objects.present().select_for_update().filter(job=job)}
-    cutting, terms = Cutting(user, job), terms_of(job)
+    cutting, terms = Cutting(job), terms_of(job)
     now = cutting.digests(terms)
     if now["all"] != digest:
         raise Conflict(f"{_what_changed(job, digest, now)} {STALE}")
@@ -98,6 +116,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     except IntegrityError as error:
         raise Conflict(f"Somebody took another plan for these pieces just now. {STALE}") from error
     close_finished(user, job)
+    record(crew, user, What.TOOK_PLAN, job.name)
     for cut in Cut.objects.filter(bar__job=job, bar__live=True, live=True, done_at=None).select_related("run"):
         spare = cut.length - laid_length(cutting, cut)
         arrange_spare(user, cut.run, cut.piece, format_length(max(0, spare) / IN_AN_INCH))
@@ -139,6 +158,7 @@ def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None
     cut.run, cut.bar = run, bar
     if not ActDone.objects.get_or_create(crew=crew, key=key)[1]:
         return
+    record(crew, user, CUTS[kind], called(cut))
     match kind:
         case "cut":
             confirm(user, cut, cut.length)

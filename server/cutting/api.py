@@ -19,7 +19,7 @@ from server.errors import Refused
 
 router = Router(tags=["cutting"])
 ACTED = {200: CuttingOut, 409: Told, 422: Told}
-PLANNED = {200: CuttingOut, 422: Told, 429: Told}
+PLANNED = {200: CuttingOut, 422: Told, 429: Told, 503: Told}
 CUT_COLUMNS = ("source", "place", "pipe", "source length", "order", "cut", "saw at", "run", "piece", "ends", "offcut")
 
 
@@ -31,14 +31,24 @@ def get_cutting(request: SignedInRequest, job_id: int) -> dict[str, Any]:
 
 @router.post("/jobs/{int:job_id}/cutting/plan", response=PLANNED, operation_id="planCuts")
 def plan_cuts(request: SignedInRequest, job_id: int, given: PlanIn) -> dict[str, Any]:
-    """Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
+    """Have a job's cuts planned by these terms. The same job gets the same plan again; more time may better it.
 
-    A viewer is given plans that are there. Answered 429 while others have their plans made.
+    Answered at once, with the plan if there is one; else `solve` says how it goes, here and where the cutting is
+    asked for. A viewer is given plans that are there. Answered 429 while a crew has several plans made.
     """
     cutting = Cutting.of(request.auth, job_id)
     terms = _terms(cutting, given.terms)
     actions.plan(request.auth, cutting, terms, given)
-    return cutting_out(cutting, terms)
+    # While it is looked for, what was planned before stays in sight, with the terms that it was planned by.
+    return cutting_out(cutting, terms if cutting.proposal(terms) else None)
+
+
+@router.post("/jobs/{int:job_id}/cutting/stop", response=CuttingOut, operation_id="stopPlanning")
+def stop_planning(request: SignedInRequest, job_id: int) -> dict[str, Any]:
+    """Stop looking for a better plan; what was found stays."""
+    cutting = Cutting.of(request.auth, job_id)
+    actions.stop_planning(request.auth, cutting)
+    return cutting_out(cutting)
 
 
 def _terms(cutting: Cutting, given: dict[str, Any]) -> CutTerms:
@@ -52,6 +62,14 @@ def _terms(cutting: Cutting, given: dict[str, Any]) -> CutTerms:
 def _says(fault: Any) -> str:
     says = str(fault.get("ctx", {}).get("error", "")) or str(fault["msg"])
     return f"{says[:1].lower()}{says[1:]}"
+
+
+@router.post("/jobs/{int:job_id}/cutting/sold", response=CuttingOut, operation_id="keepSold")
+def keep_sold(request: SignedInRequest, job_id: int) -> dict[str, Any]:
+    """Take the sticks and prices of this job for the crew's other jobs too."""
+    cutting = Cutting.of(request.auth, job_id)
+    actions.keep_sold(request.auth, cutting)
+    return cutting_out(cutting)
 
 
 @router.post("/jobs/{int:job_id}/cutting/pick", response=ACTED, operation_id="pickChoices")

@@ -1,9 +1,13 @@
 """Cut plans of jobs. Lengths in whole sixteenths of an inch, as they are planned and sawn."""
 
+from datetime import timedelta
+from typing import ClassVar, Self
+
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
-from server.accounts.models import CrewOwned
+from server.accounts.models import CrewOwned, CrewQuerySet
 from server.jobs.models import Job, Run
 from server.stock.models import Scrap
 
@@ -31,6 +35,54 @@ class Proposal(CrewOwned):
 
         ordering = ("-at",)
         constraints = [models.UniqueConstraint(fields=["job", "digest"], name="one_plan_for_the_same")]
+
+
+class State(models.TextChoices):
+    """How a question for a plan stands."""
+
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    STOPPED = "stopped"
+    FAILED = "failed"
+
+
+AT_WORK = (State.WAITING, State.RUNNING)
+# A planner says every second that it is at work; one that is silent for so long is gone, with its question.
+SILENCE = timedelta(seconds=25)
+
+
+class SolveQuerySet(CrewQuerySet["Solve"]):
+    """Questions for plans."""
+
+    def active(self) -> Self:
+        """Those that wait for a planner, or that one is at work on."""
+        gone = models.Q(state=State.RUNNING, heard_at__lt=timezone.now() - SILENCE)
+        return self.filter(state__in=AT_WORK).exclude(gone)
+
+
+class Solve(CrewOwned):
+    """What a job's planner is asked for now, or was asked last. `number`: this asking, of all that were for the job."""
+
+    job = models.OneToOneField(Job, primary_key=True, on_delete=models.CASCADE, related_name="solve")
+    number = models.UUIDField()
+    digest = models.CharField(max_length=64)
+    terms = models.JSONField()
+    seconds = models.FloatField()
+    state = models.CharField(max_length=8, choices=State.choices, db_index=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    asked_at = models.DateTimeField()
+    started_at = models.DateTimeField(null=True)
+    heard_at = models.DateTimeField(help_text="When its planner last said that it is at work.")
+    says = models.CharField(max_length=200, blank=True, help_text="Why it failed.")
+
+    objects: ClassVar = SolveQuerySet.as_manager()
+
+    @property
+    def is_active(self) -> bool:
+        """Whether it waits for a planner, or one is at work on it."""
+        silent = self.state == State.RUNNING and self.heard_at < timezone.now() - SILENCE
+        return self.state in AT_WORK and not silent
 
 
 class Bar(CrewOwned):

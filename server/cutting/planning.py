@@ -24,14 +24,14 @@ from conduit.cutting import (
     nearest_sixteenth,
     number_of,
 )
-from conduit.plan import Plan, make_plan
+from conduit.plan import Plan
 from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.cutting.turns import a_turn, stepping_back
 from server.jobs.models import Job, Run, Status
-from server.stock.actions import on_rack
+from server.jobs.plans import plan_of
+from server.stock.actions import lying
 from server.stock.models import Scrap
 
 KEPT_PROPOSALS = 12
@@ -65,15 +65,15 @@ def read_terms(crew: Crew, given: dict[str, Any]) -> CutTerms:
     Raises ValidationError.
     """
     limits = limits_of(crew)
-    usual = {"keep": limits.keep, "kerf": limits.kerf, "least": limits.least_piece}
+    usual = {"keep": limits.keep, "kerf": limits.kerf, "least": limits.least_piece, "sold": crew.sold}
     return CutTerms.model_validate({**usual, **given}, context={"tape": crew.tape})
 
 
 class Cutting:
     """A job's cutting as it stands now."""
 
-    def __init__(self, user: User, job: Job) -> None:
-        self.user, self.job, self.limits = user, job, limits_of(job.crew)
+    def __init__(self, job: Job) -> None:
+        self.job, self.limits = job, limits_of(job.crew)
         self.bars = list(Bar.objects.filter(job=job, live=True).select_related("scrap", "offcut"))
         cuts = Cut.objects.filter(bar__job=job, live=True).select_related("run", "done_by")
         self._plans: dict[int, Plan] = {}
@@ -85,7 +85,7 @@ class Cutting:
     @classmethod
     def of(cls, user: User, job_id: int) -> "Cutting":
         """The cutting of one of the crew's jobs."""
-        return cls(user, get_object_or_404(Job.objects.for_user(user), pk=job_id))
+        return cls(get_object_or_404(Job.objects.for_user(user).select_related("crew"), pk=job_id))
 
     @cached_property
     def all_runs(self) -> list[Run]:
@@ -95,12 +95,18 @@ class Cutting:
     def plan_of(self, run: Run) -> Plan:
         """A run's plan as it is now; each is made when it is first asked for."""
         if run.pk not in self._plans:
-            self._plans[run.pk] = make_plan(run.document, self.limits)
+            self._plans[run.pk] = plan_of(run.document, self.limits)
         return self._plans[run.pk]
 
     def fits(self, cut: Cut) -> bool:
         """Whether the run still has the piece as it is to be cut."""
         return number_of(self.plan_of(cut.run), (cut.start, cut.end)) is not None
+
+    @cached_property
+    def _begun(self) -> set[tuple[int, int]]:
+        """Runs and pieces that are cut or bent at the bench."""
+        begun = Stick.objects.filter(run__in=self.all_runs, live=True).exclude(document=None)
+        return set(begun.values_list("run_id", "piece"))
 
     def _held(self, run: Run) -> tuple[Held, ...]:
         """Pieces that are cut, or reserved and still as planned."""
@@ -111,11 +117,10 @@ class Cutting:
             if self.fits(cut)
         ]
         known = {one.start for one in held}
-        begun = Stick.objects.filter(run=run, live=True).exclude(document=None).values_list("piece", flat=True)
         plan = self.plan_of(run)
         for piece in plan.pieces:
             start, end = lies(plan, piece)
-            if piece.number in set(begun) and start not in known:
+            if (run.pk, piece.number) in self._begun and start not in known:
                 # Cut at the bench, from whatever.
                 held.append(Held(start, end, None, nearest_sixteenth(piece.length.inches), True))
         return tuple(sorted(held, key=lambda one: one.start))
@@ -145,7 +150,7 @@ class Cutting:
         """What can be cut from: free scraps, and the bars of the plan that was taken, as they are now."""
         free = [
             _on_rack(scrap.tag, scrap, scrap.length)
-            for scrap in on_rack(self.user)
+            for scrap in lying(self.job.crew_id)
             if not hasattr(scrap, "reservation")
         ]
         own = []
@@ -168,7 +173,7 @@ class Cutting:
         """The plan that was found for just this, if any."""
         return Proposal.objects.filter(job=self.job, digest=self.digests(terms)["all"]).first()
 
-    def _before(self) -> dict[str, CutChoice]:
+    def before(self) -> dict[str, CutChoice]:
         """What was planned last for each kind of pipe, as it was picked: people may have it in mind."""
         last = Proposal.objects.filter(job=self.job).first()
         kinds = [CutKind.model_validate(kind) for kind in last.result["kinds"]] if last else []
@@ -179,17 +184,12 @@ class Cutting:
         found = Proposal.objects.filter(job=self.job, seconds__gte=seconds)
         return [CutKind.model_validate(kind) for one in found for kind in one.result["kinds"]]
 
-    def propose(self, terms: CutTerms, seconds: float) -> Proposal:
-        """The plan for just this: the one found before unless more time is given now. Raises Busy."""
-        # Before anything is laid out for it: those who wait ask again and again.
-        with a_turn(self.job.crew):
-            known = self.proposal(terms)
-            if known and known.seconds >= seconds:
-                return known
-            runs, rack, same = self.runs, self.rack, self._known(seconds)
-            before = self._before()
-            found = stepping_back(lambda: make_cut_list(runs, rack, terms, Clock(seconds), same, before))
-            return self._kept(terms, found, seconds, known)
+    def propose(self, terms: CutTerms, seconds: float, clock: Clock, before: dict[str, CutChoice]) -> Proposal:
+        """Plan the cuts anew, beginning with the plan `before`, and keep what is found by the job as it was read."""
+        known = self.proposal(terms)
+        same = self._known(seconds)
+        found = make_cut_list(self.runs, self.rack, terms, clock, same, before)
+        return self._kept(terms, found, seconds, known)
 
     def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:
         """Keep a plan that was found; where the one before was as good it stays, with what was picked of it."""

@@ -83,13 +83,13 @@ def _to_be_cut(user: User, cut: Cut) -> None:
         raise Conflict(f"{called(cut)} was cut already by {name_of(cut.done_by)}.")
     if not cut.live:
         raise Conflict(f"{called(cut)} is not to be cut from {cut.bar.name} any more. Plan again.")
-    if not Cutting(user, cut.run.job).fits(cut):
+    if not Cutting(cut.run.job).fits(cut):
         raise Conflict(f"{called(cut)} was changed after this was planned. Plan again; nothing was cut.")
 
 
 def confirm_at_bench(user: User, cut: Cut) -> None:
     """A piece that was cut at the bench was cut as planned; where its run changed since, it is no longer the plan's."""
-    if Cutting(user, cut.run.job).fits(cut):
+    if Cutting(cut.run.job).fits(cut):
         confirm(user, cut, cut.length, at_bench=True)
     else:
         drop([cut])
@@ -98,7 +98,7 @@ def confirm_at_bench(user: User, cut: Cut) -> None:
 
 def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) -> None:
     """A piece was cut at the bench from a scrap that no plan chose: the rack and the ledger follow. Raises Conflict."""
-    plan, length = Cutting(user, run.job).plan_of(run), nearest_sixteenth(inches)
+    plan, length = Cutting(run.job).plan_of(run), nearest_sixteenth(inches)
     own = next((one for one in plan.pieces if one.number == piece), None)
     scrap = reserve(user, [tag], run.job)[0]
     kind = Kind(plan.material, plan.trade_size)

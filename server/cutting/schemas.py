@@ -88,6 +88,17 @@ class ProposalOut(Schema):
     picks: dict[str, int] = Field(description="Choices picked, by the name of the kind of pipe.")
 
 
+class SolveOut(Schema):
+    """A plan that is being made, or how it ended without one."""
+
+    state: Literal["waiting", "running", "stopped", "failed"]
+    by: str
+    seconds: float = Field(description="How long is looked at most.")
+    done: float = Field(description="How many of those seconds have gone.")
+    ahead: int = Field(description="Plans of others that are made first.")
+    says: str = Field(description="Why it failed, or nothing.")
+
+
 class CuttingOut(Schema):
     """A job's cutting as it stands."""
 
@@ -95,6 +106,7 @@ class CuttingOut(Schema):
     terms: CutTerms
     usual: CutTerms = Field(description="The crew's terms, where none are asked for.")
     taken: TakenOut
+    solve: SolveOut | None = Field(description="None: no plan is being made.")
     proposal: ProposalOut | None = Field(description="None: nothing is planned for the job as it is now.")
     left_out: list[RunLeftOut] = Field(description="Runs and pins that are not in the list, and why.")
     to_plan: int = Field(description="Runs whose pieces are not all planned and reserved.")

@@ -21,6 +21,7 @@ from conduit.units import Tape
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, read_terms, terms_of
+from server.cutting.solving import going_on
 
 
 def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
@@ -40,6 +41,7 @@ def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, An
             "cut": sum(1 for cut in cuts if cut["done_at"] is not None),
             "stale": sum(1 for cut in cuts if cut["stale"]),
         },
+        "solve": going_on(cutting),
         "proposal": proposal and _on_tape(proposal_out(proposal), tape),
         "left_out": CutList.model_validate(proposal.result).left_out if proposal else not_makeable(cutting.runs),
         "to_plan": sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),

@@ -23,7 +23,7 @@ def load(fresh: bool, with_history: bool = True) -> bool:
     `with_history`: also what the crew bent before, which takes a few seconds.
     """
     if fresh:
-        _take_away()
+        take_away()
     elif Crew.objects.filter(is_demo=True).exists():
         return False
     crew = Crew.objects.create(name=scene.CREW, is_demo=True)
@@ -44,8 +44,11 @@ def load(fresh: bool, with_history: bool = True) -> bool:
     return True
 
 
-def _take_away() -> None:
-    User.objects.filter(memberships__crew__is_demo=True).delete()
+def take_away() -> None:
+    """Delete the demo's crew with all that is its own, and its people."""
+    people = User.objects.filter(memberships__crew__is_demo=True)
+    # Who joined the demo and has a crew of their own stays.
+    people.exclude(memberships__crew__in=Crew.objects.filter(is_demo=False)).delete()
     Crew.objects.filter(is_demo=True).delete()
 
 

@@ -12,12 +12,14 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from conduit.document import read_document
-from conduit.plan import Plan, make_plan
+from conduit.plan import Plan
+from server.accounts.history import What, record
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
+from server.jobs.plans import plan_of
 
 LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
@@ -44,9 +46,10 @@ def add_job(user: User, name: str, place: str) -> Job:
 @transaction.atomic
 def remove_job(user: User, job_id: int) -> None:
     """Put a job with all its runs into the bin; what is reserved for it is let go."""
-    require(user, Right.DELETE)
+    crew = require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     job.bin(user)
+    record(crew, user, What.DELETED, f"the job “{job.name}”")
     # All at the same moment: by it those are known that come out again with their job.
     job.runs.present().update(live=None, binned_at=job.binned_at, binned_by=user)
     binned.send(Job, user=user, job=job, run=None)
@@ -55,10 +58,11 @@ def remove_job(user: User, job_id: int) -> None:
 @transaction.atomic
 def restore_job(user: User, job_id: int) -> Job:
     """Take a job out of the bin, with the runs that went into it with the job."""
-    require(user, Right.DELETE)
+    crew = require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.in_bin(user).select_for_update(), pk=job_id)
     job.runs.filter(binned_at=job.binned_at).update(live=True, binned_at=None, binned_by=None)
     job.take_out()
+    record(crew, user, What.TOOK_OUT, f"the job “{job.name}”")
     return all_of(user).get(pk=job_id)
 
 
@@ -72,7 +76,7 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
         job=job,
         document=_keepable(document),
         saved_by=user,
-        status=_status(make_plan(document, limits_of(crew))),
+        status=_status(plan_of(document, limits_of(crew))),
     )
     _record(run, user)
     return run
@@ -81,21 +85,23 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
 @transaction.atomic
 def remove_run(user: User, run_id: int) -> None:
     """Put a run into the bin; what is reserved for it is let go."""
-    require(user, Right.DELETE)
+    crew = require(user, Right.DELETE)
     job = get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     run.bin(user)
+    record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {job.name}")
     binned.send(Run, user=user, job=job, run=run)
 
 
 @transaction.atomic
 def restore_run(user: User, run_id: int) -> Run:
     """Take a run out of the bin. Raises Conflict where its job lies there too."""
-    require(user, Right.DELETE)
+    crew = require(user, Right.DELETE)
     run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
     if run.job.binned_at:
         raise Conflict(f"The job {run.job.name} is in the bin too. Take the job out first.")
     run.take_out()
+    record(crew, user, What.TOOK_OUT, f"the run “{run.document.get('name', '')}” of {run.job.name}")
     return run
 
 
@@ -116,7 +122,7 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
         return run
     run.document, run.version, run.saved_by = _keepable(document), version + 1, user
     run.saved_at = timezone.now()
-    plan = cache(lambda: make_plan(document, limits_of(run.crew)))
+    plan = cache(lambda: plan_of(document, limits_of(run.crew)))
     if run.status in (Status.MEASURED, Status.LAID_OUT):
         run.status = _status(plan())
     run.save()

@@ -8,7 +8,7 @@ from ninja import Router
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.jobs import actions
-from server.jobs.bin import BinnedOut, in_bin
+from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
 from server.jobs.schemas import JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
 
@@ -100,3 +100,10 @@ def restore_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
 def list_bin(request: SignedInRequest) -> list[dict[str, Any]]:
     """What the crew deleted, the last first."""
     return in_bin(request.auth)
+
+
+@router.post("/bin/empty", response={204: None, 422: Told}, operation_id="emptyBin")
+def empty_bin(request: SignedInRequest, given: EmptyIn) -> tuple[int, None]:
+    """Delete things in the bin for good; the log of bends stays."""
+    empty(request.auth, given)
+    return 204, None

@@ -1,25 +1,43 @@
-"""The crew's bin: jobs, runs and shoes that were deleted, until they are taken out again."""
+"""The crew's bin: jobs, runs and shoes that were deleted, until they are taken out again or deleted for good."""
 
 from datetime import datetime
 from typing import Any, Literal
 
-from ninja import Schema
+from django.db import transaction
+from ninja import Field, Schema
 
+from server.accounts.history import What, record
 from server.accounts.models import Binnable, User, name_of
 from server.accounts.permissions import Right, require
 from server.jobs.models import Job, Run
 from server.shoes.models import Shoe
 
+Kind = Literal["job", "run", "shoe"]
 
-class BinnedOut(Schema):
+
+class Lying(Schema):
+    """What names something in the bin."""
+
+    kind: Kind
+    id: int
+
+
+class EmptyIn(Schema):
+    """What is to be deleted for good: as the lead saw it, not what was put there meanwhile."""
+
+    things: list[Lying] = Field(max_length=500)
+
+
+class BinnedOut(Lying):
     """Something in the bin."""
 
-    kind: Literal["job", "run", "shoe"]
-    id: int
     name: str
     where: str
     binned_at: datetime
     binned_by: str
+
+
+KINDS: dict[Kind, type[Binnable]] = {"job": Job, "run": Run, "shoe": Shoe}
 
 
 def in_bin(user: User) -> list[dict[str, Any]]:
@@ -28,18 +46,30 @@ def in_bin(user: User) -> list[dict[str, Any]]:
     jobs = list(Job.objects.in_bin(user))
     with_their_job = {(job.pk, job.binned_at) for job in jobs}
     runs = Run.objects.in_bin(user).select_related("job")
-    lines = [_line("job", job, job.name, job.place) for job in jobs]
-    lines += [
-        _line("run", run, str(run.document.get("name", "")), run.job.name)
-        for run in runs
-        if (run.job_id, run.binned_at) not in with_their_job
-    ]
-    lines += [
-        _line("shoe", shoe, shoe.name, f"{shoe.trade_size} {shoe.material}") for shoe in Shoe.objects.in_bin(user)
-    ]
+    lines = [_line("job", job, job.place) for job in jobs]
+    lines += [_line("run", run, run.job.name) for run in runs if (run.job_id, run.binned_at) not in with_their_job]
+    lines += [_line("shoe", shoe, f"{shoe.trade_size} {shoe.material}") for shoe in Shoe.objects.in_bin(user)]
     return sorted(lines, key=lambda line: line["binned_at"], reverse=True)
 
 
-def _line(kind: str, one: Binnable, name: str, where: str) -> dict[str, Any]:
+@transaction.atomic
+def empty(user: User, given: EmptyIn) -> None:
+    """Delete things that lie in the bin for good; what was taken out meanwhile is passed over."""
+    crew = require(user, Right.DELETE)
+    for kind, model in KINDS.items():
+        wanted = [one.id for one in given.things if one.kind == kind]
+        for one in model.objects.in_bin(user).select_related(None).select_for_update().filter(pk__in=wanted):
+            record(crew, user, What.EMPTIED, f"the {kind} “{_name(one)}”")
+            one.empty_out()
+            if isinstance(one, Job):
+                # Of a job that records hold on to, no run comes back alone.
+                Run.objects.filter(job=one.pk).update(emptied=True)
+
+
+def _name(one: Binnable) -> str:
+    return str(one.document.get("name", "")) if isinstance(one, Run) else str(getattr(one, "name", ""))
+
+
+def _line(kind: Kind, one: Binnable, where: str) -> dict[str, Any]:
     told = {"binned_at": one.binned_at, "binned_by": name_of(one.binned_by)}
-    return {"kind": kind, "id": one.pk, "name": name, "where": where, **told}
+    return {"kind": kind, "id": one.pk, "name": _name(one), "where": where, **told}

@@ -14,6 +14,7 @@ from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.errors import Refused
 from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
+from server.observing.metrics import PLANS
 
 router = Router(tags=["planning"])
 
@@ -26,7 +27,8 @@ def _limits(request: SignedInRequest) -> Limits:
 def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     """Plan a document without keeping it."""
     # Written out by the model itself: the plan is a Plan already, and each key typed waits for it.
-    plan = make_plan(given.document, _limits(request))
+    with PLANS.time():
+        plan = make_plan(given.document, _limits(request))
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
 
 

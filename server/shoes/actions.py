@@ -12,6 +12,7 @@ from conduit.bender import Shoe as CoreShoe
 from conduit.plan import ShoeUsed
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import FINE_TAPE
+from server.accounts.history import What, record
 from server.accounts.models import User
 from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
@@ -31,21 +32,26 @@ def change_shoe(user: User, shoe_id: int, given: ShoeIn) -> Shoe:
     return _keep(get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id), given)
 
 
+@transaction.atomic
 def remove_shoe(user: User, shoe_id: int) -> None:
     """Put a shoe into the bin; what was bent on it stays in the log."""
-    require(user, Right.DELETE)
-    get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id).bin(user)
+    crew = require(user, Right.DELETE)
+    shoe = get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id)
+    shoe.bin(user)
+    record(crew, user, What.DELETED, f"the shoe “{shoe.name}”")
 
 
+@transaction.atomic
 def restore_shoe(user: User, shoe_id: int) -> Shoe:
     """Take a shoe out of the bin. Raises Conflict where another is called so now."""
-    require(user, Right.DELETE)
+    crew = require(user, Right.DELETE)
     shoe = get_object_or_404(Shoe.objects.in_bin(user), pk=shoe_id)
     try:
         with transaction.atomic():
             shoe.take_out()
     except IntegrityError as error:
         raise Conflict(f"There is a shoe called “{shoe.name}” now. Give that one another name first.") from error
+    record(crew, user, What.TOOK_OUT, f"the shoe “{shoe.name}”")
     return shoe
 
 
@@ -133,4 +139,5 @@ def take_figures(
     Calibration.objects.create(
         crew=shoe.crew, shoe=shoe, source=source, readings=readings, deduct=deduct, gain=gain, by=user, **line
     )
+    record(shoe.crew, user, What.CALIBRATED, f"{shoe.name}, by {source}")
     return shoe

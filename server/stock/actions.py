@@ -26,11 +26,16 @@ MOST_ON_RACK = 10_000
 MOST_FAULTS_TOLD = 50
 
 
+def lying(crew: int | None) -> QuerySet[Scrap]:
+    """The scraps that lie on a crew's rack now, oldest first."""
+    found = Scrap.objects.filter(crew=crew, taken_at=None)
+    return found.select_related("crew", "reservation__by", "reservation__job")
+
+
 def on_rack(user: User) -> QuerySet[Scrap]:
-    """The scraps that lie on the crew's rack now, oldest first."""
-    return (
-        Scrap.objects.for_user(user).filter(taken_at=None).select_related("crew", "reservation__by", "reservation__job")
-    )
+    """The scraps that lie on the rack of the person's crew now, oldest first."""
+    place = user.place
+    return lying(place.crew_id if place else None)
 
 
 def add_scrap(user: User, given: ScrapIn) -> list[Scrap]:

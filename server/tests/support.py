@@ -1,7 +1,9 @@
 """What the server's tests share: crews, people, signed-in clients, runs."""
 
+import os
 from uuid import uuid4
 
+from django.conf import settings
 from django.test import Client, TestCase
 
 from conduit.tests.support import document, ninety
@@ -15,6 +17,13 @@ from server.stock.schemas import ScrapIn
 
 PASSWORD = "clamp-the-vise-9"
 RUN = document([ninety("20", "up")], "40", name="Feed")
+
+
+def environment():
+    """The environment of another process of the server's, on this test's database."""
+    where = settings.DATABASES["default"]
+    url = f"mysql://{where['USER']}:{where['PASSWORD']}@{where['HOST']}:{where['PORT']}/{where['NAME']}"
+    return {**os.environ, "CRELDA_DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "server.settings"}
 
 
 def planned(user, job, **terms):

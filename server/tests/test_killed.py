@@ -1,18 +1,16 @@
 """A confirmation that is killed in the middle loses nothing and doubles nothing."""
 
-import os
 import subprocess
 import sys
 from pathlib import Path
 from uuid import uuid4
 
-from django.conf import settings
 from django.db import OperationalError, connection, connections
 from django.test import TransactionTestCase
 
 from server.cutting import actions, sawing
 from server.stock.models import Entry, Scrap
-from server.tests.support import cutting_state, planned_shed
+from server.tests.support import cutting_state, environment, planned_shed
 
 # Confirms a cut in a process of its own, which kills itself outright just before one of its steps.
 CONFIRM = """
@@ -43,14 +41,11 @@ class Killed(TransactionTestCase):
         self.assertEqual(Scrap.objects.filter(taken_at=None).count(), 1)
 
     def test_the_server_is_killed_at_each_step(self):
-        where = settings.DATABASES["default"]
-        url = f"mysql://{where['USER']}:{where['PASSWORD']}@{where['HOST']}:{where['PORT']}/{where['NAME']}"
-        env = {**os.environ, "CRELDA_DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "server.settings"}
         key = str(uuid4())
         for module, step in STEPS:
             with self.subTest(step):
                 words = [sys.executable, "-c", CONFIRM, module, step, str(self.lead.pk), str(self.cut.pk), key]
-                self.assertEqual(subprocess.run(words, env=env, cwd=Path(__file__).parents[2]).returncode, -9)
+                self.assertEqual(subprocess.run(words, env=environment(), cwd=Path(__file__).parents[2]).returncode, -9)
                 self.assertEqual(cutting_state(), self.before)
         self.once_more(key)
 

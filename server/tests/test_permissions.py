@@ -40,32 +40,43 @@ BODIES = {
     "planCuts": {"terms": {}, "seconds": 0.2},
     "pickChoices": {"digest": "x"},
     "takePlan": {"digest": "x"},
+    "emptyBin": {"things": []},
     "nameCrew": {"name": "Others"},
+    "setNewRuns": {"tape": "1 mm", "feet": False, "stand_off": "0"},
     "invite": {"role": "bender"},
     "changeRole": {"role": "bender"},
     "beginCrew": {"token": "x", "crew": "New", "username": "x", "password": "clamp-the-vise-9"},
+    "askForPasswordLink": {"known_as": "x"},
     "joinAsNew": {"username": "x", "password": "clamp-the-vise-9"},
     "takePasswordLink": {"password": "clamp-the-vise-9"},
     "changeMyNames": {"username": "x", "first": "", "last": ""},
     "changeMyPassword": {"old": PASSWORD, "new": "another-vise-to-clamp"},
     "switchCrew": {"crew_id": 0},
+    "confirmSecondFactor": {"code": "123456"},
+    "turnOffSecondFactor": {"password": "x"},
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 # What is open to anybody, and what a link that opens nothing is answered.
 OPEN = {"signIn": 401, "isBeginningNeeded": 200, "beginCrew": 409, "getInvitation": 404, "joinAsNew": 409}
+OPEN |= {"askForPasswordLink": 204}
 OPEN |= {"getPasswordLink": 409, "takePasswordLink": 409}
 # What a person does for themselves, whatever their role: what a link, a crew or a session that is none is answered.
 OWN = {"joinAsMyself": 409, "signOutThere": 404, "switchCrew": 404, "changeMyPassword": 204, "removeMember": 404}
+OWN |= {"confirmSecondFactor": 422, "turnOffSecondFactor": 422}
 LEADS = {
     "nameCrew",
     "invite",
     "withdrawInvitation",
     "changeRole",
     "makePasswordLink",
+    "takeAwaySecondFactor",
     "getHistory",
     "getHistoryCsv",
     "listBin",
+    "emptyBin",
     "setLimits",
+    "setNewRuns",
+    "keepSold",
     "setTape",
     "removeJob",
     "removeRun",
@@ -91,6 +102,8 @@ READS |= {
     "getPeople",
     "changeMyNames",
     "listMySessions",
+    "getMySecondFactor",
+    "beginSecondFactor",
     "signOutElsewhere",
     "listWays",
     "checkMarks",

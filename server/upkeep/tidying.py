@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from axes.models import AccessAttempt, AccessLog
 from django.db.models import QuerySet
 from django.utils import timezone
+from django_tasks_db.models import DBTaskResult
 from qsessions.models import Session
 
 from server.accounts.models import Reply
@@ -19,6 +20,7 @@ REPLIES, ACTS = timedelta(days=7), timedelta(days=365)
 PROPOSALS, GUESSES, SIGN_INS = timedelta(days=30), timedelta(days=2), timedelta(days=180)
 # Of saves older than this the last of each hour is kept, and of those older still the last of each day.
 HOURLY, DAILY = timedelta(days=30), timedelta(days=180)
+QUESTIONS = timedelta(days=2)
 AT_A_TIME = 1000
 
 
@@ -30,6 +32,7 @@ def tidy(now: datetime | None = None) -> dict[str, int]:
         "replies": _delete(Reply.objects.filter(at__lt=now - REPLIES)),
         "act keys": _delete(ActDone.objects.filter(at__lt=now - ACTS)),
         "cut plans that were not taken": _delete(Proposal.objects.filter(at__lt=now - PROPOSALS)),
+        "questions to planners": _delete(DBTaskResult.objects.filter(enqueued_at__lt=now - QUESTIONS)),
         "failed sign-ins": _delete(AccessAttempt.objects.filter(attempt_time__lt=now - GUESSES)),
         "sign-ins": _delete(AccessLog.objects.filter(attempt_time__lt=now - SIGN_INS)),
         "saves between others": _thin_out(now),

@@ -55,6 +55,10 @@ class MeterShare(Meter):
         """Work that is left of it."""
         return min(self.work, self.whole.left())
 
+    def seconds(self) -> float:
+        """What the clock leaves at most."""
+        return self.whole.seconds()
+
     def spend(self, work: float) -> None:
         """So much is done."""
         super().spend(work)

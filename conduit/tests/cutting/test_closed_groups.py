@@ -5,19 +5,19 @@ from unittest import TestCase
 
 from cli.bench_cutting import seeded_job
 from conduit.cutting import Terms
-from conduit.cutting.optimizer import Meter, bounds_of, problem_of
+from conduit.cutting.optimizer import bounds_of, problem_of
 from conduit.cutting.optimizer.bounds import spare_pipe
 from conduit.cutting.optimizer.closed_groups import Grouping
 from conduit.cutting.optimizer.problem import Bar, BarKey, CutProblem, Weights, loads_of
 from conduit.cutting.optimizer.set_packing import Closing, closings, pieces_of
 from conduit.cutting.optimizer.stretch import Stretch
-from conduit.tests.support import Steps
+from conduit.tests.support import StepMeter
 
 SLACK = 24
 
 
 def grouping_of(problem):
-    return Grouping(problem, Meter(Steps(400)), Random(1), SLACK, spare_pipe(problem), bounds_of(problem).sticks)
+    return Grouping(problem, StepMeter(400), Random(1), SLACK, spare_pipe(problem), bounds_of(problem).sticks)
 
 
 class Twos(TestCase):

@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from cli.bench_cutting import first_fit, seeded_job
 from conduit.cutting import Held, Kind, Needed, ScrapBar, Terms
 from conduit.cutting.model import Before, Cut, CutPlan, Sold, Source
-from conduit.cutting.optimizer import Meter, plan_kind
+from conduit.cutting.optimizer import plan_kind
 from conduit.cutting.optimizer.stretch import Stretch
 from conduit.cutting.verify import faults
 from conduit.tests.cutting.cut_reference import everything, tiny_job
-from conduit.tests.support import Steps
+from conduit.tests.support import StepMeter
 
 EMT = Kind("EMT", "3/4")
 
@@ -96,7 +96,7 @@ GOALS = ("least cost", "fewest sticks", "fewest couplings")
 class JointPlans(TestCase):
     def plan(self, runs, rack, terms=None, before=()):
         terms = terms or Terms()
-        found = plan_kind(runs, rack, terms, Meter(Steps(24)), before)
+        found = plan_kind(runs, rack, terms, StepMeter(24), before)
         made = [run for run in runs if run.key not in found.impossible]
         for plan in found.plans:
             self.assertEqual(faults(made, rack, terms, plan), [])
@@ -268,7 +268,7 @@ class AgainstEverything(TestCase):
         for seed in range(120):
             luck = Random(seed)
             runs, rack, terms = tiny_job(luck)
-            found, best = plan_kind(runs, rack, terms, Meter(Steps(24))), everything(runs, rack, terms)
+            found, best = plan_kind(runs, rack, terms, StepMeter(24)), everything(runs, rack, terms)
             with self.subTest(seed=seed):
                 self.assertEqual(bool(found.impossible), math.isinf(best.sticks))
                 if found.impossible:

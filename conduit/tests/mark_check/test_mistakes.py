@@ -181,6 +181,8 @@ class NotOnlyMarks(TestCase):
         chosen = [data.draw(st.sampled_from([answer, *answer.others])) for answer in plan.card if answer.marks]
         starts = [piece.start for piece in plan.pieces for _ in piece.bends]
         marks = [mark for way in chosen for mark in way.marks]
+        # A card that says to mark beside the pipe cannot be followed.
+        assume(all(mark.at.inches >= start for mark, start in zip(marks, starts, strict=True)))
         given = [
             GivenMark(at=mark.at.inches - start, reference=mark.reference, hook=mark.hook)
             for mark, start in zip(marks, starts, strict=True)

@@ -1,8 +1,8 @@
 from conduit.tests.support import document, ninety
 from server.bench.models import Stick
 from server.bench.tests.support import BenchTestCase, act
-from server.jobs.actions import add_run
-from server.tests.support import Api
+from server.jobs.actions import add_job, add_run
+from server.tests.support import Api, CrewTestCase
 
 FOUR = document([ninety(30, turn) for turn in ("up", "right", "up", "right")], 30, name="Four 90s")
 
@@ -63,3 +63,25 @@ class CrewLimits(BenchTestCase):
         self.put(kerf="1/8", keep="20", least_piece="10")
         terms = self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()["terms"]
         self.assertEqual((terms["kerf"], terms["keep"], terms["least"]), (0.125, 20, 10))
+
+
+class HowNewRunsAreRead(CrewTestCase):
+    def test_as_the_document_says_until_the_lead_sets_it(self):
+        self.assertEqual(
+            self.api.send("GET", "/session").json()["new_runs"], {"tape": "1/16", "feet": False, "stand_off": "0"}
+        )
+        metric = {"tape": "1 mm", "feet": False, "stand_off": "38"}
+        self.assertEqual(self.api.send("PUT", "/crew/new-runs", metric).json()["new_runs"], metric)
+        refused = self.api.send("PUT", "/crew/new-runs", {**metric, "stand_off": "a bit"})
+        self.assertEqual((refused.status_code, list(refused.json()["places"])), (422, ["stand_off"]))
+        self.assertEqual(Api(self.bender).send("GET", "/session").json()["new_runs"], metric)
+
+    def test_sticks_and_prices_of_a_job_are_kept_for_all(self):
+        sold = [{"material": "EMT", "trade_size": "3/4", "sticks": [{"length": "120", "price": 9}]}]
+        body = {"terms": {"sold": sold}, "seconds": 0.2}
+        self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
+        other = add_job(self.lead, "Other", "")
+        self.assertEqual(self.api.send("GET", f"/jobs/{other.pk}/cutting").json()["terms"]["sold"], [])
+        self.api.send("POST", f"/jobs/{self.job.pk}/cutting/sold")
+        told = self.api.send("GET", f"/jobs/{other.pk}/cutting").json()["terms"]["sold"]
+        self.assertEqual([(one["trade_size"], one["sticks"]) for one in told], [("3/4", [{"length": 120, "price": 9}])])

@@ -2,9 +2,10 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import timedelta
 from io import StringIO
 
+from django.core import mail
 from django.core.management import CommandError, call_command
 from django.db import connection
-from django.test import TestCase, TransactionTestCase
+from django.test import TestCase, TransactionTestCase, override_settings
 from django.utils import timezone
 
 from server.accounts import beginning
@@ -193,7 +194,7 @@ class Beginning(TestCase):
 
     def test_the_first_crew_and_its_lead_by_the_link_alone(self):
         door = Api()
-        self.assertEqual(door.send("GET", "/beginning").json(), {"needed": True})
+        self.assertEqual(door.send("GET", "/beginning").json()["needed"], True)
         self.assertEqual(door.send("POST", "/beginning", {**self.ASKED, "token": "guess"}).status_code, 409)
         me = door.send("POST", "/beginning", {**self.ASKED, "token": beginning.token()}).json()
         self.assertEqual((me["crew"], me["role"]), ("First", "lead"))
@@ -232,3 +233,34 @@ class History(CrewTestCase):
         csv = self.api.send("GET", "/history.csv").content.decode()
         self.assertEqual(len(csv.splitlines()), 4)
         self.assertEqual(Api(self.stranger).send("GET", "/history").json()["lines"], [])
+
+
+@override_settings(EMAIL_HOST="mail.example")
+class Letters(CrewTestCase):
+    def ask(self, known_as):
+        answer = Api().send("POST", "/password-links", {"known_as": known_as})
+        self.assertEqual((answer.status_code, answer.content), (204, b""))
+
+    def test_a_link_goes_to_the_address_of_whoever_forgot_and_to_nobody_else(self):
+        User.objects.filter(pk=self.bender.pk).update(email="ben@example.org")
+        for known_as in ("nobody", "lena", "x@example.org", "BEN@example.org", "ben"):
+            self.ask(known_as)
+        (letter,) = mail.outbox
+        self.assertEqual(letter.to, ["ben@example.org"])
+        token = letter.body.split("/password/")[1].split()[0]
+        answer = Api().send("POST", f"/password-links/{token}", {"password": "another-vise-to-clamp"})
+        self.assertEqual(answer.status_code, 200)
+
+    def test_the_address_is_changed_by_the_password_only(self):
+        names = {"username": "ben", "first": "", "last": "", "email": "ben@example.org"}
+        ben = Api(self.bender)
+        refused = ben.send("PUT", "/me", {**names, "password": "x"})
+        self.assertEqual((refused.status_code, list(refused.json()["places"])), (422, ["password"]))
+        self.assertEqual(ben.send("PUT", "/me", {**names, "password": PASSWORD}).json()["email"], "ben@example.org")
+
+    def test_without_a_mail_server_nothing_is_sent(self):
+        with override_settings(EMAIL_HOST=""):
+            User.objects.filter(pk=self.bender.pk).update(email="ben@example.org")
+            self.ask("ben")
+            self.assertFalse(Api().send("GET", "/beginning").json()["mail"])
+        self.assertEqual(mail.outbox, [])

@@ -5,8 +5,7 @@ from conduit.tests.support import document, ninety
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.cutting.planning import KEPT_PROPOSALS
-from server.cutting.turns import a_turn
-from server.guard import PROBLEM
+from server.cutting.solving import FAILED
 from server.jobs.actions import add_run
 from server.jobs.models import Run
 from server.stock.actions import add_scrap
@@ -294,19 +293,14 @@ class Cutting(CrewTestCase):
 
     def test_terms_by_which_nothing_can_be_planned_are_not_kept(self):
         planned(self.lead, self.job)
-        with mock.patch("server.cutting.planning.make_cut_list", side_effect=AssertionError("a fault of ours")):
-            api = Api(self.lead, raise_request_exception=False)
+        with (
+            mock.patch("server.cutting.planning.make_cut_list", side_effect=AssertionError("a fault of ours")),
+            self.assertLogs("crelda.planner", "ERROR"),
+        ):
             body = {"terms": {"kerf": "1/4"}, "seconds": 0.2}
-            answer = api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
-        self.assertEqual((answer.status_code, answer["Content-Type"]), (500, PROBLEM))
+            told = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).json()
+        self.assertEqual((told["solve"]["state"], told["solve"]["says"]), ("failed", FAILED))
         self.assertEqual(Asked.objects.get(job=self.job).terms, {})
-
-    def test_one_plan_at_a_time_and_nobody_waits_in_line_with_a_thread(self):
-        body = {"terms": {}, "seconds": 0.2}
-        with a_turn(self.job.crew):
-            answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body)
-        self.assertEqual((answer.status_code, answer["Retry-After"]), (429, "1"))
-        self.assertEqual(self.api.send("POST", f"/jobs/{self.job.pk}/cutting/plan", body).status_code, 200)
 
 
 class OnTheCrewsTape(CrewTestCase):

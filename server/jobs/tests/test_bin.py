@@ -66,3 +66,27 @@ class Bin(CrewTestCase):
         self.api.send("PUT", f"/shoes/{new['id']}", {"name": "Newer", "trade_size": "1/2"})
         self.assertEqual(self.api.send("POST", f"/shoes/{old.pk}/restore").status_code, 200)
         self.assertEqual(self.lies_there(), [])
+
+    def test_what_is_emptied_is_gone_for_good_and_the_log_stays(self):
+        load(fresh=True)
+        before = BendMade.objects.count()
+        lead = User.objects.get(username="dana")
+        self.api = type(self.api)(lead)
+        lines = self.api.send("GET", "/log").json()
+        self.api.send("DELETE", f"/shoes/{add_shoe(lead, ShoeIn(name='Worn', trade_size='3/4')).pk}")
+        for job in self.api.send("GET", "/jobs").json():
+            self.api.send("DELETE", f"/jobs/{job['id']}")
+        saw = [{"kind": one["kind"], "id": one["id"]} for one in self.api.send("GET", "/bin").json()]
+        self.assertEqual(self.api.send("POST", "/bin/empty", {"things": saw}).status_code, 204)
+        self.assertEqual(self.lies_there(), [])
+        for one in saw:
+            self.assertEqual(self.api.send("POST", f"/{one['kind']}s/{one['id']}/restore").status_code, 404)
+        self.assertEqual((BendMade.objects.count(), self.api.send("GET", "/log").json()), (before, lines))
+        told = [(line["what"], line["about"]) for line in self.api.send("GET", "/history").json()["lines"]]
+        self.assertIn(("deleted for good", "the shoe “Worn”"), told)
+
+    def test_what_was_taken_out_meanwhile_is_not_emptied(self):
+        self.api.send("DELETE", f"/jobs/{self.job.pk}")
+        self.api.send("POST", f"/jobs/{self.job.pk}/restore")
+        self.api.send("POST", "/bin/empty", {"things": [{"kind": "job", "id": self.job.pk}]})
+        self.assertEqual(self.runs(), ["Feed"])

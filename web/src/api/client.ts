@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import { newKey } from "./new-key";
+import { server } from "./reachable";
 import type { paths } from "./schema";
 import type { Run } from "./types";
 import { WriteKeys } from "./write-keys";
@@ -13,6 +14,8 @@ export class ApiError extends Error {
     readonly theirs?: Run,
     /** So many milliseconds later it may be asked again; 0 where that was not said. */
     readonly wait = 0,
+    /** Name and password are right; the second factor's code is wanted too. */
+    readonly codeWanted = false,
   ) {
     super(message);
   }
@@ -22,6 +25,7 @@ interface ProblemBody {
   detail?: string;
   places?: Record<string, string>;
   theirs?: Run;
+  code_wanted?: boolean;
 }
 
 const SAFE = new Set(["GET", "HEAD"]);
@@ -55,7 +59,19 @@ async function send(request: Request): Promise<Response> {
   return answer;
 }
 
-export const api = createClient<paths>({ baseUrl: "/", fetch: send });
+/** The same, and whether the server answers is heard. */
+async function heard(request: Request): Promise<Response> {
+  try {
+    const answer = await send(request);
+    server.heard(answer.status);
+    return answer;
+  } catch (error) {
+    if (!request.signal.aborted) server.heard(0);
+    throw error;
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: "/", fetch: heard });
 api.use(csrf);
 
 interface Answer<T> {
@@ -81,5 +97,6 @@ export async function reply<T>(asked: Promise<Answer<T>>): Promise<T> {
     body.places,
     body.theirs,
     1000 * Number(answer.response.headers.get("Retry-After") ?? 0),
+    body.code_wanted,
   );
 }

@@ -9,8 +9,16 @@ export const useCutting = (jobId: number) =>
   useQuery({
     queryKey: keys.cuts(jobId),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}/cutting", { params: { path: { job_id: jobId } } })),
+    // While a plan is made it is asked how far it is; the first good one is shown as soon as it is there.
+    refetchInterval: (query) => (isLooking(query.state.data) ? BETWEEN_LOOKS : false),
     ...KEPT,
   });
+
+const BETWEEN_LOOKS = 500;
+
+/** Whether a plan of the cuts waits to be made, or is being made. */
+export const isLooking = (cutting: Cutting | undefined): boolean =>
+  cutting?.solve?.state === "waiting" || cutting?.solve?.state === "running";
 
 /** What changes a job's cutting: its answer is how the cutting then stands; the rack and the runs may follow. */
 function useCuttingAct<Given>(jobId: number, act: (given: Given) => Promise<Cutting>) {
@@ -29,7 +37,7 @@ const ofJob = (jobId: number) => ({ params: { path: { job_id: jobId } } });
 
 const LONGEST_IN_LINE = 60_000;
 
-/** Plans a job's cuts; while others have theirs planned it waits for its turn. */
+/** Has a job's cuts planned; while the crew has as many plans made as it may it waits for its turn. */
 export const usePlanCuts = (jobId: number) =>
   useCuttingAct(jobId, async (body: { terms: Record<string, unknown>; seconds: number }) => {
     const giveUp = Date.now() + LONGEST_IN_LINE;
@@ -42,6 +50,14 @@ export const usePlanCuts = (jobId: number) =>
       }
     }
   });
+
+/** Stops looking for a better plan; what was found stays. */
+export const useStopPlanning = (jobId: number) =>
+  useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/stop", ofJob(jobId))));
+
+/** Takes the sticks and prices of this job for the crew's other jobs too. */
+export const useKeepSold = (jobId: number) =>
+  useCuttingAct(jobId, () => reply(api.POST("/api/jobs/{job_id}/cutting/sold", ofJob(jobId))));
 
 export const useTakePlan = (jobId: number) =>
   useCuttingAct(jobId, (body: { digest: string; picks: Record<string, number> }) =>

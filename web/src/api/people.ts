@@ -1,4 +1,4 @@
-import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, reply } from "./client";
 import { dropOthers, ownerOf, tellOtherTabs } from "./owner";
 import { keys, useRefreshing } from "./queries";
@@ -39,11 +39,47 @@ export const useRemoveMember = () =>
     [PEOPLE, HISTORY],
   );
 
+export const useNameCrew = () =>
+  useRefreshing((name: string) => reply(api.PUT("/api/crew", { body: { name } })), [keys.me]);
+
+/** How the crew's new runs are read. */
+export const useSetNewRuns = () =>
+  useRefreshing((body: Me["new_runs"]) => reply(api.PUT("/api/crew/new-runs", { body })), [keys.me]);
+
 export const usePasswordLink = () =>
   useRefreshing(
     (id: number) =>
       reply(api.POST("/api/people/{member_id}/password-link", { params: { path: { member_id: id } } })),
     [HISTORY],
+  );
+
+const SECOND_FACTOR = ["second-factor"] as const;
+
+export const useSecondFactor = () =>
+  useQuery({ queryKey: SECOND_FACTOR, queryFn: () => reply(api.GET("/api/me/second-factor")) });
+
+export const useBeginSecondFactor = () =>
+  useMutation({ mutationFn: () => reply(api.POST("/api/me/second-factor")) });
+
+export const useConfirmSecondFactor = () =>
+  useRefreshing(
+    (code: string) => reply(api.POST("/api/me/second-factor/confirm", { body: { code } })),
+    [SECOND_FACTOR, PEOPLE],
+  );
+
+export const useTurnOffSecondFactor = () =>
+  useRefreshing(
+    (password: string) => reply(api.POST("/api/me/second-factor/off", { body: { password } })),
+    [SECOND_FACTOR, PEOPLE],
+  );
+
+export const useTakeAwaySecondFactor = () =>
+  useRefreshing(
+    (id: number) =>
+      reply<unknown>(
+        api.DELETE("/api/people/{member_id}/second-factor", { params: { path: { member_id: id } } }),
+      ),
+    [PEOPLE, HISTORY],
   );
 
 /** The crew's history, the last lines first; narrowed to what was done. */
@@ -71,7 +107,8 @@ export const useSignOutElsewhere = () =>
 
 export const useChangeNames = () =>
   useRefreshing(
-    (body: { username: string; first: string; last: string }) => reply(api.PUT("/api/me", { body })),
+    (body: { username: string; first: string; last: string; email: string; password: string }) =>
+      reply(api.PUT("/api/me", { body })),
     [keys.me, PEOPLE],
   );
 
@@ -100,6 +137,12 @@ export const usePasswordLinkFor = (token: string) =>
 export const useIsBeginningNeeded = () =>
   useQuery({ queryKey: ["beginning"], queryFn: () => reply(api.GET("/api/beginning")), retry: false });
 
+/** Has a link for a forgotten password sent, where the server sends mail. */
+export const useAskForPasswordLink = () =>
+  useMutation({
+    mutationFn: (known_as: string) => reply<unknown>(api.POST("/api/password-links", { body: { known_as } })),
+  });
+
 export const ways = {
   begin: (token: string, crew: string, person: NewPerson) =>
     reply(api.POST("/api/beginning", { body: { ...person, token, crew } })),
@@ -107,8 +150,8 @@ export const ways = {
     reply(api.POST("/api/invitations/{token}/join", { params: { path: { token } } })),
   joinAsNew: (token: string, person: NewPerson) =>
     reply(api.POST("/api/invitations/{token}/person", { params: { path: { token } }, body: person })),
-  setPassword: (token: string, password: string) =>
-    reply(api.POST("/api/password-links/{token}", { params: { path: { token } }, body: { password } })),
+  setPassword: (token: string, password: string, code: string) =>
+    reply(api.POST("/api/password-links/{token}", { params: { path: { token } }, body: { password, code } })),
   switchCrew: (crew_id: number) => reply(api.PUT("/api/me/crew", { body: { crew_id } })),
 };
 

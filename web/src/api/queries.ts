@@ -310,6 +310,16 @@ export const useRestore = () =>
     [keys.bin, keys.jobs, keys.shoes, keys.rack, ["cuts"], ["bench"]],
   );
 
+/** Deletes things in the bin for good. */
+export const useEmptyBin = () =>
+  useRefreshing(
+    (things: Pick<Binned, "kind" | "id">[]) =>
+      reply<unknown>(
+        api.POST("/api/bin/empty", { body: { things: things.map(({ kind, id }) => ({ kind, id })) } }),
+      ),
+    [keys.bin],
+  );
+
 const SHOES_AND_BENCHES = [keys.bin, keys.shoes, ["learned"], ["bench"]] as const;
 
 export const useAddShoe = () =>

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crew/new-runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set New Runs
+         * @description Read new runs so from now on; those that are there stay as they are.
+         */
+        put: operations["setNewRuns"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/invitations": {
         parameters: {
             query?: never;
@@ -245,7 +265,7 @@ export interface paths {
         };
         /**
          * Is Beginning Needed
-         * @description Whether there is no crew yet.
+         * @description Whether there is no crew yet, and whether the server sends mail.
          */
         get: operations["isBeginningNeeded"];
         put?: never;
@@ -314,6 +334,26 @@ export interface paths {
          * @description Take an invitation as a new person, who is signed in then.
          */
         post: operations["joinAsNew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Password Link
+         * @description Have a link sent to whoever is known so, where the server sends mail; answered the same for all.
+         */
+        post: operations["askForPasswordLink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -443,6 +483,90 @@ export interface paths {
         put: operations["switchCrew"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get My Second Factor
+         * @description Whether the person signs in with a code too.
+         */
+        get: operations["getMySecondFactor"];
+        put?: never;
+        /**
+         * Begin Second Factor
+         * @description A new secret to scan; it is asked for once it is confirmed.
+         */
+        post: operations["beginSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Second Factor
+         * @description Turn it on by the first code that the phone shows.
+         */
+        post: operations["confirmSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-factor/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Off Second Factor
+         * @description Sign in by name and password alone from now on.
+         */
+        post: operations["turnOffSecondFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{member_id}/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Away Second Factor
+         * @description Turn it off for somebody of the crew who lost the phone.
+         */
+        delete: operations["takeAwaySecondFactor"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1120,6 +1244,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bin/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Empty Bin
+         * @description Delete things in the bin for good; the log of bends stays.
+         */
+        post: operations["emptyBin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/bench": {
         parameters: {
             query?: never;
@@ -1259,11 +1403,52 @@ export interface paths {
         put?: never;
         /**
          * Plan Cuts
-         * @description Plan a job's cuts by these terms. The same job gets the same plan again; more time may better it.
+         * @description Have a job's cuts planned by these terms. The same job gets the same plan again; more time may better it.
          *
-         *     A viewer is given plans that are there. Answered 429 while others have their plans made.
+         *     Answered at once, with the plan if there is one; else `solve` says how it goes, here and where the cutting is
+         *     asked for. A viewer is given plans that are there. Answered 429 while a crew has several plans made.
          */
         post: operations["planCuts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Planning
+         * @description Stop looking for a better plan; what was found stays.
+         */
+        post: operations["stopPlanning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cutting/sold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Sold
+         * @description Take the sticks and prices of this job for the crew's other jobs too.
+         */
+        post: operations["keepSold"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1424,6 +1609,8 @@ export interface components {
             first: string;
             /** Last */
             last: string;
+            /** Email */
+            email: string;
             /** Name */
             name: string;
             /** Crew */
@@ -1435,6 +1622,25 @@ export interface components {
             role: "lead" | "bender" | "viewer";
             /** Crews */
             crews: components["schemas"]["CrewOfMine"][];
+            new_runs: components["schemas"]["NewRuns"];
+        };
+        /**
+         * NewRuns
+         * @description How the crew's new runs are read: on which tape, in feet and inches or not, how far straps stand off.
+         */
+        NewRuns: {
+            /**
+             * Tape
+             * @enum {string}
+             */
+            tape: "1/16" | "1/8" | "1/32" | "1 mm";
+            /** Feet */
+            feet: boolean;
+            /**
+             * Stand Off
+             * @description Tape notation, on that tape.
+             */
+            stand_off: string;
         };
         /**
          * Told
@@ -1452,6 +1658,11 @@ export interface components {
             places?: {
                 [key: string]: string;
             };
+            /**
+             * Code Wanted
+             * @default false
+             */
+            code_wanted?: boolean;
         };
         /**
          * Credentials
@@ -1462,6 +1673,12 @@ export interface components {
             username: string;
             /** Password */
             password: string;
+            /**
+             * Code
+             * @description What the person's phone shows, where they have a second factor.
+             * @default
+             */
+            code?: string;
         };
         /**
          * LimitOut
@@ -1545,6 +1762,8 @@ export interface components {
             joined: string;
             /** Me */
             me: boolean;
+            /** Second Factor */
+            second_factor: boolean;
         };
         /**
          * People
@@ -1642,11 +1861,13 @@ export interface components {
         };
         /**
          * Beginning
-         * @description Whether there is no crew yet.
+         * @description Whether there is no crew yet, and whether the server sends mail.
          */
         Beginning: {
             /** Needed */
             needed: boolean;
+            /** Mail */
+            mail: boolean;
         };
         /**
          * BeginIn
@@ -1710,6 +1931,14 @@ export interface components {
             password: string;
         };
         /**
+         * KnownAs
+         * @description The name to sign in by, or an e-mail address.
+         */
+        KnownAs: {
+            /** Known As */
+            known_as: string;
+        };
+        /**
          * LinkFor
          * @description Whose password a link sets.
          */
@@ -1718,18 +1947,25 @@ export interface components {
             name: string;
             /** Username */
             username: string;
+            /** Second Factor */
+            second_factor: boolean;
         };
         /**
          * PasswordIn
-         * @description A new password.
+         * @description A new password, and the code of the second factor where the person has one.
          */
         PasswordIn: {
             /** Password */
             password: string;
+            /**
+             * Code
+             * @default
+             */
+            code?: string;
         };
         /**
          * OwnNamesIn
-         * @description The name to sign in by, and the name that others see.
+         * @description The name to sign in by, the name that others see, and an e-mail address.
          */
         OwnNamesIn: {
             /** Username */
@@ -1738,6 +1974,17 @@ export interface components {
             first: string;
             /** Last */
             last: string;
+            /**
+             * Email
+             * @default
+             */
+            email?: string;
+            /**
+             * Password
+             * @description To change the e-mail address.
+             * @default
+             */
+            password?: string;
         };
         /**
          * OwnPasswordIn
@@ -1777,6 +2024,46 @@ export interface components {
         CrewIn: {
             /** Crew Id */
             crew_id: number;
+        };
+        /**
+         * SecondFactor
+         * @description Whether a person signs in with a code too.
+         */
+        SecondFactor: {
+            /** On */
+            on: boolean;
+        };
+        /**
+         * SecretOut
+         * @description A new secret, as the address that an app scans (otpauth).
+         */
+        SecretOut: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * SpareCodes
+         * @description Codes for a lost phone, each good once; told this once.
+         */
+        SpareCodes: {
+            /** Codes */
+            codes: string[];
+        };
+        /**
+         * CodeIn
+         * @description A code that the phone shows.
+         */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * OwnPasswordOnly
+         * @description The person's password, to be sure that it is them.
+         */
+        OwnPasswordOnly: {
+            /** Password */
+            password: string;
         };
         /**
          * CalibrationOut
@@ -4774,6 +5061,27 @@ export interface components {
             binned_by: string;
         };
         /**
+         * EmptyIn
+         * @description What is to be deleted for good: as the lead saw it, not what was put there meanwhile.
+         */
+        EmptyIn: {
+            /** Things */
+            things: components["schemas"]["Lying"][];
+        };
+        /**
+         * Lying
+         * @description What names something in the bin.
+         */
+        Lying: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "job" | "run" | "shoe";
+            /** Id */
+            id: number;
+        };
+        /**
          * Arranged
          * @description How a person wants a stick to be bent; what is left out is proposed.
          */
@@ -6022,6 +6330,8 @@ export interface components {
             /** @description The crew's terms, where none are asked for. */
             usual: components["schemas"]["CutTerms"];
             taken: components["schemas"]["TakenOut"];
+            /** @description None: no plan is being made. */
+            solve: components["schemas"]["SolveOut"] | null;
             /** @description None: nothing is planned for the job as it is now. */
             proposal: components["schemas"]["ProposalOut"] | null;
             /**
@@ -6204,6 +6514,39 @@ export interface components {
             length?: string | number;
             /** Price */
             price?: number | null;
+        };
+        /**
+         * SolveOut
+         * @description A plan that is being made, or how it ended without one.
+         */
+        SolveOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "stopped" | "failed";
+            /** By */
+            by: string;
+            /**
+             * Seconds
+             * @description How long is looked at most.
+             */
+            seconds: number;
+            /**
+             * Done
+             * @description How many of those seconds have gone.
+             */
+            done: number;
+            /**
+             * Ahead
+             * @description Plans of others that are made first.
+             */
+            ahead: number;
+            /**
+             * Says
+             * @description Why it failed, or nothing.
+             */
+            says: string;
         };
         /**
          * TakenOut
@@ -6484,6 +6827,42 @@ export interface operations {
             };
         };
     };
+    setNewRuns: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRuns"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     invite: {
         parameters: {
             query?: never;
@@ -6616,10 +6995,7 @@ export interface operations {
     makePasswordLink: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
-                "Idempotency-Key"?: string;
-            };
+            header?: never;
             path: {
                 member_id: number;
             };
@@ -6863,6 +7239,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Told"];
                 };
+            };
+        };
+    };
+    askForPasswordLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownAs"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7123,6 +7521,165 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    getMySecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactor"];
+                };
+            };
+        };
+    };
+    beginSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    confirmSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpareCodes"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    turnOffSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPasswordOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactor"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    takeAwaySecondFactor: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
                 };
             };
         };
@@ -8324,6 +8881,40 @@ export interface operations {
             };
         };
     };
+    emptyBin: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmptyIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     getBench: {
         parameters: {
             query?: never;
@@ -8574,6 +9165,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    stopPlanning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+        };
+    };
+    keepSold: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuttingOut"];
                 };
             };
         };

@@ -4,6 +4,7 @@ import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
+import { ServerAway } from "./server-away";
 import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
 import { Wordmark } from "./wordmark";
@@ -82,6 +83,7 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
           <PersonMenu />
         </div>
       </header>
+      <ServerAway />
       {children}
     </div>
   );

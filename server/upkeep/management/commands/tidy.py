@@ -10,7 +10,7 @@ from server.upkeep.tidying import tidy
 class Command(BaseCommand):
     """Throws away what is old, and says how much."""
 
-    help = "Throw away sessions, replies, keys, cut plans and saves that are old (docs/deployment.md)."
+    help = "Throw away sessions, replies, keys, cut plans and saves that are old (docs/operations.md)."
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Do it."""

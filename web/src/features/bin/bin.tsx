@@ -1,6 +1,8 @@
-import { useBin, useMe, useRestore } from "@/api/queries";
+import { useBin, useEmptyBin, useMe, useRestore } from "@/api/queries";
 import type { Binned } from "@/api/types";
 import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 
 export type JustBinned = Pick<Binned, "kind" | "id" | "name">;
@@ -32,17 +34,28 @@ export function Undo({ binned, onDone }: { binned: JustBinned; onDone: () => voi
   );
 }
 
-/** What the crew deleted of some kinds, to be taken out again by its lead. */
+/** What the crew deleted of some kinds, to be taken out again by its lead, or deleted for good. */
 export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
   const isLead = useMe().data?.role === "lead";
   const bin = useBin(isLead);
+  const empty = useEmptyBin();
   const lies = bin.data?.filter((one) => kinds.includes(one.kind)) ?? [];
   if (!isLead || lies.length === 0) return null;
   return (
     <section aria-labelledby="bin" className="mt-10">
-      <h2 id="bin" className="text-xl font-bold">
-        In the bin
-      </h2>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <h2 id="bin" className="text-xl font-bold">
+          In the bin
+        </h2>
+        <Confirm
+          trigger={<Button className="ml-auto min-h-11">Empty the bin</Button>}
+          title={`Delete ${lies.length === 1 ? "it" : `all ${lies.length}`} for good?`}
+          says={`${FOR_GOOD} The log of bends and the rack's ledger stay.`}
+          act="Delete for good"
+          onAct={() => empty.mutate(lies)}
+        />
+      </div>
+      {empty.error && <Notice severity="stop">{empty.error.message}</Notice>}
       <ul className="mt-2 rounded-lg border border-line bg-paper">
         {lies.map((one) => (
           <BinnedLine key={`${one.kind} ${one.id}`} binned={one} />
@@ -52,8 +65,11 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
   );
 }
 
+const FOR_GOOD = "Nobody can take it out again.";
+
 function BinnedLine({ binned }: { binned: Binned }) {
   const restore = useRestore();
+  const empty = useEmptyBin();
   const at = new Date(binned.binned_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" });
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line/60 px-4 py-1.5 last:border-b-0">
@@ -65,14 +81,25 @@ function BinnedLine({ binned }: { binned: Binned }) {
       <span className="text-[15px] text-soft">
         deleted by {binned.binned_by}, {at}
       </span>
-      <Button
-        className="ml-auto min-h-11"
-        disabled={restore.isPending}
-        onClick={() => restore.mutate(binned)}
-      >
-        Take it out
-      </Button>
-      {restore.error && <Notice severity="stop">{restore.error.message}</Notice>}
+      <span className="ml-auto flex gap-1">
+        <Button className="min-h-11" disabled={restore.isPending} onClick={() => restore.mutate(binned)}>
+          Take it out
+        </Button>
+        <Confirm
+          trigger={
+            <Button look="quiet" className="min-h-11 min-w-11" aria-label={`Delete ${binned.name} for good`}>
+              <RemoveIcon />
+            </Button>
+          }
+          title={`Delete “${binned.name}” for good?`}
+          says={FOR_GOOD}
+          act="Delete for good"
+          onAct={() => empty.mutate([binned])}
+        />
+      </span>
+      {(restore.error || empty.error) && (
+        <Notice severity="stop">{(restore.error ?? empty.error)?.message}</Notice>
+      )}
     </li>
   );
 }

@@ -32,7 +32,8 @@ const LIMITS: Limit[] = [
     written: "1/8",
   },
 ];
-const LEAD = { role: "lead" } as const;
+const NEW_RUNS = { tape: "1/16", feet: false, stand_off: "0" } as const;
+const LEAD = { role: "lead", new_runs: NEW_RUNS } as const;
 const button = () => screen.getByRole("button", { name: "Work by these" }) as HTMLButtonElement;
 
 test("the lead changes one, and all that are written are sent once, with a key", async () => {
@@ -74,7 +75,7 @@ test("what cannot be used is told at its place, and stays as it was typed", asyn
 
 test("others read them and can change nothing", async () => {
   serverWith({ "GET /api/limits": LIMITS });
-  show(<LimitsPage />, { role: "bender" });
+  show(<LimitsPage />, { role: "bender", new_runs: NEW_RUNS });
   expect(await screen.findByText("The crew’s lead sets them.")).toBeTruthy();
   expect(screen.getByText("360°")).toBeTruthy();
   expect(screen.queryByRole("textbox")).toBeNull();

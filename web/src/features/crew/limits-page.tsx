@@ -5,11 +5,13 @@ import type { Limit } from "@/api/types";
 import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { NewRunsForm } from "./new-runs-form";
 
 /** The limits that the crew works by: its local code, its saw, its sticks. Its lead sets them. */
 export function LimitsPage() {
   const limits = useLimits();
-  const maySet = useMe().data?.role === "lead";
+  const me = useMe().data;
+  const maySet = me?.role === "lead";
   return (
     <Shell>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
@@ -25,6 +27,7 @@ export function LimitsPage() {
           </Notice>
         </div>
         {limits.error && <Notice severity="stop">{limits.error.message}</Notice>}
+        {me && <NewRunsForm key={JSON.stringify(me.new_runs)} newRuns={me.new_runs} maySet={maySet} />}
         {limits.data && <LimitsForm limits={limits.data} maySet={maySet} />}
       </main>
     </Shell>

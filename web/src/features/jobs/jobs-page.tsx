@@ -5,7 +5,7 @@ import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun, useSh
 import type { Job } from "@/api/types";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Shell } from "@/layout/shell";
-import { newRun } from "@/trade/new-run";
+import { newRun, readAs } from "@/trade/new-run";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
@@ -41,7 +41,8 @@ export function JobsPage() {
 }
 
 function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned) => void }) {
-  const role = useMe().data?.role;
+  const me = useMe().data;
+  const role = me?.role;
   const mayWrite = role !== "viewer";
   const mayDelete = role === "lead";
   const navigate = useNavigate();
@@ -51,9 +52,12 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
   const removeRun = useRemoveRun();
 
   function begin() {
-    addRun.mutate(newRun(`Run ${job.runs.length + 1}`, shoes.data ?? []), {
-      onSuccess: (run) => navigate(`/runs/${run.id}/walk`),
-    });
+    addRun.mutate(
+      newRun(`Run ${job.runs.length + 1}`, shoes.data ?? [], me ? readAs(me.new_runs) : undefined),
+      {
+        onSuccess: (run) => navigate(`/runs/${run.id}/walk`),
+      },
+    );
   }
 
   return (

@@ -3,6 +3,7 @@ import { Shell } from "@/layout/shell";
 import { MyCrews } from "./my-crews";
 import { MyNames } from "./my-names";
 import { MyPassword } from "./my-password";
+import { MySecondFactor } from "./my-second-factor";
 import { MySessions } from "./my-sessions";
 
 /** A person's own name, password, crews, and where they are signed in. */
@@ -17,6 +18,7 @@ export function MePage() {
           <MyNames key={me.username} me={me} />
           <MyPassword />
         </div>
+        <MySecondFactor />
         <MyCrews me={me} />
         <MySessions />
       </main>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useChangeRole, usePasswordLink, useRemoveMember } from "@/api/people";
+import { useChangeRole, usePasswordLink, useRemoveMember, useTakeAwaySecondFactor } from "@/api/people";
 import type { Member, Role } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
@@ -23,8 +23,9 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
   const changeRole = useChangeRole();
   const remove = useRemoveMember();
   const link = usePasswordLink();
+  const factor = useTakeAwaySecondFactor();
   const [linkSeen, setLinkSeen] = useState(false);
-  const error = changeRole.error ?? remove.error ?? link.error;
+  const error = changeRole.error ?? remove.error ?? link.error ?? factor.error;
   const since = new Date(member.joined).toLocaleDateString([], { dateStyle: "medium" });
   return (
     <li className="border-b border-line/60 px-4 py-2 last:border-b-0">
@@ -36,6 +37,7 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
           </span>
           <span className="block text-[15px] text-soft">
             signs in as <span className="font-mono">{member.username}</span>, here since {since}
+            {member.second_factor && ", with a second factor"}
           </span>
         </div>
         {leads ? (
@@ -58,6 +60,16 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
           >
             Forgot the password
           </Button>
+        )}
+        {leads && !member.me && member.second_factor && (
+          <Confirm
+            trigger={<Button className="min-h-11">Lost the phone</Button>}
+            title={`Take the second factor away from ${member.name}?`}
+            says="Name and password are then enough for them to sign in, until they turn it on again."
+            act="Take it away"
+            keep="Keep"
+            onAct={() => factor.mutate(member.id)}
+          />
         )}
         {leads && !member.me && (
           <Confirm

@@ -6,12 +6,15 @@ import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 
-/** The name that others see, and the one to sign in by. */
+const namesOf = ({ username, first, last, email }: Me) => ({ username, first, last, email });
+
+/** The name that others see, the one to sign in by, and an e-mail address. */
 export function MyNames({ me }: { me: Me }) {
-  const [names, setNames] = useState({ username: me.username, first: me.first, last: me.last });
+  const [names, setNames] = useState(namesOf(me));
+  const [password, setPassword] = useState("");
   const change = useChangeNames();
   const error = change.error as ApiError | null;
-  const changed = names.username !== me.username || names.first !== me.first || names.last !== me.last;
+  const changed = JSON.stringify(names) !== JSON.stringify(namesOf(me));
   const put = (key: keyof typeof names) => ({
     value: names[key],
     wrong: error?.places[key],
@@ -23,7 +26,7 @@ export function MyNames({ me }: { me: Me }) {
       className="mt-6 flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        change.mutate(names);
+        change.mutate({ ...names, password });
       }}
     >
       <h2 id="names" className="text-xl font-bold">
@@ -38,6 +41,22 @@ export function MyNames({ me }: { me: Me }) {
         required
         {...put("username")}
       />
+      <Field
+        label="E-mail, for a forgotten password (if you like)"
+        type="email"
+        autoComplete="email"
+        {...put("email")}
+      />
+      {names.email !== me.email && (
+        <Field
+          label="Your password, as a link to a new one goes there"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          wrong={error?.places.password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+      )}
       {error && <Notice severity="stop">{error.message}</Notice>}
       <Button
         type="submit"

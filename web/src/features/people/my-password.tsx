@@ -31,7 +31,7 @@ export function MyPassword() {
         onChange={(event) => setTyped({ ...typed, old: event.target.value })}
       />
       <Field
-        label="A new one, ten letters or more"
+        label="A new one, twelve letters or more"
         type="password"
         autoComplete="new-password"
         required

@@ -4,6 +4,7 @@ import { usePasswordLinkFor, ways } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { CodeField } from "./code-field";
 import { FrontDoor } from "./front-door";
 import { useDoor } from "./use-door";
 
@@ -12,7 +13,8 @@ export function PasswordPage() {
   const { token = "" } = useParams();
   const link = usePasswordLinkFor(token);
   const [password, setPassword] = useState("");
-  const door = useDoor(() => ways.setPassword(token, password));
+  const [code, setCode] = useState("");
+  const door = useDoor(() => ways.setPassword(token, password, code));
   if (link.isLoading) return null;
   return (
     <FrontDoor>
@@ -22,7 +24,7 @@ export function PasswordPage() {
           <input type="hidden" autoComplete="username" value={link.data.username} readOnly />
           <p className="text-soft">You sign in as {link.data.username}.</p>
           <Field
-            label="Password, ten letters or more"
+            label="Password, twelve letters or more"
             type="password"
             autoComplete="new-password"
             autoFocus
@@ -31,6 +33,7 @@ export function PasswordPage() {
             wrong={door.wrong.password}
             onChange={(event) => setPassword(event.target.value)}
           />
+          {link.data.second_factor && <CodeField value={code} onChange={setCode} wrong={door.wrong.code} />}
           {door.says && <Notice severity="stop">{door.says}</Notice>}
           <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
             Set it and sign in

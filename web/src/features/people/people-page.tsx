@@ -3,6 +3,7 @@ import { useMe } from "@/api/queries";
 import { Shell } from "@/layout/shell";
 import { Notice } from "@/ui/notice";
 import { CrewHistory } from "./crew-history";
+import { CrewName } from "./crew-name";
 import { Invitations } from "./invitations";
 import { Members } from "./members";
 import { Rights } from "./rights";
@@ -15,7 +16,7 @@ export function PeoplePage() {
   return (
     <Shell>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
-        <h1 className="text-3xl font-bold">People of {me?.crew}</h1>
+        <CrewName name={me?.crew ?? ""} leads={leads} />
         {people.error && <Notice severity="stop">{people.error.message}</Notice>}
         {people.data && (
           <>

@@ -30,7 +30,7 @@ export function PersonFields({ person, wrong, onChange }: Props) {
         {...put("username")}
       />
       <Field
-        label="Password, ten letters or more"
+        label="Password, twelve letters or more"
         type="password"
         autoComplete="new-password"
         required

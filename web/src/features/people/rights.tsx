@@ -17,7 +17,7 @@ export function Rights({ rights }: { rights: Right[] }) {
                 May
               </th>
               {ROLE_CHOICES.map((role) => (
-                <th key={role.value} scope="col" className="w-24 px-2 py-2 font-semibold">
+                <th key={role.value} scope="col" className="w-14 px-1 py-2 font-semibold sm:w-24">
                   {role.label}
                 </th>
               ))}
@@ -26,11 +26,11 @@ export function Rights({ rights }: { rights: Right[] }) {
           <tbody>
             {rights.map((right) => (
               <tr key={right.says} className="border-b border-line/60 last:border-b-0">
-                <th scope="row" className="px-4 py-2 text-left font-normal">
+                <th scope="row" className="px-3 py-2 text-left font-normal max-sm:text-[15px] sm:px-4">
                   {right.says}
                 </th>
                 {ROLE_CHOICES.map((role) => (
-                  <td key={role.value} className="px-2 py-2 text-center">
+                  <td key={role.value} className="px-1 py-2 text-center">
                     {right.roles.includes(role.value) ? (
                       <span className="inline-flex text-good">
                         <GoodIcon width={20} height={20} />

@@ -5,6 +5,8 @@ import { store } from "@/outbox/outbox-context";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { CodeField } from "./code-field";
+import { Forgotten } from "./forgotten";
 import { FrontDoor } from "./front-door";
 
 export function SignIn() {
@@ -12,6 +14,8 @@ export function SignIn() {
   const beginning = useIsBeginningNeeded();
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
+  const [codeWanted, setCodeWanted] = useState(false);
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
   const [waiting, setWaiting] = useState(0);
@@ -24,8 +28,9 @@ export function SignIn() {
     setBusy(true);
     setWrong("");
     try {
-      await letIn(await reply(api.POST("/api/session", { body: { username, password } })));
+      await letIn(await reply(api.POST("/api/session", { body: { username, password, code } })));
     } catch (error) {
+      setCodeWanted(codeWanted || (error instanceof ApiError && error.codeWanted));
       setWrong(error instanceof ApiError ? error.message : "Something went wrong here.");
     } finally {
       setBusy(false);
@@ -59,11 +64,13 @@ export function SignIn() {
           value={password}
           onChange={(e) => setPassword(e.target.value)}
         />
-        {wrong && <Notice severity="stop">{wrong}</Notice>}
+        {codeWanted && <CodeField value={code} onChange={setCode} />}
+        {wrong && <Notice severity={codeWanted && !code ? "note" : "stop"}>{wrong}</Notice>}
         <Button look="main" type="submit" disabled={busy} className="min-h-12 text-lg">
           Sign in
         </Button>
       </form>
+      <Forgotten knownAs={username} mail={beginning.data?.mail ?? false} />
       {beginning.data?.needed && (
         <p className="mt-6 text-[15px]">
           There is no crew on this server yet. Whoever runs it finds a link to begin one where it was started,

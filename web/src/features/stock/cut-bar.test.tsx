@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { CutBar, type DrawnBar } from "./cut-bar";
+import { CutBar, type DrawnBar, sawLabels } from "./cut-bar";
 
 let resized: (width: number) => void = () => undefined;
 
@@ -77,4 +77,15 @@ test("nothing is drawn before its width is known", () => {
   render(<CutBar bar={BAR} longest={120} />);
   expect(screen.queryByRole("img")).toBeNull();
   expect(screen.getByText("S3")).toBeTruthy();
+});
+
+test("what is said of the saw never lies over what is said of it elsewhere", () => {
+  const cuts = [cut("a", 0, 80), cut("b", 80.0625, 95), cut("c", 95.0625, 99)];
+  const rows = sawLabels(cuts, 4, 400).map((label) => [label.toLeft, label.row]);
+  expect(rows).toEqual([
+    [false, 0],
+    [true, 1],
+    [true, 2],
+  ]);
+  expect(sawLabels([cut("a", 0, 30), cut("b", 31, 60)], 8, 960).map((label) => label.row)).toEqual([0, 0]);
 });

@@ -33,6 +33,8 @@ const HEIGHT = 40;
 const LEFT = 0;
 // About how wide a letter of a name is, and what stands before the name.
 const [LETTER, BEFORE_NAME] = [8.8, 84];
+// The same of what is said of the saw, and how far its rows are apart.
+const [DIGIT, ROW] = [8, 18];
 
 const nameOf = (cut: DrawnCut) => `${cut.run_name} · piece ${cut.piece}`;
 const isNamed = (cut: DrawnCut, scale: number) =>
@@ -45,7 +47,12 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
   const length = bar.length.inches * scale;
   const used = bar.cuts.at(-1)?.end.inches ?? 0;
   const isWhole = (cut: DrawnCut) => Math.abs(cut.end.inches - bar.length.inches) < 0.01;
-  const beneath = bar.cuts.some((cut) => !isWhole(cut));
+  const labels = sawLabels(
+    bar.cuts.filter((cut) => !isWhole(cut)),
+    scale,
+    size.width,
+  );
+  const rows = Math.max(0, ...labels.map((label) => label.row + 1));
   return (
     <section aria-label={`${bar.name}, ${bar.length.reads}`} className="mt-2.5">
       <h4 className="tape flex min-h-8 flex-wrap items-center gap-x-2 text-base text-soft">
@@ -56,7 +63,7 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
         {size.width > 0 && (
           <svg
             width={size.width}
-            height={beneath ? 72 : 52}
+            height={rows ? 54 + rows * ROW : 52}
             role="img"
             aria-label={bar.cuts.map((cut) => `${cut.length.reads} for ${cut.run_name}`).join(", ")}
           >
@@ -74,8 +81,8 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
               <CutPart key={cut.key} cut={cut} scale={scale} />
             ))}
             <Left words={bar.left} from={used * scale} to={length} />
-            {bar.cuts.map((cut) => (
-              <SawMark key={cut.key} cut={cut} scale={scale} limit={size.width} whole={isWhole(cut)} />
+            {labels.map((label) => (
+              <SawMark key={label.cut.key} label={label} />
             ))}
           </svg>
         )}
@@ -132,27 +139,36 @@ function CutPart({ cut, scale }: { cut: DrawnCut; scale: number }) {
   );
 }
 
-function SawMark({
-  cut,
-  scale,
-  limit,
-  whole,
-}: {
+interface SawLabel {
   cut: DrawnCut;
-  scale: number;
-  limit: number;
-  whole: boolean;
-}) {
-  if (whole) return null;
-  const x = cut.end.inches * scale;
-  const room = x > limit - 140;
+  x: number;
+  toLeft: boolean;
+  row: number;
+}
+
+/** Where the saw goes, each told in the first row beneath in which it stands clear of the others. */
+export function sawLabels(cuts: DrawnCut[], scale: number, limit: number): SawLabel[] {
+  const ends: number[] = [];
+  return cuts.map((cut) => {
+    const x = cut.end.inches * scale;
+    const width = `saw at ${cut.end.reads}`.length * DIGIT;
+    const toLeft = x + width > limit;
+    const [from, to] = toLeft ? [x - 4 - width, x - 4] : [x + 4, x + 4 + width];
+    const clear = ends.findIndex((end) => end <= from);
+    const row = clear < 0 ? ends.length : clear;
+    ends[row] = to;
+    return { cut, x, toLeft, row };
+  });
+}
+
+function SawMark({ label: { cut, x, toLeft, row } }: { label: SawLabel }) {
   return (
     <g>
       <line x1={x} x2={x} y1={TOP - 3} y2={TOP + HEIGHT + 8} stroke="var(--accent)" strokeWidth="2.5" />
       <text
-        x={room ? x - 4 : x + 4}
-        y={TOP + HEIGHT + 20}
-        textAnchor={room ? "end" : "start"}
+        x={toLeft ? x - 4 : x + 4}
+        y={TOP + HEIGHT + 20 + row * ROW}
+        textAnchor={toLeft ? "end" : "start"}
         fontSize="15"
         fill="var(--ink)"
         className="tape"

@@ -14,6 +14,8 @@ interface Props {
   cutting: Cutting;
   proposal: NonNullable<Cutting["proposal"]>;
   planning: boolean;
+  /** A better plan is looked for; this one may be taken all the same. */
+  looking: boolean;
   error: Error | null;
   onPlan: (terms: Record<string, unknown>, seconds?: number) => void;
   onTake: (picks: Picks) => void;
@@ -31,7 +33,17 @@ const LONGER = 10;
 const nameOf = (kind: CutKind) => `${kind.trade_size} ${kind.material}`;
 
 /** A plan that may be taken: its goal, what might be tried, choices, and each source with its cuts. */
-export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, onTake, mayWrite }: Props) {
+export function PlanView({
+  jobId,
+  cutting,
+  proposal,
+  planning,
+  looking,
+  error,
+  onPlan,
+  onTake,
+  mayWrite,
+}: Props) {
   const [trying, setTrying] = useState(false);
   const [before, setBefore] = useState<ReturnType<typeof total> | null>(null);
   const [picked, pick] = usePicked(jobId, proposal, mayWrite);
@@ -60,7 +72,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
           >
             What if …
           </Button>
-          <Button disabled={planning} onClick={() => onPlan({ ...terms }, LONGER)}>
+          <Button disabled={planning || looking} onClick={() => onPlan({ ...terms }, LONGER)}>
             Look longer
           </Button>
         </div>
@@ -85,6 +97,7 @@ export function PlanView({ jobId, cutting, proposal, planning, error, onPlan, on
       </div>
       {trying && (
         <WhatIf
+          jobId={jobId}
           tape={cutting.tape}
           terms={terms}
           usual={cutting.usual}

@@ -1,12 +1,13 @@
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
+import { isLooking, useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
 import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { runTabs, Shell } from "@/layout/shell";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { CuttingView } from "./cutting-view";
+import { Looking } from "./looking";
 import { OrderList } from "./order-list";
 import { PlanView } from "./plan-view";
 import { CutListPrint } from "./print";
@@ -74,20 +75,21 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
   const plan = usePlanCuts(jobId);
   // Kept here, as a plan that could not be taken gives way to a new one at once.
   const take = useTakePlan(jobId);
-  const [seconds, setSeconds] = useState(USUAL_SECONDS);
   const begun = cutting.taken.bars.length > 0;
   const wanted =
-    mayWrite && !cutting.proposal && !plan.isPending && !plan.error && (cutting.to_plan > 0 || !begun);
+    mayWrite &&
+    !cutting.proposal &&
+    !cutting.solve &&
+    !plan.isPending &&
+    !plan.error &&
+    (cutting.to_plan > 0 || !begun);
   const { mutate } = plan;
   const digest = cutting.proposal?.digest ?? "";
   // What is as it was has its plan already; after a change it is planned anew.
   useEffect(() => {
     if (wanted) mutate({ terms: { ...cutting.terms }, seconds: USUAL_SECONDS });
   }, [wanted, mutate, cutting.terms]);
-  const replan = (terms: Record<string, unknown>, longer = USUAL_SECONDS) => {
-    setSeconds(longer);
-    plan.mutate({ terms, seconds: longer });
-  };
+  const replan = (terms: Record<string, unknown>, seconds = USUAL_SECONDS) => plan.mutate({ terms, seconds });
   return (
     <TapeContext value={cutting.tape}>
       {take.error && (
@@ -96,17 +98,19 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
         </div>
       )}
       {begun && <CuttingView jobId={jobId} cutting={cutting} mayWrite={mayWrite} />}
-      {plan.isPending && (
-        <p role="status" className="tape mt-3 text-lg">
-          Looking for the best way to cut, {seconds} s at most …
-        </p>
-      )}
+      <Looking
+        jobId={jobId}
+        cutting={cutting}
+        mayWrite={mayWrite}
+        onPlan={() => replan({ ...cutting.terms })}
+      />
       {cutting.proposal && (cutting.to_plan > 0 || !begun) && (
         <PlanView
           jobId={jobId}
           cutting={cutting}
           proposal={cutting.proposal}
           planning={plan.isPending || take.isPending}
+          looking={isLooking(cutting)}
           error={plan.error}
           onPlan={replan}
           onTake={(picks) => take.mutate({ digest, picks })}

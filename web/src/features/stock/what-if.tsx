@@ -1,10 +1,14 @@
 import { type FormEvent, useState } from "react";
+import { useKeepSold } from "@/api/cutting";
+import { useMe } from "@/api/queries";
 import type { CutKind, CutTerms, Tape } from "@/api/types";
 import { reads, toTape } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
+import { Notice } from "@/ui/notice";
 
 interface Props {
+  jobId: number;
   tape: Tape;
   terms: CutTerms;
   /** The crew's own, as without any trial. */
@@ -37,7 +41,10 @@ const IN_STICKS = new Set<string>(["coupling", "fetch"]);
 const nameOf = (kind: { trade_size: string; material: string }) => `${kind.trade_size} ${kind.material}`;
 
 /** What might be cut by: each trial is planned at once, and what it costs is told above. */
-export function WhatIf({ tape, terms, usual, kinds, wrong, onPlan }: Props) {
+export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Props) {
+  const keepSold = useKeepSold(jobId);
+  const leads = useMe().data?.role === "lead";
+  const ownSold = JSON.stringify(terms.sold ?? []) !== JSON.stringify(usual.sold ?? []);
   const begun = asTyped(terms, kinds, tape);
   const [typed, setTyped] = useState<Typed>(begun);
   // What was not touched is sent as it is: a tape shows less than it may be.
@@ -106,6 +113,12 @@ export function WhatIf({ tape, terms, usual, kinds, wrong, onPlan }: Props) {
         >
           As usual
         </Button>
+        {leads && ownSold && (
+          <Button disabled={keepSold.isPending} onClick={() => keepSold.mutate(undefined)}>
+            These sticks and prices for all jobs
+          </Button>
+        )}
+        {keepSold.error && <Notice severity="stop">{keepSold.error.message}</Notice>}
         {(terms.excluded ?? []).map((tag) => (
           <Button
             key={tag}

@@ -1,0 +1,144 @@
+"""`crelda backup` and `crelda restore`: all that the crews did, in a file and back, counted both times."""
+
+import fcntl
+import re
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import datetime
+from pathlib import Path
+
+from ops import install
+from ops.client import client
+from ops.database import database_at_hand
+from ops.dump import Contents, contents_of, read_backup, write_backup
+from ops.environment import server_environment
+from ops.paths import PYTHON, ROOT, RUN
+from ops.say import Stop, run, say
+
+KEEP = 14
+NAME = re.compile(r"crelda-\d{4}-\d\d-\d\d-\d{6}\.sql\.gz")
+ANSWER = "replace"
+DROP_ALL = """SELECT CONCAT('SET FOREIGN_KEY_CHECKS=0; DROP TABLE IF EXISTS ',
+ GROUP_CONCAT('`', table_name, '`'), ';') FROM information_schema.tables
+ WHERE table_schema = DATABASE() HAVING COUNT(*) > 0"""
+
+
+def backup(file: str, into: str, keep: int) -> None:
+    """Write the database into `file`, or a new one in the folder `into`, where the last `keep` stay. Raises Stop."""
+    install.everything(for_tests=False)
+    target = Path(file) if file else Path(into) / f"crelda-{datetime.now():%Y-%m-%d-%H%M%S}.sql.gz"
+    if file and target.exists():
+        raise Stop(f"{target} is there already; name another file.")
+    if not target.parent.is_dir():
+        raise Stop(f"there is no folder {target.parent}.")
+    with database_at_hand() as (url, _):
+        contents = write_backup(url, target)
+    print(f"{target}: {_told(contents)}, {target.stat().st_size / 1e6:.1f} MB")
+    if into:
+        for old in kept(Path(into))[keep:]:
+            old.unlink()
+            say(f"{old.name} is older than the last {keep} and was removed.")
+
+
+def kept(folder: Path) -> list[Path]:
+    """The backups that lie in a folder under names that we gave, the last first."""
+    return sorted((one for one in folder.iterdir() if NAME.fullmatch(one.name)), reverse=True)
+
+
+def restore(file: str, yes: bool) -> None:
+    """Put a backup in the place of what the database holds, after a question. Raises Stop."""
+    install.everything(for_tests=False)
+    backup_of = Path(file)
+    contents = read_backup(backup_of)
+    must_be_known(contents)
+    say(f"{backup_of} is whole: {_told(contents)}, made {contents.made_at} by version {contents.version}.")
+    with _nobody_serving(), database_at_hand() as (url, _):
+        before = contents_of(url)
+        if before.rows:
+            _ask(before, yes)
+            RUN.joinpath("backups").mkdir(exist_ok=True, mode=0o700)
+            old = RUN / "backups" / f"before-restoring-{datetime.now():%Y-%m-%d-%H%M%S}.sql.gz"
+            write_backup(url, old)
+            say(f"what is there now is kept in {old}.")
+        load(url, backup_of)
+        found = contents_of(url)
+        if found.tables != contents.tables:
+            wrong = [name for name, table in contents.tables.items() if found.tables.get(name) != table]
+            raise Stop(f"what was restored differs from the backup in {', '.join(wrong)}; do not use it.")
+        say("every table has the rows of the backup.")
+        env = {**server_environment(url), "CRELDA_DATABASE_PATIENCE": "3600"}
+        run([PYTHON, ROOT / "manage.py", "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+    print(f"restored {_told(contents)} of {contents.made_at}. Everybody signs in anew; open links are void elsewhere.")
+
+
+def load(url: str, file: Path) -> None:
+    """Empty a database and read a backup into it. Raises Stop where the database refuses it."""
+    with client(url, "mariadb", "--batch", "--skip-column-names", "--raw") as command:
+        dropping = subprocess.run([*command, "--execute", DROP_ALL], capture_output=True, check=False)
+        _feed(command, [dropping.stdout])
+        with subprocess.Popen(command, stdin=subprocess.PIPE, stderr=subprocess.PIPE) as process:
+            assert process.stdin
+            assert process.stderr
+            try:
+                process.stdin.write(b"SET autocommit=0;\n")
+                read_backup(file, process.stdin)
+                process.stdin.write(b"COMMIT;\n")
+                process.stdin.close()
+            except BrokenPipeError:
+                pass
+            said = process.stderr.read().decode(errors="replace").strip()
+        if process.returncode:
+            raise Stop(f"the database refused the backup: {said}")
+
+
+def _feed(command: list[str], parts: list[bytes]) -> None:
+    done = subprocess.run(command, input=b"\n".join(parts), capture_output=True, check=False)
+    if done.returncode:
+        raise Stop(f"the database could not be emptied: {done.stderr.decode(errors='replace').strip()}")
+
+
+def must_be_known(contents: Contents) -> None:
+    """Raises Stop for a backup of a newer version: it has migrations that are not here."""
+    ours = {path.parent.name for path in ROOT.glob("server/*/migrations")}
+    unknown = [
+        name
+        for name in contents.migrations
+        if (app := name.split(".")[0]) in ours
+        and not ROOT.joinpath("server", app, "migrations", f"{name.split('.')[1]}.py").exists()
+    ]
+    if unknown:
+        raise Stop(f"this backup was made by a newer version of Crelda ({contents.version}); update this one first.")
+
+
+def _ask(before: Contents, yes: bool) -> None:
+    people = before.tables.get("accounts_user")
+    jobs = before.tables.get("jobs_job")
+    say(
+        f"this installation holds {people.rows if people else 0} people, {jobs.rows if jobs else 0} jobs, "
+        f"{before.rows:,} rows in all. They are replaced by the backup."
+    )
+    if yes:
+        return
+    if not sys.stdin.isatty():
+        raise Stop("nothing was changed. To replace it without being asked, add --yes.")
+    print(f"Type “{ANSWER}” to go on: ", end="", file=sys.stderr, flush=True)
+    if sys.stdin.readline().strip() != ANSWER:
+        raise Stop("nothing was changed.")
+
+
+def _told(contents: Contents) -> str:
+    return f"{contents.rows:,} rows in {len(contents.tables)} tables"
+
+
+@contextmanager
+def _nobody_serving() -> Iterator[None]:
+    """Hold the lock of `crelda up` meanwhile. Raises Stop where it runs."""
+    RUN.mkdir(parents=True, exist_ok=True)
+    with (RUN / "up.lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError as error:
+            raise Stop("Crelda runs from this folder. Stop it first (Ctrl-C where it runs), then restore.") from error
+        yield

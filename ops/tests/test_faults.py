@@ -1,0 +1,155 @@
+"""Writes that were acknowledged are there, once each, whatever was killed or frozen meanwhile; a full disk is told."""
+
+import os
+import shutil
+import signal
+import subprocess
+import threading
+import time
+import urllib.error
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
+from http.client import HTTPException
+from uuid import uuid4
+
+from cli.client import Client
+from ops.children import free_port, start, stop
+from ops.database import Database
+from ops.environment import server_environment
+from ops.paths import LOGS
+from ops.tests.support import DatabaseCase, with_demo
+from ops.up import gunicorn, wait_until_it_answers
+
+LOG = LOGS / "faults.log"
+# By hand: CRELDA_WRITES=1000.
+WRITES, PEOPLE = int(os.environ.get("CRELDA_WRITES", "400")), 8
+FROZEN = 2.0
+ROOM = 48 * 2**20
+# How often what people wrote is there, by its name; and of each scrap how often it was added.
+THERE = """
+from collections import Counter
+from server.jobs.models import Job, Run
+from server.bench.models import ActDone
+from server.stock.models import Entry, Scrap
+names = Counter(Job.objects.filter(name__startswith="w ").values_list("name", flat=True))
+places = Counter(Scrap.objects.filter(place__startswith="w ").values_list("place", flat=True))
+halves = sum(1 for run in Run.objects.all() if run.revisions.count() != run.version)
+unledgered = Scrap.objects.exclude(entries__what="added").count()
+print(json.dumps({"names": names, "places": places, "halves": halves, "unledgered": unledgered}))
+"""
+
+
+class Faults(DatabaseCase):
+    def web(self, database, **more):
+        port = free_port()
+        env = {**os.environ, **server_environment(database.url), "CRELDA_PORT": str(port), **more}
+        process = start(gunicorn(), LOG, env)
+        self.addCleanup(stop, process)
+        wait_until_it_answers("127.0.0.1", port, process, LOG)
+        return process, f"http://127.0.0.1:{port}/"
+
+    def test_acknowledged_writes_are_there_once_each_whatever_is_killed(self):
+        database = self.database_called("faults-db")
+        server, address = self.web(database)
+        people = [Client(address, "marek") for _ in range(PEOPLE)]
+        run = people[0].send("api/jobs")[0]["runs"][0]["id"]
+        stopping = threading.Event()
+        killer = threading.Thread(target=self.kill_things, args=(database, server, stopping))
+        killer.start()
+        try:
+            with ThreadPoolExecutor(PEOPLE) as crowd:
+                share = WRITES // PEOPLE
+                said = [one for part in crowd.map(lambda one: self.write(one, run, share), people) for one in part]
+        finally:
+            stopping.set()
+            killer.join()
+        self.assertEqual(len(said), PEOPLE * share)
+        there = self.told(database, THERE)
+        self.assertEqual((there["halves"], there["unledgered"]), (0, 0))
+        self.assertEqual({**there["names"], **there["places"]}, dict.fromkeys(said, 1))
+
+    def write(self, person, run, count):
+        """Jobs and scraps, by turns; the names of those that were acknowledged. Each is sent until it is."""
+        said = []
+        for number in range(count):
+            name = f"w {uuid4().hex[:12]}"
+            scrap = {"material": "EMT", "trade_size": "3/4", "length": "30", "place": name}
+            path, body = ("api/rack", scrap) if number % 2 else ("api/jobs", {"name": name, "place": ""})
+            self.until_acknowledged(person, path, body)
+            said.append(name)
+        return said
+
+    def until_acknowledged(self, person, path, body):
+        key = uuid4()
+        while True:
+            try:
+                person.send(path, body, key=key)
+            except urllib.error.HTTPError as error:
+                # What a person's fault would be is a fault of the test.
+                if error.code < 500 and error.code not in (409, 429):
+                    raise
+            except (OSError, HTTPException):
+                pass
+            else:
+                return
+            time.sleep(0.2)
+
+    def kill_things(self, database, server, stopping):
+        """By turns: a web process killed, the database frozen, the database killed and started again."""
+        while not stopping.wait(1.5):
+            with suppress(subprocess.CalledProcessError):
+                workers = subprocess.check_output(["pgrep", "-P", str(server.pid)], text=True).split()
+                os.kill(int(workers[0]), signal.SIGKILL)
+            if stopping.wait(1.5):
+                return
+            os.kill(database.process.pid, signal.SIGSTOP)
+            time.sleep(FROZEN)
+            os.kill(database.process.pid, signal.SIGCONT)
+            if stopping.wait(1.5):
+                return
+            database.process.kill()
+            database.process.wait()
+            database.start()
+
+    def test_a_full_disk_is_told_what_is_there_can_be_read_and_with_room_again_all_goes_on(self):
+        database = self.on_a_small_disk()
+        _, address = self.web(database)
+        dana = Client(address)
+        job = dana.send("api/jobs")[0]
+        document = dana.send(f"api/runs/{job['runs'][0]['id']}")["document"]
+        filler = database.data / "filler"
+        with filler.open("wb") as file, suppress(OSError):
+            while True:
+                file.write(bytes(2**16))
+        refused = self.add_runs(dana, job["id"], document)
+        self.assertEqual(refused.code, 507)
+        self.assertIn(b"disk is full", refused.read())
+        count = len(dana.send("api/jobs")[0]["runs"])
+        filler.unlink()
+        dana.send(f"api/jobs/{job['id']}/runs", {"document": document})
+        self.assertEqual(len(dana.send("api/jobs")[0]["runs"]), count + 1)
+
+    def add_runs(self, dana, job, document):
+        """Add runs until it is refused; the refusal."""
+        for _ in range(3000):
+            try:
+                dana.send(f"api/jobs/{job}/runs", {"document": {**document, "note": "x" * 4000}})
+            except urllib.error.HTTPError as error:
+                return error
+        return None
+
+    def on_a_small_disk(self):
+        database = Database("full-db")
+        database.port = 0
+        shutil.rmtree(database.data, ignore_errors=True)
+        database.data.mkdir()
+        size = sum(path.stat().st_size for path in with_demo().rglob("*") if path.is_file()) + ROOM
+        mount = ["mount", "-t", "tmpfs", "-o", f"size={size},mode=755", "tmpfs", database.data]
+        if subprocess.run(mount, capture_output=True).returncode:
+            self.skipTest("a small disk can be had by root alone")
+        self.addCleanup(database.data.rmdir)
+        self.addCleanup(subprocess.run, ["umount", database.data], check=True)
+        self.addCleanup(database.stop)
+        subprocess.run(["cp", "--archive", f"{with_demo()}/.", database.data], check=True)
+        database.start()
+        return database

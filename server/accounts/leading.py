@@ -1,0 +1,19 @@
+"""Whom a lead may open doors for: whoever is in no crew that somebody else leads."""
+
+from django.shortcuts import get_object_or_404
+
+from server.accounts.models import Crew, Membership, Role, User, name_of
+from server.accounts.permissions import Right, require
+from server.errors import Conflict
+
+ELSEWHERE = "{} is in a crew that you do not lead; this would open that too. Ask whoever runs the server."
+
+
+def wholly_led(lead: User, member: int) -> tuple[Crew, User]:
+    """The lead's crew and somebody of it, all of whose crews the lead leads. Raises Conflict, PermissionDenied."""
+    crew = require(lead, Right.PEOPLE)
+    user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
+    led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
+    if user.memberships.exclude(crew__in=led).exists():
+        raise Conflict(ELSEWHERE.format(name_of(user)))
+    return crew, user

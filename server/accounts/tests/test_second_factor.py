@@ -1,0 +1,84 @@
+import time
+from urllib.parse import parse_qs, urlsplit
+
+from django_otp.oath import TOTP
+from django_otp.plugins.otp_totp.models import TOTPDevice
+
+from server.accounts.passwords import password_link
+from server.tests.support import PASSWORD, Api, CrewTestCase
+
+
+class SecondFactor(CrewTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ben = Api(self.bender)
+
+    def code(self):
+        """What the phone shows, as half a minute after the last one that was taken."""
+        TOTPDevice.objects.update(last_t=-1)
+        device = TOTPDevice.objects.get(user=self.bender)
+        totp = TOTP(device.bin_key, device.step, device.t0, device.digits, device.drift)
+        totp.time = time.time()
+        return f"{totp.token():06}"
+
+    def turned_on(self):
+        address = self.ben.send("POST", "/me/second-factor").json()["address"]
+        self.assertEqual(parse_qs(urlsplit(address).query)["issuer"], ["Crelda"])
+        answer = self.ben.send("POST", "/me/second-factor/confirm", {"code": self.code()})
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return answer.json()["codes"]
+
+    def sign_in(self, **more):
+        return Api().send("POST", "/session", {"username": "ben", "password": PASSWORD, **more})
+
+    def test_it_asks_for_the_code_once_it_is_confirmed(self):
+        self.ben.send("POST", "/me/second-factor")
+        self.assertEqual(self.sign_in().status_code, 200)
+        wrong = self.ben.send("POST", "/me/second-factor/confirm", {"code": "000000"})
+        self.assertEqual((wrong.status_code, list(wrong.json()["places"])), (422, ["code"]))
+        TOTPDevice.objects.update(throttling_failure_count=0, throttling_failure_timestamp=None)
+        self.turned_on()
+        asked = self.sign_in()
+        self.assertEqual((asked.status_code, asked.json()["code_wanted"]), (401, True))
+        self.assertEqual(self.sign_in(password="wrong", code=self.code()).json()["code_wanted"], False)
+        code = self.code()
+        self.assertEqual(self.sign_in(code=code).status_code, 200)
+        self.assertEqual(self.sign_in(code=code).status_code, 401, "each code is good once")
+
+    def test_guessing_codes_is_slowed(self):
+        self.turned_on()
+        self.assertEqual(self.sign_in(code="000000").status_code, 401)
+        self.assertEqual(self.sign_in(code=self.code()).status_code, 401, "right, but too soon")
+
+    def test_a_spare_code_lets_in_once(self):
+        spare = self.turned_on()
+        self.assertEqual(len(set(spare)), 8)
+        self.assertEqual([self.sign_in(code=spare[0]).status_code for _ in range(2)], [200, 401])
+
+    def test_a_link_for_a_forgotten_password_does_not_get_around_it(self):
+        self.turned_on()
+        token = password_link(self.lead, self.bender.memberships.get().pk)
+        self.assertTrue(Api().send("GET", f"/password-links/{token}").json()["second_factor"])
+        body = {"password": "another-vise-to-clamp"}
+        refused = Api().send("POST", f"/password-links/{token}", body)
+        self.assertEqual((refused.status_code, list(refused.json()["places"])), (422, ["code"]))
+        self.assertEqual(Api().send("POST", f"/password-links/{token}", {**body, "code": self.code()}).status_code, 200)
+
+    def test_guessing_codes_by_a_link_is_slowed_too(self):
+        self.turned_on()
+        token = password_link(self.lead, self.bender.memberships.get().pk)
+        for code in ("000000", self.code()):
+            body = {"password": "another-vise-to-clamp", "code": code}
+            self.assertEqual(Api().send("POST", f"/password-links/{token}", body).status_code, 422)
+
+    def test_it_is_turned_off_by_its_owner_with_the_password_and_by_the_lead(self):
+        self.turned_on()
+        self.assertEqual(self.ben.send("POST", "/me/second-factor/off", {"password": "x"}).status_code, 422)
+        self.assertTrue(self.ben.send("GET", "/me/second-factor").json()["on"])
+        self.ben.send("POST", "/me/second-factor/off", {"password": PASSWORD})
+        self.assertEqual(self.sign_in().status_code, 200)
+        self.turned_on()
+        members = {one["username"]: one for one in self.api.send("GET", "/people").json()["members"]}
+        self.assertTrue(members["ben"]["second_factor"])
+        self.assertEqual(self.api.send("DELETE", f"/people/{members['ben']['id']}/second-factor").status_code, 204)
+        self.assertEqual(self.sign_in().status_code, 200)

@@ -1,0 +1,172 @@
+"""Cut plans are made by planners, processes of their own, on any machine with the same database.
+
+A job has one question at a time (`Solve`): who asks the same again is told how it goes, who asks something else has
+the one before stopped. The planner keeps the first good plan at once and the better one when it has it; it says
+every second that it is at work, and looks whether it is to stop.
+"""
+
+import logging
+import os
+import threading
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+from uuid import uuid4
+
+from django.db import transaction
+from django.utils import timezone
+from django_tasks import task
+
+from conduit.cutting import CutTerms
+from server.accounts.models import User, name_of
+from server.cutting.models import AT_WORK, Asked, Proposal, Solve, State
+from server.cutting.planning import Clock, Cutting, read_terms
+from server.errors import Busy, Overloaded
+from server.jobs.models import Job
+from server.observing.logs import told
+from server.observing.metrics import SOLVES
+
+QUEUE = "cuts"
+# A first plan is found in this time; looked for on its own only where much more was asked for.
+FIRST = 0.5
+A_BEAT = 1.0
+MOST_FOR_A_CREW, MOST_WAITING = 4, 60
+# The search holds its time by itself. What does not is ended from outside, with its process.
+PATIENCE = 60
+FAILED = "Planning these cuts failed; it is written in the server's log. Your runs and the rack are as they were."
+log = logging.getLogger("crelda.planner")
+
+
+def ask(user: User, cutting: Cutting, terms: CutTerms, seconds: float) -> None:
+    """Have a plan made for just this, unless there is one that was looked for as long. Raises Busy, Overloaded."""
+    known = cutting.proposal(terms)
+    if known and known.seconds >= seconds:
+        # What else is looked for is not wanted any more, and must not come after this.
+        stop(cutting)
+        _keep_terms(cutting.job, terms)
+        return
+    digest, now = cutting.digests(terms)["all"], timezone.now()
+    with transaction.atomic():
+        # Whoever asks for the same job at the same moment waits here.
+        Job.objects.select_for_update().get(pk=cutting.job.pk)
+        mine = Solve.objects.filter(job=cutting.job).first()
+        if mine and mine.is_active and mine.digest == digest and mine.seconds >= seconds:
+            return
+        others = Solve.objects.active().exclude(job=cutting.job)
+        if others.filter(crew=cutting.job.crew_id).count() >= MOST_FOR_A_CREW:
+            raise Busy(f"{MOST_FOR_A_CREW} cut plans of your crew are being made just now. Yours is next.")
+        if others.count() >= MOST_WAITING:
+            raise Overloaded("Too many cut plans are asked for just now. Try again in a minute; nothing is lost.")
+        wanted: dict[str, Any] = {"crew": cutting.job.crew, "digest": digest, "terms": terms.model_dump(mode="json")}
+        wanted |= {"seconds": seconds, "number": uuid4(), "by": user, "state": State.WAITING, "asked_at": now}
+        wanted |= {"started_at": None, "heard_at": now, "says": ""}
+        solve, _ = Solve.objects.update_or_create(job=cutting.job, defaults=wanted)
+        # In the same transaction: what is written here waits for a planner, and for none in vain.
+        make_plan.enqueue(solve.pk, solve.number.hex)
+
+
+def stop(cutting: Cutting) -> None:
+    """Stop looking; what was found stays."""
+    Solve.objects.active().filter(job=cutting.job).update(state=State.STOPPED)
+
+
+def going_on(cutting: Cutting) -> dict[str, Any] | None:
+    """How the job's question goes; also how it ended, where that was without a plan and the job is as it was."""
+    solve = Solve.objects.filter(job=cutting.job).select_related("by").first()
+    if not solve or solve.state == State.DONE:
+        return None
+    if not solve.is_active:
+        terms = read_terms(cutting.job.crew, solve.terms)
+        # One that fell silent with its process is forgotten, so that it is asked anew.
+        if solve.state in AT_WORK or cutting.digests(terms)["all"] != solve.digest:
+            return None
+    ahead = Solve.objects.active().filter(state=State.WAITING, asked_at__lt=solve.asked_at).count()
+    done = (timezone.now() - solve.started_at).total_seconds() if solve.started_at else 0.0
+    told_of = {"state": solve.state, "seconds": solve.seconds, "by": name_of(solve.by), "says": solve.says}
+    return {**told_of, "ahead": ahead, "done": min(done, solve.seconds)}
+
+
+@task(queue_name=QUEUE)
+def make_plan(job_id: int, number: str) -> None:
+    """Make the plan that was asked for under this number; passed over where something else was asked since."""
+    began = Solve.objects.filter(job=job_id, number=number, state=State.WAITING)
+    if not began.update(state=State.RUNNING, started_at=timezone.now(), heard_at=timezone.now()):
+        return
+    solve = Solve.objects.select_related("job__crew", "by").get(job=job_id)
+    with SOLVES.time(), _ended_from_outside(solve.seconds + PATIENCE):
+        try:
+            _search(solve)
+            end, says = State.DONE, ""
+        except Exception as error:
+            # Whatever it was: whoever waits is told, and the planner goes on with the next.
+            log.error("planning failed", extra={"job": job_id, **told(error)})
+            end, says = State.FAILED, FAILED
+        Solve.objects.filter(job=job_id, number=number, state=State.RUNNING).update(state=end, says=says)
+
+
+def _search(solve: Solve) -> None:
+    """Keep a first plan, then the one that the whole time finds. A plan is kept by the job as it then is."""
+    terms = read_terms(solve.job.crew, solve.terms)
+    cutting = Cutting(solve.job)
+    cutting.digests(terms)
+    stages = [FIRST, solve.seconds] if solve.seconds >= 4 * FIRST else [solve.seconds]
+    before = cutting.before()
+    for seconds in stages:
+        clock = Beating(seconds, solve)
+        proposal = cutting.propose(terms, seconds, clock, before)
+        if clock.is_stopped():
+            # Who asks for the whole time later is not told that it was looked for as long.
+            Proposal.objects.filter(pk=proposal.pk).update(seconds=min(proposal.seconds, clock.gone()))
+            return
+        _keep_terms(solve.job, terms)
+
+
+def _keep_terms(job: Job, terms: CutTerms) -> None:
+    """By what the job was asked for: not before there is a plan, as terms without one would stand in the way.
+
+    In inches, so that they stay what they are on whatever tape is read; what is as usual follows the crew's limits.
+    """
+    usual = read_terms(job.crew, {}).model_dump(mode="json")
+    kept = {name: value for name, value in terms.model_dump(mode="json").items() if value != usual[name]}
+    Asked.objects.update_or_create(job=job, defaults={"terms": kept})
+
+
+class Beating(Clock):
+    """Says each second that it is at work; no time is left once it is to stop."""
+
+    def __init__(self, seconds: float, solve: Solve) -> None:
+        super().__init__(seconds)
+        self.mine = Solve.objects.filter(job=solve.job_id, number=solve.number, state=State.RUNNING)
+        self.stopped = False
+        self.next_beat = time.monotonic() + A_BEAT
+
+    def left(self) -> float:
+        """Seconds that are left."""
+        if not self.stopped and time.monotonic() >= self.next_beat:
+            self.next_beat = time.monotonic() + A_BEAT
+            self.stopped = not self.mine.update(heard_at=timezone.now())
+        return 0.0 if self.stopped else super().left()
+
+    def is_stopped(self) -> bool:
+        """Whether it was stopped, be it in the last moment."""
+        return self.stopped or not self.mine.exists()
+
+    def gone(self) -> float:
+        """Seconds that have gone."""
+        return time.monotonic() - self.began
+
+
+@contextmanager
+def _ended_from_outside(seconds: float) -> Iterator[None]:
+    """In a planner's own process, end it where something does not come to an end; the launcher starts another."""
+    if os.environ.get("CRELDA_PLANNER") != "1":
+        yield
+        return
+    watchdog = threading.Timer(seconds, os._exit, (1,))
+    watchdog.daemon = True
+    watchdog.start()
+    try:
+        yield
+    finally:
+        watchdog.cancel()

@@ -1,0 +1,21 @@
+"""Plans of documents that are kept, which many ask for: made once in a process while they are of use."""
+
+import json
+from functools import lru_cache
+from typing import Any
+
+from conduit.plan import Plan, make_plan
+from conduit.tables import Limits
+
+# A plan takes a sixth of a megabyte.
+KEPT = 256
+
+
+def plan_of(document: dict[str, Any], limits: Limits) -> Plan:
+    """A document's plan by these limits; nobody changes it. Raises UnreadableDocument."""
+    return _plan(json.dumps(document), limits.model_dump_json())
+
+
+@lru_cache(KEPT)
+def _plan(document: str, limits: str) -> Plan:
+    return make_plan(json.loads(document), Limits.model_validate_json(limits))

@@ -1,0 +1,72 @@
+import { useState } from "react";
+import type { ApiError } from "@/api/client";
+import { useSetNewRuns } from "@/api/people";
+import type { Me } from "@/api/types";
+import { READINGS, TAPES } from "@/trade/words";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+
+interface Props {
+  newRuns: Me["new_runs"];
+  maySet: boolean;
+}
+
+const LOOK = "mt-5 rounded-lg border border-line bg-paper px-4 py-3 text-lg";
+
+/** How a run is read when it is begun; those that are there keep their own. */
+export function NewRunsForm({ newRuns, maySet }: Props) {
+  const [typed, setTyped] = useState(newRuns);
+  const set = useSetNewRuns();
+  const error = set.error as ApiError | null;
+  if (!maySet) {
+    const unit = newRuns.feet ? "feet and inches" : "inches";
+    return (
+      <p className={LOOK}>
+        New runs: tape to {newRuns.tape} in {unit}, straps stand off {newRuns.stand_off}.
+      </p>
+    );
+  }
+  const changed = JSON.stringify(typed) !== JSON.stringify(newRuns);
+  return (
+    <form
+      aria-label="New runs"
+      className={`${LOOK} flex flex-wrap items-center gap-x-2 gap-y-3`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        set.mutate(typed);
+      }}
+    >
+      <span>
+        New runs: tape to{" "}
+        <Select
+          label="Tape of new runs"
+          value={typed.tape}
+          choices={TAPES}
+          onChoose={(tape) => setTyped({ ...typed, tape })}
+        />{" "}
+        in{" "}
+        <Select
+          label="Readings of new runs"
+          value={typed.feet ? "feet" : "inches"}
+          choices={READINGS}
+          onChoose={(next) => setTyped({ ...typed, feet: next === "feet" })}
+        />
+        , straps stand off{" "}
+        <TapeField
+          label="Stand-off of new runs"
+          value={typed.stand_off}
+          onChange={(stand_off) => setTyped({ ...typed, stand_off })}
+        />
+        .
+      </span>
+      {changed && (
+        <Button type="submit" look="main" className="min-h-11" disabled={set.isPending}>
+          Begin runs so
+        </Button>
+      )}
+      {error && <Notice severity="stop">{error.places.stand_off ?? error.message}</Notice>}
+    </form>
+  );
+}

@@ -1,0 +1,21 @@
+import { Field } from "@/ui/field";
+
+interface Props {
+  value: string;
+  label?: string;
+  onChange: (code: string) => void;
+  wrong?: string | undefined;
+}
+
+/** The code of the second factor: the phone's six figures, or a spare one. */
+export function CodeField({ label = "Code from your phone, or a spare one", value, onChange, wrong }: Props) {
+  return (
+    <Field
+      label={label}
+      autoComplete="one-time-code"
+      value={value}
+      wrong={wrong}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
+}

@@ -1,0 +1,135 @@
+import { QRCodeSVG } from "qrcode.react";
+import { type FormEvent, useState } from "react";
+import type { ApiError } from "@/api/client";
+import {
+  useBeginSecondFactor,
+  useConfirmSecondFactor,
+  useSecondFactor,
+  useTurnOffSecondFactor,
+} from "@/api/people";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+import { Notice } from "@/ui/notice";
+import { CodeField } from "./code-field";
+
+/** A second factor by choice: a code that an app on the phone shows, asked for beside the password. */
+export function MySecondFactor() {
+  const factor = useSecondFactor();
+  const begin = useBeginSecondFactor();
+  const [spare, setSpare] = useState<string[]>([]);
+  const error = factor.error ?? begin.error;
+  return (
+    <section aria-labelledby="second-factor" className="mt-8">
+      <h2 id="second-factor" className="text-xl font-bold">
+        Second factor
+      </h2>
+      {error && <Notice severity="stop">{error.message}</Notice>}
+      {spare.length > 0 && <SpareCodes codes={spare} onDone={() => setSpare([])} />}
+      {factor.data?.on && <TurnOff />}
+      {factor.data && !factor.data.on && !begin.data && (
+        <div className="mt-2 flex flex-wrap items-center gap-4">
+          <p className="min-w-56 flex-1">Off. Name and password are enough to sign in.</p>
+          <Button className="min-h-11" disabled={begin.isPending} onClick={() => begin.mutate(undefined)}>
+            Ask for a code from my phone too
+          </Button>
+        </div>
+      )}
+      {factor.data && !factor.data.on && begin.data && (
+        <Confirming
+          address={begin.data.address}
+          onOn={(codes) => {
+            begin.reset();
+            setSpare(codes);
+          }}
+        />
+      )}
+    </section>
+  );
+}
+
+function Confirming({ address, onOn }: { address: string; onOn: (codes: string[]) => void }) {
+  const confirm = useConfirmSecondFactor();
+  const [code, setCode] = useState("");
+  const error = confirm.error as ApiError | null;
+  const secret = new URL(address).searchParams.get("secret") ?? "";
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    confirm.mutate(code, { onSuccess: (given) => onOn(given.codes) });
+  };
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-start gap-4 rounded-md border border-line bg-well p-3"
+      onSubmit={submit}
+    >
+      <QRCodeSVG value={address} size={148} marginSize={2} title="The secret, to scan" />
+      <div className="flex min-w-56 flex-1 flex-col gap-3">
+        <p>
+          Scan this with an app for one-time codes, or type the secret into it:{" "}
+          <span className="font-mono">{inFours(secret)}</span>
+        </p>
+        <CodeField
+          label="The code that it shows then"
+          value={code}
+          onChange={setCode}
+          wrong={error?.places.code}
+        />
+        {error && <Notice severity="stop">{error.message}</Notice>}
+        <Button
+          type="submit"
+          look="main"
+          className="min-h-11 self-start"
+          disabled={confirm.isPending || !code}
+        >
+          Turn it on
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+const inFours = (secret: string) => secret.replace(/(.{4})(?=.)/g, "$1 ");
+
+function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
+  return (
+    <div className="mt-2 rounded-md border border-ink bg-paper p-3">
+      <p className="text-lg font-semibold">
+        It is on. Write these down: each lets you in once, should you lose the phone.
+      </p>
+      <ul aria-label="Spare codes" className="mt-2 grid grid-cols-2 gap-x-6 font-mono text-lg sm:grid-cols-4">
+        {codes.map((code) => (
+          <li key={code}>{code}</li>
+        ))}
+      </ul>
+      <Button className="mt-3 min-h-11" onClick={onDone}>
+        I have them
+      </Button>
+    </div>
+  );
+}
+
+function TurnOff() {
+  const off = useTurnOffSecondFactor();
+  const [password, setPassword] = useState("");
+  const error = off.error as ApiError | null;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    off.mutate(password);
+  };
+  return (
+    <form className="mt-2 flex flex-wrap items-end gap-4" onSubmit={submit}>
+      <p className="min-w-56 flex-1 self-center">On. You are asked for a code when you sign in.</p>
+      <Field
+        label="Your password"
+        type="password"
+        autoComplete="current-password"
+        value={password}
+        wrong={error?.places.password}
+        onChange={(event) => setPassword(event.target.value)}
+      />
+      <Button type="submit" className="min-h-11" disabled={off.isPending || !password}>
+        Turn it off
+      </Button>
+      {error && <Notice severity="stop">{error.message}</Notice>}
+    </form>
+  );
+}

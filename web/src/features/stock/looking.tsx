@@ -1,0 +1,66 @@
+import { isLooking, useStopPlanning } from "@/api/cutting";
+import type { Cutting } from "@/api/types";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+
+interface Props {
+  jobId: number;
+  cutting: Cutting;
+  mayWrite: boolean;
+  onPlan: () => void;
+}
+
+/** How a plan that is being made goes; or why there is none, and that it can be asked for again. */
+export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
+  const stop = useStopPlanning(jobId);
+  const solve = cutting.solve;
+  if (!solve) return null;
+  if (isLooking(cutting)) {
+    return (
+      <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <p role="status" className="tape text-lg">
+          {said(solve)}
+        </p>
+        {solve.state === "running" && (
+          <div
+            role="progressbar"
+            aria-label="How much of the time has gone"
+            aria-valuemin={0}
+            aria-valuemax={solve.seconds}
+            aria-valuenow={Math.round(solve.done)}
+            className="h-3 w-40 overflow-hidden rounded-sm border border-line bg-paper"
+          >
+            <div
+              className="h-full bg-accent transition-[width] duration-500 ease-linear"
+              style={{ width: `${(100 * solve.done) / solve.seconds}%` }}
+            />
+          </div>
+        )}
+        {mayWrite && (
+          <Button className="min-h-11" disabled={stop.isPending} onClick={() => stop.mutate(undefined)}>
+            {cutting.proposal ? "Stop, keep this plan" : "Stop"}
+          </Button>
+        )}
+      </div>
+    );
+  }
+  if (cutting.proposal && solve.state === "stopped") return null;
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3">
+      <Notice severity={solve.state === "failed" ? "stop" : "note"}>
+        {solve.says || "Planning these cuts was stopped."}
+      </Notice>
+      {mayWrite && (
+        <Button className="min-h-11" onClick={onPlan}>
+          Plan again
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function said(solve: NonNullable<Cutting["solve"]>): string {
+  if (solve.state === "running") return `Looking for the best way to cut, ${solve.seconds} s at most …`;
+  if (solve.ahead === 0) return "Waiting for a planner …";
+  return solve.ahead === 1 ? "One other plan is made first …" : `${solve.ahead} other plans are made first …`;
+}
