@@ -11,7 +11,7 @@ from conduit.document import MeasuredRun, step_name
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
-from conduit.sequence.reach import SLIGHT, Unit
+from conduit.sequence.reach import Unit
 from conduit.sequence.search import why_no_sequence
 from conduit.simulation import Arc
 from conduit.units import TOLERANCE
@@ -92,12 +92,12 @@ def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | No
 def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Iterator[Finding]:
     """Bends without the straight before them that heel or hook need; a slight bend may lie there, or hang over."""
     first = piece.units[0]
-    if first.angle > SLIGHT and first.start < shoe.straight_behind - TOLERANCE:
+    if not first.slight and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
         yield _short(owner, f"before bend {first.called}", first.start, shoe.straight_behind, measured, within=False)
     for (one, _), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
-        if straight < shoe.least_between - TOLERANCE and min(one.angle, other.angle) > SLIGHT:
+        if straight < shoe.least_between - TOLERANCE and not (one.slight or other.slight):
             within = layout.owners[group[0] - 1] == owner
             between = f"between bends {one.called} and {other.called}"
             yield _short(owner, between, straight, shoe.least_between, measured, within)

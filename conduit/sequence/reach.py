@@ -19,7 +19,8 @@ from conduit.sequence.handle import HANDLE, Flags
 from conduit.sequence.standing import Around, Standing, StandingWalk
 from conduit.units import Radians
 
-SLIGHT = math.radians(15)
+# With what an angle computed from lengths may be out by: a bend of 15° is slight however it was measured.
+SLIGHT = math.radians(15) + 1e-6
 # Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the pipe lies on the shoe, a handle
 # and a radius high.
 UNDER_FLOOR = 1.0
@@ -50,6 +51,11 @@ class Unit:
     def radius(self) -> float:
         """The centreline radius; a sweep's is larger than the shoe's."""
         return (self.end - self.start) / self.angle
+
+    @property
+    def slight(self) -> bool:
+        """Whether hook or heel may lie over it, or hang over an end for it (docs/trade.md, Room for the shoe)."""
+        return self.angle <= SLIGHT
 
 
 @dataclass(frozen=True)
@@ -96,7 +102,7 @@ def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> ShoeRoom:
         for hook in HOOKS:
             others = ((i, other) for i, other in enumerate(units) if i != number)
             near[number, hook] = sum(1 << i for i, other in others if _in_the_way(unit, other, hook, shoe))
-            low, high = _grip(unit, hook, shoe) if unit.angle > SLIGHT else _contact(unit, hook, shoe)
+            low, high = (_contact if unit.slight else _grip)(unit, hook, shoe)
             if low < 0 or high > length:
                 off.add((number, hook))
     return ShoeRoom(tuple(unit.called for unit in units), near, frozenset(off))
@@ -119,7 +125,7 @@ def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
 
     A slight bend may lie under the hook or the heel, as the second bend of a box offset has it.
     """
-    low, high = (_grip if other.angle > SLIGHT else _contact)(unit, hook, shoe)
+    low, high = (_contact if other.slight else _grip)(unit, hook, shoe)
     return other.end > low and other.start < high
 
 

@@ -10,9 +10,9 @@ from conduit.simulation import Bent, Pose
 
 EVERY, TURNING = 0.5, math.radians(5)
 HANDLE, HALF_WIDTH, SHOE, LYING, HANGS = 38.0, 2.0, 6.0, 1.0, 1.0
-SLIGHT = math.radians(15)
 # The search rounds to the safe side; what hands and floors can tell is more than this.
 TELLABLE = 1e-6
+SLIGHT = math.radians(15) + TELLABLE
 
 
 def faults(arcs, turns, shoe, length, coarse=False):
