@@ -2,12 +2,12 @@
 
 from collections.abc import Callable
 from functools import wraps
-from hashlib import sha256
 from typing import Any
 from uuid import UUID
 
 from django.db import OperationalError, transaction
 from django.http import HttpRequest, HttpResponse
+from django.utils.crypto import salted_hmac
 
 from server.accounts.models import Reply
 from server.errors import LOCKED
@@ -19,6 +19,8 @@ HEADER = "Idempotency-Key"
 REPEATABLE = {
     *("signIn", "signOut", "askForPasswordLink"),
     *("previewPlan", "listWays", "checkMarks", "readNote", "writeNote", "compareRuns"),
+    # A link is used up by itself, and a code that was guessed with it stays counted.
+    "takePasswordLink",
     # What they tell once is a secret, and is not kept.
     *("makePasswordLink", "beginSecondFactor", "confirmSecondFactor"),
     *("testShoe", "readFinder", "planCuts", "stopPlanning", "pickChoices", "doActs", "doCut"),
@@ -59,7 +61,9 @@ def once_only(run: Run) -> Run:
 
 @transaction.atomic
 def _answer(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> HttpResponse:
-    asked = sha256(f"{request.method} {request.path}\n".encode() + request.body).hexdigest()
+    # Keyed, as passwords are among what is sent.
+    sent = f"{request.method} {request.path}\n".encode() + request.body
+    asked = salted_hmac(__name__, sent, algorithm="sha256").hexdigest()
     # One that is under way has the key's row locked until it is done.
     kept, is_new = Reply.objects.get_or_create(user_id=int(request.user.pk or 0), key=key, defaults={"asked": asked})
     if not is_new:

@@ -1,11 +1,15 @@
 """Whether it is really them: the password once more, before what matters most is changed."""
 
-from django.contrib.auth import authenticate
-from django.http import HttpRequest
+from collections.abc import Callable
+
+from django.contrib.auth.signals import user_login_failed
+from django.http import HttpRequest, HttpResponse
 
 from server.accounts.models import User
 from server.accounts.slowing import seconds_to_wait
 from server.errors import Refused, TooSoon
+
+_GUESSED = "guessed_for"
 
 
 def must_be(request: HttpRequest, user: User, password: str, place: str) -> None:
@@ -13,5 +17,21 @@ def must_be(request: HttpRequest, user: User, password: str, place: str) -> None
     too_soon = seconds_to_wait(request, user.username)
     if too_soon:
         raise TooSoon(f"Too many wrong passwords from here. Wait {too_soon} s, then try again.", too_soon)
-    if authenticate(request, username=user.username, password=password) != user:
+    if not user.check_password(password):
+        setattr(request, _GUESSED, user.username)
         raise Refused("Nothing was changed.", {place: "That is not your password."})
+
+
+class CountGuesses:
+    """Counts a wrong password once its refusal goes out: the transaction that it refuses would take the count along."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """The answer as it is."""
+        answer = self.get_response(request)
+        username = getattr(request, _GUESSED, None)
+        if username is not None:
+            user_login_failed.send(sender=__name__, credentials={"username": username}, request=request)
+        return answer

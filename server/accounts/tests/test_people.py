@@ -1,7 +1,10 @@
+import json
 from concurrent.futures import ThreadPoolExecutor
 from datetime import timedelta
+from hashlib import sha256
 from io import StringIO
 
+from axes.models import AccessAttempt
 from django.core import mail
 from django.core.management import CommandError, call_command
 from django.db import connection
@@ -11,7 +14,8 @@ from django.utils import timezone
 from server.accounts import beginning
 from server.accounts.history import What
 from server.accounts.members import remove, seat
-from server.accounts.models import Crew, Event, Invitation, Membership, Role, User
+from server.accounts.models import Crew, Event, Invitation, Membership, Reply, Role, User
+from server.accounts.slowing import FREE_FOR_A_NAME
 from server.errors import Conflict
 from server.tests.support import PASSWORD, Api, CrewTestCase, person
 
@@ -151,6 +155,23 @@ class OwnAccount(CrewTestCase):
         self.assertEqual(there.send("GET", "/session").status_code, 401)
         self.assertEqual(here.send("GET", "/session").status_code, 200)
         self.assertEqual(len(here.send("GET", "/me/sessions").json()), 1)
+
+    def test_guessing_it_in_an_open_session_is_slowed(self):
+        names = {"username": "ben", "first": "Ben", "last": "Bender", "email": "ben@example.org"}
+        for method, path, body in (
+            ("PUT", "/me/password", {"old": "guess", "new": "another-vise-to-clamp"}),
+            ("PUT", "/me", {**names, "password": "guess"}),
+            ("POST", "/me/second-factor/off", {"password": "guess"}),
+        ):
+            AccessAttempt.objects.all().delete()
+            statuses = [Api(self.bender).send(method, path, body).status_code for _ in range(FREE_FOR_A_NAME + 1)]
+            self.assertEqual(statuses, [422] * FREE_FOR_A_NAME + [429], path)
+
+    def test_what_was_sent_is_known_again_by_a_keyed_digest(self):
+        body = {"old": PASSWORD, "new": "another-vise-to-clamp"}
+        Api(self.bender).send("PUT", "/me/password", body)
+        plain = sha256(b"PUT /api/me/password\n" + json.dumps(body).encode()).hexdigest()
+        self.assertNotEqual(Reply.objects.get().asked, plain)
 
     def test_one_session_is_ended_and_all_others(self):
         clients = [Api(self.bender) for _ in range(3)]
