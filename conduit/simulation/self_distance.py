@@ -11,6 +11,9 @@ from conduit.simulation.bend import Bent
 CHORD = math.radians(10)
 # Gaps wider than this are not worth telling.
 FAR = 12.0
+# A straight within half a turn of the other part along the pipe is cut into so many parts a half turn.
+CUTS = 8
+TOUCHING = 1e-9
 
 
 @dataclass(frozen=True)
@@ -62,21 +65,37 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
 
 
 def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:
+    """The least distance between places of both parts that lie at least half a turn apart along the pipe."""
     near = math.pi * bent.radius
     gaps = [
         segment_distance(a, b, c, d)
-        for s, a, b in _chords(bent, one)
-        for t, c, d in _chords(bent, other)
-        if t - s >= near
+        for _, s, a, b in _chords(bent, one, (other.start - near, near / CUTS))
+        for low, c, d in _beyond(bent, other, s + near)
     ]
     return min(gaps, default=math.inf)
 
 
-def _chords(bent: Bent, part: _PipePart) -> Iterator[tuple[float, Vec, Vec]]:
-    """The part's chords, each with where it ends along the pipe."""
-    angle = (part.end - part.start) / bent.radius if part.is_arc else CHORD
-    count = max(1, math.ceil(angle / CHORD))
-    places = [part.start + (part.end - part.start) * i / count for i in range(count + 1)]
+def _beyond(bent: Bent, part: _PipePart, place: float) -> Iterator[tuple[float, Vec, Vec]]:
+    """What of a part lies beyond a place: a straight cut there, an arc's chords that begin there or later."""
+    if part.is_arc:
+        yield from ((low, a, b) for low, _, a, b in _chords(bent, part) if low >= place - TOUCHING)
+    elif part.end > place:
+        low = max(part.start, place)
+        yield low, bent.point_at(low), bent.point_at(part.end)
+
+
+def _chords(
+    bent: Bent, part: _PipePart, cut: tuple[float, float] = (math.inf, 1.0)
+) -> Iterator[tuple[float, float, Vec, Vec]]:
+    """The part's chords with where each begins and ends; a straight is cut from a place on, every so much."""
+    first, step = cut
+    if part.is_arc:
+        first, step = part.start, CHORD * bent.radius
+    first = max(part.start, first)
+    count = max(0, math.ceil((part.end - first) / step)) if first < part.end else 0
+    places = [first + (part.end - first) * i / count for i in range(count + 1)] if count else [part.end]
+    if places[0] > part.start:
+        places = [part.start, *places]
     points = [(s, bent.point_at(s)) for s in places]
-    for (_, a), (s, b) in pairwise(points):
-        yield s, a, b
+    for (s, a), (t, b) in pairwise(points):
+        yield s, t, a, b

@@ -61,6 +61,11 @@ class Verdicts(TestCase):
         beside = make_plan(noted(*CROSSED.replace("90 left", "90 out").splitlines(), end=60))
         self.assertTrue(beside.makeable)
 
+    def test_a_slight_bend_between_long_legs_is_none(self):
+        for line in ("offset out 6 at 8, centred at 60", "90 up, back at 60, kicked out 2, setback 14, kick after"):
+            with self.subTest(line):
+                self.assertTrue(make_plan(noted(line, end=110)).makeable)
+
     def test_bends_too_near_each_other_for_the_shoe_are_not_makeable(self):
         plan = make_plan(read_note(TIGHT).document)
         found = plan.findings[0]

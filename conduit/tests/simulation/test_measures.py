@@ -99,6 +99,9 @@ class ItsOwnDistance(TestCase):
         if found:
             # Arcs are taken as chords of 10°, which lie a hair inside.
             self.assertLessEqual(found.gap, sampled + 0.1)
+            apart = near * 7 / 8 - 1
+            least = min(a.minus(b).length() for s, a in places for t, b in places if t - s > apart)
+            self.assertGreaterEqual(found.gap, least - SHOE.diameter - 8 * STEP)
 
     @given(*[vectors(-10, 10)] * 4)
     def test_of_two_straights_by_samples(self, a, b, c, d):
