@@ -14,6 +14,7 @@ from cli.reading import UnreadableFile, read_limits, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
 from conduit.findings import Code
+from conduit.racks import make_rack_plan
 from conduit.tables import DEFAULT_LIMITS
 
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
@@ -31,16 +32,20 @@ def main(arguments: list[str]) -> int:
         return _complain(str(error))
     except UnreadableDocument as error:
         return _complain(f"{arguments[0]} is not a run: {error}")
-    plan = bencher.plan
-    print(json.dumps({**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}, indent=2, ensure_ascii=False))
+    plan, rack = bencher.plan, make_rack_plan(source.document, limits)
+    printed = {**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}
+    if rack:
+        printed["rack"] = rack.model_dump(mode="json")
+    print(json.dumps(printed, indent=2, ensure_ascii=False))
     for fault in source.faults:
         print(f"unreadable: {fault}", file=sys.stderr)
-    for finding in plan.findings:
+    findings = [*plan.findings, *(rack.all_findings() if rack else ())]
+    for finding in findings:
         said = f"{source.where(finding.place)}{finding.says} {finding.remedy}".rstrip()
         print(f"{finding.severity}: {said}", file=sys.stderr)
-    if source.faults or any(finding.code == Code.UNREADABLE for finding in plan.findings):
+    if source.faults or any(finding.code == Code.UNREADABLE for finding in findings):
         return UNREADABLE
-    return FINE if plan.makeable else CANNOT_BE_MADE
+    return FINE if plan.makeable and (not rack or rack.makeable) else CANNOT_BE_MADE
 
 
 def _sheets(bencher: Bencher) -> list[object]:

@@ -79,6 +79,11 @@ class Code(StrEnum):
     RUNS_INTO_THING = "runs_into_thing", "stop", "The bent pipe runs into a thing in the way.", "More rise or room."
     LITTLE_CLEARANCE = "little_clearance", "caution", "It clears a thing by less than asked.", "More rise or room."
     RUNS_INTO_ITSELF = "runs_into_itself", "stop", "The bent pipe runs into itself.", "Legs that pass each other."
+    # Racks of pipe.
+    RACK_SPACING = "rack_spacing", "stop", "A rack's gap is not written, or is none.", "Writing a wider one."
+    NOT_IN_RACK = "not_in_rack", "stop", "A pipe beside the lead cannot take a step.", "Another way for it."
+    RACK_TOUCHES = "rack_touches", "stop", "Two pipes of a rack run into each other.", "Another turn, or wider."
+    RACK_GAP = "rack_gap", "caution", "Two pipes come nearer than the gap asked.", "Another turn, or wider."
 
 
 class Edit(Result):

@@ -11,12 +11,14 @@ from conduit.document.limits import CrewLimits, read_crew_limits
 from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
+from conduit.document.parts import End, ShoeFigures
+from conduit.document.rack import MOST_PIPES, Rack, RackPipe
+from conduit.document.rack_reader import MeasuredRack, read_rack
+from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, RackWay
 from conduit.document.run import (
-    End,
     Head,
     MeasuredRun,
     RunDocument,
-    ShoeFigures,
     UnreadableDocument,
     read_document,
     step_name,
@@ -30,28 +32,28 @@ from conduit.document.steps import (
     BoxOffsetStep,
     CouplingStep,
     KickStep,
-    Length,
-    Name,
     Obstacle,
     OffsetReference,
     OffsetStep,
-    OptionalLength,
     PullPointStep,
     RaisedStep,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
-    SignedLength,
     StepLeftOut,
     SweepStep,
-    Typed,
     above_axis,
     rise_of,
 )
+from conduit.document.typed import Length, Name, OptionalLength, SignedLength, Typed
 from conduit.document.unit_doubts import far_out
 
 __all__ = [
+    "MOST_PIPES",
+    "RACK_WAYS",
     "TURNS",
+    "USUAL_SETBACK",
+    "USUAL_SHOTS",
     "WORDS",
     "AnyStep",
     "BendStep",
@@ -61,8 +63,10 @@ __all__ = [
     "CrewLimits",
     "End",
     "Head",
+    "HowInRack",
     "KickStep",
     "Length",
+    "MeasuredRack",
     "MeasuredRun",
     "Name",
     "Obstacle",
@@ -70,6 +74,9 @@ __all__ = [
     "OffsetStep",
     "OptionalLength",
     "PullPointStep",
+    "Rack",
+    "RackPipe",
+    "RackWay",
     "RaisedStep",
     "RolledStep",
     "RunDocument",
@@ -92,6 +99,7 @@ __all__ = [
     "read_document",
     "read_length",
     "read_note",
+    "read_rack",
     "rise_of",
     "spelled",
     "step_name",

@@ -1,13 +1,18 @@
 """Where a raw run document has lengths, and each read, written or changed there."""
 
+import re
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any, get_args
 
 from pydantic import BeforeValidator
 
 from conduit.document.limits import RunLimits
-from conduit.document.run import End, Measured, RunDocument, ShoeFigures, Start
-from conduit.document.steps import INCHES, LENGTH_READERS, Obstacle, RunStep
+from conduit.document.parts import End, Measured, ShoeFigures, Start
+from conduit.document.rack import Rack, RackPipe
+from conduit.document.rack_way import RackWay
+from conduit.document.run import RunDocument
+from conduit.document.steps import Obstacle, RunStep
+from conduit.document.typed import INCHES, LENGTH_READERS
 from conduit.units import METRIC_TAPE, UnreadableLength, is_bare, parse_length, parse_signed_length, with_unit
 
 Change = Callable[[str, Any], Any]
@@ -29,7 +34,11 @@ _OF_PARTS: dict[str, set[str]] = {
     "shoe": set(_fields_of(ShoeFigures)),
     "limits": set(_fields_of(RunLimits)),
     "over": _OF_STEPS,
+    "rack": {*_fields_of(Rack), *_fields_of(RackWay)},
 }
+_OF_RACK_PIPES = set(_fields_of(RackPipe))
+_LISTED = {"steps": _OF_STEPS, "pipes": _OF_RACK_PIPES}
+_SIGNED = re.compile(r"(?:^|\.)(?:measured\.|shoe\.references\.|rack\.pipes\.\d+\.(?:starts|ends)$)")
 
 
 def lengths_in(raw: Mapping[str, Any]) -> Iterator[tuple[str, Any]]:
@@ -46,11 +55,15 @@ def lengths_in(raw: Mapping[str, Any]) -> Iterator[tuple[str, Any]]:
 
 def read_length(place: str, written: object, tape: str) -> float | None:
     """Inches of a length at a place of a document with this tape; None where it cannot be read."""
-    read = parse_signed_length if ".measured." in place or place.startswith("shoe.references.") else parse_length
+    read = parse_signed_length if _SIGNED.search(place) else parse_length
     try:
-        return read(written, INCHES if place.startswith("shoe.") else tape)
+        return read(written, INCHES if _of_shoe(place) else tape)
     except UnreadableLength:
         return None
+
+
+def _of_shoe(place: str) -> bool:
+    return place.startswith("shoe.") or ".shoe." in place
 
 
 def changed(raw: Mapping[str, Any], change: Change) -> dict[str, Any]:
@@ -63,14 +76,14 @@ def with_units(raw: Mapping[str, Any]) -> dict[str, Any]:
 
     def unit(place: str, value: Any) -> Any:
         is_number = isinstance(value, int | float) and not isinstance(value, bool)
-        return with_unit(value) if is_number and not place.startswith("shoe.") else value
+        return with_unit(value) if is_number and not _of_shoe(place) else value
 
     return changed(raw, unit)
 
 
 def spelled(place: str, written: object, tape: str) -> str | None:
     """A bare figure with the unit that it has on this tape; None where its unit is written, or cannot be read."""
-    if not isinstance(written, str) or place.startswith("shoe.") or not is_bare(written):
+    if not isinstance(written, str) or _of_shoe(place) or not is_bare(written):
         return None
     return f"{written.strip()}{' mm' if tape == METRIC_TAPE else chr(34)}"
 
@@ -86,10 +99,10 @@ def _value(value: Any, place: str, key: str, lengths: set[str], change: Change) 
         return {name: change(f"{place}.{name}", distance) for name, distance in value.items()}
     if isinstance(value, Mapping) and key in _OF_PARTS:
         return _part(value, f"{place}.", _OF_PARTS[key], change)
-    if isinstance(value, list) and key == "steps":
+    if isinstance(value, list) and key in _LISTED:
         return [
-            _part(step, f"{place}.{at}.", _OF_STEPS, change) if isinstance(step, Mapping) else step
-            for at, step in enumerate(value)
+            _part(one, f"{place}.{at}.", _LISTED[key], change) if isinstance(one, Mapping) else one
+            for at, one in enumerate(value)
         ]
     if isinstance(value, list) and key == "couplings":
         return [change(f"{place}.{at}", one) for at, one in enumerate(value)]

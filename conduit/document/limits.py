@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import Field, ValidationError
 
 from conduit.document.faults import fault_in_words
-from conduit.document.steps import MaybeLength
+from conduit.document.typed import MaybeLength
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.values import Given
 

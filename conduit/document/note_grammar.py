@@ -4,9 +4,13 @@ A figure runs to the next comma or the next word of the grammar; whether it can 
 found out later, with the document, in one place for all forms.
 """
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, get_args
+
+from conduit.document.rack_way import HowInRack
+from conduit.tables import Material, TradeSize
 
 Raw = dict[str, Any]
 
@@ -192,6 +196,42 @@ END = Form(
         *(f"(?:measured )?{minus} (?P<{axis}_minus>{N})" for axis, (_, minus) in _SIDES.items()),
     ),
     "end box K2, seat at 33 1/2",
+)
+# How the pipes beside take a step; a clause of any step's line.
+RACK_WAY = (
+    f"rack {_one_of('rack_how', *get_args(HowInRack))}(?: (?P<rack_after>{WAY}))?(?: from (?P<rack_setback>{N}) back)?"
+    f"(?: at (?P<rack_angle>{N}))?(?: in (?P<rack_shots>\\d{{1,4}}) shots)?"
+)
+_SIZE = f"(?:(?:{'|'.join(get_args(Material))}) )?(?:{'|'.join(map(re.escape, get_args(TradeSize)))})"
+RACK = Form(
+    "rack",
+    f"rack (?P<side>{WAY})",
+    (
+        _figure("gap", "gap"),
+        _figure("spacing", "spacing"),
+        f"strut (?P<strut>{WAY})",
+        _figure("struts every", "supports"),
+        f"couplings (?P<stagger>{N}) apart",
+        r"(?P<count>\d{1,4}) pipes",
+        f"(?P<sizes>{_SIZE}(?: {_SIZE})*)",
+    ),
+    "rack right, gap 1 1/2, 3/4 3/4 1/2",
+)
+RACK_PIPE = Form(
+    "rack_pipe",
+    f"rack pipe (?P<number>\\d{{1,3}})(?: (?P<name>{NAME}))?",
+    (
+        f"from(?: box)? (?P<start_name>{NAME})",
+        f"to(?: box)? (?P<end_name>{NAME})",
+        f"starts (?P<starts>{N}) (?P<starts_way>on|back)",
+        f"ends (?P<ends>{N}) (?P<ends_way>on|back)",
+        _figure("shoe", "shoe"),
+        _figure("deduct", "deduct"),
+        _figure("gain", "gain"),
+        "(?P<left_out>left out)",
+        r"leaves after step (?P<leaves>\d{1,4})",
+    ),
+    "rack pipe 3, to box K3, leaves after step 2",
 )
 HEADS = {
     "run": Form("run", f"run (?P<name>{NAME})", (), "run Kiln 2 feed"),

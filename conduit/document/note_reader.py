@@ -4,13 +4,18 @@ Reading gives a raw run document with every figure as it was written. Writing wh
 """
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
-from conduit.document.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, STEPS, Form, Raw
+from conduit.document.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, RACK, RACK_PIPE, RACK_WAY, STEPS, Form, Raw
+from conduit.document.rack import MOST_PIPES
+from conduit.tables import Material
 
 LONGEST_LINE = 400
+# More pipes are not listed: a rack of so many is refused when it is read.
+MOST_COUNTED = MOST_PIPES + 1
+_MATERIALS = {material.lower(): material for material in get_args(Material)}
 
 
 @dataclass(frozen=True)
@@ -47,6 +52,8 @@ def read_note(text: str) -> ReadNote:
     document: Raw = {"steps": []}
     errors: list[NoteError] = []
     lines: dict[str, int] = {}
+    # Where steps and ends go: on the run, or on a pipe of its rack that has left.
+    part: tuple[Raw, str] = (document, "")
     for number, line in enumerate(text.splitlines(), 1):
         if len(line) > LONGEST_LINE:
             errors.append(NoteError(number, line[:20], f"the line is over {LONGEST_LINE} letters long"))
@@ -66,7 +73,12 @@ def read_note(text: str) -> ReadNote:
         found = _read_line(form, clauses, number, errors)
         if left_out:
             found["muted"] = True
-        _store(form, found, number, document, lines)
+        if form is RACK_PIPE:
+            part = _rack_pipe(found, number, document, lines)
+        elif form.kind == "end" or form in STEPS:
+            _store(form, found, number, *part, lines)
+        else:
+            _store(form, found, number, document, "", lines)
     return ReadNote(document, tuple(errors), lines)
 
 
@@ -74,7 +86,12 @@ def keeping(read: Raw, before: Mapping[str, Any]) -> Raw:
     """What was read, with what a note cannot say kept from the document as it was: the same shoe's other figures."""
     shoe, old = read.get("shoe"), before.get("shoe")
     if isinstance(shoe, dict) and isinstance(old, Mapping) and shoe.get("name", "") == old.get("name", ""):
-        return {**read, "shoe": {**old, **shoe}}
+        read = {**read, "shoe": {**old, **shoe}}
+    rack, racked = read.get("rack"), before.get("rack")
+    if isinstance(rack, dict) and isinstance(racked, Mapping) and isinstance(racked.get("pipes"), list):
+        olds = [old if isinstance(old, Mapping) else {} for old in racked["pipes"]]
+        pipes = [keeping(pipe, olds[at]) if at < len(olds) else pipe for at, pipe in enumerate(rack["pipes"])]
+        return {**read, "rack": {**rack, "pipes": pipes}}
     return read
 
 
@@ -87,6 +104,8 @@ def _clauses(line: str) -> list[str]:
 
 def _form_of(head: str) -> Form | None:
     word = head.split()[0].lower()
+    if word == "rack":
+        return RACK_PIPE if head.lower().startswith("rack pipe") else RACK
     if word in HEADS:
         return HEADS[word]
     return next((form for form in STEPS if _matches(form.head, head) or _begins(form, head)), None)
@@ -111,7 +130,8 @@ def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteErr
     found.update(head or {})
     for clause in clauses[1:]:
         # The first clause of a form that can begin with nothing may also stand later ("start, up").
-        read = next((match for pattern in form.clauses if (match := _matches(pattern, clause)) is not None), None)
+        patterns = (*form.clauses, RACK_WAY) if form in STEPS else form.clauses
+        read = next((match for pattern in patterns if (match := _matches(pattern, clause)) is not None), None)
         if read is None:
             errors.append(NoteError(number, clause, f"not understood here; expected something like: {form.expected}"))
         found.update(read or {})
@@ -131,13 +151,15 @@ def _unquoted(value: Any) -> Any:
     return text[1:-1] if len(text) > 1 and text[0] == text[-1] == '"' else text
 
 
-_CHOICES = ("toward", "roll_toward", "turn", "surface", "heading", "to", "next_from", "when", "shape")
+_OF_STEPS = ("toward", "roll_toward", "turn", "surface", "to", "next_from", "when", "shape", "rack_how", "rack_after")
+_CHOICES = ("heading", "side", "strut", *_OF_STEPS)
 
 
 _HEAD_PLACES = {"name", "trade_size", "material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"}
 
 
-def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, int]) -> None:
+def _store(form: Form, found: Raw, number: int, document: Raw, place: str, lines: dict[str, int]) -> None:
+    """Put what a line says into the document, or into the part of it at `place`, such as `rack.pipes.1.`."""
     for key, value in found.items():
         found[key] = _unquoted(value)
     for key in _CHOICES:
@@ -145,19 +167,68 @@ def _store(form: Form, found: Raw, number: int, document: Raw, lines: dict[str, 
             found[key] = found[key].lower()
     if form.kind in ("start", "end", "limits"):
         document[form.kind] = _end(found) if form.kind == "end" else found
-        lines[form.kind] = number
+        lines[f"{place}{form.kind}"] = number
+    elif form.kind == "rack":
+        document["rack"] = _rack(found, document)
+        lines["rack"] = number
     elif form.kind in ("run", "pipe"):
         document |= _head(found)
         lines |= dict.fromkeys(document.keys() & _HEAD_PLACES, number)
     elif form.kind == "pinned":
         pins = document.setdefault("couplings", [])
-        lines[f"couplings.{len(pins)}"] = number
+        lines[f"{place}couplings.{len(pins)}"] = number
         pins.append(found.get("at", ""))
     else:
-        lines[f"steps.{len(document['steps'])}"] = number
+        steps = document.setdefault("steps", [])
+        lines[f"{place}steps.{len(steps)}"] = number
         if "shots" in found:
             found["shots"] = int(found["shots"])
-        document["steps"].append(form.finish({"kind": form.kind, **found}))
+        steps.append(form.finish({"kind": form.kind, **_with_way(found)}))
+
+
+def _with_way(found: Raw) -> Raw:
+    """What says how the pipes beside take a step, together."""
+    way = {key.removeprefix("rack_"): found.pop(key) for key in list(found) if key.startswith("rack_")}
+    if "shots" in way:
+        way["shots"] = int(way["shots"])
+    return {**found, "rack": way} if way else found
+
+
+def _rack(found: Raw, document: Raw) -> Raw:
+    """A rack's line: so many pipes as the lead, the lead counted; or the size of each beside it."""
+    pipes = list(_sized(found.pop("sizes", "").split()))
+    more: list[Raw] = [{} for _ in range(min(int(found.pop("count", 1)), MOST_COUNTED) - 1)]
+    before = document.get("rack", {}).get("pipes", [])
+    return {**found, "pipes": [*pipes, *more] or before}
+
+
+def _sized(words: Sequence[str]) -> Iterator[Raw]:
+    """Pipes by their sizes, each after its material where it is another than the lead's."""
+    kind: Raw = {}
+    for word in words:
+        if word.lower() in _MATERIALS:
+            kind = {"material": _MATERIALS[word.lower()]}
+        else:
+            yield {**kind, "trade_size": word}
+            kind = {}
+
+
+def _rack_pipe(found: Raw, number: int, document: Raw, lines: dict[str, int]) -> tuple[Raw, str]:
+    """A line of one pipe of the rack; what stands in the next lines is its own, where it leaves."""
+    found = {key: _unquoted(value) for key, value in found.items()}
+    at = max(0, min(int(found.pop("number", 2)), MOST_COUNTED) - 2)
+    pipes = document.setdefault("rack", {"pipes": []}).setdefault("pipes", [])
+    pipes += [{} for _ in range(at + 1 - len(pipes))]
+    for key in ("starts", "ends"):
+        if found.pop(f"{key}_way", "").lower() == "back":
+            found[key] = f"-{found[key]}"
+    if "leaves" in found:
+        found["leaves"] = int(found["leaves"])
+    if found.pop("left_out", None):
+        found["left_out"] = True
+    pipes[at] = {**pipes[at], **_head(found)}
+    lines[f"rack.pipes.{at}"] = number
+    return pipes[at], f"rack.pipes.{at}."
 
 
 def _head(found: Raw) -> Raw:

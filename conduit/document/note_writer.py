@@ -33,17 +33,29 @@ def written_note(document: Source) -> WrittenNote:
     parts.append(("trade_size", _pipe_line(document)))
     limits = _limits_line(_mapping(document.get("limits")))
     parts += [("limits", limits)] if limits else []
+    rack = _mapping(document.get("rack"))
+    parts += [("rack", rack_line(rack))] if rack else []
     parts += [("start", _start_line(_mapping(document.get("start"))))]
-    parts += [(f"steps.{i}", _step_line(step)) for i, step in enumerate(_listed(document, "steps"))]
+    parts += _step_lines(document, "")
     parts += [
         (f"couplings.{i}", f"coupling along the pipe at {figure(at)}")
         for i, at in enumerate(_listed(document, "couplings"))
     ]
     parts.append(("end", _end_line(_mapping(document.get("end")))))
+    for at, pipe in enumerate(map(_mapping, _listed(rack, "pipes"))):
+        line, place = rack_pipe_line(at, pipe), f"rack.pipes.{at}"
+        parts += [(place, line)] if line else []
+        parts += _step_lines(pipe, f"{place}.")
+        parts += [(f"{place}.end", _end_line(_mapping(pipe["end"])))] if pipe.get("end") else []
     lines = {place: number for number, (place, _) in enumerate(parts, 1)}
     for place in ("material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"):
         lines[place] = lines["trade_size"]
     return WrittenNote("\n".join(line for _, line in parts) + "\n", lines)
+
+
+def _step_lines(part: Source, place: str) -> list[tuple[str, str]]:
+    """The lines of the steps of a run, or of a pipe of its rack at `place`."""
+    return [(f"{place}steps.{i}", _step_line(step)) for i, step in enumerate(_listed(part, "steps"))]
 
 
 def _listed(document: Source, key: str) -> list[Any]:
@@ -61,7 +73,63 @@ def _step_line(step: object) -> str:
     write = _STEPS.get(str(source.get("kind")))
     if not write:
         return "# a step of no known kind stands here"
-    return f"{LEFT_OUT if source.get('muted') is True else ''}{write(source)}"
+    way = rack_way(_mapping(source.get("rack")))
+    return _joined(f"{LEFT_OUT if source.get('muted') is True else ''}{write(source)}", way)
+
+
+def rack_way(way: Source) -> str:
+    """How the pipes beside take a step, as a clause of its line; nothing where it is the usual way."""
+    words = [
+        f"rack {way.get('how', NOT_YET)}",
+        _word(way.get("after")),
+        f"from {figure(way['setback'])} back" if way.get("setback") is not None else "",
+        _with("at", way, "angle"),
+        f"in {way['shots']} shots" if way.get("shots") is not None else "",
+    ]
+    return " ".join(word for word in words if word) if way else ""
+
+
+def rack_line(rack: Source) -> str:
+    """A rack's own line: how the pipes lie, and what they are."""
+    pipes = [_mapping(pipe) for pipe in _listed(rack, "pipes")]
+    sizes = [" ".join(str(pipe[key]) for key in ("material", "trade_size") if pipe.get(key)) for pipe in pipes]
+    stagger = rack.get("stagger")
+    return _joined(
+        f"rack {rack.get('side', NOT_YET)}",
+        _with("gap", rack, "gap"),
+        _with("spacing", rack, "spacing"),
+        f"strut {rack['strut']}" if rack.get("strut") else "",
+        _with("struts every", rack, "supports"),
+        f"couplings {figure(stagger)} apart" if stagger not in (None, 0, "0", "") else "",
+        " ".join(sizes) if sizes and all(pipe.get("trade_size") for pipe in pipes) else f"{len(pipes) + 1} pipes",
+    )
+
+
+def rack_pipe_line(at: int, pipe: Source) -> str:
+    """What is a pipe's own in a rack, by its place in the list; nothing where it is as the lead but for its size."""
+    shoe = _mapping(pipe.get("shoe"))
+    said = [
+        f"from box {_quoted(pipe['start_name'])}" if pipe.get("start_name") else "",
+        f"to box {_quoted(pipe['end_name'])}" if pipe.get("end_name") else "",
+        _further(pipe, "starts"),
+        _further(pipe, "ends"),
+        f'shoe "{shoe["name"]}"' if shoe.get("name") else "",
+        _with("deduct", shoe, "deduct"),
+        _with("gain", shoe, "gain"),
+        "left out" if pipe.get("left_out") else "",
+        f"leaves after step {pipe['leaves']}" if pipe.get("leaves") is not None else "",
+    ]
+    name = f" {_quoted(pipe['name'])}" if pipe.get("name") else ""
+    own = bool(_listed(pipe, "steps") or pipe.get("end"))
+    return _joined(f"rack pipe {at + 2}{name}", *said) if name or own or any(said) else ""
+
+
+def _further(pipe: Source, key: str) -> str:
+    value = pipe.get(key)
+    if value in (None, 0, "0", ""):
+        return ""
+    text = figure(value)
+    return f"{key} {text[1:]} back" if text.startswith("-") else f"{key} {text} on"
 
 
 def figure(value: object) -> str:

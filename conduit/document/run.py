@@ -15,74 +15,14 @@ from pydantic_core import ErrorDetails
 
 from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
-from conduit.document.steps import (
-    INCHES,
-    WORDS,
-    AnyAngle,
-    AnyStep,
-    Length,
-    MaybeInches,
-    MaybeLength,
-    Name,
-    OptionalLength,
-    RunStep,
-    SignedInches,
-    SignedLength,
-    Step,
-    StepLeftOut,
-)
+from conduit.document.parts import End, ShoeFigures, Start
+from conduit.document.rack import Rack
+from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut
+from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.findings import Code, Finding, found
-from conduit.geometry import Direction
 from conduit.tables import MOST_STEPS, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep
 from conduit.values import Given
-
-
-class Start(Given):
-    """Where the run begins: a box, and the first leg's heading."""
-
-    name: Name = ""
-    heading: Direction
-    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
-
-
-class Measured(Given):
-    """The end box measured on its own from the start box's seat; left, down and in are negative."""
-
-    right: SignedLength = 0.0
-    up: SignedLength = 0.0
-    out: SignedLength = 0.0
-
-
-class End(Given):
-    """Where the run ends: the pipe seats `at` along the last leg; or open, a stub finished with a bushing.
-
-    An open end without `at` takes what is left of the stick, held to `at_least` and `at_most`.
-    """
-
-    name: Name = ""
-    open: bool = False
-    at: MaybeLength = None
-    at_least: OptionalLength = None
-    at_most: OptionalLength = None
-    knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
-    measured: Measured | None = None
-
-
-class ShoeFigures(Given):
-    """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
-
-    name: Name = ""
-    deduct: MaybeInches = None
-    gain: MaybeInches = None
-    front: MaybeInches = Field(None, description="Front edge ahead of the arrow.")
-    heel: MaybeInches = Field(None, ge=0, le=24, description="Straight pipe that it needs behind the arc.")
-    references: dict[Name, SignedInches] = Field({}, description="Own references: distance from the arrow to the heel.")
-    handle_up: AnyAngle = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
-    dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
-    dial_constant: float = Field(0.0, gt=-20, lt=20)
-    bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")
-    machine: bool = False
 
 
 class RunDocument(Given):
@@ -103,6 +43,9 @@ class RunDocument(Given):
     limits: RunLimits | None = None
     couplings: list[Length] = Field(
         [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
+    )
+    rack: Rack | None = Field(
+        None, description="Pipes that run beside it; `read_rack` reads it, the run itself does not."
     )
 
 
@@ -145,7 +88,7 @@ class Head:
 
 
 _STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
-_HEAD_KEYS = [key for key in RunDocument.model_fields if key not in ("start", "steps", "end")]
+_HEAD_KEYS = [key for key in RunDocument.model_fields if key not in ("start", "steps", "end", "rack")]
 # The one setting without a default: what is shown of a run is laid out in this size until its own is written.
 UNREAD_SIZE: TradeSize = "1/2"
 _FIELD_WORDS = {
@@ -178,9 +121,9 @@ def read_document(raw: object) -> MeasuredRun:
     parts = {key: _head_part(raw, key, tape, findings) for key in _HEAD_KEYS}
     feet = parts.pop("feet")
     head = Head(**{**parts, "tape": Tape(parts["tape"], feet)})
-    start = _part(Start, raw.get("start"), "start", "The start", tape, findings)
+    start = read_part(Start, raw.get("start"), "start", "The start", tape, findings)
     read = tuple(_step(step, i, tape, findings) for i, step in enumerate(steps))
-    end = _part(End, raw.get("end"), "end", "The end", tape, findings)
+    end = read_part(End, raw.get("end"), "end", "The end", tape, findings)
     if end and end.at is None and not end.open:
         findings.append(_unreadable("end.at", "The end, measure", "is missing"))
         end = None
@@ -196,7 +139,7 @@ def tape_in(raw: Mapping[str, Any]) -> str:
 def _step(raw: object, index: int, tape: str, findings: list[Finding]) -> AnyStep | None:
     if isinstance(raw, Mapping) and raw.get("muted") is True:
         return StepLeftOut()
-    step: AnyStep | None = _part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, findings)
+    step: AnyStep | None = read_part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, findings)
     return step
 
 
@@ -233,7 +176,8 @@ def _head_part(raw: Mapping[str, Any], key: str, tape: str, findings: list[Findi
         return _head_default(key)
 
 
-def _part(model: Any, raw: object, place: str, called: str, tape: str, findings: list[Finding]) -> Any:
+def read_part(model: Any, raw: object, place: str, called: str, tape: str, findings: list[Finding]) -> Any:
+    """A part of a document, or None with findings at its place."""
     adapter = model if isinstance(model, TypeAdapter) else _adapter(model)
     try:
         return adapter.validate_python(raw, context={"tape": tape})

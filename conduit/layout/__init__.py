@@ -1,7 +1,7 @@
 """From what was measured to the pipe's centreline: where every bend, coupling, strap and thing in the way lies.
 
 Knows the geometry of each kind of step, and the limits that need no bending to be judged.
-Gives: lay_out and its Layout, the centreline, couplings' places, straps, parallel pipes.
+Gives: lay_out and its Layout, the centreline, couplings' places, straps.
 Never imports the simulation: both must come to the same pipe by ways of their own.
 """
 
@@ -17,17 +17,19 @@ from conduit.layout.limits import (
     over_things,
     stretches,
 )
-from conduit.layout.placement import Context, Hindrance
+from conduit.layout.placement import Context, Datum, Hindrance, StepPlacement
 from conduit.layout.run_layout import Layout, lay_out
-from conduit.layout.step_geometry import hindrance
+from conduit.layout.step_geometry import hindrance, place_step
 from conduit.layout.straps import strapping
 
 __all__ = [
     "Context",
+    "Datum",
     "Hindrance",
     "Layout",
     "Path",
     "PathBend",
+    "StepPlacement",
     "blocked",
     "closure_of",
     "closure_words",
@@ -39,6 +41,7 @@ __all__ = [
     "least_rise",
     "limit_findings",
     "over_things",
+    "place_step",
     "point_at",
     "points_along",
     "room_to_move",

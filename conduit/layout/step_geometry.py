@@ -301,7 +301,7 @@ def _place_kick(step: KickStep, datum: Datum, context: Context) -> StepPlacement
     if (step.kick_back is None) == (step.kick_angle is None):
         says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
         return context.finding(Code.NO_KICK, "kick_back", says, "About three times the rise is a comfortable setback.")
-    setback = step.kick_back or step.rise / math.tan(math.radians(step.kick_angle or 45))
+    setback = step.setback
     if step.rise < SLACK or setback < SLACK:
         return context.finding(Code.NO_RISE, "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
     half = context.shoe.diameter / 2

@@ -5,8 +5,9 @@ Gives: make_plan and the Plan's schema, checked runs, proofs, the ways to do a s
 Never imports the bench, mark checks or cutting, which stand on it.
 """
 
-from conduit.plan.checked_run import check_run, given_shoe
-from conduit.plan.drawing_schema import Point
+from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
+from conduit.plan.drawing import fittings_on
+from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
 from conduit.plan.judgement import Cleared, Judgement, judge_things
 from conduit.plan.planner import make_plan, plan_of
 from conduit.plan.proof import Prover
@@ -18,9 +19,12 @@ __all__ = [
     "SLACK_ACROSS",
     "SLACK_ALONG",
     "CardAnswer",
+    "CheckedRun",
     "Cleared",
     "Judgement",
     "Measure",
+    "PictureEnd",
+    "PictureFitting",
     "Plan",
     "PlannedCoupling",
     "PlannedMark",
@@ -31,10 +35,12 @@ __all__ = [
     "Stub",
     "Way",
     "check_run",
+    "fittings_on",
     "given_shoe",
     "judge_things",
     "make_plan",
     "plan_of",
+    "shoe_for",
     "spread_at_end",
     "ways_of",
 ]

@@ -45,7 +45,7 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     measured = read_document(raw)
     limits = measured.head.held_to(limits)
     findings = [*measured.findings, *far_out(raw, measured.head)] if isinstance(raw, Mapping) else []
-    shoe = _shoe(measured.head, findings)
+    shoe = shoe_for(measured.head, findings)
     if not shoe:
         return CheckedRun(measured, None, None, limits, findings)
     limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
@@ -79,8 +79,8 @@ def _couplings(
     return tuple(places or ())
 
 
-def _shoe(head: Head, findings: list[Finding]) -> Shoe | None:
-    """The shoe the run asks for, else the typical one; with a finding where there is none."""
+def shoe_for(head: Head, findings: list[Finding]) -> Shoe | None:
+    """The shoe the run asks for, else the typical one; None, with a finding put to `findings`, where there is none."""
     if any(finding.place.split(".")[0] in ("shoe", "trade_size", "material") for finding in findings):
         return None
     try:

@@ -11,6 +11,7 @@ from conduit.bender import Shoe
 from conduit.document import BendStep, MeasuredRun, PullPointStep
 from conduit.geometry import DIRECTIONS, Vec
 from conduit.layout import Hindrance, Layout, point_at, points_along
+from conduit.plan.checked_run import CheckedRun
 from conduit.plan.drawing_schema import (
     Picture,
     PictureBend,
@@ -73,6 +74,12 @@ def picture_of(
             for one in layout.dimensions
         ],
     )
+
+
+def fittings_on(checked: CheckedRun) -> list[PictureFitting]:
+    """Couplings and pull points of a run, as far as it was laid out."""
+    layout = checked.layout
+    return list(_fittings(layout, checked.measured, checked.couplings, ())) if layout else []
 
 
 def _fittings(

@@ -5,11 +5,10 @@ from collections.abc import Callable
 from itertools import pairwise
 
 from conduit.simulation.bend import Bent
+from conduit.simulation.golden_section import golden_section
 
 # Radians; over so little an arc rises by less than can be told from rounding.
 HARDLY_BENT = 1e-4
-GOLDEN = (math.sqrt(5) - 1) / 2
-FINE = 1e-10
 SAMPLE = math.radians(7.5)
 LEAST_SAMPLES = 4
 
@@ -63,21 +62,5 @@ def least_along(bent: Bent, value: Callable[[float], float], start: float, end: 
         sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
         if sampled_least < least:
             around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
-            least = min(least, _golden(value, *around))
+            least = min(least, golden_section(value, *around)[1])
     return least
-
-
-def _golden(value: Callable[[float], float], low: float, high: float) -> float:
-    """The least of a function with one valley, by golden section."""
-    a, b = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
-    at_a, at_b = value(a), value(b)
-    while high - low > FINE * max(1.0, abs(high)):
-        if at_a < at_b:
-            high, b, at_b = b, a, at_a
-            a = high - GOLDEN * (high - low)
-            at_a = value(a)
-        else:
-            low, a, at_a = a, b, at_b
-            b = low + GOLDEN * (high - low)
-            at_b = value(b)
-    return min(at_a, at_b)

@@ -1,5 +1,6 @@
 """An independent geometry kernel (OpenCASCADE), which makes the bends its own way: as fillets of a polyline."""
 
+from dataclasses import replace
 from itertools import pairwise
 
 from OCP.BRep import BRep_Builder
@@ -63,3 +64,9 @@ def solid(thing):
 def clearance(edges, thing, diameter):
     """Least distance between the pipe's surface and a thing that it does not touch."""
     return BRepExtrema_DistShapeShape(compound(edges), solid(thing)).Value() - diameter / 2
+
+
+def moved_path(path, by):
+    """A centreline where it stands beside another."""
+    bends = tuple(replace(bend, vertex=bend.vertex.plus(by), entry=bend.entry.plus(by)) for bend in path.bends)
+    return replace(path, origin=path.origin.plus(by), bends=bends, end_point=path.end_point.plus(by))

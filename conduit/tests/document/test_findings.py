@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from conduit.bending import Bencher
 from conduit.document import AnyStep, End, RunDocument, ShoeFigures, step_name
-from conduit.document.run import Start
+from conduit.document.parts import Start
 from conduit.plan import make_plan
 from conduit.tests.support import document, ninety, offset
 

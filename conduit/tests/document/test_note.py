@@ -21,18 +21,24 @@ end box K2, seat at 33 1/2
 EVERY_LINE = """\
 run "Riser, east"
 pipe 1 rigid, shoe "Next size", deduct 8 1/32, gain 4 1/8, straps off 1/4, tape 1/8, in feet
+rack up, spacing 2 1/2, strut in, struts every 96, couplings 24 apart, 3/4 EMT 1/2 1 1
 start, right
 box offset to in, knockout 1 7/16, strap off 1/4, straight 2, at 10
 offset out over box 3 "gas line" at 30, clear 1/2, raised by 38
 rolled offset out 4 1/2 and up 6 at 30, starts at 45
 saddle out 3 1/4 at 30, near 31, width 14 1/2, margin 3/4
-90 up, wall at 5' 11-1/2\", standing off 1, next from centre
+90 up, wall at 5' 11-1/2\", standing off 1, next from centre, rack kicks right from 14 back
 bend 45 right, back at 30
 90 out, back at 52, kicked up 6 1/4, setback 14, kick after
 sweep right, centre at 60, radius 24, 9 shots, spaced over the gaps
 coupling at 40
 pull point C1 at 41
 end open Bushing, at least 20, at most 30, measured right 87, down 38
+rack pipe 2 "Feed, west", from box A2, to box B2, starts 3 back, ends 4 on, shoe "Own", deduct 6, gain 3 1/4
+rack pipe 4, left out
+rack pipe 5, leaves after step 6
+90 out, back at 20, rack sweep in 9 shots
+end box K3, seat at 30
 """
 
 
@@ -85,7 +91,8 @@ class Notes(TestCase):
 
 
 WORDS = """90 bend offset saddle sweep box rolled pull point coupling run pipe start end over round at in out up right
-back raised by starts centre near width clear kicked setback 3/4 1/2 7 71 1/0 -5 5' 11-1/2" , , , # "a b" " x"""
+rack pipes leaves after step strut gap spacing sweep kicks 8 back raised by starts centre near width clear kicked
+setback 3/4 1/2 7 71 1/0 -5 5' 11-1/2" , , , # "a b" " x"""
 words = st.sampled_from(WORDS.split())
 
 
@@ -103,6 +110,7 @@ class UnfinishedNotes(TestCase):
             {"kind": "saddle3", "toward": "out", "over": {"shape": "round", "height": "", "clear": "1/2"}, "at": "x#"},
             {"kind": "sweep", "turn": "up", "at": "5'", "radius": "2", "shots": 9},
         ],
+        "rack": {"side": "out", "gap": "1,5", "pipes": [{"shoe": {"name": "Old", "front": "1"}, "starts": ""}, {}]},
         "couplings": ["96", "?"],
         "end": {"name": "B, west", "at": ""},
     }
@@ -113,6 +121,8 @@ class UnfinishedNotes(TestCase):
         read = keeping(note.document, self.TYPED)
         self.assertEqual(read["shoe"], self.TYPED["shoe"])
         self.assertEqual(read["start"], self.TYPED["start"])
+        self.assertEqual(read["rack"]["pipes"][0]["shoe"], self.TYPED["rack"]["pipes"][0]["shoe"])
+        self.assertEqual(read["rack"]["gap"], "1,5")
         self.assertEqual(read["couplings"], ["96", ""])
         self.assertEqual([step["at"] for step in read["steps"]], ["", "7,5", "x#", "5'"])
         self.assertEqual(read["steps"][1]["muted"], True)

@@ -2398,18 +2398,45 @@ export interface components {
         };
         /**
          * Rack
-         * @description The rack now, and the last lines of its ledger.
+         * @description A rack beside the run that it stands in.
          */
         Rack: {
             /**
-             * Tape
+             * Side
              * @enum {string}
              */
-            tape: "1/16" | "1/8" | "1/32" | "1 mm";
-            /** Scraps */
-            scraps: components["schemas"]["ScrapOut"][];
-            /** Ledger */
-            ledger: components["schemas"]["EntryOut"][];
+            side: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Gap
+             * @description Clear between neighbours.
+             */
+            gap?: string | number | null;
+            /**
+             * Spacing
+             * @description From centre to centre, instead.
+             */
+            spacing?: string | number | null;
+            /**
+             * Strut
+             * @description Where the strut lies that all rest on at the start; left out: their centres are in line.
+             */
+            strut?: ("right" | "left" | "up" | "down" | "out" | "in") | null;
+            /**
+             * Supports
+             * @description From strut to strut; left out: the run's support spacing.
+             */
+            supports?: string | number | null;
+            /**
+             * Stagger
+             * @description Couplings of neighbours at least so far apart.
+             * @default 0
+             */
+            stagger?: string | number;
+            /**
+             * Pipes
+             * @description In order from the lead.
+             */
+            pipes: components["schemas"]["RackPipe"][];
         };
         /**
          * ScrapOut
@@ -2765,7 +2792,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself";
+        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3349,6 +3376,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3402,6 +3431,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3455,6 +3486,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3516,6 +3549,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3627,6 +3662,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3728,6 +3765,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -3741,6 +3780,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3764,6 +3805,100 @@ export interface components {
             at: string | number;
         };
         /**
+         * RackPipe
+         * @description One pipe beside the lead. What is left out is as the lead's.
+         */
+        RackPipe: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Trade Size */
+            trade_size?: ("1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4") | null;
+            /** Material */
+            material?: ("EMT" | "IMC" | "rigid") | null;
+            /** @description Left out: the lead's for the same pipe, else the typical one. */
+            shoe?: components["schemas"]["ShoeFigures"] | null;
+            /**
+             * Start Name
+             * @description Its own start box.
+             * @default
+             */
+            start_name?: string;
+            /**
+             * End Name
+             * @description Its own end box.
+             * @default
+             */
+            end_name?: string;
+            /**
+             * Starts
+             * @description How much further along than the lead it starts.
+             * @default 0
+             */
+            starts?: string | number;
+            /**
+             * Ends
+             * @description How much further along than the lead it ends.
+             * @default 0
+             */
+            ends?: string | number;
+            /**
+             * Left Out
+             * @description Its place stays free.
+             * @default false
+             */
+            left_out?: boolean;
+            /**
+             * Leaves
+             * @description After so many of the lead's steps it goes on with its own.
+             */
+            leaves?: number | null;
+            /**
+             * Steps
+             * @description Its own steps, once it has left.
+             * @default []
+             */
+            steps?: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+            /** @description Its own end, once it has left. */
+            end?: components["schemas"]["End"] | null;
+        };
+        /**
+         * RackWay
+         * @description The way that was chosen.
+         *
+         *     A turn goes with `equal` radii and shifted corners, as a `sweep` about one centre, or with growing `kicks` that take
+         *     the rack into another plane. What moves the rack aside is a `stagger`, or goes `together` at the same place.
+         */
+        RackWay: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "equal" | "sweep" | "kicks" | "stagger" | "together";
+            /**
+             * After
+             * @description Kicks: on which side of the lead the others lie from there on.
+             */
+            after?: ("right" | "left" | "up" | "down" | "out" | "in") | null;
+            /**
+             * Setback
+             * @description Kicks: what each stands back besides its own step; left out: 12 in.
+             */
+            setback?: string | number | null;
+            /**
+             * Angle
+             * @description Kicks: all of this angle, instead of a setback.
+             */
+            angle?: string | number | null;
+            /**
+             * Shots
+             * @description Sweeps beside a 90: of how many; left out: 9.
+             */
+            shots?: number | null;
+        };
+        /**
          * RolledStep
          * @description An offset that leaves its line in two directions at once.
          */
@@ -3774,6 +3909,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3868,6 +4005,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3913,6 +4052,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4051,6 +4192,8 @@ export interface components {
              * @default false
              */
             muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4192,6 +4335,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
             /** Step */
             step: number;
@@ -4373,6 +4518,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
             /** Marks */
             marks: components["schemas"]["GivenMark"][];
@@ -4465,6 +4612,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
             /** Faults */
             faults: components["schemas"]["NoteFault"][];
@@ -4568,6 +4717,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
             /**
              * RunDocument
@@ -4632,6 +4783,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -4772,6 +4925,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -4842,6 +4997,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -4940,6 +5097,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -5034,6 +5193,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -5254,6 +5415,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["Rack"] | null;
             };
         };
         /**
@@ -7298,10 +7461,7 @@ export interface operations {
     takePasswordLink: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
-                "Idempotency-Key"?: string;
-            };
+            header?: never;
             path: {
                 token: string;
             };

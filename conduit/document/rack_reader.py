@@ -1,0 +1,39 @@
+"""Reading the rack of a run document, pipe by pipe: one that cannot be read leaves its place free."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from conduit.document.rack import MOST_PIPES, RackLayout, RackPipe
+from conduit.document.run import read_part, tape_in
+from conduit.findings import Code, Finding, found
+
+
+@dataclass(frozen=True)
+class MeasuredRack:
+    """What could be read of a rack: pipes that were unreadable are None, and have a finding."""
+
+    layout: RackLayout | None
+    pipes: tuple[RackPipe | None, ...]
+    findings: tuple[Finding, ...]
+
+
+def read_rack(raw: Mapping[str, Any]) -> MeasuredRack | None:
+    """The rack of a raw run document, or None where it has none. Every fault is a finding at its place."""
+    written = raw.get("rack")
+    if written is None:
+        return None
+    if not isinstance(written, Mapping):
+        return MeasuredRack(None, (), (found(Code.UNREADABLE, "rack", "The rack: is not written as one."),))
+    findings: list[Finding] = []
+    tape, pipes = tape_in(raw), written.get("pipes", [])
+    if not isinstance(pipes, list) or len(pipes) >= MOST_PIPES:
+        says = f"The rack: has at most {MOST_PIPES} pipes, the lead among them."
+        findings.append(found(Code.UNREADABLE, "rack.pipes", says, "Make two racks of it."))
+        pipes = []
+    rest = {key: value for key, value in written.items() if key != "pipes"}
+    layout = read_part(RackLayout, rest, "rack", "The rack", tape, findings)
+    read = tuple(
+        read_part(RackPipe, pipe, f"rack.pipes.{at}", f"Pipe {at + 2}", tape, findings) for at, pipe in enumerate(pipes)
+    )
+    return MeasuredRack(layout, read, tuple(findings))

@@ -1,0 +1,153 @@
+"""The one call for racks: a run document with a rack in, every pipe and every gap out."""
+
+from collections.abc import Callable, Iterator, Mapping
+from typing import Any
+
+from conduit.document import AnyStep, KickStep, StepLeftOut, SweepStep
+from conduit.findings import Finding, stops
+from conduit.layout import degrees_of, points_along
+from conduit.plan import CheckedRun, Measure, PictureEnd, PictureFitting, check_run, fittings_on
+from conduit.racks.bent_pipe import BentPipe
+from conduit.racks.gaps import EQUAL, Gap, gap_findings, gaps_of
+from conduit.racks.members import Member, Members, mapped, members_of
+from conduit.racks.schema import RackedPipe, RackedStep, RackGap, RackPlan, RackStrut
+from conduit.racks.struts import struts_of
+from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import Tape
+
+Check = Callable[[Mapping[str, Any], Limits], CheckedRun]
+
+
+def make_rack_plan(
+    raw: Mapping[str, Any], limits: Limits = DEFAULT_LIMITS, check: Check = check_run
+) -> RackPlan | None:
+    """Plan the rack of a run document: every pipe laid out and bent in simulation, every gap measured.
+
+    None where the document has no rack. Every fault is a finding at its place in the document, and the rest is drawn as
+    far as it goes. `check` checks one pipe's document, from a store of those that did not change if there is one.
+    Raises UnreadableDocument where `raw` is not a run document at all.
+    """
+    members = members_of(raw, limits)
+    if members is None:
+        return None
+    pipes = [BentPipe(one, members.lead if one.number == 1 else check(one.raw, limits)) for one in members.pipes]
+    gaps = list(gaps_of(members, pipes))
+    findings = [*members.findings, *gap_findings(gaps, members.lead.measured)]
+    tape = members.lead.measured.head.tape
+    shown = [_racked(pipe, members, tape) for pipe in pipes]
+    made = all(one.makeable for one in shown if not one.free)
+    return RackPlan(
+        makeable=made and len(shown) > 1 and not stops(findings),
+        gaps_kept=all(gap.kept for gap in gaps),
+        pipes=shown,
+        gaps=[_gap(gap, tape) for gap in gaps],
+        struts=[
+            RackStrut(
+                at=Measure.of(one.along, tape),
+                ends=one.ends,
+                length=Measure.of(one.length, tape),
+                holes=[Measure.of(place, tape) for _, place in one.holes],
+                pipes=[number for number, _ in one.holes],
+            )
+            for one in struts_of(members, pipes)
+        ],
+        findings=findings,
+    )
+
+
+def _gap(gap: Gap, tape: Tape) -> RackGap:
+    return RackGap(
+        first=gap.one.member.number,
+        second=gap.other.member.number,
+        asked=None if gap.asked is None else Measure.of(gap.asked, tape),
+        least=Measure.of(gap.least, tape),
+        kept=gap.kept,
+        equal=gap.asked is not None and abs(gap.least - gap.asked) < EQUAL,
+        at=gap.at,
+        step=gap.step,
+    )
+
+
+def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
+    member, checked = pipe.member, pipe.checked
+    findings = [] if member.free else list(_findings(member, checked))
+    layout = checked.layout
+    path, end = (layout.path if layout else None), checked.measured.end
+    whole = bool(layout and layout.complete)
+    heading = path.bends[-1].heading_after if path and path.bends else path.heading if path else None
+    start = checked.measured.start
+    return RackedPipe(
+        number=member.number,
+        name=member.name,
+        material=member.material,
+        trade_size=member.trade_size,
+        diameter=member.diameter,
+        free=member.free,
+        leaves=member.leaves,
+        follows=len(member.taken),
+        beside=Measure.of(member.beside, tape),
+        makeable=whole and not stops(findings),
+        complete=whole,
+        shoe=checked.shoe.name if checked.shoe else "",
+        developed_length=Measure.of(path.length, tape) if path and whole else None,
+        degrees=degrees_of(layout) if layout else 0.0,
+        steps=list(_steps(member, members, tape)),
+        lines=[[tuple(point.plus(member.origin)) for point in line] for line in points_along(path)] if path else [],
+        start=PictureEnd(
+            name=start.name if start else "", point=member.origin, heading=path.heading if path else (1, 0, 0)
+        ),
+        end=PictureEnd(name=end.name, point=path.end_point.plus(member.origin), heading=heading)
+        if path and end and heading and whole
+        else None,
+        fittings=[
+            PictureFitting(kind=one.kind, name=one.name, point=_moved(one.point, member), heading=one.heading)
+            for one in fittings_on(checked)
+        ],
+        document=dict(member.raw),
+        findings=findings,
+    )
+
+
+def _moved(point: tuple[float, float, float], member: Member) -> tuple[float, float, float]:
+    return (point[0] + member.origin.x, point[1] + member.origin.y, point[2] + member.origin.z)
+
+
+def _findings(member: Member, checked: CheckedRun) -> Iterator[Finding]:
+    """What is found of a pipe, at places in the lead's document; where it stopped on the way, only that.
+
+    Remedies that change the pipe's own document are not offered: it is the lead that is edited.
+    """
+    if member.number == 1:
+        yield from checked.findings
+    elif member.stopped:
+        yield member.stopped.model_copy(update={"says": _said(member, member.stopped.says), "fixes": ()})
+    else:
+        for one in checked.findings:
+            place = mapped(one.place, member)
+            yield one.model_copy(update={"place": place, "says": _said(member, one.says), "fixes": ()})
+
+
+def _said(member: Member, says: str) -> str:
+    return f"Pipe {member.number}: {says}"
+
+
+def _steps(member: Member, members: Members, tape: Tape) -> Iterator[RackedStep]:
+    """What the pipe does otherwise than the lead."""
+    if member.number == 1 or not members.lead.layout:
+        return
+    for index, step in enumerate(member.taken):
+        if not isinstance(step, StepLeftOut):
+            yield _step(index, step, member, members, tape)
+
+
+def _step(index: int, step: AnyStep, member: Member, members: Members, tape: Tape) -> RackedStep:
+    own_kick = isinstance(step, KickStep) and not isinstance(members.lead.measured.steps[index], KickStep)
+    kick = step if own_kick and isinstance(step, KickStep) else None
+    return RackedStep(
+        step=index,
+        kind=step.kind,
+        later=Measure.of(member.later[index], tape),
+        kick=Measure.of(kick.rise, tape) if kick else None,
+        setback=Measure.of(kick.setback, tape) if kick else None,
+        radius=Measure.of(step.radius, tape) if isinstance(step, SweepStep) else None,
+    )
