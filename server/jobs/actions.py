@@ -2,7 +2,7 @@
 
 import json
 from datetime import timedelta
-from functools import cache
+from functools import cache, partial
 from typing import Any
 
 from django.db import transaction
@@ -20,6 +20,7 @@ from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
 from server.jobs.plans import plan_of
+from server.jobs.racks import follow_lead, must_follow
 
 LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
@@ -71,26 +72,32 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     """Add a run to a job."""
     crew = require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    run = Run.objects.create(
-        crew=crew,
-        job=job,
-        document=_keepable(document),
-        saved_by=user,
-        status=_status(plan_of(document, limits_of(crew))),
-    )
-    _record(run, user)
+    run = Run(crew=crew, job=job, version=0)
+    _save(user, run, document)
+    _follow(user, run)
     return run
 
 
 @transaction.atomic
 def remove_run(user: User, run_id: int) -> None:
-    """Put a run into the bin; what is reserved for it is let go."""
+    """Put a run into the bin, with the pipes of its rack; what is reserved for them is let go. Raises Refused."""
     crew = require(user, Right.DELETE)
-    job = get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
+    get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    if run.rack_lead_id is not None:
+        raise Refused(f"This is pipe {run.rack_number} of a rack. Leave it out in the rack of its lead.")
+    pipes = list(run.rack_pipes.present())
+    _to_bin(user, run)
+    record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {run.job.name}")
+    # All at the same moment: by it those are known that come out again with their lead.
+    run.rack_pipes.present().update(live=None, binned_at=run.binned_at, binned_by=user)
+    for pipe in pipes:
+        binned.send(Run, user=user, job=run.job, run=pipe)
+
+
+def _to_bin(user: User, run: Run) -> None:
     run.bin(user)
-    record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {job.name}")
-    binned.send(Run, user=user, job=job, run=run)
+    binned.send(Run, user=user, job=run.job, run=run)
 
 
 @transaction.atomic
@@ -100,6 +107,10 @@ def restore_run(user: User, run_id: int) -> Run:
     run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
     if run.job.binned_at:
         raise Conflict(f"The job {run.job.name} is in the bin too. Take the job out first.")
+    run.rack_pipes.filter(binned_at=run.binned_at).update(live=True, binned_at=None, binned_by=None)
+    # A pipe that its rack has no more comes out as a run of its own.
+    run.rack_lead, run.rack_number = None, None
+    run.save(update_fields=["rack_lead", "rack_number"])
     run.take_out()
     record(crew, user, What.TOOK_OUT, f"the run “{run.document.get('name', '')}” of {run.job.name}")
     return run
@@ -120,15 +131,28 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
         raise Conflict(says, theirs=describe_run(run))
     if run.document == document:
         return run
-    run.document, run.version, run.saved_by = _keepable(document), version + 1, user
+    must_follow(run, document)
+    _save(user, run, document)
+    _follow(user, run)
+    return run
+
+
+def _save(user: User, run: Run, document: dict[str, Any]) -> None:
+    """Keep a run's next version; its row is locked, or new."""
+    is_new = run.pk is None
+    run.document, run.version, run.saved_by = _keepable(document), run.version + 1, user
     run.saved_at = timezone.now()
     plan = cache(lambda: plan_of(document, limits_of(run.crew)))
     if run.status in (Status.MEASURED, Status.LAID_OUT):
         run.status = _status(plan())
     run.save()
     _record(run, user)
-    run_saved.send(Run, user=user, run=run, plan=plan)
-    return run
+    if not is_new:
+        run_saved.send(Run, user=user, run=run, plan=plan)
+
+
+def _follow(user: User, run: Run) -> None:
+    follow_lead(user, run, partial(_save, user), partial(_to_bin, user))
 
 
 def _status(plan: Plan) -> Status:
@@ -167,7 +191,13 @@ def describe_run(run: Run) -> dict[str, Any]:
         "saved_at": run.saved_at,
         "saved_by": name_of(run.saved_by),
         "document": run.document,
+        "rack": _place_in_rack(run),
     }
+
+
+def _place_in_rack(run: Run) -> dict[str, Any] | None:
+    lead = run.rack_lead
+    return {"lead_id": lead.pk, "lead_name": lead.document.get("name", ""), "number": run.rack_number} if lead else None
 
 
 def describe_job(job: Job) -> dict[str, Any]:
@@ -177,4 +207,5 @@ def describe_job(job: Job) -> dict[str, Any]:
 
 def _line(run: Run) -> dict[str, Any]:
     words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
-    return {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress, **words}
+    told = {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress}
+    return {**told, "rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}

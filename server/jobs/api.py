@@ -55,7 +55,7 @@ def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, d
 @router.get("/runs/{int:run_id}", response=RunOut, operation_id="getRun")
 def get_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
     """A run as it was typed."""
-    runs = Run.objects.for_user(request.auth).select_related("job", "saved_by")
+    runs = Run.objects.for_user(request.auth).select_related("job", "saved_by", "rack_lead")
     return actions.describe_run(get_object_or_404(runs, pk=run_id))
 
 
@@ -83,7 +83,7 @@ def get_revision(request: SignedInRequest, run_id: int, version: int) -> Revisio
     return actions.revision_of(request.auth, run_id, version)
 
 
-@router.delete("/runs/{int:run_id}", response={204: None}, operation_id="removeRun")
+@router.delete("/runs/{int:run_id}", response={204: None, 422: Told}, operation_id="removeRun")
 def remove_run(request: SignedInRequest, run_id: int) -> tuple[int, None]:
     """Put a run into the bin."""
     actions.remove_run(request.auth, run_id)

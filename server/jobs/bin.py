@@ -47,7 +47,9 @@ def in_bin(user: User) -> list[dict[str, Any]]:
     with_their_job = {(job.pk, job.binned_at) for job in jobs}
     runs = Run.objects.in_bin(user).select_related("job")
     lines = [_line("job", job, job.place) for job in jobs]
-    lines += [_line("run", run, run.job.name) for run in runs if (run.job_id, run.binned_at) not in with_their_job]
+    with_their_lead = {(run.pk, run.binned_at) for run in runs}
+    alone = [run for run in runs if (run.rack_lead_id, run.binned_at) not in with_their_lead]
+    lines += [_line("run", run, run.job.name) for run in alone if (run.job_id, run.binned_at) not in with_their_job]
     lines += [_line("shoe", shoe, f"{shoe.trade_size} {shoe.material}") for shoe in Shoe.objects.in_bin(user)]
     return sorted(lines, key=lambda line: line["binned_at"], reverse=True)
 
@@ -61,9 +63,11 @@ def empty(user: User, given: EmptyIn) -> None:
         for one in model.objects.in_bin(user).select_related(None).select_for_update().filter(pk__in=wanted):
             record(crew, user, What.EMPTIED, f"the {kind} “{_name(one)}”")
             one.empty_out()
+            # Of a job, or a lead, that records hold on to, no run comes back alone.
             if isinstance(one, Job):
-                # Of a job that records hold on to, no run comes back alone.
                 Run.objects.filter(job=one.pk).update(emptied=True)
+            elif isinstance(one, Run):
+                Run.objects.filter(rack_lead=one.pk).update(emptied=True)
 
 
 def _name(one: Binnable) -> str:

@@ -41,12 +41,19 @@ class Run(Binnable):
     cut_couplings = models.JSONField(
         default=list, help_text="Couplings that a cut plan put into the document, in sixteenths: it may move them."
     )
+    rack_lead = models.ForeignKey(
+        "self", null=True, editable=False, on_delete=models.CASCADE, related_name="rack_pipes"
+    )
+    rack_number = models.PositiveSmallIntegerField(
+        null=True, editable=False, help_text="Which pipe of its lead's rack."
+    )
     progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
 
     class Meta:
         """In the order in which they were added."""
 
         ordering = ("id",)
+        constraints = [models.UniqueConstraint(fields=["rack_lead", "rack_number"], name="one_run_a_pipe")]
 
 
 class Revision(models.Model):

@@ -8,11 +8,13 @@ from ninja import Router
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
 from conduit.plan import Plan, Way, make_plan, ways_of
+from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import Limits
 from server.accounts.limits import limits_of
 from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.errors import Refused
+from server.jobs.plans import checked_run
 from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
 from server.observing.metrics import PLANS
 
@@ -29,6 +31,16 @@ def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     # Written out by the model itself: the plan is a Plan already, and each key typed waits for it.
     with PLANS.time():
         plan = make_plan(given.document, _limits(request))
+    return HttpResponse(plan.model_dump_json(), content_type="application/json")
+
+
+@router.post("/pipe-rack", response={200: RackPlan, 422: Told}, operation_id="previewRack")
+def preview_rack(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
+    """Plan the rack of a document without keeping it: every pipe beside the run, every gap."""
+    with PLANS.time():
+        plan = make_rack_plan(given.document, _limits(request), checked_run)
+    if not plan:
+        raise Refused("This run has no rack.", {"rack": "is not there"})
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
 
 

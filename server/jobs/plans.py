@@ -1,10 +1,11 @@
 """Plans of documents that are kept, which many ask for: made once in a process while they are of use."""
 
 import json
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
-from conduit.plan import Plan, make_plan
+from conduit.plan import CheckedRun, Plan, check_run, make_plan
 from conduit.tables import Limits
 
 # A plan takes a sixth of a megabyte.
@@ -14,6 +15,16 @@ KEPT = 256
 def plan_of(document: dict[str, Any], limits: Limits) -> Plan:
     """A document's plan by these limits; nobody changes it. Raises UnreadableDocument."""
     return _plan(json.dumps(document), limits.model_dump_json())
+
+
+def checked_run(document: Mapping[str, Any], limits: Limits) -> CheckedRun:
+    """A pipe's document as checked by these limits, from those that did not change since. Raises UnreadableDocument."""
+    return _checked(json.dumps(document), limits.model_dump_json())
+
+
+@lru_cache(KEPT)
+def _checked(document: str, limits: str) -> CheckedRun:
+    return check_run(json.loads(document), Limits.model_validate_json(limits))
 
 
 @lru_cache(KEPT)

@@ -33,6 +33,8 @@ class RunLine(Schema):
     saved_at: datetime
     status: Status
     progress: str
+    rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")
+    rack_number: int | None = None
 
 
 class JobOut(Schema):
@@ -50,6 +52,14 @@ class RunIn(Schema):
     document: Draft
 
 
+class PlaceInRack(Schema):
+    """Which pipe of whose rack a run is."""
+
+    lead_id: int
+    lead_name: str
+    number: int
+
+
 class RunOut(Schema):
     """A run as it was typed."""
 
@@ -60,6 +70,7 @@ class RunOut(Schema):
     saved_at: datetime
     saved_by: str
     document: Draft
+    rack: PlaceInRack | None = None
 
 
 class SaveIn(Schema):

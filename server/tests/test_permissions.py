@@ -20,6 +20,7 @@ BODIES = {
     "addRun": {"document": RUN},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
+    "previewRack": {"document": RUN | {"rack": {"side": "out", "gap": 1, "pipes": [{}]}}},
     "listWays": {"document": RUN, "step": 0},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
     "readNote": {"text": "start, up"},
@@ -96,6 +97,7 @@ READS = {
     "getCutting",
     "getRun",
     "previewPlan",
+    "previewRack",
 }
 READS |= {
     "getLimits",

@@ -928,6 +928,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pipe-rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Rack
+         * @description Plan the rack of a document without keeping it: every pipe beside the run, every gap.
+         */
+        post: operations["previewRack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways": {
         parameters: {
             query?: never;
@@ -4231,6 +4251,188 @@ export interface components {
             spacing?: "exact" | "ends";
         };
         /**
+         * RackGap
+         * @description How near two pipes come to each other, bent in simulation, surface to surface.
+         */
+        RackGap: {
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** @description What was asked between neighbours; null: they are none, or one has left. */
+            asked: components["schemas"]["Measure"] | null;
+            least: components["schemas"]["Measure"];
+            /** Kept */
+            kept: boolean;
+            /**
+             * Equal
+             * @description It is what was asked, to a millionth of an inch.
+             */
+            equal: boolean;
+            /**
+             * At
+             * @description Where they come nearest.
+             */
+            at: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Step
+             * @description Index of the lead's step where that is; null: on the first leg.
+             */
+            step: number | null;
+        };
+        /**
+         * RackPlan
+         * @description All that is worked out for a rack. An impossible one is drawn as far as it goes.
+         */
+        RackPlan: {
+            /**
+             * Makeable
+             * @description Every pipe can be bent, and none runs into another, bent in simulation.
+             */
+            makeable: boolean;
+            /**
+             * Gaps Kept
+             * @description No two come nearer than was asked.
+             */
+            gaps_kept: boolean;
+            /** Pipes */
+            pipes: components["schemas"]["RackedPipe"][];
+            /** Gaps */
+            gaps: components["schemas"]["RackGap"][];
+            /** Struts */
+            struts: components["schemas"]["RackStrut"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * RackStrut
+         * @description A strut across the rack at one of the lead's supports.
+         */
+        RackStrut: {
+            /** @description Along the lead. */
+            at: components["schemas"]["Measure"];
+            /** Ends */
+            ends: [
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ];
+            length: components["schemas"]["Measure"];
+            /**
+             * Holes
+             * @description Each pipe's centre along the strut, from its end on the lead's side.
+             */
+            holes: components["schemas"]["Measure"][];
+            /** Pipes */
+            pipes: number[];
+        };
+        /**
+         * RackedPipe
+         * @description One pipe of a rack as it would be bent, where it stands beside the lead.
+         */
+        RackedPipe: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /** Diameter */
+            diameter: number;
+            /**
+             * Free
+             * @description Its place is left free.
+             */
+            free: boolean;
+            /**
+             * Leaves
+             * @description It goes on with steps of its own.
+             */
+            leaves: boolean;
+            /**
+             * Follows
+             * @description How many of the lead's steps it takes.
+             */
+            follows: number;
+            /** @description From the lead's centre to its own at the start. */
+            beside: components["schemas"]["Measure"];
+            /** Makeable */
+            makeable: boolean;
+            /** Complete */
+            complete: boolean;
+            /** Shoe */
+            shoe: string;
+            developed_length: components["schemas"]["Measure"] | null;
+            /** Degrees */
+            degrees: number;
+            /** Steps */
+            steps: components["schemas"]["RackedStep"][];
+            /**
+             * Lines
+             * @description Legs and arcs in turn, a polyline each, starting with a leg.
+             */
+            lines: [
+                number,
+                number,
+                number
+            ][][];
+            start: components["schemas"]["PictureEnd"];
+            end: components["schemas"]["PictureEnd"] | null;
+            /** Fittings */
+            fittings: components["schemas"]["PictureFitting"][];
+            /**
+             * Document
+             * @description Its own run document, as it would have been measured.
+             */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Findings
+             * @description At places in the lead's document.
+             */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * RackedStep
+         * @description What a pipe makes of one of the lead's steps, where it differs from the lead's.
+         */
+        RackedStep: {
+            /**
+             * Step
+             * @description Index of the lead's step, from 0.
+             */
+            step: number;
+            /** Kind */
+            kind: string;
+            /** @description How much further along its leg than the lead's it lies; negative: earlier. */
+            later: components["schemas"]["Measure"];
+            /** @description How far a kick of its own lifts it. */
+            kick: components["schemas"]["Measure"] | null;
+            setback: components["schemas"]["Measure"] | null;
+            /** @description Of a sweep. */
+            radius: components["schemas"]["Measure"] | null;
+        };
+        /**
          * Way
          * @description One way to do a step, with the step as it would then be written.
          */
@@ -4822,6 +5024,13 @@ export interface components {
             status: components["schemas"]["Status"];
             /** Progress */
             progress: string;
+            /**
+             * Rack Lead
+             * @description The run that it follows as a pipe of its rack.
+             */
+            rack_lead?: number | null;
+            /** Rack Number */
+            rack_number?: number | null;
         };
         /**
          * Status
@@ -4841,6 +5050,18 @@ export interface components {
              * @default
              */
             place?: string;
+        };
+        /**
+         * PlaceInRack
+         * @description Which pipe of whose rack a run is.
+         */
+        PlaceInRack: {
+            /** Lead Id */
+            lead_id: number;
+            /** Lead Name */
+            lead_name: string;
+            /** Number */
+            number: number;
         };
         /**
          * RunOut
@@ -4928,6 +5149,7 @@ export interface components {
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["Rack"] | null;
             };
+            rack?: components["schemas"]["PlaceInRack"] | null;
         };
         /**
          * RunIn
@@ -8499,6 +8721,39 @@ export interface operations {
             };
         };
     };
+    previewRack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     listWays: {
         parameters: {
             query?: never;
@@ -8917,6 +9172,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
             };
         };
     };

@@ -1,0 +1,91 @@
+"""A rack's pipes as runs of their job: they follow their lead, and nothing done on them is lost."""
+
+from server.bench.tests.support import BenchTestCase, act, bent
+from server.jobs.models import Run
+from server.tests.support import RUN, taken_plan
+
+RACK = {"side": "out", "spacing": 2, "pipes": [{"name": "Second"}, {}]}
+
+
+class Racks(BenchTestCase):
+    """Feed is the lead of three pipes."""
+
+    def setUp(self):
+        super().setUp()
+        self.save(RACK)
+
+    def save(self, rack, **more):
+        version = Run.objects.get(pk=self.feed.pk).version
+        document = {**RUN, **more, **({"rack": rack} if rack else {})}
+        answer = self.api.send("PUT", f"/runs/{self.feed.pk}", {"version": version, "document": document})
+        self.assertEqual(answer.status_code, 200, answer.content)
+
+    def lines(self):
+        [job] = self.api.send("GET", "/jobs").json()
+        return [(run["name"], run["rack_number"], run["status"]) for run in job["runs"]]
+
+    def pipe(self, number):
+        return Run.objects.present().get(rack_lead=self.feed, rack_number=number)
+
+    def test_they_are_runs_of_the_job_and_follow_each_save(self):
+        self.assertEqual(
+            self.lines(), [("Feed", None, "laid out"), ("Second", 2, "laid out"), ("Feed 3", 3, "laid out")]
+        )
+        told = self.api.send("GET", f"/runs/{self.pipe(3).pk}").json()
+        self.assertEqual(told["rack"], {"lead_id": self.feed.pk, "lead_name": "Feed", "number": 3})
+        before = self.pipe(2)
+        self.save(RACK, end={"at": "50"})
+        after = self.pipe(2)
+        self.assertEqual((after.pk, after.version), (before.pk, before.version + 1))
+        self.assertGreater(after.document["end"]["at"], before.document["end"]["at"] + 9)
+        self.save({**RACK, "pipes": [{"name": "Second"}, {"left_out": True}]}, end={"at": "50"})
+        self.assertEqual([line[0] for line in self.lines()], ["Feed", "Second"])
+        self.assertEqual(self.pipe(2).version, after.version, "what did not change is not saved")
+
+    def test_a_run_that_begins_with_a_rack(self):
+        new = self.api.send("POST", f"/jobs/{self.job.pk}/runs", {"document": {**RUN, "name": "New", "rack": RACK}})
+        self.assertEqual(Run.objects.filter(rack_lead=new.json()["id"]).count(), 2)
+
+    def test_a_pipe_is_not_changed_by_itself_but_for_its_couplings(self):
+        pipe = self.pipe(2)
+        body = {"version": pipe.version, "document": {**pipe.document, "end": {"at": "9"}}}
+        refused = self.api.send("PUT", f"/runs/{pipe.pk}", body)
+        self.assertEqual((refused.status_code, "follows its lead" in refused.json()["detail"]), (422, True))
+        body = {"version": pipe.version, "document": {**pipe.document, "couplings": ["30"]}}
+        self.assertEqual(self.api.send("PUT", f"/runs/{pipe.pk}", body).status_code, 200)
+        self.save(RACK, end={"at": "50"})
+        self.assertEqual(self.pipe(2).document["couplings"], ["30"])
+        self.assertEqual(self.api.send("DELETE", f"/runs/{pipe.pk}").status_code, 422)
+
+    def test_what_was_bent_on_a_pipe_comes_back_with_it(self):
+        self.do(act("cut"), bent(1, 90), run=self.pipe(3))
+        self.save({**RACK, "pipes": [{}]})
+        self.assertFalse(Run.objects.present().filter(rack_number=3).exists())
+        self.save(RACK)
+        self.assertEqual(self.status(self.pipe(3))[0], "bent")
+
+    def test_they_go_into_the_bin_with_their_lead_and_come_back_with_it(self):
+        self.api.send("DELETE", f"/runs/{self.feed.pk}")
+        self.assertEqual([one["name"] for one in self.api.send("GET", "/bin").json()], ["Feed"])
+        self.api.send("POST", f"/runs/{self.feed.pk}/restore")
+        self.assertEqual([line[0] for line in self.lines()], ["Feed", "Second", "Feed 3"])
+
+    def test_one_that_the_rack_has_no_more_comes_out_as_a_run_of_its_own(self):
+        pipe = self.pipe(3)
+        self.save({**RACK, "pipes": [{}]})
+        self.api.send("POST", f"/runs/{pipe.pk}/restore")
+        self.assertIn(("Feed 3", None, "laid out"), self.lines())
+        self.save(RACK)
+        self.assertEqual([line[0] for line in self.lines()].count("Feed 3"), 2)
+
+    def test_all_of_them_are_cut(self):
+        taken_plan(self.lead, self.job)
+        cut = self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()
+        runs = {one["run"] for bar in cut["taken"]["bars"] for one in bar["cuts"]}
+        self.assertEqual(runs, {self.feed.pk, self.pipe(2).pk, self.pipe(3).pk})
+
+    def test_a_rack_is_planned_without_being_kept(self):
+        plan = self.api.send("POST", "/pipe-rack", {"document": {**RUN, "rack": RACK}}).json()
+        self.assertTrue(plan["makeable"] and plan["gaps_kept"])
+        self.assertEqual([pipe["name"] for pipe in plan["pipes"]], ["Feed", "Second", "Feed 3"])
+        self.assertEqual(self.api.send("POST", "/pipe-rack", {"document": RUN}).status_code, 422)
