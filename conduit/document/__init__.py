@@ -12,7 +12,7 @@ from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
 from conduit.document.parts import End, ShoeFigures
-from conduit.document.rack import MOST_PIPES, Rack, RackPipe
+from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
 from conduit.document.rack_reader import MeasuredRack, read_rack
 from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, RackWay
 from conduit.document.run import (
@@ -73,8 +73,8 @@ __all__ = [
     "OffsetReference",
     "OffsetStep",
     "OptionalLength",
+    "PipeRack",
     "PullPointStep",
-    "Rack",
     "RackPipe",
     "RackWay",
     "RaisedStep",

@@ -8,7 +8,7 @@ from pydantic import BeforeValidator
 
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, Measured, ShoeFigures, Start
-from conduit.document.rack import Rack, RackPipe
+from conduit.document.rack import PipeRack, RackPipe
 from conduit.document.rack_way import RackWay
 from conduit.document.run import RunDocument
 from conduit.document.steps import Obstacle, RunStep
@@ -34,7 +34,7 @@ _OF_PARTS: dict[str, set[str]] = {
     "shoe": set(_fields_of(ShoeFigures)),
     "limits": set(_fields_of(RunLimits)),
     "over": _OF_STEPS,
-    "rack": {*_fields_of(Rack), *_fields_of(RackWay)},
+    "rack": {*_fields_of(PipeRack), *_fields_of(RackWay)},
 }
 _OF_RACK_PIPES = set(_fields_of(RackPipe))
 _LISTED = {"steps": _OF_STEPS, "pipes": _OF_RACK_PIPES}

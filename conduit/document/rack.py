@@ -44,7 +44,7 @@ class RackLayout(Given):
     stagger: Length = Field(0.0, le=120, description="Couplings of neighbours at least so far apart.")
 
 
-class Rack(RackLayout):
+class PipeRack(RackLayout):
     """A rack beside the run that it stands in."""
 
     pipes: list[RackPipe] = Field(max_length=MOST_PIPES - 1, description="In order from the lead.")

@@ -16,7 +16,7 @@ from pydantic_core import ErrorDetails
 from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
-from conduit.document.rack import Rack
+from conduit.document.rack import PipeRack
 from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.findings import Code, Finding, found
@@ -44,7 +44,7 @@ class RunDocument(Given):
     couplings: list[Length] = Field(
         [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
     )
-    rack: Rack | None = Field(
+    rack: PipeRack | None = Field(
         None, description="Pipes that run beside it; `read_rack` reads it, the run itself does not."
     )
 

@@ -1,5 +1,6 @@
 """The gaps between a rack's pipes, measured on the pipes as bent in simulation (docs/trade.md, Racks)."""
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations, pairwise
@@ -42,13 +43,12 @@ def gaps_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Gap]:
         if not one.curve or not other.curve:
             continue
         thick = (one.member.diameter + other.member.diameter) / 2
-        if not beside and one.curve.is_clear_of(other.curve, thick + NOT_NEIGHBOURS):
-            continue
-        closest = one.curve.closest(other.curve)
-        least = closest.distance - thick
-        if beside or least < NOT_NEIGHBOURS:
+        within = math.inf if beside else thick + NOT_NEIGHBOURS
+        closest = None if one.curve.is_clear_of(other.curve, within) else one.curve.closest(other.curve, within)
+        if closest:
             asked = _asked(members, one, other, thick) if beside else None
-            yield Gap(one, other, asked, least, one.point_at(closest.first), one.step_at(closest.first))
+            where = one.point_at(closest.first), one.step_at(closest.first)
+            yield Gap(one, other, asked, closest.distance - thick, *where)
 
 
 def _asked(members: Members, one: BentPipe, other: BentPipe, thick: float) -> float | None:

@@ -16,8 +16,9 @@ from conduit.geometry import Vec
 from conduit.simulation.bend import Bent, Bow
 from conduit.simulation.golden_section import golden_section
 
-CHORD = math.radians(10)
+CHORD = math.radians(5)
 SETTLED = 1e-7
+FLAT = 1e-9
 
 Floats = NDArray[np.float64]
 
@@ -94,31 +95,57 @@ class Curve:
         out = self._sagitta.max()
         return ends.min(axis=0) - out, ends.max(axis=0) + out
 
-    def closest(self, other: "Curve") -> Closest:
-        """The least distance to another pipe: exact to a ten-millionth of an inch."""
-        apart = _segment_distances(self._starts, self._along, other._starts, other._along)
-        least = apart - self._sagitta[:, None] - other._sagitta[None, :]
-        best, where = math.inf, (0, 0, 0.0)
-        for row, column in zip(
-            *np.unravel_index(np.argsort(least, axis=None, kind="stable"), least.shape), strict=True
-        ):
-            if least[row, column] >= best - SETTLED:
+    def closest(self, other: "Curve", within: float = math.inf) -> Closest | None:
+        """The least distance to another pipe, exact to a ten-millionth of an inch; None where it is over `within`."""
+        best, where = within, None
+        for least, row, column, apart in self._candidates(other, within):
+            if least >= best - SETTLED:
                 break
-            s, distance = self._nearest(int(row), other, int(column))
+            s, distance = self._nearest(row, other, column, apart)
             if distance < best:
-                best, where = distance, (int(row), int(column), s)
+                best, where = distance, (row, column, s)
+        if where is None:
+            return None
         row, column, s = where
+        if s is None:
+            s, _ = golden_section(self._distance_to(other, row, column), *self._spans[row])
         point, (start, end) = self._part(row).point(s), other._spans[column]
         t, _ = golden_section(lambda place: other._part(column).point(place).minus(point).length(), start, end)
         return Closest(best, s, t)
 
+    def _candidates(self, other: "Curve", within: float) -> Iterator[tuple[float, int, int, float]]:
+        """Pairs of chords that may come nearest, by what lies between their parts at least; and how far they lie apart.
+
+        No arc lies farther outside its chord than the largest sagitta: so the nearest parts are among these.
+        """
+        apart = _segment_distances(self._starts, self._along, other._starts, other._along)
+        least = apart - self._sagitta[:, None] - other._sagitta[None, :]
+        rows, columns = np.nonzero(least <= min(within, apart.min() + self._sagitta.max() + other._sagitta.max()))
+        for at in np.argsort(least[rows, columns], kind="stable"):
+            row, column = int(rows[at]), int(columns[at])
+            yield float(least[row, column]), row, column, float(apart[row, column])
+
     def _part(self, chord: int) -> _Part:
         return self._parts[self._owners[chord]]
 
-    def _nearest(self, chord: int, other: "Curve", column: int) -> tuple[float, float]:
-        """Where within the span of one of its chords this pipe comes nearest to a part of the other, and how near."""
+    def _nearest(self, chord: int, other: "Curve", column: int, apart: float) -> tuple[float | None, float]:
+        """Where within the span of one of its chords this pipe comes nearest to a part of the other, and how near.
+
+        Between two straights it is what was found already (and where is not looked for); where it is the same at both
+        ends and in the middle, as along parallel or concentric parts, it is the same all along.
+        """
+        if not self._part(chord).bow and not other._part(column).bow:
+            return None, apart
+        value, (low, high) = self._distance_to(other, chord, column), self._spans[chord]
+        middle = (low + high) / 2
+        first, inside, last = value(low), value(middle), value(high)
+        if abs(first - inside) < FLAT and abs(last - inside) < FLAT:
+            return middle, min(first, inside, last)
+        return golden_section(value, low, high)
+
+    def _distance_to(self, other: "Curve", chord: int, column: int) -> Callable[[float], float]:
         own, theirs = self._part(chord), other._part(column)
-        return golden_section(lambda place: theirs.distance(own.point(place)), *self._spans[chord])
+        return lambda place: theirs.distance(own.point(place))
 
 
 def _sagitta(part: _Part, long: float) -> float:

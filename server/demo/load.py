@@ -38,6 +38,7 @@ def load(fresh: bool, with_history: bool = True) -> bool:
         add_scrap(lead, ScrapIn(material="EMT", trade_size=size, length=length, place=place, since=since))  # type: ignore[arg-type]
     if with_history:
         work_before(bender)
+    add_run(lead, add_job(lead, *scene.RACK_JOB).pk, scene.RACK_RUN)
     job = add_job(lead, *scene.JOB)
     for document in scene.RUNS:
         add_run(lead, job.pk, document)

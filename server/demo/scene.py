@@ -144,6 +144,33 @@ RUNS = [
     },
 ]
 
+# Five feeds side by side, up the wall and along the ceiling, where they turn to hang under each other.
+RACK_JOB = ("Kiln room ceiling", "Cobblewick Pottery, over the kilns")
+RACK_RUN = {
+    **_run(
+        "Kiln 4 feed",
+        "3/4",
+        _OLD_FAITHFUL,
+        ("Panel KP2", "up"),
+        [
+            _ninety("out", "84 1/2"),
+            {**_ninety("left", "71"), "rack": {"how": "kicks", "after": "down", "setback": "12"}},
+            _offset("down", "4", "30", "starts_at", "22"),
+        ],
+        ("Trough T4", "64"),
+    ),
+    "rack": {
+        "side": "right",
+        "spacing": "2",
+        "pipes": [
+            {"name": "Kiln 5 feed", "end_name": "Trough T5"},
+            {"name": "Kiln 6 feed", "end_name": "Trough T6"},
+            {"name": "Spray booth", "end_name": "Booth box"},
+            {"name": "Ceiling lights", "trade_size": "1/2", "shoe": _VAN_HALF, "end_name": "Light box"},
+        ],
+    },
+}
+
 # What was bent before: job, and its runs with how many days ago. The shoe has worn a little since its calibration.
 OLD_JOB = ("Drying shed", "Cobblewick Pottery, behind the yard")
 OLD_RUNS = [

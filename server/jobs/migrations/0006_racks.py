@@ -27,9 +27,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name="run",
             name="rack_number",
-            field=models.PositiveSmallIntegerField(
-                editable=False, help_text='Which pipe of the rack.', null=True
-            ),
+            field=models.PositiveSmallIntegerField(editable=False, help_text="Which pipe of the rack.", null=True),
         ),
         migrations.AddConstraint(
             model_name="run",

@@ -2418,45 +2418,18 @@ export interface components {
         };
         /**
          * Rack
-         * @description A rack beside the run that it stands in.
+         * @description The rack now, and the last lines of its ledger.
          */
         Rack: {
             /**
-             * Side
+             * Tape
              * @enum {string}
              */
-            side: "right" | "left" | "up" | "down" | "out" | "in";
-            /**
-             * Gap
-             * @description Clear between neighbours.
-             */
-            gap?: string | number | null;
-            /**
-             * Spacing
-             * @description From centre to centre, instead.
-             */
-            spacing?: string | number | null;
-            /**
-             * Strut
-             * @description Where the strut lies that all rest on at the start; left out: their centres are in line.
-             */
-            strut?: ("right" | "left" | "up" | "down" | "out" | "in") | null;
-            /**
-             * Supports
-             * @description From strut to strut; left out: the run's support spacing.
-             */
-            supports?: string | number | null;
-            /**
-             * Stagger
-             * @description Couplings of neighbours at least so far apart.
-             * @default 0
-             */
-            stagger?: string | number;
-            /**
-             * Pipes
-             * @description In order from the lead.
-             */
-            pipes: components["schemas"]["RackPipe"][];
+            tape: "1/16" | "1/8" | "1/32" | "1 mm";
+            /** Scraps */
+            scraps: components["schemas"]["ScrapOut"][];
+            /** Ledger */
+            ledger: components["schemas"]["EntryOut"][];
         };
         /**
          * ScrapOut
@@ -3718,6 +3691,48 @@ export interface components {
             at: string | number;
         };
         /**
+         * PipeRack
+         * @description A rack beside the run that it stands in.
+         */
+        PipeRack: {
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Gap
+             * @description Clear between neighbours.
+             */
+            gap?: string | number | null;
+            /**
+             * Spacing
+             * @description From centre to centre, instead.
+             */
+            spacing?: string | number | null;
+            /**
+             * Strut
+             * @description Where the strut lies that all rest on at the start; left out: their centres are in line.
+             */
+            strut?: ("right" | "left" | "up" | "down" | "out" | "in") | null;
+            /**
+             * Supports
+             * @description From strut to strut; left out: the run's support spacing.
+             */
+            supports?: string | number | null;
+            /**
+             * Stagger
+             * @description Couplings of neighbours at least so far apart.
+             * @default 0
+             */
+            stagger?: string | number;
+            /**
+             * Pipes
+             * @description In order from the lead.
+             */
+            pipes: components["schemas"]["RackPipe"][];
+        };
+        /**
          * PreviewIn
          * @description A document to plan, not kept.
          */
@@ -3786,7 +3801,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**
@@ -4538,7 +4553,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
             /** Step */
             step: number;
@@ -4721,7 +4736,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
             /** Marks */
             marks: components["schemas"]["GivenMark"][];
@@ -4815,7 +4830,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
             /** Faults */
             faults: components["schemas"]["NoteFault"][];
@@ -4920,7 +4935,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
             /**
              * RunDocument
@@ -4986,7 +5001,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**
@@ -5147,7 +5162,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
             rack?: components["schemas"]["PlaceInRack"] | null;
         };
@@ -5220,7 +5235,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**
@@ -5320,7 +5335,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**
@@ -5416,7 +5431,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**
@@ -5638,7 +5653,7 @@ export interface components {
                  */
                 couplings?: (string | number)[];
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
-                rack?: components["schemas"]["Rack"] | null;
+                rack?: components["schemas"]["PipeRack"] | null;
             };
         };
         /**

@@ -60,6 +60,27 @@ export const RISE_BY: Choice<"rise" | "box" | "round">[] = [
   { value: "box", label: "over something flat", hint: "its height and clearance" },
 ];
 
+type RackHow = NonNullable<Step["rack"]>["how"];
+
+/** How the pipes of a rack take a step, by its kind; the usual way first, as the server has it. */
+export const RACK_WAYS: Partial<Record<Step["kind"], Choice<RackHow>[]>> = {
+  bend: [
+    { value: "equal", label: "round with equal radii", hint: "same shoe, corners shifted" },
+    { value: "sweep", label: "round about one centre", hint: "the others sweep around this 90" },
+    { value: "kicks", label: "with growing kicks", hint: "from lying flat to standing" },
+  ],
+  sweep: [
+    { value: "sweep", label: "round about one centre", hint: "the gap stays the same" },
+    { value: "equal", label: "round with equal radii", hint: "corners shifted" },
+  ],
+  offset: [
+    { value: "stagger", label: "staggered", hint: "the gap stays the same" },
+    { value: "together", label: "all at one place", hint: "closer on the slope" },
+  ],
+};
+RACK_WAYS.rolled = RACK_WAYS.offset ?? [];
+RACK_WAYS.saddle4 = RACK_WAYS.offset ?? [];
+
 export const ANGLES = ["10", "15", "22 1/2", "30", "45", "60"];
 export const SADDLE_ANGLES = ["22 1/2", "30", "45", "60"];
 

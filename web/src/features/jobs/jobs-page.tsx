@@ -94,12 +94,23 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
         </span>
       </div>
       <ul>
-        {job.runs.map((run) => (
-          <li key={run.id} className="flex items-center gap-2 border-b border-line/60 pr-2 hover:bg-tint/50">
+        {inRackOrder(job.runs).map((run) => (
+          <li
+            key={run.id}
+            className={`flex items-center gap-2 border-b border-line/60 hover:bg-tint/50 ${mayDelete && run.rack_lead ? "pr-14" : "pr-2"}`}
+          >
             <Link
               to={`/runs/${run.id}/walk`}
-              className="flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4"
+              className={`flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4 ${run.rack_lead ? "pl-10" : ""}`}
             >
+              {run.rack_number && (
+                <span
+                  className="tape inline-flex h-7 w-7 items-center justify-center rounded-full border-2 border-soft text-[15px] font-bold"
+                  title={`Pipe ${run.rack_number} of the rack of the run above`}
+                >
+                  {run.rack_number}
+                </span>
+              )}
               <span className="text-lg font-semibold">{run.name || "Run without a name"}</span>
               <span className="tape text-soft">
                 {run.trade_size} {run.material}
@@ -109,7 +120,7 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
                 saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
               </span>
             </Link>
-            {mayDelete && (
+            {mayDelete && !run.rack_lead && (
               <Confirm
                 trigger={
                   <Button look="quiet" aria-label={`Remove the run ${run.name}`}>
@@ -117,7 +128,7 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
                   </Button>
                 }
                 title={`Remove “${run.name}”?`}
-                says="It goes into the bin, for the whole crew. What is reserved for it is let go; the log stays."
+                says="It goes into the bin with the pipes of its rack if it has one, for the whole crew. What is reserved for it is let go; the log stays."
                 act="Remove the run"
                 onAct={() =>
                   removeRun.mutate(run.id, {
@@ -138,6 +149,17 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
       </ul>
     </section>
   );
+}
+
+type RunLine = Job["runs"][number];
+
+/** Each run, and after it the pipes of its rack. */
+function inRackOrder(runs: RunLine[]): RunLine[] {
+  const beside = (lead: RunLine) =>
+    runs
+      .filter((run) => run.rack_lead === lead.id)
+      .sort((a, b) => (a.rack_number ?? 0) - (b.rack_number ?? 0));
+  return runs.filter((run) => !run.rack_lead).flatMap((run) => [run, ...beside(run)]);
 }
 
 function NewJob() {

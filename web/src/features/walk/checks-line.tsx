@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { Plan } from "@/api/types";
+import type { Plan, RackPlan } from "@/api/types";
 import { GLOSSARY } from "@/trade/glossary";
 import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
@@ -7,13 +7,15 @@ import { placed } from "./run-context";
 
 interface Props {
   plan: Plan;
+  /** The pipes beside it. */
+  rack?: RackPlan | undefined;
   /** Whether a test bend stands behind the shoe's figures. */
   isCalibrated: boolean;
   onChoose: (step: number) => void;
 }
 
 /** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
-export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoose }: Props) {
+export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, onChoose }: Props) {
   const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
   return (
     <div
@@ -21,6 +23,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoos
       aria-live="polite"
     >
       <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
+      {rack && <RackVerdict rack={rack} />}
       {plan.developed_length && (
         <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
       )}
@@ -60,6 +63,26 @@ export const ChecksLine = memo(function ChecksLine({ plan, isCalibrated, onChoos
     </div>
   );
 });
+
+/** How the pipes beside stand, all of them together. */
+function RackVerdict({ rack }: { rack: RackPlan }) {
+  const pipes = rack.pipes.filter((pipe) => !pipe.free);
+  const made = pipes.filter((pipe) => pipe.makeable).length;
+  const [Icon, color, says] = !rack.makeable
+    ? [
+        StopIcon,
+        "text-stop",
+        made < pipes.length ? `${made} of ${pipes.length} pipes can be bent` : "Pipes touch",
+      ]
+    : rack.gaps_kept
+      ? [GoodIcon, "text-good", `All ${pipes.length} pipes, gaps kept`]
+      : [CautionIcon, "text-caution", `All ${pipes.length} pipes; gaps smaller than asked`];
+  return (
+    <span className={`flex items-center gap-1.5 font-bold ${color}`}>
+      <Icon /> {says}
+    </span>
+  );
+}
 
 function closureWords(closure: NonNullable<Plan["closure"]>): string {
   if (!closure.off_reads.length) return "Here both agree.";

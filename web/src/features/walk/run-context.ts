@@ -1,10 +1,10 @@
 import { type Context, createContext, useContext } from "react";
-import type { FieldReading, Finding, MarksJudged, Plan, Run } from "@/api/types";
+import type { FieldReading, Finding, MarksJudged, Plan, RackPlan, Run } from "@/api/types";
 import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
 /** What lies open beside the list: one thing at a time. */
-export type Side = "note" | "step" | "marks" | "history" | null;
+export type Side = "note" | "step" | "rack" | "marks" | "history" | null;
 
 /** What of the draft the views need; how it stands with the server is told in the page's head alone. */
 export type Work = Pick<Draft, "document" | "past" | "future">;
@@ -19,6 +19,8 @@ export interface WorkContext extends Omit<DraftHandle, "draft"> {
 /** The plan of what is written; the last one while the next is under way. */
 export interface Planned {
   plan: Plan | undefined;
+  /** Of the pipes beside it, where it has a rack. */
+  rack: RackPlan | undefined;
   planError: string;
 }
 

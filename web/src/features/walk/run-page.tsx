@@ -21,7 +21,7 @@ import {
   WorkContext,
 } from "./run-context";
 import { useDraft } from "./use-draft";
-import { usePlan } from "./use-plan";
+import { usePlan, useRackPlan } from "./use-plan";
 
 export function RunPage() {
   const runId = Number(useParams().runId);
@@ -44,6 +44,7 @@ function OpenRun({ run }: { run: Run }) {
   const handle = useDraft(run);
   const { draft, send } = handle;
   const live = usePlan(draft.document);
+  const racked = useRackPlan(draft.document);
   const me = useMe();
   const [chosen, choose] = useState<number | null>(null);
   const [side, open] = useState<Side>(null);
@@ -52,21 +53,25 @@ function OpenRun({ run }: { run: Run }) {
   useOthersSaves(run.id, draft, send);
   const { edit } = handle;
   const { ask } = live;
+  const { ask: askRack } = racked;
   const editAndAsk = useCallback(
     (document: RunDocument, place: string) => {
       ask(document);
+      if (document.rack) askRack(document);
       edit(document, place);
     },
-    [ask, edit],
+    [ask, askRack, edit],
   );
   const { document, past, future } = draft;
-  const mayWrite = me.data?.role !== "viewer";
-  const { plan, error: planError } = live;
+  // A rack's pipe is changed in its lead.
+  const mayWrite = me.data?.role !== "viewer" && !run.rack;
+  const { got: plan, error: planError } = live;
+  const rack = document.rack ? racked.got : undefined;
   const work = useMemo(
     (): WorkContext => ({ draft: { document, past, future }, edit: editAndAsk, send, run, mayWrite }),
     [document, past, future, editAndAsk, send, run, mayWrite],
   );
-  const planned = useMemo((): Planned => ({ plan, planError }), [plan, planError]);
+  const planned = useMemo((): Planned => ({ plan, rack, planError }), [plan, rack, planError]);
   const focus = useMemo((): Focus => ({ chosen, choose, side, open }), [chosen, side]);
   const marks = useMemo((): LaidContext => ({ laid, setLaid, judged, setJudged }), [laid, judged]);
   return (
@@ -86,6 +91,7 @@ function OpenRun({ run }: { run: Run }) {
           <Notice severity="stop">Not saved: {draft.refusal} What you typed is still here.</Notice>
         </div>
       )}
+      {run.rack && <FollowsLead place={run.rack} />}
       <TapeContext value={draft.document.tape ?? "1/16"}>
         <WorkContext value={work}>
           <PlanContext value={planned}>
@@ -98,6 +104,21 @@ function OpenRun({ run }: { run: Run }) {
         </WorkContext>
       </TapeContext>
     </Shell>
+  );
+}
+
+/** A pipe of a rack is looked at here; what it follows is changed where it is measured. */
+function FollowsLead({ place }: { place: NonNullable<Run["rack"]> }) {
+  return (
+    <div className="border-b border-line bg-paper px-4 py-2">
+      <Notice severity="note">
+        This is pipe {place.number} of a rack. It follows{" "}
+        <Link to={`/runs/${place.lead_id}`} className="font-semibold underline">
+          {place.lead_name || "its lead"}
+        </Link>
+        : change it there, or let the pipe leave the rack.
+      </Notice>
+    </div>
   );
 }
 

@@ -1,5 +1,6 @@
 import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
 import { MarksPanel } from "@/features/walk/marks/marks-panel";
+import { RackPanel } from "@/features/walk/rack/rack-panel";
 import { StepPanel } from "@/features/walk/steps/step-panel";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
@@ -13,6 +14,7 @@ const NotePanel = lazy(() =>
 const TITLES = {
   note: "Field note",
   step: "Ways, and why",
+  rack: "Rack of pipes",
   marks: "Check my marks",
   history: "History",
 };
@@ -32,6 +34,7 @@ export function SidePanel() {
   const panels: Record<typeof side, ReactNode> = {
     note: <NotePanel />,
     step: <StepPanel />,
+    rack: <RackPanel />,
     marks: <MarksPanel />,
     history: <HistoryPanel />,
   };

@@ -5,6 +5,7 @@ import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
 
 const SIDES: { side: Exclude<Side, null>; says: string }[] = [
   { side: "note", says: "Field note" },
+  { side: "rack", says: "Rack" },
   { side: "marks", says: "Check marks" },
   { side: "history", says: "History" },
 ];

@@ -13,7 +13,7 @@ import { Toolbar } from "./toolbar";
 
 /** Measure and route: the walk list, the picture and the stick, which always agree. */
 export function WalkView() {
-  const { plan, planError } = usePlanned();
+  const { plan, rack, planError } = usePlanned();
   const { choose } = useFocus();
   const { draft } = useWork();
   const shoes = useShoes();
@@ -43,8 +43,8 @@ export function WalkView() {
             </Notice>
           </div>
         )}
-        {plan && <Picture plan={plan} />}
-        {plan && <ChecksLine plan={plan} isCalibrated={isCalibrated} onChoose={goTo} />}
+        {plan && <Picture plan={plan} rack={rack} />}
+        {plan && <ChecksLine plan={plan} rack={rack} isCalibrated={isCalibrated} onChoose={goTo} />}
         {plan && <Sticks plan={plan} />}
       </div>
     </main>

@@ -17,6 +17,7 @@ function picture(
   if (!plan.picture) throw new Error("no picture");
   return render(
     <FlatPicture
+      rack={undefined}
       plan={plan}
       picture={plan.picture}
       view={more.view ?? "front"}

@@ -1,11 +1,12 @@
 import { memo } from "react";
-import type { MarksJudged, Picture as PictureData, Plan, Point } from "@/api/types";
+import type { MarksJudged, Picture as PictureData, Plan, Point, RackPlan } from "@/api/types";
 import { type Box, overlap } from "@/draw/labels";
 import { NumberTab } from "@/draw/number-tab";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
 import type { Size } from "@/ui/use-size";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
 import { Dimensions } from "./picture-dimensions";
+import { besideOf, RackPicture } from "./picture-rack";
 import { Fittings, Hatch, Surfaces, ThingNames, Things, thingLabels } from "./picture-things";
 
 const FOOT = 12;
@@ -19,6 +20,8 @@ const MOST_NUMBERED = 6;
 
 interface Props {
   plan: Plan;
+  /** The pipes beside it. */
+  rack: RackPlan | undefined;
   picture: PictureData;
   view: View;
   size: Size;
@@ -30,10 +33,12 @@ interface Props {
 
 /** The run seen from one side, as pipe, with the measurements where they were taken. */
 export const FlatPicture = memo(function FlatPicture(props: Props) {
-  const { plan, picture, view, size, chosen, onChoose, judged } = props;
+  const { plan, rack, picture, view, size, chosen, onChoose, judged } = props;
+  const beside = besideOf(rack);
   const flat = (point: Point) => project(point, view);
   const bodies = picture.things.flatMap((thing) => [...thing.body.near, ...thing.body.far]);
-  const points = [...picture.lines.flat(), ...bodies].map((point) => flat(point as Point));
+  const racked = beside.flatMap((pipe) => pipe.lines.flat());
+  const points = [...picture.lines.flat(), ...racked, ...bodies].map((point) => flat(point as Point));
   const frame = fitTo(points, size.width, size.height, MARGIN, LARGEST_SCALE, HEADROOM);
   const place = (point: number[]): Flat => frame.place(flat(point as Point));
   const lines = picture.lines.map((line) => line.map(place));
@@ -64,6 +69,15 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
       <Surfaces surfaces={picture.surfaces} place={place} />
       <Grid frame={frame} size={size} />
       <Things things={picture.things} place={place} chosen={chosen} onChoose={onChoose} />
+      {rack && (
+        <RackPicture
+          rack={rack}
+          pipes={beside}
+          place={place}
+          scale={frame.scale}
+          inTheWay={[VIEW_CONTROL, ...boxes]}
+        />
+      )}
       <Pipe plan={plan} lines={lines} thick={thick} chosen={chosen} onChoose={onChoose} />
       {!plan.complete && <LooseEnd at={lines.at(-1)?.at(-1)} />}
       <Fittings

@@ -3,13 +3,15 @@ import { useEffect, useMemo, useState } from "react";
 import { Box3, PerspectiveCamera, PMREMGenerator, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { RoomEnvironment } from "three/examples/jsm/environments/RoomEnvironment.js";
-import type { MarksJudged, Picture, Plan } from "@/api/types";
+import type { MarksJudged, Picture, Plan, Point, RackPlan } from "@/api/types";
 import { Button } from "@/ui/button";
+import { besideOf } from "./picture-rack";
 import { type Colors, readColors } from "./solid-colors";
 import { BoxSolid, FittingSolid, NumberSign, SurfaceSolid, ThingSolid, Tube, vector } from "./solids";
 
 interface Props {
   plan: Plan;
+  rack: RackPlan | undefined;
   picture: Picture;
   chosen: number | null;
   onChoose: (step: number) => void;
@@ -38,7 +40,10 @@ export function SolidPicture(props: Props) {
       >
         <directionalLight position={[60, 160, 220]} intensity={1.6} />
         <Room />
-        <Camera picture={props.picture} zoom={zoom} />
+        <Camera
+          lines={[props.picture, ...besideOf(props.rack)].flatMap((one) => one.lines.flat())}
+          zoom={zoom}
+        />
         <Scene {...props} colors={colors} />
       </Canvas>
       <div className="absolute right-3 bottom-3 flex rounded-md border border-line bg-paper">
@@ -85,12 +90,10 @@ function standOff(box: Box3, middle: Vector3, camera: PerspectiveCamera): number
 }
 
 /** Stands where the whole run is seen, from the front right; from then on the hand moves it. */
-function Camera({ picture, zoom }: { picture: Picture; zoom: { by: number; count: number } }) {
+function Camera({ lines, zoom }: { lines: Point[]; zoom: { by: number; count: number } }) {
   const { camera, gl, invalidate } = useThree();
   const controls = useMemo(() => new OrbitControls(camera, gl.domElement), [camera, gl]);
-  const [framed] = useState(() =>
-    new Box3().setFromPoints(picture.lines.flat().map(vector)).expandByScalar(SIDE_ROOM),
-  );
+  const [framed] = useState(() => new Box3().setFromPoints(lines.map(vector)).expandByScalar(SIDE_ROOM));
 
   useEffect(() => {
     const middle = framed.getCenter(new Vector3());
@@ -133,7 +136,7 @@ function Room() {
   return null;
 }
 
-function Scene({ plan, picture, chosen, onChoose, judged, colors }: Props & { colors: Colors }) {
+function Scene({ plan, rack, picture, chosen, onChoose, judged, colors }: Props & { colors: Colors }) {
   const radius = (plan.shoe?.diameter ?? 1) / 2;
   const numbered = picture.bends.filter(({ number }) => {
     const own = plan.bends.filter((bend) => bend.step === plan.bends[number - 1]?.step);
@@ -155,6 +158,14 @@ function Scene({ plan, picture, chosen, onChoose, judged, colors }: Props & { co
           />
         );
       })}
+      {besideOf(rack).map((pipe) => (
+        <Tube
+          key={pipe.number}
+          points={pipe.lines.flat()}
+          radius={pipe.diameter / 2}
+          color={pipe.makeable ? colors.solid : colors.stop}
+        />
+      ))}
       {judged && !judged.right && (
         <Tube points={judged.lines.flat()} radius={radius * 0.6} color={colors.stop} />
       )}

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from "react";
-import type { Plan } from "@/api/types";
+import type { Plan, RackPlan } from "@/api/types";
 import type { View } from "@/draw/projection";
 import { useFocus, useMarksCheck } from "@/features/walk/run-context";
 import { Segments } from "@/ui/segments";
@@ -29,14 +29,14 @@ const canTurn = (() => {
 })();
 
 /** The run in space at true proportions, as pipe, with the measurements where they were taken. */
-export function Picture({ plan }: { plan: Plan }) {
+export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined }) {
   const { chosen, choose } = useFocus();
   const { judged } = useMarksCheck();
   const [shown, setShown] = useState<Shown>("front");
   const [ref, size] = useSize<HTMLDivElement>();
   const { picture } = plan;
   const turned = shown === "solid" && canTurn();
-  const common = { plan, chosen, onChoose: choose, judged };
+  const common = { plan, rack, chosen, onChoose: choose, judged };
   return (
     <section
       aria-label="Picture"

@@ -4,20 +4,25 @@ interface Props {
   label: string;
   value: string;
   disabled: boolean;
+  placeholder?: string;
   onChange: (value: string) => void;
 }
 
 /** A name in a sentence, as wide as what is written in it. */
-export function NameField({ label, value, disabled, onChange }: Props) {
+export function NameField({ label, value, disabled, placeholder = "name it", onChange }: Props) {
   return (
     <input
       aria-label={label}
       value={value}
       maxLength={80}
-      placeholder="name it"
+      placeholder={placeholder}
       disabled={disabled}
       onChange={(event) => onChange(event.target.value)}
-      style={{ "--fallback-width": `${Math.max(value.length, 6) + 2}ch` } as CSSProperties}
+      style={
+        {
+          "--fallback-width": `${Math.max(value.length, value ? 0 : placeholder.length, 6) + 2}ch`,
+        } as CSSProperties
+      }
       className="grows h-7 max-w-full rounded-sm border-b-2 border-dotted border-accent/60 bg-transparent px-0.5 font-semibold text-ink hover:bg-tint focus:bg-tint"
     />
   );

@@ -5,6 +5,8 @@ import type { FieldReading, Finding } from "@/api/types";
 export interface StepContext {
   mayWrite: boolean;
   chosen: boolean;
+  /** Whether other pipes run beside it. */
+  racked: boolean;
   findings: Finding[];
   /** What was read from each of its lengths, by place. */
   read: Record<string, FieldReading>;
@@ -13,6 +15,7 @@ export interface StepContext {
 export const StepContext = createContext<StepContext>({
   mayWrite: false,
   chosen: false,
+  racked: false,
   findings: [],
   read: {},
 });

@@ -1,5 +1,6 @@
 import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
+import { RackWayClause } from "@/features/walk/rack/rack-way";
 import { placed } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "@/trade/words";
@@ -22,9 +23,11 @@ interface Props {
 /** A step as one sentence, every number of it editable where it stands. */
 export function StepSentence({ step, index, onChange }: Props) {
   const parts = SENTENCES[step.kind];
+  const { racked } = useStepContext();
   return (
     <p className="text-[17px] leading-9">
       <Parts parts={parts} step={step} index={index} onChange={onChange} />.
+      {racked && <RackWayClause step={step} index={index} onChange={onChange} />}
     </p>
   );
 }

@@ -32,7 +32,7 @@ function walk(document: RunDocument, children: ReactNode, mayWrite = true) {
   const edit = vi.fn();
   const draft = { document, past: [], future: [] };
   const work = { draft, edit, send: vi.fn(), run: { id: 1 }, mayWrite } as unknown as WorkContext;
-  const plan: Planned = { plan: made.plan, planError: "" };
+  const plan: Planned = { plan: made.plan, rack: undefined, planError: "" };
   const focus: Focus = { chosen: null, choose: vi.fn(), side: null, open: vi.fn() };
   render(
     <Within value={work}>
@@ -71,7 +71,7 @@ test("every kind of step can be met, and shows a field for each figure that it a
   for (const { kind } of MET) {
     const step = newStep(kind, newRun("Run", []), 0);
     render(
-      <StepContext value={{ mayWrite: true, chosen: true, findings: [], read: {} }}>
+      <StepContext value={{ mayWrite: true, chosen: true, racked: false, findings: [], read: {} }}>
         <StepSentence step={step} index={0} onChange={vi.fn()} />
       </StepContext>,
     );

@@ -11,6 +11,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Step } from "@/api/types";
+import { rackFindings } from "@/features/walk/rack/rack-findings";
 import { placed, useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
@@ -85,7 +86,7 @@ interface RowProps {
 /** A step's row, given what concerns it alone; what is unchanged stays the same object. */
 function Row({ id, step, index, actions }: RowProps) {
   const { draft, mayWrite } = useWork();
-  const { plan } = usePlanned();
+  const { plan, rack } = usePlanned();
   const { chosen, side } = useFocus();
   const place = `steps.${index}`;
   const read = Object.fromEntries(
@@ -96,7 +97,8 @@ function Row({ id, step, index, actions }: RowProps) {
   const context = useSame({
     mayWrite,
     chosen: chosen === index,
-    findings: placed(plan?.findings, place),
+    racked: Boolean(draft.document.rack),
+    findings: [...placed(plan?.findings, place), ...placed(rackFindings(rack), place)],
     read,
   });
   const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);

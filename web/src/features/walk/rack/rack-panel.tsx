@@ -1,0 +1,146 @@
+import { useState } from "react";
+import type { PipeRack, Written } from "@/api/types";
+import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
+import { Findings } from "@/features/walk/steps/findings";
+import { HEADINGS, type Heading } from "@/trade/words";
+import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+import { MOST_BESIDE, newRack, sidesOf } from "./rack-edits";
+import { rackFindings } from "./rack-findings";
+import { RackGaps } from "./rack-gaps";
+import { RackPipes } from "./rack-pipes";
+
+/** The pipes that run beside this one: how they lie, what each is, and how near they come to each other. */
+export function RackPanel() {
+  const { draft } = useWork();
+  return draft.document.rack ? <RackOf rack={draft.document.rack} /> : <NoRack />;
+}
+
+const FIRST_COUNT = "8";
+
+function NoRack() {
+  const { draft, edit, mayWrite } = useWork();
+  const [count, setCount] = useState(FIRST_COUNT);
+  const beside = Number(count) - 1;
+  const isCount = Number.isInteger(beside) && beside >= 1 && beside <= MOST_BESIDE;
+  if (!mayWrite) return <p className="p-3 text-soft">This run has no pipes beside it.</p>;
+  return (
+    <form
+      className="p-3 text-[17px] leading-9"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isCount) edit({ ...draft.document, rack: newRack(draft.document, beside) }, "");
+      }}
+    >
+      <p>
+        Run <TapeField label="Pipes side by side" value={count} invalid={!isCount} onChange={setCount} /> of
+        these side by side.
+      </p>
+      <p className="text-base leading-snug text-soft">
+        They follow this run through every turn and offset. Each becomes a run of the job, with its own marks,
+        cuts and log.
+      </p>
+      {!isCount && <p className="text-base text-stop">A rack has 2 to {MOST_BESIDE + 1} pipes.</p>}
+      <Button look="main" type="submit" className="mt-2" disabled={!isCount}>
+        Make the rack
+      </Button>
+    </form>
+  );
+}
+
+const SPACED_BY = [
+  { value: "spacing" as const, label: "from centre to centre" },
+  { value: "gap" as const, label: "clear between them" },
+];
+
+function RackOf({ rack }: { rack: PipeRack }) {
+  const { draft, edit, mayWrite } = useWork();
+  const { rack: plan } = usePlanned();
+  const { document } = draft;
+  const set = (next: PipeRack, field: string) => edit({ ...document, rack: next }, field && `rack.${field}`);
+  const here = rackFindings(plan).filter((finding) => !finding.place.startsWith("steps."));
+  return (
+    <>
+      <div className="border-b border-line px-3 py-2 text-[17px] leading-9">
+        <RackSentence rack={rack} onChange={set} />
+        <Findings findings={here.filter((finding) => !finding.place.startsWith("rack.pipes."))} />
+      </div>
+      <RackPipes rack={rack} plan={plan} findings={here} onChange={(next) => set(next, "")} />
+      {plan && <RackGaps plan={plan} />}
+      {mayWrite && (
+        <div className="px-3 py-2">
+          <Confirm
+            trigger={<Button look="quiet">Run this pipe alone again</Button>}
+            title="Take the rack away?"
+            says="The pipes beside this run go into the bin, with what is reserved for them let go. Undo brings them back; the log stays."
+            act="Take it away"
+            onAct={() => edit({ ...document, rack: null }, "")}
+          />
+        </div>
+      )}
+    </>
+  );
+}
+
+interface SentenceProps {
+  rack: PipeRack;
+  onChange: (next: PipeRack, field: string) => void;
+}
+
+function RackSentence({ rack, onChange }: SentenceProps) {
+  const { draft, mayWrite } = useWork();
+  const sides = sidesOf(draft.document.start.heading);
+  const by = rack.gap === null || rack.gap === undefined ? "spacing" : "gap";
+  const struts = [
+    { value: "none" as const, label: "their centres in line" },
+    ...sides
+      .filter((side) => !areOneLine(side, rack.side))
+      .map((side) => ({ value: side, label: `on a strut ${side === "in" ? "behind" : side} of them` })),
+  ];
+  const choose = (next: "gap" | "spacing") =>
+    next !== by && onChange({ ...rack, gap: null, spacing: null, [next]: rack[by] ?? "" }, "");
+  return (
+    <p>
+      {rack.pipes.length + 1} pipes; the others lie{" "}
+      <Select
+        label="Side on which they lie"
+        value={rack.side}
+        choices={HEADINGS.filter((one) => sides.includes(one.value))}
+        disabled={!mayWrite}
+        onChoose={(side) => onChange({ ...rack, side }, "")}
+      />{" "}
+      of this run, <RackLength field={by} rack={rack} onChange={onChange} />{" "}
+      <Select label="Spaced by" value={by} choices={SPACED_BY} disabled={!mayWrite} onChoose={choose} />,{" "}
+      <Select
+        label="What they rest on"
+        value={rack.strut ?? "none"}
+        choices={struts}
+        disabled={!mayWrite}
+        onChoose={(strut) => onChange({ ...rack, strut: strut === "none" ? null : strut }, "")}
+      />
+      .
+    </p>
+  );
+}
+
+const areOneLine = (one: Heading, other: Heading): boolean =>
+  ["up down", "left right", "in out"].some((line) => line.includes(one) && line.includes(other));
+
+const LABELS = { gap: "Gap between the pipes", spacing: "Spacing of the pipes" };
+
+function RackLength({ field, rack, onChange }: SentenceProps & { field: "gap" | "spacing" }) {
+  const { mayWrite } = useWork();
+  const { plan, rack: racked } = usePlanned();
+  return (
+    <TapeField
+      label={LABELS[field]}
+      value={(rack[field] as Written | null | undefined) ?? ""}
+      disabled={!mayWrite}
+      invalid={placed(racked?.findings, `rack.${field}`).some(stops)}
+      read={readAt(plan, `rack.${field}`)}
+      onChange={(text) => onChange({ ...rack, [field]: text }, field)}
+    />
+  );
+}

@@ -1,0 +1,178 @@
+import { useShoes } from "@/api/queries";
+import type { Finding, PipeRack, RackedPipe, RackPipe, RackPlan } from "@/api/types";
+import { stops, useWork } from "@/features/walk/run-context";
+import { Findings } from "@/features/walk/steps/findings";
+import { NameField } from "@/features/walk/steps/name-field";
+import { fittingShoe } from "@/trade/fitting-shoe";
+import { TRADE_SIZES, type TradeSize } from "@/trade/words";
+import { Button } from "@/ui/button";
+import { CautionIcon, GoodIcon, MoreIcon, PlusIcon, StopIcon } from "@/ui/icons";
+import { Menu, MenuItem } from "@/ui/menu";
+import { Select } from "@/ui/select";
+import { addPipe, MOST_BESIDE, movePipe, removePipe, setPipe } from "./rack-edits";
+
+interface Props {
+  rack: PipeRack;
+  plan: RackPlan | undefined;
+  findings: Finding[];
+  onChange: (next: PipeRack) => void;
+}
+
+/** The pipes in order from the lead, each with what is its own. */
+export function RackPipes({ rack, plan, findings, onChange }: Props) {
+  const { draft, mayWrite } = useWork();
+  return (
+    <ol aria-label="Pipes of the rack" className="flex flex-col">
+      <li className="flex min-h-11 items-center gap-2 border-b border-line/60 px-3">
+        <PipeNumber number={1} />
+        <strong className="min-w-0 truncate">{draft.document.name || "This run"}</strong>
+        <span className="tape text-soft">{draft.document.trade_size}</span>
+        <span className="ml-auto text-[15px] text-soft">the lead</span>
+      </li>
+      {rack.pipes.map((pipe, at) => (
+        <PipeRow
+          // A pipe is what stands at its place.
+          // biome-ignore lint/suspicious/noArrayIndexKey: see above
+          key={at}
+          pipe={pipe}
+          at={at}
+          rack={rack}
+          planned={plan?.pipes[at + 1]}
+          findings={findings.filter((one) => isOf(one, at))}
+          onChange={onChange}
+        />
+      ))}
+      {mayWrite && rack.pipes.length < MOST_BESIDE && (
+        <li className="border-b border-line/60 px-2 py-1">
+          <Button look="quiet" onClick={() => onChange(addPipe(rack))}>
+            <PlusIcon /> One more pipe
+          </Button>
+        </li>
+      )}
+    </ol>
+  );
+}
+
+const isOf = (finding: Finding, at: number): boolean =>
+  finding.place === `rack.pipes.${at}` || finding.place.startsWith(`rack.pipes.${at}.`);
+
+function PipeNumber({ number }: { number: number }) {
+  return (
+    <span className="tape inline-flex h-7 w-7 shrink-0 items-center justify-center rounded-full border-2 border-ink font-bold">
+      {number}
+    </span>
+  );
+}
+
+interface RowProps {
+  pipe: RackPipe;
+  at: number;
+  rack: PipeRack;
+  planned: RackedPipe | undefined;
+  findings: Finding[];
+  onChange: (next: PipeRack) => void;
+}
+
+function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
+  const { draft, mayWrite } = useWork();
+  const { document } = draft;
+  const shoes = useShoes().data ?? [];
+  const number = at + 2;
+  const set = (next: Partial<RackPipe>) => onChange(setPipe(rack, at, next));
+  function resize(trade_size: TradeSize) {
+    const own = { material: pipe.material ?? document.material ?? "EMT", trade_size };
+    set({ trade_size, shoe: fittingShoe(shoes, own)?.figures ?? null });
+  }
+  return (
+    <li className={`border-b border-line/60 px-3 py-1 ${pipe.left_out ? "text-soft" : ""}`}>
+      <div className="flex min-h-11 flex-wrap items-center gap-x-2">
+        <PipeNumber number={number} />
+        <NameField
+          label={`Pipe ${number}, name`}
+          value={pipe.name ?? ""}
+          placeholder={planned?.name ?? "name it"}
+          disabled={!mayWrite}
+          onChange={(name) => set({ name })}
+        />
+        <Select
+          label={`Pipe ${number}, trade size`}
+          value={pipe.trade_size ?? document.trade_size}
+          choices={TRADE_SIZES}
+          disabled={!mayWrite}
+          onChoose={resize}
+        />
+        <span className="ml-auto flex items-center">
+          <State planned={planned} />
+          {mayWrite && <PipeMenu pipe={pipe} at={at} rack={rack} onChange={onChange} />}
+        </span>
+      </div>
+      {pipe.leaves !== null && pipe.leaves !== undefined && (
+        <p className="text-[15px] text-soft">
+          Leaves the rack {pipe.leaves ? `after step ${pipe.leaves}` : "at the start"}; its own steps stand in
+          the field note.
+        </p>
+      )}
+      <Findings findings={findings} />
+    </li>
+  );
+}
+
+function State({ planned }: { planned: RackedPipe | undefined }) {
+  if (!planned) return null;
+  if (planned.free) return <span className="text-[15px]">place left free</span>;
+  const cautions = (planned.findings ?? []).some((one) => !stops(one) && one.severity === "caution");
+  const Icon = !planned.makeable ? StopIcon : cautions ? CautionIcon : GoodIcon;
+  const color = !planned.makeable ? "text-stop" : cautions ? "text-caution" : "text-good";
+  const says = !planned.makeable
+    ? "cannot be bent yet"
+    : cautions
+      ? "can be bent, with a caution"
+      : "can be bent";
+  return (
+    <span className="tape flex items-center gap-1 text-[15px] text-soft">
+      {planned.developed_length?.reads}
+      <Icon width={20} height={20} className={color} />
+      <span className="sr-only">{says}</span>
+    </span>
+  );
+}
+
+function PipeMenu({ pipe, at, rack, onChange }: Omit<RowProps, "planned" | "findings">) {
+  const { draft } = useWork();
+  const number = at + 2;
+  const steps = draft.document.steps.length;
+  return (
+    <Menu
+      align="end"
+      trigger={
+        <Button look="quiet" aria-label={`Pipe ${number}: more`}>
+          <MoreIcon />
+        </Button>
+      }
+    >
+      <MenuItem onSelect={() => onChange(movePipe(rack, at, at - 1))} disabled={at === 0}>
+        Move toward the lead
+      </MenuItem>
+      <MenuItem onSelect={() => onChange(movePipe(rack, at, at + 1))} disabled={at === rack.pipes.length - 1}>
+        Move away from the lead
+      </MenuItem>
+      <MenuItem onSelect={() => onChange(setPipe(rack, at, { left_out: !pipe.left_out }))}>
+        {pipe.left_out ? "Put a pipe there again" : "Leave its place free"}
+      </MenuItem>
+      {pipe.leaves === null || pipe.leaves === undefined ? (
+        <MenuItem
+          onSelect={() =>
+            onChange(setPipe(rack, at, { leaves: steps, steps: [], end: { name: "", at: "" } }))
+          }
+        >
+          From the last step on its own
+        </MenuItem>
+      ) : (
+        <MenuItem onSelect={() => onChange(setPipe(rack, at, { leaves: null, steps: [], end: null }))}>
+          Follow the lead to its end again
+        </MenuItem>
+      )}
+      <MenuItem onSelect={() => onChange(removePipe(rack, at))}>Take it out of the rack</MenuItem>
+    </Menu>
+  );
+}
