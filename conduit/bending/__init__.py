@@ -5,11 +5,12 @@ Gives: Bencher and the bench sheet's schema.
 Never imports cutting or mark checks.
 """
 
-from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
+from conduit.bending.schema import Arranged, ArrangedTurn, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import Bencher, NoSuchStick
 
 __all__ = [
     "Arranged",
+    "ArrangedTurn",
     "Bencher",
     "BendAsMade",
     "NoSuchStick",

@@ -34,6 +34,13 @@ def read_rack(raw: Mapping[str, Any]) -> MeasuredRack | None:
     rest = {key: value for key, value in written.items() if key != "pipes"}
     layout = read_part(RackLayout, rest, "rack", "The rack", tape, findings)
     read = tuple(
-        read_part(RackPipe, pipe, f"rack.pipes.{at}", f"Pipe {at + 2}", tape, findings) for at, pipe in enumerate(pipes)
+        read_part(RackPipe, _without_own(pipe), f"rack.pipes.{at}", f"Pipe {at + 2}", tape, findings)
+        for at, pipe in enumerate(pipes)
     )
     return MeasuredRack(layout, read, tuple(findings))
+
+
+def _without_own(pipe: object) -> object:
+    """A pipe without its own steps, end and shoe: they are read part by part with the run that it is."""
+    own = ("steps", "end", "shoe")
+    return {key: value for key, value in pipe.items() if key not in own} if isinstance(pipe, Mapping) else pipe

@@ -10,6 +10,7 @@ from server.accounts.schemas import Told
 from server.jobs import actions
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
+from server.jobs.racks import FloorOut, floor
 from server.jobs.schemas import JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
 
 router = Router(tags=["jobs"])
@@ -81,6 +82,12 @@ def list_revisions(request: SignedInRequest, run_id: int) -> list[Revision]:
 def get_revision(request: SignedInRequest, run_id: int, version: int) -> Revision:
     """A run as it was saved at one version."""
     return actions.revision_of(request.auth, run_id, version)
+
+
+@router.get("/runs/{int:run_id}/floor", response=FloorOut, operation_id="getFloor")
+def get_floor(request: SignedInRequest, run_id: int) -> dict[str, Any]:
+    """A run and the pipes of its rack, laid out on the floor to be marked and bent."""
+    return floor(request.auth, run_id)
 
 
 @router.delete("/runs/{int:run_id}", response={204: None, 422: Told}, operation_id="removeRun")

@@ -44,9 +44,7 @@ class Run(Binnable):
     rack_lead = models.ForeignKey(
         "self", null=True, editable=False, on_delete=models.CASCADE, related_name="rack_pipes"
     )
-    rack_number = models.PositiveSmallIntegerField(
-        null=True, editable=False, help_text="Which pipe of its lead's rack."
-    )
+    rack_number = models.PositiveSmallIntegerField(null=True, editable=False, help_text="Which pipe of the rack.")
     progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
 
     class Meta:

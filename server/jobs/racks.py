@@ -3,17 +3,68 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from conduit.racks import Member, members_of
+from django.shortcuts import get_object_or_404
+from ninja import Schema
+
+from conduit.racks import FloorRun, FloorStick, Member, floor_of, members_of
 from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.errors import Refused
-from server.jobs.models import Run
+from server.jobs.models import Run, Status
+
+
+class FloorPipeRun(Schema):
+    """Which run a pipe on the floor is, and how far the work on it has come."""
+
+    number: int
+    id: int
+    name: str
+    status: Status
+    progress: str
+
+
+class FloorOut(Schema):
+    """A rack on the floor: its sticks side by side, and its runs."""
+
+    lead_id: int
+    name: str
+    sticks: list[FloorStick]
+    runs: list[FloorPipeRun]
+
 
 # What a pipe's run has of its own beside its lead: where it is cut is planned for each by itself.
 ITS_OWN = ("couplings", "longest_piece")
 Document = dict[str, Any]
 # Keeps a run's new document, as a save of its own.
 Keep = Callable[[Run, Document], None]
+
+
+def floor(user: User, run_id: int) -> dict[str, Any]:
+    """A rack as it is saved, on the floor; asked for by its lead, or by one of its pipes."""
+    runs = Run.objects.for_user(user)
+    asked = get_object_or_404(runs.select_related("crew"), pk=run_id)
+    lead = asked if asked.rack_lead_id is None else get_object_or_404(runs, pk=asked.rack_lead_id)
+    pipes = [lead, *runs.filter(rack_lead=lead).order_by("rack_number")]
+    rack = lead.document.get("rack") or {}
+    on_floor = [FloorRun(_number(run), run.document, _follows(run, rack)) for run in pipes]
+    told = [
+        {"number": _number(run), "id": run.pk, "name": run.document.get("name", "")}
+        | {"status": run.status, "progress": run.progress}
+        for run in pipes
+    ]
+    sticks = floor_of(on_floor, limits_of(lead.crew))
+    return {"lead_id": lead.pk, "name": lead.document.get("name", ""), "sticks": sticks, "runs": told}
+
+
+def _number(run: Run) -> int:
+    return run.rack_number or 1
+
+
+def _follows(run: Run, rack: Mapping[str, Any]) -> int:
+    """How many of the lead's steps a pipe takes."""
+    steps = len(run.document.get("steps", []))
+    own = rack["pipes"][run.rack_number - 2].get("leaves") if run.rack_number else None
+    return steps if own is None else min(steps, own)
 
 
 def must_follow(run: Run, document: Mapping[str, Any]) -> None:

@@ -96,6 +96,7 @@ READS = {
     "getJob",
     "getCutting",
     "getRun",
+    "getFloor",
     "previewPlan",
     "previewRack",
 }

@@ -84,6 +84,14 @@ class Racks(BenchTestCase):
         runs = {one["run"] for bar in cut["taken"]["bars"] for one in bar["cuts"]}
         self.assertEqual(runs, {self.feed.pk, self.pipe(2).pk, self.pipe(3).pk})
 
+    def test_they_lie_on_the_floor_with_how_far_each_has_come(self):
+        self.do(act("cut"), bent(1, 90), run=self.pipe(3))
+        for run in (self.feed, self.pipe(2)):
+            floor = self.api.send("GET", f"/runs/{run.pk}/floor").json()
+            self.assertEqual(floor["lead_id"], self.feed.pk)
+            self.assertEqual([one["status"] for one in floor["runs"]], ["laid out", "laid out", "bent"])
+            self.assertEqual([pipe["number"] for pipe in floor["sticks"][0]["pipes"]], [1, 2, 3])
+
     def test_a_rack_is_planned_without_being_kept(self):
         plan = self.api.send("POST", "/pipe-rack", {"document": {**RUN, "rack": RACK}}).json()
         self.assertTrue(plan["makeable"] and plan["gaps_kept"])

@@ -6,6 +6,7 @@ import type {
   Binned,
   CalibrationIn,
   CorrectIn,
+  Floor,
   GivenMark,
   Learned,
   ListIn,
@@ -30,6 +31,7 @@ export interface LogWanted {
 
 export const keys = {
   bench: (id: number) => ["bench", id] as const,
+  floor: (id: number) => ["floor", id] as const,
   log: ["log"] as const,
   learned: (id: number) => ["learned", id] as const,
   me: ["me"] as const,
@@ -122,6 +124,17 @@ export const useBench = (id: number) =>
       reply(api.GET("/api/runs/{run_id}/bench", { params: { path: { run_id: id } } })) as Promise<Bench>,
     refetchInterval: 6000,
     ...KEPT,
+  });
+
+/** A rack as it is saved, on the floor. */
+export const useFloor = (id: number) =>
+  useQuery({
+    queryKey: keys.floor(id),
+    queryFn: () =>
+      reply(
+        api.GET("/api/runs/{run_id}/floor", { params: { path: { run_id: id } } }),
+      ) as unknown as Promise<Floor>,
+    refetchInterval: 10_000,
   });
 
 export const useLog = (wanted: LogWanted) =>

@@ -1224,6 +1224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Floor
+         * @description A run and the pipes of its rack, laid out on the floor to be marked and bent.
+         */
+        get: operations["getFloor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/restore": {
         parameters: {
             query?: never;
@@ -5435,6 +5455,178 @@ export interface components {
             };
         };
         /**
+         * FloorItem
+         * @description One pipe's bend in a stage.
+         */
+        FloorItem: {
+            /** Bend */
+            bend: number;
+            /** @description From the stick's end A, as the tape lies on it. */
+            at: components["schemas"]["Measure"];
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            /** Angle Reads */
+            angle_reads: string;
+            /** Dial Reads */
+            dial_reads: string;
+            /** @description Of a kick: till the tape reads so much. */
+            lifts: components["schemas"]["Measure"] | null;
+            /** Pipe */
+            pipe: number;
+        };
+        /**
+         * FloorLine
+         * @description The line squared across the sticks.
+         */
+        FloorLine: {
+            /**
+             * Step
+             * @description Index of the step whose 90s have their backs on it.
+             */
+            step: number;
+            /**
+             * At
+             * @description From the foremost end A.
+             */
+            at: number;
+            /**
+             * Flush
+             * @description All ends A are flush then.
+             */
+            flush: boolean;
+        };
+        /**
+         * FloorMark
+         * @description A mark on a stick.
+         */
+        FloorMark: {
+            /** Bend */
+            bend: number;
+            /** @description From the stick's end A, as the tape lies on it. */
+            at: components["schemas"]["Measure"];
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            /** Angle Reads */
+            angle_reads: string;
+            /** Dial Reads */
+            dial_reads: string;
+            /** @description Of a kick: till the tape reads so much. */
+            lifts: components["schemas"]["Measure"] | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * FloorOut
+         * @description A rack on the floor: its sticks side by side, and its runs.
+         */
+        FloorOut: {
+            /** Lead Id */
+            lead_id: number;
+            /** Name */
+            name: string;
+            /** Sticks */
+            sticks: components["schemas"]["FloorStick"][];
+            /** Runs */
+            runs: components["schemas"]["FloorPipeRun"][];
+        };
+        /**
+         * FloorPipe
+         * @description A pipe's stick on the floor.
+         */
+        FloorPipe: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /** Shoe */
+            shoe: string;
+            length: components["schemas"]["Measure"];
+            /** @description So far its end A lies in from the foremost one's, for the line to be square. */
+            ahead: components["schemas"]["Measure"];
+            /** Marks */
+            marks: components["schemas"]["FloorMark"][];
+        };
+        /**
+         * FloorPipeRun
+         * @description Which run a pipe on the floor is, and how far the work on it has come.
+         */
+        FloorPipeRun: {
+            /** Number */
+            number: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            status: components["schemas"]["Status"];
+            /** Progress */
+            progress: string;
+        };
+        /**
+         * FloorStage
+         * @description What is bent on several pipes in one go, on one shoe; in this order.
+         */
+        FloorStage: {
+            /** What */
+            what: string;
+            /**
+             * Step
+             * @description Index of the lead's step; null: a pipe's own.
+             */
+            step: number | null;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /** Shoe */
+            shoe: string;
+            /**
+             * Same
+             * @description The same mark and dial for all of them.
+             */
+            same: boolean;
+            /** Items */
+            items: components["schemas"]["FloorItem"][];
+        };
+        /**
+         * FloorStick
+         * @description The sticks of this number of all pipes.
+         */
+        FloorStick: {
+            /** Number */
+            number: number;
+            line: components["schemas"]["FloorLine"] | null;
+            /** Pipes */
+            pipes: components["schemas"]["FloorPipe"][];
+            /** Stages */
+            stages: components["schemas"]["FloorStage"][];
+        };
+        /**
          * BinnedOut
          * @description Something in the bin.
          */
@@ -9262,6 +9454,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionOut"];
+                };
+            };
+        };
+    };
+    getFloor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorOut"];
                 };
             };
         };

@@ -17,6 +17,9 @@ import { OutboxProvider } from "@/outbox/outbox-context";
 const BenchPage = lazy(() =>
   import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
 );
+const FloorPage = lazy(() =>
+  import("@/features/racks/floor-page").then((module) => ({ default: module.FloorPage })),
+);
 const LimitsPage = lazy(() =>
   import("@/features/crew/limits-page").then((page) => ({ default: page.LimitsPage })),
 );
@@ -102,6 +105,7 @@ function Pages() {
           <Route path="walk" element={<WalkView />} />
         </Route>
         <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
+        <Route path="/runs/:runId/floor" element={<FloorPage />} />
         <Route path="/log" element={<LogPage />} />
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/me" element={<MePage />} />

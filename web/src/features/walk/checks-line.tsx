@@ -66,22 +66,24 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
 
 /** How the pipes beside stand, all of them together. */
 function RackVerdict({ rack }: { rack: RackPlan }) {
-  const pipes = rack.pipes.filter((pipe) => !pipe.free);
-  const made = pipes.filter((pipe) => pipe.makeable).length;
-  const [Icon, color, says] = !rack.makeable
-    ? [
-        StopIcon,
-        "text-stop",
-        made < pipes.length ? `${made} of ${pipes.length} pipes can be bent` : "Pipes touch",
-      ]
-    : rack.gaps_kept
-      ? [GoodIcon, "text-good", `All ${pipes.length} pipes, gaps kept`]
-      : [CautionIcon, "text-caution", `All ${pipes.length} pipes; gaps smaller than asked`];
+  const [Icon, color, says] = rackStands(rack);
   return (
     <span className={`flex items-center gap-1.5 font-bold ${color}`}>
       <Icon /> {says}
     </span>
   );
+}
+
+function rackStands(rack: RackPlan) {
+  const pipes = rack.pipes.filter((pipe) => !pipe.free);
+  const made = pipes.filter((pipe) => pipe.makeable).length;
+  if (made < pipes.length)
+    return [StopIcon, "text-stop", `${made} of ${pipes.length} pipes can be bent`] as const;
+  if (rack.findings.some((one) => one.code === "rack_touches"))
+    return [StopIcon, "text-stop", "Pipes run into each other"] as const;
+  if (!rack.makeable) return [StopIcon, "text-stop", "The rack cannot be laid out yet"] as const;
+  if (rack.gaps_kept) return [GoodIcon, "text-good", `All ${pipes.length} pipes, gaps kept`] as const;
+  return [CautionIcon, "text-caution", `All ${pipes.length} pipes; gaps smaller than asked`] as const;
 }
 
 function closureWords(closure: NonNullable<Plan["closure"]>): string {

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { api, reply } from "@/api/client";
 import { LatestOnly } from "@/api/latest";
 import type { NoteOut, RunDocument } from "@/api/types";
+import { rackFindings } from "@/features/walk/rack/rack-findings";
 import { usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { NoteEditor, type NoteMark, type Written } from "./note-editor";
@@ -26,7 +27,7 @@ const ask = ({ text, document }: Asked): Promise<NoteOut> =>
 /** The run as one would write it on a box lid; it follows the sentences, and they follow it. */
 export function NotePanel() {
   const { draft, edit, mayWrite, send } = useWork();
-  const { plan } = usePlanned();
+  const { plan, rack } = usePlanned();
   const [note, setNote] = useState<NoteOut | null>(null);
   const [written, setWritten] = useState<Written | null>(null);
   const [error, setError] = useState("");
@@ -68,7 +69,7 @@ export function NotePanel() {
 
   const marks: NoteMark[] = [
     ...(note?.faults ?? []).map((fault) => ({ ...fault, severity: "stop" as const })),
-    ...(plan?.findings ?? []).flatMap((finding) => {
+    ...[...(plan?.findings ?? []), ...rackFindings(rack)].flatMap((finding) => {
       const at = lineOf(note?.lines ?? {}, finding.place);
       return at ? [{ line: at, words: "", says: finding.says, severity: finding.severity }] : [];
     }),

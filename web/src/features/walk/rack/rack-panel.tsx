@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import type { PipeRack, Written } from "@/api/types";
 import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
 import { Findings } from "@/features/walk/steps/findings";
@@ -56,7 +57,7 @@ const SPACED_BY = [
 ];
 
 function RackOf({ rack }: { rack: PipeRack }) {
-  const { draft, edit, mayWrite } = useWork();
+  const { draft, edit, mayWrite, run } = useWork();
   const { rack: plan } = usePlanned();
   const { document } = draft;
   const set = (next: PipeRack, field: string) => edit({ ...document, rack: next }, field && `rack.${field}`);
@@ -69,8 +70,16 @@ function RackOf({ rack }: { rack: PipeRack }) {
       </div>
       <RackPipes rack={rack} plan={plan} findings={here} onChange={(next) => set(next, "")} />
       {plan && <RackGaps plan={plan} />}
+      <p className="px-3 py-2">
+        <Link
+          to={`/runs/${run.id}/floor`}
+          className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
+        >
+          Lay them out on the floor
+        </Link>
+      </p>
       {mayWrite && (
-        <div className="px-3 py-2">
+        <div className="px-3 pb-2">
           <Confirm
             trigger={<Button look="quiet">Run this pipe alone again</Button>}
             title="Take the rack away?"

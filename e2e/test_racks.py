@@ -1,0 +1,99 @@
+from playwright.sync_api import expect
+
+from e2e.support import PHONE, Journey, choose, field, saved
+from server.jobs.models import Run
+
+
+class Racks(Journey):
+    """Eight pipes side by side, made as a person would."""
+
+    def rack_of(self, count, name="Kiln 2 feed", **more):
+        """A run with its rack panel open, and so many pipes in all."""
+        page = self.open_run(name, **more)
+        page.get_by_role("button", name="Rack", exact=True).click()
+        field(page, "Pipes side by side").fill(str(count))
+        page.get_by_role("button", name="Make the rack").click()
+        expect(page.get_by_role("list", name="Pipes of the rack").get_by_role("listitem")).to_have_count(count + 1)
+        return page
+
+    def pipes(self, name="Kiln 2 feed"):
+        lead = next(run for run in Run.objects.present() if run.document["name"] == name)
+        return list(Run.objects.present().filter(rack_lead=lead).order_by("rack_number"))
+
+    def test_eight_pipes_turn_with_growing_kicks_and_lie_on_the_floor(self):
+        page = self.rack_of(8, "Kiln 3 feed")
+        expect(page.get_by_test_id("beside")).to_have_count(7)
+        choose(page, "Side on which they lie", "right")
+        choose(page, "Step 1, beside: way", "with growing kicks")
+        choose(page, "Step 1, beside: side after it", "out")
+        field(page, "Step 1, beside: setback").fill("14")
+        saved(page)
+        expect(page.get_by_text("All 8 pipes, gaps kept")).to_be_visible()
+        expect(page.get_by_role("region", name="Gaps").get_by_role("row")).to_have_count(8)
+        steps = [run.document["steps"][0] for run in self.pipes("Kiln 3 feed")]
+        self.assertEqual(
+            [(round(step["rise"], 9), round(step["kick_back"], 9)) for step in steps],
+            [(3 * k, 14 + 3 * k) for k in range(1, 8)],
+        )
+        page.get_by_role("link", name="Lay them out on the floor").click()
+        first = page.get_by_role("region", name="Stick 1")
+        expect(first.get_by_role("img", name="8 sticks side by side")).to_be_visible()
+        expect(first.get_by_text("kicks, smallest first").first).to_be_visible()
+        expect(first.get_by_text("kick 21")).to_be_visible()
+        page.emulate_media(media="print")
+        expect(page.get_by_role("button", name="Print")).to_be_hidden()
+        expect(first.get_by_role("list", name="Order of bending")).to_be_visible()
+        page.emulate_media(media="screen")
+        first.get_by_role("link", name="3 Kiln 3 feed 3").click()
+        expect(page.get_by_text("Kiln 3 feed 3").first).to_be_visible()
+
+    def test_a_pipe_leaves_and_goes_on_by_itself(self):
+        page = self.rack_of(3)
+        page.get_by_role("button", name="Pipe 3: more").click()
+        page.get_by_role("menuitem", name="From the last step on its own").click()
+        expect(page.get_by_text("2 of 3 pipes can be bent")).to_be_visible()
+        page.get_by_role("button", name="Field note").click()
+        note = page.get_by_role("textbox", name="The run as a field note")
+        expect(note).to_contain_text("rack pipe 3, leaves after step 3")
+        note.click()
+        page.keyboard.press("Control+End")
+        page.keyboard.press("Backspace")
+        page.keyboard.type("\n90 out, back at 40\nend box Spare, seat at 30\n", delay=5)
+        expect(page.get_by_text("All 3 pipes", exact=False)).to_be_visible()
+        saved(page)
+        self.assertEqual(self.pipes()[1].document["end"]["name"], "Spare")
+
+    def test_a_sweep_beside_a_sweep_keeps_one_centre(self):
+        page = self.rack_of(4)
+        choose(page, "Side on which they lie", "left")
+        choose(page, "Step 2, beside: way", "round about one centre")
+        choose(page, "Step 3, beside: way", "round about one centre")
+        expect(page.get_by_text("All 4 pipes, gaps kept")).to_be_visible()
+        expect(page.get_by_role("region", name="Gaps").get_by_text("all along")).to_have_count(3)
+        choose(page, "Side on which they lie", "right")
+        expect(page.get_by_text("inside the lead's 90").first).to_be_visible()
+
+    def test_a_pipe_is_looked_at_alone_and_changed_in_its_lead(self):
+        page = self.rack_of(2, name="Vent hood switch")
+        saved(page)
+        page.get_by_role("link", name="Crelda, all jobs").click()
+        page.get_by_role("link", name="Vent hood switch 2").click()
+        expect(page.get_by_text("This is pipe 2 of a rack")).to_be_visible()
+        expect(field(page, "Step 1, measure")).to_be_disabled()
+        page.get_by_role("link", name="Vent hood switch", exact=True).click()
+        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Run this pipe alone again").click()
+        page.get_by_role("button", name="Take it away").click()
+        saved(page)
+        self.assertEqual(self.pipes("Vent hood switch"), [])
+        page.get_by_role("button", name="Undo").click()
+        saved(page)
+        self.assertEqual(len(self.pipes("Vent hood switch")), 1)
+
+    def test_on_a_phone_the_floor_is_read_by_moving_it(self):
+        page = self.window(size=PHONE)
+        page.get_by_role("link", name="Kiln 4 feed").click()
+        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("link", name="Lay them out on the floor").click()
+        expect(page.get_by_role("img", name="5 sticks side by side").first).to_be_visible()
+        self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])

@@ -1,0 +1,82 @@
+import { Link, useParams } from "react-router";
+import { useFloor, useRun } from "@/api/queries";
+import type { Floor, FloorStick } from "@/api/types";
+import { runTabs, Shell } from "@/layout/shell";
+import { Button } from "@/ui/button";
+import { Notice } from "@/ui/notice";
+import { useSize } from "@/ui/use-size";
+import { FloorDrawing } from "./floor-drawing";
+import { Stages } from "./floor-stages";
+
+const LEAST_WIDE = 640;
+
+/** A rack's sticks side by side on the floor: the squared line, every mark, and what is bent on all of them in turn. */
+export function FloorPage() {
+  const runId = Number(useParams().runId);
+  const floor = useFloor(runId);
+  const run = useRun(runId).data;
+  return (
+    <Shell
+      trail={
+        run && (
+          <>
+            <span className="max-sm:hidden">{run.job_name} / </span>
+            <strong className="text-ink">{floor.data?.name || run.document.name}</strong>
+          </>
+        )
+      }
+      tabs={run ? runTabs(run.id, run.job_id) : []}
+    >
+      <main className="mx-auto w-full max-w-6xl px-4 py-5 print:p-0">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <h1 className="text-2xl font-bold">On the floor{floor.data && `: ${floor.data.name}`}</h1>
+          <span className="ml-auto flex gap-2 print:hidden">
+            {floor.data && (
+              <Link
+                to={`/runs/${floor.data.lead_id}/walk`}
+                className="inline-flex min-h-9 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
+              >
+                To the walk
+              </Link>
+            )}
+            <Button onClick={() => window.print()}>Print</Button>
+          </span>
+        </div>
+        {floor.error && <Notice severity="stop">{floor.error.message}</Notice>}
+        {floor.data && !floor.data.sticks.length && (
+          <p className="mt-4">No pipe of this rack can be bent yet. Its walk says what is missing.</p>
+        )}
+        {floor.data?.sticks.map((stick) => (
+          <Stick key={stick.number} stick={stick} floor={floor.data} />
+        ))}
+      </main>
+    </Shell>
+  );
+}
+
+function Stick({ stick, floor }: { stick: FloorStick; floor: Floor }) {
+  const [ref, size] = useSize<HTMLDivElement>();
+  return (
+    <section
+      aria-label={`Stick ${stick.number}`}
+      className="mt-5 rounded-lg border border-line bg-paper break-inside-avoid"
+    >
+      <h2 className="border-b border-line px-4 py-2 text-xl font-bold">
+        {floor.sticks.length > 1 ? `Stick ${stick.number} of each pipe` : "The pipes"}
+      </h2>
+      {stick.line && (
+        <p className="px-4 pt-2">
+          Number them, lay them side by side in this order, and square one line across all: the backs of the
+          90s of step {stick.line.step + 1}.{" "}
+          {stick.line.flush
+            ? "Their ends A are flush then."
+            : "Their ends A are not flush then; how far each lies in from the foremost one stands beside it."}
+        </p>
+      )}
+      <div ref={ref} className="overflow-x-auto px-2 py-2">
+        {size.width > 0 && <FloorDrawing stick={stick} width={Math.max(size.width - 4, LEAST_WIDE)} />}
+      </div>
+      <Stages stick={stick} runs={floor.runs} />
+    </section>
+  );
+}

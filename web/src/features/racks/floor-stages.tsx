@@ -1,0 +1,98 @@
+import { Link } from "react-router";
+import type { Floor, FloorStage, FloorStick } from "@/api/types";
+import { StatusMark } from "@/features/jobs/status-mark";
+
+interface Props {
+  stick: FloorStick;
+  runs: Floor["runs"];
+}
+
+/** What is bent on all sticks in turn: one setting of one shoe after another; and how far each pipe has come. */
+export function Stages({ stick, runs }: Props) {
+  return (
+    <div className="grid gap-x-6 border-t border-line px-4 py-3 lg:grid-cols-[1fr_17rem] print:block">
+      <div>
+        <h3 className="font-bold">Bend them so, one setting after another</h3>
+        <ol aria-label="Order of bending" className="mt-1 flex flex-col">
+          {stick.stages.map((stage, at) => (
+            <Stage
+              // A stage is what stands at its place.
+              // biome-ignore lint/suspicious/noArrayIndexKey: see above
+              key={at}
+              stage={stage}
+              number={at + 1}
+            />
+          ))}
+        </ol>
+      </div>
+      <div className="print:hidden">
+        <h3 className="font-bold">Bench cards</h3>
+        <ul className="mt-1">
+          {runs
+            .filter((run) => stick.pipes.some((pipe) => pipe.number === run.number))
+            .map((run) => (
+              <li key={run.id} className="border-b border-line/60">
+                <Link
+                  to={`/runs/${run.id}/bench/${stick.number}`}
+                  className="flex min-h-11 flex-wrap items-center gap-x-3 hover:bg-tint/50"
+                >
+                  <strong>
+                    {run.number} {run.name}
+                  </strong>
+                  <StatusMark status={run.status} progress={run.progress} />
+                </Link>
+              </li>
+            ))}
+        </ul>
+      </div>
+    </div>
+  );
+}
+
+/** How far a kick is to lift, by tape. */
+function Lifts({ item }: { item: FloorStage["items"][number] }) {
+  if (!item.lifts) return null;
+  return (
+    <>
+      , lifts <strong>{item.lifts.reads}</strong>
+    </>
+  );
+}
+
+const PLURAL: Record<string, string> = { "90": "90s", kick: "kicks, smallest first", sweep: "sweeps" };
+
+function Stage({ stage, number }: { stage: FloorStage; number: number }) {
+  const [first] = stage.items;
+  if (!first) return null;
+  return (
+    <li className="break-inside-avoid border-b border-line/60 py-2">
+      <p className="flex flex-wrap items-baseline gap-x-2">
+        <span className="tape text-soft">{number}.</span>
+        <strong>{stage.items.length > 1 ? (PLURAL[stage.what] ?? stage.what) : stage.what}</strong>
+        <span className="text-soft">
+          {stage.step !== null && `of step ${stage.step + 1} `}on {stage.shoe || "the shoe"}{" "}
+          <span className="tape">{stage.trade_size}</span>: {first.reference}, hook {first.hook}
+        </span>
+      </p>
+      {stage.same ? (
+        <p className="tape pl-6">
+          {stage.items.length > 1
+            ? `pipes ${stage.items.map((item) => item.pipe).join(", ")}: all at `
+            : `pipe ${first.pipe} `}
+          <strong>{first.at.reads}</strong>, dial {first.dial_reads}
+          <Lifts item={first} />
+        </p>
+      ) : (
+        <ul className="tape flex flex-wrap gap-x-5 gap-y-1 pl-6">
+          {stage.items.map((item) => (
+            <li key={item.pipe}>
+              <span className="text-soft">pipe {item.pipe}</span> <strong>{item.at.reads}</strong>, dial{" "}
+              {item.dial_reads}
+              <Lifts item={item} />
+            </li>
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
