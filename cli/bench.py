@@ -14,6 +14,7 @@ from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_for
 from conduit.plan import Prover, given_shoe, make_plan
+from conduit.racks import make_rack_plan
 from conduit.sequence import BendSequence, Unit, best_sequence
 from conduit.simulation import Bent
 from conduit.tables import DEFAULT_LIMITS
@@ -22,6 +23,8 @@ from server.demo.scene import RUNS
 PLAN_BOUND_MS, ORDER_BOUND_MS, SHEET_BOUND_MS = 10.0, 150.0, 100.0
 # As multiples of a plain layout, marks and bend in pure Python in the same run.
 MOST_FOR_A_PLAN, MOST_FOR_ALL_SHEETS = 4.0, 15.0
+# A rack as a multiple of its lead's plan; and what is left of a tenth of a second for it from key to picture.
+PIPES, MOST_FOR_A_RACK, RACK_BOUND_MS = 8, 8.0, 100.0
 SHOE = Shoe("Typical 3/4", 0.922, 6.0, 3.25)
 
 
@@ -73,6 +76,26 @@ def against_plain(bends: int) -> bool:
     return all(kept)
 
 
+def racks() -> bool:
+    """A rack of eight pipes with six steps, each time with another measure, against the plan of its lead alone."""
+    turns = [{"kind": "bend", "turn": "out", "at": 60, "rack": {"how": "kicks", "after": "up"}}]
+    turns += [{"kind": "bend", "turn": turn, "at": 70} for turn in ("left", "up")]
+    raised = {"kind": "offset", "rise": 4, "angle": 30, "at": 20, "ref": "starts_at"}
+    legs = [{**raised, "toward": toward} for toward in ("up", "left", "in")]
+    drawn = itertools.count()
+
+    def fresh(pipes: int) -> dict[str, Any]:
+        steps = [step for pair in zip(legs, turns, strict=True) for step in pair]
+        end = {"at": 50 + next(drawn) % 97 / 64}
+        raw = {"trade_size": "3/4", "start": {"heading": "right"}, "steps": steps, "end": end}
+        return {**raw, "rack": {"side": "in", "spacing": 2, "pipes": [{}] * pipes}} if pipes else raw
+
+    alone = line("plan of a rack's lead alone, six steps", times(lambda: make_plan(fresh(0)), 40))
+    rack = line(f"rack of {PIPES} pipes with six steps", times(lambda: make_rack_plan(fresh(PIPES - 1)), 20))
+    bounded("rack of 8 pipes", rack, RACK_BOUND_MS)
+    return ratio("rack of 8 pipes", rack / alone, MOST_FOR_A_RACK)
+
+
 def core() -> None:
     """Plan runs of growing length, and search orders."""
     medians = {}
@@ -90,6 +113,7 @@ def core() -> None:
     bounded("order of 14 bends", orders[14], ORDER_BOUND_MS)
     bounded("bench sheet", sheet, SHEET_BOUND_MS)
     against_plain(12)
+    racks()
     growth = math.log(medians[40] / medians[6]) / math.log(40 / 6)
     print(f"time grows as bends to the power of {growth:.2f} (from 6 to 40)")
 

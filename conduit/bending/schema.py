@@ -99,6 +99,20 @@ class AsBentTold(Result):
     figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")
 
 
+class SweepShot(Result):
+    """Which shot of a sweep a bend is, and what the finder shows over the whole sweep. Degrees."""
+
+    shot: int
+    of: int
+    first: int = Field(description="The sweep's first bend.")
+    last: int = Field(description="Its last.")
+    before: Degrees = Field(description="What the shots before it add up to, as read, or as they are to be.")
+    then: Degrees = Field(description="What the finder over the whole sweep must show after this one.")
+    before_reads: str
+    then_reads: str
+    whole_reads: str = Field(description="What it must show at the end.")
+
+
 class SheetBend(Result):
     """One bend in its turn: how it is set, why, and what must read then."""
 
@@ -138,6 +152,7 @@ class SheetBend(Result):
     most_turned: float = Field(description="Degrees out of plane that hands and level cannot better.")
     in_the_shoe: InTheShoe
     stub: Stub | None
+    sweep: SweepShot | None = Field(description="Where it is one of a sweep's shots.")
     made: AsBentTold | None
 
 

@@ -12,6 +12,7 @@ from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import LONG_SWING, Stand
 from conduit.bending.stick import Stick, arcs_of, setting_of
+from conduit.document import SweepStep
 from conduit.findings import Code
 from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
 from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of, spread_at_end
@@ -220,7 +221,31 @@ class _SheetMaker:
             most_turned=HANDS_TURN,
             in_the_shoe=stand.drawn(),
             stub=bench_bend.stub if self.hooks[index] == "A" else None,
+            sweep=self._shot(index, state),
             made=self._as_bent(index, target, ask) if index in self.as_made.made else None,
+        )
+
+    def _shot(self, index: int, state: State) -> told.SweepShot | None:
+        """What the finder shows over a sweep, before this shot of it and after."""
+        layout = self.stick.layout
+        shots = [one for one in layout.indices_of(layout.owners[index]) if one in self.planned]
+        if not isinstance(layout.step_of(index), SweepStep) or len(shots) < 2:
+            return None
+        made, earlier = self.as_made.made, self.as_made.made_before(index)
+        angles = {one: math.degrees(state.targets[one].angle) for one in shots}
+        angles |= {one: made[one].angle for one in shots if one in made and one in earlier}
+        before = sum(angles[one] for one in shots if one in earlier)
+        then = before + angles[index]
+        return told.SweepShot(
+            shot=shots.index(index) + 1,
+            of=len(shots),
+            first=shots[0] + 1,
+            last=shots[-1] + 1,
+            before=before,
+            then=then,
+            before_reads=format_angle(before),
+            then_reads=format_angle(then),
+            whole_reads=format_angle(sum(angles.values())),
         )
 
     def _mark(self, mark: Mark) -> PlannedMark:

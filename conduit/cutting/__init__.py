@@ -20,7 +20,7 @@ from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
-from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, bring_list
+from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, StrutNeeded, bring_list
 
 __all__ = [
     "BRING_COLUMNS",
@@ -43,6 +43,7 @@ __all__ = [
     "ScrapLine",
     "ScrapOnRack",
     "Span",
+    "StrutNeeded",
     "Terms",
     "along_the_pile",
     "bring_list",

@@ -2,7 +2,8 @@
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from typing import Any
+from types import MappingProxyType
+from typing import Any, NamedTuple
 
 from conduit.cutting.cut_list import PlannedRun
 from conduit.cutting.model import Kind
@@ -10,8 +11,18 @@ from conduit.tables import TRADE_SIZES
 from conduit.units import format_length
 from conduit.values import Result
 
-WHAT = ("stick", "coupling", "connector", "bushing", "strap", "box")
+WHAT = ("stick", "coupling", "connector", "bushing", "strap", "strut", "box")
 BRING_COLUMNS = ("what", "trade size", "material", "length", "count", "for")
+
+
+class StrutNeeded(NamedTuple):
+    """A strut of so much length; the note says for which rack, and where the pipes sit on it."""
+
+    length: str
+    note: str
+
+
+NO_STRUTS: Mapping[StrutNeeded, int] = MappingProxyType({})
 
 
 class BringLine(Result):
@@ -30,8 +41,11 @@ def bring_list(
     documents: Mapping[str, Mapping[str, Any]],
     sticks: Mapping[tuple[Kind, float], int],
     couplings: Mapping[Kind, int],
+    struts: Mapping[StrutNeeded, int] = NO_STRUTS,
 ) -> list[BringLine]:
     """What the runs need besides what lies on the rack. `sticks`: to be bought, by kind and length.
+
+    `struts`: those of the job's racks, by length and where the straps sit on them.
 
     Threaded pipe (IMC, rigid) comes with a coupling on each new stick, which is not ordered again. A box where
     several runs end is one box. A pipe end takes a connector at a box, a bushing where it stays open.
@@ -63,6 +77,10 @@ def bring_list(
             boxes.setdefault(name, []).append(run.name)
     for what, counts in (("connector", connectors), ("bushing", bushings), ("strap", straps)):
         lines += [_line(what, kind, count) for kind, count in counts.items()]
+    lines += [
+        BringLine(what="strut", trade_size="", material="", length=one.length, count=count, note=one.note)
+        for one, count in struts.items()
+    ]
     lines += [_box(name, into) for name, into in boxes.items()]
     return sorted((line for line in lines if line.count), key=_place)
 

@@ -14,7 +14,7 @@ from conduit.document.note_writer import write_note, written_note
 from conduit.document.parts import End, ShoeFigures
 from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
 from conduit.document.rack_reader import MeasuredRack, read_rack
-from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, RackWay
+from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, PlaceInRack, RackWay
 from conduit.document.run import (
     Head,
     MeasuredRun,
@@ -42,6 +42,7 @@ from conduit.document.steps import (
     Saddle4Step,
     StepLeftOut,
     SweepStep,
+    SweptAround,
     above_axis,
     rise_of,
 )
@@ -74,6 +75,7 @@ __all__ = [
     "OffsetStep",
     "OptionalLength",
     "PipeRack",
+    "PlaceInRack",
     "PullPointStep",
     "RackPipe",
     "RackWay",
@@ -86,6 +88,7 @@ __all__ = [
     "SignedLength",
     "StepLeftOut",
     "SweepStep",
+    "SweptAround",
     "Typed",
     "UnreadableDocument",
     "above_axis",

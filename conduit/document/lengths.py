@@ -11,7 +11,7 @@ from conduit.document.parts import End, Measured, ShoeFigures, Start
 from conduit.document.rack import PipeRack, RackPipe
 from conduit.document.rack_way import RackWay
 from conduit.document.run import RunDocument
-from conduit.document.steps import Obstacle, RunStep
+from conduit.document.steps import Obstacle, RunStep, SweptAround
 from conduit.document.typed import INCHES, LENGTH_READERS
 from conduit.units import METRIC_TAPE, UnreadableLength, is_bare, parse_length, parse_signed_length, with_unit
 
@@ -34,6 +34,7 @@ _OF_PARTS: dict[str, set[str]] = {
     "shoe": set(_fields_of(ShoeFigures)),
     "limits": set(_fields_of(RunLimits)),
     "over": _OF_STEPS,
+    "around": set(_fields_of(SweptAround)),
     "rack": {*_fields_of(PipeRack), *_fields_of(RackWay)},
 }
 _OF_RACK_PIPES = set(_fields_of(RackPipe))

@@ -64,6 +64,11 @@ def _flags(found: Raw) -> Raw:
     return found
 
 
+def _swept(found: Raw) -> Raw:
+    around = {key.removeprefix("around_"): found.pop(key) for key in list(found) if key.startswith("around_")}
+    return _flags({**found, "around": around} if around else found)
+
+
 def _figure(word: str, key: str) -> str:
     return f"{word} (?P<{key}>{N})"
 
@@ -88,6 +93,7 @@ _KICK = (
     _figure("kick angle", "kick_angle"),
     f"kick {_one_of('when', 'before', 'after')}",
 )
+_SIZES = "|".join(map(re.escape, get_args(TradeSize)))
 _KNOCKOUT = f"knockout (?P<knockout>{N})(?: off the \\w+)?"
 
 STEPS = (
@@ -136,9 +142,17 @@ STEPS = (
     Form(
         "sweep",
         f"sweep (?P<turn>{WAY})",
-        (*_TO, _figure("radius", "radius"), r"(?P<shots>\d{1,4}) shots", "(?P<over_gaps>spaced over the gaps)"),
+        (
+            *_TO,
+            _figure("radius", "radius"),
+            f"around(?: (?P<around_material>{'|'.join(get_args(Material))}))? (?P<around_trade_size>{_SIZES})"
+            f" of radius (?P<around_radius>{N})",
+            _figure("gap", "around_gap"),
+            r"(?P<shots>\d{1,4}) shots",
+            "(?P<over_gaps>spaced over the gaps)",
+        ),
         "sweep right, back at 60, radius 24, 9 shots",
-        _flags,
+        _swept,
     ),
     Form("coupling", _figure("coupling at", "at"), (), "coupling at 40"),
     Form("pinned", _figure("coupling along the pipe at", "at"), (), "coupling along the pipe at 96"),
@@ -202,7 +216,7 @@ RACK_WAY = (
     f"rack {_one_of('rack_how', *get_args(HowInRack))}(?: (?P<rack_after>{WAY}))?(?: from (?P<rack_setback>{N}) back)?"
     f"(?: at (?P<rack_angle>{N}))?(?: in (?P<rack_shots>\\d{{1,4}}) shots)?"
 )
-_SIZE = f"(?:(?:{'|'.join(get_args(Material))}) )?(?:{'|'.join(map(re.escape, get_args(TradeSize)))})"
+_SIZE = f"(?:(?:{'|'.join(get_args(Material))}) )?(?:{_SIZES})"
 RACK = Form(
     "rack",
     f"rack (?P<side>{WAY})",

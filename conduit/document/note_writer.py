@@ -275,9 +275,17 @@ def _kick(step: Source) -> str:
 def _sweep(step: Source) -> str:
     gaps = "spaced over the gaps" if step.get("spacing") == "ends" else ""
     shots = f"{step.get('shots', NOT_YET)} shots"
-    return _joined(
-        f"sweep {step.get('turn', NOT_YET)}", *_turned_at(step), _with("radius", step, "radius"), shots, gaps
-    )
+    return _joined(f"sweep {step.get('turn', NOT_YET)}", *_turned_at(step), *_radius(step), shots, gaps)
+
+
+def _radius(step: Source) -> list[str]:
+    """A sweep's radius, or the pipe that it goes around."""
+    around = _mapping(step.get("around"))
+    if not around:
+        return [_with("radius", step, "radius")]
+    material = f"{around['material']} " if around.get("material") else ""
+    size = around.get("trade_size", NOT_YET)
+    return [f"around {material}{size} of radius {figure(around.get('radius'))}", _with("gap", around, "gap")]
 
 
 def _bend(step: Source) -> str:

@@ -37,3 +37,13 @@ class RackWay(Given):
     shots: int | None = Field(
         None, ge=2, le=60, description=f"Sweeps beside a 90: of how many; left out: {USUAL_SHOTS}."
     )
+
+
+class PlaceInRack(Given):
+    """Where a pipe of a rack stands, and how far apart couplings of neighbours are to be. Inches."""
+
+    number: int = Field(ge=1)
+    right: float = Field(0.0, description="Its end A from the lead's.")
+    up: float = 0.0
+    out: float = 0.0
+    apart: float = Field(gt=0, le=120)

@@ -17,11 +17,12 @@ from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
-from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut
+from conduit.document.rack_way import PlaceInRack
+from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.findings import Code, Finding, found
-from conduit.tables import MOST_STEPS, Limits, Material, TradeSize
-from conduit.units import TAPE_STEPS, Tape, TapeStep
+from conduit.tables import MOST_STEPS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
+from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
 
 
@@ -44,6 +45,7 @@ class RunDocument(Given):
     couplings: list[Length] = Field(
         [], max_length=60, description="Couplings put in place by hand: along the run's straight pipe from end A."
     )
+    in_rack: PlaceInRack | None = Field(None, description="Where it lies as a pipe of a rack; its lead writes it.")
     rack: PipeRack | None = Field(
         None, description="Pipes that run beside it; `read_rack` reads it, the run itself does not."
     )
@@ -78,6 +80,7 @@ class Head:
     coupling_gap: float
     longest_piece: float | None
     limits: RunLimits | None
+    in_rack: PlaceInRack | None
 
     def held_to(self, limits: Limits) -> Limits:
         """A crew's limits with the run's own in their place, its longest piece too."""
@@ -120,14 +123,33 @@ def read_document(raw: object) -> MeasuredRun:
     tape = tape_in(raw)
     parts = {key: _head_part(raw, key, tape, findings) for key in _HEAD_KEYS}
     feet = parts.pop("feet")
+    parts["in_rack"] = parts["in_rack"] or _as_lead(raw)
     head = Head(**{**parts, "tape": Tape(parts["tape"], feet)})
     start = read_part(Start, raw.get("start"), "start", "The start", tape, findings)
     read = tuple(_step(step, i, tape, findings) for i, step in enumerate(steps))
+    read = tuple(_with_radius(step, head) for step in read)
     end = read_part(End, raw.get("end"), "end", "The end", tape, findings)
     if end and end.at is None and not end.open:
         findings.append(_unreadable("end.at", "The end, measure", "is missing"))
         end = None
     return MeasuredRun(head, start, read, end, tuple(findings))
+
+
+def _with_radius(step: AnyStep | None, head: Head) -> AnyStep | None:
+    """A sweep around another pipe with the radius that this gives it."""
+    if not isinstance(step, SweepStep) or not step.around or head.trade_size not in OUTSIDE_DIAMETER[head.material]:
+        return step
+    return step.model_copy(update={"radius": step.around.own_radius(OUTSIDE_DIAMETER[head.material][head.trade_size])})
+
+
+def _as_lead(raw: Mapping[str, Any]) -> PlaceInRack | None:
+    """A lead's own place in its rack, where couplings of neighbours are to be apart."""
+    rack = raw.get("rack")
+    try:
+        apart = parse_length(rack.get("stagger", 0.0), tape_in(raw)) if isinstance(rack, Mapping) else 0.0
+    except UnreadableLength:
+        return None
+    return PlaceInRack(number=1, apart=apart) if apart else None
 
 
 def tape_in(raw: Mapping[str, Any]) -> str:

@@ -20,6 +20,7 @@ from conduit.document.typed import (
     TurnAngle,
 )
 from conduit.geometry import Direction
+from conduit.tables import OUTSIDE_DIAMETER, Material, TradeSize
 from conduit.values import Given
 
 OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
@@ -168,14 +169,30 @@ class KickStep(StepPart):
         return self.kick_back or self.rise / math.tan(math.radians(self.kick_angle or 45))
 
 
+class SweptAround(Given):
+    """The pipe that a sweep goes around: its size, its own centreline radius, and the clear gap to it."""
+
+    trade_size: TradeSize
+    material: Material = "EMT"
+    radius: Length
+    gap: Length = 0.0
+
+    def own_radius(self, diameter: float) -> float:
+        """The radius of a pipe of this diameter around it: its radius, half of both diameters, the gap. Inches."""
+        return self.radius + (OUTSIDE_DIAMETER[self.material][self.trade_size] + diameter) / 2 + self.gap
+
+
 class SweepStep(StepPart):
-    """A segmented bend: many small shots that make one large radius."""
+    """A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around."""
 
     kind: Literal["sweep"]
     turn: Direction
     to: Literal["back", "centre"] = "back"
     at: Length
-    radius: Length = Field(description="Centreline radius wanted.")
+    radius: Length = Field(
+        0.0, description="Centreline radius wanted; taken from what it goes around where that is given."
+    )
+    around: SweptAround | None = None
     shots: int = Field(ge=2, le=60)
     spacing: Literal["exact", "ends"] = Field("exact", description="Shots as the polygon has them, or length/(N-1).")
 

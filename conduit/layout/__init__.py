@@ -14,6 +14,7 @@ from conduit.layout.limits import (
     degrees_of,
     fixed_couplings,
     limit_findings,
+    no_couplings,
     over_things,
     stretches,
 )
@@ -40,6 +41,7 @@ __all__ = [
     "lay_out",
     "least_rise",
     "limit_findings",
+    "no_couplings",
     "over_things",
     "place_step",
     "point_at",

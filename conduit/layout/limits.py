@@ -8,6 +8,7 @@ from conduit.document import BoxOffsetStep, Head, MeasuredRun, above_axis
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
+from conduit.layout.stagger import kept_for_neighbours
 from conduit.layout.straps import strapping, unsupported
 from conduit.tables import LEAST_RADIUS, Limits
 
@@ -97,7 +98,13 @@ def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
 
 def blocked(layout: Layout) -> list[tuple[float, float]]:
     """Stretches of the straight pipe where no coupling may lie: bends, and what goes over a thing in the way."""
-    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *over_things(layout)])
+    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *no_couplings(layout)])
+
+
+def no_couplings(layout: Layout) -> list[tuple[float, float]]:
+    """The same besides bends: what goes over a thing in the way, and a rack's room for its neighbours' couplings."""
+    kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
+    return [*over_things(layout), *kept]
 
 
 def over_things(layout: Layout) -> list[tuple[float, float]]:
@@ -114,7 +121,8 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
 def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the limits too."""
     findings = []
-    spans, bends, head = blocked(layout), layout.path.bends, measured.head
+    spans, bends, head = over_things(layout), layout.path.bends, measured.head
+    kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
     for index, s in enumerate(head.couplings):
         inside = any(bend.start < s < bend.end for bend in bends)
         near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
@@ -123,6 +131,10 @@ def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits
         elif near < shoe.straight_ahead - ROUGHLY:
             where = f"leaves the shoe no hold: it needs {head.tape.at_least(shoe.straight_ahead)}"
             findings.append(_misplaced(index, s, f"{where} from there to the bend", head))
+        elif any(start < s < end for start, end in kept):
+            apart = head.tape.shows(layout.place.apart if layout.place else 0.0)
+            where = f"comes within {apart} of a neighbour's in the rack"
+            findings.append(_misplaced(index, s, where, head, Code.COUPLING_MISPLACED))
         elif any(start < s < end for start, end in spans):
             findings.append(_misplaced(index, s, "would lie over what is in the way", head, Code.COUPLING_MISPLACED))
         elif near < limits.clear_of_bend - ROUGHLY:

@@ -17,6 +17,7 @@ from conduit.document import (
     KickStep,
     MeasuredRun,
     OffsetStep,
+    PlaceInRack,
     RaisedStep,
     RolledStep,
     Saddle3Step,
@@ -37,7 +38,8 @@ LOOSE_END = 12.0
 class Layout:
     """The centreline as far as it can be made. `owners` gives each bend's step number (from 0) in `steps`.
 
-    `datums` gives where the tape hooks before each step that was laid out, and after the last.
+    `datums` gives where the tape hooks before each step that was laid out, and after the last; `place`: where it lies
+    in a rack whose couplings are to be apart.
     """
 
     path: Path
@@ -49,6 +51,7 @@ class Layout:
     markers: tuple[Marker, ...] = ()
     findings: tuple[Finding, ...] = ()
     datums: tuple[Datum, ...] = ()
+    place: PlaceInRack | None = None
 
     def step_of(self, index: int) -> AnyStep | None:
         """The step that a bend (by its index on the path) belongs to."""
@@ -220,6 +223,7 @@ def _ended(
         layout,
         path=path,
         complete=True,
+        place=measured.head.in_rack,
         dimensions=(*layout.dimensions, seat),
         findings=layout.findings + window,
     )

@@ -4,7 +4,7 @@ Figures are shown to a thousandth; what is carried is not rounded.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.bender import Shoe
@@ -12,6 +12,7 @@ from conduit.document import AnyStep, KickStep, RaisedStep, Saddle3Step, SweepSt
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
 from conduit.simulation import Arc
+from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_angle
 
 
@@ -106,12 +107,24 @@ def _of_step(index: int, step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -
     return StepArithmetic(index, spacing, used - along, tuple(lines))
 
 
+def _around(step: SweepStep, shoe: Shoe) -> Iterator[str]:
+    """Where a radius comes from that is not given: the pipe that the sweep goes around."""
+    if step.around:
+        one = step.around
+        theirs = OUTSIDE_DIAMETER[one.material][one.trade_size]
+        yield (
+            f"Around the {one.trade_size} {one.material}: its radius {n(one.radius)} + half of both diameters, "
+            f"({n(theirs)} + {n(shoe.diameter)}) ÷ 2, + the gap {n(one.gap)} = {n(one.own_radius(shoe.diameter))}."
+        )
+
+
 def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[str]:
     """What comes before the spacing: the travel between corners, and what the bends take of it."""
     first = bends[0]
     shows = format_angle(math.degrees(first.angle))
     lines: list[str] = []
     if isinstance(step, SweepStep):
+        lines += _around(step, shoe)
         lines.append(f"{step.shots} shots of {n(90 / step.shots)}° on a radius of {n(step.radius)}.")
     if isinstance(step, KickStep) and step.kick_back is not None:
         kick = bends[0] if step.when == "before" else bends[-1]

@@ -2,13 +2,14 @@
 
 Knows how each kind of step is taken by a pipe beside the lead, bends all pipes, and measures every gap between them.
 Gives: make_rack_plan and its schema, the pipes' own run documents, the rack on the floor.
-Never imports mark checks or cutting: a rack's pipe is a run like any other to them, and to the bench.
+Never imports mark checks: a rack's pipe is a run like any other to them, to the bench and to cutting.
 """
 
+from conduit.racks.bring import struts_needed
 from conduit.racks.floor import FloorRun, floor_of
 from conduit.racks.floor_schema import FloorStick
 from conduit.racks.members import Member, members_of
 from conduit.racks.planner import make_rack_plan
 from conduit.racks.schema import RackPlan
 
-__all__ = ["FloorRun", "FloorStick", "Member", "RackPlan", "floor_of", "make_rack_plan", "members_of"]
+__all__ = ["FloorRun", "FloorStick", "Member", "RackPlan", "floor_of", "make_rack_plan", "members_of", "struts_needed"]

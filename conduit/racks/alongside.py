@@ -205,7 +205,7 @@ def _sweep(step: SweepStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     if radius < at.shoe.radius:
         says = f"the inner pipe's sweep would have a radius of {radius:.2f}, under its shoe's {at.shoe.radius:.2f}"
         raise NotInRack("radius", says, f"Sweep the lead wider, by {at.shoe.radius - radius:.2f} or more.")
-    return step.model_copy(update={"at": place, "to": "centre", "radius": radius})
+    return step.model_copy(update={"at": place, "to": "centre", "radius": radius, "around": None})
 
 
 def _staggered(at: Alongside, how: HowInRack | None) -> float:

@@ -64,10 +64,10 @@ def members_of(raw: Raw, limits: Limits = DEFAULT_LIMITS) -> Members | None:
     if rack is None:
         return None
     alone = {key: value for key, value in raw.items() if key != "rack"}
-    lead = check_run(alone, limits)
+    lead = check_run(raw, limits)
     head = lead.measured.head
     own = tuple(step for step in lead.measured.steps if step is not None)
-    first = Member(1, head.name, head.material, head.trade_size, 0.0, ORIGIN, alone, own)
+    first = Member(1, head.name, head.material, head.trade_size, 0.0, ORIGIN, raw, own)
     findings = [*rack.findings, *_misplaced(rack, lead)]
     if not rack.layout or not lead.layout or not lead.shoe or len(findings) > len(rack.findings):
         return Members(lead, rack, (first,), tuple(findings))
@@ -160,7 +160,13 @@ class _Maker:
         whole = len(followed.steps) == until
         own = written.get("steps", []) if leaves and whole else []
         end = self._own_end(written) if leaves and whole else self._end(followed, whole)
-        document = {**head, "start": self._start(), "steps": [*map(_dumped, followed.steps), *own], "end": end}
+        document = {
+            **head,
+            **self._apart(origin),
+            "start": self._start(),
+            "steps": [*map(_dumped, followed.steps), *own],
+            "end": end,
+        }
         name = str(head.get("name", ""))
         stopped = followed.stopped or self._too_late()
         return Member(
@@ -186,6 +192,12 @@ class _Maker:
         shoe = written.get("shoe") or (kept.get("shoe") if alike else None)
         name = self.pipe.name or f"{lead.name or 'Pipe'} {self.at + 2}"
         return {**kept, "name": name, "material": self.material, "trade_size": self.size, "shoe": shoe}
+
+    def _apart(self, origin: Vec) -> dict[str, Any]:
+        """Its place, where couplings of neighbours are to be apart."""
+        apart = self.rack.layout.stagger if self.rack.layout else 0.0
+        place = {"number": self.at + 2, "right": origin.x, "up": origin.y, "out": origin.z, "apart": apart}
+        return {"in_rack": place} if apart else {}
 
     def _origin(self) -> Vec:
         layout, heading = self.rack.layout, self.lead.layout.path.heading

@@ -11,17 +11,20 @@ from conduit.cutting import (
     CutList,
     CutTerms,
     Kind,
+    StrutNeeded,
     along_the_pile,
     bring_list,
     not_makeable,
     reading,
 )
 from conduit.plan import Measure
+from conduit.racks import struts_needed
 from conduit.units import Tape
 from server.accounts.models import name_of
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.solving import going_on
+from server.jobs.plans import rack_plan_of
 
 
 def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
@@ -143,4 +146,14 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
         boxes = sum(one.box for one in run.plan.couplings)
         couplings[run.kind] += planned.get(run.key, len(run.plan.couplings)) - boxes
     documents = {str(run.pk): run.document for run in cutting.all_runs}
-    return bring_list(runs, documents, sticks, couplings)
+    return bring_list(runs, documents, sticks, couplings, _struts(cutting))
+
+
+def _struts(cutting: Cutting) -> Counter[StrutNeeded]:
+    """The struts of all racks of the job."""
+    struts = Counter[StrutNeeded]()
+    for run in cutting.all_runs:
+        rack = rack_plan_of(run.document, cutting.limits)
+        if rack:
+            struts += struts_needed(rack, str(run.document.get("name", "")))
+    return struts

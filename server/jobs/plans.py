@@ -6,10 +6,13 @@ from functools import lru_cache
 from typing import Any
 
 from conduit.plan import CheckedRun, Plan, check_run, make_plan
+from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import Limits
 
 # A plan takes a sixth of a megabyte.
 KEPT = 256
+# One of eight pipes takes as much as a plan.
+KEPT_RACKS = 32
 
 
 def plan_of(document: dict[str, Any], limits: Limits) -> Plan:
@@ -20,6 +23,16 @@ def plan_of(document: dict[str, Any], limits: Limits) -> Plan:
 def checked_run(document: Mapping[str, Any], limits: Limits) -> CheckedRun:
     """A pipe's document as checked by these limits, from those that did not change since. Raises UnreadableDocument."""
     return _checked(json.dumps(document), limits.model_dump_json())
+
+
+def rack_plan_of(document: Mapping[str, Any], limits: Limits) -> RackPlan | None:
+    """The plan of a document's rack by these limits; None where it has none. Raises UnreadableDocument."""
+    return _rack_plan(json.dumps(document), limits.model_dump_json()) if document.get("rack") else None
+
+
+@lru_cache(KEPT_RACKS)
+def _rack_plan(document: str, limits: str) -> RackPlan | None:
+    return make_rack_plan(json.loads(document), Limits.model_validate_json(limits), checked_run)
 
 
 @lru_cache(KEPT)

@@ -86,6 +86,26 @@ class Reads(TestCase):
         self.assertEqual(reads(second)[0][1], "30")
 
 
+class Sweeps(TestCase):
+    """A sweep at the bench: each shot by what the finder shows over all of it."""
+
+    RAW = document([{"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 9}], 40)
+
+    def test_the_sum_is_told_shot_by_shot(self):
+        shots = [bend.sweep for bend in sheet_of(self.RAW).bends]
+        self.assertEqual([(one.shot, one.then_reads) for one in shots][:3], [(1, "10°"), (2, "20°"), (3, "30°")])
+        self.assertEqual({(one.of, one.first, one.last, one.whole_reads) for one in shots}, {(9, 1, 9, "90°")})
+        self.assertIsNone(sheet_of(document([ninety(40, "up")], 40)).bends[0].sweep)
+
+    def test_shots_that_are_left_make_up_for_what_the_sum_runs_ahead(self):
+        made = [{"bend": number, "angle": 10.6} for number in (1, 2, 3)]
+        fourth = bend_of(sheet_of(self.RAW, *made), 4)
+        self.assertAlmostEqual(fourth.sweep.before, 31.8, 6)
+        self.assertLess(fourth.angle, 10)
+        last = bend_of(sheet_of(self.RAW, *made), 9).sweep
+        self.assertAlmostEqual(last.then, 90, 1)
+
+
 class Arranging(TestCase):
     def test_the_cut_and_every_mark_from_end_a_also_with_the_first_inch_burnt(self):
         sheet = sheet_of(BACK_TO_BACK, spare="1 1/2")

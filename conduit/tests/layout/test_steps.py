@@ -114,6 +114,15 @@ class EveryStep(TestCase):
         self.assertEqual(make_plan(document([{**kick, "kick_angle": 20}], 40)).findings[0].code, "no_kick")
         self.assertEqual(make_plan(document([{**kick, "kick_back": 5}], 40)).findings[0].place, "steps.0.kick_back")
 
+    def test_a_sweep_around_another_pipe_keeps_the_gap_to_it(self):
+        around = {"trade_size": "2", "radius": 10, "gap": "1 1/2"}
+        plan = make_plan(document([{"kind": "sweep", "turn": "up", "at": 60, "around": around, "shots": 9}], 60, "1/2"))
+        radius = 10 + (2.197 + 0.706) / 2 + 1.5
+        raw = document([{"kind": "sweep", "turn": "up", "at": 60, "radius": radius, "shots": 9}], 60, "1/2")
+        for one, other in zip(plan.bends, make_plan(raw).bends, strict=True):
+            self.assertAlmostEqual(one.start.inches, other.start.inches, 9)
+        self.assertIn("Around the 2 EMT: its radius 10 + half of both diameters", " ".join(plan.exact[0].lines))
+
     def test_a_sweep_has_its_radius_and_the_other_school_a_larger_one(self):
         sweep = {"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 30}
         exact = make_plan(document([sweep], 60))

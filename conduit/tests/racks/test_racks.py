@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from OCP.BRepExtrema import BRepExtrema_DistShapeShape
 
 from conduit.document import read_document
+from conduit.layout import blocked, free_windows
 from conduit.plan import check_run, make_plan
 from conduit.racks import make_rack_plan, members_of
 from conduit.racks.bent_pipe import BentPipe
@@ -206,6 +207,37 @@ class Leaving(TestCase):
         plan = make_rack_plan(rack(document([ninety(60, "up")], 50), "up", own))
         self.assertEqual([one.code for one in plan.findings], ["rack_touches"])
         self.assertFalse(plan.makeable)
+
+
+class Couplings(RackCase):
+    """Couplings of neighbours are apart by choice, wherever the planner of cuts puts them."""
+
+    LONG = document([ninety(150, "up"), ninety(140, "out")], 130)
+
+    def test_apart_wherever_they_may_lie(self):
+        members = members_of(rack(self.LONG, "in", *["3/4"] * 3, spacing=2, stagger=20))
+        rows = []
+        for member in members.pipes:
+            checked = check_run(member.raw if member.number > 1 else {**self.LONG, "rack": {"stagger": 20}})
+            spans = [(bend.start, bend.end) for bend in checked.layout.path.bends]
+            first = spans[0][0]
+            windows = free_windows(checked.layout.path.length, blocked(checked.layout), checked.limits)
+            rows.append([(max(low, 0), min(high, first)) for low, high in windows if low < first])
+            self.assertTrue(checked.couplings)
+        for one, other in pairwise(rows):
+            for low, high in one:
+                for start, end in other:
+                    self.assertTrue(start >= high + 20 - 1e-6 or low >= end + 20 - 1e-6, (one, other))
+
+    def test_side_by_side_where_nothing_was_asked(self):
+        members = members_of(rack(self.LONG, "in", "3/4", spacing=2))
+        self.assertNotIn("in_rack", members.pipes[1].raw)
+        places = {check_run(member.raw).couplings[0] for member in members.pipes}
+        self.assertEqual(len(places), 1)
+
+    def test_one_put_by_hand_beside_a_neighbour_s_is_told(self):
+        found = make_plan({**self.LONG, "rack": {"stagger": 20}, "couplings": [60]}).findings
+        self.assertIn("coupling_misplaced", [one.code for one in found])
 
 
 class ByAnIndependentKernel(TestCase):

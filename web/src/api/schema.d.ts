@@ -3753,6 +3753,32 @@ export interface components {
             pipes: components["schemas"]["RackPipe"][];
         };
         /**
+         * PlaceInRack
+         * @description Where a pipe of a rack stands, and how far apart couplings of neighbours are to be. Inches.
+         */
+        PlaceInRack: {
+            /** Number */
+            number: number;
+            /**
+             * Right
+             * @description Its end A from the lead's.
+             * @default 0
+             */
+            right?: number;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+            /**
+             * Out
+             * @default 0
+             */
+            out?: number;
+            /** Apart */
+            apart: number;
+        };
+        /**
          * PreviewIn
          * @description A document to plan, not kept.
          */
@@ -3820,6 +3846,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -4238,7 +4266,7 @@ export interface components {
         };
         /**
          * SweepStep
-         * @description A segmented bend: many small shots that make one large radius.
+         * @description A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around.
          */
         SweepStep: {
             /**
@@ -4272,9 +4300,11 @@ export interface components {
             at: string | number;
             /**
              * Radius
-             * @description Centreline radius wanted.
+             * @description Centreline radius wanted; taken from what it goes around where that is given.
+             * @default 0
              */
-            radius: string | number;
+            radius?: string | number;
+            around?: components["schemas"]["SweptAround"] | null;
             /** Shots */
             shots: number;
             /**
@@ -4284,6 +4314,34 @@ export interface components {
              * @enum {string}
              */
             spacing?: "exact" | "ends";
+        };
+        /**
+         * SweptAround
+         * @description The pipe that a sweep goes around: its size, its own centreline radius, and the clear gap to it.
+         */
+        SweptAround: {
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /**
+             * Material
+             * @default EMT
+             * @enum {string}
+             */
+            material?: "EMT" | "IMC" | "rigid";
+            /**
+             * Radius
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+             */
+            radius: string | number;
+            /**
+             * Gap
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+             * @default 0
+             */
+            gap?: string | number;
         };
         /**
          * RackGap
@@ -4572,6 +4630,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -4755,6 +4815,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -4849,6 +4911,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -4954,6 +5018,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -5020,6 +5086,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -5085,18 +5153,6 @@ export interface components {
              * @default
              */
             place?: string;
-        };
-        /**
-         * PlaceInRack
-         * @description Which pipe of whose rack a run is.
-         */
-        PlaceInRack: {
-            /** Lead Id */
-            lead_id: number;
-            /** Lead Name */
-            lead_name: string;
-            /** Number */
-            number: number;
         };
         /**
          * RunOut
@@ -5181,10 +5237,50 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["conduit__document__rack_way__PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
-            rack?: components["schemas"]["PlaceInRack"] | null;
+            rack?: components["schemas"]["server__jobs__schemas__PlaceInRack"] | null;
+        };
+        /**
+         * PlaceInRack
+         * @description Where a pipe of a rack stands, and how far apart couplings of neighbours are to be. Inches.
+         */
+        conduit__document__rack_way__PlaceInRack: {
+            /** Number */
+            number: number;
+            /**
+             * Right
+             * @description Its end A from the lead's.
+             * @default 0
+             */
+            right?: number;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+            /**
+             * Out
+             * @default 0
+             */
+            out?: number;
+            /** Apart */
+            apart: number;
+        };
+        /**
+         * PlaceInRack
+         * @description Which pipe of whose rack a run is.
+         */
+        server__jobs__schemas__PlaceInRack: {
+            /** Lead Id */
+            lead_id: number;
+            /** Lead Name */
+            lead_name: string;
+            /** Number */
+            number: number;
         };
         /**
          * RunIn
@@ -5254,6 +5350,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -5354,6 +5452,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -5450,6 +5550,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -5844,6 +5946,8 @@ export interface components {
                  * @default []
                  */
                 couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
@@ -6090,6 +6194,8 @@ export interface components {
             most_turned: number;
             in_the_shoe: components["schemas"]["InTheShoe"];
             stub: components["schemas"]["Stub"] | null;
+            /** @description Where it is one of a sweep's shots. */
+            sweep: components["schemas"]["SweepShot"] | null;
             made: components["schemas"]["AsBentTold"] | null;
         };
         /**
@@ -6244,6 +6350,45 @@ export interface components {
             fitted_by: string;
             /** Made */
             made: components["schemas"]["MadeBy"][];
+        };
+        /**
+         * SweepShot
+         * @description Which shot of a sweep a bend is, and what the finder shows over the whole sweep. Degrees.
+         */
+        SweepShot: {
+            /** Shot */
+            shot: number;
+            /** Of */
+            of: number;
+            /**
+             * First
+             * @description The sweep's first bend.
+             */
+            first: number;
+            /**
+             * Last
+             * @description Its last.
+             */
+            last: number;
+            /**
+             * Before
+             * @description What the shots before it add up to, as read, or as they are to be.
+             */
+            before: number;
+            /**
+             * Then
+             * @description What the finder over the whole sweep must show after this one.
+             */
+            then: number;
+            /** Before Reads */
+            before_reads: string;
+            /** Then Reads */
+            then_reads: string;
+            /**
+             * Whole Reads
+             * @description What it must show at the end.
+             */
+            whole_reads: string;
         };
         /**
          * TapeAsk

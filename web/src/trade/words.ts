@@ -139,6 +139,8 @@ export const FIELD_WORDS: Record<string, string> = {
   when: "kick before or after",
   spacing: "spacing of the shots",
   end: "which box",
+  "around.radius": "radius of the pipe that it goes around",
+  "around.gap": "gap to the pipe that it goes around",
   "over.height": "height",
   "over.clear": "clearance",
   "over.name": "thing's name",

@@ -8,7 +8,7 @@ import { GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { useBenchContext } from "./bench-context";
-import { degreesOf, type Judged, judgedOf } from "./stick-steps";
+import { degreesOf, type Judged, judgedOf, shotsOf } from "./stick-steps";
 
 type Way = "1" | "-1";
 const WAYS: { value: Way; label: string }[] = [
@@ -56,25 +56,33 @@ interface EntryProps {
 }
 
 function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
-  const { stick, act, markOf, offline } = useBenchContext();
-  const [angle, setAngle] = useState(typed ? String(typed.angle) : "");
+  const { stick, act, markOf, offline, go } = useBenchContext();
+  const [angle, setAngle] = useState(typed ? String(typed.angle + (bend.sweep?.before ?? 0)) : "");
   const [tape, setTape] = useState(String(typed?.tape ?? ""));
   const [outOfPlane, setOutOfPlane] = useState(typed?.turned ? String(Math.abs(typed.turned)) : "");
   const [way, setWay] = useState<Way>((typed?.turned ?? 0) < 0 ? "-1" : "1");
   const [wrong, setWrong] = useState("");
+  // Of a sweep the finder lies over all its shots so far: one shot alone is too little to read.
+  const { sweep } = bend;
+  const before = sweep ? sweep.before : 0;
   const finder = useMutation({
     mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),
     onSuccess: (read) => {
-      setAngle(String(read.angle));
+      setAngle(String(Math.round((read.angle + before) * 10) / 10));
       setWrong("");
     },
   });
 
   async function submit(event: FormEvent) {
     event.preventDefault();
-    const read = degreesOf(angle);
-    if (read === null) {
-      setWrong("Write the degrees that the finder reads, as 30.5 or 22 1/2.");
+    const whole = degreesOf(angle);
+    const read = whole === null ? null : whole - before;
+    if (read === null || read <= 0) {
+      setWrong(
+        whole === null
+          ? "Write the degrees that the finder reads, as 30.5 or 22 1/2."
+          : `The sweep was at ${sweep?.before_reads} before this shot; over all of it the finder reads more.`,
+      );
       return;
     }
     const turned = outOfPlane.trim() ? degreesOf(outOfPlane) : 0;
@@ -93,7 +101,10 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       reference: markOf(bend).reference,
     });
     // Only then is what was typed taken off the screen.
-    if (isKept) onDone();
+    if (!isKept) return;
+    onDone();
+    const next = sweep && shotsOf(stick, bend).find((shot) => shot.sweep?.shot === sweep.shot + 1);
+    if (next && !again) go(next.number);
   }
 
   return (
@@ -101,7 +112,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       <h2 className="text-lg font-bold">{again ? "Read again" : "As bent"}</h2>
       <div className="flex flex-wrap items-start gap-2">
         <Field
-          label="Finder reads, degrees"
+          label={sweep && sweep.shot > 1 ? "Finder reads over the sweep, degrees" : "Finder reads, degrees"}
           inputMode="decimal"
           className="w-40 [&_input]:min-h-12 [&_input]:text-xl"
           value={angle}

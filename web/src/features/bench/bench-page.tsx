@@ -15,7 +15,7 @@ import { FitScreen } from "./fit-screen";
 import { BenchPrint } from "./print";
 import { StepBar } from "./step-bar";
 import { StickRail } from "./stick-rail";
-import { type At, goesOnAt, screensOf } from "./stick-steps";
+import { type At, goesOnAt } from "./stick-steps";
 import { type Acts, useActs } from "./use-acts";
 import { useAwake } from "./use-awake";
 
@@ -138,7 +138,7 @@ function useScreen(stick: Bench["sticks"][number], goesOn: At): [At, (at: At) =>
   const [search, setSearch] = useSearchParams();
   const [first] = useState(goesOn);
   const asked = search.get("at") ?? "";
-  const screens = screensOf(stick);
+  const screens: At[] = ["cut", ...stick.sheet.bends.map((bend) => bend.number), "fit"];
   const at = screens.find((screen) => String(screen) === asked) ?? first;
   const go = useCallback(
     (next: At) => {

@@ -16,6 +16,7 @@ import { Screens } from "./screens";
 import { asPiece } from "./sheet-piece";
 import { ShoeLine } from "./shoe-line";
 import { ordinal } from "./stick-rail";
+import { judgedOf, shotsOf } from "./stick-steps";
 
 const HOOKS = [
   { value: "A" as const, label: "Hook A" },
@@ -54,6 +55,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
       {!isLast && <CorrectionTold />}
       <div className="mt-1 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_25rem]">
         <div className="flex flex-col gap-3">
+          {bend.sweep && <SweepShots bend={bend} sweep={bend.sweep} />}
           <Mark bend={bend} />
           <Handling bend={bend} />
           {bend.breaks && <Notice severity="stop">Cannot come here: {bend.breaks}.</Notice>}
@@ -85,6 +87,50 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
       </details>
       <div className="mt-3 empty:hidden">{stick.shoe.cautions.length > 0 && <UncalibratedLine />}</div>
       <Screens />
+    </section>
+  );
+}
+
+/** Where a sweep stands: each shot to be looked at again, and what the finder over all of it must then show. */
+function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<SheetBend["sweep"]> }) {
+  const { stick, go, waiting } = useBenchContext();
+  const isLast = sweep.shot === sweep.of;
+  return (
+    <section aria-label="Sweep" className="rounded-lg border border-line bg-paper px-3 py-2">
+      <p className="tape flex flex-wrap items-baseline gap-x-3 text-xl">
+        <strong>
+          Shot {sweep.shot} of {sweep.of}
+        </strong>
+        <span className="text-base text-soft">
+          over the whole sweep the finder must then show{" "}
+          <strong className="text-xl text-ink">{sweep.then_reads}</strong>
+          {!isLast && `, at the end ${sweep.whole_reads}`}
+        </span>
+      </p>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {shotsOf(stick, bend).map((shot) => {
+          const judged = judgedOf(shot, waiting.get(shot.number));
+          const look = judged ? (judged.within ? "bg-good/20" : "bg-stop/20") : "bg-paper";
+          return (
+            <button
+              key={shot.number}
+              type="button"
+              aria-label={`Shot ${shot.sweep?.shot}${judged ? ", made" : ""}`}
+              aria-current={shot.number === bend.number ? "step" : undefined}
+              onClick={() => go(shot.number)}
+              className={`tape min-h-11 min-w-11 rounded-md border font-semibold ${look} ${shot.number === bend.number ? "border-accent border-2" : "border-line"}`}
+            >
+              {shot.sweep?.shot}
+            </button>
+          );
+        })}
+      </div>
+      <p className="mt-1 text-base text-soft">
+        Level the pipe before each shot, so that it does not twist.{" "}
+        {isLast
+          ? "The last one by the finder, not by the dial: watch it come to the whole angle, let go, read, give a little more."
+          : "Where the sum runs ahead or behind, the shots that are left make up for it."}
+      </p>
     </section>
   );
 }

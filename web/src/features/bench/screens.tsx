@@ -1,15 +1,18 @@
 import type { ReactNode } from "react";
 import { Button } from "@/ui/button";
 import { useBenchContext } from "./bench-context";
-import { screensOf } from "./stick-steps";
+import { screensOf, shotsOf } from "./stick-steps";
 
 /** Back and on, under the thumb: at the bottom of a narrow screen, beneath the page on a wide one. */
 export function Screens({ children }: { children?: ReactNode }) {
   const { stick, at, go } = useBenchContext();
-  const screens = screensOf(stick);
+  const screens = screensOf(stick, at);
   const here = screens.indexOf(at);
   const back = screens[here - 1];
-  const next = screens[here + 1];
+  const bend = stick.sheet.bends.find((one) => one.number === at);
+  const shot =
+    bend?.sweep && shotsOf(stick, bend).find((one) => one.sweep?.shot === (bend.sweep?.shot ?? 0) + 1);
+  const next = shot?.number ?? screens[here + 1];
   return (
     <nav
       aria-label="Screens"
@@ -30,7 +33,7 @@ export function Screens({ children }: { children?: ReactNode }) {
           disabled={next === undefined}
           onClick={() => next !== undefined && go(next)}
         >
-          {typeof next === "number" ? "Next bend ›" : "On to fitting ›"}
+          {shot ? "Next shot ›" : typeof next === "number" ? "Next bend ›" : "On to fitting ›"}
         </Button>
       )}
     </nav>

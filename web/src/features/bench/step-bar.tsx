@@ -13,7 +13,7 @@ export function StepBar() {
     <div className="mb-2 lg:hidden">
       <div className="flex items-center gap-2">
         <nav aria-label="Steps of this stick" className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
-          {screensOf(stick).map((screen) => {
+          {screensOf(stick, at).map((screen) => {
             const bend = stick.sheet.bends.find((one) => one.number === screen);
             const judged = bend && judgedOf(bend, waiting.get(bend.number));
             return (

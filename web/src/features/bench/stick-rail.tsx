@@ -23,7 +23,7 @@ import { BendTab, EndMark, GoodIcon, GripIcon, PrintIcon, StopIcon } from "@/ui/
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { useBenchContext } from "./bench-context";
-import { type At, judgedOf } from "./stick-steps";
+import { type At, judgedOf, shotOf } from "./stick-steps";
 
 const DRAG_BEGINS = 6;
 const HOOKS = [
@@ -173,6 +173,8 @@ interface ActProps {
 
 function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
   const [first] = bends;
+  const { at: screen } = useBenchContext();
+  const shot = first?.sweep && shotOf(bends, screen);
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
     id: `bend-${first?.number}`,
     disabled: !movable,
@@ -180,7 +182,7 @@ function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
   const style = { transform: CSS.Translate.toString(transform), transition };
   return (
     <li ref={setNodeRef} style={style} className={isDragging ? "relative z-10 bg-paper shadow-lg" : ""}>
-      {bends.map((bend, at) => (
+      {(shot ? [shot] : bends).map((bend, at) => (
         <div key={bend.number} className="flex items-stretch">
           {movable && at === 0 ? (
             <button
@@ -229,6 +231,7 @@ function BendRow({ bend, when, onChoose }: { bend: SheetBend; when: string; onCh
       <strong className="tape w-21 text-xl whitespace-nowrap">{mark.at.reads}</strong>
       <span className="text-[15px] whitespace-nowrap text-soft">
         {mark.reference === "arrow" ? "" : mark.reference} {mark.hook === "A" ? "◂" : "▸"}
+        {bend.sweep && ` shot ${bend.sweep.shot} of ${bend.sweep.of}`}
       </span>
       <strong className="tape ml-auto text-lg whitespace-nowrap">{bend.angle_reads}</strong>
       {judged &&

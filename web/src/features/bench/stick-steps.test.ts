@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { SheetBend, StickAtBench } from "@/api/types";
-import { degreesOf, goesOnAt, judgedOf } from "./stick-steps";
+import { degreesOf, goesOnAt, judgedOf, screensOf } from "./stick-steps";
 
 const bend = (number: number, made: object | null = null) =>
   ({ number, angle: 30, least: 29.5, most: 30.5, most_turned: 1, made }) as unknown as SheetBend;
@@ -38,5 +38,23 @@ describe("degrees as written", () => {
   it("are read, or told to be none", () => {
     expect(["30", "22.5°", "22 1/2", "22,5", " 89.7 "].map(degreesOf)).toEqual([30, 22.5, 22.5, 22.5, 89.7]);
     expect(["", "x", "0", "180", "-5", "1/0 2"].map(degreesOf)).toEqual([null, null, null, null, null, null]);
+  });
+});
+
+describe("a sweep", () => {
+  const shot = (number: number, made: object | null = null) =>
+    ({
+      ...bend(number, made),
+      act: 1,
+      begins_act: number === 1,
+      sweep: { shot: number, of: 3 },
+    }) as unknown as SheetBend;
+
+  it("has one screen: the shot that is looked at, else the next to be made, else its last", () => {
+    const swept = stick([shot(1, read), shot(2), shot(3), { ...bend(4), act: 2 } as SheetBend], "now");
+    expect(screensOf(swept, "cut")).toEqual(["cut", 2, 4, "fit"]);
+    expect(screensOf(swept, 3)).toEqual(["cut", 3, 4, "fit"]);
+    const done = stick([shot(1, read), shot(2, read), shot(3, read)], "now");
+    expect(screensOf(done, "fit")).toEqual(["cut", 3, "fit"]);
   });
 });

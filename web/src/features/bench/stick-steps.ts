@@ -53,12 +53,24 @@ export function goesOnAt(stick: StickAtBench, waiting: Map<number, Waiting>): At
   return stick.sheet.bends.find((bend) => !judgedOf(bend, waiting.get(bend.number)))?.number ?? "fit";
 }
 
-/** The screens of a stick in turn. */
-export const screensOf = (stick: StickAtBench): At[] => [
-  "cut",
-  ...stick.sheet.bends.map((bend) => bend.number),
-  "fit",
-];
+/** The shot of a sweep that is to be looked at: the one on the screen, else the next to be made, else its last. */
+export function shotOf(bends: SheetBend[], at: At): SheetBend | undefined {
+  return bends.find((bend) => bend.number === at) ?? bends.find((bend) => !bend.made) ?? bends.at(-1);
+}
+
+/** The screens of a stick in turn; all shots of a sweep have one. */
+export function screensOf(stick: StickAtBench, at: At): At[] {
+  const screens: At[] = ["cut"];
+  for (const bend of stick.sheet.bends) {
+    if (!bend.sweep) screens.push(bend.number);
+    else if (bend.begins_act) screens.push(shotOf(shotsOf(stick, bend), at)?.number ?? bend.number);
+  }
+  return [...screens, "fit"];
+}
+
+/** All shots of the sweep that a bend is one of, in the order in which they are made. */
+export const shotsOf = (stick: StickAtBench, bend: SheetBend): SheetBend[] =>
+  stick.sheet.bends.filter((one) => one.act === bend.act);
 
 /** Reads degrees as a person writes them; null where they are none. */
 export function degreesOf(text: string): number | null {

@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { ApiError } from "@/api/client";
 import { useAddJob, useAddRun, useJobs, useMe, useRemoveJob, useRemoveRun, useShoes } from "@/api/queries";
 import type { Job } from "@/api/types";
+import { StatusMark } from "@/draw/status-mark";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Shell } from "@/layout/shell";
 import { newRun, readAs } from "@/trade/new-run";
@@ -11,7 +12,6 @@ import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
-import { StatusMark } from "./status-mark";
 
 export function JobsPage() {
   const jobs = useJobs();

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Floor, FloorStage, FloorStick } from "@/api/types";
-import { StatusMark } from "@/features/jobs/status-mark";
+import { StatusMark } from "@/draw/status-mark";
 
 interface Props {
   stick: FloorStick;

@@ -66,6 +66,7 @@ function RackOf({ rack }: { rack: PipeRack }) {
     <>
       <div className="border-b border-line px-3 py-2 text-[17px] leading-9">
         <RackSentence rack={rack} onChange={set} />
+        <Usually rack={rack} onChange={set} />
         <Findings findings={here.filter((finding) => !finding.place.startsWith("rack.pipes."))} />
       </div>
       <RackPipes rack={rack} plan={plan} findings={here} onChange={(next) => set(next, "")} />
@@ -130,6 +131,33 @@ function RackSentence({ rack, onChange }: SentenceProps) {
         onChoose={(strut) => onChange({ ...rack, strut: strut === "none" ? null : strut }, "")}
       />
       .
+    </p>
+  );
+}
+
+/** What is seldom other than usual: how far apart couplings are to be, and the struts. */
+function Usually({ rack, onChange }: SentenceProps) {
+  const { plan } = usePlanned();
+  const { mayWrite } = useWork();
+  return (
+    <p className="text-base leading-8 text-soft">
+      Couplings of neighbours at least{" "}
+      <TapeField
+        label="Couplings apart"
+        value={rack.stagger ?? "0"}
+        disabled={!mayWrite}
+        read={readAt(plan, "rack.stagger")}
+        onChange={(stagger) => onChange({ ...rack, stagger }, "stagger")}
+      />{" "}
+      apart; struts every{" "}
+      <TapeField
+        label="Struts every"
+        value={(rack.supports as Written | null | undefined) ?? ""}
+        disabled={!mayWrite}
+        read={readAt(plan, "rack.supports")}
+        onChange={(supports) => onChange({ ...rack, supports: supports || null }, "supports")}
+      />{" "}
+      (or nothing: as straps).
     </p>
   );
 }

@@ -22,6 +22,7 @@ export type Part =
   | { show: "angle"; field: string; steps: string[]; passedOver?: boolean }
   | { show: "choice"; field: string; choices: Choice<string>[]; from: string }
   | { show: "rise" }
+  | { show: "radius" }
   | { show: "kick"; choices: typeof KICK_BY }
   | { show: "when"; test: (step: Record<string, unknown>, chosen: boolean) => boolean; parts: Part[] };
 
@@ -158,9 +159,9 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     choice("to", BACK_OR_CENTRE),
     " at ",
     length("at"),
-    ", radius ",
-    length("radius"),
-    " in ",
+    ", ",
+    { show: "radius" },
+    ", in ",
     { show: "count", field: "shots" },
     " shots, ",
     choice("spacing", SHOT_SPACING),

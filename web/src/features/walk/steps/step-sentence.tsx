@@ -3,7 +3,7 @@ import type { Step, Written } from "@/api/types";
 import { RackWayClause } from "@/features/walk/rack/rack-way";
 import { placed } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
-import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY } from "@/trade/words";
+import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } from "@/trade/words";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
@@ -117,6 +117,8 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
       );
     case "rise":
       return <Rise {...props} />;
+    case "radius":
+      return <RadiusBy {...props} />;
     case "kick":
       return <KickBy {...props} choices={part.choices} />;
     case "when":
@@ -204,6 +206,69 @@ function KickBy({ step, index, onChange, choices }: Props & { choices: { value: 
         {...(by === "kick_angle" ? { steps: ANGLES, unit: "°" } : {})}
         onChange={(value) => onChange({ ...step, [by]: value } as Step, by)}
       />
+    </>
+  );
+}
+
+const RADIUS_BY = [
+  { value: "given" as const, label: "with a radius of" },
+  { value: "around" as const, label: "around a pipe of", hint: "its size, its radius, the gap to it" },
+];
+
+/** A sweep's radius as measured, or from the pipe that it goes around. */
+function RadiusBy({ step, index, onChange }: Props) {
+  const { mayWrite } = useStepContext();
+  if (step.kind !== "sweep") return null;
+  const { around } = step;
+  const set = (next: Partial<NonNullable<typeof around>>, field: string) =>
+    onChange({ ...step, around: { ...around, ...next } } as Step, `around.${field}`);
+  const choose = (by: "given" | "around") =>
+    onChange(
+      { ...step, around: by === "around" ? { trade_size: "2", radius: "", gap: "1 1/2" } : null } as Step,
+      "",
+    );
+  return (
+    <>
+      <Select
+        label={`Step ${index + 1}, radius by`}
+        value={around ? "around" : "given"}
+        choices={RADIUS_BY}
+        disabled={!mayWrite}
+        onChoose={(by) => (by === "around") !== Boolean(around) && choose(by)}
+      />{" "}
+      {around ? (
+        <>
+          <Select
+            label={`Step ${index + 1}, size of the pipe that it goes around`}
+            value={around.trade_size}
+            choices={TRADE_SIZES}
+            disabled={!mayWrite}
+            onChoose={(trade_size) => set({ trade_size }, "")}
+          />{" "}
+          with a radius of{" "}
+          <StepNumber
+            index={index}
+            field="around.radius"
+            value={around.radius}
+            onChange={(radius) => set({ radius }, "radius")}
+          />
+          ,{" "}
+          <StepNumber
+            index={index}
+            field="around.gap"
+            value={around.gap ?? "0"}
+            onChange={(gap) => set({ gap }, "gap")}
+          />{" "}
+          clear of it
+        </>
+      ) : (
+        <StepNumber
+          index={index}
+          field="radius"
+          value={step.radius ?? ""}
+          onChange={(radius) => onChange({ ...step, radius } as Step, "radius")}
+        />
+      )}
     </>
   );
 }
