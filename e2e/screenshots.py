@@ -10,7 +10,7 @@ SETTLE = 600
 
 
 class Screenshots(Journey):
-    with_history = True
+    whole = True
 
     def shoot(self, page, name):
         page.wait_for_timeout(SETTLE)
@@ -24,7 +24,6 @@ class Screenshots(Journey):
         self.shoot(page, "walk")
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_test_id("cut")).to_be_visible()
-        self.shoot(page, "bench-cut")
         page.get_by_role("button", name="Cut and marked").click()
         page.get_by_role("button", name="Next bend").click()
         page.get_by_role("button", name="Next bend").click()
@@ -52,11 +51,24 @@ class Screenshots(Journey):
         expect(page.get_by_role("textbox", name="The link")).to_be_visible()
         self.shoot(page, "people")
 
-    def test_limits_of_the_crew(self):
+    def test_a_rack_and_a_sweep(self):
         page = self.window()
-        page.goto(f"{self.live_server_url}/limits")
-        page.get_by_label("Strap to strap").fill("8'")
-        self.shoot(page, "limits")
+        page.get_by_role("link", name="Kiln 4 feed").click()
+        page.get_by_role("button", name="Rack", exact=True).click()
+        expect(page.get_by_text("All 5 pipes, gaps kept")).to_be_visible()
+        self.shoot(page, "rack")
+        page.get_by_role("link", name="Lay them out on the floor").click()
+        expect(page.get_by_role("region", name="Stick 2")).to_be_visible()
+        page.get_by_role("region", name="Stick 2").evaluate("stick => stick.scrollIntoView()")
+        self.shoot(page, "rack-floor")
+        page.get_by_role("link", name="Crelda, all jobs").click()
+        page.get_by_role("link", name="Booth light").click()
+        page.get_by_role("link", name="Bench").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        for reads in (10.5, 20.5):
+            enter(page, reads)
+        expect(page.get_by_role("region", name="Sweep").get_by_text("Shot 3 of 9")).to_be_visible()
+        self.shoot(page, "bench-sweep")
 
     def test_walk_with_everything(self):
         page = self.open_run("Glaze store feed")

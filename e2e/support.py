@@ -28,8 +28,8 @@ expect.set_options(timeout=PATIENCE)
 class Journey(LiveServerTestCase):
     """A person's way through the built front end. Any error in the page fails the test."""
 
-    # Whether the demo crew has bent something before; most journeys need none of it.
-    with_history = False
+    # Whether the demo crew has bent something before, and has a rack; most journeys need none of it.
+    whole = False
 
     @classmethod
     def setUpClass(cls):
@@ -46,7 +46,7 @@ class Journey(LiveServerTestCase):
     def setUp(self):
         # After the windows are closed, which are cleaned up before it.
         self.addCleanup(wait_until_none)
-        load(fresh=True, with_history=self.with_history)
+        load(fresh=True, whole=self.whole)
         self.faults = []
 
     def tearDown(self):

@@ -1,7 +1,15 @@
 from playwright.sync_api import expect
 
-from e2e.support import PHONE, Journey, choose, field, saved
+from e2e.support import PHONE, Journey, choose, enter, field, saved
+from server.bench.models import BendMade
 from server.jobs.models import Run
+
+SWEPT = """run Vent hood switch
+pipe 1/2 EMT, straps tight
+start box P, right
+sweep up, back at 50, around 2 of radius 10, gap 1 1/2, 3 shots
+end box Q, seat at 40
+"""
 
 
 class Racks(Journey):
@@ -73,6 +81,44 @@ class Racks(Journey):
         choose(page, "Side on which they lie", "right")
         expect(page.get_by_text("inside the lead's 90").first).to_be_visible()
 
+    def test_two_pipes_are_bent_and_a_correction_is_carried_on(self):
+        self.rack_of(3, name="Wedging table outlet")
+        for pipe, reads in ((2, 92), (3, 90)):
+            page = self.window()
+            page.get_by_role("link", name=f"Wedging table outlet {pipe}").click()
+            page.get_by_role("link", name="Bench").click()
+            page.get_by_role("button", name="Cut and marked").click()
+            if pipe == 3:
+                expect(page.get_by_text("Pipe 2 of this rack, bent so on this shoe, came out +2.0°.")).to_be_visible()
+                page.get_by_role("button", name="Dial it to 88°").click()
+                expect(page.get_by_role("button", name="Dial as the sheet says, 90°")).to_be_visible()
+            enter(page, reads)
+            expect(page.get_by_text("Within tolerance" if pipe == 3 else "Out", exact=True)).to_be_visible()
+            expect(page.get_by_text("All sent")).to_be_visible()
+        self.assertEqual(BendMade.objects.order_by("pk").last().dial, 88)
+
+    def test_a_sweep_is_bent_shot_by_shot_on_one_screen(self):
+        page = self.open_run("Vent hood switch")
+        page.get_by_role("button", name="Field note").click()
+        note = page.get_by_role("textbox", name="The run as a field note")
+        expect(note).to_contain_text("90 right")
+        note.click()
+        page.keyboard.press("Control+A")
+        page.keyboard.insert_text(SWEPT)
+        expect(page.get_by_text("around a pipe of")).to_be_visible()
+        saved(page)
+        page.get_by_role("link", name="Bench").click()
+        page.get_by_role("button", name="Cut and marked").click()
+        sweep = page.get_by_role("region", name="Sweep", exact=True)
+        for shot, reads in enumerate((30.8, 60.4, 90), 1):
+            expect(sweep.get_by_text(f"Shot {shot} of 3")).to_be_visible()
+            page.get_by_label("Finder reads").fill(str(reads))
+            page.get_by_role("button", name="Enter it").click()
+        expect(sweep.get_by_role("button", name="Shot 3, made")).to_be_visible()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        made = [round(one.angle, 1) for one in BendMade.objects.order_by("bend")]
+        self.assertEqual(made, [30.8, 29.6, 29.6])
+
     def test_a_pipe_is_looked_at_alone_and_changed_in_its_lead(self):
         page = self.rack_of(2, name="Vent hood switch")
         saved(page)
@@ -89,6 +135,10 @@ class Racks(Journey):
         page.get_by_role("button", name="Undo").click()
         saved(page)
         self.assertEqual(len(self.pipes("Vent hood switch")), 1)
+
+
+class OfTheDemo(Journey):
+    whole = True
 
     def test_on_a_phone_the_floor_is_read_by_moving_it(self):
         page = self.window(size=PHONE)

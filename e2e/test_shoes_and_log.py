@@ -65,7 +65,7 @@ class Shoes(Journey):
 
 
 class WithHistory(Journey):
-    with_history = True
+    whole = True
 
     def test_the_log_proposes_and_its_figures_are_taken(self):
         page = self.window()

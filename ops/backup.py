@@ -1,11 +1,8 @@
 """`crelda backup` and `crelda restore`: all that the crews did, in a file and back, counted both times."""
 
-import fcntl
 import re
 import subprocess
 import sys
-from collections.abc import Iterator
-from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
 
@@ -14,12 +11,15 @@ from ops.client import client
 from ops.database import database_at_hand
 from ops.dump import Contents, contents_of, read_backup, write_backup
 from ops.environment import server_environment
-from ops.paths import PYTHON, ROOT, RUN
-from ops.say import Stop, run, say
+from ops.one_here import one_here
+from ops.paths import ROOT, RUN
+from ops.say import Stop, say
+from ops.tables import bring_up_to_date
 
 KEEP = 14
 NAME = re.compile(r"crelda-\d{4}-\d\d-\d\d-\d{6}\.sql\.gz")
 ANSWER = "replace"
+RUNNING = "Crelda runs from this folder. Stop it first (Ctrl-C where it runs), then restore."
 DROP_ALL = """SELECT CONCAT('SET FOREIGN_KEY_CHECKS=0; DROP TABLE IF EXISTS ',
  GROUP_CONCAT('`', table_name, '`'), ';') FROM information_schema.tables
  WHERE table_schema = DATABASE() HAVING COUNT(*) > 0"""
@@ -54,7 +54,7 @@ def restore(file: str, yes: bool) -> None:
     contents = read_backup(backup_of)
     must_be_known(contents)
     say(f"{backup_of} is whole: {_told(contents)}, made {contents.made_at} by version {contents.version}.")
-    with _nobody_serving(), database_at_hand() as (url, _):
+    with one_here(lambda _: RUNNING), database_at_hand() as (url, _):
         before = contents_of(url)
         if before.rows:
             _ask(before, yes)
@@ -68,8 +68,7 @@ def restore(file: str, yes: bool) -> None:
             wrong = [name for name, table in contents.tables.items() if found.tables.get(name) != table]
             raise Stop(f"what was restored differs from the backup in {', '.join(wrong)}; do not use it.")
         say("every table has the rows of the backup.")
-        env = {**server_environment(url), "CRELDA_DATABASE_PATIENCE": "3600"}
-        run([PYTHON, ROOT / "manage.py", "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+        bring_up_to_date(server_environment(url))
     print(f"restored {_told(contents)} of {contents.made_at}. Everybody signs in anew; open links are void elsewhere.")
 
 
@@ -130,15 +129,3 @@ def _ask(before: Contents, yes: bool) -> None:
 
 def _told(contents: Contents) -> str:
     return f"{contents.rows:,} rows in {len(contents.tables)} tables"
-
-
-@contextmanager
-def _nobody_serving() -> Iterator[None]:
-    """Hold the lock of `crelda up` meanwhile. Raises Stop where it runs."""
-    RUN.mkdir(parents=True, exist_ok=True)
-    with (RUN / "up.lock").open("a+") as lock:
-        try:
-            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError as error:
-            raise Stop("Crelda runs from this folder. Stop it first (Ctrl-C where it runs), then restore.") from error
-        yield

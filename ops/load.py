@@ -8,13 +8,13 @@ from pathlib import Path
 from statistics import quantiles
 
 from ops import install
-from ops.children import free_port, start, stop
+from ops.children import free_port
 from ops.database import Database
 from ops.environment import server_environment
-from ops.paths import LOGS, PYTHON, ROOT, RUN, VENV
-from ops.planners import Planners
+from ops.paths import PYTHON, ROOT, RUN, VENV
 from ops.say import Stop, run, say
-from ops.up import gunicorn, wait_until_it_answers
+from ops.serving import serving
+from ops.tables import bring_up_to_date
 
 # People come within half a minute, as in the morning.
 ARRIVE_WITHIN = 30
@@ -38,24 +38,17 @@ def _measured(people: int, seconds: int, processes: int) -> list[str]:
     database = Database("load-db")
     database.port = 0
     shutil.rmtree(database.data, ignore_errors=True)
-    server = planners = None
     try:
         database.start()
         port = free_port()
         env = server_environment(database.url) | {"CRELDA_WORKERS": str(processes), "CRELDA_PORT": str(port)}
-        manage: list[str | Path] = [PYTHON, ROOT / "manage.py"]
-        run([*manage, "migrate", "--verbosity", "0"], "making the tables", ROOT, env)
-        run([*manage, "load_crowd", str(people)], "loading the crowd", ROOT, env)
-        server, planners = start(gunicorn(), LOGS / "load.log", env), Planners(env)
-        planners.look()
-        wait_until_it_answers("127.0.0.1", port, server, LOGS / "load.log")
-        say(f"{people} people at work, {processes} web {'process' if processes == 1 else 'processes'}, {seconds} s …")
-        return _told(_crowd(people, seconds, port, env), processes)
+        bring_up_to_date(env)
+        run([PYTHON, ROOT / "manage.py", "load_crowd", str(people)], "loading the crowd", ROOT, env)
+        web = f"{processes} web {'process' if processes == 1 else 'processes'}"
+        with serving(port, env, "load.log"):
+            say(f"{people} people at work, {web}, {seconds} s …")
+            return _told(_crowd(people, seconds, port, env), processes)
     finally:
-        if planners:
-            planners.stop()
-        if server:
-            stop(server)
         database.stop()
         shutil.rmtree(database.data, ignore_errors=True)
 

@@ -7,6 +7,7 @@ from ops.database import database_at_hand
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, RUN
 from ops.say import run
+from ops.tables import bring_up_to_date
 
 
 def people(words: list[str]) -> None:
@@ -16,7 +17,7 @@ def people(words: list[str]) -> None:
         env = server_environment(url)
         command = [PYTHON, ROOT / "manage.py"]
         if started:
-            run([*command, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+            bring_up_to_date(env)
         run([*command, "people", "--address", _address(), *words], "people", ROOT, env, results=True)
 
 

@@ -1,6 +1,5 @@
 """`crelda up`: install, build, start everything, and stop all of it again on Ctrl-C."""
 
-import fcntl
 import os
 import shutil
 import signal
@@ -10,7 +9,6 @@ import time
 from contextlib import suppress
 from pathlib import Path
 from types import FrameType
-from typing import TextIO
 from urllib.error import URLError
 from urllib.parse import urlsplit
 from urllib.request import Request, urlopen
@@ -19,9 +17,11 @@ from ops import install
 from ops.children import port_is_free, start, stop
 from ops.database import Database
 from ops.environment import server_environment
+from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.planners import Planners
 from ops.say import Stop, run, say, tail
+from ops.tables import bring_up_to_date
 from ops.upkeep import Upkeep
 
 DEFAULT_PORT = 8417
@@ -34,9 +34,7 @@ class _Interrupted(Exception):
 def up(fresh_demo: bool) -> None:
     """Run until Ctrl-C, a termination signal, or the death of a child. Raises Stop with the reason."""
     host, port = os.environ.get("CRELDA_HOST", "127.0.0.1"), _port()
-    RUN.mkdir(parents=True, exist_ok=True)
-    with (RUN / "up.lock").open("a+") as lock:
-        _only_one(lock)
+    with one_here(_runs_already) as lock:
         if not port_is_free(host, port):
             raise Stop(f"port {port} is taken by another program. Choose another: CRELDA_PORT=8500 ./crelda up")
         lock.truncate(0)
@@ -55,14 +53,8 @@ def _port() -> int:
     return int(text)
 
 
-def _only_one(lock: TextIO) -> None:
-    try:
-        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-    except BlockingIOError as error:
-        lock.seek(0)
-        raise Stop(
-            f"it already runs from this folder, at {lock.read() or 'an address it is about to print'}."
-        ) from error
+def _runs_already(address: str) -> str:
+    return f"it already runs from this folder, at {address or 'an address it is about to print'}."
 
 
 def _interrupt(number: int, frame: FrameType | None) -> None:
@@ -122,9 +114,7 @@ def prepare(env: dict[str, str], fresh_demo: bool) -> None:
     manage = [PYTHON, ROOT / "manage.py"]
     with_demo = fresh_demo or os.environ.get("CRELDA_DEMO") != "0"
     run([*manage, "fit", *(["--with-demo"] if with_demo else [])], "looking whether it is safe to serve", ROOT, env)
-    # A large table may take minutes to change.
-    env = {**env, "CRELDA_DATABASE_PATIENCE": "3600"}
-    run([*manage, "migrate", "--verbosity", "0"], "bringing the database up to date", ROOT, env)
+    bring_up_to_date(env)
     if with_demo:
         flags = ["--fresh"] if fresh_demo else []
         run([*manage, "load_demo", "--verbosity", "0", *flags], "loading the demo", ROOT, env)

@@ -108,7 +108,6 @@ class SweepShot(Result):
     last: int = Field(description="Its last.")
     before: Degrees = Field(description="What the shots before it add up to, as read, or as they are to be.")
     then: Degrees = Field(description="What the finder over the whole sweep must show after this one.")
-    before_reads: str
     then_reads: str
     whole_reads: str = Field(description="What it must show at the end.")
 

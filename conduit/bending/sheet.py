@@ -243,7 +243,6 @@ class _SheetMaker:
             last=shots[-1] + 1,
             before=before,
             then=then,
-            before_reads=format_angle(before),
             then_reads=format_angle(then),
             whole_reads=format_angle(sum(angles.values())),
         )

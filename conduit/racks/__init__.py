@@ -5,11 +5,22 @@ Gives: make_rack_plan and its schema, the pipes' own run documents, the rack on 
 Never imports mark checks: a rack's pipe is a run like any other to them, to the bench and to cutting.
 """
 
+from conduit.racks.bend_roles import FloorRun, roles_of
 from conduit.racks.bring import struts_needed
-from conduit.racks.floor import FloorRun, floor_of
+from conduit.racks.floor import floor_of
 from conduit.racks.floor_schema import FloorStick
 from conduit.racks.members import Member, members_of
 from conduit.racks.planner import make_rack_plan
 from conduit.racks.schema import RackPlan
 
-__all__ = ["FloorRun", "FloorStick", "Member", "RackPlan", "floor_of", "make_rack_plan", "members_of", "struts_needed"]
+__all__ = [
+    "FloorRun",
+    "FloorStick",
+    "Member",
+    "RackPlan",
+    "floor_of",
+    "make_rack_plan",
+    "members_of",
+    "roles_of",
+    "struts_needed",
+]

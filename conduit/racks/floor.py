@@ -10,25 +10,13 @@ from typing import Any
 
 from conduit.bender import Hook
 from conduit.bending import Arranged, ArrangedTurn, Bencher, Sheet, SheetBend
-from conduit.document import KickStep, SweepStep, step_name
+from conduit.document import KickStep, step_name
 from conduit.plan import Measure, PlannedMark, PlannedPiece
+from conduit.racks.bend_roles import FloorRun, Role, roles_of
 from conduit.racks.floor_schema import FloorItem, FloorLine, FloorMark, FloorPipe, FloorStage, FloorStick
 from conduit.tables import DEFAULT_LIMITS, Limits
 
 STAR = "star"
-
-
-@dataclass(frozen=True)
-class FloorRun:
-    """A pipe of the rack as a run: its number, its document, and how many of the lead's steps it takes."""
-
-    number: int
-    raw: Mapping[str, Any]
-    follows: int
-
-
-# What a bend does in the rack: the lead's step that it is of, and which bend of it; a pipe's own steps are its alone.
-Role = tuple[int, str, int]
 
 
 @dataclass(frozen=True)
@@ -69,26 +57,8 @@ def _lying(benchers: Sequence[tuple[FloorRun, Bencher]], number: int) -> Iterato
     for run, bencher in benchers:
         piece = next((one for one in bencher.plan.pieces if one.number == number), None)
         if piece and bencher.plan.makeable:
-            roles = _roles(run, bencher)
+            roles = roles_of(run, bencher)
             yield _Lying(run, bencher, piece, _as_the_rack(bencher, piece, roles), roles)
-
-
-def _roles(run: FloorRun, bencher: Bencher) -> dict[int, Role]:
-    """What each bend of a run does, by its number."""
-    layout, roles = bencher.layout, dict[int, Role]()
-    for index in range(len(layout.path.bends) if layout else 0):
-        owner = layout.owners[index] if layout else 0
-        step = layout.steps[owner] if layout else None
-        within = index - (layout.indices_of(owner)[0] if layout else 0)
-        if layout and layout.is_ninety(index):
-            what, within = "90", 0
-        elif isinstance(step, KickStep):
-            what, within = "kick", 0
-        else:
-            what, within = ("sweep", 0) if isinstance(step, SweepStep) else ("bend", within)
-        # A pipe's own steps are counted past all of the lead's.
-        roles[index + 1] = (owner if owner < run.follows else 1000 * run.number + owner, what, within)
-    return roles
 
 
 def _as_the_rack(bencher: Bencher, piece: PlannedPiece, roles: Mapping[int, Role]) -> Sheet:

@@ -27,7 +27,7 @@ lead = User.objects.get(username="dana")
 for round in range(10**6):
     if round == 2:
         print("at work", flush=True)
-    for run in Run.objects.present():
+    for run in Run.objects.present().filter(rack_lead=None):
         save_run(lead, run.pk, run.version, {**run.document, "name": f"Saved {run.version} times"})
         add_scrap(lead, ScrapIn(material="EMT", trade_size="3/4", length="30", count=3))
 """

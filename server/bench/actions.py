@@ -13,6 +13,7 @@ from conduit.document import spelled, tape_in
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
+from server.bench.carried import carried
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
 from server.bench.sheets import Benches, made_on, read_of, shoe_state
@@ -28,8 +29,13 @@ A_DAY = 86400.0
 
 def bench_of(user: User, run_id: int) -> dict[str, Any]:
     """The bench of a run as it stands."""
-    run = get_object_or_404(Run.objects.for_user(user).select_related("job"), pk=run_id)
-    return Benches(run, user).out()
+    run = get_object_or_404(Run.objects.for_user(user).select_related("job", "rack_lead"), pk=run_id)
+    return _told(Benches(run, user))
+
+
+def _told(benches: Benches) -> dict[str, Any]:
+    """A bench as the API gives it, with what is carried over from other pipes of its rack."""
+    return {**benches.out(), "carried": carried(benches)}
 
 
 @transaction.atomic
@@ -48,7 +54,7 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
             outcomes.append({"key": act.key, "done": False, "says": as_sentence(str(error))})
         benches = Benches(run, user, benches)
     follow_status(run, benches)
-    return outcomes, benches.out()
+    return outcomes, _told(benches)
 
 
 def _do(user: User, benches: Benches, act: AnyAct) -> None:
@@ -148,7 +154,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         "hook": set_on.hook,
         "where": bend.where,
         "planned_angle": bend.angle,
-        "dial": used.dial.reads(bend.angle),
+        "dial": act.dial or used.dial.reads(bend.angle),
         "angle": act.angle,
         "turned": act.turned,
         "tape_wanted": bend.tape.wanted.inches if bend.tape else None,

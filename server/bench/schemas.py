@@ -47,6 +47,16 @@ class StageAct(_Act):
     )
 
 
+class Carried(Schema):
+    """What the dial is to show for a bend, after the same one on another pipe of the rack came out so."""
+
+    bend: int
+    pipe: int = Field(description="The number of the pipe on which it was made last.")
+    off_reads: str
+    dial: float
+    dial_reads: str
+
+
 class BentAct(_Act):
     """A bend was made and read. `again`: read once more, as after opening or closing it."""
 
@@ -59,6 +69,9 @@ class BentAct(_Act):
     )
     again: bool = False
     reference: str | None = Field(default=None, max_length=40, description="The reference that was set on the mark.")
+    dial: float | None = Field(
+        default=None, gt=0, lt=180, description="What the dial was set to, where that is not what the sheet says."
+    )
 
 
 class BendAct(_Act):
@@ -136,6 +149,7 @@ class BenchOut(Schema):
     makeable: bool
     findings: list[Finding]
     sticks: list[StickOut]
+    carried: list[Carried] = Field(description="What the same bends of the rack's other pipes say of the dial.")
     document: Draft
 
 

@@ -17,10 +17,10 @@ from server.stock.schemas import ScrapIn
 
 
 @transaction.atomic
-def load(fresh: bool, with_history: bool = True) -> bool:
+def load(fresh: bool, whole: bool = True) -> bool:
     """Load the demo once; with `fresh`, take the old demo away first. Returns whether it was loaded.
 
-    `with_history`: also what the crew bent before, which takes a few seconds.
+    `whole`: also what the crew bent before, and the rack along the ceiling, which take a few seconds.
     """
     if fresh:
         take_away()
@@ -36,9 +36,11 @@ def load(fresh: bool, with_history: bool = True) -> bool:
     for size, length, place, days in scene.SCRAPS:
         since = timezone.now() - timedelta(days=days)
         add_scrap(lead, ScrapIn(material="EMT", trade_size=size, length=length, place=place, since=since))  # type: ignore[arg-type]
-    if with_history:
+    if whole:
         work_before(bender)
-    add_run(lead, add_job(lead, *scene.RACK_JOB).pk, scene.RACK_RUN)
+        ceiling = add_job(lead, *scene.RACK_JOB)
+        for document in scene.CEILING_RUNS:
+            add_run(lead, ceiling.pk, document)
     job = add_job(lead, *scene.JOB)
     for document in scene.RUNS:
         add_run(lead, job.pk, document)

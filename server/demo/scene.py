@@ -171,6 +171,28 @@ RACK_RUN = {
     },
 }
 
+# Beside the dust pipe, about the same centre.
+SWEPT_RUN = _run(
+    "Booth light",
+    "1/2",
+    _VAN_HALF,
+    ("Junction J7", "right"),
+    [
+        {
+            "kind": "sweep",
+            "turn": "up",
+            "to": "back",
+            "at": "46",
+            "around": {"trade_size": "2", "material": "EMT", "radius": "10 1/2", "gap": "1 1/2"},
+            "shots": 9,
+            "spacing": "exact",
+        }
+    ],
+    ("Light over the booth", "38"),
+)
+
+CEILING_RUNS = [RACK_RUN, SWEPT_RUN]
+
 # What was bent before: job, and its runs with how many days ago. The shoe has worn a little since its calibration.
 OLD_JOB = ("Drying shed", "Cobblewick Pottery, behind the yard")
 OLD_RUNS = [

@@ -46,7 +46,7 @@ def floor(user: User, run_id: int) -> dict[str, Any]:
     lead = asked if asked.rack_lead_id is None else get_object_or_404(runs, pk=asked.rack_lead_id)
     pipes = [lead, *runs.filter(rack_lead=lead).order_by("rack_number")]
     rack = lead.document.get("rack") or {}
-    on_floor = [FloorRun(_number(run), run.document, _follows(run, rack)) for run in pipes]
+    on_floor = [FloorRun(_number(run), run.document, follows_of(run, rack)) for run in pipes]
     told = [
         {"number": _number(run), "id": run.pk, "name": run.document.get("name", "")}
         | {"status": run.status, "progress": run.progress}
@@ -60,7 +60,7 @@ def _number(run: Run) -> int:
     return run.rack_number or 1
 
 
-def _follows(run: Run, rack: Mapping[str, Any]) -> int:
+def follows_of(run: Run, rack: Mapping[str, Any]) -> int:
     """How many of the lead's steps a pipe takes."""
     steps = len(run.document.get("steps", []))
     own = rack["pipes"][run.rack_number - 2].get("leaves") if run.rack_number else None

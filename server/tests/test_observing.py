@@ -106,7 +106,7 @@ class Safety(TestCase):
         with override_settings(ALLOWED_HOSTS=["pipes.example"], HTTPS=True, SECRET_KEY="x" * 40):
             refuse_unsafe()
             self.assertIn("CRELDA_DEMO=0", self.refused(with_demo=True))
-            load(fresh=True, with_history=False)
+            load(fresh=True, whole=False)
             self.assertIn("dana", self.refused())
             with override_settings(SECRET_KEY="short"):
                 self.assertIn("CRELDA_SECRET_KEY", self.refused())

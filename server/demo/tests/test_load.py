@@ -1,8 +1,9 @@
 from conduit.plan import make_plan
+from conduit.racks import make_rack_plan
 from server.accounts.models import Crew, User
 from server.bench.actions import learned_of
 from server.demo.load import load
-from server.demo.scene import OLD_RUNS, RUNS, WORN_DEDUCT, WORN_GAIN
+from server.demo.scene import CEILING_RUNS, OLD_RUNS, RACK_RUN, RUNS, WORN_DEDUCT, WORN_GAIN
 from server.jobs.models import Job, Run
 from server.shoes.models import Shoe
 from server.tests.support import CrewTestCase
@@ -15,7 +16,8 @@ class Demo(CrewTestCase):
         demo = Crew.objects.get(is_demo=True)
         Job.objects.filter(crew=demo).update(name="Other")
         self.assertTrue(load(fresh=True))
-        self.assertEqual(Run.objects.filter(crew__is_demo=True).count(), len(RUNS) + len(OLD_RUNS))
+        count = len([*RUNS, *OLD_RUNS, *CEILING_RUNS, *RACK_RUN["rack"]["pipes"]])
+        self.assertEqual(Run.objects.filter(crew__is_demo=True).count(), count)
         self.assertEqual(Crew.objects.filter(is_demo=True).count(), 1)
         self.assertTrue(Run.objects.filter(pk=self.feed.pk).exists(), "other crews are not touched")
 
@@ -28,7 +30,9 @@ class Demo(CrewTestCase):
         self.assertAlmostEqual(learned.gain.mean, worn.gain + WORN_GAIN, delta=1 / 32)
 
     def test_every_demo_run_can_be_made(self):
-        for document in RUNS:
+        for document in [*RUNS, *CEILING_RUNS]:
             plan = make_plan(document)
             self.assertTrue(plan.makeable, document["name"])
             self.assertEqual(plan.findings, [])
+        rack = make_rack_plan(RACK_RUN)
+        self.assertTrue(rack.makeable and rack.gaps_kept)

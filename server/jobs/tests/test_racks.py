@@ -1,5 +1,6 @@
 """A rack's pipes as runs of their job: they follow their lead, and nothing done on them is lost."""
 
+from server.bench.models import BendMade
 from server.bench.tests.support import BenchTestCase, act, bent
 from server.jobs.models import Run
 from server.tests.support import RUN, taken_plan
@@ -91,6 +92,17 @@ class Racks(BenchTestCase):
             self.assertEqual(floor["lead_id"], self.feed.pk)
             self.assertEqual([one["status"] for one in floor["runs"]], ["laid out", "laid out", "bent"])
             self.assertEqual([pipe["number"] for pipe in floor["sticks"][0]["pipes"]], [1, 2, 3])
+
+    def test_how_a_bend_came_out_is_carried_to_the_next_pipe(self):
+        self.assertEqual(self.bench(self.pipe(2))["carried"], [])
+        self.do(act("cut"), bent(1, 91.5), run=self.pipe(2))
+        [told] = self.bench(self.pipe(3))["carried"]
+        self.assertEqual((told["bend"], told["pipe"], told["off_reads"], told["dial"]), (1, 2, "+1.5°", 88.5))
+        self.do(act("cut"), bent(1, 90, dial=88.5), run=self.pipe(3))
+        self.assertEqual(BendMade.objects.get(stick__run=self.pipe(3)).dial, 88.5)
+        self.assertEqual(self.bench(self.pipe(3))["carried"], [], "it is made")
+        [again] = self.bench(self.feed)["carried"]
+        self.assertEqual((again["pipe"], again["dial"]), (3, 88.5), "set so it came out right")
 
     def test_a_rack_is_planned_without_being_kept(self):
         plan = self.api.send("POST", "/pipe-rack", {"document": {**RUN, "rack": RACK}}).json()

@@ -5884,6 +5884,11 @@ export interface components {
             /** Sticks */
             sticks: components["schemas"]["StickOut"][];
             /**
+             * Carried
+             * @description What the same bends of the rack's other pipes say of the dial.
+             */
+            carried: components["schemas"]["Carried"][];
+            /**
              * RunDocument
              * @description One run as measured, from its start box to its end.
              */
@@ -5951,6 +5956,25 @@ export interface components {
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
+        };
+        /**
+         * Carried
+         * @description What the dial is to show for a bend, after the same one on another pipe of the rack came out so.
+         */
+        Carried: {
+            /** Bend */
+            bend: number;
+            /**
+             * Pipe
+             * @description The number of the pipe on which it was made last.
+             */
+            pipe: number;
+            /** Off Reads */
+            off_reads: string;
+            /** Dial */
+            dial: number;
+            /** Dial Reads */
+            dial_reads: string;
         };
         /**
          * Check
@@ -6380,8 +6404,6 @@ export interface components {
              * @description What the finder over the whole sweep must show after this one.
              */
             then: number;
-            /** Before Reads */
-            before_reads: string;
             /** Then Reads */
             then_reads: string;
             /**
@@ -6542,6 +6564,11 @@ export interface components {
              * @description The reference that was set on the mark.
              */
             reference?: string | null;
+            /**
+             * Dial
+             * @description What the dial was set to, where that is not what the sheet says.
+             */
+            dial?: number | null;
         };
         /**
          * StageAct

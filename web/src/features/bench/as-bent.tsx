@@ -8,7 +8,7 @@ import { GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { useBenchContext } from "./bench-context";
-import { degreesOf, type Judged, judgedOf, shotsOf } from "./stick-steps";
+import { degreesOf, type Judged, judgedOf, shotsOf, sumBefore } from "./stick-steps";
 
 type Way = "1" | "-1";
 const WAYS: { value: Way; label: string }[] = [
@@ -56,15 +56,15 @@ interface EntryProps {
 }
 
 function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
-  const { stick, act, markOf, offline, go } = useBenchContext();
-  const [angle, setAngle] = useState(typed ? String(typed.angle + (bend.sweep?.before ?? 0)) : "");
+  const { stick, act, markOf, dialOf, offline, waiting, go } = useBenchContext();
+  // Of a sweep the finder lies over all its shots so far: one shot alone is too little to read.
+  const { sweep } = bend;
+  const before = sweep ? sumBefore(shotsOf(stick, bend), bend, waiting) : 0;
+  const [angle, setAngle] = useState(typed ? String(typed.angle + before) : "");
   const [tape, setTape] = useState(String(typed?.tape ?? ""));
   const [outOfPlane, setOutOfPlane] = useState(typed?.turned ? String(Math.abs(typed.turned)) : "");
   const [way, setWay] = useState<Way>((typed?.turned ?? 0) < 0 ? "-1" : "1");
   const [wrong, setWrong] = useState("");
-  // Of a sweep the finder lies over all its shots so far: one shot alone is too little to read.
-  const { sweep } = bend;
-  const before = sweep ? sweep.before : 0;
   const finder = useMutation({
     mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),
     onSuccess: (read) => {
@@ -81,7 +81,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       setWrong(
         whole === null
           ? "Write the degrees that the finder reads, as 30.5 or 22 1/2."
-          : `The sweep was at ${sweep?.before_reads} before this shot; over all of it the finder reads more.`,
+          : `The sweep was at ${before.toFixed(1)}° before this shot; over all of it the finder reads more.`,
       );
       return;
     }
@@ -99,6 +99,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       turned: turned * Number(way),
       again,
       reference: markOf(bend).reference,
+      dial: dialOf(bend) ?? null,
     });
     // Only then is what was typed taken off the screen.
     if (!isKept) return;

@@ -21,6 +21,9 @@ export interface BenchContext {
   /** The mark that is shown for a bend, on the reference that was chosen here. */
   markOf: (bend: SheetBend) => PlannedMark;
   setReference: (bend: number, reference: string) => void;
+  /** What the dial is set to for a bend, where that is not what the sheet says. */
+  dialOf: (bend: SheetBend) => number | undefined;
+  setDial: (bend: number, dial: number | null) => void;
 }
 
 const Context = createContext<BenchContext | null>(null);

@@ -81,6 +81,7 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
   const [at, go] = useScreen(stick, goesOnAt(stick, waiting));
   const [burnt, setBurnt] = useState(() => localStorage.getItem(BURNT) === "1");
   const [references, setReferences] = useState<Record<string, string>>({});
+  const [dials, setDials] = useState<Record<string, number>>({});
   const { act } = acts;
   const context: BenchContext = {
     bench,
@@ -104,6 +105,8 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
       const chosen = bend.marks.find((mark) => mark.reference === reference && mark.hook === bend.use.hook);
       return chosen ?? bend.use;
     },
+    dialOf: (bend) => dials[`${piece}.${bend.number}`],
+    setDial: (bend, dial) => setDials(withDial(dials, `${piece}.${bend}`, dial)),
     setReference: (bend, reference) => setReferences({ ...references, [`${piece}.${bend}`]: reference }),
   };
   const bend = stick.sheet.bends.find((one) => one.number === at);
@@ -129,6 +132,12 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
       </BenchProvider>
     </TapeContext>
   );
+}
+
+/** The dials that were set otherwise than the sheet says, with one more, or without it. */
+function withDial(dials: Record<string, number>, key: string, dial: number | null): Record<string, number> {
+  const { [key]: _, ...others } = dials;
+  return dial === null ? others : { ...others, [key]: dial };
 }
 
 const BURNT = "crelda.burnt";

@@ -15,7 +15,7 @@ afterEach(cleanup);
 
 function at(sheet: Sheet, children: ReactNode, more: Partial<BenchContext> = {}) {
   const bench = {
-    bench: { run_id: 1, job_id: 1, pieces: [1] },
+    bench: { run_id: 1, job_id: 1, pieces: [1], carried: [] },
     stick: stickOf(sheet),
     mayWrite: true,
     offline: false,
@@ -29,6 +29,8 @@ function at(sheet: Sheet, children: ReactNode, more: Partial<BenchContext> = {})
     setBurnt: vi.fn(),
     markOf: (bend: typeof first) => bend.use,
     setReference: vi.fn(),
+    dialOf: () => undefined,
+    setDial: vi.fn(),
     ...more,
   } as unknown as BenchContext;
   render(
@@ -55,6 +57,25 @@ describe("a bend's screen", () => {
     at(made.sheet, <BendScreen bend={first} />, { burnt: true });
     expect(screen.getByTestId("mark").textContent).toBe(first.burnt.reads);
     expect(first.burnt.inches - first.use.at.inches).toBeCloseTo(1, 9);
+  });
+});
+
+describe("a bend that came out otherwise on another pipe of the rack", () => {
+  it("is dialed so by choice, and sent with the dial", async () => {
+    const user = userEvent.setup();
+    const setDial = vi.fn();
+    const carried = [{ bend: first.number, pipe: 2, off_reads: "+2.0°", dial: 88, dial_reads: "88°" }];
+    at(made.sheet, <BendScreen bend={first} />, {
+      bench: { run_id: 1, carried } as unknown as BenchContext["bench"],
+      setDial,
+    });
+    await user.click(screen.getByRole("button", { name: "Dial it to 88°" }));
+    expect(setDial).toHaveBeenCalledWith(first.number, 88);
+    cleanup();
+    const { act } = at(made.sheet, <AsBent bend={first} />, { dialOf: () => 88 });
+    await user.type(screen.getByLabelText(/Finder reads/), "90");
+    await user.click(screen.getByRole("button", { name: "Enter it" }));
+    expect(act).toHaveBeenCalledWith(expect.objectContaining({ angle: 90, dial: 88 }));
   });
 });
 

@@ -4,6 +4,7 @@ import { RollClock } from "@/draw/clock";
 import { InTheShoeDrawing } from "@/draw/in-the-shoe";
 import { ShoeDrawing } from "@/draw/shoe";
 import { StickStrip } from "@/draw/strip";
+import { Button } from "@/ui/button";
 import { BendTab, EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
@@ -147,8 +148,10 @@ function UncalibratedLine() {
 
 function Mark({ bend }: { bend: SheetBend }) {
   const bench = useBenchContext();
-  const { stick, markOf, burnt } = bench;
+  const { stick, markOf, burnt, dialOf, setDial } = bench;
   const mark = markOf(bend);
+  const carried = bench.bench.carried.find((one) => one.bend === bend.number);
+  const dialed = dialOf(bend) !== undefined;
   const isCard = stick.arranged.marks === "card" && bend.card;
   const acts = new Set(stick.sheet.bends.map((one) => one.act)).size;
   return (
@@ -184,8 +187,18 @@ function Mark({ bend }: { bend: SheetBend }) {
         <Big name="On the" value={mark.reference} />
         <Big name="Hook to" value={<EndMark end={mark.hook} size={40} />} />
         <Big name="Bend to" value={bend.angle_reads} />
-        {bend.dial_reads !== bend.angle_reads && <Big name="Dial shows" value={bend.dial_reads} />}
+        {(dialed || bend.dial_reads !== bend.angle_reads) && (
+          <Big name="Dial shows" value={dialed ? carried?.dial_reads : bend.dial_reads} />
+        )}
       </div>
+      {carried && !bend.made && (
+        <Notice severity="note">
+          Pipe {carried.pipe} of this rack, bent so on this shoe, came out {carried.off_reads}.{" "}
+          <Button aria-pressed={dialed} onClick={() => setDial(bend.number, dialed ? null : carried.dial)}>
+            {dialed ? `Dial as the sheet says, ${bend.dial_reads}` : `Dial it to ${carried.dial_reads}`}
+          </Button>
+        </Notice>
+      )}
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { SheetBend, StickAtBench } from "@/api/types";
-import { degreesOf, goesOnAt, judgedOf, screensOf } from "./stick-steps";
+import { degreesOf, goesOnAt, judgedOf, screensOf, sumBefore } from "./stick-steps";
 
 const bend = (number: number, made: object | null = null) =>
   ({ number, angle: 30, least: 29.5, most: 30.5, most_turned: 1, made }) as unknown as SheetBend;
@@ -56,5 +56,10 @@ describe("a sweep", () => {
     expect(screensOf(swept, 3)).toEqual(["cut", 3, 4, "fit"]);
     const done = stick([shot(1, read), shot(2, read), shot(3, read)], "now");
     expect(screensOf(done, "fit")).toEqual(["cut", 3, "fit"]);
+    const third = done.sheet.bends[2] as SheetBend;
+    const waiting = new Map([[2, { angle: 29, tape: null, turned: 0 }]]);
+    const half = [shot(1, { ...read, angle: 31 }), shot(2), third];
+    expect(sumBefore(half, third, waiting)).toBe(60);
+    expect(sumBefore(half, third, new Map())).toBe(61);
   });
 });

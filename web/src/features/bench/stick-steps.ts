@@ -53,6 +53,12 @@ export function goesOnAt(stick: StickAtBench, waiting: Map<number, Waiting>): At
   return stick.sheet.bends.find((bend) => !judgedOf(bend, waiting.get(bend.number)))?.number ?? "fit";
 }
 
+/** What the shots of a sweep before one add up to: as read, also where that still waits to be sent, or as planned. */
+export const sumBefore = (shots: SheetBend[], bend: SheetBend, waiting: Map<number, Waiting>): number =>
+  shots
+    .filter((one) => (one.sweep?.shot ?? 0) < (bend.sweep?.shot ?? 0))
+    .reduce((sum, one) => sum + (waiting.get(one.number)?.angle ?? one.made?.angle ?? one.angle), 0);
+
 /** The shot of a sweep that is to be looked at: the one on the screen, else the next to be made, else its last. */
 export function shotOf(bends: SheetBend[], at: At): SheetBend | undefined {
   return bends.find((bend) => bend.number === at) ?? bends.find((bend) => !bend.made) ?? bends.at(-1);

@@ -139,6 +139,14 @@ function RackSentence({ rack, onChange }: SentenceProps) {
 function Usually({ rack, onChange }: SentenceProps) {
   const { plan } = usePlanned();
   const { mayWrite } = useWork();
+  const [open, setOpen] = useState(false);
+  const isUsual = [undefined, "", "0", 0].includes(rack.stagger) && !rack.supports;
+  if (!open && isUsual)
+    return (
+      <Button look="quiet" className="px-0!" onClick={() => setOpen(true)}>
+        Couplings, struts …
+      </Button>
+    );
   return (
     <p className="text-base leading-8 text-soft">
       Couplings of neighbours at least{" "}
