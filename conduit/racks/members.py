@@ -13,6 +13,8 @@ from conduit.racks.following import Followed, LeadCourse, follow
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
 
 Raw = Mapping[str, Any]
+# What a server has an answer for within some seconds.
+MOST_IN_A_RACK = 600
 
 
 @dataclass(frozen=True)
@@ -68,7 +70,7 @@ def members_of(raw: Raw, limits: Limits = DEFAULT_LIMITS) -> Members | None:
     head = lead.measured.head
     own = tuple(step for step in lead.measured.steps if step is not None)
     first = Member(1, head.name, head.material, head.trade_size, 0.0, ORIGIN, raw, own)
-    findings = [*rack.findings, *_misplaced(rack, lead)]
+    findings = [*rack.findings, *_misplaced(rack, lead), *_too_many(raw, rack, lead)]
     if not rack.layout or not lead.layout or not lead.shoe or len(findings) > len(rack.findings):
         return Members(lead, rack, (first,), tuple(findings))
     course = LeadCourse(lead.measured, lead.layout, lead.shoe)
@@ -81,6 +83,21 @@ def _written(raw: Raw, at: int) -> Raw:
     """A pipe of the rack as it was typed."""
     pipe = raw["rack"]["pipes"][at]
     return pipe if isinstance(pipe, Mapping) else {}
+
+
+def _too_many(raw: Raw, rack: MeasuredRack, lead: CheckedRun) -> Iterator[Finding]:
+    """More bends in all than are planned at once: each pipe's of the lead, and those of its own steps."""
+    followed = len(lead.layout.path.bends) if lead.layout else 0
+    own = [step for at in range(len(rack.pipes)) for step in _listed(_written(raw, at).get("steps"))]
+    shots = [step.get("shots") if isinstance(step, Mapping) else None for step in own]
+    count = followed * len(rack.pipes) + sum(max(4, one) if isinstance(one, int) else 4 for one in shots)
+    if count > MOST_IN_A_RACK:
+        says = f"The rack: its pipes have some {count:,} bends together; {MOST_IN_A_RACK} are planned at once."
+        yield found(Code.TOO_MANY_BENDS, "rack.pipes", says, "Make two racks of it, or end it at a box.")
+
+
+def _listed(value: object) -> Sequence[Any]:
+    return value if isinstance(value, list) else ()
 
 
 def _misplaced(rack: MeasuredRack, lead: CheckedRun) -> Iterator[Finding]:
@@ -158,7 +175,7 @@ class _Maker:
             until = min(until, self.pipe.leaves)
         followed = follow(self.lead, shoe, origin, self.beside, self.pipe.ends, until)
         whole = len(followed.steps) == until
-        own = written.get("steps", []) if leaves and whole else []
+        own = _listed(written.get("steps")) if leaves and whole else []
         end = self._own_end(written) if leaves and whole else self._end(followed, whole)
         document = {
             **head,

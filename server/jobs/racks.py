@@ -63,8 +63,14 @@ def _number(run: Run) -> int:
 def follows_of(run: Run, rack: Mapping[str, Any]) -> int:
     """How many of the lead's steps a pipe takes."""
     steps = len(run.document.get("steps", []))
-    own = rack["pipes"][run.rack_number - 2].get("leaves") if run.rack_number else None
-    return steps if own is None else min(steps, own)
+    pipes = rack.get("pipes") if isinstance(rack, Mapping) else None
+    pipe = (
+        pipes[run.rack_number - 2]
+        if run.rack_number and isinstance(pipes, list) and run.rack_number < len(pipes) + 2
+        else {}
+    )
+    own = pipe.get("leaves") if isinstance(pipe, Mapping) else None
+    return min(steps, own) if isinstance(own, int) else steps
 
 
 def must_follow(run: Run, document: Mapping[str, Any]) -> None:
@@ -79,25 +85,38 @@ def must_follow(run: Run, document: Mapping[str, Any]) -> None:
 def follow_lead(user: User, lead: Run, keep: Keep, remove: Callable[[Run], None]) -> None:
     """Bring the runs of a lead's rack up to date: add those that are new, put those that are gone into the bin.
 
-    The lead's row is locked. A pipe that comes back is the run that it was, with all that was done on it.
+    The lead's row is locked. While it is not finished, or a pipe cannot be read, its runs stay as they were: what is
+    typed half is no reason to let go of what was done. A pipe that comes back is the run that it was.
     """
     if lead.rack_lead_id is not None:
         return
-    members = members_of(lead.document, limits_of(lead.crew))
-    pipes = {one.number: one for one in members.pipes if one.number > 1 and not one.free} if members else {}
     there = {run.rack_number: run for run in lead.rack_pipes.filter(emptied=False).select_for_update()}
-    for number, member in pipes.items():
-        run = there.pop(number, None) or Run(
-            crew=lead.crew, job=lead.job, rack_lead=lead, rack_number=number, document={}, version=0
+    wanted = _wanted(lead.document)
+    for number, run in there.items():
+        if number not in wanted and not run.binned_at:
+            remove(run)
+    members = members_of(lead.document, limits_of(lead.crew)) if wanted else None
+    if not members or not members.lead.layout or not members.lead.layout.complete:
+        return
+    for member in members.pipes:
+        if member.number not in wanted or member.free:
+            continue
+        run = there.get(member.number) or Run(
+            crew=lead.crew, job=lead.job, rack_lead=lead, rack_number=member.number, document={}, version=0
         )
         if run.pk and run.binned_at:
             run.take_out()
         document = _document(member, run)
         if document != run.document:
             keep(run, document)
-    for run in there.values():
-        if not run.binned_at:
-            remove(run)
+
+
+def _wanted(document: Document) -> set[int]:
+    """The numbers of the pipes that are to be there, readable or not."""
+    rack = document.get("rack")
+    pipes = rack.get("pipes") if isinstance(rack, Mapping) else None
+    there = enumerate(pipes if isinstance(pipes, list) else ())
+    return {at + 2 for at, pipe in there if not (isinstance(pipe, Mapping) and pipe.get("left_out") is True)}
 
 
 def _document(member: Member, run: Run) -> Document:

@@ -181,6 +181,7 @@ class Leaving(TestCase):
         tight = document([{**SWEEP, "radius": 6}], 60)
         crowded = document([ninety(20, "out", rack={"how": "kicks", "after": "up", "setback": 1})], 50)
         stranger = {"leaves": 1, "steps": [ninety(0, "out")], "end": {"at": 9}}
+        many = document([ninety(90, turn) for turn in ["up", "right"] * 20], 60)
         unready = {**document([ninety(60, "up"), ninety("?", "out")], 50)}
         for raw, place, code in (
             (rack(lead, "right", "3/4"), "rack.side", "along_heading"),
@@ -188,6 +189,8 @@ class Leaving(TestCase):
             (rack(lead, "up", "3/4", spacing="1/2"), "rack.spacing", "rack_spacing"),
             ({**lead, "rack": {"side": "up", "pipes": [{}]}}, "rack.gap", "rack_spacing"),
             (rack(lead, "up", *["3/4"] * 200), "rack.pipes", "unreadable"),
+            (rack(many, "out", *[{}] * 23), "rack.pipes", "too_many_bends"),
+            (rack(lead, "up", {"leaves": 0, "steps": [{**SWEEP, "shots": 700}]}), "rack.pipes", "too_many_bends"),
             (rack(lead, "up", {"trade_size": "9"}), "rack.pipes.0.trade_size", "unreadable"),
             (rack(lead, "up", {"leaves": 3}), "rack.pipes.0.leaves", "not_in_rack"),
             (rack(tight, "up", "3/4"), "steps.0.radius", "not_in_rack"),

@@ -65,6 +65,22 @@ class Racks(BenchTestCase):
         self.save(RACK)
         self.assertEqual(self.status(self.pipe(3))[0], "bent")
 
+    def test_what_is_typed_half_takes_no_pipe_away(self):
+        before = {number: self.pipe(number).document for number in (2, 3)}
+        for rack, more in (
+            ({**RACK, "spacing": ""}, {}),
+            ({**RACK, "side": "sideways"}, {}),
+            ({**RACK, "pipes": [{"trade_size": "9"}, 7]}, {}),
+            ({**RACK, "pipes": [{"leaves": "x"}, {}]}, {}),
+            (RACK, {"end": {"at": ""}}),
+            (RACK, {"steps": [{"kind": "bend", "at": "", "turn": "up"}]}),
+        ):
+            with self.subTest(str(rack)):
+                self.save(rack, **more)
+                self.assertEqual({number: self.pipe(number).document for number in (2, 3)}, before)
+                self.assertEqual(self.api.send("GET", f"/runs/{self.pipe(3).pk}/floor").status_code, 200)
+                self.save(RACK)
+
     def test_they_go_into_the_bin_with_their_lead_and_come_back_with_it(self):
         self.api.send("DELETE", f"/runs/{self.feed.pk}")
         self.assertEqual([one["name"] for one in self.api.send("GET", "/bin").json()], ["Feed"])

@@ -1,14 +1,16 @@
+import { useState } from "react";
 import { useShoes } from "@/api/queries";
-import type { Finding, PipeRack, RackedPipe, RackPipe, RackPlan } from "@/api/types";
-import { stops, useWork } from "@/features/walk/run-context";
+import type { Finding, PipeRack, RackedPipe, RackPipe, RackPlan, Written } from "@/api/types";
+import { readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
 import { Findings } from "@/features/walk/steps/findings";
 import { NameField } from "@/features/walk/steps/name-field";
 import { fittingShoe } from "@/trade/fitting-shoe";
-import { TRADE_SIZES, type TradeSize } from "@/trade/words";
+import { MATERIALS, type Material, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { CautionIcon, GoodIcon, MoreIcon, PlusIcon, StopIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
 import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
 import { addPipe, MOST_BESIDE, movePipe, removePipe, setPipe } from "./rack-edits";
 
 interface Props {
@@ -79,9 +81,13 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
   const shoes = useShoes().data ?? [];
   const number = at + 2;
   const set = (next: Partial<RackPipe>) => onChange(setPipe(rack, at, next));
-  function resize(trade_size: TradeSize) {
-    const own = { material: pipe.material ?? document.material ?? "EMT", trade_size };
-    set({ trade_size, shoe: fittingShoe(shoes, own)?.figures ?? null });
+  /** Another kind of pipe is bent on the crew's shoe that fits it. */
+  function choosePipe(next: Partial<Pick<RackPipe, "trade_size" | "material">>) {
+    const own = {
+      material: next.material ?? pipe.material ?? document.material ?? "EMT",
+      trade_size: next.trade_size ?? pipe.trade_size ?? document.trade_size,
+    };
+    set({ ...next, shoe: fittingShoe(shoes, own)?.figures ?? null });
   }
   return (
     <li className={`border-b border-line/60 px-3 py-1 ${pipe.left_out ? "text-soft" : ""}`}>
@@ -99,13 +105,20 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
           value={pipe.trade_size ?? document.trade_size}
           choices={TRADE_SIZES}
           disabled={!mayWrite}
-          onChoose={resize}
+          onChoose={(trade_size) => choosePipe({ trade_size })}
         />
         <span className="ml-auto flex items-center">
           <State planned={planned} />
           {mayWrite && <PipeMenu pipe={pipe} at={at} rack={rack} onChange={onChange} />}
         </span>
       </div>
+      <Ends
+        pipe={pipe}
+        number={number}
+        material={pipe.material ?? document.material ?? "EMT"}
+        onMaterial={(material) => choosePipe({ material })}
+        onChange={set}
+      />
       {pipe.leaves !== null && pipe.leaves !== undefined && (
         <p className="text-[15px] text-soft">
           Leaves the rack {pipe.leaves ? `after step ${pipe.leaves}` : "at the start"}; its own steps stand in
@@ -116,6 +129,62 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
     </li>
   );
 }
+
+interface EndsProps {
+  pipe: RackPipe;
+  number: number;
+  material: Material;
+  onMaterial: (material: Material) => void;
+  onChange: (next: Partial<RackPipe>) => void;
+}
+
+/** Its own boxes, and how much further along than the lead's they stand; there when asked for, or where it has any. */
+function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
+  const { mayWrite } = useWork();
+  const { plan } = usePlanned();
+  const [open, setOpen] = useState(false);
+  const isUsual =
+    !pipe.material && !pipe.start_name && !pipe.end_name && [pipe.starts, pipe.ends].every(isNothing);
+  if (!open && isUsual)
+    return mayWrite ? (
+      <Button look="quiet" className="min-h-9! px-0! text-[15px]" onClick={() => setOpen(true)}>
+        Boxes, material …
+      </Button>
+    ) : null;
+  const length = (field: "starts" | "ends") => (
+    <TapeField
+      label={`Pipe ${number}, ${field} further along`}
+      value={(pipe[field] as Written | undefined) ?? "0"}
+      disabled={!mayWrite}
+      read={readAt(plan, `rack.pipes.${number - 2}.${field}`)}
+      onChange={(text) => onChange({ [field]: text })}
+    />
+  );
+  const box = (field: "start_name" | "end_name", says: string) => (
+    <NameField
+      label={`Pipe ${number}, ${says} box`}
+      value={pipe[field] ?? ""}
+      placeholder="as the lead"
+      disabled={!mayWrite}
+      onChange={(name) => onChange({ [field]: name })}
+    />
+  );
+  return (
+    <p className="text-base leading-8 text-soft">
+      <Select
+        label={`Pipe ${number}, material`}
+        value={material}
+        choices={MATERIALS}
+        disabled={!mayWrite}
+        onChoose={onMaterial}
+      />
+      , from {box("start_name", "start")}, {length("starts")} further along than the lead, to{" "}
+      {box("end_name", "end")}, {length("ends")} further along (a minus: sooner).
+    </p>
+  );
+}
+
+const isNothing = (value: Written | undefined): boolean => [undefined, "", "0", 0].includes(value);
 
 function State({ planned }: { planned: RackedPipe | undefined }) {
   if (!planned) return null;
