@@ -64,11 +64,8 @@ def follows_of(run: Run, rack: Mapping[str, Any]) -> int:
     """How many of the lead's steps a pipe takes."""
     steps = len(run.document.get("steps", []))
     pipes = rack.get("pipes") if isinstance(rack, Mapping) else None
-    pipe = (
-        pipes[run.rack_number - 2]
-        if run.rack_number and isinstance(pipes, list) and run.rack_number < len(pipes) + 2
-        else {}
-    )
+    at = (run.rack_number or 1) - 2
+    pipe = pipes[at] if isinstance(pipes, list) and 0 <= at < len(pipes) else None
     own = pipe.get("leaves") if isinstance(pipe, Mapping) else None
     return min(steps, own) if isinstance(own, int) else steps
 

@@ -51,6 +51,7 @@ function OpenRun({ run }: { run: Run }) {
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
+  useFollowing(run, draft, send);
   const { edit } = handle;
   const { ask } = live;
   const { ask: askRack } = racked;
@@ -136,6 +137,14 @@ function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) =
       dropped = true;
     };
   }, [overtaken, runId, send]);
+}
+
+/** A pipe of a rack is not changed here: what its lead saved is shown as it comes. */
+function useFollowing(run: Run, draft: Draft, send: (event: DraftEvent) => void) {
+  const follows = run.rack !== null && run.rack !== undefined && draft.saving === "stale";
+  useEffect(() => {
+    if (follows) send({ type: "take theirs" });
+  }, [follows, send]);
 }
 
 function Stale({ draft, theirs, send }: { draft: Draft; theirs: Run; send: (event: DraftEvent) => void }) {
