@@ -80,6 +80,12 @@ class Racks(Journey):
         expect(page.get_by_role("region", name="Gaps").get_by_text("all along")).to_have_count(3)
         choose(page, "Side on which they lie", "right")
         expect(page.get_by_text("inside the lead's 90").first).to_be_visible()
+        choose(page, "Step 3, beside: way", "round with equal radii")
+        page.get_by_role("button", name="Step 2: Ways, why").click()
+        ways = page.get_by_role("region", name="Ways of the rack")
+        expect(ways.get_by_role("listitem")).to_have_count(6)
+        ways.get_by_role("button", name="Take it: round with equal radii").click()
+        expect(page.get_by_role("combobox", name="Step 2, beside: way")).to_have_text("round with equal radii")
 
     def test_two_pipes_are_bent_and_a_correction_is_carried_on(self):
         self.rack_of(3, name="Wedging table outlet")

@@ -10,6 +10,7 @@ from conduit.racks.bring import struts_needed
 from conduit.racks.floor import floor_of
 from conduit.racks.floor_schema import FloorStick
 from conduit.racks.members import Member, members_of
+from conduit.racks.options import RackOption, rack_options
 from conduit.racks.planner import make_rack_plan
 from conduit.racks.schema import RackPlan
 
@@ -17,10 +18,12 @@ __all__ = [
     "FloorRun",
     "FloorStick",
     "Member",
+    "RackOption",
     "RackPlan",
     "floor_of",
     "make_rack_plan",
     "members_of",
+    "rack_options",
     "roles_of",
     "struts_needed",
 ]

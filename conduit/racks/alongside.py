@@ -32,7 +32,7 @@ from conduit.document import (
 )
 from conduit.geometry import DIRECTIONS, Direction, Vec
 from conduit.layout import Datum, PathBend, tangent_length
-from conduit.units import Radians
+from conduit.units import Radians, Tape
 
 SLACK = 1e-6
 
@@ -61,6 +61,7 @@ class Alongside:
     shoe: Shoe
     beside: float
     end: Vec
+    tape: Tape
 
     @property
     def heading(self) -> Vec:
@@ -72,6 +73,10 @@ class Alongside:
         """Where the pipe's leg lies, seen from the lead's, square to both."""
         off = self.own.point.minus(self.lead.point)
         return off.along(self.heading, -off.dot(self.heading))
+
+    def shows(self, inches: float) -> str:
+        """A length as the run's tape shows it; a negative one as such."""
+        return f"{'−' if inches < 0 else ''}{self.tape.shows(abs(inches))}"
 
     def along(self, point: Vec) -> float:
         """How far along the pipe's own leg a point of the lead lies, from the pipe's datum."""
@@ -144,13 +149,14 @@ def _bend(step: BendStep, at: Alongside, how: HowInRack | None) -> AnyStep:
 def _swept(step: BendStep, place: float, inside: float, at: Alongside) -> AnyStep:
     """A sweep about the centre of the lead's bend: its radius is the lead's and what the pipe stands outside of it."""
     if step.angle != 90:
-        raise NotInRack("rack", "only a 90 is followed by sweeps", "Choose equal.")
+        raise NotInRack("rack", "only a 90 is followed by sweeps", "Choose equal radii.")
     if abs(inside) < SLACK:
         return step.model_copy(update={"at": place, "to": "centre", "stand_off": 0.0})
     radius = at.lead_shoe.radius - inside
     if radius < at.shoe.radius:
-        says = f"inside the lead's 90 it would sweep with a radius of {radius:.2f}; its shoe's is {at.shoe.radius:.2f}"
-        raise NotInRack("rack", says, "Make the innermost pipe the lead, or choose equal.")
+        own = at.shows(at.shoe.radius)
+        says = f"inside the lead's 90 it would sweep with a radius of {at.shows(radius)}; its shoe's is {own}"
+        raise NotInRack("rack", says, "Make the innermost pipe the lead, or choose equal radii.")
     shots = (step.rack and step.rack.shots) or USUAL_SHOTS
     return SweepStep(kind="sweep", turn=step.turn, to="centre", at=place, radius=radius, shots=shots)
 
@@ -203,8 +209,10 @@ def _sweep(step: SweepStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     place = at.along(at.after.point) - inside
     radius = step.radius - (inside if how == "sweep" else 0.0)
     if radius < at.shoe.radius:
-        says = f"the inner pipe's sweep would have a radius of {radius:.2f}, under its shoe's {at.shoe.radius:.2f}"
-        raise NotInRack("radius", says, f"Sweep the lead wider, by {at.shoe.radius - radius:.2f} or more.")
+        own = at.shows(at.shoe.radius)
+        says = f"the inner pipe's sweep would have a radius of {at.shows(radius)}, under its shoe's {own}"
+        wider = at.tape.at_least(at.shoe.radius - radius)
+        raise NotInRack("radius", says, f"Sweep the lead wider, by {wider} or more.")
     return step.model_copy(update={"at": place, "to": "centre", "radius": radius, "around": None})
 
 

@@ -47,7 +47,7 @@ def follow(lead: LeadCourse, shoe: Shoe, start: Vec, beside: float, ends: float,
             break
         end = lead.layout.path.end_point.along(after.heading, ends)
         bends = lead.layout.bends_of(index)
-        at = Alongside(own, before, after, bends, lead.shoe, shoe, beside, end)
+        at = Alongside(own, before, after, bends, lead.shoe, shoe, beside, end, lead.measured.head.tape)
         try:
             mine = taken(step, at)
         except NotInRack as no:

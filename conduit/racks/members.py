@@ -11,6 +11,7 @@ from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.plan import CheckedRun, check_run, shoe_for
 from conduit.racks.following import Followed, LeadCourse, follow
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
+from conduit.units import Tape
 
 Raw = Mapping[str, Any]
 # What a server has an answer for within some seconds.
@@ -76,7 +77,7 @@ def members_of(raw: Raw, limits: Limits = DEFAULT_LIMITS) -> Members | None:
     course = LeadCourse(lead.measured, lead.layout, lead.shoe)
     places = list(_places(rack, first))
     pipes = [first, *(_Maker(rack, course, alone, *place).member(_written(raw, place[0])) for place in places)]
-    return Members(lead, rack, tuple(pipes), (*findings, *_too_close(rack, pipes)))
+    return Members(lead, rack, tuple(pipes), (*findings, *_too_close(rack, pipes, head.tape)))
 
 
 def _written(raw: Raw, at: int) -> Raw:
@@ -117,15 +118,17 @@ def _misplaced(rack: MeasuredRack, lead: CheckedRun) -> Iterator[Finding]:
         yield found(Code.ALONG_HEADING, "rack.strut", says, "Choose the side under the pipes.")
 
 
-def _too_close(rack: MeasuredRack, pipes: Sequence[Member]) -> Iterator[Finding]:
+def _too_close(rack: MeasuredRack, pipes: Sequence[Member], tape: Tape) -> Iterator[Finding]:
     """A spacing that the pipes' own thickness takes up."""
     spacing = rack.layout.spacing if rack.layout else None
     for one, other in pairwise(pipes):
         between = (one.diameter + other.diameter) / 2
         if spacing is not None and spacing < between:
             who = f"Pipes {one.number} and {other.number}"
-            says = f"{who}: {spacing:g} from centre to centre is less than they are thick."
-            yield found(Code.RACK_SPACING, "rack.spacing", says, f"They touch at {between:.3f}; space them wider.")
+            says = f"{who}: {tape.shows(spacing)} from centre to centre is less than they are thick."
+            yield found(
+                Code.RACK_SPACING, "rack.spacing", says, f"They touch at {tape.at_least(between)}; space them wider."
+            )
             return
 
 

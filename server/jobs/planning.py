@@ -8,7 +8,7 @@ from ninja import Router
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
 from conduit.plan import Plan, Way, make_plan, ways_of
-from conduit.racks import RackPlan, make_rack_plan
+from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
 from conduit.tables import Limits
 from server.accounts.limits import limits_of
 from server.accounts.permissions import SignedInRequest, crew_of
@@ -42,6 +42,12 @@ def preview_rack(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     if not plan:
         raise Refused("This run has no rack.", {"rack": "is not there"})
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
+
+
+@router.post("/pipe-rack/ways", response={200: list[RackOption], 422: Told}, operation_id="listRackWays")
+def list_rack_ways(request: SignedInRequest, given: WaysIn) -> list[RackOption]:
+    """Every way for the pipes beside a run to take one step, and what each costs."""
+    return rack_options(given.document, given.step, _limits(request), checked_run)
 
 
 @router.post("/ways", response={200: list[Way], 422: Told}, operation_id="listWays")

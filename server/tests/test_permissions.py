@@ -20,6 +20,7 @@ BODIES = {
     "addRun": {"document": RUN},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
+    "listRackWays": {"document": RUN, "step": 0},
     "previewRack": {"document": RUN | {"rack": {"side": "out", "gap": 1, "pipes": [{}]}}},
     "listWays": {"document": RUN, "step": 0},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
@@ -99,6 +100,7 @@ READS = {
     "getFloor",
     "previewPlan",
     "previewRack",
+    "listRackWays",
 }
 READS |= {
     "getLimits",

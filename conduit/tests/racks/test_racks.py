@@ -10,7 +10,7 @@ from OCP.BRepExtrema import BRepExtrema_DistShapeShape
 from conduit.document import read_document
 from conduit.layout import blocked, free_windows
 from conduit.plan import check_run, make_plan
-from conduit.racks import make_rack_plan, members_of
+from conduit.racks import make_rack_plan, members_of, rack_options
 from conduit.racks.bent_pipe import BentPipe
 from conduit.racks.gaps import gaps_of
 from conduit.tests.kernel import centreline, compound, moved_path
@@ -150,6 +150,33 @@ class Kicks(RackCase):
             for one, other in pairwise(plan.pipes):
                 self.assertAlmostEqual(other.end.point[0] - one.end.point[0], way, 6)
                 self.assertAlmostEqual(other.end.point[1], one.end.point[1], 6)
+
+
+class Ways(TestCase):
+    """Each way of a step with what it costs, as the rack then comes out."""
+
+    def test_every_way_says_what_the_rack_is_then(self):
+        raw = rack(document([ninety(60, "out")], 50), "out", *["3/4"] * 3, spacing=2)
+        options = rack_options(raw, 0)
+        self.assertEqual([(one.how, one.after) for one in options][:2], [("equal", None), ("sweep", None)])
+        self.assertEqual({one.after for one in options if one.how == "kicks"}, {"right", "left", "up", "down"})
+        self.assertEqual([one.how for one in options if one.now], ["equal"])
+        for one in options:
+            way = {"how": one.how, **({"after": one.after} if one.after else {})}
+            plan = make_rack_plan({**raw, "steps": [{**raw["steps"][0], "rack": way}]})
+            self.assertEqual(
+                (one.makeable, one.gaps_kept, bool(one.why_not)), (plan.makeable, plan.gaps_kept, not plan.makeable)
+            )
+            if one.makeable:
+                whole = sum(pipe.developed_length.inches for pipe in plan.pipes)
+                self.assertAlmostEqual(one.pipe.inches, whole, 6)
+                self.assertAlmostEqual(one.least_gap.inches, min(gap.least.inches for gap in plan.gaps if gap.asked), 6)
+
+    def test_a_step_without_a_choice_has_none(self):
+        raw = rack(document([{"kind": "coupling", "at": 20}], 90), "out", "3/4")
+        self.assertEqual(
+            [rack_options(raw, 0), rack_options(raw, 7), rack_options(document([ninety(60, "up")], 50), 0)], [[]] * 3
+        )
 
 
 class Leaving(TestCase):

@@ -120,6 +120,11 @@ class Racks(BenchTestCase):
         [again] = self.bench(self.feed)["carried"]
         self.assertEqual((again["pipe"], again["dial"]), (3, 88.5), "set so it came out right")
 
+    def test_its_struts_are_brought_along(self):
+        lines = self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()["order"]
+        [strut] = [line for line in lines if line["what"] == "strut"]
+        self.assertIn("Feed: pipes at 1 15/16, 3 15/16, 5 15/16", strut["note"])
+
     def test_a_rack_is_planned_without_being_kept(self):
         plan = self.api.send("POST", "/pipe-rack", {"document": {**RUN, "rack": RACK}}).json()
         self.assertTrue(plan["makeable"] and plan["gaps_kept"])

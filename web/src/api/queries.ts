@@ -12,6 +12,7 @@ import type {
   ListIn,
   MarksJudged,
   Me,
+  RackOption,
   RunDocument,
   ScrapIn,
   ShoeIn,
@@ -173,6 +174,17 @@ export const useWays = (document: RunDocument, step: number) =>
   useQuery({
     queryKey: ["ways", document, step],
     queryFn: () => reply(api.POST("/api/ways", { body: { document, step } })) as Promise<Way[]>,
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+
+/** How the pipes beside a run could take a step; nothing is asked where there are none. */
+export const useRackWays = (document: RunDocument, step: number) =>
+  useQuery({
+    queryKey: ["rack ways", document, step],
+    queryFn: () =>
+      reply(api.POST("/api/pipe-rack/ways", { body: { document, step } })) as Promise<RackOption[]>,
+    enabled: Boolean(document.rack),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });

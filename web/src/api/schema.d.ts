@@ -948,6 +948,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pipe-rack/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Rack Ways
+         * @description Every way for the pipes beside a run to take one step, and what each costs.
+         */
+        post: operations["listRackWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways": {
         parameters: {
             query?: never;
@@ -4526,41 +4546,37 @@ export interface components {
             radius: components["schemas"]["Measure"] | null;
         };
         /**
-         * Way
-         * @description One way to do a step, with the step as it would then be written.
+         * RackOption
+         * @description A way for the whole rack to take a step, as all of it then comes out.
          */
-        Way: {
-            /** Name */
-            name: string;
-            /** Angle */
-            angle: number;
-            spacing: components["schemas"]["Measure"] | null;
-            shrink: components["schemas"]["Measure"] | null;
-            /** @description Length needed along the leg. */
-            room: components["schemas"]["Measure"] | null;
-            /** Degrees */
-            degrees: number;
-            /** @description Least clearance to what it goes over, where that is known. */
-            clearance: components["schemas"]["Measure"] | null;
+        RackOption: {
             /**
-             * Why Not
-             * @description Why it cannot be made here; empty where it can.
+             * How
+             * @enum {string}
              */
-            why_not: string;
+            how: "equal" | "sweep" | "kicks" | "stagger" | "together";
             /**
-             * Gentlest
-             * @description The fewest degrees of those that can be made.
+             * After
+             * @description Kicks: on which side of the lead the others lie from there on.
              */
-            gentlest: boolean;
-            /**
-             * Now
-             * @description Whether the step is done this way as it stands.
-             */
+            after: ("right" | "left" | "up" | "down" | "out" | "in") | null;
+            /** Now */
             now: boolean;
-            /** Step */
-            step: {
-                [key: string]: unknown;
-            };
+            /** Makeable */
+            makeable: boolean;
+            /**
+             * Bent
+             * @description How many of its pipes can be bent.
+             */
+            bent: number;
+            /** Gaps Kept */
+            gaps_kept: boolean;
+            /** @description Between neighbours, along all of the rack; null: they touch. */
+            least_gap: components["schemas"]["Measure"] | null;
+            /** @description Of all pipes together; null where one cannot be bent. */
+            pipe: components["schemas"]["Measure"] | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * WaysIn
@@ -4637,6 +4653,43 @@ export interface components {
             };
             /** Step */
             step: number;
+        };
+        /**
+         * Way
+         * @description One way to do a step, with the step as it would then be written.
+         */
+        Way: {
+            /** Name */
+            name: string;
+            /** Angle */
+            angle: number;
+            spacing: components["schemas"]["Measure"] | null;
+            shrink: components["schemas"]["Measure"] | null;
+            /** @description Length needed along the leg. */
+            room: components["schemas"]["Measure"] | null;
+            /** Degrees */
+            degrees: number;
+            /** @description Least clearance to what it goes over, where that is known. */
+            clearance: components["schemas"]["Measure"] | null;
+            /**
+             * Why Not
+             * @description Why it cannot be made here; empty where it can.
+             */
+            why_not: string;
+            /**
+             * Gentlest
+             * @description The fewest degrees of those that can be made.
+             */
+            gentlest: boolean;
+            /**
+             * Now
+             * @description Whether the step is done this way as it stands.
+             */
+            now: boolean;
+            /** Step */
+            step: {
+                [key: string]: unknown;
+            };
         };
         /**
          * JudgedMark
@@ -9120,6 +9173,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RackPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listRackWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackOption"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,5 +1,6 @@
 import { useWays } from "@/api/queries";
 import type { CardAnswer, Measure, Plan, RunDocument, Way } from "@/api/types";
+import { RackWays } from "@/features/walk/rack/rack-ways";
 import { useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { STEP_WORDS } from "@/trade/words";
@@ -29,6 +30,7 @@ export function StepPanel() {
           ))}
       </h3>
       <Ways index={chosen} />
+      <RackWays step={step} index={chosen} />
       <Touchiness plan={plan} index={chosen} />
       <CardAndExact plan={plan} index={chosen} />
     </div>
