@@ -6,7 +6,11 @@ from pathlib import Path
 
 from conduit.bending import Bencher, BendAsMade
 from conduit.document import written_note
-from server.demo.scene import RUNS
+from conduit.plan import make_plan
+from conduit.racks import FloorRun, floor_of, make_rack_plan, members_of
+from server.demo.scene import RACK_RUN, RUNS, SWEPT_RUN
+
+SHOTS = [BendAsMade(bend=number, angle=10.5) for number in (1, 2)]
 
 
 def made() -> dict[str, object]:
@@ -21,6 +25,22 @@ def made() -> dict[str, object]:
         "plan": bencher.plan.model_dump(mode="json"),
         "sheet": bencher.sheet(1).model_dump(mode="json"),
         "after": bencher.sheet(1, made=[bad]).model_dump(mode="json"),
+        "swept": Bencher(SWEPT_RUN).sheet(1, made=SHOTS).model_dump(mode="json"),
+        **_rack(),
+    }
+
+
+def _rack() -> dict[str, object]:
+    """A rack with its lead's plan, its own, and how it lies on the floor."""
+    members = members_of(RACK_RUN)
+    pipes = members.pipes if members else ()
+    floor = floor_of([FloorRun(one.number, one.raw, len(one.taken)) for one in pipes])
+    rack = make_rack_plan(RACK_RUN)
+    return {
+        "racked": RACK_RUN,
+        "lead": make_plan(RACK_RUN).model_dump(mode="json"),
+        "rack": rack.model_dump(mode="json") if rack else None,
+        "floor": [stick.model_dump(mode="json") for stick in floor],
     }
 
 

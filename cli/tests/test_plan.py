@@ -37,6 +37,21 @@ class OtherForms(TestCase):
         self.assertIn("line 4: The end, measure: 1/0", err)
         self.assertFalse(json.loads(out)["makeable"])
 
+    def test_a_rack_gives_every_pipe_and_every_gap(self):
+        racked = NOTE.replace("start box", "rack out, spacing 2, 4 pipes\nstart box")
+        code, out, err = run("-", given=racked)
+        rack = json.loads(out)["rack"]
+        self.assertEqual((code, err, len(rack["pipes"]), len(rack["gaps"])), (0, "", 4, 3))
+        for pipe in rack["pipes"]:
+            again = json.loads(run("-", given=json.dumps({**pipe["document"], "rack": None}))[1])
+            self.assertEqual(again["developed_length"], pipe["developed_length"])
+        code, _, err = run("-", given=racked.replace("spacing 2", "spacing 1/2"))
+        self.assertEqual(code, 1)
+        self.assertIn("line 2: Pipes 1 and 2: 1/2 from centre to centre is less than they are thick.", err)
+        code, _, err = run("-", given=racked.replace("rack out", "rack sideways"))
+        self.assertEqual((code, "line 2: “rack sideways”" in err), (2, True))
+        self.assertNotIn("rack", json.loads(run("-", given=NOTE)[1]))
+
     def test_where_nobody_reads_on_it_ends_as_a_pipe_does(self):
         pipe = subprocess.PIPE
         command = [sys.executable, "-m", "cli.plan", "-"]

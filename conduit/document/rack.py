@@ -3,6 +3,7 @@
 from pydantic import Field, StrictBool
 
 from conduit.document.parts import End, ShoeFigures
+from conduit.document.rack_way import MOST_APART
 from conduit.document.steps import Step
 from conduit.document.typed import Length, Name, OptionalLength, SignedLength
 from conduit.geometry import Direction
@@ -41,7 +42,7 @@ class RackLayout(Given):
         None, description="Where the strut lies that all rest on at the start; left out: their centres are in line."
     )
     supports: OptionalLength = Field(None, description="From strut to strut; left out: the run's support spacing.")
-    stagger: Length = Field(0.0, le=120, description="Couplings of neighbours at least so far apart.")
+    stagger: Length = Field(0.0, le=MOST_APART, description="Couplings of neighbours at least so far apart.")
 
 
 class PipeRack(RackLayout):

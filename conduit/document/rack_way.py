@@ -19,6 +19,8 @@ RACK_WAYS: dict[str, tuple[HowInRack, ...]] = {
 }
 USUAL_SETBACK = 12.0
 USUAL_SHOTS = 9
+# Couplings of neighbours, in inches: a stick.
+MOST_APART = 120.0
 
 
 class RackWay(Given):
@@ -46,4 +48,4 @@ class PlaceInRack(Given):
     right: float = Field(0.0, description="Its end A from the lead's.")
     up: float = 0.0
     out: float = 0.0
-    apart: float = Field(gt=0, le=120)
+    apart: float = Field(gt=0, le=MOST_APART)

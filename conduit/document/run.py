@@ -17,7 +17,7 @@ from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
-from conduit.document.rack_way import PlaceInRack
+from conduit.document.rack_way import MOST_APART, PlaceInRack
 from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.findings import Code, Finding, found
@@ -149,7 +149,7 @@ def _as_lead(raw: Mapping[str, Any]) -> PlaceInRack | None:
         apart = parse_length(rack.get("stagger", 0.0), tape_in(raw)) if isinstance(rack, Mapping) else 0.0
     except UnreadableLength:
         return None
-    return PlaceInRack(number=1, apart=apart) if apart else None
+    return PlaceInRack(number=1, apart=apart) if 0 < apart <= MOST_APART else None
 
 
 def tape_in(raw: Mapping[str, Any]) -> str:

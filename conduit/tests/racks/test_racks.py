@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from OCP.BRepExtrema import BRepExtrema_DistShapeShape
 
 from conduit.document import read_document
-from conduit.layout import blocked, free_windows
 from conduit.plan import check_run, make_plan
 from conduit.racks import make_rack_plan, members_of, rack_options
 from conduit.racks.bent_pipe import BentPipe
@@ -90,6 +89,19 @@ class Gaps(RackCase):
     def test_sizes_on_one_strut_rest_on_it(self):
         members = members_of(rack(document([ninety(60, "up")], 60), "up", "1", strut="in"))
         self.assertAlmostEqual(members.pipes[1].origin.z, (1.163 - 0.922) / 2, 9)
+
+    def test_a_rack_s_first_box_offset_and_kick_go_alike(self):
+        """What stands right at the box, and the lead's own kick: the same for all, from a knockout of its own each."""
+        boxed = {"kind": "box_offset", "surface": "in", "knockout": "1 7/16", "straight": 3}
+        kick = {"kind": "kick90", "turn": "up", "at": 60, "toward": "out", "rise": 3, "kick_back": 14}
+        plan = self.planned(rack(document([boxed, kick], 60), "down", "3/4", "1", spacing=3))
+        for pipe in plan.pipes[1:]:
+            first, second = pipe.document["steps"]
+            self.assertEqual((first["kind"], second["kind"], second["rise"]), ("box_offset", "kick90", 3))
+        drops = [pipe.document["steps"][0]["knockout"] - pipe.diameter / 2 for pipe in plan.pipes[1:]]
+        self.assertAlmostEqual(drops[0], 1.4375 - 0.922 / 2, 9)
+        self.assertAlmostEqual(drops[0], drops[1], 9)
+        self.assertTrue(all(gap.least.inches > 0 for gap in plan.gaps))
 
     def test_sweeps_have_one_centre(self):
         plan = self.kept(rack(document([SWEEP, ninety(60, "out")], 40), "up", "3/4", "3/4", gap=2.0))
@@ -237,37 +249,6 @@ class Leaving(TestCase):
         plan = make_rack_plan(rack(document([ninety(60, "up")], 50), "up", own))
         self.assertEqual([one.code for one in plan.findings], ["rack_touches"])
         self.assertFalse(plan.makeable)
-
-
-class Couplings(RackCase):
-    """Couplings of neighbours are apart by choice, wherever the planner of cuts puts them."""
-
-    LONG = document([ninety(150, "up"), ninety(140, "out")], 130)
-
-    def test_apart_wherever_they_may_lie(self):
-        members = members_of(rack(self.LONG, "in", *["3/4"] * 3, spacing=2, stagger=20))
-        rows = []
-        for member in members.pipes:
-            checked = check_run(member.raw if member.number > 1 else {**self.LONG, "rack": {"stagger": 20}})
-            spans = [(bend.start, bend.end) for bend in checked.layout.path.bends]
-            first = spans[0][0]
-            windows = free_windows(checked.layout.path.length, blocked(checked.layout), checked.limits)
-            rows.append([(max(low, 0), min(high, first)) for low, high in windows if low < first])
-            self.assertTrue(checked.couplings)
-        for one, other in pairwise(rows):
-            for low, high in one:
-                for start, end in other:
-                    self.assertTrue(start >= high + 20 - 1e-6 or low >= end + 20 - 1e-6, (one, other))
-
-    def test_side_by_side_where_nothing_was_asked(self):
-        members = members_of(rack(self.LONG, "in", "3/4", spacing=2))
-        self.assertNotIn("in_rack", members.pipes[1].raw)
-        places = {check_run(member.raw).couplings[0] for member in members.pipes}
-        self.assertEqual(len(places), 1)
-
-    def test_one_put_by_hand_beside_a_neighbour_s_is_told(self):
-        found = make_plan({**self.LONG, "rack": {"stagger": 20}, "couplings": [60]}).findings
-        self.assertIn("coupling_misplaced", [one.code for one in found])
 
 
 class ByAnIndependentKernel(TestCase):

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation import Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself
+from conduit.simulation.golden_section import golden_section
 
 SHOE = typical_shoe("EMT", "3/4")
 START = Pose(Vec(0, 0, 0), Vec(1, 0, 0), Vec(0, 1, 0))
@@ -81,6 +82,16 @@ class AlongThePipe(TestCase):
         found = least_along(bent, distance, 0.0, bent.length)
         self.assertLessEqual(found, least + 1e-6)
         self.assertGreaterEqual(found, least - STEP)
+
+
+class GoldenSection(TestCase):
+    @given(st.floats(-50, 50), st.floats(0, 20), st.floats(0, 20))
+    def test_the_bottom_of_a_valley_is_found_also_at_an_end(self, bottom, before, after):
+        for low, high in ((bottom - before, bottom + after), (bottom + 1, bottom + 1 + after)):
+            place, value = golden_section(lambda at: abs(at - bottom) + 3, low, high)
+            nearest = min(max(bottom, low), high)
+            self.assertAlmostEqual(place, nearest, 5)
+            self.assertAlmostEqual(value, abs(nearest - bottom) + 3, 5)
 
 
 class ItsOwnDistance(TestCase):

@@ -120,6 +120,19 @@ class Racks(BenchTestCase):
         [again] = self.bench(self.feed)["carried"]
         self.assertEqual((again["pipe"], again["dial"]), (3, 88.5), "set so it came out right")
 
+    def test_what_is_no_habit_of_the_shoe_is_not_carried(self):
+        self.do(act("cut"), bent(1, 90.3), run=self.pipe(2))
+        self.assertEqual(self.bench(self.pipe(3))["carried"], [], "a finder does not tell so little")
+        self.do(bent(1, 99, again=True), run=self.pipe(2))
+        self.assertEqual(self.bench(self.pipe(3))["carried"], [], "so much is a mistake")
+        self.do(bent(1, 92, again=True), run=self.pipe(2))
+        self.assertEqual(len(self.bench(self.pipe(3))["carried"]), 1)
+        own = {"name": "Own", "deduct": "6 1/16", "gain": "3 1/4"}
+        self.save({**RACK, "pipes": [{"name": "Second"}, {"shoe": own}]})
+        self.assertEqual(self.bench(self.pipe(3))["carried"], [], "another shoe has habits of its own")
+        self.do(act("unbent", bend=1), run=self.pipe(2))
+        self.assertEqual(self.bench(self.feed)["carried"], [], "it was entered by mistake")
+
     def test_its_struts_are_brought_along(self):
         lines = self.api.send("GET", f"/jobs/{self.job.pk}/cutting").json()["order"]
         [strut] = [line for line in lines if line["what"] == "strut"]

@@ -1,4 +1,13 @@
-import type { Plan, RunDocument, Sheet, SheetBend, ShoeUsed, StickAtBench } from "@/api/types";
+import type {
+  FloorStick,
+  Plan,
+  RackPlan,
+  RunDocument,
+  Sheet,
+  SheetBend,
+  ShoeUsed,
+  StickAtBench,
+} from "@/api/types";
 import text from "./made.json?raw";
 
 interface Made {
@@ -8,6 +17,13 @@ interface Made {
   sheet: Sheet;
   /** The same after its first bend came out 4° short. */
   after: Sheet;
+  /** A sweep of nine shots, two of them made a little over. */
+  swept: Sheet;
+  /** A run with four pipes beside it, its own plan, that of all of them, and how they lie on the floor. */
+  racked: RunDocument;
+  lead: Plan;
+  rack: RackPlan;
+  floor: FloorStick[];
 }
 
 /** What the core makes of a run of several steps (`./crelda generate`). */

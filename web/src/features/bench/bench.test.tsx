@@ -79,6 +79,46 @@ describe("a bend that came out otherwise on another pipe of the rack", () => {
   });
 });
 
+describe("a sweep's screen", () => {
+  const user = userEvent.setup();
+  const shots = made.swept.bends;
+  const third = shots[2] as typeof first;
+
+  it("says which shot it is and what the finder over all of it must then show", async () => {
+    const { go } = at(made.swept, <BendScreen bend={third} />, { at: third.number });
+    const sweep = within(screen.getByRole("region", { name: "Sweep" }));
+    expect(sweep.getByText("Shot 3 of 9")).toBeTruthy();
+    expect(sweep.getByText(third.sweep?.then_reads ?? "none")).toBeTruthy();
+    const buttons = sweep.getAllByRole("button");
+    expect(buttons.map((one) => one.getAttribute("aria-label"))).toEqual(
+      shots.map((shot) => `Shot ${shot.sweep?.shot}${shot.made ? ", made" : ""}`),
+    );
+    await user.click(sweep.getByRole("button", { name: "Shot 5" }));
+    expect(go).toHaveBeenCalledWith(shots[4]?.number);
+    expect(screen.getByRole("button", { name: "Next shot ›" })).toBeTruthy();
+  });
+
+  it("takes what the finder reads over the whole sweep, and goes on to the next shot", async () => {
+    const { act, go } = at(made.swept, <AsBent bend={third} />);
+    await user.type(screen.getByLabelText("Finder reads over the sweep, degrees"), "20");
+    await user.click(screen.getByRole("button", { name: "Enter it" }));
+    expect(screen.getByText(/The sweep was at 21.0° before this shot/)).toBeTruthy();
+    expect(act).not.toHaveBeenCalled();
+    await user.clear(screen.getByLabelText("Finder reads over the sweep, degrees"));
+    await user.type(screen.getByLabelText("Finder reads over the sweep, degrees"), "31 1/4");
+    await user.click(screen.getByRole("button", { name: "Enter it" }));
+    expect(act).toHaveBeenCalledWith(expect.objectContaining({ bend: third.number, angle: 10.25 }));
+    expect(go).toHaveBeenCalledWith(shots[3]?.number);
+  });
+
+  it("asks for the finder and not the dial at the last one", () => {
+    const last = shots.at(-1) as typeof first;
+    at(made.swept, <BendScreen bend={last} />, { at: last.number });
+    expect(screen.getByText(/The last one by the finder, not by the dial/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "Next shot ›" })).toBeNull();
+  });
+});
+
 describe("a bend as it came out", () => {
   const user = userEvent.setup();
 

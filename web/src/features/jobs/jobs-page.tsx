@@ -12,6 +12,7 @@ import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { inRackOrder } from "./rack-order";
 
 export function JobsPage() {
   const jobs = useJobs();
@@ -149,17 +150,6 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
       </ul>
     </section>
   );
-}
-
-type RunLine = Job["runs"][number];
-
-/** Each run, and after it the pipes of its rack. */
-function inRackOrder(runs: RunLine[]): RunLine[] {
-  const beside = (lead: RunLine) =>
-    runs
-      .filter((run) => run.rack_lead === lead.id)
-      .sort((a, b) => (a.rack_number ?? 0) - (b.rack_number ?? 0));
-  return runs.filter((run) => !run.rack_lead).flatMap((run) => [run, ...beside(run)]);
 }
 
 function NewJob() {

@@ -16,45 +16,48 @@ import { CodeField } from "./code-field";
 export function MySecondFactor() {
   const factor = useSecondFactor();
   const begin = useBeginSecondFactor();
-  const [spare, setSpare] = useState<string[]>([]);
+  // Kept here: the form goes as soon as it is known that it is on, and the codes are told only once.
+  const confirm = useConfirmSecondFactor();
   const error = factor.error ?? begin.error;
+  const start = () => {
+    confirm.reset();
+    begin.mutate(undefined);
+  };
   return (
     <section aria-labelledby="second-factor" className="mt-8">
       <h2 id="second-factor" className="text-xl font-bold">
         Second factor
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
-      {spare.length > 0 && <SpareCodes codes={spare} onDone={() => setSpare([])} />}
+      {confirm.data && <SpareCodes codes={confirm.data.codes} onDone={confirm.reset} />}
       {factor.data?.on && <TurnOff />}
-      {factor.data && !factor.data.on && !begin.data && (
+      {factor.data && !factor.data.on && (!begin.data || confirm.data) && (
         <div className="mt-2 flex flex-wrap items-center gap-4">
           <p className="min-w-56 flex-1">Off. Name and password are enough to sign in.</p>
-          <Button className="min-h-11" disabled={begin.isPending} onClick={() => begin.mutate(undefined)}>
+          <Button className="min-h-11" disabled={begin.isPending} onClick={start}>
             Ask for a code from my phone too
           </Button>
         </div>
       )}
-      {factor.data && !factor.data.on && begin.data && (
-        <Confirming
-          address={begin.data.address}
-          onOn={(codes) => {
-            begin.reset();
-            setSpare(codes);
-          }}
-        />
+      {factor.data && !factor.data.on && begin.data && !confirm.data && (
+        <Confirming address={begin.data.address} confirm={confirm} />
       )}
     </section>
   );
 }
 
-function Confirming({ address, onOn }: { address: string; onOn: (codes: string[]) => void }) {
-  const confirm = useConfirmSecondFactor();
+interface ConfirmingProps {
+  address: string;
+  confirm: ReturnType<typeof useConfirmSecondFactor>;
+}
+
+function Confirming({ address, confirm }: ConfirmingProps) {
   const [code, setCode] = useState("");
   const error = confirm.error as ApiError | null;
   const secret = new URL(address).searchParams.get("secret") ?? "";
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    confirm.mutate(code, { onSuccess: (given) => onOn(given.codes) });
+    confirm.mutate(code);
   };
   return (
     <form

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
-import type { Finding, Plan } from "@/api/types";
+import type { Finding, Plan, RackPlan } from "@/api/types";
 import { made } from "@/test/made";
 import { ChecksLine } from "./checks-line";
 
@@ -62,4 +62,26 @@ test("figures are shown as the plan gives them", () => {
     screen.getByText(`${Math.round(made.plan.degrees * 10) / 10}° of ${made.plan.limits.most_degrees}°`),
   ).toBeTruthy();
   expect(screen.getByText(String(made.plan.supports.length))).toBeTruthy();
+});
+
+test("how the pipes beside stand is told beside it, and never better than they do", () => {
+  const { rack } = made;
+  const told = (changed: RackPlan) => {
+    cleanup();
+    render(<ChecksLine plan={made.lead} rack={changed} isCalibrated onChoose={vi.fn()} />);
+  };
+  told(rack);
+  expect(screen.getByText("All 5 pipes, gaps kept")).toBeTruthy();
+  told({ ...rack, gaps_kept: false });
+  expect(screen.getByText("All 5 pipes; gaps smaller than asked")).toBeTruthy();
+  told({ ...rack, makeable: false, findings: [{ ...finding("stop", "steps.1"), code: "rack_touches" }] });
+  expect(screen.getByText("Pipes run into each other")).toBeTruthy();
+  told({ ...rack, makeable: false, findings: [{ ...finding("stop", "rack.gap"), code: "rack_spacing" }] });
+  expect(screen.getByText("The rack cannot be laid out yet")).toBeTruthy();
+  const [first, second, ...others] = rack.pipes;
+  if (!first || !second) throw new Error("no rack");
+  told({ ...rack, makeable: false, pipes: [first, { ...second, makeable: false }, ...others] });
+  expect(screen.getByText("4 of 5 pipes can be bent")).toBeTruthy();
+  told({ ...rack, pipes: [first, { ...second, free: true }, ...others] });
+  expect(screen.getByText("All 4 pipes, gaps kept")).toBeTruthy();
 });

@@ -77,3 +77,36 @@ test("an unfinished run ends in a question mark, and laid marks draw the pipe th
   picture(made.plan, { judged: { lines: made.plan.picture?.lines ?? [] } as unknown as MarksJudged });
   expect(screen.getByTestId("made").getAttribute("d")?.length).toBeGreaterThan(20);
 });
+
+test("the pipes beside are drawn within the picture, as far as they go, with room for their numbers", () => {
+  if (!made.lead.picture) throw new Error("no picture");
+  for (const view of ["front", "plan", "side"] as View[]) {
+    const { container } = render(
+      <FlatPicture
+        plan={made.lead}
+        rack={made.rack}
+        picture={made.lead.picture}
+        view={view}
+        size={SIZE}
+        chosen={null}
+        onChoose={vi.fn()}
+        judged={null}
+      />,
+    );
+    const beside = screen.getAllByTestId("beside");
+    expect(beside).toHaveLength(made.rack.pipes.length - 1);
+    for (const [x, y] of beside.flatMap((path) => spotsOf(path.getAttribute("d") ?? ""))) {
+      expect(x).toBeGreaterThan(0);
+      expect(x).toBeLessThan(SIZE.width);
+      expect(y).toBeGreaterThan(0);
+      expect(y).toBeLessThan(SIZE.height);
+    }
+    const numbers = [...container.querySelectorAll("[data-testid=rack] text")];
+    const places = numbers.map(
+      (one) => [Number(one.getAttribute("x")), Number(one.getAttribute("y"))] as const,
+    );
+    for (const [at, [x, y]] of places.entries())
+      for (const [u, v] of places.slice(at + 1)) expect(Math.hypot(x - u, y - v)).toBeGreaterThan(8);
+    cleanup();
+  }
+});

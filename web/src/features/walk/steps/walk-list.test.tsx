@@ -83,6 +83,31 @@ test("every kind of step can be met, and shows a field for each figure that it a
   }
 });
 
+test("a sweep's radius is typed, or taken from the pipe that it goes around", () => {
+  const shown = (step: object) => {
+    const onChange = vi.fn();
+    cleanup();
+    render(
+      <StepContext value={{ mayWrite: true, chosen: false, racked: false, findings: [], read: {} }}>
+        <StepSentence step={step as Step} index={0} onChange={onChange} />
+      </StepContext>,
+    );
+    return onChange;
+  };
+  const swept = { kind: "sweep", turn: "up", at: "60", shots: 9 };
+  const given = shown({ ...swept, radius: "24" });
+  fireEvent.change(screen.getByLabelText("Step 1, radius"), { target: { value: "30" } });
+  expect(given.mock.lastCall?.[0]).toMatchObject({ radius: "30" });
+  const around = { trade_size: "2", radius: "10", gap: "1 1/2" };
+  const taken = shown({ ...swept, around });
+  expect(screen.queryByLabelText("Step 1, radius")).toBeNull();
+  fireEvent.change(screen.getByLabelText("Step 1, gap to the pipe that it goes around"), {
+    target: { value: "2" },
+  });
+  expect(taken.mock.lastCall?.[0].around).toEqual({ ...around, gap: "2" });
+  expect(taken.mock.lastCall?.[1]).toBe("around.gap");
+});
+
 test("who may only look has no field that can be written in, and no step to add", () => {
   walk(made.document, <WalkList />, false);
   for (const field of screen.getAllByRole("textbox")) expect((field as HTMLInputElement).disabled).toBe(true);
