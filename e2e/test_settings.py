@@ -86,8 +86,16 @@ class Settings(Journey):
         self.assertEqual(document["end"]["at"], f'{RUNS[0]["end"]["at"]}"', "every figure keeps the unit that it had")
 
     def test_on_a_metric_tape_bare_figures_and_nudges_are_millimetres(self):
-        page = self.open_run()
+        page = self.window()
+        # Chosen before any figure has been read, each still keeps the unit that it was meant in.
+        held = []
+        page.route("**/api/plan", lambda route: held.append(route))
+        page.get_by_role("link", name="Kiln 2 feed").click()
         choose(page, "Tape rounding", "1 mm")
+        page.route("**/api/plan", lambda route: route.continue_())
+        for route in held:
+            route.continue_()
+        expect(page.get_by_role("combobox", name="Tape rounding")).to_have_text("1 mm")
         run = {**changed(RUNS[0], lambda _, written: f'{written}"'), "tape": "1 mm"}
         seat = field(page, "End, seat at")
         seat.fill("1000")

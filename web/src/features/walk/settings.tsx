@@ -11,7 +11,7 @@ import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
-import { retaped } from "./retaped";
+import { useRetaping } from "./retaped";
 import { placed, readAt, usePlanned, useWork } from "./run-context";
 
 const TYPICAL = "typical";
@@ -21,6 +21,7 @@ const OWN = "own figures";
 export function RunSettings() {
   const { draft, edit, mayWrite } = useWork();
   const { plan } = usePlanned();
+  const retape = useRetaping();
   const { document } = draft;
   const shoes = useShoes().data ?? [];
   const choosePipe = (pipe: Partial<Pick<RunDocument, "trade_size" | "material">>) => {
@@ -69,7 +70,7 @@ export function RunSettings() {
         value={document.tape ?? "1/16"}
         choices={TAPES}
         disabled={!mayWrite}
-        onChoose={(tape) => edit(retaped(document, tape, plan), "")}
+        onChoose={retape}
       />{" "}
       in{" "}
       <Select

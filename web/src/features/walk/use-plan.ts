@@ -2,7 +2,8 @@ import { api, reply } from "@/api/client";
 import type { Plan, RackPlan, RunDocument } from "@/api/types";
 import { type Live, useLive } from "./use-live";
 
-const askPlan = async (document: RunDocument): Promise<Plan> =>
+/** The plan of a document, asked once. */
+export const askPlan = async (document: RunDocument): Promise<Plan> =>
   (await reply(api.POST("/api/plan", { body: { document } }))) as Plan;
 
 const askRack = async (document: RunDocument): Promise<RackPlan> =>

@@ -19,3 +19,9 @@ function applied(part: unknown, path: string[], edit: Edit): unknown {
   const fields = (part ?? {}) as Record<string, unknown>;
   return { ...fields, [here]: rest.length ? applied(fields[here], rest, edit) : edit.value };
 }
+
+/** What stands at a place of the document. */
+export const written = (document: RunDocument, place: string): unknown =>
+  place
+    .split(".")
+    .reduce<unknown>((part, key) => (part as Record<string, unknown> | undefined)?.[key], document);
