@@ -39,6 +39,7 @@ class Code(StrEnum):
     ALONG_HEADING = "along_heading", "stop", "The pipe runs along that direction already.", "A direction across it."
     NO_RISE = "no_rise", "stop", "A step has no rise, or two, or one of nothing.", "Writing the rise."
     NO_KICK = "no_kick", "stop", "A kick has neither setback nor angle, or both.", "Giving one of them."
+    NO_SHOTS = "no_shots", "stop", "A sweep's shots are not given, given twice, or too many.", "Giving their number."
     NO_END = "no_end", "stop", "A step is measured from an end that is not written.", "Writing the end."
     RADIUS_TOO_SMALL = "radius_too_small", "stop", "A sweep's radius is under the shoe's.", "A larger radius."
     BOX_OFFSET_NOT_NEEDED = "box_offset_not_needed", "note", "A box offset moves the pipe by nothing.", "Taking it out."

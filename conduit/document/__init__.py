@@ -25,6 +25,7 @@ from conduit.document.run import (
     tape_in,
 )
 from conduit.document.steps import (
+    MOST_SHOTS,
     TURNS,
     WORDS,
     AnyStep,
@@ -46,11 +47,13 @@ from conduit.document.steps import (
     above_axis,
     rise_of,
 )
-from conduit.document.typed import Length, Name, OptionalLength, SignedLength, Typed
+from conduit.document.typed import MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
 from conduit.document.unit_doubts import far_out
 
 __all__ = [
     "MOST_PIPES",
+    "MOST_SHOTS",
+    "MOST_TURN",
     "RACK_WAYS",
     "TURNS",
     "USUAL_SETBACK",

@@ -141,7 +141,7 @@ STEPS = (
     Form("bend", f"bend (?P<angle>{N}) (?P<turn>{WAY})", (*_TO, _NEXT), "bend 45 right, back at 30"),
     Form(
         "sweep",
-        f"sweep (?P<turn>{WAY})",
+        f"sweep(?: (?P<angle>(?!{WAY}){N}))? (?P<turn>{WAY})",
         (
             *_TO,
             _figure("radius", "radius"),
@@ -149,6 +149,7 @@ STEPS = (
             f" of radius (?P<around_radius>{N})",
             _figure("gap", "around_gap"),
             r"(?P<shots>\d{1,4}) shots",
+            f"(?P<shot_angle>{N}) a shot",
             "(?P<over_gaps>spaced over the gaps)",
         ),
         "sweep right, back at 60, radius 24, 9 shots",

@@ -274,8 +274,9 @@ def _kick(step: Source) -> str:
 
 def _sweep(step: Source) -> str:
     gaps = "spaced over the gaps" if step.get("spacing") == "ends" else ""
-    shots = f"{step.get('shots', NOT_YET)} shots"
-    return _joined(f"sweep {step.get('turn', NOT_YET)}", *_turned_at(step), *_radius(step), shots, gaps)
+    by_angle = step.get("shot_angle") is not None
+    shots = f"{figure(step['shot_angle'])} a shot" if by_angle else f"{step.get('shots') or NOT_YET} shots"
+    return _joined(f"sweep {_turned(step)}", *_turned_at(step), *_radius(step), shots, gaps)
 
 
 def _radius(step: Source) -> list[str]:
@@ -289,11 +290,17 @@ def _radius(step: Source) -> list[str]:
 
 
 def _bend(step: Source) -> str:
-    plain = step.get("angle") in (None, 90, 90.0, "90")
-    head = (
-        f"90 {step.get('turn', NOT_YET)}" if plain else f"bend {figure(step.get('angle'))} {step.get('turn', NOT_YET)}"
-    )
-    return _joined(head, *_turned_at(step))
+    return _joined(f"{'90' if _is_ninety(step) else 'bend'} {_turned(step)}", *_turned_at(step))
+
+
+def _is_ninety(step: Source) -> bool:
+    return step.get("angle") in (None, 90, 90.0, "90")
+
+
+def _turned(step: Source) -> str:
+    """Which way a bend or a sweep turns, after its angle where that is no 90."""
+    way = str(step.get("turn", NOT_YET))
+    return way if _is_ninety(step) else f"{figure(step.get('angle'))} {way}"
 
 
 def _pull_point(step: Source) -> str:

@@ -23,6 +23,7 @@ from conduit.geometry import Direction
 from conduit.tables import OUTSIDE_DIAMETER, Material, TradeSize
 from conduit.values import Given
 
+MOST_SHOTS = 60
 OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
 TurnDatum = Literal["back", "centre", "wall"]
 
@@ -183,18 +184,35 @@ class SweptAround(Given):
 
 
 class SweepStep(StepPart):
-    """A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around."""
+    """A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around.
+
+    The shots are alike: so many as are given, or as few as keep each within `shot_angle`.
+    """
 
     kind: Literal["sweep"]
-    turn: Direction
+    turn: Direction = Field(description="The new heading, or the side toward which a flatter sweep turns.")
+    angle: TurnAngle = 90.0
     to: Literal["back", "centre"] = "back"
     at: Length
     radius: Length = Field(
         0.0, description="Centreline radius wanted; taken from what it goes around where that is given."
     )
     around: SweptAround | None = None
-    shots: int = Field(ge=2, le=60)
+    shots: int | None = Field(None, ge=2, le=MOST_SHOTS)
+    shot_angle: MaybeAngle = Field(None, description="Degrees a shot at most, instead of their number.")
     spacing: Literal["exact", "ends"] = Field("exact", description="Shots as the polygon has them, or length/(N-1).")
+
+    @property
+    def count(self) -> int:
+        """How many shots: as given, or the fewest that keep each within the angle that was given for one."""
+        if self.shots is not None:
+            return self.shots
+        return max(2, math.ceil(self.angle / (self.shot_angle or self.angle) - 1e-9))
+
+    @property
+    def each(self) -> float:
+        """What each shot turns, in degrees."""
+        return self.angle / self.count
 
 
 class CouplingStep(StepPart):

@@ -13,6 +13,8 @@ _WRITTEN = {
     "in the unit of the run's tape.",
 }
 INCHES = "1/16"
+# A single turn, in degrees.
+MOST_TURN = 120
 _MAYBE_WRITTEN = {**_WRITTEN, "type": ["string", "number", "null"]}
 _WRITTEN_ANGLE = {"type": ["string", "number"], "description": "Degrees, such as 30 or 22 1/2"}
 _MAYBE_ANGLE = {**_WRITTEN_ANGLE, "type": ["string", "number", "null"]}
@@ -68,5 +70,5 @@ SignedInches = Annotated[float, BeforeValidator(parse_signed_length), WithJsonSc
 AnyAngle = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTEN_ANGLE)]
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
-TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=120), WithJsonSchema(_WRITTEN_ANGLE)]
+TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=MOST_TURN), WithJsonSchema(_WRITTEN_ANGLE)]
 Name = Annotated[str, Field(max_length=80)]

@@ -9,6 +9,7 @@ from functools import singledispatch
 
 from conduit.bender import Shoe
 from conduit.document import (
+    MOST_SHOTS,
     AnyStep,
     BendStep,
     BoxOffsetStep,
@@ -320,32 +321,46 @@ def _place_kick(step: KickStep, datum: Datum, context: Context) -> StepPlacement
 def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     """As many vertices as shots, the sides of a polygon about the sweep's arc (docs/trade.md, Sweep).
 
-    Each shot turns 90°/N; the first and last vertex lie a tangent ρ tan(90°/2N) inside the arc's ends, the others two
-    tangents apart. Refused where the radius is below the shoe's own.
+    Each shot turns Θ/N; the first and last vertex lie a tangent ρ tan(Θ/2N) inside the arc's ends, the others two
+    tangents apart. The back lies (d/2) tan(Θ/2) past the vertex. Refused where the radius is below the shoe's own.
     """
-    turn = _across(step.turn, datum.heading)
-    if not turn:
+    across = _across(step.turn, datum.heading)
+    if not across:
         return _runs_along(step, "turn", step.turn, context)
-    shoe, half = context.shoe, context.shoe.diameter / 2
-    shot = math.pi / 2 / step.shots
+    if refused := _shots_refused(step, context):
+        return refused
+    shoe, angle, count = context.shoe, math.radians(step.angle), step.count
+    turn = datum.heading.times(math.cos(angle)).along(across, math.sin(angle))
+    shot, back = angle / count, shoe.diameter / 2 * math.tan(angle / 2)
     if step.radius < shoe.radius:
         least = context.at_least(shoe.radius)
         says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
         remedy = f"Use a radius of {least} or more, or a plain 90."
         return context.finding(Code.RADIUS_TOO_SMALL, "radius", says, remedy, context.setting("radius", least))
     radius = sweep_radius(step, shoe)
-    corner = datum.at(step.at - (half if step.to == "back" else 0.0))
-    axis = datum.heading.cross(turn)
-    here, heading = corner.along(datum.heading, -tangent_length(radius, math.pi / 2)), datum.heading
+    corner = datum.at(step.at - (back if step.to == "back" else 0.0))
+    axis = datum.heading.cross(across)
+    here, heading = corner.along(datum.heading, -tangent_length(radius, angle)), datum.heading
     corners: list[Corner] = []
-    for number in range(step.shots):
+    for number in range(count):
         here = here.along(heading, tangent_length(radius, shot) * (1 if number == 0 else 2))
-        heading = heading.turned(axis, shot) if number < step.shots - 1 else turn
+        heading = heading.turned(axis, shot) if number < count - 1 else turn
         corners.append(Corner(here, heading))
     notes = (_larger_radius(step, radius, context),) if step.spacing == "ends" else ()
     return StepPlacement(
-        tuple(corners), Datum(corner.along(turn, -half), turn), (context.along(step, datum),), notes=notes
+        tuple(corners), Datum(corner.along(turn, -back), turn), (context.along(step, datum),), notes=notes
     )
+
+
+def _shots_refused(step: SweepStep, context: Context) -> Finding | None:
+    """Why a sweep's shots are not known, or are more than can be made."""
+    if (step.shots is None) == (step.shot_angle is None):
+        says = f"{context.called(step)}: give the number of shots or the degrees a shot; one of them."
+        return context.finding(Code.NO_SHOTS, "shots", says, "Nine or more make a 90 that looks round.")
+    if step.count > MOST_SHOTS:
+        says = f"{context.called(step)}: that makes {step.count} shots; {MOST_SHOTS} are planned at once."
+        return context.finding(Code.NO_SHOTS, "shot_angle", says, "Give more degrees a shot.")
+    return None
 
 
 def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
@@ -356,8 +371,8 @@ def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
     """
     if step.spacing == "exact":
         return step.radius
-    shot = math.pi / 2 / step.shots
-    spacing = step.radius * math.pi / 2 / (step.shots - 1)
+    shot = math.radians(step.each)
+    spacing = step.radius * math.radians(step.angle) / (step.count - 1)
     return (spacing + shoe.radius * (2 * math.tan(shot / 2) - shot)) / (2 * math.tan(shot / 2))
 
 
@@ -365,7 +380,7 @@ def _larger_radius(step: SweepStep, radius: float, context: Context) -> Finding:
     return found(
         Code.LARGER_RADIUS,
         context.place("spacing"),
-        f"{context.called(step)}: with the shots spaced over {step.shots - 1} gaps the radius comes out "
+        f"{context.called(step)}: with the shots spaced over {step.count - 1} gaps the radius comes out "
         f"{context.shows(radius)} instead of {context.shows(step.radius)}.",
         "Use the exact spacing, or bend every pipe beside it the same way.",
         context.setting("spacing", "exact", "Use the exact spacing"),

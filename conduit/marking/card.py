@@ -31,6 +31,8 @@ from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 
 # Radius to developed length of a quarter turn, as the card has it.
 QUARTER = 1.571
+# Degrees off 90 that the card forgives.
+SURELY_NINETY = 0.5
 
 
 @dataclass(frozen=True)
@@ -196,17 +198,21 @@ def _ninety(back: float, tally: Tally) -> CardMark:
     return CardMark(at, "arrow", "A", 90)
 
 
+def _no_figures(what: str, at: float, tally: Tally) -> Answer:
+    tally.sums.says(f"The card has no figures for {what}; measure on from there.")
+    tally.known, tally.turned = False, True
+    tally.so_far = tally.at("Next leg, so far", "to the bend", at)
+    return None, None, ()
+
+
 @on_card.register
 def _ninety_on_card(step: BendStep, tally: Tally) -> Answer:
     """A 90 on the arrow, at the back less the shoe's deduct; after the first turn on the star, from end B.
 
     The pipe taken up by later marks is the back less the gain. Other angles have no figures on a card.
     """
-    if abs(step.angle - 90) > 0.5:
-        tally.sums.says("The card has no figures for a single bend that is no 90; measure on from there.")
-        tally.known, tally.turned = False, True
-        tally.so_far = tally.at("Next leg, so far", "to the bend", step.at)
-        return None, None, ()
+    if abs(step.angle - 90) > SURELY_NINETY:
+        return _no_figures("a single bend that is no 90", step.at, tally)
     back = _to_back(step, tally)
     lines = tally.sums.taken()
     tally.way("the 90’s mark", _ninety(back, tally))
@@ -367,20 +373,23 @@ def _kick_on_card(step: KickStep, tally: Tally) -> Answer:
 def _sweep_on_card(step: SweepStep, tally: Tally) -> Answer:
     """A sweep: developed length radius × π/2, divided over N gaps (exact) or N - 1 (ends), marked a gap apart.
 
-    Set as bend centres or on the arrow; later measures lose 2 × radius + diameter - length.
+    Set as bend centres or on the arrow; later measures lose 2 × radius + diameter - length. Only of 90°: the card has
+    no figures for another.
     """
+    if abs(step.angle - 90) > SURELY_NINETY:
+        return _no_figures(f"a sweep of {format_angle(step.angle)}", step.at, tally)
     back, sums = _to_back(step, tally), tally.sums
     length = sums.times("Developed length", "radius", sums.read(step.radius), QUARTER)
     exact = step.spacing == "exact"
-    gaps = step.shots if exact else step.shots - 1
+    gaps = step.count if exact else step.count - 1
     spacing = sums.divided("Between the marks", "length", length, gaps)
     half = [("half a space", sums.half(spacing))] if exact else []
     before = (("half the diameter", -tally.half), ("radius", -step.radius))
-    first = tally.at("First mark", "to the back", back, *before, *half, then=f"{step.shots - 1} more, each a space on")
+    first = tally.at("First mark", "to the back", back, *before, *half, then=f"{step.count - 1} more, each a space on")
     lines = sums.taken()
-    marks = [first + spacing * shot for shot in range(step.shots)]
+    marks = [first + spacing * shot for shot in range(step.count)]
     for name, reference in (("shots’ centres on the marks", CENTRE), ("arrow on the marks", "arrow")):
-        tally.way(name, *(CardMark(at, reference, "A", 90 / step.shots) for at in marks))
+        tally.way(name, *(CardMark(at, reference, "A", step.each) for at in marks))
     twice = (("radius", step.radius), ("radius", step.radius), ("diameter", tally.shoe.diameter))
     gain = sums.add("Gain of the sweep", *twice, ("length", -length))
     tally.turn(back, gain)

@@ -125,7 +125,7 @@ def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[
     lines: list[str] = []
     if isinstance(step, SweepStep):
         lines += _around(step, shoe)
-        lines.append(f"{step.shots} shots of {n(90 / step.shots)}° on a radius of {n(step.radius)}.")
+        lines.append(f"{step.count} shots of {n(step.each)}° on a radius of {n(step.radius)}.")
     if isinstance(step, KickStep) and step.kick_back is not None:
         kick = bends[0] if step.when == "before" else bends[-1]
         lines.append(

@@ -47,9 +47,10 @@ def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[C
                 kicked = {**written, "kick_angle": write_angle(angle), "kick_back": None}
                 yield Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
         case SweepStep():
-            for shots in sorted({*SHOTS, step.shots}):
-                name = f"{shots} shots of {format_angle(90 / shots)}"
-                yield Candidate(name=name, angle=90 / shots, written={**written, "shots": shots})
+            for shots in sorted({*SHOTS, step.count}):
+                each = step.angle / shots
+                swept = {**written, "shots": shots, "shot_angle": None}
+                yield Candidate(name=f"{shots} shots of {format_angle(each)}", angle=each, written=swept)
 
 
 def _with(angle: Degrees, angles: tuple[float, ...]) -> list[float]:

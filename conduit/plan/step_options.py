@@ -133,7 +133,7 @@ def _way(
 
 def _angle_of(step: AnyStep | None) -> float:
     if isinstance(step, SweepStep):
-        return float(step.shots)
+        return float(step.count)
     if isinstance(step, KickStep):
         return step.kick_angle or -1.0
     return float(getattr(step, "angle", 0.0))

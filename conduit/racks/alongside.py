@@ -148,8 +148,6 @@ def _bend(step: BendStep, at: Alongside, how: HowInRack | None) -> AnyStep:
 
 def _swept(step: BendStep, place: float, inside: float, at: Alongside) -> AnyStep:
     """A sweep about the centre of the lead's bend: its radius is the lead's and what the pipe stands outside of it."""
-    if step.angle != 90:
-        raise NotInRack("rack", "only a 90 is followed by sweeps", "Choose equal radii.")
     if abs(inside) < SLACK:
         return step.model_copy(update={"at": place, "to": "centre", "stand_off": 0.0})
     radius = at.lead_shoe.radius - inside
@@ -158,7 +156,7 @@ def _swept(step: BendStep, place: float, inside: float, at: Alongside) -> AnySte
         says = f"inside the lead's 90 it would sweep with a radius of {at.shows(radius)}; its shoe's is {own}"
         raise NotInRack("rack", says, "Make the innermost pipe the lead, or choose equal radii.")
     shots = (step.rack and step.rack.shots) or USUAL_SHOTS
-    return SweepStep(kind="sweep", turn=step.turn, to="centre", at=place, radius=radius, shots=shots)
+    return SweepStep(kind="sweep", turn=step.turn, angle=step.angle, to="centre", at=place, radius=radius, shots=shots)
 
 
 def _kicked(step: BendStep, at: Alongside) -> AnyStep:
@@ -204,9 +202,13 @@ def _word(direction: Vec) -> Direction:
 @_taken.register
 def _sweep(step: SweepStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """About the same centre, the radius smaller by what the pipe lies inside of the lead; or equal, and shifted."""
-    turn = at.after.heading
-    inside = at.displacement.dot(turn)
-    place = at.along(at.after.point) - inside
+    angle, toward = math.radians(step.angle), at.across(at.bends[-1])
+    inside = at.displacement.dot(toward)
+    # Where the legs before and after the lead's sweep meet.
+    last = at.bends[-1]
+    beyond = last.vertex.minus(at.lead.point).dot(toward) / math.sin(angle)
+    corner = last.vertex.along(last.heading_after, -beyond)
+    place = at.along(corner) + at.shift(toward, angle)
     radius = step.radius - (inside if how == "sweep" else 0.0)
     if radius < at.shoe.radius:
         own = at.shows(at.shoe.radius)

@@ -1,17 +1,27 @@
 """The run documents of a rack's pipes: what would have been measured of each, worked out from the lead."""
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
-from conduit.document import AnyStep, MeasuredRack, RackPipe, StepLeftOut, read_document, read_rack
+from conduit.document import (
+    MOST_TURN,
+    AnyStep,
+    MeasuredRack,
+    RackPipe,
+    StepLeftOut,
+    read_document,
+    read_rack,
+)
 from conduit.findings import Code, Finding, found
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.plan import CheckedRun, check_run, shoe_for
 from conduit.racks.following import Followed, LeadCourse, follow
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
-from conduit.units import Tape
+from conduit.units import Tape, parse_angle
 
 Raw = Mapping[str, Any]
 # What a server has an answer for within some seconds.
@@ -90,11 +100,20 @@ def _too_many(raw: Raw, rack: MeasuredRack, lead: CheckedRun) -> Iterator[Findin
     """More bends in all than are planned at once: each pipe's of the lead, and those of its own steps."""
     followed = len(lead.layout.path.bends) if lead.layout else 0
     own = [step for at in range(len(rack.pipes)) for step in _listed(_written(raw, at).get("steps"))]
-    shots = [step.get("shots") if isinstance(step, Mapping) else None for step in own]
-    count = followed * len(rack.pipes) + sum(max(4, one) if isinstance(one, int) else 4 for one in shots)
+    count = followed * len(rack.pipes) + sum(map(_bends_at_most, own))
     if count > MOST_IN_A_RACK:
         says = f"The rack: its pipes have some {count:,} bends together; {MOST_IN_A_RACK} are planned at once."
         yield found(Code.TOO_MANY_BENDS, "rack.pipes", says, "Make two racks of it, or end it at a box.")
+
+
+def _bends_at_most(step: object) -> int:
+    """The bends of a step as it was typed, read or not."""
+    written = step if isinstance(step, Mapping) else {}
+    shots = written.get("shots")
+    if (each := written.get("shot_angle")) is not None:
+        with suppress(ValueError):
+            shots = math.ceil(MOST_TURN / max(parse_angle(each), 1.0))
+    return max(4, shots) if isinstance(shots, int) else 4
 
 
 def _listed(value: object) -> Sequence[Any]:

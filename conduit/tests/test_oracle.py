@@ -50,11 +50,11 @@ class Measurer:
         return point.minus(self.datum).dot(self.heading)
 
     def corner(self, first, last):
-        """Where the leg before some bends meets the plane through the leg after, across it."""
-        leaves = self.bent.pose_at(last.end)
-        return leaves.point.along(
-            leaves.heading, -leaves.point.minus(self.bent.point_at(first.start)).dot(leaves.heading)
-        )
+        """Where the legs before and after some bends meet, those in one plane."""
+        enters, leaves = self.bent.pose_at(first.start), self.bent.pose_at(last.end)
+        off, cosine = leaves.point.minus(enters.point), enters.heading.dot(leaves.heading)
+        back = (off.dot(leaves.heading) - cosine * off.dot(enters.heading)) / (1 - cosine**2)
+        return leaves.point.along(leaves.heading, -back)
 
     def turned(self, last, corner, from_back):
         """On to the leg after a turn."""
@@ -72,7 +72,7 @@ def measures(step, measurer):
     half, bent = measurer.half, measurer.bent
     match step.kind:
         case "bend" | "sweep":
-            arcs = measurer.arcs(1 if step.kind == "bend" else step.shots)
+            arcs = measurer.arcs(1 if step.kind == "bend" else step.count)
             corner = measurer.corner(arcs[0], arcs[-1])
             yield "back", measurer.along(corner) + half, step.at
             measurer.turned(arcs[-1], corner, getattr(step, "next_from", "back") == "back")

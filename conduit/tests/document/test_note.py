@@ -110,6 +110,7 @@ class UnfinishedNotes(TestCase):
             {"kind": "bend", "turn": "out", "at": "7,5", "muted": True},
             {"kind": "saddle3", "toward": "out", "over": {"shape": "round", "height": "", "clear": "1/2"}, "at": "x#"},
             {"kind": "sweep", "turn": "up", "at": "5'", "radius": "2", "shots": 9},
+            {"kind": "sweep", "turn": "left", "angle": "4o", "at": "60", "radius": "20", "shot_angle": ""},
         ],
         "rack": {"side": "out", "gap": "1,5", "pipes": [{"shoe": {"name": "Old", "front": "1"}, "starts": ""}, {}]},
         "couplings": ["96", "?"],
@@ -125,7 +126,8 @@ class UnfinishedNotes(TestCase):
         self.assertEqual(read["rack"]["pipes"][0]["shoe"], self.TYPED["rack"]["pipes"][0]["shoe"])
         self.assertEqual(read["rack"]["gap"], "1,5")
         self.assertEqual(read["couplings"], ["96", ""])
-        self.assertEqual([step["at"] for step in read["steps"]], ["", "7,5", "x#", "5'"])
+        self.assertEqual([step["at"] for step in read["steps"]], ["", "7,5", "x#", "5'", "60"])
+        self.assertEqual((read["steps"][4]["angle"], read["steps"][4]["shot_angle"]), ("4o", ""))
         self.assertEqual(read["steps"][1]["muted"], True)
         self.assertEqual(read["end"], self.TYPED["end"])
         self.assertEqual(write_note(read), write_note({**self.TYPED, "couplings": ["96", ""]}))

@@ -5,6 +5,7 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from conduit.document import read_note, write_note
 from conduit.layout.centreline import Corner, trace
 from conduit.plan import make_plan
 from conduit.tests.support import document, laid_out, ninety, offset, runs
@@ -122,6 +123,19 @@ class EveryStep(TestCase):
         for one, other in zip(plan.bends, make_plan(raw).bends, strict=True):
             self.assertAlmostEqual(one.start.inches, other.start.inches, 9)
         self.assertIn("Around the 2 EMT: its radius 10 + half of both diameters", " ".join(plan.exact[0].lines))
+
+    def test_a_sweep_of_any_angle_comes_where_a_plain_bend_does(self):
+        for angle, shots in ((30, 3), (45, 5), (112.5, 12)):
+            sweep = {"kind": "sweep", "turn": "up", "angle": angle, "at": 70, "radius": 20, "shots": None}
+            plan = make_plan(document([{**sweep, "shot_angle": 10}], 60))
+            plain = make_plan(document([{"kind": "bend", "turn": "up", "angle": angle, "at": 70}], 60))
+            self.assertEqual([round(bend.angle, 9) for bend in plan.bends], [angle / shots] * shots)
+            self.assertLess(math.dist(plan.end_point, plain.end_point), 1e-9)
+            self.assertLess(plan.simulated[0].miss, 1e-9)
+            note = write_note(document([{**sweep, "shot_angle": 10}], 60))
+            self.assertEqual(make_plan(read_note(note).document).developed_length, plan.developed_length)
+        for wrong in ({}, {"shots": 9, "shot_angle": 10}, {"shot_angle": 1}):
+            self.assertEqual(make_plan(document([{**sweep, **wrong}], 60)).findings[0].code, "no_shots")
 
     def test_a_sweep_has_its_radius_and_the_other_school_a_larger_one(self):
         sweep = {"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 30}

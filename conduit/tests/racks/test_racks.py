@@ -103,6 +103,11 @@ class Gaps(RackCase):
         self.assertAlmostEqual(drops[0], drops[1], 9)
         self.assertTrue(all(gap.least.inches > 0 for gap in plan.gaps))
 
+    def test_flatter_sweeps_keep_the_gap_too(self):
+        bend = {"kind": "bend", "turn": "up", "angle": 45, "at": 60, "rack": {"how": "sweep", "shots": 6}}
+        for turn, side in ((SWEEP | {"angle": 45}, "up"), (bend, "down")):
+            self.kept(rack(document([turn], 60), side, "3/4", "3/4", gap=2.0))
+
     def test_sweeps_have_one_centre(self):
         plan = self.kept(rack(document([SWEEP, ninety(60, "out")], 40), "up", "3/4", "3/4", gap=2.0))
         radii = [30, *(pipe.steps[0].radius.inches for pipe in plan.pipes[1:])]

@@ -2825,7 +2825,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -4287,6 +4287,8 @@ export interface components {
         /**
          * SweepStep
          * @description A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around.
+         *
+         *     The shots are alike: so many as are given, or as few as keep each within `shot_angle`.
          */
         SweepStep: {
             /**
@@ -4304,9 +4306,16 @@ export interface components {
             kind: "sweep";
             /**
              * Turn
+             * @description The new heading, or the side toward which a flatter sweep turns.
              * @enum {string}
              */
             turn: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             * @default 90
+             */
+            angle?: string | number;
             /**
              * To
              * @default back
@@ -4326,7 +4335,12 @@ export interface components {
             radius?: string | number;
             around?: components["schemas"]["SweptAround"] | null;
             /** Shots */
-            shots: number;
+            shots?: number | null;
+            /**
+             * Shot Angle
+             * @description Degrees a shot at most, instead of their number.
+             */
+            shot_angle?: string | number | null;
             /**
              * Spacing
              * @description Shots as the polygon has them, or length/(N-1).

@@ -43,6 +43,11 @@ export const KICK_BY: Choice<"kick_back" | "kick_angle">[] = [
   { value: "kick_angle", label: "at an angle of" },
 ];
 
+export const SHOTS_BY: Choice<"shots" | "shot_angle">[] = [
+  { value: "shots", label: "number of shots" },
+  { value: "shot_angle", label: "degrees a shot", hint: "at most; all shots alike" },
+];
+
 export const SHOT_SPACING: Choice<NonNullable<SweepStep["spacing"]>>[] = [
   { value: "exact", label: "half a step at each end", hint: "the exact polygon" },
   { value: "ends", label: "first and last on the ends", hint: "comes out larger" },
@@ -132,6 +137,7 @@ export const FIELD_WORDS: Record<string, string> = {
   straight: "straight kept",
   radius: "radius",
   shots: "shots",
+  shot_angle: "degrees a shot",
   name: "name",
   ref: "placed by",
   to: "measured to",

@@ -13,7 +13,7 @@ import {
   WorkContext as Within,
   type WorkContext,
 } from "@/features/walk/run-context";
-import { StepContext } from "@/features/walk/steps/step-context";
+import { NO_CONTEXT, StepContext } from "@/features/walk/steps/step-context";
 import { made } from "@/test/made";
 import { RackPanel } from "./rack-panel";
 import { RackWayClause } from "./rack-way";
@@ -167,8 +167,8 @@ describe("how the pipes beside take a step", () => {
   const clause = (step: Step, mayWrite = true) => {
     const onChange = vi.fn();
     render(
-      <StepContext value={{ mayWrite, chosen: false, racked: true, findings: [], read: {} }}>
-        <RackWayClause step={step} index={1} onChange={onChange} />
+      <StepContext value={{ ...NO_CONTEXT, called: "Step 2", mayWrite, racked: true }}>
+        <RackWayClause step={step} onChange={onChange} />
       </StepContext>,
     );
     return onChange;
@@ -193,7 +193,6 @@ describe("how the pipes beside take a step", () => {
 
   it("is no question where there is no choice", () => {
     clause({ kind: "coupling", at: "20" } as Step);
-    clause({ kind: "bend", turn: "up", at: "20", angle: "45" } as Step);
     expect(screen.queryByText(/The rack goes/)).toBeNull();
   });
 

@@ -69,7 +69,7 @@ function RackOf({ rack }: { rack: PipeRack }) {
         <Usually rack={rack} onChange={set} />
         <Findings findings={here.filter((finding) => !finding.place.startsWith("rack.pipes."))} />
       </div>
-      <RackPipes rack={rack} plan={plan} findings={here} onChange={(next) => set(next, "")} />
+      <RackPipes rack={rack} plan={plan} findings={here} onChange={(next, field = "") => set(next, field)} />
       {plan && <RackGaps plan={plan} />}
       <p className="px-3 py-2">
         <Link

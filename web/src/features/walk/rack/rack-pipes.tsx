@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useShoes } from "@/api/queries";
 import type { Finding, PipeRack, RackedPipe, RackPipe, RackPlan, Written } from "@/api/types";
-import { readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
+import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
 import { Findings } from "@/features/walk/steps/findings";
 import { NameField } from "@/features/walk/steps/name-field";
 import { fittingShoe } from "@/trade/fitting-shoe";
@@ -11,13 +11,14 @@ import { CautionIcon, GoodIcon, MoreIcon, PlusIcon, StopIcon } from "@/ui/icons"
 import { Menu, MenuItem } from "@/ui/menu";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { OwnSteps } from "./own-steps";
 import { addPipe, MOST_BESIDE, movePipe, removePipe, setPipe } from "./rack-edits";
 
 interface Props {
   rack: PipeRack;
   plan: RackPlan | undefined;
   findings: Finding[];
-  onChange: (next: PipeRack) => void;
+  onChange: (next: PipeRack, field?: string) => void;
 }
 
 /** The pipes in order from the lead, each with what is its own. */
@@ -72,7 +73,7 @@ interface RowProps {
   rack: PipeRack;
   planned: RackedPipe | undefined;
   findings: Finding[];
-  onChange: (next: PipeRack) => void;
+  onChange: (next: PipeRack, field?: string) => void;
 }
 
 function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
@@ -80,7 +81,9 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
   const { document } = draft;
   const shoes = useShoes().data ?? [];
   const number = at + 2;
-  const set = (next: Partial<RackPipe>) => onChange(setPipe(rack, at, next));
+  const set = (next: Partial<RackPipe>, field = "") =>
+    onChange(setPipe(rack, at, next), field && `pipes.${at}.${field}`);
+  const own = ["steps", "end"].flatMap((part) => placed(findings, `rack.pipes.${at}.${part}`));
   /** Another kind of pipe is bent on the crew's shoe that fits it. */
   function choosePipe(next: Partial<Pick<RackPipe, "trade_size" | "material">>) {
     const own = {
@@ -120,12 +123,9 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
         onChange={set}
       />
       {pipe.leaves !== null && pipe.leaves !== undefined && (
-        <p className="text-[15px] text-soft">
-          Leaves the rack {pipe.leaves ? `after step ${pipe.leaves}` : "at the start"}; its own steps stand in
-          the field note.
-        </p>
+        <OwnSteps pipe={pipe} at={at} findings={own} onChange={set} />
       )}
-      <Findings findings={findings} />
+      <Findings findings={findings.filter((finding) => !own.includes(finding))} />
     </li>
   );
 }

@@ -6,7 +6,6 @@ import { TapeField } from "@/ui/tape-field";
 
 interface Props {
   step: Step;
-  index: number;
   onChange: (next: Step, field: string) => void;
 }
 
@@ -17,15 +16,16 @@ const KICK_BY = [
 const FIRST = { setback: "12", angle: "15" };
 
 /** How the pipes beside take a step, where there is a choice. */
-export function RackWayClause({ step, index, onChange }: Props) {
-  const { mayWrite } = useStepContext();
-  const choices = RACK_WAYS[step.kind];
-  if (!choices || (step.kind === "bend" && Number(step.angle ?? 90) !== 90)) return null;
+export function RackWayClause({ step, onChange }: Props) {
+  const { called, mayWrite } = useStepContext();
+  const isFlatter = step.kind === "bend" && Number(step.angle ?? 90) !== 90;
+  const choices = RACK_WAYS[step.kind]?.filter(({ value }) => value !== "kicks" || !isFlatter);
+  if (!choices) return null;
   const usual = choices[0]?.value ?? "equal";
   const way: RackWay = step.rack ?? ({ how: usual } as RackWay);
   const set = (next: RackWay, field: string) =>
     onChange({ ...step, rack: next.how === usual && !step.rack ? null : next } as Step, field);
-  const label = (field: string) => `Step ${index + 1}, beside: ${field}`;
+  const label = (field: string) => `${called}, beside: ${field}`;
   const by = way.angle === null || way.angle === undefined ? "setback" : "angle";
   return (
     <span className="block text-base leading-8 text-soft">

@@ -1,4 +1,4 @@
-import type { RunDocument, Written } from "@/api/types";
+import type { Finding, RunDocument, Written } from "@/api/types";
 import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { HEADINGS } from "@/trade/words";
@@ -11,7 +11,7 @@ import { Findings } from "./findings";
 import { NameField } from "./name-field";
 
 type Start = RunDocument["start"];
-type End = RunDocument["end"];
+export type End = RunDocument["end"];
 type Measured = NonNullable<End["measured"]>;
 
 /** Where the run starts: its box, and which way the pipe leaves it. */
@@ -62,7 +62,7 @@ const FINISHES = [
 
 /** Where the run ends: at a box's seat, or open. */
 export function EndRow() {
-  const { draft, edit, mayWrite } = useWork();
+  const { draft, edit } = useWork();
   const { plan } = usePlanned();
   const { document } = draft;
   const { end } = document;
@@ -73,46 +73,7 @@ export function EndRow() {
       <EndMark end="B" size={26} />
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
-          End at{" "}
-          <Select
-            label="End, finish"
-            value={end.open ? "open" : "box"}
-            choices={FINISHES}
-            disabled={!mayWrite}
-            onChoose={(next) => change({ ...end, open: next === "open" }, "")}
-          />{" "}
-          <NameField
-            label="End box"
-            value={end.name ?? ""}
-            disabled={!mayWrite}
-            onChange={(name) => change({ ...end, name }, "name")}
-          />
-          , {end.open ? "cut at " : "pipe seats at "}
-          <EndLength
-            field="at"
-            label="End, seat at"
-            value={end.at}
-            onChange={(at) => change({ ...end, at: at || !end.open ? at : null }, "at")}
-          />
-          {end.open && (
-            <>
-              {" "}
-              (or nothing: the rest of the stick), at least{" "}
-              <EndLength
-                field="at_least"
-                label="End, at least"
-                value={end.at_least}
-                onChange={(text) => change({ ...end, at_least: text || null }, "at_least")}
-              />{" "}
-              and at most{" "}
-              <EndLength
-                field="at_most"
-                label="End, at most"
-                value={end.at_most}
-                onChange={(text) => change({ ...end, at_most: text || null }, "at_most")}
-              />
-            </>
-          )}
+          <EndSentence end={end} place="end" called="End" findings={findings} onChange={change} />
           <Knockout
             place="end"
             value={end.knockout}
@@ -127,26 +88,68 @@ export function EndRow() {
   );
 }
 
-interface EndLengthProps {
-  field: string;
-  label: string;
-  value: Written | null | undefined;
-  onChange: (text: string) => void;
+interface EndProps {
+  end: End;
+  place: string;
+  called: string;
+  findings: Finding[];
+  onChange: (next: End, field: string) => void;
 }
 
-function EndLength({ field, label, value, onChange }: EndLengthProps) {
+/** How a pipe ends, at a box or open, and where. */
+export function EndSentence(props: EndProps) {
+  const { end, called, onChange } = props;
+  const { mayWrite } = useWork();
+  return (
+    <>
+      End at{" "}
+      <Select
+        label={`${called}, finish`}
+        value={end.open ? "open" : "box"}
+        choices={FINISHES}
+        disabled={!mayWrite}
+        onChoose={(next) => onChange({ ...end, open: next === "open" }, "")}
+      />{" "}
+      <NameField
+        label={`${called} box`}
+        value={end.name ?? ""}
+        disabled={!mayWrite}
+        onChange={(name) => onChange({ ...end, name }, "name")}
+      />
+      , {end.open ? "cut at " : "pipe seats at "}
+      <EndLength {...props} field="at" says="seat at" empty={end.open ? null : ""} />
+      {end.open && (
+        <>
+          {" "}
+          (or nothing: the rest of the stick), at least{" "}
+          <EndLength {...props} field="at_least" says="at least" empty={null} /> and at most{" "}
+          <EndLength {...props} field="at_most" says="at most" empty={null} />
+        </>
+      )}
+    </>
+  );
+}
+
+interface EndLengthProps extends EndProps {
+  field: "at" | "at_least" | "at_most";
+  says: string;
+  /** What stands for nothing typed. */
+  empty: "" | null;
+}
+
+function EndLength({ end, place, called, findings, onChange, field, says, empty }: EndLengthProps) {
   const { mayWrite } = useWork();
   const { plan } = usePlanned();
-  const wrong = placed(plan?.findings, `end.${field}`).some(stops);
+  const wrong = placed(findings, `${place}.${field}`).some(stops);
   return (
     <TapeField
-      label={label}
-      value={value ?? ""}
+      label={`${called}, ${says}`}
+      value={end[field] ?? ""}
       disabled={!mayWrite}
       invalid={wrong}
-      describedBy={wrong ? "findings-end" : undefined}
-      read={readAt(plan, `end.${field}`)}
-      onChange={onChange}
+      describedBy={wrong ? `findings-${place}` : undefined}
+      read={readAt(plan, `${place}.${field}`)}
+      onChange={(text) => onChange({ ...end, [field]: text || empty }, field)}
     />
   );
 }

@@ -26,7 +26,7 @@ describe("sentences", () => {
           (part) =>
             ("field" in part && part.field === field) ||
             (part.show === "rise" && field === "rise") ||
-            (part.show === "kick" && field === "kick_back"),
+            (part.show === "either" && part.choices.some(({ value }) => value === field)),
         );
         expect(shown, `${kind} ${field}`).toBe(true);
         expect(FIELD_WORDS[field], field).toBeTruthy();

@@ -11,6 +11,7 @@ import {
   OFFSET_REFERENCES,
   SADDLE_ANGLES,
   SHOT_SPACING,
+  SHOTS_BY,
 } from "@/trade/words";
 import type { Choice } from "@/ui/select";
 
@@ -18,12 +19,12 @@ import type { Choice } from "@/ui/select";
 export type Part =
   | string
   | { show: "term"; word: Word; says: string }
-  | { show: "length" | "direction" | "count" | "name"; field: string; from?: string }
+  | { show: "length" | "direction" | "name"; field: string; from?: string }
   | { show: "angle"; field: string; steps: string[]; passedOver?: boolean }
   | { show: "choice"; field: string; choices: Choice<string>[]; from: string }
   | { show: "rise" }
   | { show: "radius" }
-  | { show: "kick"; choices: typeof KICK_BY }
+  | { show: "either"; by: string; choices: Choice<string>[] }
   | { show: "when"; test: (step: Record<string, unknown>, chosen: boolean) => boolean; parts: Part[] };
 
 const length = (field: string, from?: string): Part => ({ show: "length", field, ...(from ? { from } : {}) });
@@ -42,6 +43,18 @@ const isNinety = (step: Record<string, unknown>): boolean =>
 /** How an offset ends: its angle, and where it stands on the leg. */
 const atAngleAndPlace: Part[] = [" at ", angle(), ", ", choice("ref", OFFSET_REFERENCES), " ", length("at")];
 
+/** What a turn is bent to, where it is no 90 or can be made another. */
+const turnedTo: Part[] = [
+  {
+    show: "when",
+    test: (step, chosen) => chosen || !isNinety(step),
+    parts: [
+      "; bent to ",
+      { show: "angle", field: "angle", steps: ["30", "45", "60", "90"], passedOver: true },
+    ],
+  },
+];
+
 /** Each kind of step as a sentence, its numbers in the order in which they are measured. */
 export const SENTENCES: Record<Step["kind"], Part[]> = {
   bend: [
@@ -58,14 +71,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
       test: (step) => step.to === "wall",
       parts: [", standing off ", length("stand_off", "0")],
     },
-    {
-      show: "when",
-      test: (step, chosen) => chosen || !isNinety(step),
-      parts: [
-        "; bent to ",
-        { show: "angle", field: "angle", steps: ["30", "45", "60", "90"], passedOver: true },
-      ],
-    },
+    ...turnedTo,
     {
       show: "when",
       test: (step, chosen) => chosen || (step.next_from ?? "back") !== "back",
@@ -147,7 +153,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     " by ",
     length("rise"),
     ", ",
-    { show: "kick", choices: KICK_BY },
+    { show: "either", by: "kick by", choices: KICK_BY },
     " ",
     choice("when", KICK_WHEN),
   ],
@@ -161,10 +167,11 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     length("at"),
     ", ",
     { show: "radius" },
-    ", in ",
-    { show: "count", field: "shots" },
-    " shots, ",
+    ", ",
+    { show: "either", by: "shots by", choices: SHOTS_BY },
+    ", ",
     choice("spacing", SHOT_SPACING),
+    ...turnedTo,
   ],
   coupling: [term("coupling", "Coupling"), " at ", length("at")],
   pull_point: [

@@ -3,6 +3,9 @@ import type { FieldReading, Finding } from "@/api/types";
 
 /** What a row needs to know of its step beyond the step itself. */
 export interface StepContext {
+  /** Where it stands in the document, and what it is called before those who hear the screen. */
+  place: string;
+  called: string;
   mayWrite: boolean;
   chosen: boolean;
   /** Whether other pipes run beside it. */
@@ -12,12 +15,17 @@ export interface StepContext {
   read: Record<string, FieldReading>;
 }
 
-export const StepContext = createContext<StepContext>({
+/** Of no step: nothing may be changed, and nothing is known. */
+export const NO_CONTEXT: StepContext = {
+  place: "",
+  called: "",
   mayWrite: false,
   chosen: false,
   racked: false,
   findings: [],
   read: {},
-});
+};
+
+export const StepContext = createContext<StepContext>(NO_CONTEXT);
 
 export const useStepContext = (): StepContext => useContext(StepContext);

@@ -71,16 +71,12 @@ const isWithin = ({ currentTarget, target }: SyntheticEvent): boolean =>
 /** Its sentence, what was found there, its bends, and what can be done with it; drawn anew only when these change. */
 const StepContent = memo(function StepContent(props: Props) {
   const { step, index, actions, bends } = props;
-  const { findings, chosen, mayWrite } = useStepContext();
+  const { place, findings, chosen, mayWrite } = useStepContext();
   return (
     <div className={`min-w-0 flex-1 ${step.muted ? "text-soft line-through decoration-1" : ""}`}>
       {step.muted && <p className="text-[15px] font-semibold">Left out of the run</p>}
-      <StepSentence
-        step={step}
-        index={index}
-        onChange={(next, field) => actions.change(index, next, field)}
-      />
-      <FoundHere findings={findings} id={`findings-${index}`} onTake={mayWrite ? actions.mend : undefined} />
+      <StepSentence step={step} onChange={(next, field) => actions.change(index, next, field)} />
+      <FoundHere findings={findings} id={`findings-${place}`} onTake={mayWrite ? actions.mend : undefined} />
       <div className="mt-0.5 flex min-h-8 flex-wrap items-center gap-1">
         <Bends numbers={bends} chosen={chosen} />
         <RowControls {...props} />

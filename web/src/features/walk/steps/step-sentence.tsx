@@ -14,20 +14,21 @@ import { useStepContext } from "./step-context";
 
 type Fields = Record<string, unknown>;
 
+type EitherPart = Extract<Part, { show: "either" }>;
+
 interface Props {
   step: Step;
-  index: number;
   onChange: (next: Step, field: string) => void;
 }
 
 /** A step as one sentence, every number of it editable where it stands. */
-export function StepSentence({ step, index, onChange }: Props) {
+export function StepSentence({ step, onChange }: Props) {
   const parts = SENTENCES[step.kind];
   const { racked } = useStepContext();
   return (
     <p className="text-[17px] leading-9">
-      <Parts parts={parts} step={step} index={index} onChange={onChange} />.
-      {racked && <RackWayClause step={step} index={index} onChange={onChange} />}
+      <Parts parts={parts} step={step} onChange={onChange} />.
+      {racked && <RackWayClause step={step} onChange={onChange} />}
     </p>
   );
 }
@@ -41,12 +42,12 @@ function Parts({ parts, ...rest }: Props & { parts: Part[] }) {
 }
 
 function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
-  const { step, index, onChange } = props;
-  const { mayWrite, chosen, findings } = useStepContext();
+  const { step, onChange } = props;
+  const { place, called, mayWrite, chosen, findings } = useStepContext();
   const fields = step as unknown as Fields;
   const set = (field: string, value: unknown, place = field) =>
     onChange({ ...step, [field]: value } as Step, place);
-  const label = (field: string) => `Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`;
+  const label = (field: string) => `${called}, ${FIELD_WORDS[field] ?? field}`;
   switch (part.show) {
     case "term":
       return (
@@ -61,7 +62,7 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
           value={fields[part.field] as Heading}
           choices={HEADINGS}
           disabled={!mayWrite}
-          invalid={placed(findings, `steps.${index}.${part.field}`).length > 0}
+          invalid={placed(findings, `${place}.${part.field}`).length > 0}
           onChoose={(next) => set(part.field, next, "")}
         />
       );
@@ -78,7 +79,6 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
     case "length":
       return (
         <StepNumber
-          index={index}
           field={part.field}
           value={(fields[part.field] as Written | null | undefined) ?? part.from ?? ""}
           onChange={(value) => set(part.field, value)}
@@ -87,23 +87,12 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
     case "angle":
       return (
         <StepNumber
-          index={index}
           field={part.field}
           value={(fields[part.field] as Written | null | undefined) ?? part.steps.at(-1) ?? ""}
           steps={part.steps}
           unit="°"
           passedOver={part.passedOver ?? false}
           onChange={(value) => set(part.field, value)}
-        />
-      );
-    case "count":
-      return (
-        <StepNumber
-          index={index}
-          field={part.field}
-          value={String(fields[part.field] ?? "")}
-          steps={SHOT_COUNTS}
-          onChange={(value) => set(part.field, /^\d{1,4}$/.test(value.trim()) ? Number(value) : value)}
         />
       );
     case "name":
@@ -119,18 +108,16 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
       return <Rise {...props} />;
     case "radius":
       return <RadiusBy {...props} />;
-    case "kick":
-      return <KickBy {...props} choices={part.choices} />;
+    case "either":
+      return <EitherBy {...props} by={part.by} choices={part.choices} />;
     case "when":
       return part.test(fields, chosen) ? <Parts parts={part.parts} {...props} /> : null;
   }
 }
 
-const SHOT_COUNTS = ["3", "4", "5", "6", "9", "10", "12", "15", "18"];
-
 /** The rise as measured, or what is to be got over: its height and clearance. */
-function Rise({ step, index, onChange }: Props) {
-  const { mayWrite } = useStepContext();
+function Rise({ step, onChange }: Props) {
+  const { called, mayWrite } = useStepContext();
   const tape = useContext(TapeContext);
   if (step.kind !== "offset" && step.kind !== "saddle3" && step.kind !== "saddle4") return null;
   const { over } = step;
@@ -143,7 +130,7 @@ function Rise({ step, index, onChange }: Props) {
   return (
     <>
       <Select
-        label={`Step ${index + 1}, rise by`}
+        label={`${called}, rise by`}
         value={over ? (over.shape ?? "box") : "rise"}
         choices={RISE_BY}
         disabled={!mayWrite}
@@ -152,20 +139,18 @@ function Rise({ step, index, onChange }: Props) {
       {over ? (
         <>
           <NameField
-            label={`Step ${index + 1}, ${FIELD_WORDS["over.name"]}`}
+            label={`${called}, ${FIELD_WORDS["over.name"]}`}
             value={over.name ?? ""}
             disabled={!mayWrite}
             onChange={(name) => setThing("name", name)}
           />{" "}
           <StepNumber
-            index={index}
             field="over.height"
             value={over.height}
             onChange={(height) => setThing("height", height)}
           />{" "}
           high,{" "}
           <StepNumber
-            index={index}
             field="over.clear"
             value={over.clear ?? "1/2"}
             onChange={(clear) => setThing("clear", clear)}
@@ -174,7 +159,6 @@ function Rise({ step, index, onChange }: Props) {
         </>
       ) : (
         <StepNumber
-          index={index}
           field="rise"
           value={step.rise ?? ""}
           onChange={(rise) => onChange({ ...step, rise } as Step, "rise")}
@@ -184,31 +168,40 @@ function Rise({ step, index, onChange }: Props) {
   );
 }
 
-/** How gentle the kick is: by its setback, or by its angle. */
-function KickBy({ step, index, onChange, choices }: Props & { choices: { value: string; label: string }[] }) {
-  const { mayWrite } = useStepContext();
-  if (step.kind !== "kick90") return null;
-  const by = step.kick_angle === null || step.kick_angle === undefined ? "kick_back" : "kick_angle";
-  const other = by === "kick_back" ? "kick_angle" : "kick_back";
+/** A figure that is given in one of two ways, such as a kick's setback or its angle. */
+function EitherBy({ step, onChange, by: what, choices }: Props & Omit<EitherPart, "show">) {
+  const { called, mayWrite } = useStepContext();
+  const fields = step as unknown as Fields;
+  const given = choices.find(({ value }) => fields[value] !== null && fields[value] !== undefined);
+  const by = (given ?? choices[0])?.value ?? "";
+  const choose = (next: string) => next !== by && onChange({ ...step, [by]: null, [next]: "" } as Step, "");
   return (
     <>
       <Select
-        label={`Step ${index + 1}, kick by`}
+        label={`${called}, ${what}`}
         value={by}
         choices={choices}
         disabled={!mayWrite}
-        onChoose={(next) => next !== by && onChange({ ...step, [by]: null, [other]: "" } as Step, "")}
+        onChoose={choose}
       />{" "}
       <StepNumber
-        index={index}
         field={by}
-        value={step[by] ?? ""}
-        {...(by === "kick_angle" ? { steps: ANGLES, unit: "°" } : {})}
-        onChange={(value) => onChange({ ...step, [by]: value } as Step, by)}
+        value={(fields[by] as Written | null | undefined) ?? ""}
+        {...(FIGURES[by] ?? {})}
+        onChange={(value) => onChange({ ...step, [by]: by === "shots" ? counted(value) : value } as Step, by)}
       />
     </>
   );
 }
+
+/** The usual figures of those that are no lengths. */
+const FIGURES: Record<string, { steps: string[]; unit?: string }> = {
+  shots: { steps: ["3", "4", "5", "6", "9", "10", "12", "15", "18"] },
+  kick_angle: { steps: ANGLES, unit: "°" },
+  shot_angle: { steps: ["3", "5", "6", "7 1/2", "9", "10", "15"], unit: "°" },
+};
+
+const counted = (value: string): number | string => (/^\d{1,4}$/.test(value.trim()) ? Number(value) : value);
 
 const RADIUS_BY = [
   { value: "given" as const, label: "with a radius of" },
@@ -216,8 +209,8 @@ const RADIUS_BY = [
 ];
 
 /** A sweep's radius as measured, or from the pipe that it goes around. */
-function RadiusBy({ step, index, onChange }: Props) {
-  const { mayWrite } = useStepContext();
+function RadiusBy({ step, onChange }: Props) {
+  const { called, mayWrite } = useStepContext();
   if (step.kind !== "sweep") return null;
   const { around } = step;
   const set = (next: Partial<NonNullable<typeof around>>, field: string) =>
@@ -230,7 +223,7 @@ function RadiusBy({ step, index, onChange }: Props) {
   return (
     <>
       <Select
-        label={`Step ${index + 1}, radius by`}
+        label={`${called}, radius by`}
         value={around ? "around" : "given"}
         choices={RADIUS_BY}
         disabled={!mayWrite}
@@ -239,7 +232,7 @@ function RadiusBy({ step, index, onChange }: Props) {
       {around ? (
         <>
           <Select
-            label={`Step ${index + 1}, size of the pipe that it goes around`}
+            label={`${called}, size of the pipe that it goes around`}
             value={around.trade_size}
             choices={TRADE_SIZES}
             disabled={!mayWrite}
@@ -247,23 +240,16 @@ function RadiusBy({ step, index, onChange }: Props) {
           />{" "}
           with a radius of{" "}
           <StepNumber
-            index={index}
             field="around.radius"
             value={around.radius}
             onChange={(radius) => set({ radius }, "radius")}
           />
           ,{" "}
-          <StepNumber
-            index={index}
-            field="around.gap"
-            value={around.gap ?? "0"}
-            onChange={(gap) => set({ gap }, "gap")}
-          />{" "}
+          <StepNumber field="around.gap" value={around.gap ?? "0"} onChange={(gap) => set({ gap }, "gap")} />{" "}
           clear of it
         </>
       ) : (
         <StepNumber
-          index={index}
           field="radius"
           value={step.radius ?? ""}
           onChange={(radius) => onChange({ ...step, radius } as Step, "radius")}
@@ -274,7 +260,6 @@ function RadiusBy({ step, index, onChange }: Props) {
 }
 
 interface NumberProps {
-  index: number;
   field: string;
   value: Written;
   onChange: (value: string) => void;
@@ -283,17 +268,16 @@ interface NumberProps {
   passedOver?: boolean;
 }
 
-function StepNumber({ index, field, ...rest }: NumberProps) {
-  const { mayWrite, findings, read } = useStepContext();
-  const place = `steps.${index}.${field}`;
-  const wrong = placed(findings, place).some((finding) => finding.severity === "stop");
+function StepNumber({ field, ...rest }: NumberProps) {
+  const { place, called, mayWrite, findings, read } = useStepContext();
+  const wrong = placed(findings, `${place}.${field}`).some((finding) => finding.severity === "stop");
   return (
     <TapeField
-      label={`Step ${index + 1}, ${FIELD_WORDS[field] ?? field}`}
+      label={`${called}, ${FIELD_WORDS[field] ?? field}`}
       disabled={!mayWrite}
       invalid={wrong}
-      describedBy={wrong ? `findings-${index}` : undefined}
-      read={read[place]}
+      describedBy={wrong ? `findings-${place}` : undefined}
+      read={read[`${place}.${field}`]}
       {...rest}
     />
   );

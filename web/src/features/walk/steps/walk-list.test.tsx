@@ -14,7 +14,7 @@ import {
 import { made } from "@/test/made";
 import { newRun } from "@/trade/new-run";
 import { MET, newStep } from "./new-step";
-import { StepContext } from "./step-context";
+import { NO_CONTEXT, StepContext } from "./step-context";
 import { StepSentence } from "./step-sentence";
 import { WalkList } from "./walk-list";
 
@@ -71,8 +71,8 @@ test("every kind of step can be met, and shows a field for each figure that it a
   for (const { kind } of MET) {
     const step = newStep(kind, newRun("Run", []), 0);
     render(
-      <StepContext value={{ mayWrite: true, chosen: true, racked: false, findings: [], read: {} }}>
-        <StepSentence step={step} index={0} onChange={vi.fn()} />
+      <StepContext value={{ ...NO_CONTEXT, called: "Step 1", mayWrite: true, chosen: true }}>
+        <StepSentence step={step} onChange={vi.fn()} />
       </StepContext>,
     );
     const asked = Object.values(step).filter((value) => value === "").length;
@@ -88,8 +88,8 @@ test("a sweep's radius is typed, or taken from the pipe that it goes around", ()
     const onChange = vi.fn();
     cleanup();
     render(
-      <StepContext value={{ mayWrite: true, chosen: false, racked: false, findings: [], read: {} }}>
-        <StepSentence step={step as Step} index={0} onChange={onChange} />
+      <StepContext value={{ ...NO_CONTEXT, called: "Step 1", mayWrite: true }}>
+        <StepSentence step={step as Step} onChange={onChange} />
       </StepContext>,
     );
     return onChange;

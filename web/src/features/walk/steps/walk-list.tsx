@@ -95,6 +95,8 @@ function Row({ id, step, index, actions }: RowProps) {
       .map((field) => [field.place, field]),
   );
   const context = useSame({
+    place,
+    called: `Step ${index + 1}`,
     mayWrite,
     chosen: chosen === index,
     racked: Boolean(draft.document.rack),
