@@ -13,7 +13,7 @@ from conduit.bending import Arranged, ArrangedTurn, Bencher, Sheet, SheetBend
 from conduit.document import KickStep, step_name
 from conduit.plan import Measure, PlannedMark, PlannedPiece
 from conduit.racks.bend_roles import FloorRun, Role, roles_of
-from conduit.racks.floor_schema import FloorItem, FloorLine, FloorMark, FloorPipe, FloorStage, FloorStick
+from conduit.racks.floor_schema import FloorCardMark, FloorItem, FloorLine, FloorMark, FloorPipe, FloorStage, FloorStick
 from conduit.tables import DEFAULT_LIMITS, Limits
 
 STAR = "star"
@@ -108,23 +108,41 @@ def _pipe(one: _Lying, ahead: float) -> FloorPipe:
         shoe=one.bencher.shoe.name if one.bencher.shoe else "",
         length=one.piece.length,
         ahead=Measure.of(ahead, head.tape),
+        card_miss_reads=next((pipe.miss_reads for pipe in one.bencher.plan.simulated if pipe.marks == "card"), None),
         marks=[_mark(one, bend) for bend in sorted(one.acts, key=lambda bend: bend.number)],
     )
 
 
 def _mark(one: _Lying, bend: SheetBend) -> FloorMark:
-    return FloorMark(bend=bend.number, what=_called(one, bend), lifts=_lift(one, bend), **_set(bend))
+    return FloorMark(what=_called(one, bend), **_set(one, bend))
 
 
-def _set(bend: SheetBend) -> dict[str, Any]:
+def _set(one: _Lying, bend: SheetBend) -> dict[str, Any]:
     use: PlannedMark = bend.use
     return {
+        "bend": bend.number,
+        "lifts": _lift(one, bend),
+        "card": _by_card(one, bend),
         "at": use.at,
         "reference": use.reference,
         "hook": use.hook,
         "angle_reads": bend.angle_reads,
         "dial_reads": bend.dial_reads,
     }
+
+
+def _by_card(one: _Lying, bend: SheetBend) -> FloorCardMark | None:
+    """A bend's mark by the card's usual way, as it lies on the stick."""
+    plan, layout, tape = one.bencher.plan, one.bencher.layout, one.bencher.measured.head.tape
+    owner = layout.owners[bend.number - 1] if layout else None
+    answer = next((card for card in plan.card if card.step == owner), None)
+    mates = layout.indices_of(owner) if layout and owner is not None else []
+    if not answer or len(answer.marks) != len(mates):
+        return None
+    mark = answer.marks[mates.index(bend.number - 1)]
+    off = Measure.of(abs(mark.at.inches - mark.exact.inches), tape) if mark.exact else None
+    at = Measure.of(mark.at.inches - one.piece.start, tape)
+    return FloorCardMark(at=at, reference=mark.reference, hook=mark.hook, off=off)
 
 
 def _called(one: _Lying, bend: SheetBend) -> str:
@@ -178,8 +196,5 @@ def _stage(bends: Sequence[tuple[_Lying, SheetBend]]) -> FloorStage:
         trade_size=head.trade_size,
         shoe=first.bencher.shoe.name if first.bencher.shoe else "",
         same=len(places) == 1,
-        items=[
-            FloorItem(pipe=one.run.number, bend=made.number, lifts=_lift(one, made), **_set(made))
-            for one, made in bends
-        ],
+        items=[FloorItem(pipe=one.run.number, **_set(one, made)) for one, made in bends],
     )

@@ -8,6 +8,15 @@ from conduit.tables import Material, TradeSize
 from conduit.values import Result
 
 
+class FloorCardMark(Result):
+    """The same bend's mark by the card, and how far off it is on this shoe."""
+
+    at: Measure = Field(description="From the stick's end A.")
+    reference: Reference
+    hook: Hook
+    off: Measure | None = Field(description="From where this shoe wants a mark that is set so.")
+
+
 class FloorSetting(Result):
     """How one bend is marked and set on its shoe."""
 
@@ -18,6 +27,7 @@ class FloorSetting(Result):
     angle_reads: str
     dial_reads: str
     lifts: Measure | None = Field(description="Of a kick: till the tape reads so much.")
+    card: FloorCardMark | None = Field(description="Null: the card has no figures for it.")
 
 
 class FloorMark(FloorSetting):
@@ -42,6 +52,7 @@ class FloorPipe(Result):
     shoe: str
     length: Measure
     ahead: Measure = Field(description="So far its end A lies in from the foremost one's, for the line to be square.")
+    card_miss_reads: str | None = Field(description="How far off the run's end comes by the card's marks alone.")
     marks: list[FloorMark]
 
 

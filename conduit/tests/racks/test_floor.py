@@ -47,6 +47,22 @@ class OnTheFloor(TestCase):
         self.assertEqual((turns.what, [item.pipe for item in turns.items]), ("90", [1, 2, 3, 4, 5, 6, 7, 8]))
         self.assertEqual((kicks.what, [item.lifts.inches for item in kicks.items]), ("kick", [2, 4, 6, 8, 10, 12, 14]))
 
+    def test_the_card_s_marks_stand_beside_with_what_they_cost(self):
+        [stick] = on_floor(self.kicked())
+        pipes = stick.pipes
+        self.assertTrue(all(mark.card and mark.card.off is not None for pipe in pipes for mark in pipe.marks))
+        self.assertLess(pipes[0].marks[0].card.off.inches, 1 / 16)
+        missed = [
+            next(one.miss_reads for one in Bencher(member.raw).plan.simulated if one.marks == "card")
+            for member in members_of(self.kicked()).pipes
+        ]
+        self.assertEqual([pipe.card_miss_reads for pipe in pipes], missed)
+        self.assertNotEqual(missed[0], missed[-1])
+        swept = {"kind": "sweep", "turn": "up", "at": 60, "angle": 60, "radius": 30, "shots": 6}
+        [stick] = on_floor(rack(document([swept], 40), "up", "3/4", gap=2))
+        self.assertIsNone(stick.pipes[0].marks[0].card)
+        self.assertIsNone(stick.pipes[0].card_miss_reads)
+
     def test_sizes_come_in_turn_on_their_own_shoes(self):
         [stick] = on_floor(rack(document([offset(20, 4), ninety(70, "up")], 30), "out", "1/2", "3/4", "1/2"))
         self.assertEqual({(stage.trade_size, len(stage.items)) for stage in stick.stages}, {("3/4", 2), ("1/2", 2)})

@@ -5624,6 +5624,23 @@ export interface components {
             };
         };
         /**
+         * FloorCardMark
+         * @description The same bend's mark by the card, and how far off it is on this shoe.
+         */
+        FloorCardMark: {
+            /** @description From the stick's end A. */
+            at: components["schemas"]["Measure"];
+            /** Reference */
+            reference: string;
+            /**
+             * Hook
+             * @enum {string}
+             */
+            hook: "A" | "B";
+            /** @description From where this shoe wants a mark that is set so. */
+            off: components["schemas"]["Measure"] | null;
+        };
+        /**
          * FloorItem
          * @description One pipe's bend in a stage.
          */
@@ -5645,6 +5662,8 @@ export interface components {
             dial_reads: string;
             /** @description Of a kick: till the tape reads so much. */
             lifts: components["schemas"]["Measure"] | null;
+            /** @description Null: the card has no figures for it. */
+            card: components["schemas"]["FloorCardMark"] | null;
             /** Pipe */
             pipe: number;
         };
@@ -5691,6 +5710,8 @@ export interface components {
             dial_reads: string;
             /** @description Of a kick: till the tape reads so much. */
             lifts: components["schemas"]["Measure"] | null;
+            /** @description Null: the card has no figures for it. */
+            card: components["schemas"]["FloorCardMark"] | null;
             /** What */
             what: string;
         };
@@ -5732,6 +5753,11 @@ export interface components {
             length: components["schemas"]["Measure"];
             /** @description So far its end A lies in from the foremost one's, for the line to be square. */
             ahead: components["schemas"]["Measure"];
+            /**
+             * Card Miss Reads
+             * @description How far off the run's end comes by the card's marks alone.
+             */
+            card_miss_reads: string | null;
             /** Marks */
             marks: components["schemas"]["FloorMark"][];
         };

@@ -11,7 +11,6 @@ const ROW = 60;
 const TOP = 26;
 const BAR = 16;
 const NEAR = 56;
-const TELLING = 1 / 64;
 
 /** The sticks to scale along their length, end A at the left, each mark with what the tape reads there. */
 export function FloorDrawing({ stick, width }: Props) {
@@ -88,7 +87,7 @@ function PipeRow({ pipe, x, y }: { pipe: FloorPipe; x: (inches: number) => numbe
       </text>
       <text x={36} y={y + 15} fontSize="13" fill="var(--soft)" className="tape">
         {pipe.trade_size}, {pipe.length.reads}
-        {pipe.ahead.inches > TELLING && `, A in ${pipe.ahead.reads}`}
+        {pipe.ahead.reads !== "0" && `, A in ${pipe.ahead.reads}`}
       </text>
       <rect
         x={start}

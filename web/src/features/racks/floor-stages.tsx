@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Floor, FloorStage, FloorStick } from "@/api/types";
 import { StatusMark } from "@/draw/status-mark";
@@ -9,10 +10,22 @@ interface Props {
 
 /** What is bent on all sticks in turn: one setting of one shoe after another; and how far each pipe has come. */
 export function Stages({ stick, runs }: Props) {
+  const [withCard, setWithCard] = useState(false);
   return (
     <div className="grid gap-x-6 border-t border-line px-4 py-3 lg:grid-cols-[1fr_17rem] print:block">
       <div>
-        <h3 className="font-bold">Bend them so, one setting after another</h3>
+        <div className="flex flex-wrap items-center gap-x-4">
+          <h3 className="font-bold">Bend them so, one setting after another</h3>
+          <label className="flex min-h-11 items-center gap-2 print:hidden">
+            <input
+              type="checkbox"
+              className="h-5 w-5 accent-accent"
+              checked={withCard}
+              onChange={(event) => setWithCard(event.target.checked)}
+            />
+            the card’s marks beside it
+          </label>
+        </div>
         <ol aria-label="Order of bending" className="mt-1 flex flex-col">
           {stick.stages.map((stage, at) => (
             <Stage
@@ -21,9 +34,11 @@ export function Stages({ stick, runs }: Props) {
               key={at}
               stage={stage}
               number={at + 1}
+              withCard={withCard}
             />
           ))}
         </ol>
+        {withCard && <ByCardAlone stick={stick} />}
       </div>
       <div className="print:hidden">
         <h3 className="font-bold">Bench cards</h3>
@@ -61,7 +76,43 @@ function Lifts({ item }: { item: FloorStage["items"][number] }) {
 
 const PLURAL: Record<string, string> = { "90": "90s", kick: "kicks, smallest first", sweep: "sweeps" };
 
-function Stage({ stage, number }: { stage: FloorStage; number: number }) {
+/** Where the card would mark it, and how far that is off on this shoe. */
+function ByCard({ item }: { item: FloorStage["items"][number] }) {
+  const { card } = item;
+  return (
+    <span className="text-[15px] text-soft">
+      {card
+        ? `; by the card ${card.at.reads} (${card.reference}, hook ${card.hook}${card.off ? `; ${card.off.reads} off` : ""})`
+        : "; not on the card"}
+    </span>
+  );
+}
+
+/** What the card's marks alone would come to. */
+function ByCardAlone({ stick }: { stick: FloorStick }) {
+  const known = stick.pipes.filter((pipe) => pipe.card_miss_reads);
+  if (!known.length) return null;
+  return (
+    <p className="mt-2">
+      Bent by the card alone on these shoes, their ends would miss by{" "}
+      {known.map((pipe, at) => (
+        <span key={pipe.number} className="tape">
+          {at > 0 && ", "}
+          <strong>{pipe.card_miss_reads}</strong> (pipe {pipe.number})
+        </span>
+      ))}
+      . A kick is bent until the tape reads what it lifts.
+    </p>
+  );
+}
+
+interface StageProps {
+  stage: FloorStage;
+  number: number;
+  withCard: boolean;
+}
+
+function Stage({ stage, number, withCard }: StageProps) {
   const [first] = stage.items;
   if (!first) return null;
   return (
@@ -74,7 +125,7 @@ function Stage({ stage, number }: { stage: FloorStage; number: number }) {
           <span className="tape">{stage.trade_size}</span>: {first.reference}, hook {first.hook}
         </span>
       </p>
-      {stage.same ? (
+      {stage.same && !withCard ? (
         <p className="tape pl-6">
           {stage.items.length > 1
             ? `pipes ${stage.items.map((item) => item.pipe).join(", ")}: all at `
@@ -89,6 +140,7 @@ function Stage({ stage, number }: { stage: FloorStage; number: number }) {
               <span className="text-soft">pipe {item.pipe}</span> <strong>{item.at.reads}</strong>, dial{" "}
               {item.dial_reads}
               <Lifts item={item} />
+              {withCard && <ByCard item={item} />}
             </li>
           ))}
         </ul>
