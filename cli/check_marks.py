@@ -12,7 +12,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from cli.as_a_pipe import end_with_the_reader
 from cli.reading import UnreadableFile, read_run
-from conduit.document import UnreadableDocument
+from conduit.document import UnreadableDocument, fault_in_words
 from conduit.mark_check import GivenMark, MarksDoNotMatch, UnreadableMark, judge_marks
 
 RIGHT, WRONG, UNREADABLE = 0, 1, 2
@@ -27,11 +27,13 @@ def main(arguments: list[str]) -> int:
         given = TypeAdapter(list[GivenMark]).validate_json(Path(arguments[1]).read_text())
     except UnreadableFile as error:
         return _complain(str(error))
-    except (OSError, UnicodeDecodeError) as error:
-        return _complain(f"{arguments[1]} cannot be read: {error}")
+    except OSError as error:
+        return _complain(f"{arguments[1]} cannot be read: {error.strerror}")
+    except UnicodeDecodeError:
+        return _complain(f"{arguments[1]} is not text")
     except ValidationError as error:
         first = error.errors()[0]
-        return _complain(f"{arguments[1]}: mark {'.'.join(map(str, first['loc']))}: {first['msg']}")
+        return _complain(f"{arguments[1]}: mark {'.'.join(map(str, first['loc']))} {fault_in_words(first)}")
     if source.faults:
         return _complain("; ".join(source.faults))
     try:

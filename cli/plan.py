@@ -1,4 +1,6 @@
-"""`crelda plan FILE|- [LIMITS]`: a run as JSON or field note in, its plan with its bench sheets as JSON out.
+"""`crelda plan FILE|- [LIMITS] [--human]`: a run as JSON or field note in, its plan with its bench sheets as JSON out.
+
+With --human the plan comes as a person reads it: what to cut, the marks, the order of bending.
 
 LIMITS is a JSON file with the limits of one's own code, such as {"most_degrees": 270}; what it leaves out
 stays as usual.
@@ -7,23 +9,28 @@ Exit 0: the run can be made. 1: it cannot, and the plan says why. 2: some of it 
 """
 
 import json
+import shutil
 import sys
 
 from cli.as_a_pipe import end_with_the_reader
+from cli.in_words import in_words
 from cli.reading import UnreadableFile, read_limits, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
 from conduit.findings import Code
-from conduit.racks import make_rack_plan
+from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import DEFAULT_LIMITS
 
+HUMAN = "--human"
 FINE, CANNOT_BE_MADE, UNREADABLE = 0, 1, 2
 
 
 def main(arguments: list[str]) -> int:
     """Plan the run in the file named (or on standard input for `-`) and print the plan."""
+    human = HUMAN in arguments
+    arguments = [one for one in arguments if one != HUMAN]
     if len(arguments) not in (1, 2):
-        return _complain("use: crelda plan FILE [LIMITS]  (or - for standard input)")
+        return _complain("use: crelda plan FILE [LIMITS] [--human]  (or - for standard input)")
     try:
         source = read_run(arguments[0])
         limits = read_limits(arguments[1]) if len(arguments) > 1 else DEFAULT_LIMITS
@@ -33,10 +40,10 @@ def main(arguments: list[str]) -> int:
     except UnreadableDocument as error:
         return _complain(f"{arguments[0]} is not a run: {error}")
     plan, rack = bencher.plan, make_rack_plan(source.document, limits)
-    printed = {**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}
-    if rack:
-        printed["rack"] = rack.model_dump(mode="json")
-    print(json.dumps(printed, indent=2, ensure_ascii=False))
+    if human:
+        print(in_words(bencher, rack, shutil.get_terminal_size().columns), end="")
+    else:
+        print(json.dumps(_as_json(bencher, rack), indent=2, ensure_ascii=False))
     for fault in source.faults:
         print(f"unreadable: {fault}", file=sys.stderr)
     findings = [*plan.findings, *(rack.all_findings() if rack else ())]
@@ -46,6 +53,11 @@ def main(arguments: list[str]) -> int:
     if source.faults or any(finding.code == Code.UNREADABLE for finding in findings):
         return UNREADABLE
     return FINE if plan.makeable and (not rack or rack.makeable) else CANNOT_BE_MADE
+
+
+def _as_json(bencher: Bencher, rack: RackPlan | None) -> dict[str, object]:
+    printed = {**bencher.plan.model_dump(mode="json"), "sheets": _sheets(bencher)}
+    return {**printed, "rack": rack.model_dump(mode="json")} if rack else printed
 
 
 def _sheets(bencher: Bencher) -> list[object]:

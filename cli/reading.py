@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from conduit.document import read_note
+from conduit.document import fault_in_words, read_note
 from conduit.tables import Limits
 
 
@@ -38,8 +38,13 @@ def read_run(name: str) -> Source:
         document = json.loads(text)
         json.dumps(document, ensure_ascii=False).encode()
         return Source(document, False, (), lambda place: "")
+    except json.JSONDecodeError as error:
+        where = f"line {error.lineno}, column {error.colno}"
+        raise UnreadableFile(
+            f"{name} is neither JSON nor a field note: as JSON it cannot be read at {where}"
+        ) from error
     except (ValueError, RecursionError) as error:
-        raise UnreadableFile(f"{name} is neither JSON nor a field note: {error}") from error
+        raise UnreadableFile(f"{name} is JSON that goes too deep, or has what is no text in it") from error
 
 
 def read_limits(name: str) -> Limits:
@@ -49,7 +54,7 @@ def read_limits(name: str) -> Limits:
     except ValidationError as error:
         first = error.errors()[0]
         limit = ".".join(map(str, first["loc"])) or "it"
-        raise UnreadableFile(f"{name}: {limit}: {first['msg'][:1].lower()}{first['msg'][1:]}") from error
+        raise UnreadableFile(f"{name}: {limit} {fault_in_words(first)}") from error
 
 
 def _text(name: str) -> str:

@@ -25,10 +25,12 @@ class Code(StrEnum):
 
     # What was typed.
     UNREADABLE = "unreadable", "stop", "A field is missing or cannot be read.", "Writing it so that it can be."
+    NOT_MEASURED = "not_measured", "stop", "A figure is still to be measured.", "Measuring it."
     FAR_OUT = "far_out", "caution", "A bare figure is far out of the run's scale.", "Writing its unit."
+    TAKEN_TWICE = "taken_twice", "caution", "A measure came out otherwise when it was taken again.", "A third reading."
     # The shoe.
     NO_SUCH_SHOE = "no_such_shoe", "stop", "Deduct and gain cannot be those of a shoe.", "Measuring a 90 in scrap."
-    NO_TYPICAL_SHOE = "no_typical_shoe", "stop", "No usual hand shoe bends this pipe.", "Giving deduct and gain."
+    NO_TYPICAL_SHOE = "no_typical_shoe", "stop", "No typical shoe is known for this pipe.", "Giving deduct and gain."
     SHORT_RADIUS = (
         "short_radius",
         "caution",

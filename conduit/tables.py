@@ -59,6 +59,19 @@ LEAST_RADIUS: dict[TradeSize, float] = {
     "4": 16.0,
 }
 
+# The same for bends made in many shots: sweeps.
+LEAST_SWEPT_RADIUS: dict[TradeSize, float] = {
+    "1/2": 4.0,
+    "3/4": 5.0,
+    "1": 6.0,
+    "1-1/4": 8.0,
+    "1-1/2": 10.0,
+    "2": 12.0,
+    "2-1/2": 15.0,
+    "3": 18.0,
+    "4": 24.0,
+}
+
 # By the card, for each angle: multiplier of the rise between the marks, shrink per inch of rise.
 CARD_OFFSETS: dict[float, tuple[float, float]] = {
     10.0: (6.0, 1 / 16),

@@ -1,7 +1,9 @@
 """Tape lengths and angles: reading what a person writes, writing what a tape shows.
 
 Lengths are inches, angles degrees. Lengths are read as: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
-`1816mm`, `181.6 cm`, `1.816 m`. A bare figure is in the tape's unit: inches, or with a metric tape millimetres.
+`71 and 1/2`, `5 1/2 ft`, `71,5`, `1816mm`, `181.6 cm`, `1.816 m`, `1m82`. Figures may be added up, as with the tape's
+own body (`68 1/4 + 3 1/4`), or be a measure taken twice (`71 1/2 again 71 5/8`), whose mean counts. A bare figure is in
+the tape's unit: inches, or with a metric tape millimetres.
 """
 
 import math
@@ -14,7 +16,7 @@ from typing import Literal
 TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
 LONGEST = 12_000.0
-LONGEST_TEXT = 40
+LONGEST_TEXT = 60
 MOST_DEGREES = 180.0
 METRIC_TAPE = "1 mm"
 METRIC = {"mm": 1.0, "cm": 10.0, "m": 1000.0}
@@ -25,6 +27,12 @@ DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _METRIC = re.compile(r"(?P<number>\d+(?:\.\d+)?|\.\d+)\s*(?P<unit>mm|cm|m)")
+_METRES = re.compile(r"(?P<metres>\d+)\s*m\s*(?P<centimetres>\d{1,2})(?:\s*cm)?")
+_FEET = re.compile(r"(?P<whole>\d+)[ -]+(?P<top>\d+) */ *(?P<bottom>\d+) *(?:'|ft\.?|feet|foot)")
+_AND = re.compile(r"(?<=\d) and (?=\d+ */)")
+_COMMA = re.compile(r"(?<![\d,.])(\d*),(\d{1,2}|\d{4,})(?![\d,.])")
+_PLUS = re.compile(r" ?\+ ?")
+AGAIN = " again "
 _BARE = re.compile(r"[\d.]+|(?:\d+(?:\.\d*)?[ -]+)?\d+ */ *\d+")
 _TAPE = re.compile(
     r"""(?:(?P<feet>\d+(?:\.\d+)?)\s*(?:'|ft\.?|feet|foot)[\s-]*)?
@@ -81,9 +89,23 @@ def is_metric(tape: str) -> bool:
     return tape == METRIC_TAPE
 
 
-def is_bare(written: str) -> bool:
-    """Whether a length is written without its unit, so that the tape says which."""
-    return bool(_BARE.fullmatch(_plain(written).removeprefix("-")))
+def with_units_written(written: str, unit: str) -> str | None:
+    """A length with `unit` after each figure that has none; None where all of them have one."""
+    again = [[_one_with_unit(one, unit) for one in _PLUS.split(part)] for part in _plain(written).split(AGAIN)]
+    spelled = AGAIN.join(" + ".join(one for one, _ in part) for part in again)
+    return spelled if any(bare for part in again for _, bare in part) else None
+
+
+def _one_with_unit(figure: str, unit: str) -> tuple[str, bool]:
+    bare = bool(_BARE.fullmatch(figure.strip().removeprefix("-")))
+    return f"{figure.strip()}{unit}" if bare else figure, bare
+
+
+def readings_in(written: object, tape: str = "1/16") -> list[float]:
+    """Each reading of a measure that was taken again, in inches; one where it was not. Raises UnreadableLength."""
+    if not isinstance(written, str) or AGAIN not in _plain(written):
+        return [parse_length(written, tape)]
+    return [parse_length(one, tape) for one in _plain(written).split(AGAIN)]
 
 
 def write_length(inches: float, tape: str = "1/16") -> str:
@@ -119,9 +141,14 @@ def _number(written: float) -> float:
 
 
 def _parse_text(written: str, tape: str) -> float:
+    """A figure, a sum of figures, or the mean of a measure that was taken again."""
     if len(written) > LONGEST_TEXT:
         raise UnreadableLength("that is too long for a length; write it like 71 1/2")
-    text = _plain(written)
+    readings = [sum(_figure(one, tape) for one in _PLUS.split(part)) for part in _plain(written).split(AGAIN)]
+    return sum(readings) / len(readings)
+
+
+def _figure(text: str, tape: str) -> float:
     if not text:
         raise UnreadableLength("nothing is written here; write a length, such as 71 1/2")
     if text.startswith("-"):
@@ -131,11 +158,13 @@ def _parse_text(written: str, tape: str) -> float:
     metric = _METRIC.fullmatch(text)
     if metric:
         return float(metric["number"]) * METRIC[metric["unit"]] / MM_PER_INCH
+    if metres := _METRES.fullmatch(text):
+        return (float(metres["metres"]) * 1000 + float(metres["centimetres"]) * 10) / MM_PER_INCH
+    if feet := _FEET.fullmatch(text):
+        return (float(feet["whole"]) + _fraction(feet["top"], feet["bottom"])) * 12
     found = _TAPE.fullmatch(text)
     if not found or not any(found[part] for part in ("feet", "whole", "top")):
-        raise UnreadableLength(
-            f"“{written.strip()}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm"
-        )
+        raise UnreadableLength(f"“{text}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm")
     return _inches(found)
 
 
@@ -148,7 +177,8 @@ def _in_millimetres(bare: str) -> str:
 def _plain(written: str) -> str:
     spaced = _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written)
     table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-"})
-    return " ".join(spaced.translate(table).lower().split())
+    text = " ".join(spaced.translate(table).lower().split())
+    return _COMMA.sub(r"\1.\2", _AND.sub(" ", text))
 
 
 def _inches(found: "re.Match[str]") -> float:

@@ -73,7 +73,7 @@ class Screenshots(Journey):
     def test_walk_with_everything(self):
         page = self.open_run("Glaze store feed")
         page.get_by_role("radio", name="From above").click()
-        page.get_by_role("button", name="Step 2: Ways, why").click()
+        page.get_by_role("button", name="Step 2: Other ways, sums").click()
         expect(page.get_by_role("list", name="Ways to do it")).to_be_visible()
         self.shoot(page, "walk-ways")
         page.get_by_role("button", name="Close: Ways").click()

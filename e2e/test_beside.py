@@ -85,7 +85,7 @@ class FieldNote(Journey):
 class WaysAndWhy(Journey):
     def test_another_way_is_taken_with_one_touch(self):
         page = self.open_run("Glaze store feed")
-        page.get_by_role("button", name="Step 1: Ways, why").click()
+        page.get_by_role("button", name="Step 1: Other ways, sums").click()
         wanted = next(way for way in ways_of(GLAZE, 0) if way.name == "Three bends: 30°, two 15°")
         row = page.get_by_role("listitem").filter(has_text=wanted.name)
         for figure in (wanted.spacing, wanted.shrink, wanted.room):
@@ -101,8 +101,8 @@ class WaysAndWhy(Journey):
 
     def test_card_and_exact_stand_side_by_side_with_their_arithmetic(self):
         page = self.open_run("Glaze store feed")
-        page.get_by_role("button", name="Step 2: Ways, why").click()
-        panel = page.get_by_role("region", name="Ways, and why")
+        page.get_by_role("button", name="Step 2: Other ways, sums").click()
+        panel = page.get_by_role("region", name="Other ways, and the sums")
         plan = make_plan(GLAZE)
         for line in (*plan.card[1].lines, *plan.exact[1].lines):
             expect(panel.get_by_text(line)).to_be_visible()

@@ -112,7 +112,7 @@ class Look(Journey):
 
     def test_axe_finds_nothing_serious_in_what_is_opened(self):
         page = self.open_run("Glaze store feed")
-        for side in ("Field note", "Check marks", "History", "Step 1: Ways, why"):
+        for side in ("Field note", "Check marks", "History", "Step 1: Other ways, sums"):
             page.get_by_role("button", name=side).first.click()
             page.wait_for_timeout(500)
             with self.subTest(side):

@@ -10,7 +10,7 @@ from e2e.support import Journey, expect_plan_of, field, marks, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
-KEYS = 60
+KEYS = 20
 FOLLOW_A_KEY = """() => {
   window.waits = [];
   let began = null;

@@ -94,7 +94,7 @@ class Racks(Journey):
         choose(page, "Side on which they lie", "right")
         expect(page.get_by_text("inside the lead's 90").first).to_be_visible()
         choose(page, "Step 3, beside: way", "round with equal radii")
-        page.get_by_role("button", name="Step 2: Ways, why").click()
+        page.get_by_role("button", name="Step 2: Other ways, sums").click()
         ways = page.get_by_role("region", name="Ways of the rack")
         expect(ways.get_by_role("listitem")).to_have_count(6)
         ways.get_by_role("button", name="Take it: round with equal radii").click()

@@ -11,7 +11,7 @@ class Settings(Journey):
         page = self.open_run("Wedging table outlet")
         document = RUNS[3]
         expect_plan_of(page, document)
-        choose(page, "Shoe", "a typical hand shoe")
+        choose(page, "Shoe", "a typical shoe")
         expect_plan_of(page, {**document, "shoe": None})
         choose(page, "Shoe", "own figures")
         field(page, "Shoe, deduct").fill("5 1/8")
@@ -26,8 +26,8 @@ class Settings(Journey):
         expect_plan_of(page, {**RUNS[3], "trade_size": "3/4", "shoe": None})
         choose(page, "Material", "rigid")
         expect_plan_of(page, {**RUNS[3], "trade_size": "3/4", "material": "rigid", "shoe": None})
-        choose(page, "Trade size", "2")
-        expect(page.get_by_text("no usual hand shoe for 2 rigid")).to_be_visible()
+        choose(page, "Trade size", "3-1/2")
+        expect(page.get_by_text("no typical figures are known for 3-1/2 rigid")).to_be_visible()
 
     def test_the_lead_sets_the_crews_limits_and_every_run_is_held_to_them(self):
         page = self.window()

@@ -3,6 +3,7 @@
 import argparse
 import os
 import subprocess
+from typing import Any
 
 from ops import install
 from ops.backup import KEEP, backup, restore
@@ -18,6 +19,20 @@ from ops.up import up
 
 HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema", "check-marks": "cli.check_marks"}
 MACHINE_IN_THE_WAY = 3
+PLAN_TELLS = """examples:
+  crelda plan run.note --human            what to cut, to mark and to bend
+  crelda plan run.json > plan.json        the whole plan; crelda schema plan describes it
+  crelda plan - --rules code.json < run.note
+exit codes: 0 can be made; 1 cannot, the lines beside say why; 2 something could not be read;
+  3 this machine is in the way"""
+NOTE_TELLS = """examples:
+  crelda note run.json                    as a field note
+  crelda note run.note > run.json         as JSON
+exit codes: 0 done; 2 something could not be read; 3 this machine is in the way"""
+MARKS_TELLS = """example:
+  crelda check-marks run.note marks.json  marks as [{"at": "28 1/2", "reference": "arrow", "hook": "A", "angle": 30}]
+exit codes: 0 right; 1 not right, and which mistake it looks like; 2 something could not be read;
+  3 this machine is in the way"""
 
 
 def main() -> int:
@@ -30,14 +45,15 @@ def main() -> int:
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
     testing = commands.add_parser("test", help="run every check and test")
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
-    planning = commands.add_parser("plan", help="plan a run (JSON or field note) and print the plan (JSON)")
+    planning = _headless(commands, "plan", "plan a run (JSON or field note) and print the plan (JSON)", PLAN_TELLS)
     planning.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
-    planning.add_argument("--rules", help="JSON file with the limits of your own code")
-    noting = commands.add_parser("note", help="convert a run: field note to JSON, JSON to field note")
+    planning.add_argument("--rules", metavar="LIMITS", help="JSON file with the limits of your own code")
+    planning.add_argument("--human", action="store_true", help="cuts, marks and order in words instead of JSON")
+    noting = _headless(commands, "note", "convert a run: field note to JSON, JSON to field note", NOTE_TELLS)
     noting.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     describing = commands.add_parser("schema", help="print a JSON schema")
     describing.add_argument("argument", choices=["run", "plan"])
-    checking = commands.add_parser("check-marks", help="check someone's own marks on a run")
+    checking = _headless(commands, "check-marks", "check someone's own marks on a run", MARKS_TELLS)
     checking.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
     seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
@@ -66,6 +82,13 @@ def main() -> int:
         return 130
 
 
+def _headless(commands: Any, name: str, says: str, tells: str) -> argparse.ArgumentParser:
+    """A command that reads a run and prints what comes of it, with examples and exit codes in its help."""
+    plain = argparse.RawDescriptionHelpFormatter
+    parser: argparse.ArgumentParser = commands.add_parser(name, help=says, epilog=tells, formatter_class=plain)
+    return parser
+
+
 def _do(given: argparse.Namespace) -> int:
     if given.command in HEADLESS:
         RUN.mkdir(parents=True, exist_ok=True)
@@ -73,6 +96,7 @@ def _do(given: argparse.Namespace) -> int:
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
         more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
+        more += ["--human"] if getattr(given, "human", False) else []
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
         code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.argument, *more], env=env).returncode
         # Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it.

@@ -9,7 +9,7 @@ from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, VENV, WEB
 from ops.say import run, say
 from ops.share import share_of_tests
-from ops.side_by_side import Group, run_side_by_side
+from ops.side_by_side import Group, run_side_by_side, side_by_side
 
 BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_*.py"))
 # The tests without a browser are done sooner, so these of the browser's go with them.
@@ -53,13 +53,21 @@ def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
 
 
 def _lint(node: dict[str, str]) -> None:
-    tools = VENV / "bin"
+    """All checks, those of both languages at once. Raises Stop at the first that fails."""
     say("checking style, types and arrows …")
+    say(f"tests are {share_of_tests():.1%} of the code (a quarter to a third is wanted)")
+    side_by_side(_lint_python, lambda: _lint_web(node))
+
+
+def _lint_python() -> None:
+    tools = VENV / "bin"
     run([tools / "ruff", "check", "--quiet", "."], "ruff check", ROOT)
     run([tools / "ruff", "format", "--quiet", "--check", "."], "ruff format --check (mend with: ruff format .)", ROOT)
     # The types of the models need the settings, and those a database's address; it is not asked for anything.
     run([tools / "mypy", "--no-error-summary"], "mypy", ROOT, server_environment("mysql://nobody@127.0.0.1:1/none"))
     run([tools / "lint-imports", "--config", "pyproject.toml"], "import-linter", ROOT)
-    say(f"tests are {share_of_tests():.1%} of the code (a quarter to a third is wanted)")
+
+
+def _lint_web(node: dict[str, str]) -> None:
     for script in ("lint", "types", "api:check", "test"):
         run(["npm", "run", "--silent", script], f"npm run {script}", WEB, node)

@@ -11,6 +11,7 @@ from pathlib import Path
 
 from ops.paths import PYTHON, REQUIREMENTS, ROOT, RUN, STAMPS, VENV, WEB
 from ops.say import Stop, run, say
+from ops.side_by_side import side_by_side
 
 # A file that each package brings, so that what is there is seen without asking dpkg.
 RUN_PACKAGES = {
@@ -104,7 +105,7 @@ def _pip(requirements: str) -> None:
 
 def node_environment() -> dict[str, str]:
     """The environment in which `node` and `npm` are new enough, fetching them from PyPI where needed."""
-    if os.environ.get("CRELDA_NODE") != "registry" and _node_is_new_enough(os.environ["PATH"]):
+    if not _needs_node():
         return dict(os.environ)
     path = f"{VENV / 'bin'}:{os.environ['PATH']}"
     if not (VENV / "bin" / "npm").exists():
@@ -128,15 +129,10 @@ def _node_is_new_enough(path: str) -> bool:
 
 
 def web_build() -> dict[str, str]:
-    """Install Node packages and build the front end where its sources changed. Returns node's environment."""
+    """Build the front end where its sources changed, of packages that are there. Returns node's environment."""
     sources = [path for path in (WEB / "src").rglob("*") if path.is_file()]
     sources += [path for path in WEB.iterdir() if path.is_file() and path.suffix in {".json", ".ts", ".html"}]
-    env = node_environment()
-    lock = digest([WEB / "package-lock.json", WEB / "package.json"])
-    if not is_current("node", lock) or not (WEB / "node_modules").exists():
-        say("installing Node packages …")
-        run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], "installing Node packages", WEB, env)
-        mark_current("node", lock)
+    env = node_packages()
     built = digest(sources)
     if not is_current("web", built) or not (WEB / "dist" / "index.html").exists():
         say("building the front end …")
@@ -146,9 +142,26 @@ def web_build() -> dict[str, str]:
     return env
 
 
+def node_packages() -> dict[str, str]:
+    """Install what the front end is built of. Returns node's environment."""
+    env = node_environment()
+    lock = digest([WEB / "package-lock.json", WEB / "package.json"])
+    if not is_current("node", lock) or not (WEB / "node_modules").exists():
+        say("installing Node packages …")
+        run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], "installing Node packages", WEB, env)
+        mark_current("node", lock)
+    return env
+
+
 def everything(for_tests: bool) -> dict[str, str]:
     """Install and build all that `up` (or `test`) needs. Returns the environment for node tools."""
     RUN.mkdir(parents=True, exist_ok=True)
     debian_packages(for_tests)
-    python_packages(for_tests)
+    # Where Node.js comes with the Python packages it must wait for them.
+    with_python = [] if _needs_node() else [node_packages]
+    side_by_side(lambda: python_packages(for_tests), *with_python)
     return web_build()
+
+
+def _needs_node() -> bool:
+    return os.environ.get("CRELDA_NODE") == "registry" or not _node_is_new_enough(os.environ["PATH"])

@@ -4,7 +4,8 @@ import re
 import subprocess
 import sys
 import tempfile
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import ExitStack
 from typing import IO, NamedTuple
 
@@ -12,6 +13,14 @@ from ops.paths import ROOT
 from ops.say import Stop
 
 CLOSING = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$", re.MULTILINE)
+
+
+def side_by_side(*parts: Callable[[], object]) -> None:
+    """Do these at once; whatever the first of them raises, once all are done."""
+    with ThreadPoolExecutor(len(parts)) as pool:
+        under_way = [pool.submit(part) for part in parts]
+    for one in under_way:
+        one.result()
 
 
 class Group(NamedTuple):

@@ -1,9 +1,11 @@
 """The front end's page."""
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
+
+from server.guard import PROBLEM
 
 
 @require_safe
@@ -16,3 +18,9 @@ def front_end(request: HttpRequest) -> HttpResponse:
     answer = HttpResponse(page.read_bytes())
     answer["Cache-Control"] = "no-cache"
     return answer
+
+
+def no_such_api(request: HttpRequest) -> JsonResponse:
+    """An API address that is none, as a program reads it."""
+    body = {"status": 404, "detail": f"There is no {request.path} in this API."}
+    return JsonResponse(body, status=404, content_type=PROBLEM)

@@ -4,10 +4,11 @@ from django.urls import path, re_path
 
 from server.api import api
 from server.observing.metrics import metrics
-from server.pages import front_end
+from server.pages import front_end, no_such_api
 
 urlpatterns = [
     path("api/", api.urls),
     path("metrics", metrics),
+    re_path(r"^api/", no_such_api),
     re_path(r"^(?!api/|assets/).*$", front_end),
 ]

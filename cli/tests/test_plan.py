@@ -37,6 +37,19 @@ class OtherForms(TestCase):
         self.assertIn("line 4: The end, measure: 1/0", err)
         self.assertFalse(json.loads(out)["makeable"])
 
+    def test_in_words_it_says_what_to_cut_to_mark_and_to_bend(self):
+        code, out, err = run("-", "--human", given=NOTE)
+        self.assertEqual((code, err), (0, ""))
+        plan = json.loads(run("-", given=NOTE)[1])
+        [piece], [bend] = plan["sheets"], plan["sheets"][0]["bends"]
+        self.assertIn(f"Cut {piece['length']['reads']}, square.", out)
+        self.assertRegex(out, rf"{bend['use']['at']['reads']} +bend 1, {bend['use']['reference']}, hook")
+        self.assertTrue(all(len(line) <= 100 for line in out.splitlines()))
+        racked = NOTE.replace("start box", "rack out, spacing 2, 4 pipes\nstart box")
+        self.assertIn("Least gap, pipes 1 and 2", run("-", "--human", given=racked)[1])
+        code, out, err = run("-", "--human", given=NOTE.replace("at 20", "at 2"))
+        self.assertEqual((code, "cannot be bent" in out, "stop:" in err), (1, True, True))
+
     def test_a_rack_gives_every_pipe_and_every_gap(self):
         racked = NOTE.replace("start box", "rack out, spacing 2, 4 pipes\nstart box")
         code, out, err = run("-", given=racked)

@@ -7,11 +7,13 @@ Never imports runs, layouts or the simulation.
 
 from conduit.bender.angle_finder import finder_reads
 from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
+from conduit.bender.degree_lines import DEGREE_LINES, found_by
 from conduit.bender.drift import Learned, LoggedBend, learn
 from conduit.bender.shoe import CENTRE, Dial, Hook, NoSuchShoe, Reference, Shoe, must_bend, typical_shoe
 
 __all__ = [
     "CENTRE",
+    "DEGREE_LINES",
     "Dial",
     "DialFit",
     "Hook",
@@ -24,6 +26,7 @@ __all__ = [
     "calibrate",
     "finder_reads",
     "fit_dial",
+    "found_by",
     "learn",
     "must_bend",
     "typical_shoe",

@@ -8,6 +8,7 @@ from types import MappingProxyType
 from typing import Literal
 
 from conduit.tables import (
+    LEAST_RADIUS,
     OUTSIDE_DIAMETER,
     SHOE_FOR_HEAVY_WALL,
     STRAIGHT_AHEAD,
@@ -134,7 +135,7 @@ class Shoe:
 
 
 def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
-    """The typical hand shoe that bends this conduit, or None where none is made for it.
+    """The typical shoe that bends this conduit: a hand shoe, for what no hand bends a machine's; or None.
 
     Rigid and IMC go on the EMT shoe of the next size; its deduct and gain are those of its own EMT,
     so they are carried over to the other diameter with radius and arc offset unchanged.
@@ -142,10 +143,23 @@ def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
     shoe_size = size if material == "EMT" else SHOE_FOR_HEAVY_WALL.get(size)
     figures = TYPICAL_SHOE.get(shoe_size) if shoe_size else None
     if not shoe_size or not figures:
-        return None
+        return _typical_machine(material, size)
     own = Shoe(f"Typical {shoe_size}", OUTSIDE_DIAMETER["EMT"][shoe_size], *figures)
     shoe = own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
     return replace(shoe, most_in_air=math.radians(most_in_air(material, size)))
+
+
+def _typical_machine(material: Material, size: TradeSize) -> Shoe | None:
+    """A bending machine's shoe of the least radius allowed, every arc beginning at its start mark.
+
+    With `a = 0` the deduct is R + d/2 and the gain (2 - π/2) R + d (docs/trade.md, The shoe). None where no radius is
+    known for the size.
+    """
+    radius, diameter = LEAST_RADIUS.get(size), OUTSIDE_DIAMETER[material][size]
+    if radius is None:
+        return None
+    gain = (2 - RIGHT_ANGLE) * radius + diameter
+    return Shoe(f"Typical machine {size}", diameter, radius + diameter / 2, gain, handle_up=None)
 
 
 def for_other_pipe(shoe: Shoe, diameter: float) -> Shoe:

@@ -5,6 +5,7 @@ Gives: Bencher and the bench sheet's schema.
 Never imports cutting or mark checks.
 """
 
+from conduit.bending.fitting import FitCheck, FitItem
 from conduit.bending.schema import Arranged, ArrangedTurn, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import Bencher, NoSuchStick
 
@@ -13,6 +14,8 @@ __all__ = [
     "ArrangedTurn",
     "Bencher",
     "BendAsMade",
+    "FitCheck",
+    "FitItem",
     "NoSuchStick",
     "Sheet",
     "SheetBend",

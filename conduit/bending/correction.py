@@ -187,8 +187,7 @@ def _rebent(
     for one in out:
         straightened[one.bend] = replace(settings[one.bend], angle=planned[one.bend].angle)
     rebends = [Rebend(one.bend, math.degrees(_short(planned, one))) for one in out]
-    words = [f"{'close' if one.by > 0 else 'open'} bend {one.bend + 1} by {abs(one.by):.1f}°" for one in rebends]
-    back = f"Back in the shoe, mark on the same reference: {' and '.join(words)}."
+    back = _rebend_words(rebends)
     if piece.fits(piece.bent(straightened)):
         return _told("rebend", piece, settings, straightened, f"{back} Then go on as planned.", rebends)
     better = _made_up(straightened, rest, piece)
@@ -196,6 +195,15 @@ def _rebent(
         return None
     then = better.says.replace("Bend the rest", "Then bend the rest").replace("Move the cut", "Then move the cut")
     return _told("rebend", piece, settings, better.settings, f"{back} {then}", rebends, better.cuts)
+
+
+def _rebend_words(rebends: Sequence[Rebend]) -> str:
+    """What is under goes back into the shoe; what is over is taken out by hand, as no shoe opens a bend."""
+    close = [f"close bend {one.bend + 1} by {abs(one.by):.1f}°" for one in rebends if one.by > 0]
+    take_out = [f"Take {abs(one.by):.1f}° out of bend {one.bend + 1}" for one in rebends if one.by <= 0]
+    words = [f"Back in the shoe, mark on the same reference: {' and '.join(close)}."] if close else []
+    words += [f"{one}: one leg under the foot, push the other open a little at a time, and read." for one in take_out]
+    return " ".join(words)
 
 
 def _why_scrap(

@@ -82,10 +82,12 @@ def roll_before(
     if abs(turn) < 0.5:
         return Roll(0.0, points, clock, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
     if abs(abs(turn) - 180) < 0.5:
-        return Roll(180.0, points, clock, f"Turn the pipe half round: bend {previous + 1} points {stands}.")
+        half = f"Turn the pipe half round: bend {previous + 1} points {stands}. A clamp level set before reads 0 again."
+        return Roll(180.0, points, clock, half)
     way = "clockwise" if turn > 0 else "anticlockwise"
     says = f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {previous + 1} points {stands}."
-    return Roll(turn, points, clock, says)
+    level = format_angle(min(abs(turn), 180 - abs(turn)))
+    return Roll(turn, points, clock, f"{says} A clamp level set before then reads {level}.")
 
 
 def _clock(degrees: Degrees) -> str:
@@ -139,7 +141,8 @@ def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolRea
     if bench.layout.is_of_offset(just_made):
         return [_rise(bench, bent, arcs, *mates), ToolReading("level", "Both outer legs", "parallel")]
     if isinstance(step, Saddle4Step):
-        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ToolReading("level", "Both ends", "in one line")]
+        ends = "parallel" if step.beyond else "in one line"
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ToolReading("level", "Both ends", ends)]
     if isinstance(step, Saddle3Step):
         return [_height(bench, bent, arcs, mates), ToolReading("level", "Both ends", "in one line")]
     return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []

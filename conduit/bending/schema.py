@@ -6,6 +6,7 @@ from pydantic import Field
 
 from conduit.bender import Hook, Reference
 from conduit.bending.correction import Advice
+from conduit.bending.fitting import FitCheck
 from conduit.document import OptionalLength
 from conduit.plan import Measure, PlannedMark, Point, Stub
 from conduit.units import Degrees
@@ -121,6 +122,7 @@ class SheetBend(Result):
     angle: Degrees = Field(description="As it is to be bent, corrected for what came before.")
     angle_reads: str
     dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
+    found_by: str = Field(description="How the dial's angle is found where the shoe has no line for it; or nothing.")
     arc_start: float
     arc_end: float
     use: PlannedMark
@@ -208,3 +210,4 @@ class Sheet(Result):
     proposed: bool
     why_not: str
     correction: SheetCorrection | None
+    fit: list[FitCheck] = Field(description="What is looked at when it is fitted.")

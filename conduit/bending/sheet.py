@@ -4,13 +4,16 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
+from conduit.bender import found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
+from conduit.bending.cautions import at_the_shoe, of_offsets
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
+from conduit.bending.fitting import FitCheck, fit_checks
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
-from conduit.bending.side_view import LONG_SWING, Stand
+from conduit.bending.side_view import Stand
 from conduit.bending.stick import Stick, arcs_of, setting_of
 from conduit.document import SweepStep
 from conduit.findings import Code
@@ -19,11 +22,11 @@ from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of,
 from conduit.sequence import SequenceStep, spare_needed, units_of
 from conduit.simulation import Arc, Setting, arc_of
 from conduit.tables import DEFAULT_LIMITS, Limits
-from conduit.units import TOLERANCE, Degrees, format_angle, format_length
+from conduit.units import TOLERANCE, Degrees, format_angle
 
 AS_PROPOSED = Arranged()
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
-NEAR_END = 3.0
+THREADS = "Thread each end that was cut, then ream it; an end with the factory's thread stays as it is."
 
 
 class NoSuchStick(ValueError):
@@ -72,7 +75,10 @@ class Bencher:
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
+        fit = fit_checks(self.plan, found, self.measured, self.limits)
+        return _SheetMaker(
+            stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed, fit
+        )
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
@@ -96,8 +102,9 @@ class _SheetMaker:
         known: States,
         longest: float,
         needed: float,
+        fit: list[FitCheck],
     ) -> None:
-        self.longest, self.needed = longest, needed
+        self.longest, self.needed, self.fit = longest, needed, fit
         self.stick, self.piece, self.of_pieces, self.arranged, self.card = stick, piece, of_pieces, arranged, card
         self.head, self.shoe = stick.measured.head, stick.shoe
         by_card = arcs_of(card, self.shoe) if arranged.marks == "card" else {}
@@ -136,6 +143,7 @@ class _SheetMaker:
             proposed=self.arrangement.proposed,
             why_not=order.why_not,
             correction=self._correction(),
+            fit=self.fit,
         )
 
     def bend(self, number: int) -> SheetBend:
@@ -153,12 +161,14 @@ class _SheetMaker:
 
     def _cutting(self, spare: float) -> list[str]:
         length = self.piece.length.reads
+        thread = [] if self.head.material == "EMT" else [THREADS]
         if not spare:
-            return [f"Cut {length}, square. Ream both ends."]
+            return [f"Cut {length}, square. Ream both ends.", *thread]
         cut = self.measure(self.stick.length + spare).reads
         lines = [
             f"Cut {cut}: {length} and {self.measure(spare).reads} to spare on end B. Ream end A.",
             f"After bending, dry-fit, cut end B to length ({length} along the pipe), ream it.",
+            *thread,
         ]
         if self.stick.length + spare > self.longest + TOLERANCE:
             lines.append(f"No stick is longer than {self.measure(self.longest).reads}: spare less, or move a coupling.")
@@ -193,6 +203,7 @@ class _SheetMaker:
             angle=degrees,
             angle_reads=format_angle(degrees),
             dial_reads=format_angle(self.shoe.dial.reads(degrees)),
+            found_by=found_by(self.shoe.dial.reads(degrees), self.shoe),
             arc_start=arc.start,
             arc_end=arc.end,
             use=self._mark(use.mark),
@@ -213,7 +224,7 @@ class _SheetMaker:
             reasons=list(act.reasons) if begins else [],
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else "",
-            cautions=self._cautions(stand),
+            cautions=[*at_the_shoe(stand, self.stick.length), *of_offsets(self.stick, stand, index, before)],
             checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
             tape=ask and told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)),
             least=least,
@@ -276,22 +287,6 @@ class _SheetMaker:
             where,
             self.shoe,
         )
-
-    def _cautions(self, stand: Stand) -> list[str]:
-        found = []
-        end, swing = stand.swings()
-        if stand.where == "air":
-            found.append("In the air: handle on the floor and held there; push the pipe down close to the shoe.")
-        elif stand.arc.angle > math.radians(40):
-            found.append("Keep the foot firm on the heel to the last: a shoe that slips throws the handle.")
-        if swing > LONG_SWING:
-            moves = "comes down" if stand.where == "air" else "swings up"
-            found.append(
-                f"End {end} {moves} through {format_length(round(swing), feet=True)}: nobody may stand in its way."
-            )
-        if stand.arc.start < NEAR_END or self.stick.length - stand.arc.end < NEAR_END:
-            found.append("So near the end the pipe eggs easily: bend slowly, and keep the shoe full on the pipe.")
-        return found
 
     def _as_bent(self, index: int, target: Setting, ask: AskedReading | None) -> told.AsBentTold:
         one, wanted = self.as_made.made[index], ask.inches if ask else None

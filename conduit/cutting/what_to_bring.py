@@ -59,10 +59,11 @@ def bring_list(
         with_sticks = bought[kind] if kind.material != "EMT" else 0
         note = f"{with_sticks} more come on the new sticks" if with_sticks else ""
         lines.append(_line("coupling", kind, max(0, count - with_sticks), note))
-    connectors, bushings, straps = Counter[Kind](), Counter[Kind](), Counter[Kind]()
+    connectors, bushings = Counter[Kind](), Counter[Kind]()
+    straps = Counter[tuple[Kind, str]]()
     boxes: dict[str, list[str]] = {}
     for run in (run for run in runs if run.plan.makeable):
-        straps[run.kind] += len(run.plan.supports)
+        straps[run.kind, _strap_kind(documents[run.key])] += len(run.plan.supports)
         for name in (piece.end_b for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box):
             connectors[run.kind] += 2
             boxes.setdefault(name, []).append(run.name)
@@ -75,14 +76,21 @@ def bring_list(
             connectors[run.kind] += 1
             name = str(said.get("name") or "").strip() or f"{end} of {run.name or 'a run'}"
             boxes.setdefault(name, []).append(run.name)
-    for what, counts in (("connector", connectors), ("bushing", bushings), ("strap", straps)):
+    for what, counts in (("connector", connectors), ("bushing", bushings)):
         lines += [_line(what, kind, count) for kind, count in counts.items()]
+    lines += [_line("strap", kind, count, note) for (kind, note), count in straps.items()]
     lines += [
         BringLine(what="strut", trade_size="", material="", length=one.length, count=count, note=one.note)
         for one, count in struts.items()
     ]
     lines += [_box(name, into) for name, into in boxes.items()]
     return sorted((line for line in lines if line.count), key=_place)
+
+
+def _strap_kind(document: Mapping[str, Any]) -> str:
+    """Which straps hold a run: tight to the surface, or standing off."""
+    off = str(document.get("stand_off") or "0").strip()
+    return "one-hole, tight" if off in ("0", "0.0") else f"standing off {off}"
 
 
 def _place(line: BringLine) -> tuple[int, str, int]:

@@ -5,9 +5,12 @@ Gives: RunDocument (the schema), read_document, notes in and out, where lengths 
 Never imports a shoe, a layout or anything that is worked out from a run.
 """
 
+from conduit.document.doubts import doubts
 from conduit.document.edits import apply_edits
+from conduit.document.faults import fault_in_words
 from conduit.document.lengths import changed, lengths_in, read_length, spelled
 from conduit.document.limits import CrewLimits, read_crew_limits
+from conduit.document.mirror import mirrored
 from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
@@ -48,7 +51,6 @@ from conduit.document.steps import (
     rise_of,
 )
 from conduit.document.typed import MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
-from conduit.document.unit_doubts import far_out
 
 __all__ = [
     "MOST_PIPES",
@@ -98,9 +100,11 @@ __all__ = [
     "apply_edits",
     "changed",
     "compare",
-    "far_out",
+    "doubts",
+    "fault_in_words",
     "keeping",
     "lengths_in",
+    "mirrored",
     "read_crew_limits",
     "read_document",
     "read_length",

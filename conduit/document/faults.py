@@ -27,6 +27,10 @@ def fault_in_words(detail: ErrorDetails) -> str:
             return "is not a number"
         case "value_error":
             return str(context["error"])
+        case "json_invalid":
+            return "is not JSON"
+        case "list_type":
+            return "must be a list"
         case "model_attributes_type" | "dict_type" | "model_type":
             return "must be an object with fields"
         case _:

@@ -13,7 +13,14 @@ from conduit.document.rack_way import RackWay
 from conduit.document.run import RunDocument
 from conduit.document.steps import Obstacle, RunStep, SweptAround
 from conduit.document.typed import INCHES, LENGTH_READERS
-from conduit.units import METRIC_TAPE, UnreadableLength, is_bare, parse_length, parse_signed_length, with_unit
+from conduit.units import (
+    METRIC_TAPE,
+    UnreadableLength,
+    parse_length,
+    parse_signed_length,
+    with_unit,
+    with_units_written,
+)
 
 Change = Callable[[str, Any], Any]
 
@@ -39,7 +46,7 @@ _OF_PARTS: dict[str, set[str]] = {
 }
 _OF_RACK_PIPES = set(_fields_of(RackPipe))
 _LISTED = {"steps": _OF_STEPS, "pipes": _OF_RACK_PIPES}
-_SIGNED = re.compile(r"(?:^|\.)(?:measured\.|shoe\.references\.|rack\.pipes\.\d+\.(?:starts|ends)$)")
+_SIGNED = re.compile(r"(?:^|\.)(?:measured\.|shoe\.references\.|rack\.pipes\.\d+\.(?:starts|ends)$|beyond$)")
 
 
 def lengths_in(raw: Mapping[str, Any]) -> Iterator[tuple[str, Any]]:
@@ -84,9 +91,9 @@ def with_units(raw: Mapping[str, Any]) -> dict[str, Any]:
 
 def spelled(place: str, written: object, tape: str) -> str | None:
     """A bare figure with the unit that it has on this tape; None where its unit is written, or cannot be read."""
-    if not isinstance(written, str) or _of_shoe(place) or not is_bare(written):
+    if not isinstance(written, str) or _of_shoe(place):
         return None
-    return f"{written.strip()}{' mm' if tape == METRIC_TAPE else chr(34)}"
+    return with_units_written(written, " mm" if tape == METRIC_TAPE else '"')
 
 
 def _part(part: Mapping[str, Any], place: str, lengths: set[str], change: Change) -> dict[str, Any]:

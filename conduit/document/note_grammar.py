@@ -133,6 +133,7 @@ STEPS = (
             _figure("near", "near"),
             _figure("width", "width"),
             _figure("margin", "margin"),
+            _figure("beyond", "beyond"),
         ),
         "saddle over round 1 3/4, clear 1/2, at 45, centre 43",
         _saddle,
@@ -194,8 +195,8 @@ _LIMITS = tuple(_figure(words, key) for key, words in LIMITS.items())
 LIMITS_LINE = Form("limits", f"limits (?:{'|'.join(_LIMITS)})", _LIMITS, "limits bends 360, straps every 120")
 START = Form(
     "start",
-    f"start(?: box)?(?: (?P<name>(?!{WAY}$){NAME}))?",
-    (f"(?P<heading>{WAY})", _KNOCKOUT),
+    f"start(?: (?P<open>open)| box)?(?: (?P<name>(?!(?:{WAY}|open)$){NAME}))?",
+    (f"(?P<heading>{WAY})", _KNOCKOUT, _figure("from the face with a connector of", "connector")),
     "start box KP, up",
 )
 _SIDES = {"right": ("right", "left"), "up": ("up", "down"), "out": ("out", "in")}
@@ -204,6 +205,7 @@ END = Form(
     f"end(?: (?P<open>open)| box)?(?: (?!open$)(?P<name>{NAME}))?",
     (
         f"(?:seat )?at (?P<at>(?!least |most ){N})",
+        _figure("to the face with a connector of", "connector"),
         _figure("at least", "at_least"),
         _figure("at most", "at_most"),
         _KNOCKOUT,

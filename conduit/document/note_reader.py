@@ -166,7 +166,7 @@ def _store(form: Form, found: Raw, number: int, document: Raw, place: str, lines
         if key in found:
             found[key] = found[key].lower()
     if form.kind in ("start", "end", "limits"):
-        document[form.kind] = _end(found) if form.kind == "end" else found
+        document[form.kind] = found if form.kind == "limits" else _end(found)
         lines[f"{place}{form.kind}"] = number
     elif form.kind == "rack":
         document["rack"] = _rack(found, document)

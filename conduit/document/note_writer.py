@@ -192,8 +192,10 @@ def _limits_line(limits: Source) -> str:
 
 
 def _start_line(start: Source) -> str:
-    box = f"start box {_quoted(start['name'])}" if start.get("name") else "start"
-    return _joined(box, _word(start.get("heading")), _with("knockout", start, "knockout"))
+    head = "start open" if start.get("open") else "start box" if start.get("name") else "start"
+    name = f" {_quoted(start['name'])}" if start.get("name") else ""
+    face = _with("from the face with a connector of", start, "connector")
+    return _joined(head + name, _word(start.get("heading")), face, _with("knockout", start, "knockout"))
 
 
 def _end_line(end: Source) -> str:
@@ -209,6 +211,7 @@ def _end_line(end: Source) -> str:
     return _joined(
         head + name,
         _with("at" if end.get("open") else "seat at", end, "at"),
+        _with("to the face with a connector of", end, "connector"),
         _with("at least", end, "at_least"),
         _with("at most", end, "at_most"),
         _with("knockout", end, "knockout"),
@@ -260,7 +263,7 @@ def _box_offset(step: Source) -> str:
 
 def _saddle(step: Source) -> str:
     head = f"saddle {step.get('toward', 'out')}{_rise(step)}{_over_words(step)}"
-    where = ["near", "width", "margin"] if step.get("kind") == "saddle4" else ["width"]
+    where = ["near", "width", "margin", "beyond"] if step.get("kind") == "saddle4" else ["width"]
     figures = [_with(word, step, word) for word in where]
     return _joined(head, _clear(step), _angle(step).strip(), _with("centre", step, "at"), *figures)
 

@@ -16,10 +16,14 @@ from conduit.values import Given
 
 
 class Start(Given):
-    """Where the run begins: a box, and the first leg's heading."""
+    """Where the run begins: at a box, or open, a stub finished with a bushing; and the first leg's heading."""
 
     name: Name = ""
+    open: bool = False
     heading: Direction
+    connector: OptionalLength = Field(
+        None, description="The first leg is measured from the box's face: the connector seats the pipe so far from it."
+    )
     knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
 
 
@@ -40,14 +44,22 @@ class End(Given):
     name: Name = ""
     open: bool = False
     at: MaybeLength = None
+    connector: OptionalLength = Field(
+        None, description="`at` is to the box's face: the connector seats the pipe so far before it."
+    )
     at_least: OptionalLength = None
     at_most: OptionalLength = None
     knockout: OptionalLength = Field(None, description="Knockout centre off the surface.")
     measured: Measured | None = None
 
+    @property
+    def seat(self) -> float | None:
+        """Where the pipe seats along the last leg, in inches; None: the rest of the stick."""
+        return None if self.at is None else self.at - (self.connector or 0.0)
+
 
 class ShoeFigures(Given):
-    """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used."""
+    """The shoe it is bent on, by its figures from a test 90 (inches); without them a typical shoe's are used."""
 
     name: Name = ""
     deduct: MaybeInches = None

@@ -32,7 +32,7 @@ class RunDocument(Given):
     name: Name = ""
     material: Material = "EMT"
     trade_size: TradeSize
-    shoe: ShoeFigures | None = Field(None, description="Left out: the typical hand shoe for the size.")
+    shoe: ShoeFigures | None = Field(None, description="Left out: the typical shoe for the size.")
     stand_off: Length = Field(0.0, description="Gap between surface and pipe at the straps.")
     tape: TapeStep = "1/16"
     feet: bool = Field(False, description="Readings in feet and inches.")
@@ -101,6 +101,25 @@ _FIELD_WORDS = {
     "stand_off": "stand-off",
     "kick_back": "setback",
 }
+# What a person measures: how each figure is asked for where it is not there yet.
+_TO_MEASURE = {
+    "at": "how far along it stands",
+    "rise": "its rise",
+    "roll": "its roll",
+    "near": "its near edge",
+    "width": "its width",
+    "height": "the thing’s height",
+    "knockout": "the knockout’s height",
+    "radius": "its radius",
+    "kick_back": "its setback",
+    "kick_angle": "its angle",
+    "shot_angle": "the degrees a shot",
+    "angle": "its angle",
+    "gap": "the gap",
+    "right": "how far right",
+    "up": "how far up",
+    "out": "how far out",
+}
 _KEYS = set(RunDocument.model_fields)
 
 
@@ -130,7 +149,7 @@ def read_document(raw: object) -> MeasuredRun:
     read = tuple(_with_radius(step, head) for step in read)
     end = read_part(End, raw.get("end"), "end", "The end", tape, findings)
     if end and end.at is None and not end.open:
-        findings.append(_unreadable("end.at", "The end, measure", "is missing"))
+        findings.append(_not_measured("end.at", "The end"))
         end = None
     return MeasuredRun(head, start, read, end, tuple(findings))
 
@@ -212,9 +231,22 @@ def read_part(model: Any, raw: object, place: str, called: str, tape: str, findi
 def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Finding:
     path = [str(part) for part in detail["loc"] if str(part) != tag]
     field = ".".join(path)
+    if path and path[-1] in _TO_MEASURE and _is_blank(detail):
+        return _not_measured(f"{place}.{field}", called)
     word = _FIELD_WORDS.get(path[-1], path[-1].replace("_", " ")) if path else ""
     where = f"{called}, {word}" if word else called
     return _unreadable(f"{place}.{field}" if field else place, where, fault_in_words(detail))
+
+
+def _is_blank(detail: ErrorDetails) -> bool:
+    return detail["type"] == "missing" or (isinstance(detail["input"], str) and not detail["input"].strip())
+
+
+def _not_measured(place: str, called: str) -> Finding:
+    """What a person measures next, as it would be said."""
+    what = _TO_MEASURE[place.rpartition(".")[2]]
+    says = f"{called}, {what}" if place != "end.at" else "where the pipe seats at the end"
+    return found(Code.NOT_MEASURED, place, f"Still to measure: {says}.")
 
 
 def _unreadable(place: str, called: str, sentence: str) -> Finding:

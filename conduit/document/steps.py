@@ -17,6 +17,7 @@ from conduit.document.typed import (
     MaybeLength,
     Name,
     OptionalLength,
+    SignedLength,
     TurnAngle,
 )
 from conduit.geometry import Direction
@@ -149,6 +150,9 @@ class Saddle4Step(StepPart):
     near: Length = Field(description="To the near edge.")
     width: Length
     margin: Length = 0.0
+    beyond: SignedLength = Field(
+        0.0, description="How much higher the pipe lies beyond it than before, toward its own side; lower is negative."
+    )
 
 
 class KickStep(StepPart):

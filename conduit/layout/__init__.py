@@ -20,7 +20,8 @@ from conduit.layout.limits import (
 )
 from conduit.layout.placement import Context, Datum, Hindrance, StepPlacement
 from conduit.layout.run_layout import Layout, lay_out
-from conduit.layout.step_geometry import hindrance, place_step
+from conduit.layout.sideways import hindrance
+from conduit.layout.step_geometry import place_step
 from conduit.layout.straps import strapping
 
 __all__ = [

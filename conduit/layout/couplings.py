@@ -108,8 +108,9 @@ def _within(intervals: list[Interval], low: float, high: float) -> list[Interval
 
 
 def _meet(some: list[Interval], others: list[Interval]) -> list[Interval]:
+    # Two that touch in one point meet there, whatever sums in floating point make of it.
     met = [(max(a, c), min(b, d)) for a, b in some for c, d in others]
-    return [(low, high) for low, high in met if low <= high]
+    return [(min(low, high), high) for low, high in met if low <= high + TOLERANCE]
 
 
 def _merged(intervals: list[Interval]) -> list[Interval]:

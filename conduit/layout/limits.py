@@ -1,16 +1,17 @@
 """Findings about a run that can be laid out: limits, radius, straights (docs/trade.md, Limits)."""
 
 import math
+from collections.abc import Iterator
 from itertools import accumulate
 
 from conduit.bender import Shoe
-from conduit.document import BoxOffsetStep, Head, MeasuredRun, above_axis
+from conduit.document import BoxOffsetStep, Head, MeasuredRun, SweepStep, above_axis, step_name
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.stagger import kept_for_neighbours
 from conduit.layout.straps import strapping, unsupported
-from conduit.tables import LEAST_RADIUS, Limits
+from conduit.tables import LEAST_RADIUS, LEAST_SWEPT_RADIUS, Limits
 
 ROUGHLY = 1e-6
 
@@ -25,12 +26,13 @@ def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Li
     findings = [
         *_degrees(layout, limits),
         _radius(head, shoe),
-        _first_straight(layout, head, limits),
+        *_swept_radii(measured),
+        _first_straight(layout, measured, limits),
         *_markers(layout),
     ]
     if layout.complete:
         findings += [
-            _last_straight(layout, head, limits),
+            _last_straight(layout, measured, limits),
             _closure(layout, measured, limits),
             *unsupported(strapping(layout, measured, limits), head),
         ]
@@ -171,7 +173,7 @@ def _closure(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding |
     return found(
         Code.CLOSURE,
         "end.measured",
-        f"The run ends {off} from the end box as it was measured on its own ({shown}).",
+        f"The run misses the box by {off}, as the box was measured on its own ({shown}).",
         "One of the measures is off; take the longest again.",
     )
 
@@ -204,16 +206,38 @@ def _radius(head: Head, shoe: Shoe) -> Finding | None:
     )
 
 
-def _first_straight(layout: Layout, head: Head, limits: Limits) -> Finding | None:
-    if not layout.path.bends or layout.path.bends[0].straight_before >= limits.straight_at_connector - ROUGHLY:
+def _swept_radii(measured: MeasuredRun) -> Iterator[Finding]:
+    """Sweeps tighter than bends of many shots may be."""
+    head, least = measured.head, LEAST_SWEPT_RADIUS.get(measured.head.trade_size, 0.0)
+    for index, step in enumerate(measured.steps):
+        if isinstance(step, SweepStep) and step.radius < least - ROUGHLY:
+            says = f"{step_name(index, step)}: a radius of {head.tape.shows(step.radius)} is under the usual least of "
+            remedy = f"Sweep it with {head.tape.at_least(least)} or more, or check your local code."
+            place = f"steps.{index}.{'around.radius' if step.around else 'radius'}"
+            says += f"{head.tape.shows(least)} for {head.trade_size} in many shots."
+            yield found(Code.SHORT_RADIUS, place, says, remedy)
+
+
+def _first_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+    head, start = measured.head, measured.start
+    if (
+        not layout.path.bends
+        or (start and start.open)
+        or layout.path.bends[0].straight_before >= limits.straight_at_connector - ROUGHLY
+    ):
         return None
     return _too_short(
         layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", "starts", head, limits
     )
 
 
-def _last_straight(layout: Layout, head: Head, limits: Limits) -> Finding | None:
-    if not layout.path.bends or layout.path.straight_after >= limits.straight_at_connector - ROUGHLY:
+def _last_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+    head, end = measured.head, measured.end
+    if (
+        not layout.path.bends
+        or (end and end.open)
+        or layout.path.straight_after >= limits.straight_at_connector - ROUGHLY
+    ):
         return None
     return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, limits)
 

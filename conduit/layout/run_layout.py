@@ -26,7 +26,8 @@ from conduit.findings import Code, Finding, found, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, least_rise, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
-from conduit.layout.step_geometry import SLACK, place_step
+from conduit.layout.sideways import SLACK
+from conduit.layout.step_geometry import place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
 from conduit.units import Degrees, format_angle
 
@@ -159,10 +160,12 @@ def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
     Lengths in inches, angles in radians. Never raises; `complete` tells whether the run comes to its end.
     """
     heading = DIRECTIONS[measured.start.heading if measured.start else "right"]
-    course = _Course(heading, shoe, tuple(measured.steps), [], [StepPlacement((), Datum(ORIGIN, heading))], [])
+    # The pipe seats at the origin; measured from a box's face the tape begins before that.
+    face = ORIGIN.along(heading, -((measured.start.connector if measured.start else None) or 0.0))
+    course = _Course(heading, shoe, tuple(measured.steps), [], [StepPlacement((), Datum(face, heading))], [])
     if not measured.start:
         return course.so_far()
-    end_at = measured.end.at if measured.end else None
+    end_at = measured.end.seat if measured.end else None
     head = measured.head
     for index, step in enumerate(measured.steps):
         context = Context(index, shoe, head.stand_off, head.tape, end_at)
@@ -204,11 +207,12 @@ def _ended(
 ) -> Layout:
     if not measured.end:
         return layout
-    at = measured.end.at if measured.end.at is not None else _rest_of_stick(layout, datum, measured.end, limits)
+    seat, takes = measured.end.seat, measured.end.connector or 0.0
+    at = seat if seat is not None else _rest_of_stick(layout, datum, measured.end, limits)
     end = datum.at(at)
     path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = measured.head.tape.at_least(at + path.short + shoe.straight_behind)
+        least = measured.head.tape.at_least(at + path.short + shoe.straight_behind + takes)
         finding = found(
             Code.END_TOO_NEAR,
             "end.at",
@@ -218,13 +222,13 @@ def _ended(
         )
         return _stopped(layout, finding)
     window = _outside_window(at, measured) + _another_stick(path, layout, measured, limits)
-    seat = Dimension("end.at", datum.point, end, at)
+    last_leg = Dimension("end.at", datum.point, datum.at(at + takes), at + takes)
     return replace(
         layout,
         path=path,
         complete=True,
         place=measured.head.in_rack,
-        dimensions=(*layout.dimensions, seat),
+        dimensions=(*layout.dimensions, last_leg),
         findings=layout.findings + window,
     )
 
@@ -279,9 +283,9 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     return context.finding(
         Code.TOO_NEAR,
         field,
-        f"{context.called(step)}: at {context.shows(measure)} its bend would begin "
+        f"{context.called(step)}: too little pipe before it. At {context.shows(measure)} its bend would begin "
         f"{context.at_least(overlap.short)} {before}.",
-        f"On this shoe {context.at_least(least)} is the least that works here.",
+        f"On this shoe {context.at_least(least)} is the least that leaves room for it.",
         context.setting(field, context.at_least(least)),
     )
 
@@ -290,10 +294,9 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding
     if isinstance(step, OffsetStep) and step.rise is not None:
         return _too_steep(step, step.rise, context)
     if isinstance(step, KickStep):
-        says = (
-            f"{context.called(step)}: the kick runs into the 90; it stands {context.at_least(overlap.short)} too near."
-        )
-        remedy = "Kick further back, about three times the rise."
+        short = context.at_least(overlap.short)
+        says = f"{context.called(step)}: the kick runs into the 90."
+        remedy = f"Kick at least {short} farther from the 90; about three times the rise back is comfortable."
         return context.finding(Code.BENDS_OVERLAP, "kick_back", says, remedy)
     flatter = isinstance(step, RaisedStep)
     return context.finding(
@@ -314,8 +317,8 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
     return context.finding(
         Code.BENDS_OVERLAP,
         "angle",
-        f"{context.called(step)}: the two bends of a {context.shows(rise)} offset at "
-        f"{format_angle(step.angle)} run into each other on this shoe.",
+        f"{context.called(step)}: a {context.shows(rise)} offset is too tight at {format_angle(step.angle)} on this "
+        "shoe; its two bends run into each other.",
         f"Use {flattest} or flatter, or a rise of {least} or more.",
         context.setting("angle", flattest.removesuffix("°"), f"Bend it at {flattest}"),
         context.setting("rise", least, f"Raise it by {least}"),

@@ -15,7 +15,6 @@ from conduit.document import (
     BoxOffsetStep,
     CouplingStep,
     KickStep,
-    Obstacle,
     OffsetReference,
     OffsetStep,
     PullPointStep,
@@ -24,86 +23,16 @@ from conduit.document import (
     Saddle4Step,
     StepLeftOut,
     SweepStep,
-    rise_of,
 )
 from conduit.findings import Code, Finding, found, taking_out
-from conduit.geometry import DIRECTIONS, Direction, Vec
+from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
+from conduit.layout.sideways import SLACK, across_leg, hindrance, runs_along, sideways
 from conduit.units import Radians
 
-SLACK = 1e-6
 # Below this a box offset is within what strap and knockout forgive.
 NEGLIGIBLE_RISE = 1 / 16
-
-
-def _across(word: Direction, heading: Vec) -> Vec | None:
-    """The part of a direction that lies across the heading, or None where they run together."""
-    direction = DIRECTIONS[word]
-    part = direction.along(heading, -direction.dot(heading))
-    return part.unit() if part.length() > 0.1 else None
-
-
-def _runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> Finding:
-    return context.finding(
-        Code.ALONG_HEADING,
-        field,
-        f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
-        "Choose one of the four directions across the pipe.",
-        *(context.setting(field, other, f"Turn it {other}") for other in _others(word)),
-    )
-
-
-def _others(word: Direction) -> list[Direction]:
-    """The four directions that do not run along a word's own line."""
-    return [other for other, way in DIRECTIONS.items() if abs(way.dot(DIRECTIONS[word])) < SLACK]
-
-
-def _rise(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) -> float | Finding:
-    """The rise as written, or worked out from what is to be got over: height + clearance - present stand-off.
-
-    Inches; a finding where both are given, or neither, or nothing is to be risen.
-    """
-    if (step.rise is None) == (step.over is None):
-        says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
-        return context.finding(Code.NO_RISE, "rise", says, "Write the rise.")
-    rise = rise_of(step, context.stand_off)
-    if rise < SLACK:
-        says = f"{context.called(step)}: a rise of nothing needs no bends."
-        return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or take the step out.")
-    return rise
-
-
-def _sideways(
-    step: OffsetStep | Saddle3Step | Saddle4Step, datum: Datum, context: Context
-) -> tuple[Vec, float] | Finding:
-    """Which way a step leaves the leg, and by how much; or why it cannot."""
-    toward = _across(step.toward, datum.heading)
-    if not toward:
-        return _runs_along(step, "toward", step.toward, context)
-    rise = _rise(step, context)
-    return rise if isinstance(rise, Finding) else (toward, rise)
-
-
-def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float, context: Context) -> Hindrance:
-    """The thing that is got over, standing on the surface under the present leg.
-
-    `near` and `far`: from where to where along the leg it reaches (inches from the datum; infinity where it goes on);
-    `toward`: away from the surface. The surface lies half the pipe and the stand-off under the centreline.
-    """
-    under = context.shoe.diameter / 2 + context.stand_off
-    return Hindrance(
-        context.index,
-        over.name,
-        over.shape,
-        datum.point.along(toward, -under),
-        datum.heading,
-        toward,
-        near,
-        far,
-        over.height,
-        over.clear,
-    )
 
 
 @singledispatch
@@ -129,9 +58,9 @@ def _place_bend(step: BendStep, datum: Datum, context: Context) -> StepPlacement
     To the back of the bend the inset is (d/2) tan(θ/2), where the outer surfaces of both legs meet: d/2 for a 90. To a
     wall it is the stand-off more; to the centre nothing. The datum moves to the new back, or to the vertex.
     """
-    across = _across(step.turn, datum.heading)
+    across = across_leg(step.turn, datum.heading)
     if not across:
-        return _runs_along(step, "turn", step.turn, context)
+        return runs_along(step, "turn", step.turn, context)
     angle = math.radians(step.angle)
     new = datum.heading.times(math.cos(angle)).along(across, math.sin(angle))
     # The outer surfaces of both legs meet this far past the vertex: d/2 for a 90.
@@ -160,10 +89,10 @@ def _place_offset(step: OffsetStep, datum: Datum, context: Context) -> StepPlace
     By what was measured the first lies where the pipe begins to rise less a tangent, a run and a tangent before the
     face at which it must be up, or half a run before the centre.
     """
-    sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Finding):
-        return sideways
-    toward, rise = sideways
+    aside = sideways(step, datum, context)
+    if isinstance(aside, Finding):
+        return aside
+    toward, rise = aside
     angle = math.radians(step.angle)
     first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
     corners = offset_corners(datum, toward, rise, angle, first)
@@ -190,9 +119,9 @@ def _place_rolled(step: RolledStep, datum: Datum, context: Context) -> StepPlace
 
     Rise and roll are measured along two directions across the leg that are square to each other.
     """
-    toward, aside = _across(step.toward, datum.heading), _across(step.roll_toward, datum.heading)
+    toward, aside = across_leg(step.toward, datum.heading), across_leg(step.roll_toward, datum.heading)
     if not toward or not aside or abs(toward.dot(aside)) > 1 - SLACK:
-        return _runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
+        return runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
     travel = toward.times(step.rise).along(aside, step.roll)
     if travel.length() < SLACK:
         return context.finding(
@@ -211,9 +140,9 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
     The drop is knockout - stand-off - d/2; the straight that goes into the box lies between it and the bend's arc. At
     the far end it is placed from where the pipe seats, which must be measured first.
     """
-    surface = _across(step.surface, datum.heading)
+    surface = across_leg(step.surface, datum.heading)
     if not surface:
-        return _runs_along(step, "surface", step.surface, context)
+        return runs_along(step, "surface", step.surface, context)
     drop = step.drop(context.shoe.diameter)
     if abs(drop) < NEGLIGIBLE_RISE:
         return StepPlacement((), datum, notes=(_not_needed(step, drop, context),))
@@ -247,10 +176,10 @@ def _place_three_bend_saddle(step: Saddle3Step, datum: Datum, context: Context) 
     Outer bends of θ/2, a centre of θ. So that the top of the centre's arc, and not its vertex, stands H high, the
     vertex stands H + R (sec(θ/2) - 1) high; the outer ones lie that by cot(θ/2) before and after it.
     """
-    sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Finding):
-        return sideways
-    toward, rise = sideways
+    aside = sideways(step, datum, context)
+    if isinstance(aside, Finding):
+        return aside
+    toward, rise = aside
     outer = math.radians(step.angle) / 2
     # The vertex stands higher than the arc's top: H' = H + R (sec(θ/2) - 1).
     high = rise + context.shoe.radius * (1 / math.cos(outer) - 1)
@@ -267,24 +196,29 @@ def _place_three_bend_saddle(step: Saddle3Step, datum: Datum, context: Context) 
 def _place_four_bend_saddle(step: Saddle4Step, datum: Datum, context: Context) -> StepPlacement | Finding:
     """Four vertices: an offset up before the near edge, one down after the far edge (docs/trade.md, Saddles).
 
-    The arcs next to the obstruction end a margin before it and begin a margin after it.
+    The arcs next to the obstruction end a margin before it and begin a margin after it. Where the pipe lies `beyond`
+    higher after it, the far offset comes down by so much less.
     """
-    sideways = _sideways(step, datum, context)
-    if isinstance(sideways, Finding):
-        return sideways
-    toward, rise = sideways
+    aside = sideways(step, datum, context)
+    if isinstance(aside, Finding):
+        return aside
+    toward, rise = aside
+    fall = rise - step.beyond
+    if fall < SLACK:
+        says = f"{context.called(step)}: beyond it the pipe lies as high as over it, so it does not come down."
+        return context.finding(Code.NO_RISE, "beyond", says, "Make it an offset, or let it lie lower beyond.")
     angle = math.radians(step.angle)
     run, reach = rise / math.tan(angle), context.reach(angle)
     far = step.near + step.width
     up = offset_corners(datum, toward, rise, angle, step.near - step.margin - reach - run)
     raised = datum.moved(toward, rise)
-    down = offset_corners(raised, toward.times(-1), rise, angle, far + step.margin + reach)
+    down = offset_corners(raised, toward.times(-1), fall, angle, far + step.margin + reach)
     things = (hindrance(step.over, datum, toward, step.near, far, context),) if step.over else ()
     dimensions = (
         context.along(step, datum, "near"),
         Dimension(context.place("width"), datum.at(step.near), datum.at(far), step.width),
     )
-    return StepPlacement((*up, *down), datum, dimensions, things)
+    return StepPlacement((*up, *down), datum.moved(toward, step.beyond), dimensions, things)
 
 
 @place_step.register
@@ -294,11 +228,11 @@ def _place_kick(step: KickStep, datum: Datum, context: Context) -> StepPlacement
     The kick lifts the 90's vertex by the rise in the plane across its leg; setback is rise / tan(kick angle) where the
     angle was given instead. Later measures start from the back of the 90 as it is lifted.
     """
-    turn = _across(step.turn, datum.heading)
-    toward = _across(step.toward, datum.heading if step.when == "before" or not turn else turn)
+    turn = across_leg(step.turn, datum.heading)
+    toward = across_leg(step.toward, datum.heading if step.when == "before" or not turn else turn)
     if not turn or not toward:
         field = "toward" if turn else "turn"
-        return _runs_along(step, field, getattr(step, field), context)
+        return runs_along(step, field, getattr(step, field), context)
     if (step.kick_back is None) == (step.kick_angle is None):
         says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
         return context.finding(Code.NO_KICK, "kick_back", says, "About three times the rise is a comfortable setback.")
@@ -324,9 +258,9 @@ def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlaceme
     Each shot turns Θ/N; the first and last vertex lie a tangent ρ tan(Θ/2N) inside the arc's ends, the others two
     tangents apart. The back lies (d/2) tan(Θ/2) past the vertex. Refused where the radius is below the shoe's own.
     """
-    across = _across(step.turn, datum.heading)
+    across = across_leg(step.turn, datum.heading)
     if not across:
-        return _runs_along(step, "turn", step.turn, context)
+        return runs_along(step, "turn", step.turn, context)
     if refused := _shots_refused(step, context):
         return refused
     shoe, angle, count = context.shoe, math.radians(step.angle), step.count

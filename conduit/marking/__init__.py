@@ -5,8 +5,9 @@ Gives: marks and which to use, the card's way, the sums.
 Never imports the order of bends, a plan or a bench sheet.
 """
 
-from conduit.marking.card import CardRun, CardStep, CardWay, card_way
+from conduit.marking.card import card_way
 from conduit.marking.marks import Mark, Recommended, mark_of_arc, marks_for, marks_of_arc, recommend, stub_habits
+from conduit.marking.tally import CardRun, CardStep, CardWay
 from conduit.marking.working import StepArithmetic, exact_way, mark_lines, shoe_lines
 
 __all__ = [

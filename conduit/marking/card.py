@@ -7,7 +7,6 @@ first, and every result is put on the tape before it is used again. Inches and d
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 from functools import singledispatch
 
 from conduit.bender import CENTRE, Hook, Reference, Shoe
@@ -26,6 +25,7 @@ from conduit.document import (
     SweepStep,
 )
 from conduit.marking.sums import Sums
+from conduit.marking.tally import CardMark, CardRun, CardStep, Tally
 from conduit.tables import CARD_OFFSETS, CARD_SADDLES
 from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 
@@ -35,99 +35,25 @@ QUARTER = 1.571
 SURELY_NINETY = 0.5
 
 
-@dataclass(frozen=True)
-class CardMark:
-    """A mark by the card: from the pipe's end A, with reference, hook and angle."""
-
-    at: float
-    reference: Reference
-    hook: Hook
-    angle: Degrees
-
-
-@dataclass(frozen=True)
-class CardWay:
-    """One way in which crews mark and set a step, with the sentences that are its own."""
-
-    name: str
-    marks: tuple[CardMark, ...]
-    lines: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class CardStep:
-    """What the card gives for one step: the sums before and after that all ways share, and the ways, the usual first.
-
-    `shrink` and `spacing` where the card has them. No ways: the card does not know this step.
-    """
-
-    step: int
-    ways: tuple[CardWay, ...]
-    lines: tuple[str, ...]
-    after: tuple[str, ...]
-    spacing: float | None = None
-    shrink: float | None = None
-
-    @property
-    def marks(self) -> tuple[CardMark, ...]:
-        """The usual way's marks."""
-        return self.ways[0].marks if self.ways else ()
-
-
-@dataclass(frozen=True)
-class CardRun:
-    """The card's answers step by step, and the length to cut with its sums; None where a step is not on the card."""
-
-    steps: tuple[CardStep, ...]
-    cut: float | None
-    cut_lines: tuple[str, ...]
-
-
-@dataclass
-class Tally:
-    """Where the person's sum stands: `so_far` plus a measure on this leg is a place on the pipe."""
-
-    shoe: Shoe
-    stand_off: float
-    sums: Sums
-    so_far: float = 0.0
-    half: float = 0.0
-    turned: bool = False
-    known: bool = True
-    own: list[CardWay] = field(default_factory=list)
-
-    def at(self, label: str, word: str, measure: float, *more: tuple[str, float], then: str = "") -> float:
-        """A place on the pipe: what is used so far, a measure on this leg, and what else is added or taken off."""
-        begun = [("so far", self.so_far)] if self.so_far else []
-        return self.sums.add(label, *begun, (word, measure), *more, then=then)
-
-    def shrunk(self, shrink: float, what: str = "shrink") -> None:
-        """From here on the pipe has used up more than the tape along it shows."""
-        self.so_far = self.sums.add("From here on, so far", ("so far", self.so_far), (what, shrink))
-
-    def turn(self, back: float, gain: float, from_centre: bool = False) -> None:
-        """After a 90 with its back at `back`: the next leg is measured from there, and the gain comes off."""
-        more = [("half the diameter", self.half)] if from_centre else []
-        called = "Next leg, measured from the centre, so far" if from_centre else "Next leg, so far"
-        self.so_far = self.at(called, "to the back", back, ("gain", -gain), *more)
-        self.turned = True
-
-    def way(self, name: str, *marks: CardMark) -> None:
-        """One way to mark and set the step, with the sentences since the last."""
-        self.own.append(CardWay(name, marks, tuple(self.sums.taken())))
-
-
 def card_way(
-    steps: Sequence[AnyStep], shoe: Shoe, stand_off: float = 0.0, tape: Tape = INCH_TAPE, end: float | None = None
+    steps: Sequence[AnyStep],
+    shoe: Shoe,
+    stand_off: float = 0.0,
+    tape: Tape = INCH_TAPE,
+    end: float | None = None,
+    connectors: tuple[float, float] = (0.0, 0.0),
 ) -> CardRun:
     """The card's way for a whole run, as one person does the sums: marks, their sentences, and the length to cut.
 
-    `stand_off` and `end` (where the last leg seats) in inches; every measure is read off `tape` first, every result
+    `stand_off` and `end` (how long the last leg is measured) in inches; `connectors`: what they take of the first leg
+    and of the last, where those are measured to the boxes' faces. Every measure is read off `tape` first, every result
     put on it before it is used again (docs/trade.md, By the card). After a bend that the card has no figures for no
     length is told.
     """
     sums = Sums(tape)
     tally = Tally(shoe, sums.read(stand_off), sums, half=sums.read(shoe.diameter / 2))
+    if connectors[0]:
+        tally.so_far = -sums.read(connectors[0])
     done: list[CardStep] = []
     for index, step in enumerate(steps):
         tally.own = []
@@ -135,7 +61,7 @@ def card_way(
         done.append(CardStep(index, tuple(tally.own), tuple(lines), tuple(sums.taken()), spacing, shrink))
     if end is None or not tally.known:
         return CardRun(tuple(done), None, ())
-    cut = tally.at("Cut", "last leg", end)
+    cut = tally.at("Cut", "last leg", end, *([("connector", -connectors[1])] if connectors[1] else []))
     return CardRun(tuple(done), cut, tuple(sums.taken()))
 
 
@@ -327,7 +253,11 @@ def _four_bend_saddle_on_card(step: Saddle4Step, tally: Tally) -> Answer:
     width = (("width", step.width), ("margin", step.margin), ("shrink", shrink))
     far = tally.at("Far inner mark", "near edge", step.near, *width)
     first = tally.sums.add("Near outer mark, one spacing back", ("", near), ("spacing", -spacing))
-    last = tally.sums.add("Far outer mark, one spacing on", ("", far), ("spacing", spacing))
+    down, back = spacing, shrink
+    if step.beyond:
+        fall = tally.sums.add("Fall beyond it", ("rise", rise), ("higher beyond", -step.beyond))
+        down, back = _spacing(fall, step.angle, tally)
+    last = tally.sums.add("Far outer mark, one spacing on", ("", far), ("spacing", down))
     lines = tally.sums.taken()
     places = (first, near, far, last)
     ways: tuple[tuple[str, str, Reference, tuple[Hook, ...]], ...] = (
@@ -338,8 +268,8 @@ def _four_bend_saddle_on_card(step: Saddle4Step, tally: Tally) -> Answer:
     for name, says, reference, hooks in ways:
         tally.sums.says(says)
         tally.way(name, *(CardMark(at, reference, hook, step.angle) for at, hook in zip(places, hooks, strict=True)))
-    tally.shrunk(2 * shrink, "shrink of both sides")
-    return spacing, 2 * shrink, lines
+    tally.shrunk(shrink + back, "shrink of both sides")
+    return spacing, shrink + back, lines
 
 
 @on_card.register

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.bender import Shoe
-from conduit.document import AnyStep, KickStep, RaisedStep, Saddle3Step, SweepStep
+from conduit.document import AnyStep, KickStep, RaisedStep, RolledStep, Saddle3Step, SweepStep
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
 from conduit.simulation import Arc
@@ -126,6 +126,22 @@ def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[
     if isinstance(step, SweepStep):
         lines += _around(step, shoe)
         lines.append(f"{step.count} shots of {n(step.each)}° on a radius of {n(step.radius)}.")
+    if isinstance(step, RolledStep):
+        roll = math.degrees(math.atan2(step.roll, step.rise))
+        lines.append(
+            f"True rise: √({n(step.rise)}² + {n(step.roll)}²) = {n(math.hypot(step.rise, step.roll))}; "
+            f"rolled by the angle whose tangent is roll {n(step.roll)} ÷ rise {n(step.rise)}: {format_angle(roll)} "
+            f"from {step.toward} toward {step.roll_toward}."
+        )
+        lines.append(
+            "To set it: a finder against both legs reads 0 while the offset lies the way of its rise; "
+            f"turn the pipe until it reads {format_angle(roll)}."
+        )
+    if isinstance(step, KickStep):
+        lines.append(
+            "A kick serves where the 90 stands at the edge of the new level. To lie flat on it for a stretch take an "
+            "offset: one bend more."
+        )
     if isinstance(step, KickStep) and step.kick_back is not None:
         kick = bends[0] if step.when == "before" else bends[-1]
         lines.append(

@@ -67,7 +67,9 @@ def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Itera
 def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:
     three, four = _as_three(step, written, tape), _as_four(step, written, tape)
     angles = _with(step.angle, tuple(CARD_SADDLES)) if isinstance(step, Saddle3Step) else sorted(CARD_SADDLES)
-    for angle in angles:
+    # Three bends come back to the line that they left.
+    comes_back = isinstance(step, Saddle3Step) or not step.beyond
+    for angle in angles if comes_back else ():
         name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
         yield Candidate(name=name, angle=angle, written={**three, "angle": write_angle(angle)})
     angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)

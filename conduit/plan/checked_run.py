@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
-from conduit.document import Head, MeasuredRun, far_out, read_document
+from conduit.document import Head, MeasuredRun, doubts, read_document
 from conduit.findings import Code, Finding, found, setting, stops
 from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split
 from conduit.plan.bent_findings import bent_findings
@@ -44,7 +44,7 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     """
     measured = read_document(raw)
     limits = measured.head.held_to(limits)
-    findings = [*measured.findings, *far_out(raw, measured.head)] if isinstance(raw, Mapping) else []
+    findings = [*measured.findings, *doubts(raw, measured.head)] if isinstance(raw, Mapping) else []
     shoe = shoe_for(measured.head, findings)
     if not shoe:
         return CheckedRun(measured, None, None, limits, findings)
@@ -86,12 +86,12 @@ def shoe_for(head: Head, findings: list[Finding]) -> Shoe | None:
     try:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
-        fix = setting("Use a typical hand shoe", "shoe", None)
+        fix = setting("Use a typical shoe", "shoe", None)
         findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", f"The shoe: {error}.", "", fix))
         return None
     shoe = given or typical_shoe(head.material, head.trade_size)
     if not shoe:
-        says = f"The shoe: there is no usual hand shoe for {head.trade_size} {head.material}."
+        says = f"The shoe: no typical figures are known for {head.trade_size} {head.material}."
         findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", says, "Enter the deduct and gain of your machine's shoe."))
     return shoe
 

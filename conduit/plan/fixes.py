@@ -1,18 +1,20 @@
 """Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
-from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.document import TURNS, KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
-from conduit.layout import Layout
+from conduit.geometry import Vec
+from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
+from conduit.plan.traverse import Leg, adjusted
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import format_angle, write_angle
+from conduit.units import format_angle, parse_length, write_angle
 
 MOST_FIXES = 4
 # Each try lays the run out anew.
@@ -20,6 +22,8 @@ MOST_TRIES = 8
 # Where the surface mostly lies, the likeliest first.
 SURFACES = ("in", "down", "up", "left", "right", "out")
 SETBACKS = (3, 4, 6)
+# By how much more than the least, in inches.
+FARTHER = (0.0, 0.5, 1.0, 2.0, 3.0, 4.0, 6.0, 8.0)
 
 
 @dataclass(frozen=True)
@@ -43,13 +47,12 @@ def with_fixes(raw: object, checked: CheckedRun) -> list[Finding]:
 
 def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
     candidates = _CANDIDATES.get(finding.code)
-    if finding.fixes or not candidates:
+    if not candidates or (finding.fixes and finding.code is not Code.TOO_NEAR):
         return finding
-    good: list[Fix] = []
-    for fix in islice(candidates(run, finding), MOST_TRIES):
-        if len(good) < MOST_FIXES and _does_away(run, finding, fix):
-            good.append(fix)
-    return finding.model_copy(update={"fixes": tuple(good)})
+    tried = (fix for fix in islice(candidates(run, finding), MOST_TRIES) if _does_away(run, finding, fix))
+    # Of measures that are farther and farther the first is enough.
+    good = tuple(islice(tried, 1 if finding.fixes else MOST_FIXES))
+    return finding.model_copy(update={"fixes": good or finding.fixes})
 
 
 def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
@@ -88,6 +91,16 @@ def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         for angle in sorted(angles, reverse=True):
             if angle < step.angle:
                 yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", write_angle(angle))
+
+
+def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
+    """For a bend that begins too near: the least measure with room for it, then more, until it can be bent too."""
+    tape = run.measured.head.tape
+    for fix in finding.fixes:
+        least = parse_length(fix.edits[0].value, tape.step)
+        for more in FARTHER:
+            value = tape.at_least(least + more)
+            yield setting(f"Make it {value}", fix.edits[0].place, value)
 
 
 def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -139,12 +152,17 @@ def _pull_point(run: _RunToFix, number: int) -> dict[str, Any]:
 
 
 def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
-    """A box offset from the knockout to the pipe on its strap."""
+    """Straps that hold the pipe as high as the knockout, or a box offset from it to the pipe on its strap."""
     at_start = finding.place.startswith("start")
     box = run.measured.start if at_start else run.measured.end
     place, tape = "steps.0" if at_start else f"steps.{len(run.measured.steps)}", run.measured.head.tape
     if not box or box.knockout is None:
         return
+    shoe = run.checked.shoe
+    stand_off = box.knockout - shoe.diameter / 2 if shoe else 0.0
+    if stand_off > 0:
+        off = tape.written(tape.rounded(stand_off))
+        yield setting(f"Straps that stand {off} off all along: no bends for it", "stand_off", off)
     for surface in SURFACES:
         step = {
             "kind": "box_offset",
@@ -155,7 +173,7 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
             "angle": "10",
             "end": "start" if at_start else "end",
         }
-        yield inserting(f"A box offset at the {'start' if at_start else 'end'} box", place, step)
+        yield inserting(f"A box offset at the {'start' if at_start else 'end'} box: two bends, 20° in all", place, step)
 
 
 def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -177,7 +195,44 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         yield setting(f"Make it {value}", f"steps.{number}.{field}", value)
 
 
+def _shared(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
+    """For a closing error: shared over all legs by their length, or put on one of them alone."""
+    error = closure_of(run.layout, run.measured)
+    if error is None:
+        return
+    legs = _legs(run)
+    if not legs:
+        return
+    yield from _moved(run, "Share it over the legs", legs, error)
+    for leg in sorted(legs, key=lambda one: -one.at):
+        yield from _moved(run, f"Put it on {leg.called}", [leg], error)
+
+
+def _legs(run: _RunToFix) -> list[Leg]:
+    """The legs whose measures say how far the run goes: to each turn, and to the end."""
+    found = [
+        Leg(f"steps.{number}.at", f"step {number + 1}", step.at, datum.heading)
+        for number, (step, datum) in enumerate(zip(run.measured.steps, run.layout.datums, strict=False))
+        if isinstance(step, TURNS)
+    ]
+    end = run.measured.end
+    if end and end.at is not None:
+        found.append(Leg("end.at", "the end", end.at, run.layout.datums[-1].heading))
+    return found
+
+
+def _moved(run: _RunToFix, says: str, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
+    tape = run.measured.head.tape
+    moves = [tape.rounded(move) for move in adjusted(legs, error)]
+    told = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
+    if told:
+        words = ", ".join(f"{leg.called} {'+' if move > 0 else '−'}{tape.shows(abs(move))}" for leg, move in told)
+        edits = [Edit(op="set", place=leg.place, value=tape.written(leg.at + move)) for leg, move in told]
+        yield Fix(says=f"{says}: {words}", edits=tuple(edits))
+
+
 _CANDIDATES = {
+    Code.TOO_NEAR: _farther,
     Code.BENDS_OVERLAP: _flatter,
     Code.SHORT_STRAIGHT: _other_way,
     Code.NO_ORDER: _in_two,
@@ -186,4 +241,5 @@ _CANDIDATES = {
     Code.TOO_MANY_DEGREES: _fewer_degrees,
     Code.KNOCKOUT: _box_offset,
     Code.STRAIGHT_AT_CONNECTOR: _more_straight,
+    Code.CLOSURE: _shared,
 }

@@ -45,8 +45,11 @@ class Prover:
     def by_card(self) -> CardRun:
         """The card's way."""
         steps: list[AnyStep] = [step for step in self.measured.steps if step is not None]
-        end = self.measured.end.at if self.measured.end else None
-        return card_way(steps, self.shoe, self.head.stand_off, self.head.tape, end)
+        start, end = self.measured.start, self.measured.end
+        takes = [one.connector or 0.0 if one else 0.0 for one in (start, end)]
+        return card_way(
+            steps, self.shoe, self.head.stand_off, self.head.tape, end.at if end else None, (takes[0], takes[1])
+        )
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""

@@ -144,7 +144,7 @@ _Figures = tuple[Measure | None, Measure | None, Measure | None, float]
 
 def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
     """Spacing, shrink, room and degrees of a step with pairs of bends, also where it cannot be made."""
-    if not isinstance(step, RaisedStep | BoxOffsetStep):
+    if not isinstance(step, RaisedStep | BoxOffsetStep) or (isinstance(step, Saddle4Step) and step.beyond):
         return None
     rise = _rise_of(step, shoe, head)
     way = {Saddle3Step: "saddle3", Saddle4Step: "saddle4"}.get(type(step), "offset")

@@ -251,6 +251,8 @@ class _Maker:
         own = start.model_dump(exclude_none=True) if start else {}
         # Another pipe's knockout lies on another height, unless it stands on the same strap.
         own = own if self.diameter == self.lead.shoe.diameter else {**own, "knockout": None}
+        # Its legs are worked out from where it seats.
+        own.pop("connector", None)
         return {**own, "name": self.pipe.start_name or own.get("name", "")}
 
     def _end(self, followed: Followed, whole: bool) -> dict[str, Any]:
@@ -260,7 +262,7 @@ class _Maker:
             return {"at": None}
         heading = followed.datum.heading
         place = layout.path.end_point.along(heading, self.pipe.ends).minus(followed.datum.point).dot(heading)
-        kept = end.model_dump(exclude={"measured"}, exclude_none=True)
+        kept = end.model_dump(exclude={"measured", "connector"}, exclude_none=True)
         kept = kept if self.diameter == self.lead.shoe.diameter else {**kept, "knockout": None}
         name = self.pipe.end_name or kept.get("name", "")
         return {**kept, "name": name, **({} if end.at is None else {"at": place})}

@@ -95,12 +95,31 @@ def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe)
     if not first.slight and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
         yield _short(owner, f"before bend {first.called}", first.start, shoe.straight_behind, measured, within=False)
-    for (one, _), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
+    for (one, before), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
         if straight < shoe.least_between - TOLERANCE and not (one.slight or other.slight):
             within = layout.owners[group[0] - 1] == owner
             between = f"between bends {one.called} and {other.called}"
-            yield _short(owner, between, straight, shoe.least_between, measured, within)
+            told = _short(owner, between, straight, shoe.least_between, measured, within)
+            if _turns_back(layout, before[-1], group[0]):
+                told = told.model_copy(update={"remedy": _as_a_hook(shoe, measured)})
+            yield told
+
+
+def _turns_back(layout: Layout, first: int, second: int) -> bool:
+    """Whether two bends are 90s that turn the pipe back on itself: a shepherd's hook."""
+    bends = layout.path.bends
+    turned = bends[first].heading_before.dot(bends[second].heading_after)
+    return layout.is_ninety(first) and layout.is_ninety(second) and turned < -1 + TOLERANCE
+
+
+def _as_a_hook(shoe: Shoe, measured: MeasuredRun) -> str:
+    """How far apart the backs of a shepherd's hook must stand: both radii, the straight between, the pipe itself."""
+    least = measured.head.tape.at_least(2 * shoe.radius + shoe.diameter + shoe.least_between)
+    return (
+        f"A shepherd's hook stands at least {least} from back to back on this shoe; its second 90 is made with the "
+        "heel toward the first. Nearer, use a shoe of smaller radius, or two pieces and a coupling."
+    )
 
 
 def _short(owner: int, where: str, straight: float, least: float, measured: MeasuredRun, within: bool) -> Finding:

@@ -15,7 +15,7 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.bench.carried import carried
 from server.bench.models import ActDone, BendMade, Stick
-from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, TakeIn
+from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, FitAct, TakeIn
 from server.bench.sheets import Benches, made_on, read_of, shoe_state
 from server.bench.staging import CannotBeDone, as_sentence, begun, stage, stage_done
 from server.bench.status import follow_status
@@ -72,11 +72,22 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
             _bent(user, benches, stick, act)
         case BendAct():
             _about_bend(stick, act)
+        case FitAct():
+            _looked_at(user, run, stick, act)
         case _:
             stage(user, run, stick, act)
             length = benches.sheet(act.piece).cut.inches if act.source else None
             told = {"kind": act.kind, "source": act.source, "length": length}
             stage_done.send(Stick, user=user, run=run, piece=act.piece, **told)
+
+
+def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
+    """The first who looked stays; a tick that is taken back is gone."""
+    kept = {item: told for item, told in stick.fit_checks.items() if item != act.item or act.kind == "checked"}
+    if act.kind == "checked" and act.item not in kept:
+        kept[act.item] = {"by": name_of(user), "at": min(act.at, timezone.now()).isoformat()}
+    stick.fit_checks = kept
+    begun(run, stick)
 
 
 def _arrange(stick: Stick, act: ArrangeAct) -> None:

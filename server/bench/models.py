@@ -24,6 +24,7 @@ class Stick(CrewOwned):
     number_then = models.PositiveSmallIntegerField(null=True, help_text="The piece's number in that, where it differs.")
     cut_at = models.DateTimeField(null=True)
     fitted_at = models.DateTimeField(null=True)
+    fit_checks = models.JSONField(default=dict, help_text="What was looked at when it was fitted: by whom, and when.")
     cut_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     fitted_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
 

@@ -7,7 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import UUID4, Field
 
-from conduit.bending import Arranged, Sheet
+from conduit.bending import Arranged, FitItem, Sheet
 from conduit.document import ShoeFigures
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
@@ -47,6 +47,21 @@ class StageAct(_Act):
     )
 
 
+class FitAct(_Act):
+    """Something was looked at and found so when the stick was fitted; or it was ticked by mistake."""
+
+    kind: Literal["checked", "unchecked"]
+    item: FitItem
+
+
+class FitChecked(Schema):
+    """Who looked at something, and when."""
+
+    item: FitItem
+    by: str
+    at: datetime
+
+
 class Carried(Schema):
     """What the dial is to show for a bend, after the same one on another pipe of the rack came out so."""
 
@@ -81,7 +96,7 @@ class BendAct(_Act):
     bend: int = Field(ge=1)
 
 
-AnyAct = Annotated[ArrangeAct | StageAct | BentAct | BendAct, Field(discriminator="kind")]
+AnyAct = Annotated[ArrangeAct | StageAct | BentAct | BendAct | FitAct, Field(discriminator="kind")]
 
 
 class ActsIn(Schema):
@@ -131,6 +146,7 @@ class StickOut(Schema):
     cut_by: str
     fitted_at: datetime | None
     fitted_by: str
+    fit_checked: list[FitChecked]
     made: list[MadeBy]
 
 

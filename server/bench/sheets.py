@@ -144,6 +144,7 @@ class Benches:
             "cut_by": name_of(stick.cut_by) if stick and stick.cut_at else "",
             "fitted_at": stick and stick.fitted_at,
             "fitted_by": name_of(stick.fitted_by) if stick and stick.fitted_at else "",
+            "fit_checked": [{"item": item, **told} for item, told in stick.fit_checks.items()] if stick else [],
             "made": [{"bend": one.bend, "by": name_of(one.by), "at": one.at} for one in made_on(stick)],
         }
 

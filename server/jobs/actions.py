@@ -11,7 +11,7 @@ from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.document import read_document
+from conduit.document import mirrored, read_document
 from conduit.plan import Plan
 from server.accounts.history import What, record
 from server.accounts.limits import limits_of
@@ -23,6 +23,7 @@ from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow
 
 LARGEST_DOCUMENT = 128 * 1024
+LONGEST_NAME = 80
 # Saves of one person that follow within this time are one stretch of work.
 A_STRETCH = timedelta(minutes=5)
 # Sent when a run was saved, in the same transaction, with its `plan` (made when it is asked for).
@@ -76,6 +77,31 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
     _save(user, run, document)
     _follow(user, run)
     return run
+
+
+@transaction.atomic
+def rename_job(user: User, job_id: int, name: str, place: str) -> Job:
+    """Call a job otherwise, or say where it is."""
+    require(user, Right.WORK)
+    job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
+    job.name, job.place = name, place
+    job.save(update_fields=["name", "place"])
+    return all_of(user).get(pk=job_id)
+
+
+@transaction.atomic
+def copy_run(user: User, run_id: int, job_id: int | None, is_mirrored: bool) -> Run:
+    """A run like this one in the same job or another; with right and left exchanged where it is mirrored.
+
+    A pipe of a rack is copied as a run of its own, a lead with its rack.
+    """
+    run = get_object_or_404(Run.objects.for_user(user), pk=run_id)
+    kept = {key: value for key, value in run.document.items() if key != "in_rack"}
+    added = "mirrored" if is_mirrored else "copy"
+    name = f"{str(kept.get('name', ''))[: LONGEST_NAME - len(added) - 1]} {added}".strip()
+    return add_run(
+        user, run.job_id if job_id is None else job_id, {**(mirrored(kept) if is_mirrored else kept), "name": name}
+    )
 
 
 @transaction.atomic

@@ -11,7 +11,7 @@ from server.jobs import actions
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
 from server.jobs.racks import FloorOut, floor
-from server.jobs.schemas import JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
+from server.jobs.schemas import CopyIn, JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
 
 router = Router(tags=["jobs"])
 
@@ -34,6 +34,12 @@ def get_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     return actions.describe_job(get_object_or_404(actions.all_of(request.auth), pk=job_id))
 
 
+@router.put("/jobs/{int:job_id}", response={200: JobOut, 422: Told}, operation_id="renameJob")
+def rename_job(request: SignedInRequest, job_id: int, given: JobIn) -> dict[str, Any]:
+    """Call a job otherwise, or say where it is."""
+    return actions.describe_job(actions.rename_job(request.auth, job_id, given.name, given.place))
+
+
 @router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")
 def remove_job(request: SignedInRequest, job_id: int) -> tuple[int, None]:
     """Put a job with all its runs into the bin."""
@@ -51,6 +57,12 @@ def restore_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
 def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, dict[str, Any]]:
     """Add a run to the job."""
     return 201, actions.describe_run(actions.add_run(request.auth, job_id, given.document))
+
+
+@router.post("/runs/{int:run_id}/copy", response={201: RunOut, 422: Told}, operation_id="copyRun")
+def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int, dict[str, Any]]:
+    """Add a run like this one to its job, or to another."""
+    return 201, actions.describe_run(actions.copy_run(request.auth, run_id, given.job_id, given.mirrored))
 
 
 @router.get("/runs/{int:run_id}", response=RunOut, operation_id="getRun")

@@ -52,6 +52,13 @@ class RunIn(Schema):
     document: Draft
 
 
+class CopyIn(Schema):
+    """Where a copy of a run goes."""
+
+    job_id: int | None = Field(default=None, description="Left out: the run's own job.")
+    mirrored: bool = Field(default=False, description="With right and left exchanged.")
+
+
 class PlaceInRack(Schema):
     """Which pipe of whose rack a run is."""
 

@@ -18,6 +18,8 @@ BODIES = {
     "addScrap": {"material": "EMT", "trade_size": "3/4", "length": "20"},
     "addJob": {"name": "New"},
     "addRun": {"document": RUN},
+    "renameJob": {"name": "Other"},
+    "copyRun": {},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
     "listRackWays": {"document": RUN, "step": 0},

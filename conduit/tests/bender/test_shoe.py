@@ -1,7 +1,7 @@
 import math
 from unittest import TestCase
 
-from conduit.bender import Dial, NoSuchShoe, Shoe, Test90, calibrate, fit_dial, must_bend, typical_shoe
+from conduit.bender import Dial, NoSuchShoe, Shoe, Test90, calibrate, fit_dial, found_by, must_bend, typical_shoe
 from conduit.bender.shoe import for_other_pipe
 from conduit.bending import Bencher
 from conduit.geometry import Vec
@@ -17,6 +17,30 @@ def bent_test(shoe, mark, length, error=0.0):
     end = bend_pipe(length, [Setting(mark, "arrow", "A", 0, math.pi / 2)], shoe, start).end.point
     half = shoe.diameter / 2
     return Test90(mark, end.x + half + error, end.y + half, length)
+
+
+class Typical(TestCase):
+    def test_what_no_hand_bends_goes_on_a_machine_of_the_least_radius(self):
+        for material, size, radius in (("EMT", "2", 9.5), ("rigid", "1-1/4", 7.25), ("IMC", "4", 16)):
+            shoe = typical_shoe(material, size)
+            self.assertAlmostEqual(shoe.radius, radius, 9)
+            self.assertAlmostEqual(shoe.arc_offset, 0, 9)
+            self.assertIsNone(shoe.handle_up)
+        self.assertIsNone(typical_shoe("EMT", "3-1/2"))
+        plan = make_plan(document([ninety(60, "up")], 60, "2"))
+        self.assertTrue(plan.makeable)
+        self.assertEqual((plan.shoe.deduct.reads, plan.shoe.gain.reads), ("10 5/8", "6 1/4"))
+
+    def test_angles_without_a_line_are_found_beside_one(self):
+        hand = typical_shoe("EMT", "3/4")
+        said = {angle: found_by(angle, hand) for angle in (10, 11.25, 21, 30, 37, 45, 8.5, 95)}
+        self.assertIn("a hair past 10°", said[11.25])
+        self.assertIn("a hair short of 22 1/2°", said[21])
+        self.assertIn("stands straight up", said[30])
+        self.assertIn("between 30° and 45°", said[37])
+        self.assertIn("past 90°", said[95])
+        self.assertEqual((said[10], said[45]), ("", ""))
+        self.assertEqual(found_by(11.25, typical_shoe("EMT", "2")), "")
 
 
 class Calibrating(TestCase):

@@ -32,6 +32,53 @@ def reads(bend):
     return [(check.tool, check.reads) for check in bend.checks]
 
 
+class Cautions(TestCase):
+    def test_a_box_offset_is_marked_for_the_roll_of_the_90_after_it(self):
+        step = {"kind": "box_offset", "surface": "in", "knockout": "1 1/2", "straight": 3}
+        sheet = sheet_of(document([step, ninety(50, "up")], 40), **along(1, 2, 3))
+        told = [any("along the back of this box offset" in one for one in bend.cautions) for bend in sheet.bends]
+        self.assertEqual(told, [False, True, False])
+
+    def test_a_machine_has_no_foot_and_no_handle(self):
+        [bend] = sheet_of(document([ninety(50, "up")], 50, "2")).bends
+        self.assertIn("Hands clear of the shoe", bend.cautions[0])
+        self.assertFalse(any("foot" in one or "handle" in one for one in bend.cautions))
+        self.assertIsNone(bend.in_the_shoe.handle)
+
+    def test_a_finished_offset_is_not_pulled_by_its_far_end(self):
+        sheet = sheet_of(OFFSET_AND_90, **along(1, 2, 3))
+        told = [any("pulled at its end it opens" in one for one in bend.cautions) for bend in sheet.bends]
+        self.assertEqual(told, [False, False, sheet.bends[2].where == "floor"])
+
+    def test_a_rolled_offset_says_by_how_much_it_is_rolled(self):
+        step = {**offset(20, 3), "kind": "rolled", "roll": 4, "roll_toward": "up"}
+        lines = " ".join(Bencher(document([step], 60)).plan.exact[0].lines)
+        self.assertIn("True rise: √(3² + 4²) = 5", lines)
+        self.assertIn("until it reads 53", lines)
+
+
+class Fitting(TestCase):
+    def items(self, raw, piece=1):
+        return [one.item for one in sheet_of(raw, piece=piece).fit]
+
+    def test_only_what_applies_is_looked_at(self):
+        box_to_box = self.items(BACK_TO_BACK)
+        self.assertEqual(box_to_box, ["reamed", "seated", "rings", "locknuts", "screws", "straps", "plumb", "pencil"])
+        rigid = document([ninety(40, "up")], size="1/2", material="rigid")
+        stub = self.items({**rigid, "end": {"open": True, "at": 40}})
+        self.assertIn("bushing", stub)
+        self.assertNotIn("screws", stub)
+        long = document([ninety(100, "up")], 60)
+        self.assertIn("joints", self.items(long))
+        between = document([{"kind": "pull_point", "at": 60, "width": 4}, ninety(100, "up")], 60)
+        self.assertEqual([("locknuts" in self.items(between, piece)) for piece in (1, 2)], [True, True])
+
+    def test_straps_stand_where_the_plan_has_them(self):
+        [straps] = [one.says for one in sheet_of(BACK_TO_BACK).fit if one.item == "straps"]
+        for place in Bencher(BACK_TO_BACK).plan.supports:
+            self.assertIn(place.reads, straps)
+
+
 class Reads(TestCase):
     def test_tape_reads_what_was_measured(self):
         sheet = sheet_of(BACK_TO_BACK, **along(1, 2))

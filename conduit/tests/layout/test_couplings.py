@@ -40,6 +40,13 @@ def pieces_of(places, length, gap):
 
 
 class Couplings(TestCase):
+    def test_a_place_that_is_just_a_stick_from_the_next_is_found_again(self):
+        """The only place of the second coupling is a stick before the only one of the third."""
+        ends = (73.60902703961825, 212.37144907573506)
+        bends = [(ends[0] + 4, 93), (ends[1] + 4, 328.3321118850198)]
+        places = split(342.4471135706169, bends, Limits())
+        self.assertTrue(all(end - start < 120 + 1e-6 for start, end in pieces_of(places, 342.4471135706169, 0)))
+
     @settings(max_examples=300)
     @given(straight_pipes())
     def test_pieces_fit_and_couplings_are_clear_of_bends(self, pipe):

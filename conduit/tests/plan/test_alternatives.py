@@ -1,6 +1,6 @@
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
@@ -21,6 +21,7 @@ def step_for(one, rise):
 
 
 class WaysOver(TestCase):
+    @settings(max_examples=40)
     @given(st.floats(0.5, 10))
     def test_every_figure_is_what_the_laid_out_run_has(self, rise):
         for one in ways_over(rise, SHOE, width=10):

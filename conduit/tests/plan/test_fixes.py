@@ -73,6 +73,11 @@ class Fixes(TestCase):
                 tried += 1
         return tried
 
+    def test_more_room_is_enough_for_an_order_too(self):
+        near = document([offset(38.5, 2), ninety(20, "right")], 60, heading="up")
+        [finding] = [one for one in make_plan(near).findings if one.code == "too_near"]
+        self.assertTrue(make_plan(apply_edits(near, finding.fixes[0].edits)).makeable)
+
     def test_each_kind_of_finding_can_be_mended_with_one_touch(self):
         for code, raws in FOUND.items():
             for number, raw in enumerate(raws):

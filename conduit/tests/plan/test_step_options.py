@@ -3,7 +3,7 @@ import math
 import re
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import given, settings
 
 from conduit.geometry import Vec
 from conduit.marking import exact_way
@@ -131,6 +131,7 @@ class Picture(TestCase):
 
 
 class PinnedCouplings(TestCase):
+    @settings(max_examples=40)
     @given(runs())
     def test_a_coupling_may_go_anywhere_in_its_room_and_the_others_stay(self, raw):
         plan = make_plan(raw)

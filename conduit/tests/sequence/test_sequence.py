@@ -1,5 +1,6 @@
 import itertools
 import math
+import re
 from random import Random
 from unittest import TestCase
 
@@ -9,12 +10,12 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.bending import Arranged, Bencher
 from conduit.bending.stick import Stick
-from conduit.plan import Prover, check_run
+from conduit.plan import Prover, check_run, make_plan
 from conduit.sequence import KEEP_HOOKS, Unit, best_sequence, check_sequence, habits_of, units_of
 from conduit.sequence.reach import ClearanceQuery, clear_when, reach_of, room_for
 from conduit.sequence.search import HOOKS, Habit, why_no_sequence
 from conduit.simulation import Arc
-from conduit.tests.support import document, offset, worked_case
+from conduit.tests.support import document, ninety, offset, worked_case
 from conduit.tests.watcher import any_order, faults_of
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -205,3 +206,15 @@ class Reach(TestCase):
     def test_too_many_to_search_is_said(self):
         units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]
         self.assertIn("too many", best_sequence(units, SHOE, 200).why_not)
+
+
+class ShepherdsHook(TestCase):
+    def test_two_90s_too_close_are_told_how_far_apart_they_must_stand(self):
+        close = document([ninety(40, "up"), ninety(12.5, "left")], 40)
+        [finding] = [one for one in make_plan(close).findings if one.code == "short_straight"]
+        least = re.search(r"at least ([\d /]+) from back to back", finding.remedy)[1]
+        apart = document([ninety(40, "up"), ninety(least, "left")], 40)
+        self.assertNotIn("short_straight", [one.code for one in make_plan(apart).findings])
+        turned = document([ninety(40, "up"), ninety(12.5, "right")], 40)
+        [other] = [one for one in make_plan(turned).findings if one.code == "short_straight"]
+        self.assertNotIn("hook stands", other.remedy)

@@ -90,4 +90,4 @@ class OneTest90(TestCase):
         emt, rigid = typical_shoe("EMT", "1"), typical_shoe("rigid", "3/4")
         self.assertAlmostEqual(rigid.radius, emt.radius)
         self.assertAlmostEqual(rigid.arc_offset, emt.arc_offset)
-        self.assertIsNone(typical_shoe("EMT", "2"))
+        self.assertIsNone(typical_shoe("EMT", "3-1/2"))

@@ -27,6 +27,17 @@ class AtTheBench(BenchTestCase):
         run = add_run(self.lead, self.job.pk, {**RUN, "steps": [{"kind": "bend", "at": "3", "turn": "up"}]})
         self.assertEqual(self.status(run), ("measured", ""))
 
+    def test_what_was_looked_at_is_kept_with_name_and_time(self):
+        self.do(act("cut"), act("checked", item="plumb"), act("checked", item="pencil"))
+        first = {one["item"]: one for one in self.bench()["sticks"][0]["fit_checked"]}
+        self.assertEqual(set(first), {"plumb", "pencil"})
+        self.assertEqual(first["plumb"]["by"], self.lead.get_full_name() or self.lead.username)
+        self.do(act("checked", item="plumb"), act("unchecked", item="pencil"))
+        [again] = self.bench()["sticks"][0]["fit_checked"]
+        self.assertEqual(again, first["plumb"])
+        self.do(act("scrapped"))
+        self.assertEqual(self.bench()["sticks"][0]["fit_checked"], [])
+
     def test_progress_is_told_bend_by_bend(self):
         run = add_run(self.lead, self.job.pk, TWO_BENDS)
         self.do(act("cut"), bent(1, 90), run=run)

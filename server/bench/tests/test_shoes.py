@@ -26,7 +26,7 @@ class Shoes(BenchTestCase):
     def test_without_figures_it_begins_with_typical_ones(self):
         shoe = self.api.send("POST", "/shoes", {"name": "Found", "trade_size": "1/2"}).json()
         self.assertEqual(shoe["used"]["deduct"]["reads"], "5")
-        self.assertEqual(self.api.send("POST", "/shoes", {"name": "Big", "trade_size": "4"}).status_code, 422)
+        self.assertEqual(self.api.send("POST", "/shoes", {"name": "Big", "trade_size": "3-1/2"}).status_code, 422)
 
     def test_what_cannot_be_is_told_at_its_place(self):
         wrongs = [({"gain": "1/2"}, "gain"), ({"deduct": None}, "deduct"), ({"deduct": "7 1/0"}, "given.deduct")]

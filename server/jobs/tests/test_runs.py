@@ -2,10 +2,11 @@ import json
 from datetime import timedelta
 
 from django.utils.timezone import now
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTestCase
 
+from conduit.document import mirrored
 from conduit.plan import make_plan, ways_of
 from conduit.tests.support import document, ninety
 from server.accounts.models import Crew
@@ -76,6 +77,20 @@ class Runs(CrewTestCase):
         self.assertEqual(len(self.api.send("GET", "/jobs").json()), 1)
         self.assertEqual(self.api.send("POST", "/jobs", {"name": ""}).status_code, 422)
 
+    def test_a_run_is_copied_mirrored_and_into_another_job(self):
+        address = f"/runs/{self.feed.pk}/copy"
+        other = self.api.send("POST", "/jobs", {"name": "Other"}).json()
+        copy = self.api.send("POST", address, {}).json()
+        self.assertEqual((copy["job_id"], copy["document"]), (self.job.pk, RUN | {"name": "Feed copy"}))
+        twin = self.api.send("POST", address, {"mirrored": True, "job_id": other["id"]}).json()
+        self.assertEqual((twin["job_id"], twin["document"]), (other["id"], mirrored(RUN) | {"name": "Feed mirrored"}))
+        self.assertEqual(self.api.send("POST", address, {"job_id": 0}).status_code, 404)
+
+    def test_a_job_is_called_otherwise(self):
+        renamed = self.api.send("PUT", f"/jobs/{self.job.pk}", {"name": "Kilns", "place": "Shed 2"}).json()
+        self.assertEqual((renamed["name"], renamed["place"]), ("Kilns", "Shed 2"))
+        self.assertEqual(self.api.send("PUT", f"/jobs/{self.job.pk}", {"name": ""}).status_code, 422)
+
     def test_listing_takes_few_queries(self):
         for _ in range(5):
             self.api.send("POST", f"/jobs/{self.job.pk}/runs", {"document": RUN})
@@ -133,6 +148,7 @@ FIELDS = ["kind", "at", "turn", "to", "rise", "angle", "toward", "ref", "stand_o
 
 
 class NeverAServerError(PropertyTestCase):
+    @settings(max_examples=50)
     @given(
         st.dictionaries(st.sampled_from(SHAPES), anything),
         st.lists(anything | st.dictionaries(st.sampled_from(FIELDS), anything | st.sampled_from(["bend", "offset"]))),

@@ -298,6 +298,20 @@ export const useAddJob = () =>
     [keys.jobs],
   );
 
+export const useRenameJob = () =>
+  useRefreshing(
+    ({ id, ...body }: { id: number; name: string; place: string }) =>
+      reply(api.PUT("/api/jobs/{job_id}", { params: { path: { job_id: id } }, body })),
+    [keys.jobs],
+  );
+
+export const useCopyRun = () =>
+  useRefreshing(
+    ({ id, ...body }: { id: number; job_id?: number; mirrored: boolean }) =>
+      reply(api.POST("/api/runs/{run_id}/copy", { params: { path: { run_id: id } }, body })),
+    [keys.jobs, ["cuts"]],
+  );
+
 export const useRemoveJob = () =>
   useRefreshing(
     (id: number) => reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),

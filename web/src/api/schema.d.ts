@@ -1104,7 +1104,11 @@ export interface paths {
          * @description A job and its runs.
          */
         get: operations["getJob"];
-        put?: never;
+        /**
+         * Rename Job
+         * @description Call a job otherwise, or say where it is.
+         */
+        put: operations["renameJob"];
         post?: never;
         /**
          * Remove Job
@@ -1150,6 +1154,26 @@ export interface paths {
          * @description Add a run to the job.
          */
         post: operations["addRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Run
+         * @description Add a run like this one to its job, or to another.
+         */
+        post: operations["copyRun"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2825,7 +2849,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "far_out" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3555,6 +3579,11 @@ export interface components {
              */
             at?: string | number | null;
             /**
+             * Connector
+             * @description `at` is to the box's face: the connector seats the pipe so far before it.
+             */
+            connector?: string | number | null;
+            /**
              * At Least
              * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
@@ -3824,7 +3853,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -4195,10 +4224,16 @@ export interface components {
              * @default 0
              */
             margin?: string | number;
+            /**
+             * Beyond
+             * @description How much higher the pipe lies beyond it than before, toward its own side; lower is negative.
+             * @default 0
+             */
+            beyond?: string | number;
         };
         /**
          * ShoeFigures
-         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical hand shoe's are used.
+         * @description The shoe it is bent on, by its figures from a test 90 (inches); without them a typical shoe's are used.
          */
         ShoeFigures: {
             /**
@@ -4265,7 +4300,7 @@ export interface components {
         };
         /**
          * Start
-         * @description Where the run begins: a box, and the first leg's heading.
+         * @description Where the run begins: at a box, or open, a stub finished with a bushing; and the first leg's heading.
          */
         Start: {
             /**
@@ -4274,10 +4309,20 @@ export interface components {
              */
             name?: string;
             /**
+             * Open
+             * @default false
+             */
+            open?: boolean;
+            /**
              * Heading
              * @enum {string}
              */
             heading: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Connector
+             * @description The first leg is measured from the box's face: the connector seats the pipe so far from it.
+             */
+            connector?: string | number | null;
             /**
              * Knockout
              * @description Knockout centre off the surface.
@@ -4618,7 +4663,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -4840,7 +4885,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -4936,7 +4981,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5043,7 +5088,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5111,7 +5156,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5262,7 +5307,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5375,7 +5420,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5422,6 +5467,23 @@ export interface components {
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
+        };
+        /**
+         * CopyIn
+         * @description Where a copy of a run goes.
+         */
+        CopyIn: {
+            /**
+             * Job Id
+             * @description Left out: the run's own job.
+             */
+            job_id?: number | null;
+            /**
+             * Mirrored
+             * @description With right and left exchanged.
+             * @default false
+             */
+            mirrored?: boolean;
         };
         /**
          * Saved
@@ -5477,7 +5539,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -5575,7 +5637,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -6002,7 +6064,7 @@ export interface components {
                  * @enum {string}
                  */
                 trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
-                /** @description Left out: the typical hand shoe for the size. */
+                /** @description Left out: the typical shoe for the size. */
                 shoe?: components["schemas"]["ShoeFigures"] | null;
                 /**
                  * Stand Off
@@ -6083,6 +6145,40 @@ export interface components {
             says: string;
             /** Reads */
             reads: string;
+        };
+        /**
+         * FitCheck
+         * @description One thing to look at, in words.
+         */
+        FitCheck: {
+            /**
+             * Item
+             * @enum {string}
+             */
+            item: "reamed" | "seated" | "rings" | "locknuts" | "bushing" | "joints" | "screws" | "straps" | "plumb" | "pencil";
+            /**
+             * Says
+             * @description What must be so.
+             */
+            says: string;
+        };
+        /**
+         * FitChecked
+         * @description Who looked at something, and when.
+         */
+        FitChecked: {
+            /**
+             * Item
+             * @enum {string}
+             */
+            item: "reamed" | "seated" | "rings" | "locknuts" | "bushing" | "joints" | "screws" | "straps" | "plumb" | "pencil";
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * InTheShoe
@@ -6209,6 +6305,11 @@ export interface components {
             /** Why Not */
             why_not: string;
             correction: components["schemas"]["SheetCorrection"] | null;
+            /**
+             * Fit
+             * @description What is looked at when it is fitted.
+             */
+            fit: components["schemas"]["FitCheck"][];
         };
         /**
          * SheetBend
@@ -6236,6 +6337,11 @@ export interface components {
              * @description What the bender's dial must show, spring-back counted in.
              */
             dial_reads: string;
+            /**
+             * Found By
+             * @description How the dial's angle is found where the shoe has no line for it; or nothing.
+             */
+            found_by: string;
             /** Arc Start */
             arc_start: number;
             /** Arc End */
@@ -6465,6 +6571,8 @@ export interface components {
             fitted_at: string | null;
             /** Fitted By */
             fitted_by: string;
+            /** Fit Checked */
+            fit_checked: components["schemas"]["FitChecked"][];
             /** Made */
             made: components["schemas"]["MadeBy"][];
         };
@@ -6547,7 +6655,7 @@ export interface components {
          */
         ActsIn: {
             /** Acts */
-            acts: (components["schemas"]["ArrangeAct"] | components["schemas"]["StageAct"] | components["schemas"]["BentAct"] | components["schemas"]["BendAct"])[];
+            acts: (components["schemas"]["ArrangeAct"] | components["schemas"]["StageAct"] | components["schemas"]["BentAct"] | components["schemas"]["BendAct"] | components["schemas"]["FitAct"])[];
         };
         /**
          * ArrangeAct
@@ -6662,6 +6770,35 @@ export interface components {
              * @description What the dial was set to, where that is not what the sheet says.
              */
             dial?: number | null;
+        };
+        /**
+         * FitAct
+         * @description Something was looked at and found so when the stick was fitted; or it was ticked by mistake.
+         */
+        FitAct: {
+            /**
+             * Key
+             * Format: uuid4
+             */
+            key: string;
+            /** Piece */
+            piece: number;
+            /**
+             * At
+             * Format: date-time
+             * @description When it was done; it may be sent much later.
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checked" | "unchecked";
+            /**
+             * Item
+             * @enum {string}
+             */
+            item: "reamed" | "seated" | "rings" | "locknuts" | "bushing" | "joints" | "screws" | "straps" | "plumb" | "pencil";
         };
         /**
          * StageAct
@@ -9502,6 +9639,44 @@ export interface operations {
             };
         };
     };
+    renameJob: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     removeJob: {
         parameters: {
             query?: never;
@@ -9565,6 +9740,44 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    copyRun: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
             };
         };
         responses: {

@@ -11,6 +11,7 @@ import { SignIn } from "@/features/people/sign-in";
 import { RunPage } from "@/features/walk/run-page";
 import { WalkView } from "@/features/walk/walk-view";
 import { NoAnswer } from "@/layout/no-answer";
+import { NotFound } from "@/layout/not-found";
 import { OutboxProvider } from "@/outbox/outbox-context";
 
 // What is not needed to measure is fetched when it is opened.
@@ -112,7 +113,7 @@ function Pages() {
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
-        <Route path="*" element={<Navigate to="/" replace />} />
+        <Route path="*" element={<NotFound />} />
       </Routes>
     </Suspense>
   );

@@ -4,9 +4,11 @@ import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
+import { Keys } from "./keys";
 import { ServerAway } from "./server-away";
 import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
+import { useTitle } from "./title";
 import { Wordmark } from "./wordmark";
 
 const THEMES: { value: Theme; label: string }[] = [
@@ -41,6 +43,8 @@ const CREW_PAGES: Tab[] = [
 ];
 
 interface Props {
+  /** What the browser's tab says of this page. */
+  title: string;
   trail?: ReactNode;
   tabs?: Tab[];
   state?: ReactNode;
@@ -48,7 +52,8 @@ interface Props {
 }
 
 /** The frame of every page: where we are, the views, whether it is saved, who is signed in. */
-export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
+export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props) {
+  useTitle(title);
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
@@ -84,6 +89,7 @@ export function Shell({ trail, tabs = CREW_TABS, state, children }: Props) {
         </div>
       </header>
       <ServerAway />
+      <Keys />
       {children}
     </div>
   );

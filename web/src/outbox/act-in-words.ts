@@ -9,6 +9,8 @@ const WORDS: Record<Exclude<BenchAct["kind"], "bent">, string> = {
   scrapped: "scrapped",
   unbent: "entered by mistake",
   left: "left as it is",
+  checked: "looked at",
+  unchecked: "not looked at after all",
 };
 
 /** An act as a person would say it: “stick 1, bend 2, 45° and 71 1/2 on the tape”. */

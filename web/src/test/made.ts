@@ -46,5 +46,6 @@ export const stickOf = (sheet: Sheet): StickAtBench => ({
   cut_by: "Dana",
   fitted_at: null,
   fitted_by: "",
+  fit_checked: [],
   made: [],
 });

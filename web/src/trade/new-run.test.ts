@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Shoe } from "@/api/types";
-import { newRun } from "./new-run";
+import { lastPipe, newRun } from "./new-run";
 import { MATERIALS, STEP_WORDS, TAPES, TRADE_SIZES } from "./words";
 
 test("a new run has nothing measured, and nothing that somebody would have to take out", () => {
@@ -9,6 +9,13 @@ test("a new run has nothing measured, and nothing that somebody would have to ta
   expect(run.steps).toEqual([]);
   expect(run.end).toMatchObject({ at: "" });
   expect(run.limits ?? null).toBeNull();
+});
+
+test("it is of the pipe of the run that was saved last", () => {
+  const run = (trade_size: string, saved_at: string) => ({ material: "IMC", trade_size, saved_at });
+  const pipe = lastPipe([run("1", "2026-05-04T09:00:00Z"), run("1/2", "2026-05-04T08:00:00Z")]);
+  expect(newRun("Next", [], undefined, pipe)).toMatchObject({ material: "IMC", trade_size: "1" });
+  expect(newRun("First", [], undefined, lastPipe([]))).toMatchObject({ material: "EMT", trade_size: "3/4" });
 });
 
 test("it takes a shoe of the crew only where that bends its pipe", () => {

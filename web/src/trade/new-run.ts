@@ -1,7 +1,15 @@
 import type { Me, RunDocument, Shoe } from "@/api/types";
 import { fittingShoe } from "./fitting-shoe";
 
-const PIPE = { material: "EMT", trade_size: "3/4" } as const;
+type Pipe = Pick<RunDocument, "trade_size"> & { material: NonNullable<RunDocument["material"]> };
+
+const USUAL_PIPE: Pipe = { material: "EMT", trade_size: "3/4" };
+
+/** The pipe of the run that was saved last: the next one is mostly of the same. */
+export function lastPipe(runs: { material: string; trade_size: string; saved_at: string }[]): Pipe {
+  const last = runs.toSorted((one, other) => one.saved_at.localeCompare(other.saved_at)).at(-1);
+  return last ? ({ material: last.material, trade_size: last.trade_size } as Pipe) : USUAL_PIPE;
+}
 
 type Read = Pick<RunDocument, "tape" | "feet" | "stand_off">;
 
@@ -12,11 +20,16 @@ export const readAs = ({ tape, feet, stand_off }: Me["new_runs"]): Read =>
   ["", "0"].includes(stand_off) ? { tape, feet } : { tape, feet, stand_off };
 
 /** A run as it begins: nothing measured yet, so its numbers are empty and asked for; on the crew's shoe that fits. */
-export function newRun(name: string, shoes: Shoe[], read: Read = AS_SHIPPED): RunDocument {
+export function newRun(
+  name: string,
+  shoes: Shoe[],
+  read: Read = AS_SHIPPED,
+  pipe: Pipe = USUAL_PIPE,
+): RunDocument {
   return {
     name,
-    ...PIPE,
-    shoe: fittingShoe(shoes, PIPE)?.figures ?? null,
+    ...pipe,
+    shoe: fittingShoe(shoes, pipe)?.figures ?? null,
     ...read,
     start: { name: "", heading: "up" },
     steps: [],

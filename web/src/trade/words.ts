@@ -131,6 +131,7 @@ export const FIELD_WORDS: Record<string, string> = {
   near: "near edge",
   width: "width",
   margin: "margin",
+  beyond: "higher beyond it",
   kick_back: "setback",
   kick_angle: "kick angle",
   knockout: "knockout",

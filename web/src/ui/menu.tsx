@@ -30,6 +30,7 @@ export function Menu({ trigger, align = "start", children }: Props) {
         <DropdownMenu.Content
           align={align}
           collisionPadding={8}
+          loop
           className="z-50 max-h-[80dvh] min-w-80 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
           onCloseAutoFocus={(event) => event.preventDefault()}
         >

@@ -106,8 +106,9 @@ export function TapeField(props: Props) {
   );
 }
 
-function focusNext(input: HTMLInputElement) {
-  const fields = [...document.querySelectorAll<HTMLInputElement>("input[data-tape]:not(:disabled)")];
+/** To the next figure, or to what adds one: whatever is marked so. */
+export function focusNext(input: HTMLElement) {
+  const fields = [...document.querySelectorAll<HTMLElement>("[data-tape]:not(:disabled)")];
   const next = fields[fields.indexOf(input) + 1];
   if (next) next.focus();
   else input.blur();

@@ -28,6 +28,18 @@ describe("acts at the bench while there is no network", () => {
     expect(arrangedOf(stick, queueOf({ kind: "arrange", piece: 1, arranged }))).toEqual(arranged);
   });
 
+  it("show what was looked at when it was fitted, the one who looked first, and not what was taken back", () => {
+    const first = { item: "plumb", by: "Dana", at: "2026-05-04T07:00:00Z" };
+    const stick = { sheet: { piece: 1 }, fit_checked: [first] };
+    const look = (kind: "checked" | "unchecked", item: "plumb" | "pencil") => ({ kind, piece: 1, item });
+    const shown = (...doings: Doing[]) =>
+      asQueued({ sticks: [stick] } as unknown as Bench, queueOf(...doings)).sticks[0]?.fit_checked;
+    expect(shown(look("checked", "plumb"))).toEqual([first]);
+    expect(shown(look("checked", "pencil"), look("unchecked", "plumb"))).toEqual([
+      { item: "pencil", by: "", at: "2026-05-04T07:30:00.000Z" },
+    ]);
+  });
+
   it("show the readings that wait, the last of each bend, without what was taken back or scrapped", () => {
     const queue = queueOf(bent(1, 30), bent(2, 45), bent(1, 31), { kind: "unbent", piece: 1, bend: 2 });
     expect([...waitingOn(queue, 1)]).toEqual([[1, { angle: 31, tape: null, turned: 0 }]]);

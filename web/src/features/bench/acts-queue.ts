@@ -37,6 +37,16 @@ export function arrangedOf({ sheet, arranged }: StickAtBench, queue: Queue): Rec
   return last?.kind === "arrange" ? last.arranged : { ...arranged };
 }
 
+type FitAct = Extract<BenchAct, { kind: "checked" | "unchecked" }>;
+
+/** What was looked at when it was fitted; who looked first stays. */
+function withCheck(stick: StickAtBench, { kind, item, at }: FitAct): StickAtBench {
+  const known = stick.fit_checked.find((one) => one.item === item);
+  const others = stick.fit_checked.filter((one) => one.item !== item);
+  const fit_checked = kind === "checked" ? [...others, known ?? { item, by: "", at }] : others;
+  return { ...stick, fit_checked };
+}
+
 /** The bench as it will stand: cut and fitted as last said here, whether sent or not. */
 export function asQueued(bench: Bench, queue: Queue): Bench {
   if (queue.length === 0) return bench;
@@ -48,6 +58,7 @@ export function asQueued(bench: Bench, queue: Queue): Bench {
       if (act.kind === "uncut") shown = { ...shown, cut_at: null };
       if (act.kind === "fitted") shown = { ...shown, fitted_at: act.at };
       if (act.kind === "unfitted") shown = { ...shown, fitted_at: null };
+      if (act.kind === "checked" || act.kind === "unchecked") shown = withCheck(shown, act);
     }
     return shown;
   });

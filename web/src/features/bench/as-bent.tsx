@@ -5,6 +5,7 @@ import type { BenchAct, SheetBend } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { GoodIcon, StopIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { useBenchContext } from "./bench-context";
@@ -198,7 +199,7 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
       </p>
       {made && (
         <p className="text-[15px] text-soft">
-          {made.by}, {new Date(made.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+          {made.by}, {timeOf(made.at)}
         </p>
       )}
       {judged.waiting && (

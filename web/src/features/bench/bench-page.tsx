@@ -27,7 +27,7 @@ export function BenchPage() {
   useAwake();
   if (!bench.data)
     return (
-      <Shell>
+      <Shell title="Bench">
         <main className="p-8">
           {bench.error && <Notice severity="stop">The bench cannot be opened: {bench.error.message}</Notice>}
           {bench.fetchStatus === "paused" && (
@@ -46,6 +46,7 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
   const stick = useStick(bench);
   return (
     <Shell
+      title={`${bench.name || "Run"}: Bench`}
       trail={
         <>
           <span className="max-sm:hidden">{bench.job_name} / </span>

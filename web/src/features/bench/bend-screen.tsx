@@ -191,6 +191,7 @@ function Mark({ bend }: { bend: SheetBend }) {
           <Big name="Dial shows" value={dialed ? carried?.dial_reads : bend.dial_reads} />
         )}
       </div>
+      {bend.found_by && <p className="mt-1 text-base text-soft">{bend.found_by}</p>}
       {carried && !bend.made && (
         <Notice severity="note">
           Pipe {carried.pipe} of this rack, bent so on this shoe, came out {carried.off_reads}.{" "}

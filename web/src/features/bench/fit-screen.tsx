@@ -1,6 +1,7 @@
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { GoodIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { useBenchContext } from "./bench-context";
 import { CorrectionTold } from "./correction";
@@ -27,12 +28,9 @@ export function FitScreen() {
         {sheet.spare && (
           <li>Mark end B and cut it to length, {sheet.length.reads} along the pipe by plan; ream it.</li>
         )}
-        <li>
-          Connectors tight, set-screws all to the same side; strap it within the first support distance of
-          each box.
-        </li>
-        <li>Wipe the pencil off. De-energise, lock out and test before any enclosure is opened.</li>
+        <li>De-energise, lock out and test before any enclosure is opened.</li>
       </ul>
+      <FittedChecks />
       {stick.fitted_at && (
         <p className="flex items-center gap-2 text-xl font-semibold text-good">
           <GoodIcon width={26} height={26} /> Fitted{stick.fitted_by && ` by ${stick.fitted_by}`}
@@ -65,5 +63,43 @@ export function FitScreen() {
         ) : undefined}
       </Screens>
     </section>
+  );
+}
+
+/** What is looked at when it hangs, each ticked by a person and kept with name and time. */
+function FittedChecks() {
+  const { stick, act, mayWrite } = useBenchContext();
+  const { sheet } = stick;
+  const checked = new Map(stick.fit_checked.map((one) => [one.item, one]));
+  return (
+    <fieldset className="rounded-lg border border-line bg-paper px-3 py-2">
+      <legend className="px-1 font-bold">
+        Look at it as it hangs: {checked.size} of {sheet.fit.length}
+      </legend>
+      {sheet.fit.map(({ item, says }) => {
+        const told = checked.get(item);
+        return (
+          <label key={item} className="flex min-h-12 items-center gap-3 border-b border-line/60 py-1 text-lg">
+            <input
+              type="checkbox"
+              className="h-6 w-6 shrink-0 accent-accent"
+              checked={Boolean(told)}
+              disabled={!mayWrite}
+              onChange={(event) =>
+                act({ kind: event.target.checked ? "checked" : "unchecked", piece: sheet.piece, item })
+              }
+            />
+            <span>
+              <span className="tape">{says}</span>
+              {told?.by && (
+                <span className="block text-[15px] text-soft">
+                  {told.by}, {timeOf(told.at)}
+                </span>
+              )}
+            </span>
+          </label>
+        );
+      })}
+    </fieldset>
   );
 }

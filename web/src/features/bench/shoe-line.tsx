@@ -1,5 +1,6 @@
 import { useRefigure } from "@/api/queries";
 import { Button } from "@/ui/button";
+import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { useBenchContext } from "./bench-context";
 
@@ -13,7 +14,7 @@ export function ShoeLine() {
       <p className="tape text-soft">
         Shoe <strong className="text-ink">{shoe.name}</strong>: deduct {stick.used.deduct.reads}, gain{" "}
         {stick.used.gain.reads}
-        {shoe.calibrated_at && `, calibrated ${new Date(shoe.calibrated_at).toLocaleDateString()}`}
+        {shoe.calibrated_at && `, calibrated ${dayOf(shoe.calibrated_at)}`}
       </p>
       {shoe.cautions.map((caution) => (
         <Notice key={caution} severity="caution">

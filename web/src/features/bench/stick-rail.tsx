@@ -27,7 +27,7 @@ import { type At, judgedOf, shotOf } from "./stick-steps";
 
 const DRAG_BEGINS = 6;
 const HOOKS = [
-  { value: "habit" as const, label: "By habit" },
+  { value: "habit" as const, label: "The usual way" },
   { value: "one_way" as const, label: "All one way" },
 ];
 

@@ -46,4 +46,5 @@ export function useActs(runId: number): Acts {
 const isAgain = (act: BenchAct, doing: Doing): boolean =>
   act.kind === doing.kind &&
   act.piece === doing.piece &&
-  (act.kind !== "bent" || (doing.kind === "bent" && act.bend === doing.bend));
+  (act.kind !== "bent" || (doing.kind === "bent" && act.bend === doing.bend)) &&
+  (act.kind !== "checked" || (doing.kind === "checked" && act.item === doing.item));

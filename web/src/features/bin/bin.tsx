@@ -3,6 +3,7 @@ import type { Binned } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { RemoveIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 
 export type JustBinned = Pick<Binned, "kind" | "id" | "name">;
@@ -70,7 +71,7 @@ const FOR_GOOD = "Nobody can take it out again.";
 function BinnedLine({ binned }: { binned: Binned }) {
   const restore = useRestore();
   const empty = useEmptyBin();
-  const at = new Date(binned.binned_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" });
+  const at = timeOf(binned.binned_at);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line/60 px-4 py-1.5 last:border-b-0">
       <span className="text-lg font-semibold">{binned.name || "Without a name"}</span>

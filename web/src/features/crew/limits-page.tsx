@@ -13,7 +13,7 @@ export function LimitsPage() {
   const me = useMe().data;
   const maySet = me?.role === "lead";
   return (
-    <Shell>
+    <Shell title="Limits of the crew">
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
         <h1 className="text-3xl font-bold">Limits of the crew</h1>
         <p className="mt-2 max-w-2xl text-lg">

@@ -6,21 +6,29 @@ import type { Job } from "@/api/types";
 import { StatusMark } from "@/draw/status-mark";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Shell } from "@/layout/shell";
-import { newRun, readAs } from "@/trade/new-run";
+import { BEGUN } from "@/trade/begun";
+import { lastPipe, newRun, readAs } from "@/trade/new-run";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { JobName } from "./job-name";
+import { matching } from "./matching";
 import { inRackOrder } from "./rack-order";
+import { RunMenu } from "./run-menu";
 
 export function JobsPage() {
   const jobs = useJobs();
   const me = useMe();
   const mayWrite = me.data?.role !== "viewer";
   const [binned, setBinned] = useState<JustBinned | null>(null);
+  const [sought, setSought] = useState("");
+  const shown = matching(jobs.data ?? [], sought);
+  const isLong = (jobs.data ?? []).reduce((sum, job) => sum + job.runs.length, 0) > WORTH_SEARCHING;
   return (
-    <Shell>
+    <Shell title="Jobs">
       <main className="mx-auto w-full max-w-5xl px-4 py-8">
         <h1 className="text-3xl font-bold">Jobs</h1>
         <p className="mt-1 text-soft">{me.data?.crew}</p>
@@ -28,8 +36,18 @@ export function JobsPage() {
         {binned && (
           <Undo key={`${binned.kind} ${binned.id}`} binned={binned} onDone={() => setBinned(null)} />
         )}
+        {(isLong || sought) && (
+          <Field
+            label="Find a job or a run"
+            type="search"
+            className="mt-4 max-w-96"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          />
+        )}
+        {sought && !shown.length && <p className="mt-4 text-lg">Nothing is called so.</p>}
         <div className="mt-6 flex flex-col gap-8">
-          {jobs.data?.map((job) => (
+          {shown.map((job) => (
             <JobSection key={job.id} job={job} onBinned={setBinned} />
           ))}
           {jobs.data?.length === 0 && <p className="text-lg">No jobs yet. Open the first one below.</p>}
@@ -40,6 +58,8 @@ export function JobsPage() {
     </Shell>
   );
 }
+
+const WORTH_SEARCHING = 3;
 
 function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned) => void }) {
   const me = useMe().data;
@@ -54,9 +74,14 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
 
   function begin() {
     addRun.mutate(
-      newRun(`Run ${job.runs.length + 1}`, shoes.data ?? [], me ? readAs(me.new_runs) : undefined),
+      newRun(
+        `Run ${job.runs.length + 1}`,
+        shoes.data ?? [],
+        me ? readAs(me.new_runs) : undefined,
+        lastPipe(job.runs),
+      ),
       {
-        onSuccess: (run) => navigate(`/runs/${run.id}/walk`),
+        onSuccess: (run) => navigate(`/runs/${run.id}/walk`, { state: BEGUN }),
       },
     );
   }
@@ -64,10 +89,7 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
   return (
     <section aria-labelledby={`job-${job.id}`} className="rounded-lg border border-line bg-paper">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b border-line px-4 py-3">
-        <h2 id={`job-${job.id}`} className="text-xl font-bold">
-          {job.name}
-        </h2>
-        <span className="text-soft">{job.place}</span>
+        <JobName job={job} mayWrite={mayWrite} />
         <span className="ml-auto flex gap-2">
           <Link
             to={`/jobs/${job.id}/stock`}
@@ -98,7 +120,7 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
         {inRackOrder(job.runs).map((run) => (
           <li
             key={run.id}
-            className={`flex items-center gap-2 border-b border-line/60 hover:bg-tint/50 ${mayDelete && run.rack_lead ? "pr-14" : "pr-2"}`}
+            className={`flex flex-wrap items-center gap-2 border-b border-line/60 hover:bg-tint/50 ${mayDelete && run.rack_lead ? "pr-14" : "pr-2"}`}
           >
             <Link
               to={`/runs/${run.id}/walk`}
@@ -118,9 +140,10 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
               </span>
               <StatusMark status={run.status} progress={run.progress} />
               <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
-                saved {new Date(run.saved_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                saved {timeOf(run.saved_at)}
               </span>
             </Link>
+            {mayWrite && <RunMenu run={run} jobId={job.id} />}
             {mayDelete && !run.rack_lead && (
               <Confirm
                 trigger={

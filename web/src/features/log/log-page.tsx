@@ -3,6 +3,7 @@ import { type LogWanted, useLog } from "@/api/queries";
 import type { LogLine } from "@/api/types";
 import { Shell } from "@/layout/shell";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 
@@ -32,7 +33,7 @@ export function LogPage() {
     shoe: [everything, ...(log.data?.shoes ?? []).map((name) => ({ value: name, label: name }))],
   };
   return (
-    <Shell>
+    <Shell title="Log">
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <h1 className="text-3xl font-bold">Log</h1>
@@ -138,7 +139,7 @@ function Table({ lines }: { lines: LogLine[] }) {
           {lines.map((line) => (
             <tr key={line.id} className="border-t border-line/60 [&>td]:px-3 [&>td]:py-2 align-top">
               <td>
-                {new Date(line.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                {timeOf(line.at)}
                 <span className="block text-[15px] text-soft">{line.by}</span>
               </td>
               <td>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useHistory } from "@/api/people";
 import { Button } from "@/ui/button";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 
@@ -35,7 +36,7 @@ export function CrewHistory() {
               className="flex flex-wrap gap-x-3 border-b border-line/60 px-4 py-1.5 last:border-b-0"
             >
               <time dateTime={line.at} className="w-44 text-[15px] text-soft">
-                {new Date(line.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                {timeOf(line.at)}
               </time>
               <span className="min-w-0 flex-1">
                 <span className="font-semibold">{line.who}</span> {line.what}

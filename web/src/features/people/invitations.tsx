@@ -3,6 +3,7 @@ import { useInvite, useWithdraw } from "@/api/people";
 import type { Invitation, Role } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { GivenLink } from "./given-link";
@@ -72,10 +73,7 @@ interface OpenProps {
 
 function OpenInvitation({ invitation, shown, onShow }: OpenProps) {
   const withdraw = useWithdraw();
-  const until = new Date(invitation.expires_at).toLocaleString([], {
-    dateStyle: "medium",
-    timeStyle: "short",
-  });
+  const until = timeOf(invitation.expires_at);
   return (
     <li className="border-b border-line/60 px-4 py-2 last:border-b-0">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">

@@ -3,6 +3,7 @@ import { useChangeRole, usePasswordLink, useRemoveMember, useTakeAwaySecondFacto
 import type { Member, Role } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
+import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { GivenLink } from "./given-link";
@@ -26,7 +27,7 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
   const factor = useTakeAwaySecondFactor();
   const [linkSeen, setLinkSeen] = useState(false);
   const error = changeRole.error ?? remove.error ?? link.error ?? factor.error;
-  const since = new Date(member.joined).toLocaleDateString([], { dateStyle: "medium" });
+  const since = dayOf(member.joined);
   return (
     <li className="border-b border-line/60 px-4 py-2 last:border-b-0">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">

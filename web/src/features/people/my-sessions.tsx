@@ -1,5 +1,6 @@
 import { useSessions, useSignOutElsewhere, useSignOutThere } from "@/api/people";
 import { Button } from "@/ui/button";
+import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 
 /** Where a person is signed in. */
@@ -25,9 +26,7 @@ export function MySessions() {
               <span className="font-semibold">{one.device}</span>
               {one.address && <span className="text-soft"> from {one.address}</span>}
               <span className="block text-[15px] text-soft">
-                {one.here
-                  ? "this one"
-                  : `last used ${new Date(one.last).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}`}
+                {one.here ? "this one" : `last used ${timeOf(one.last)}`}
               </span>
             </span>
             {!one.here && (

@@ -14,7 +14,7 @@ export function PeoplePage() {
   const people = usePeople();
   const leads = me?.role === "lead";
   return (
-    <Shell>
+    <Shell title="People of the crew">
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
         <CrewName name={me?.crew ?? ""} leads={leads} />
         {people.error && <Notice severity="stop">{people.error.message}</Notice>}

@@ -1,6 +1,7 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { useIsBeginningNeeded, useLetIn } from "@/api/people";
+import { useTitle } from "@/layout/title";
 import { store } from "@/outbox/outbox-context";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
@@ -10,6 +11,7 @@ import { Forgotten } from "./forgotten";
 import { FrontDoor } from "./front-door";
 
 export function SignIn() {
+  useTitle("Sign in");
   const letIn = useLetIn();
   const beginning = useIsBeginningNeeded();
   const [username, setUsername] = useState("");

@@ -17,6 +17,7 @@ export function FloorPage() {
   const run = useRun(runId).data;
   return (
     <Shell
+      title={`${floor.data?.name ?? "Rack"}: Floor`}
       trail={
         run && (
           <>

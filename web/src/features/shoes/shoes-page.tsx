@@ -7,6 +7,7 @@ import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
+import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Calibrate } from "./calibrate";
 import { LearnedFigures } from "./learned";
@@ -20,7 +21,7 @@ export function ShoesPage() {
   const [adding, setAdding] = useState(false);
   const [binned, setBinned] = useState<JustBinned | null>(null);
   return (
-    <Shell>
+    <Shell title="Shoes">
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="flex flex-wrap items-center gap-3">
           <h1 className="text-3xl font-bold">Shoes</h1>
@@ -149,9 +150,8 @@ function Figures({ shoe }: { shoe: Shoe }) {
         <p className="mt-1 text-[15px] text-soft">
           {shoe.calibrations.map((one, at) => (
             <span key={one.at} className="tape block">
-              {at === 0 ? "In use since" : "Before, from"}{" "}
-              {new Date(one.at).toLocaleDateString([], { dateStyle: "medium" })}: deduct {one.deduct.reads},
-              gain {one.gain.reads}, from {one.source === "log" ? "the log" : "test bends"} by {one.by}
+              {at === 0 ? "In use since" : "Before, from"} {dayOf(one.at)}: deduct {one.deduct.reads}, gain{" "}
+              {one.gain.reads}, from {one.source === "log" ? "the log" : "test bends"} by {one.by}
             </span>
           ))}
         </p>

@@ -33,7 +33,11 @@ export function StockPage() {
       ];
   const error = job.error ?? cutting.error ?? rack.error;
   return (
-    <Shell trail={<strong className="text-ink">{job.data?.name}</strong>} tabs={tabs}>
+    <Shell
+      title={`${job.data?.name ?? "Job"}: Stock`}
+      trail={<strong className="text-ink">{job.data?.name}</strong>}
+      tabs={tabs}
+    >
       <main className="flex flex-1 flex-col lg:flex-row print:hidden">
         <div className="min-w-0 flex-1 px-5 py-4">
           <h1 className="text-2xl font-bold">Cut list</h1>

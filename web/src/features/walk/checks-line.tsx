@@ -1,9 +1,10 @@
 import { memo } from "react";
-import type { Plan, RackPlan } from "@/api/types";
+import type { Finding, Plan, RackPlan } from "@/api/types";
 import { GLOSSARY } from "@/trade/glossary";
-import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
+import { CautionIcon, GoodIcon, NoteIcon, StopIcon } from "@/ui/icons";
+import { counted } from "@/ui/moments";
 import { Term } from "@/ui/term";
-import { placed } from "./run-context";
+import { isToMeasure, placed, stops } from "./run-context";
 
 interface Props {
   plan: Plan;
@@ -57,7 +58,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
         <Fact
           meaning={`${GLOSSARY.closure} ${closureWords(plan.closure)}`}
           name="Closes to"
-          value={`${plan.closure.distance.reads}${plan.closure.one_in ? ` (1 in ${plan.closure.one_in.toLocaleString("en-US")})` : ""}`}
+          value={`${plan.closure.distance.reads}${plan.closure.one_in ? ` (1 in ${counted(plan.closure.one_in)})` : ""}`}
         />
       )}
     </div>
@@ -93,9 +94,15 @@ function closureWords(closure: NonNullable<Plan["closure"]>): string {
 
 function Verdict({ plan, isCalibrated, onChoose }: Props) {
   const cautions = plan.findings.filter((finding) => finding.severity === "caution");
+  if (!plan.makeable && !plan.findings.some(stops) && plan.findings.some(isToMeasure))
+    return (
+      <Touch plan={plan} place={firstOf(plan, isToMeasure)} onChoose={onChoose} className="text-ink">
+        <NoteIcon /> {stillToMeasure(plan)}
+      </Touch>
+    );
   if (!plan.makeable)
     return (
-      <Touch plan={plan} place={firstStop(plan)} onChoose={onChoose} className="text-stop">
+      <Touch plan={plan} place={firstOf(plan, stops)} onChoose={onChoose} className="text-stop">
         <StopIcon /> {stopWords(plan)}
       </Touch>
     );
@@ -145,11 +152,16 @@ function Touch({ place, onChoose, className, children }: TouchProps) {
 const stepOf = (place: string): number | null =>
   place.startsWith("steps.") ? Number(place.split(".")[1]) : null;
 
-const firstStop = (plan: Plan): string =>
-  plan.findings.find((finding) => finding.severity === "stop")?.place ?? "";
+const firstOf = (plan: Plan, is: (finding: Finding) => boolean): string =>
+  plan.findings.find(is)?.place ?? "";
+
+function stillToMeasure(plan: Plan): string {
+  const count = plan.findings.filter(isToMeasure).length;
+  return `Still to measure: ${count === 1 ? "one figure" : `${count} figures`}`;
+}
 
 function stopWords(plan: Plan): string {
-  const place = firstStop(plan);
+  const place = firstOf(plan, stops);
   if (!place) return "Not finished yet";
   const step = stepOf(place);
   if (step !== null) return `Stops at step ${step + 1}`;

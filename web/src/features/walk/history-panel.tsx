@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useRevision, useRevisions } from "@/api/queries";
 import type { RevisionLine } from "@/api/types";
 import { Button } from "@/ui/button";
+import { timeOf } from "@/ui/moments";
 import { Compared } from "./compared";
 import { same } from "./draft";
 import { useWork } from "./run-context";
@@ -51,5 +52,4 @@ function Version({ version }: { version: number }) {
   );
 }
 
-const TIME = new Intl.DateTimeFormat("en-US", { dateStyle: "medium", timeStyle: "short" });
-const when = (line: RevisionLine): string => TIME.format(new Date(line.saved_at));
+const when = (line: RevisionLine): string => timeOf(line.saved_at);

@@ -4,7 +4,11 @@ import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
 /** What lies open beside the list: one thing at a time. */
-export type Side = "note" | "step" | "rack" | "marks" | "history" | null;
+const SIDES = ["note", "step", "rack", "marks", "history"] as const;
+export type Side = (typeof SIDES)[number] | null;
+
+export const isSide = (named: string | null): named is NonNullable<Side> =>
+  (SIDES as readonly (string | null)[]).includes(named);
 
 /** What of the draft the views need; how it stands with the server is told in the page's head alone. */
 export type Work = Pick<Draft, "document" | "past" | "future">;
@@ -79,4 +83,7 @@ export function placed(findings: Finding[] | undefined, place: string): Finding[
 export const readAt = (plan: Plan | undefined, place: string): FieldReading | undefined =>
   plan?.fields.find((field) => field.place === place);
 
-export const stops = (finding: Finding): boolean => finding.severity === "stop";
+/** What is only not measured yet is nothing wrong. */
+export const isToMeasure = (finding: Finding): boolean => finding.code === "not_measured";
+
+export const stops = (finding: Finding): boolean => finding.severity === "stop" && !isToMeasure(finding);

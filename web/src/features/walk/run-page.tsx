@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { Link, Outlet, useParams, useSearchParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
@@ -13,6 +13,7 @@ import type { Draft, DraftEvent, Saving } from "./draft";
 import {
   type Focus,
   FocusContext,
+  isSide,
   LaidContext,
   type LaidMarks,
   PlanContext,
@@ -28,7 +29,7 @@ export function RunPage() {
   const run = useRun(runId);
   if (run.error) {
     return (
-      <Shell>
+      <Shell title="Run">
         <main className="p-8">
           <Notice severity="stop">
             This run cannot be opened: {run.error.message} <Link to="/">All jobs</Link>
@@ -37,7 +38,7 @@ export function RunPage() {
       </Shell>
     );
   }
-  return run.data ? <OpenRun key={run.data.id} run={run.data} /> : <Shell>{null}</Shell>;
+  return run.data ? <OpenRun key={run.data.id} run={run.data} /> : <Shell title="Run">{null}</Shell>;
 }
 
 function OpenRun({ run }: { run: Run }) {
@@ -46,8 +47,8 @@ function OpenRun({ run }: { run: Run }) {
   const live = usePlan(draft.document);
   const racked = useRackPlan(draft.document);
   const me = useMe();
-  const [chosen, choose] = useState<number | null>(null);
-  const [side, open] = useState<Side>(null);
+  const [chosen, choose] = useStepInAddress();
+  const [side, open] = useSideInAddress();
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
@@ -73,10 +74,11 @@ function OpenRun({ run }: { run: Run }) {
     [document, past, future, editAndAsk, send, run, mayWrite],
   );
   const planned = useMemo((): Planned => ({ plan, rack, planError }), [plan, rack, planError]);
-  const focus = useMemo((): Focus => ({ chosen, choose, side, open }), [chosen, side]);
+  const focus = useMemo((): Focus => ({ chosen, choose, side, open }), [chosen, choose, side, open]);
   const marks = useMemo((): LaidContext => ({ laid, setLaid, judged, setJudged }), [laid, judged]);
   return (
     <Shell
+      title={`${draft.document.name || "Run"}: Walk`}
       trail={
         <>
           <span className="max-sm:hidden">{run.job_name} / </span>
@@ -106,6 +108,33 @@ function OpenRun({ run }: { run: Run }) {
       </TapeContext>
     </Shell>
   );
+}
+
+/** The step that the address names is chosen at first. */
+function useStepInAddress() {
+  const step = Number(useSearchParams()[0].get("step"));
+  const named = Number.isInteger(step) && step > 0 ? step - 1 : null;
+  const [chosen, choose] = useState<number | null>(named);
+  useEffect(() => {
+    if (named !== null) choose(named);
+  }, [named]);
+  return [chosen, choose] as const;
+}
+
+/** What lies open beside the list stands in the address, so that a link leads there and back closes it. */
+function useSideInAddress() {
+  const [search, setSearch] = useSearchParams();
+  const named = search.get("beside");
+  const open = useCallback(
+    (next: Side) =>
+      setSearch((before) => {
+        before.delete("beside");
+        if (next) before.set("beside", next);
+        return before;
+      }),
+    [setSearch],
+  );
+  return [isSide(named) ? named : null, open] as const;
 }
 
 /** A pipe of a rack is looked at here; what it follows is changed where it is measured. */
@@ -179,11 +208,30 @@ const STATES: Record<Saving, string> = {
   refused: "Not saved",
 };
 
+const SAID_FOR = 2500;
+
+/** How it stands with the server; said in full to those who ask by the usual key. */
 function SavingState({ saving }: { saving: Saving }) {
+  const [asked, setAsked] = useState(0);
+  useEffect(() => {
+    function onKey(event: KeyboardEvent) {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "s") return;
+      event.preventDefault();
+      setAsked(Date.now());
+    }
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  useEffect(() => {
+    if (!asked) return;
+    const timer = setTimeout(() => setAsked(0), SAID_FOR);
+    return () => clearTimeout(timer);
+  }, [asked]);
   return (
     <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
       {saving === "saved" && <GoodIcon width={18} height={18} className="text-good" />}
       {STATES[saving]}
+      {asked > 0 && saving === "saved" && ": all of it, as you type"}
     </span>
   );
 }

@@ -201,7 +201,7 @@ function ShoeSelect() {
       label: shoe.name,
       hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
     })),
-    { value: TYPICAL, label: "a typical hand shoe" },
+    { value: TYPICAL, label: "a typical shoe" },
     {
       value: OWN,
       label:

@@ -13,7 +13,7 @@ const NotePanel = lazy(() =>
 
 const TITLES = {
   note: "Field note",
-  step: "Ways, and why",
+  step: "Other ways, and the sums",
   rack: "Rack of pipes",
   marks: "Check my marks",
   history: "History",

@@ -6,14 +6,32 @@ import { StickStrip, type StripBend } from "@/draw/strip";
 import { asPlanned, bendsOf } from "@/features/walk/marks/laid-marks";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
 import { useSize } from "@/ui/use-size";
 import { useFocus, useMarksCheck, useWork } from "./run-context";
 
 const STICK = 120;
 const ZOOMS = [1, 2, 4, 8];
 
-/** The pieces as they will lie on the bench, to scale; longer than the screen they are pulled along like a tape. */
+/** The sticks as planned; while the run cannot be bent, those of its last good plan, grey, with their time. */
 export function Sticks({ plan }: { plan: Plan }) {
+  const last = useRef<{ plan: Plan; at: number } | null>(null);
+  if (plan.pieces.length) last.current = { plan, at: Date.now() };
+  if (plan.pieces.length || !last.current) return <Pieces plan={plan} />;
+  return (
+    <div className="min-h-0 max-lg:order-5">
+      <p className="bg-sheet px-4 pt-2 text-soft">
+        As they were at {timeOf(last.current.at)}, when it could still be bent:
+      </p>
+      <div inert className="opacity-50 grayscale">
+        <Pieces plan={last.current.plan} />
+      </div>
+    </div>
+  );
+}
+
+/** The pieces as they will lie on the bench, to scale; longer than the screen they are pulled along like a tape. */
+function Pieces({ plan }: { plan: Plan }) {
   const { chosen, choose } = useFocus();
   const [ref, size] = useSize<HTMLElement>();
   const [zoom, setZoom] = useState(0);
@@ -33,9 +51,7 @@ export function Sticks({ plan }: { plan: Plan }) {
       aria-label="Sticks"
       className="relative flex max-h-[46dvh] shrink-0 flex-col bg-sheet max-lg:order-5 max-lg:max-h-none"
     >
-      {plan.pieces.length === 0 && (
-        <p className="px-4 py-3 text-soft">The pencil marks stand here once the run can be bent.</p>
-      )}
+      {plan.pieces.length === 0 && <p className="px-4 py-3 text-soft">The pencil marks will stand here.</p>}
       {plan.pieces.length > 0 && (
         <div className="absolute top-1 right-3 z-10 flex rounded-md bg-sheet/80">
           <Button look="quiet" aria-label="Smaller" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>

@@ -18,10 +18,10 @@ export function Toolbar() {
 
   useEffect(() => {
     function onKey(event: KeyboardEvent) {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || event.defaultPrevented)
-        return;
+      const key = event.key.toLowerCase();
+      if (!(event.ctrlKey || event.metaKey) || !["z", "y"].includes(key) || event.defaultPrevented) return;
       event.preventDefault();
-      send({ type: event.shiftKey ? "redo" : "undo" });
+      send({ type: key === "y" || event.shiftKey ? "redo" : "undo" });
     }
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

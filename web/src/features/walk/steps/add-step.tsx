@@ -6,10 +6,12 @@ import { MET } from "./new-step";
 interface Props {
   trigger: ReactNode;
   onAdd: (kind: Step["kind"]) => void;
+  /** Nothing more is met: on to the end. */
+  onEnd?: () => void;
 }
 
 /** A step is added by what is met on the way; the bend is the answer. */
-export function AddStep({ trigger, onAdd }: Props) {
+export function AddStep({ trigger, onAdd, onEnd }: Props) {
   return (
     <Menu trigger={trigger}>
       {MET.map((choice) => (
@@ -26,6 +28,12 @@ export function AddStep({ trigger, onAdd }: Props) {
           {choice.met} <span className="ml-auto text-[15px] text-soft">{choice.answer}</span>
         </MenuItem>
       ))}
+      {onEnd && (
+        <MenuItem onSelect={onEnd}>
+          <span className="w-[34px] shrink-0" /> Nothing more{" "}
+          <span className="ml-auto text-[15px] text-soft">the end</span>
+        </MenuItem>
+      )}
     </Menu>
   );
 }

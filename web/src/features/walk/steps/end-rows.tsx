@@ -1,5 +1,7 @@
+import { useLocation } from "react-router";
 import type { Finding, RunDocument, Written } from "@/api/types";
 import { placed, readAt, stops, usePlanned, useWork } from "@/features/walk/run-context";
+import { isBegun } from "@/trade/begun";
 import { GLOSSARY } from "@/trade/glossary";
 import { HEADINGS } from "@/trade/words";
 import { Button } from "@/ui/button";
@@ -14,12 +16,18 @@ type Start = RunDocument["start"];
 export type End = RunDocument["end"];
 type Measured = NonNullable<End["measured"]>;
 
+const FINISHES = [
+  { value: "box" as const, label: "box" },
+  { value: "open" as const, label: "open end", hint: "a stub finished with a bushing" },
+];
+
 /** Where the run starts: its box, and which way the pipe leaves it. */
 export function StartRow() {
   const { draft, edit, mayWrite } = useWork();
   const { plan } = usePlanned();
   const { document } = draft;
   const { start } = document;
+  const begun = isBegun(useLocation().state);
   const change = (next: Start, field: string) =>
     edit({ ...document, start: next }, field && `start.${field}`);
   return (
@@ -28,8 +36,17 @@ export function StartRow() {
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
           Start at{" "}
+          <Select
+            label="Start, begins"
+            value={start.open ? "open" : "box"}
+            choices={FINISHES}
+            disabled={!mayWrite}
+            onChoose={(next) => change({ ...start, open: next === "open" }, "")}
+          />{" "}
           <NameField
             label="Start box"
+            walked
+            focused={begun}
             value={start.name ?? ""}
             disabled={!mayWrite}
             onChange={(name) => change({ ...start, name }, "name")}
@@ -41,6 +58,11 @@ export function StartRow() {
             choices={HEADINGS}
             disabled={!mayWrite}
             onChoose={(heading) => change({ ...start, heading }, "")}
+          />
+          <FromFace
+            place="start"
+            value={start.connector}
+            onChange={(connector) => change({ ...start, connector }, "connector")}
           />
           <Knockout
             place="start"
@@ -55,11 +77,6 @@ export function StartRow() {
   );
 }
 
-const FINISHES = [
-  { value: "box" as const, label: "box" },
-  { value: "open" as const, label: "open end", hint: "a stub finished with a bushing" },
-];
-
 /** Where the run ends: at a box's seat, or open. */
 export function EndRow() {
   const { draft, edit } = useWork();
@@ -69,11 +86,16 @@ export function EndRow() {
   const findings = placed(plan?.findings, "end");
   const change = (next: End, field: string) => edit({ ...document, end: next }, field && `end.${field}`);
   return (
-    <li className="flex gap-3 px-3 py-2.5">
+    <li data-end className="flex gap-3 px-3 py-2.5">
       <EndMark end="B" size={26} />
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
           <EndSentence end={end} place="end" called="End" findings={findings} onChange={change} />
+          <FromFace
+            place="end"
+            value={end.connector}
+            onChange={(connector) => change({ ...end, connector }, "connector")}
+          />
           <Knockout
             place="end"
             value={end.knockout}
@@ -154,42 +176,68 @@ function EndLength({ end, place, called, findings, onChange, field, says, empty 
   );
 }
 
-interface KnockoutProps {
+interface AtBoxProps {
   place: "start" | "end";
   value: Written | null | undefined;
   onChange: (value: string | null) => void;
 }
 
 /** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
-function Knockout({ place, value, onChange }: KnockoutProps) {
+function Knockout(props: AtBoxProps) {
+  return <AtBox {...props} field="knockout" ask="+ knockout" before=", knockout " after=" off the surface" />;
+}
+
+/** What the connector keeps between the box's face and the pipe, where the tape went to the face. */
+function FromFace(props: AtBoxProps) {
+  const before = props.place === "start" ? ", measured from its face" : ", measured to its face";
+  return (
+    <AtBox
+      {...props}
+      field="connector"
+      ask="+ box’s face"
+      before={`${before}: the connector takes `}
+      after=""
+    />
+  );
+}
+
+interface OptionalProps extends AtBoxProps {
+  field: "knockout" | "connector";
+  ask: string;
+  before: string;
+  after: string;
+}
+
+/** A figure of an end that is there when asked for. */
+function AtBox({ place, value, onChange, field, ask, before, after }: OptionalProps) {
   const { mayWrite } = useWork();
   const { plan } = usePlanned();
   if (value === null || value === undefined) {
     if (!mayWrite) return null;
     return (
       <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={() => onChange("")}>
-        + knockout
+        {ask}
       </Button>
     );
   }
-  const stopped = placed(plan?.findings, `${place}.knockout`).some(stops);
+  const stopped = placed(plan?.findings, `${place}.${field}`).some(stops);
   return (
     <>
-      , knockout{" "}
+      {before}
       <TapeField
-        label={place === "start" ? "Start, knockout" : "End, knockout"}
+        label={`${place === "start" ? "Start" : "End"}, ${field}`}
         value={value}
         disabled={!mayWrite}
         invalid={stopped}
-        read={readAt(plan, `${place}.knockout`)}
+        read={readAt(plan, `${place}.${field}`)}
         onChange={onChange}
-      />{" "}
-      off the surface
+      />
+      {after}
       {mayWrite && (
         <Button
           look="quiet"
           className="min-h-7! px-0!"
-          aria-label={`Take the ${place} knockout out`}
+          aria-label={`Take the ${place} ${field} out`}
           onClick={() => onChange(null)}
         >
           <RemoveIcon width={16} height={16} />

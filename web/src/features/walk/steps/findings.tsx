@@ -1,5 +1,5 @@
 import type { Finding, Fix } from "@/api/types";
-import { useWork } from "@/features/walk/run-context";
+import { isToMeasure, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { applyEdits } from "./apply-edits";
@@ -22,7 +22,10 @@ export function FoundHere({ findings, id, onTake }: FoundProps) {
   return (
     <div id={id} className="mt-1 flex flex-col gap-1.5">
       {findings.map((finding) => (
-        <Notice key={finding.code + finding.place + finding.says} severity={finding.severity}>
+        <Notice
+          key={finding.code + finding.place + finding.says}
+          severity={isToMeasure(finding) ? "note" : finding.severity}
+        >
           {finding.says} {finding.remedy && <em className="font-semibold not-italic">{finding.remedy}</em>}
           {onTake && <Fixes fixes={finding.fixes ?? []} onTake={onTake} />}
         </Notice>

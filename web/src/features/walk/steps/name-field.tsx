@@ -1,4 +1,5 @@
-import type { CSSProperties } from "react";
+import { type CSSProperties, useEffect, useRef } from "react";
+import { focusNext } from "@/ui/tape-field";
 
 interface Props {
   label: string;
@@ -6,13 +7,36 @@ interface Props {
   disabled: boolean;
   placeholder?: string;
   onChange: (value: string) => void;
+  /** Met on the way from figure to figure by Enter. */
+  walked?: boolean;
+  /** Has the focus at first. */
+  focused?: boolean;
 }
 
 /** A name in a sentence, as wide as what is written in it. */
-export function NameField({ label, value, disabled, placeholder = "name it", onChange }: Props) {
+export function NameField({
+  label,
+  value,
+  disabled,
+  placeholder = "name it",
+  onChange,
+  walked = false,
+  focused = false,
+}: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (focused) input.current?.select();
+  }, [focused]);
   return (
     <input
+      ref={input}
       aria-label={label}
+      data-tape={walked || undefined}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter") return;
+        event.preventDefault();
+        focusNext(event.currentTarget);
+      }}
       value={value}
       maxLength={80}
       placeholder={placeholder}

@@ -137,6 +137,11 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     " wide, ",
     length("margin", "0"),
     " kept to each side",
+    {
+      show: "when",
+      test: (step, chosen) => chosen || !["0", 0, undefined, null, ""].includes(step.beyond as string),
+      parts: [", beyond it ", length("beyond", "0"), " higher (a minus: lower)"],
+    },
   ],
   kick90: [
     term("90", "90"),

@@ -107,11 +107,11 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
       {bends.length > 0 && (
         <Button
           look="quiet"
-          aria-label={`${one}: Ways, why`}
+          aria-label={`${one}: Other ways, sums`}
           aria-pressed={waysOpen}
           onClick={() => actions.openWays(index)}
         >
-          Ways, why
+          Other ways, sums
         </Button>
       )}
       {mayWrite && (

@@ -1,7 +1,7 @@
 import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
 import { RackWayClause } from "@/features/walk/rack/rack-way";
-import { placed } from "@/features/walk/run-context";
+import { placed, stops } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
 import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } from "@/trade/words";
 import { Select } from "@/ui/select";
@@ -270,7 +270,7 @@ interface NumberProps {
 
 function StepNumber({ field, ...rest }: NumberProps) {
   const { place, called, mayWrite, findings, read } = useStepContext();
-  const wrong = placed(findings, `${place}.${field}`).some((finding) => finding.severity === "stop");
+  const wrong = placed(findings, `${place}.${field}`).some(stops);
   return (
     <TapeField
       label={`${called}, ${FIELD_WORDS[field] ?? field}`}

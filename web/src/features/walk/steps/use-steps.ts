@@ -14,6 +14,8 @@ export interface StepActions {
   choose: (index: number) => void;
   openWays: (index: number) => void;
   mend: (fix: Fix) => void;
+  /** To the end's first figure. */
+  toEnd: () => void;
 }
 
 /** What can be done with the steps of the walk; stays the same object. After a change of order the focus stays with the step. */
@@ -28,7 +30,7 @@ export function useSteps(): StepActions {
     if (!wanted.current) return;
     const { step, empty } = wanted.current;
     wanted.current = null;
-    onceMenusAreClosed(() => focusIn(step, empty));
+    onceMenusAreClosed(() => focusFirst(`[data-step="${step}"]`, empty));
   });
 
   return useMemo(() => {
@@ -64,6 +66,7 @@ export function useSteps(): StepActions {
         latest.current.choose(index);
         latest.current.open("step");
       },
+      toEnd: () => onceMenusAreClosed(() => focusFirst("[data-end]", true)),
       mend: (fix) => latest.current.edit(applyEdits(document(), fix.edits), ""),
     };
   }, []);
@@ -76,11 +79,9 @@ function onceMenusAreClosed(act: () => void, tries = 30) {
   else act();
 }
 
-/** To a step's first number, or to the first that is still empty. */
-function focusIn(step: number, empty: boolean) {
-  const fields = [
-    ...document.querySelectorAll<HTMLInputElement>(`[data-step="${step}"] input[data-tape]:not(:disabled)`),
-  ];
+/** To the first number of a row, or to the first that is still empty. */
+function focusFirst(row: string, empty: boolean) {
+  const fields = [...document.querySelectorAll<HTMLInputElement>(`${row} input[data-tape]:not(:disabled)`)];
   const field = (empty && fields.find((one) => !one.value)) || fields[0];
   field?.focus();
   field?.scrollIntoView({ block: "nearest" });

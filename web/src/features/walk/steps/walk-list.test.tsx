@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
 import { afterEach, expect, test, vi } from "vitest";
 import type { RunDocument, Step } from "@/api/types";
 import {
@@ -37,7 +38,9 @@ function walk(document: RunDocument, children: ReactNode, mayWrite = true) {
   render(
     <Within value={work}>
       <PlanContext value={plan}>
-        <FocusContext value={focus}>{children}</FocusContext>
+        <FocusContext value={focus}>
+          <MemoryRouter>{children}</MemoryRouter>
+        </FocusContext>
       </PlanContext>
     </Within>,
   );

@@ -56,8 +56,9 @@ export function WalkList() {
             <li className="border-b border-line/60 py-1.5 pl-10">
               <AddStep
                 onAdd={(kind) => actions.insert(steps.length, kind)}
+                onEnd={actions.toEnd}
                 trigger={
-                  <Button look="quiet">
+                  <Button look="quiet" data-tape>
                     <PlusIcon /> Add what you meet next
                   </Button>
                 }

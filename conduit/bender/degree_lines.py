@@ -1,0 +1,34 @@
+"""The degree lines on a hand shoe's side, and how an angle between them is found (docs/trade.md, The shoe)."""
+
+from itertools import pairwise
+
+from conduit.bender.shoe import Shoe
+from conduit.units import Degrees, format_angle
+
+DEGREE_LINES: tuple[Degrees, ...] = (10.0, 22.5, 30.0, 45.0, 60.0, 90.0)
+# What an eye tells from a line, and how far a hair past it reaches; degrees.
+ON_LINE, A_HAIR = 0.25, 2.0
+
+
+def found_by(dial: Degrees, shoe: Shoe) -> str:
+    """How a dial angle is found where the shoe has no line for it, or what else shows it; empty where a line does.
+
+    A machine has a dial of its own.
+    """
+    if shoe.handle_up is None:
+        return ""
+    if abs(dial - shoe.handle_up) <= ON_LINE:
+        return "The handle stands straight up then."
+    if any(abs(dial - line) <= ON_LINE for line in DEGREE_LINES):
+        return ""
+    return f"No line for it on the shoe: {_beside_a_line(dial)}, then check with the finder."
+
+
+def _beside_a_line(dial: Degrees) -> str:
+    near = min(DEGREE_LINES, key=lambda line: abs(line - dial))
+    if abs(near - dial) <= A_HAIR:
+        return f"a hair {'past' if dial > near else 'short of'} {format_angle(near)}"
+    between = next((pair for pair in pairwise(DEGREE_LINES) if pair[0] < dial < pair[1]), None)
+    if between:
+        return f"between {format_angle(between[0])} and {format_angle(between[1])}"
+    return f"{'under' if dial < near else 'past'} {format_angle(near)}"

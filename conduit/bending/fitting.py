@@ -1,0 +1,71 @@
+"""What is looked at when a stick is fitted: rings, locknuts, screws, straps, pencil; only what applies to it.
+
+Source: docs/trade.md, Fitting. Each is ticked by a person; nothing here says that it was done.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from conduit.document import MeasuredRun
+from conduit.plan import Plan, PlannedPiece
+from conduit.tables import Limits
+from conduit.values import Result
+
+FitItem = Literal["reamed", "seated", "rings", "locknuts", "bushing", "joints", "screws", "straps", "plumb", "pencil"]
+Meets = Literal["box", "open", "coupling"]
+
+
+class FitCheck(Result):
+    """One thing to look at, in words."""
+
+    item: FitItem
+    says: str = Field(description="What must be so.")
+
+
+@dataclass(frozen=True)
+class _FittedEnd:
+    meets: Meets
+    name: str
+
+
+def fit_checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limits) -> list[FitCheck]:
+    """What applies to one piece of a run, in the order in which a hand meets it."""
+    return [FitCheck(item=item, says=says) for item, says in _checks(plan, piece, measured, limits)]
+
+
+def _checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limits) -> Iterator[tuple[FitItem, str]]:
+    head, ends = measured.head, _ends(plan, piece, measured)
+    boxes = [end.name for end in ends if end.meets == "box"]
+    at = " and ".join(boxes)
+    yield "reamed", "Both ends reamed, no bare cut edge."
+    yield "seated", "Each end seen inside its fitting, no more than 1/8 from the shoulder."
+    if boxes:
+        yield "rings", f"{at}: only the rings up to {head.trade_size} taken out; one too many wants a reducing washer."
+        yield "locknuts", f"{at}: locknut driven tight, as the pipe may be the grounding path."
+    if any(end.meets == "open" for end in ends):
+        yield "bushing", "A bushing on the open end."
+    if any(end.meets == "coupling" for end in ends):
+        yield "joints", f"Couplings pushed home{' and tight' if head.material == 'EMT' else ' to the last thread'}."
+    if head.material == "EMT":
+        yield "screws", "Set-screws to the front, where a screwdriver reaches them."
+    straps = [one.inches - piece.start for one in plan.supports]
+    mine = [head.tape.shows(place) for place in straps if 0 <= place <= piece.length.inches]
+    if mine:
+        near, every = head.tape.shows(limits.support_from_box), head.tape.shows(limits.support_spacing)
+        yield "straps", f"Straps at {', '.join(mine)} along it: within {near} of each box, then every {every}."
+    yield "plumb", "Plumb and level."
+    yield "pencil", "Pencil marks wiped off."
+
+
+def _ends(plan: Plan, piece: PlannedPiece, measured: MeasuredRun) -> tuple[_FittedEnd, _FittedEnd]:
+    joints = plan.couplings
+    first, last = piece.number == 1, piece.number == len(plan.pieces)
+    start: Meets = "open" if measured.start and measured.start.open else "box"
+    end: Meets = "open" if measured.end and measured.end.open else "box"
+    return (
+        _FittedEnd(start if first else "box" if joints[piece.number - 2].box else "coupling", piece.end_a),
+        _FittedEnd(end if last else "box" if joints[piece.number - 1].box else "coupling", piece.end_b),
+    )

@@ -1,0 +1,66 @@
+import { type FormEvent, useState } from "react";
+import { ApiError } from "@/api/client";
+import { useRenameJob } from "@/api/queries";
+import type { Job } from "@/api/types";
+import { Button } from "@/ui/button";
+import { Field } from "@/ui/field";
+
+/** A job's name and place, which can be changed where they stand. */
+export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
+  const [open, setOpen] = useState(false);
+  if (open) return <Renaming job={job} onDone={() => setOpen(false)} />;
+  return (
+    <>
+      <h2 id={`job-${job.id}`} className="text-xl font-bold">
+        {job.name}
+      </h2>
+      <span className="text-soft">{job.place}</span>
+      {mayWrite && (
+        <Button look="quiet" aria-label={`Rename the job ${job.name}`} onClick={() => setOpen(true)}>
+          Rename
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
+  const rename = useRenameJob();
+  const [name, setName] = useState(job.name);
+  const [place, setPlace] = useState(job.place);
+  const error = rename.error instanceof ApiError ? rename.error : null;
+
+  function submit(event: FormEvent) {
+    event.preventDefault();
+    rename.mutate({ id: job.id, name: name.trim(), place: place.trim() }, { onSuccess: onDone });
+  }
+
+  return (
+    <form onSubmit={submit} className="flex flex-wrap items-end gap-3">
+      <h2 id={`job-${job.id}`} className="sr-only">
+        {job.name}
+      </h2>
+      <Field
+        label="Job’s name"
+        className="w-64"
+        maxLength={80}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        wrong={error?.places["given.name"] ?? error?.message}
+      />
+      <Field
+        label="Job’s place"
+        className="w-64"
+        maxLength={120}
+        value={place}
+        onChange={(event) => setPlace(event.target.value)}
+      />
+      <Button type="submit" look="main" className="min-h-11" disabled={!name.trim() || rename.isPending}>
+        Keep it
+      </Button>
+      <Button look="quiet" className="min-h-11" onClick={onDone}>
+        Leave it as it was
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,131 @@
+import { Command } from "cmdk";
+import { useMatch, useNavigate } from "react-router";
+import { useJobs, useRun, useShoes } from "@/api/queries";
+import type { Run } from "@/api/types";
+import { STEP_WORDS } from "@/trade/words";
+
+const PAGES = [
+  { says: "Jobs", to: "/" },
+  { says: "Shoes", to: "/shoes" },
+  { says: "Log", to: "/log" },
+  { says: "People of the crew", to: "/people" },
+  { says: "Limits of the crew", to: "/limits" },
+  { says: "My name, password, crews", to: "/me" },
+];
+
+/** Goes to whatever is named: runs, the steps of the run that is open, shoes, pages. */
+export function Jump({ onClose }: { onClose: () => void }) {
+  const navigate = useNavigate();
+  const runId = Number(useMatch("/runs/:runId/*")?.params.runId);
+  const go = (to: string) => {
+    onClose();
+    navigate(to);
+  };
+  return (
+    <Command.Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      label="Go to"
+      overlayClassName="fixed inset-0 z-40 bg-black/40"
+      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-2 shadow-xl"
+    >
+      <Command.Input
+        placeholder="Go to a run, a step, a shoe, a page"
+        className="w-full border-b border-line bg-transparent px-2 py-2.5 text-lg outline-none"
+      />
+      <Command.List className="max-h-[50vh] overflow-y-auto py-1">
+        <Command.Empty className="px-2 py-3 text-soft">Nothing is called so.</Command.Empty>
+        {runId > 0 && <OfThisRun runId={runId} go={go} />}
+        <Runs go={go} />
+        <Shoes go={go} />
+        <Group heading="Pages">
+          {PAGES.map(({ says, to }) => (
+            <Goal key={to} says={says} onSelect={() => go(to)} />
+          ))}
+        </Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}
+
+interface Going {
+  go: (to: string) => void;
+}
+
+function OfThisRun({ runId, go }: Going & { runId: number }) {
+  const run = useRun(runId).data;
+  if (!run) return null;
+  return (
+    <Group heading={run.document.name || "This run"}>
+      {placesOf(run).map(({ says, to }) => (
+        <Goal key={to} says={says} onSelect={() => go(to)} />
+      ))}
+    </Group>
+  );
+}
+
+function placesOf({ id, job_id, document }: Run) {
+  const walk = `/runs/${id}/walk`;
+  return [
+    { says: "Walk", to: walk },
+    { says: "Bench", to: `/runs/${id}/bench` },
+    { says: "Stock", to: `/jobs/${job_id}/stock?run=${id}` },
+    { says: "Field note", to: `${walk}?beside=note` },
+    { says: "Rack", to: `${walk}?beside=rack` },
+    ...document.steps.map((step, index) => ({
+      says: `Step ${index + 1}, ${STEP_WORDS[step.kind]}`,
+      to: `${walk}?step=${index + 1}`,
+    })),
+  ];
+}
+
+function Runs({ go }: Going) {
+  const jobs = useJobs().data ?? [];
+  return jobs.map((job) => (
+    <Group key={job.id} heading={job.name}>
+      {job.runs.map((run) => (
+        <Goal
+          key={run.id}
+          says={run.name || "Run without a name"}
+          also={job.name}
+          onSelect={() => go(`/runs/${run.id}/walk`)}
+        />
+      ))}
+      <Goal says="Stock and cut list" also={job.name} onSelect={() => go(`/jobs/${job.id}/stock`)} />
+    </Group>
+  ));
+}
+
+function Shoes({ go }: Going) {
+  const shoes = useShoes().data ?? [];
+  return (
+    <Group heading="Shoes">
+      {shoes.map((shoe) => (
+        <Goal key={shoe.id} says={shoe.name} onSelect={() => go("/shoes")} />
+      ))}
+    </Group>
+  );
+}
+
+function Group({ heading, children }: { heading: string; children: React.ReactNode }) {
+  return (
+    <Command.Group
+      heading={heading}
+      className="**:[[cmdk-group-heading]]:px-2 **:[[cmdk-group-heading]]:pt-2 **:[[cmdk-group-heading]]:text-[15px] **:[[cmdk-group-heading]]:text-soft"
+    >
+      {children}
+    </Command.Group>
+  );
+}
+
+function Goal({ says, also = "", onSelect }: { says: string; also?: string; onSelect: () => void }) {
+  return (
+    <Command.Item
+      value={`${says} ${also}`}
+      onSelect={onSelect}
+      className="flex min-h-11 cursor-pointer items-center rounded-sm px-2 text-lg aria-selected:bg-tint"
+    >
+      {says}
+    </Command.Item>
+  );
+}
