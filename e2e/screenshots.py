@@ -76,7 +76,7 @@ class Screenshots(Journey):
         page.get_by_role("button", name="Step 2: Other ways, sums").click()
         expect(page.get_by_role("list", name="Ways to do it")).to_be_visible()
         self.shoot(page, "walk-ways")
-        page.get_by_role("button", name="Close: Ways").click()
+        page.get_by_role("button", name="Close: Other ways").click()
         page.get_by_role("radio", name="Turn").click()
         page.wait_for_timeout(2 * SETTLE)
         self.shoot(page, "walk-turned")

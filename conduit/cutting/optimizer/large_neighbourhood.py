@@ -8,13 +8,14 @@ as well: where a coupling's take-up is larger than the kerf, only if every stret
 
 from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
-from typing import NamedTuple
-
-from ortools.sat.python import cp_model
+from typing import TYPE_CHECKING, NamedTuple
 
 from conduit.cutting.optimizer.problem import BarKey, CutProblem, Load, PieceOnBar, Pieces
-from conduit.cutting.optimizer.solver import FOUND, solver_for
+from conduit.cutting.optimizer.solver import is_found, new_model, solver_for
 from conduit.cutting.optimizer.work_meter import ASKED, MODELLED, SOLVED, Meter
+
+if TYPE_CHECKING:
+    from ortools.sat.python.cp_model import CpSolver, IntVar, LinearExprT
 
 # How often a combination that cannot be laid is forbidden before giving up.
 TRIES = 3
@@ -46,9 +47,9 @@ def rooms_for(problem: CutProblem, keys: Sequence[BarKey], kept: Mapping[BarKey,
 class _Takes:
     """What a stretch takes of a bar: whether anything, in how many pieces, how much."""
 
-    taken: cp_model.IntVar
-    pieces: cp_model.IntVar
-    length: cp_model.IntVar
+    taken: "IntVar"
+    pieces: "IntVar"
+    length: "IntVar"
 
 
 class Remake:
@@ -67,14 +68,14 @@ class Remake:
         emptying: BarKey | None = None,
     ) -> None:
         self.problem, self.numbers, self.rooms, self.emptying = problem, numbers, rooms, emptying
-        self.model = cp_model.CpModel()
+        self.model = new_model()
         self.takes: dict[tuple[int, int], _Takes] = {}
         self.bound = 0.0
         costs = [self._stretch(number, number in several) for number in numbers]
         costs += [self._bar(at, room) for at, room in enumerate(rooms)]
         self.model.minimize(sum(costs))
 
-    def _stretch(self, number: int, several: bool) -> cp_model.LinearExprT:
+    def _stretch(self, number: int, several: bool) -> "LinearExprT":
         model, stretch, kerf = self.model, self.problem.stretches[number], self.problem.weights.kerf
         least = min(stretch.least, stretch.length)
         for at, room in enumerate(self.rooms):
@@ -98,7 +99,7 @@ class Remake:
     def _of_bar(self, at: int) -> list[_Takes]:
         return [takes for (_, of), takes in self.takes.items() if of == at]
 
-    def _bar(self, at: int, room: FreeBar) -> cp_model.LinearExprT:
+    def _bar(self, at: int, room: FreeBar) -> "LinearExprT":
         model, weights, own = self.model, self.problem.weights, self._of_bar(at)
         load, count = sum(one.length for one in own), sum(one.pieces for one in own)
         used = model.new_bool_var("")
@@ -151,7 +152,7 @@ class Remake:
             meter.spend(ASKED + SOLVED * solver.response_proto.deterministic_time)
             if turn == 0:
                 self.bound = solver.best_objective_bound
-            if status not in FOUND:
+            if not is_found(status):
                 return None
             made, stuck = self._laid(solver)
             if stuck is None:
@@ -159,7 +160,7 @@ class Remake:
             self._forbid(solver, stuck)
         return None
 
-    def _laid(self, solver: cp_model.CpSolver) -> tuple[dict[int, Pieces], int | None]:
+    def _laid(self, solver: "CpSolver") -> tuple[dict[int, Pieces], int | None]:
         """The answer with its couplings placed; or the number of a stretch that cannot be laid so."""
         made = dict[int, Pieces]()
         loads = {key: Load(solver.value(one.length), solver.value(one.pieces)) for key, one in self.takes.items()}
@@ -186,7 +187,7 @@ class Remake:
             made[number] = tuple(pieces)
         return made, None
 
-    def _forbid(self, solver: cp_model.CpSolver, number: int) -> None:
+    def _forbid(self, solver: "CpSolver", number: int) -> None:
         """Not again just these bars in just so many pieces."""
         model, others = self.model, []
         for (of, _), takes in self.takes.items():

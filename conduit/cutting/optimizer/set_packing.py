@@ -10,14 +10,17 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import combinations, product
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
-from ortools.sat.python import cp_model
 
 from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces
-from conduit.cutting.optimizer.solver import FOUND, solver_for
+from conduit.cutting.optimizer.solver import is_found, new_model, solver_for
 from conduit.cutting.optimizer.work_meter import ASKED, PACKED, Meter
+
+if TYPE_CHECKING:
+    from ortools.sat.python.cp_model import IntVar
 
 # Of more scraps than this only every so many are tried in pairs and threes.
 IN_PAIRS, IN_THREES = 250, 80
@@ -165,9 +168,9 @@ def packed(
     """
     if not found:
         return []
-    model = cp_model.CpModel()
+    model = new_model()
     chosen = [model.new_bool_var("") for _ in found]
-    users: dict[tuple[str, int], list[cp_model.IntVar]] = defaultdict(list)
+    users: dict[tuple[str, int], list[IntVar]] = defaultdict(list)
     for one, var in zip(found, chosen, strict=True):
         for key in one.uses:
             users[key].append(var)
@@ -185,7 +188,7 @@ def packed(
     solver.parameters.cp_model_presolve = False
     status = solver.solve(model)
     meter.spend(ASKED + PACKED * solver.response_proto.deterministic_time)
-    if status in FOUND:
+    if is_found(status):
         first = {at for at, var in enumerate(chosen) if solver.boolean_value(var)}
     return [one for at, one in enumerate(found) if at in first]
 

@@ -265,7 +265,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         className="px-0!"
         onClick={() => onChange({ ...end, measured: { right: "0", up: "0", out: "0" } }, "")}
       >
-        + Check against the box measured on its own
+        + The box, measured on its own
       </Button>
     );
   }
