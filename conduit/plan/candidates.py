@@ -13,6 +13,7 @@ from conduit.document import (
     Saddle4Step,
     SweepStep,
 )
+from conduit.findings import Edit
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import Degrees, Tape, format_angle, write_angle
 from conduit.values import Result
@@ -22,11 +23,16 @@ OFFSETS_AT_BOXES = (10.0, 15.0, 22.5, 30.0)
 
 
 class Candidate(Result):
-    """A way to do a step that is to be tried: how it is called, its angle in degrees, and the step as written."""
+    """A way to do a step that is to be tried: how it is called, its angle in degrees, and the step as written.
+
+    `then`: what changes besides; `takes_in`: degrees of another step that are counted with it then, or no more.
+    """
 
     name: str
     angle: Degrees
     written: dict[str, Any]
+    then: tuple[Edit, ...] = ()
+    takes_in: Degrees = 0.0
 
 
 def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:

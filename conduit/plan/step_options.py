@@ -33,6 +33,7 @@ from conduit.layout import Context, Hindrance, Layout, hindrance
 from conduit.plan.alternatives import Alternative, ways_over
 from conduit.plan.candidates import Candidate, candidates
 from conduit.plan.checked_run import check_run
+from conduit.plan.kick_or_offset import kick_or_offset
 from conduit.plan.proof import Prover
 from conduit.plan.schema import Measure
 from conduit.tables import DEFAULT_LIMITS, Limits
@@ -56,6 +57,7 @@ class Way(Result):
     gentlest: bool = Field(description="The fewest degrees of those that can be made.")
     now: bool = Field(description="Whether the step is done this way as it stands.")
     step: dict[str, Any]
+    then: list[Edit] = Field(description="What of the run changes besides the step.")
 
 
 def ways_of(raw: Mapping[str, Any], number: int, limits: Limits = DEFAULT_LIMITS) -> list[Way]:
@@ -70,7 +72,7 @@ def ways_of(raw: Mapping[str, Any], number: int, limits: Limits = DEFAULT_LIMITS
         return []
     written = raw["steps"][number]
     thing = _thing(step, layout, number, shoe, measured)
-    tried = candidates(step, written, measured.head.tape)
+    tried = [*candidates(step, written, measured.head.tape), *kick_or_offset(measured, raw["steps"], number)]
     found = [_way(raw, number, one, step, thing, shoe, measured.head, limits) for one in tried]
     made = [way.degrees for way in found if not way.why_not]
     return [way.model_copy(update={"gentlest": not way.why_not and way.degrees <= min(made) + 1e-9}) for way in found]
@@ -102,7 +104,7 @@ def _way(
     limits: Limits,
 ) -> Way:
     edit = Edit(op="set", place=f"steps.{number}", value=one.written)
-    checked = check_run(apply_edits(raw, [edit]), limits)
+    checked = check_run(apply_edits(raw, [edit, *one.then]), limits)
     measured, layout = checked.measured, checked.layout
     step = measured.steps[number]
     stopped = next((finding for finding in checked.findings if finding.severity == "stop"), None)
@@ -122,12 +124,13 @@ def _way(
         spacing=spacing,
         shrink=shrink,
         room=room,
-        degrees=degrees,
+        degrees=degrees - one.takes_in,
         clearance=clearance,
         why_not=why_not,
         gentlest=False,
         now=same,
         step=one.written,
+        then=list(one.then),
     )
 
 

@@ -5,6 +5,8 @@ from unittest import TestCase
 
 from hypothesis import given, settings
 
+from conduit.document import apply_edits
+from conduit.findings import Edit
 from conduit.geometry import Vec
 from conduit.marking import exact_way
 from conduit.plan import check_run, make_plan, ways_of
@@ -13,8 +15,9 @@ from conduit.tests.plan.test_judgement import DUCT, OVER
 from conduit.tests.support import document, ninety, offset, runs
 
 
-def with_step(raw, number, step):
-    return {**raw, "steps": [*raw["steps"][:number], step, *raw["steps"][number + 1 :]]}
+def taken(raw, number, way):
+    """The run with a way taken."""
+    return apply_edits(raw, [Edit(op="set", place=f"steps.{number}", value=way.step), *way.then])
 
 
 class Ways(TestCase):
@@ -33,11 +36,12 @@ class Ways(TestCase):
             ways = ways_of(raw, number)
             self.assertGreater(len(ways), 3)
             for way in ways:
-                plan = make_plan(with_step(raw, number, way.step))
+                plan = make_plan(taken(raw, number, way))
                 if not way.why_not:
                     self.assertTrue(plan.makeable, way)
                     own = [bend for bend in plan.bends if bend.step == number]
-                    self.assertAlmostEqual(sum(bend.angle for bend in own), way.degrees, 6)
+                    if not way.then:
+                        self.assertAlmostEqual(sum(bend.angle for bend in own), way.degrees, 6)
                     exact = next(one for one in plan.exact if one.step == number)
                     self.assertEqual(exact.spacing.reads, way.spacing.reads)
                 elif "touch" not in way.why_not:
@@ -128,6 +132,27 @@ class Picture(TestCase):
                 if along.length() > 0:
                     part = min(1.0, max(0.0, point.minus(a).dot(along) / along.dot(along)))
                     yield point.minus(a.along(along, part)).length()
+
+
+class KickOrOffset(TestCase):
+    def test_either_brings_the_90_to_the_same_place(self):
+        offset_first = document([offset(40, 4, toward="out", ref="raised_by"), ninety(70, "up"), ninety(40, "right")])
+        kicked = self.taken(offset_first, 0, "A kick at the 90 instead")
+        self.assertEqual([step["kind"] for step in kicked["steps"]], ["kick90", "bend"])
+        again = self.taken(kicked, 0, "An offset before the 90 instead")
+        self.assertEqual([step["kind"] for step in again["steps"]], ["offset", "bend", "bend"])
+        ends = [make_plan(raw).end_point for raw in (offset_first, kicked, again)]
+        for one in ends[1:]:
+            self.assertLess(math.dist(one, ends[0]), 1e-9)
+
+    def taken(self, raw, number, name):
+        [way] = [way for way in ways_of(raw, number) if way.name.startswith(name)]
+        self.assertEqual(way.why_not, "")
+        other = taken(raw, number, way)
+        turned = sum(bend.angle for bend in make_plan(other).bends) - sum(bend.angle for bend in make_plan(raw).bends)
+        now = next(one for one in ways_of(raw, number) if one.now)
+        self.assertAlmostEqual(way.degrees - now.degrees, turned, 6)
+        return other
 
 
 class PinnedCouplings(TestCase):

@@ -4749,6 +4749,11 @@ export interface components {
             step: {
                 [key: string]: unknown;
             };
+            /**
+             * Then
+             * @description What of the run changes besides the step.
+             */
+            then: components["schemas"]["Edit"][];
         };
         /**
          * JudgedMark

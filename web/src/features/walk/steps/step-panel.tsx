@@ -1,5 +1,5 @@
 import { useWays } from "@/api/queries";
-import type { CardAnswer, Measure, Plan, RunDocument, Way } from "@/api/types";
+import type { CardAnswer, Measure, Plan, Way } from "@/api/types";
 import { RackWays } from "@/features/walk/rack/rack-ways";
 import { useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { GLOSSARY } from "@/trade/glossary";
@@ -7,6 +7,7 @@ import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
+import { applyEdits } from "./apply-edits";
 
 /** For the chosen step: every other way to do it, the exact figures against the card's, and how touchy it is. */
 export function StepPanel() {
@@ -70,8 +71,8 @@ function WayRow({ way, index }: { way: Way; index: number }) {
   const { draft, edit, mayWrite } = useWork();
   const { document } = draft;
   const take = () => {
-    const step = way.step as unknown as RunDocument["steps"][number];
-    edit({ ...document, steps: document.steps.with(index, step) }, "");
+    const edits = [{ op: "set" as const, place: `steps.${index}`, value: way.step }, ...way.then];
+    edit(applyEdits(document, edits), "");
   };
   return (
     <li
