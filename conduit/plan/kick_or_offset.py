@@ -12,6 +12,7 @@ from conduit.units import write_angle
 # Flat on the new level before the 90; to begin with.
 STRETCH = 12.0
 USUAL_ANGLE = 30.0
+WHERE_IT_TURNS: frozenset[str] = frozenset(("turn", "to", "at"))
 
 
 def kick_or_offset(measured: MeasuredRun, written: list[Any], number: int) -> Iterator[Candidate]:
@@ -34,7 +35,7 @@ def _is_plain_ninety(step: AnyStep | None) -> bool:
 
 def _turned(written: dict[str, Any]) -> dict[str, Any]:
     """Where a 90 stands and which way it turns, as it was typed."""
-    return {key: value for key, value in written.items() if key in ("turn", "to", "at")}
+    return {key: value for key, value in written.items() if key in WHERE_IT_TURNS}
 
 
 def _kick(step: OffsetStep, measured: MeasuredRun, ninety: dict[str, Any], number: int) -> Candidate:
