@@ -39,11 +39,10 @@ def _turned(written: dict[str, Any]) -> dict[str, Any]:
 
 
 def _kick(step: OffsetStep, measured: MeasuredRun, ninety: dict[str, Any], number: int) -> Candidate:
-    kept = {key: ninety[key] for key in ("turn", "to", "at") if key in ninety}
     rise = measured.head.tape.written(rise_of(step, measured.head.stand_off))
     kick: dict[str, Any] = {
         "kind": "kick90",
-        **kept,
+        **_turned(ninety),
         "toward": step.toward,
         "rise": rise,
         "kick_angle": write_angle(step.angle),
