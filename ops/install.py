@@ -99,7 +99,13 @@ def more_python_packages(name: str) -> None:
 
 
 def _pip(requirements: str) -> None:
-    flags: list[str | Path] = ["--quiet", "--disable-pip-version-check", "-r", REQUIREMENTS / requirements]
+    flags: list[str | Path] = [
+        "--quiet",
+        "--disable-pip-version-check",
+        "--no-compile",
+        "-r",
+        REQUIREMENTS / requirements,
+    ]
     run([PYTHON, "-m", "pip", "install", *flags], "installing Python packages")
 
 
