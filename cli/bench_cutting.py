@@ -4,7 +4,7 @@ import random
 import time
 
 from conduit.cutting import IN_AN_INCH, Goal, Kind, Needed, ScrapBar, Span, Terms
-from conduit.cutting.optimizer import Meter, PlanSearch, bounds_of, problem_of
+from conduit.cutting.optimizer import Meter, PlanSearch, bounds_of, problem_of, warm_up
 
 EMT = Kind("EMT", "3/4")
 STICK, KERF, CLEAR = 120 * IN_AN_INCH, 1, 4 * IN_AN_INCH
@@ -63,6 +63,7 @@ def first_fit(needed: list[Needed], rack: list[ScrapBar]) -> tuple[int, int]:
 
 def cutting() -> None:
     """Print a line for each seeded job and goal."""
+    warm_up()
     print(
         "\ncut plans: runs/scraps, seed: first-fit sticks/couplings; then sticks/couplings, waste, first and best plan"
     )

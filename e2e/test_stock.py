@@ -7,7 +7,7 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from conduit.units import format_length
-from e2e.support import Journey, choose, field, saved
+from e2e.support import PATIENCE, Journey, choose, field, saved
 from server.cutting.models import Cut
 from server.stock.models import Reservation, Scrap
 from server.tests.support import environment
@@ -173,7 +173,8 @@ class WithAPlanner(Journey):
         page = self.window()
         page.get_by_role("link", name="Stock and cut list").first.click()
         plan = page.get_by_role("region", name="Plan")
-        expect(plan.get_by_text("Each cut takes 1/16")).to_be_visible()
+        # The planner starts meanwhile.
+        expect(plan.get_by_text("Each cut takes 1/16")).to_be_visible(timeout=3 * PATIENCE)
         looking = page.get_by_role("status").filter(has_text="Looking for the best way to cut")
         expect(looking).to_have_count(0)
         page.get_by_role("button", name="What if …").click()

@@ -18,6 +18,11 @@ def _cp_sat() -> Any:
     return import_module("ortools.sat.python.cp_model")
 
 
+def warm_up() -> None:
+    """Load the solver now, so that the first plan's time is the plan's."""
+    _cp_sat()
+
+
 def new_model() -> "CpModel":
     """A model without anything in it."""
     model: CpModel = _cp_sat().CpModel()

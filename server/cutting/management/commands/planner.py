@@ -8,6 +8,7 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
+from conduit.cutting.optimizer import warm_up
 from server.accounts.mail import QUEUE as MAIL
 from server.cutting.solving import QUEUE
 
@@ -34,6 +35,7 @@ class Command(BaseCommand):
         os.nice(NICE)
         resource.setrlimit(resource.RLIMIT_DATA, (MOST_MEMORY, MOST_MEMORY))
         os.environ["CRELDA_PLANNER"] = "1"
+        warm_up()
         work = {
             "queue_name": f"{QUEUE},{MAIL}",
             "interval": PAUSE,
