@@ -12,6 +12,8 @@ from ops.share import share_of_tests
 from ops.side_by_side import Group, run_side_by_side, side_by_side
 
 BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_*.py"))
+# The tests without a browser are done sooner, so these of the browser's go with them.
+WITH_THE_OTHERS = ["e2e.test_stock", "e2e.test_racks"]
 TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
 
 FOR_TESTS = {"DJANGO_ALLOW_ASYNC_UNSAFE": "1", "CRELDA_LOG": "error", "CRELDA_TASKS": "at once"}
@@ -38,16 +40,13 @@ def test(labels: list[str]) -> None:
 
 
 def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
-    """The browser's tests in two halves, the launcher's, and all others; each on a database of its own.
-
-    All but the last wait most of the time: for a page, for a server that starts.
-    """
-    browser = [label for label in labels if label.startswith("e2e")]
+    """Most of the browser's tests, the launcher's, which mostly wait, and all others; each on a database of its own."""
+    browser = [label for label in labels if label.startswith("e2e") and label not in WITH_THE_OTHERS]
     launcher = [label for label in labels if label.split(".")[0] == "ops"]
     others = [label for label in labels if label not in (*browser, *launcher)]
     # A test database that a killed test left behind is no question to anybody.
     command = [PYTHON, ROOT / "manage.py", "test", "--noinput"]
-    parts = {"browser": browser[::2], "browser2": browser[1::2], "launcher": launcher, "others": others}
+    parts = {"browser": browser, "launcher": launcher, "others": others}
     return [
         Group([*command, *part], env | {"CRELDA_DATABASE_URL": f"{url}_{name}"}) for name, part in parts.items() if part
     ]
