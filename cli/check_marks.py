@@ -6,12 +6,11 @@ Exit 0: right within a sixteenth. 1: not, and standard output says why. 2: it co
 """
 
 import sys
-from pathlib import Path
 
 from pydantic import TypeAdapter, ValidationError
 
 from cli.as_a_pipe import end_with_the_reader
-from cli.reading import UnreadableFile, read_run
+from cli.reading import UnreadableFile, read_file, read_run
 from conduit.document import UnreadableDocument, fault_in_words
 from conduit.mark_check import GivenMark, MarksDoNotMatch, UnreadableMark, judge_marks
 
@@ -24,13 +23,9 @@ def main(arguments: list[str]) -> int:
         return _complain("use: crelda check-marks FILE MARKS")
     try:
         source = read_run(arguments[0])
-        given = TypeAdapter(list[GivenMark]).validate_json(Path(arguments[1]).read_text())
+        given = TypeAdapter(list[GivenMark]).validate_json(read_file(arguments[1]))
     except UnreadableFile as error:
         return _complain(str(error))
-    except OSError as error:
-        return _complain(f"{arguments[1]} cannot be read: {error.strerror}")
-    except UnicodeDecodeError:
-        return _complain(f"{arguments[1]} is not text")
     except ValidationError as error:
         first = error.errors()[0]
         return _complain(f"{arguments[1]}: mark {'.'.join(map(str, first['loc']))} {fault_in_words(first)}")

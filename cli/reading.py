@@ -29,7 +29,7 @@ class Source:
 
 def read_run(name: str) -> Source:
     """Read the run in the file `name` (`-` for standard input). Raises UnreadableFile."""
-    text = _text(name)
+    text = _given(name)
     if text.lstrip()[:1] not in ("", "{", "[") and not text.lstrip()[:1].isdigit():
         note = read_note(text)
         faults = tuple(f"line {error.line}: “{error.words}”: {error.says}" for error in note.errors)
@@ -50,16 +50,26 @@ def read_run(name: str) -> Source:
 def read_limits(name: str) -> Limits:
     """Read limits from a JSON file. Raises UnreadableFile, naming the limit that cannot be."""
     try:
-        return Limits.model_validate_json(_text(name))
+        return Limits.model_validate_json(_given(name))
     except ValidationError as error:
         first = error.errors()[0]
         limit = ".".join(map(str, first["loc"])) or "it"
         raise UnreadableFile(f"{name}: {limit} {fault_in_words(first)}") from error
 
 
-def _text(name: str) -> str:
+def _given(name: str) -> str:
+    """What stands in a file, or on standard input for `-`."""
+    return _text(name, sys.stdin.read) if name == "-" else read_file(name)
+
+
+def read_file(name: str) -> str:
+    """The text of a file. Raises UnreadableFile."""
+    return _text(name, Path(name).read_text)
+
+
+def _text(name: str, read: Callable[[], str]) -> str:
     try:
-        return sys.stdin.read() if name == "-" else Path(name).read_text()
+        return read()
     except OSError as error:
         raise UnreadableFile(f"{name} cannot be read: {error.strerror}") from error
     except UnicodeDecodeError as error:

@@ -101,11 +101,10 @@ def _one_with_unit(figure: str, unit: str) -> tuple[str, bool]:
     return f"{figure.strip()}{unit}" if bare else figure, bare
 
 
-def readings_in(written: object, tape: str = "1/16") -> list[float]:
-    """Each reading of a measure that was taken again, in inches; one where it was not. Raises UnreadableLength."""
-    if not isinstance(written, str) or AGAIN not in _plain(written):
-        return [parse_length(written, tape)]
-    return [parse_length(one, tape) for one in _plain(written).split(AGAIN)]
+def readings_in(written: str, tape: str = "1/16") -> list[float]:
+    """Each reading of a measure that was taken again, in inches; none where it was not. Raises UnreadableLength."""
+    readings = _plain(written).split(AGAIN)
+    return [parse_length(one, tape) for one in readings] if len(readings) > 1 else []
 
 
 def write_length(inches: float, tape: str = "1/16") -> str:

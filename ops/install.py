@@ -134,18 +134,16 @@ def _node_is_new_enough(path: str) -> bool:
     return version[0] > 22 or version >= OLDEST_NODE.get(version[0], (99,))
 
 
-def web_build() -> dict[str, str]:
-    """Build the front end where its sources changed, of packages that are there. Returns node's environment."""
+def web_build(env: dict[str, str]) -> None:
+    """Build the front end where its sources changed, with node's environment, of packages that are there."""
     sources = [path for path in (WEB / "src").rglob("*") if path.is_file()]
     sources += [path for path in WEB.iterdir() if path.is_file() and path.suffix in {".json", ".ts", ".html"}]
-    env = node_packages()
     built = digest(sources)
     if not is_current("web", built) or not (WEB / "dist" / "index.html").exists():
         say("building the front end …")
         run(["npm", "run", "--silent", "build"], "building the front end", WEB, env)
         run([PYTHON, "-m", "whitenoise.compress", "--quiet", WEB / "dist"], "compressing the front end")
         mark_current("web", built)
-    return env
 
 
 def node_packages() -> dict[str, str]:
@@ -163,10 +161,14 @@ def everything(for_tests: bool) -> dict[str, str]:
     """Install and build all that `up` (or `test`) needs. Returns the environment for node tools."""
     RUN.mkdir(parents=True, exist_ok=True)
     debian_packages(for_tests)
-    # Where Node.js comes with the Python packages it must wait for them.
-    with_python = [] if _needs_node() else [node_packages]
-    side_by_side(lambda: python_packages(for_tests), *with_python)
-    return web_build()
+    if _needs_node():
+        # It comes into the private Python environment.
+        python_packages(for_tests)
+        env = node_packages()
+    else:
+        _, env = side_by_side(lambda: python_packages(for_tests), node_packages)
+    web_build(env)
+    return env
 
 
 def _needs_node() -> bool:

@@ -7,7 +7,7 @@ import tempfile
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import ExitStack
-from typing import IO, NamedTuple
+from typing import IO, Any, NamedTuple
 
 from ops.paths import ROOT
 from ops.say import Stop
@@ -15,12 +15,11 @@ from ops.say import Stop
 CLOSING = re.compile(r"^(\d+) passed, (\d+) failed, (\d+) skipped$", re.MULTILINE)
 
 
-def side_by_side(*parts: Callable[[], object]) -> None:
-    """Do these at once; whatever the first of them raises, once all are done."""
+def side_by_side(*parts: Callable[[], Any]) -> list[Any]:
+    """Do these at once and give what each gives; raises what the first of them raises, once all are done."""
     with ThreadPoolExecutor(len(parts)) as pool:
         under_way = [pool.submit(part) for part in parts]
-    for one in under_way:
-        one.result()
+    return [one.result() for one in under_way]
 
 
 class Group(NamedTuple):

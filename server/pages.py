@@ -1,11 +1,11 @@
 """The front end's page."""
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-from server.guard import PROBLEM
+from server.guard import problem
 
 
 @require_safe
@@ -20,7 +20,6 @@ def front_end(request: HttpRequest) -> HttpResponse:
     return answer
 
 
-def no_such_api(request: HttpRequest) -> JsonResponse:
+def no_such_api(request: HttpRequest) -> HttpResponse:
     """An API address that is none, as a program reads it."""
-    body = {"status": 404, "detail": f"There is no {request.path} in this API."}
-    return JsonResponse(body, status=404, content_type=PROBLEM)
+    return problem(404, f"There is no {request.path} in this API.")

@@ -7,13 +7,12 @@ Never imports runs, layouts or the simulation.
 
 from conduit.bender.angle_finder import finder_reads
 from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
-from conduit.bender.degree_lines import DEGREE_LINES, found_by
+from conduit.bender.degree_lines import found_by
 from conduit.bender.drift import Learned, LoggedBend, learn
 from conduit.bender.shoe import CENTRE, Dial, Hook, NoSuchShoe, Reference, Shoe, must_bend, typical_shoe
 
 __all__ = [
     "CENTRE",
-    "DEGREE_LINES",
     "Dial",
     "DialFit",
     "Hook",

@@ -158,14 +158,17 @@ def _typical_machine(material: Material, size: TradeSize) -> Shoe | None:
     radius, diameter = LEAST_RADIUS.get(size), OUTSIDE_DIAMETER[material][size]
     if radius is None:
         return None
-    gain = (2 - RIGHT_ANGLE) * radius + diameter
-    return Shoe(f"Typical machine {size}", diameter, radius + diameter / 2, gain, handle_up=None)
+    return Shoe(f"Typical machine {size}", diameter, *_figures(radius, 0.0, diameter), handle_up=None)
+
+
+def _figures(radius: float, arc_offset: float, diameter: float) -> tuple[float, float]:
+    """Deduct a + R + d/2 and gain (2 - π/2) R + d of a shoe of this radius with such pipe in it."""
+    return arc_offset + radius + diameter / 2, radius * (2 - RIGHT_ANGLE) + diameter
 
 
 def for_other_pipe(shoe: Shoe, diameter: float) -> Shoe:
     """The same shoe with pipe of another diameter in it: radius and arc offset stay, deduct and gain follow."""
-    deduct = shoe.arc_offset + shoe.radius + diameter / 2
-    gain = shoe.radius * (2 - RIGHT_ANGLE) + diameter
+    deduct, gain = _figures(shoe.radius, shoe.arc_offset, diameter)
     return replace(shoe, diameter=diameter, deduct=deduct, gain=gain)
 
 

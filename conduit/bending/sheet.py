@@ -59,7 +59,9 @@ class Bencher:
             if len(self._sheets) >= MOST_SHEETS:
                 self._sheets.clear()
                 self._states.clear()
-            self._sheets[key] = self._of(piece, arranged, made).whole()
+            maker = self._of(piece, arranged, made)
+            fit = fit_checks(self.plan, maker.piece, self.measured, self.limits)
+            self._sheets[key] = maker.whole(fit)
         return self._sheets[key]
 
     def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
@@ -75,10 +77,7 @@ class Bencher:
         stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        fit = fit_checks(self.plan, found, self.measured, self.limits)
-        return _SheetMaker(
-            stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed, fit
-        )
+        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
 
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
@@ -102,9 +101,8 @@ class _SheetMaker:
         known: States,
         longest: float,
         needed: float,
-        fit: list[FitCheck],
     ) -> None:
-        self.longest, self.needed, self.fit = longest, needed, fit
+        self.longest, self.needed = longest, needed
         self.stick, self.piece, self.of_pieces, self.arranged, self.card = stick, piece, of_pieces, arranged, card
         self.head, self.shoe = stick.measured.head, stick.shoe
         by_card = arcs_of(card, self.shoe) if arranged.marks == "card" else {}
@@ -120,7 +118,7 @@ class _SheetMaker:
     def measure(self, inches: float) -> Measure:
         return Measure.of(inches, self.head.tape)
 
-    def whole(self) -> Sheet:
+    def whole(self, fit: list[FitCheck]) -> Sheet:
         """The bench sheet of one piece: its cut, its bends in the order of bending, what to correct.
 
         Lengths are told as the run's tape shows them, with their inches beside.
@@ -143,7 +141,7 @@ class _SheetMaker:
             proposed=self.arrangement.proposed,
             why_not=order.why_not,
             correction=self._correction(),
-            fit=self.fit,
+            fit=fit,
         )
 
     def bend(self, number: int) -> SheetBend:

@@ -50,9 +50,10 @@ from conduit.document.steps import (
     above_axis,
     rise_of,
 )
-from conduit.document.typed import MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
+from conduit.document.typed import LONGEST_NAME, MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
 
 __all__ = [
+    "LONGEST_NAME",
     "MOST_PIPES",
     "MOST_SHOTS",
     "MOST_TURN",

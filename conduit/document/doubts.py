@@ -41,7 +41,7 @@ def _taken_twice(place: str, written: str, raw: Mapping[str, Any], head: Head) -
         readings = readings_in(written, head.tape.step)
     except UnreadableLength:
         return
-    apart = max(readings) - min(readings)
+    apart = max(readings, default=0.0) - min(readings, default=0.0)
     if apart > APART + 1e-9:
         says = f"{_called(place, raw)}: its readings are {head.tape.shows(apart)} apart; their mean is used."
         fixes = tuple(setting(f"It is {head.tape.shows(one)}", place, head.tape.written(one)) for one in readings[:3])

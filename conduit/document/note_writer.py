@@ -191,11 +191,15 @@ def _limits_line(limits: Source) -> str:
     return f"limits {said}" if said else ""
 
 
+def _at_box(word: str, part: Source) -> str:
+    """How a run starts or ends: open or at a box, and what that is called."""
+    name = f" {_quoted(part['name'])}" if part.get("name") else ""
+    return f"{word}{' open' if part.get('open') else ' box' if name else ''}{name}"
+
+
 def _start_line(start: Source) -> str:
-    head = "start open" if start.get("open") else "start box" if start.get("name") else "start"
-    name = f" {_quoted(start['name'])}" if start.get("name") else ""
     face = _with("from the face with a connector of", start, "connector")
-    return _joined(head + name, _word(start.get("heading")), face, _with("knockout", start, "knockout"))
+    return _joined(_at_box("start", start), _word(start.get("heading")), face, _with("knockout", start, "knockout"))
 
 
 def _end_line(end: Source) -> str:
@@ -206,10 +210,8 @@ def _end_line(end: Source) -> str:
         if axis in measured:
             text = figure(measured[axis])
             axes.append(f"{other} {text[1:]}" if text.startswith("-") else f"{axis} {text}")
-    head = "end open" if end.get("open") else "end box" if end.get("name") else "end"
-    name = f" {_quoted(end['name'])}" if end.get("name") else ""
     return _joined(
-        head + name,
+        _at_box("end", end),
         _with("at" if end.get("open") else "seat at", end, "at"),
         _with("to the face with a connector of", end, "connector"),
         _with("at least", end, "at_least"),

@@ -71,4 +71,5 @@ AnyAngle = Annotated[float, BeforeValidator(parse_angle), WithJsonSchema(_WRITTE
 Angle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, lt=90), WithJsonSchema(_WRITTEN_ANGLE)]
 MaybeAngle = Annotated[float | None, BeforeValidator(_maybe_angle), WithJsonSchema(_MAYBE_ANGLE)]
 TurnAngle = Annotated[float, BeforeValidator(parse_angle), Field(gt=0.1, le=MOST_TURN), WithJsonSchema(_WRITTEN_ANGLE)]
-Name = Annotated[str, Field(max_length=80)]
+LONGEST_NAME = 80
+Name = Annotated[str, Field(max_length=LONGEST_NAME)]

@@ -51,6 +51,16 @@ def _place_left_out(step: StepLeftOut, datum: Datum, context: Context) -> StepPl
     return StepPlacement((), datum)
 
 
+def _turned(heading: Vec, across: Vec, angle: Radians) -> Vec:
+    """A heading turned by an angle toward a direction across it."""
+    return heading.times(math.cos(angle)).along(across, math.sin(angle))
+
+
+def _past_vertex(shoe: Shoe, angle: Radians) -> float:
+    """How far past the vertex the outer surfaces of both legs meet: d/2 for a 90."""
+    return shoe.diameter / 2 * math.tan(angle / 2)
+
+
 @place_step.register
 def _place_bend(step: BendStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     """One vertex, `at` less the inset of what was measured to (docs/trade.md, 90).
@@ -62,9 +72,7 @@ def _place_bend(step: BendStep, datum: Datum, context: Context) -> StepPlacement
     if not across:
         return runs_along(step, "turn", step.turn, context)
     angle = math.radians(step.angle)
-    new = datum.heading.times(math.cos(angle)).along(across, math.sin(angle))
-    # The outer surfaces of both legs meet this far past the vertex: d/2 for a 90.
-    back = context.shoe.diameter / 2 * math.tan(angle / 2)
+    new, back = _turned(datum.heading, across, angle), _past_vertex(context.shoe, angle)
     inset = {"back": back, "centre": 0.0, "wall": step.stand_off + back}[step.to]
     vertex = datum.at(step.at - inset)
     hooked = vertex.along(new, -back) if step.next_from == "back" else vertex
@@ -264,8 +272,8 @@ def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlaceme
     if refused := _shots_refused(step, context):
         return refused
     shoe, angle, count = context.shoe, math.radians(step.angle), step.count
-    turn = datum.heading.times(math.cos(angle)).along(across, math.sin(angle))
-    shot, back = angle / count, shoe.diameter / 2 * math.tan(angle / 2)
+    turn = _turned(datum.heading, across, angle)
+    shot, back = angle / count, _past_vertex(shoe, angle)
     if step.radius < shoe.radius:
         least = context.at_least(shoe.radius)
         says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."

@@ -46,13 +46,12 @@ def with_fixes(raw: object, checked: CheckedRun) -> list[Finding]:
 
 
 def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
-    candidates = _CANDIDATES.get(finding.code)
-    if not candidates or (finding.fixes and finding.code is not Code.TOO_NEAR):
+    known, most = (_BETTER, 1) if finding.fixes else (_CANDIDATES, MOST_FIXES)
+    candidates = known.get(finding.code)
+    if not candidates:
         return finding
     tried = (fix for fix in islice(candidates(run, finding), MOST_TRIES) if _does_away(run, finding, fix))
-    # Of measures that are farther and farther the first is enough.
-    good = tuple(islice(tried, 1 if finding.fixes else MOST_FIXES))
-    return finding.model_copy(update={"fixes": good or finding.fixes})
+    return finding.model_copy(update={"fixes": tuple(islice(tried, most)) or finding.fixes})
 
 
 def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
@@ -231,8 +230,9 @@ def _moved(run: _RunToFix, says: str, legs: Sequence[Leg], error: Vec) -> Iterat
         yield Fix(says=f"{says}: {words}", edits=tuple(edits))
 
 
+# For findings that bring a fix which was not tried: the first that does, its own or one like it.
+_BETTER = {Code.TOO_NEAR: _farther}
 _CANDIDATES = {
-    Code.TOO_NEAR: _farther,
     Code.BENDS_OVERLAP: _flatter,
     Code.SHORT_STRAIGHT: _other_way,
     Code.NO_ORDER: _in_two,

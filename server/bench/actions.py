@@ -83,10 +83,11 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
 
 def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
     """The first who looked stays; a tick that is taken back is gone."""
-    kept = {item: told for item, told in stick.fit_checks.items() if item != act.item or act.kind == "checked"}
-    if act.kind == "checked" and act.item not in kept:
-        kept[act.item] = {"by": name_of(user), "at": min(act.at, timezone.now()).isoformat()}
-    stick.fit_checks = kept
+    if act.kind == "checked":
+        told = {"by": name_of(user), "at": min(act.at, timezone.now()).isoformat()}
+        stick.fit_checks.setdefault(act.item, told)
+    else:
+        stick.fit_checks.pop(act.item, None)
     begun(run, stick)
 
 

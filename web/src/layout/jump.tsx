@@ -3,15 +3,7 @@ import { useMatch, useNavigate } from "react-router";
 import { useJobs, useRun, useShoes } from "@/api/queries";
 import type { Run } from "@/api/types";
 import { STEP_WORDS } from "@/trade/words";
-
-const PAGES = [
-  { says: "Jobs", to: "/" },
-  { says: "Shoes", to: "/shoes" },
-  { says: "Log", to: "/log" },
-  { says: "People of the crew", to: "/people" },
-  { says: "Limits of the crew", to: "/limits" },
-  { says: "My name, password, crews", to: "/me" },
-];
+import { CREW_PAGES, CREW_TABS, runTabs } from "./pages";
 
 /** Goes to whatever is named: runs, the steps of the run that is open, shoes, pages. */
 export function Jump({ onClose }: { onClose: () => void }) {
@@ -39,8 +31,8 @@ export function Jump({ onClose }: { onClose: () => void }) {
         <Runs go={go} />
         <Shoes go={go} />
         <Group heading="Pages">
-          {PAGES.map(({ says, to }) => (
-            <Goal key={to} says={says} onSelect={() => go(to)} />
+          {[...CREW_TABS, ...CREW_PAGES].map(({ label, to }) => (
+            <Goal key={to} says={label} onSelect={() => go(to)} />
           ))}
         </Group>
       </Command.List>
@@ -67,9 +59,7 @@ function OfThisRun({ runId, go }: Going & { runId: number }) {
 function placesOf({ id, job_id, document }: Run) {
   const walk = `/runs/${id}/walk`;
   return [
-    { says: "Walk", to: walk },
-    { says: "Bench", to: `/runs/${id}/bench` },
-    { says: "Stock", to: `/jobs/${job_id}/stock?run=${id}` },
+    ...runTabs(id, job_id).map(({ label, to }) => ({ says: label, to })),
     { says: "Field note", to: `${walk}?beside=note` },
     { says: "Rack", to: `${walk}?beside=rack` },
     ...document.steps.map((step, index) => ({

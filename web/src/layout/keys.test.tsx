@@ -2,6 +2,7 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { serverWith, show } from "@/test/server";
+import { stubResizeObserver } from "@/test/within-run";
 import { Keys } from "./keys";
 
 afterEach(() => {
@@ -30,14 +31,7 @@ test("runs, shoes and pages are found by their names from anywhere", async () =>
     "GET /api/jobs": [{ id: 1, name: "Kiln room", place: "", runs: [run] }],
     "GET /api/shoes": [{ id: 3, name: "Old faithful" }],
   });
-  vi.stubGlobal(
-    "ResizeObserver",
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
+  stubResizeObserver();
   Element.prototype.scrollIntoView = vi.fn();
   show(<Keys />, {});
   fireEvent.keyDown(document.body, { key: "k", ctrlKey: true });

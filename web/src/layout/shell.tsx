@@ -5,6 +5,7 @@ import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
 import { Keys } from "./keys";
+import { CREW_PAGES, CREW_TABS, type Tab } from "./pages";
 import { ServerAway } from "./server-away";
 import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
@@ -15,31 +16,6 @@ const THEMES: { value: Theme; label: string }[] = [
   { value: "light", label: "Light, for daylight" },
   { value: "dark", label: "Dark, for basements" },
   { value: "system", label: "As this device" },
-];
-
-export interface Tab {
-  to: string;
-  label: string;
-}
-
-/** The views of a run, in the order of the work. */
-export const runTabs = (runId: number, jobId: number): Tab[] => [
-  { to: `/runs/${runId}/walk`, label: "Walk" },
-  { to: `/runs/${runId}/bench`, label: "Bench" },
-  { to: `/jobs/${jobId}/stock?run=${runId}`, label: "Stock" },
-  { to: `/log?run=${runId}`, label: "Log" },
-];
-
-const CREW_TABS: Tab[] = [
-  { to: "/", label: "Jobs" },
-  { to: "/shoes", label: "Shoes" },
-  { to: "/log", label: "Log" },
-];
-
-const CREW_PAGES: Tab[] = [
-  { to: "/people", label: "People of the crew" },
-  { to: "/limits", label: "Limits of the crew" },
-  { to: "/me", label: "My name, password, crews" },
 ];
 
 interface Props {

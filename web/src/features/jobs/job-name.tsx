@@ -3,7 +3,7 @@ import { ApiError } from "@/api/client";
 import { useRenameJob } from "@/api/queries";
 import type { Job } from "@/api/types";
 import { Button } from "@/ui/button";
-import { Field } from "@/ui/field";
+import { JobFields, type JobWritten, trimmed } from "./job-fields";
 
 /** A job's name and place, which can be changed where they stand. */
 export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
@@ -26,13 +26,12 @@ export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
 
 function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
   const rename = useRenameJob();
-  const [name, setName] = useState(job.name);
-  const [place, setPlace] = useState(job.place);
+  const [written, setWritten] = useState<JobWritten>({ name: job.name, place: job.place });
   const error = rename.error instanceof ApiError ? rename.error : null;
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    rename.mutate({ id: job.id, name: name.trim(), place: place.trim() }, { onSuccess: onDone });
+    rename.mutate({ id: job.id, ...trimmed(written) }, { onSuccess: onDone });
   }
 
   return (
@@ -40,22 +39,13 @@ function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
       <h2 id={`job-${job.id}`} className="sr-only">
         {job.name}
       </h2>
-      <Field
-        label="Job’s name"
-        className="w-64"
-        maxLength={80}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        wrong={error?.places["given.name"] ?? error?.message}
-      />
-      <Field
-        label="Job’s place"
-        className="w-64"
-        maxLength={120}
-        value={place}
-        onChange={(event) => setPlace(event.target.value)}
-      />
-      <Button type="submit" look="main" className="min-h-11" disabled={!name.trim() || rename.isPending}>
+      <JobFields labels={["Job’s name", "Job’s place"]} job={written} onChange={setWritten} error={error} />
+      <Button
+        type="submit"
+        look="main"
+        className="min-h-11"
+        disabled={!written.name.trim() || rename.isPending}
+      >
         Keep it
       </Button>
       <Button look="quiet" className="min-h-11" onClick={onDone}>

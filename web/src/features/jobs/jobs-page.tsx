@@ -14,6 +14,7 @@ import { Field } from "@/ui/field";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { JobFields, type JobWritten, trimmed } from "./job-fields";
 import { JobName } from "./job-name";
 import { matching } from "./matching";
 import { inRackOrder } from "./rack-order";
@@ -175,39 +176,22 @@ function JobSection({ job, onBinned }: { job: Job; onBinned: (binned: JustBinned
   );
 }
 
+const NO_JOB: JobWritten = { name: "", place: "" };
+
 function NewJob() {
   const add = useAddJob();
-  const [name, setName] = useState("");
-  const [place, setPlace] = useState("");
+  const [written, setWritten] = useState(NO_JOB);
   const error = add.error instanceof ApiError ? add.error : null;
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    const clear = () => {
-      setName("");
-      setPlace("");
-    };
-    add.mutate({ name: name.trim(), place: place.trim() }, { onSuccess: clear });
+    add.mutate(trimmed(written), { onSuccess: () => setWritten(NO_JOB) });
   }
 
   return (
     <form onSubmit={submit} className="mt-10 flex flex-wrap items-end gap-3">
-      <Field
-        label="New job"
-        className="w-64"
-        maxLength={80}
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-        wrong={error?.places["given.name"] ?? error?.message}
-      />
-      <Field
-        label="Where"
-        className="w-72"
-        maxLength={120}
-        value={place}
-        onChange={(e) => setPlace(e.target.value)}
-      />
-      <Button type="submit" disabled={!name.trim() || add.isPending} className="min-h-10">
+      <JobFields labels={["New job", "Where"]} job={written} onChange={setWritten} error={error} />
+      <Button type="submit" disabled={!written.name.trim() || add.isPending} className="min-h-10">
         <PlusIcon /> Open the job
       </Button>
     </form>

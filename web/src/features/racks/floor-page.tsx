@@ -1,7 +1,8 @@
 import { Link, useParams } from "react-router";
 import { useFloor, useRun } from "@/api/queries";
 import type { Floor, FloorStick } from "@/api/types";
-import { runTabs, Shell } from "@/layout/shell";
+import { runTabs } from "@/layout/pages";
+import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { useSize } from "@/ui/use-size";

@@ -83,6 +83,14 @@ export function placed(findings: Finding[] | undefined, place: string): Finding[
 export const readAt = (plan: Plan | undefined, place: string): FieldReading | undefined =>
   plan?.fields.find((field) => field.place === place);
 
+/** What was read of each length below a place, by its place. */
+export const readUnder = (plan: Plan | undefined, place: string): Record<string, FieldReading> =>
+  Object.fromEntries(
+    (plan?.fields ?? [])
+      .filter((field) => field.place.startsWith(`${place}.`))
+      .map((field) => [field.place, field]),
+  );
+
 /** What is only not measured yet is nothing wrong. */
 export const isToMeasure = (finding: Finding): boolean => finding.code === "not_measured";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Finding, RackPipe, Step } from "@/api/types";
-import { placed, usePlanned, useWork } from "@/features/walk/run-context";
+import { placed, readUnder, usePlanned, useWork } from "@/features/walk/run-context";
 import { AddStep } from "@/features/walk/steps/add-step";
 import { type End, EndSentence } from "@/features/walk/steps/end-rows";
 import { Findings } from "@/features/walk/steps/findings";
@@ -130,11 +130,7 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
   const { plan } = usePlanned();
   const [chosen, setChosen] = useState(false);
   const here = placed(findings, place);
-  const read = Object.fromEntries(
-    (plan?.fields ?? [])
-      .filter((field) => field.place.startsWith(`${place}.`))
-      .map((field) => [field.place, field]),
-  );
+  const read = readUnder(plan, place);
   return (
     <li className="flex gap-1 border-b border-line/60" onFocus={() => setChosen(true)}>
       <div className="min-w-0 flex-1">

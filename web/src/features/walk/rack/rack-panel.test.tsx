@@ -1,32 +1,17 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { MemoryRouter } from "react-router";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { RackOption, RackPlan, RunDocument, Step } from "@/api/types";
-import {
-  type Focus,
-  FocusContext,
-  PlanContext,
-  type Planned,
-  WorkContext as Within,
-  type WorkContext,
-} from "@/features/walk/run-context";
 import { NO_CONTEXT, StepContext } from "@/features/walk/steps/step-context";
 import { made } from "@/test/made";
+import { showWithinRun, stubResizeObserver } from "@/test/within-run";
 import { RackPanel } from "./rack-panel";
 import { RackWayClause } from "./rack-way";
 import { RackWays } from "./rack-ways";
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-);
+stubResizeObserver();
 afterEach(cleanup);
 
 interface Shown {
@@ -38,25 +23,10 @@ interface Shown {
 
 function shown(children: React.ReactNode, more: Shown = {}) {
   const { document = made.racked, rack = made.rack, mayWrite = true, options } = more;
-  const edit = vi.fn();
-  const draft = { document, past: [], future: [] };
-  const work = { draft, edit, send: vi.fn(), run: { id: 7 }, mayWrite } as unknown as WorkContext;
-  const plan: Planned = { plan: made.lead, rack, planError: "" };
-  const focus: Focus = { chosen: null, choose: vi.fn(), side: "rack", open: vi.fn() };
   const queries = new QueryClient({ defaultOptions: { queries: { staleTime: Number.POSITIVE_INFINITY } } });
   queries.setQueryData(["shoes"], []);
   if (options) queries.setQueryData(["rack ways", document, 1], options);
-  render(
-    <MemoryRouter>
-      <QueryClientProvider client={queries}>
-        <Within value={work}>
-          <PlanContext value={plan}>
-            <FocusContext value={focus}>{children}</FocusContext>
-          </PlanContext>
-        </Within>
-      </QueryClientProvider>
-    </MemoryRouter>,
-  );
+  const edit = showWithinRun(children, { document, plan: made.lead, rack, side: "rack", mayWrite, queries });
   /** The document as it was last changed to. */
   return () => edit.mock.lastCall?.[0] as RunDocument;
 }

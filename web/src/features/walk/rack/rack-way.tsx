@@ -1,5 +1,6 @@
 import type { RackWay, Step, Written } from "@/api/types";
 import { useStepContext } from "@/features/walk/steps/step-context";
+import { asCount } from "@/trade/counts";
 import { HEADINGS, type Heading, RACK_WAYS } from "@/trade/words";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
@@ -76,7 +77,7 @@ export function RackWayClause({ step, onChange }: Props) {
             label={label("shots")}
             value={String(way.shots ?? 9)}
             disabled={!mayWrite}
-            onChange={(text) => set({ ...way, shots: shotsOf(text) }, "rack.shots")}
+            onChange={(text) => set({ ...way, shots: asCount(text) }, "rack.shots")}
           />{" "}
           shots
         </>
@@ -85,10 +86,6 @@ export function RackWayClause({ step, onChange }: Props) {
     </span>
   );
 }
-
-/** What was typed, as a number where it is one. */
-const shotsOf = (text: string): number =>
-  /^\d{1,4}$/.test(text.trim()) ? Number(text) : (text as unknown as number);
 
 /** A side that lies across the new heading. */
 function aSide(step: Step): Heading {

@@ -2,6 +2,7 @@ import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
 import { RackWayClause } from "@/features/walk/rack/rack-way";
 import { placed, stops } from "@/features/walk/run-context";
+import { asCount } from "@/trade/counts";
 import { GLOSSARY } from "@/trade/glossary";
 import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } from "@/trade/words";
 import { Select } from "@/ui/select";
@@ -188,7 +189,7 @@ function EitherBy({ step, onChange, by: what, choices }: Props & Omit<EitherPart
         field={by}
         value={(fields[by] as Written | null | undefined) ?? ""}
         {...(FIGURES[by] ?? {})}
-        onChange={(value) => onChange({ ...step, [by]: by === "shots" ? counted(value) : value } as Step, by)}
+        onChange={(value) => onChange({ ...step, [by]: by === "shots" ? asCount(value) : value } as Step, by)}
       />
     </>
   );
@@ -200,8 +201,6 @@ const FIGURES: Record<string, { steps: string[]; unit?: string }> = {
   kick_angle: { steps: ANGLES, unit: "°" },
   shot_angle: { steps: ["3", "5", "6", "7 1/2", "9", "10", "15"], unit: "°" },
 };
-
-const counted = (value: string): number | string => (/^\d{1,4}$/.test(value.trim()) ? Number(value) : value);
 
 const RADIUS_BY = [
   { value: "given" as const, label: "with a radius of" },

@@ -1,51 +1,21 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { MemoryRouter } from "react-router";
 import { afterEach, expect, test, vi } from "vitest";
 import type { RunDocument, Step } from "@/api/types";
-import {
-  type Focus,
-  FocusContext,
-  PlanContext,
-  type Planned,
-  WorkContext as Within,
-  type WorkContext,
-} from "@/features/walk/run-context";
 import { made } from "@/test/made";
+import { showWithinRun, stubResizeObserver } from "@/test/within-run";
 import { newRun } from "@/trade/new-run";
 import { MET, newStep } from "./new-step";
 import { NO_CONTEXT, StepContext } from "./step-context";
 import { StepSentence } from "./step-sentence";
 import { WalkList } from "./walk-list";
 
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-);
+stubResizeObserver();
 afterEach(cleanup);
 
-function walk(document: RunDocument, children: ReactNode, mayWrite = true) {
-  const edit = vi.fn();
-  const draft = { document, past: [], future: [] };
-  const work = { draft, edit, send: vi.fn(), run: { id: 1 }, mayWrite } as unknown as WorkContext;
-  const plan: Planned = { plan: made.plan, rack: undefined, planError: "" };
-  const focus: Focus = { chosen: null, choose: vi.fn(), side: null, open: vi.fn() };
-  render(
-    <Within value={work}>
-      <PlanContext value={plan}>
-        <FocusContext value={focus}>
-          <MemoryRouter>{children}</MemoryRouter>
-        </FocusContext>
-      </PlanContext>
-    </Within>,
-  );
-  return edit;
-}
+const walk = (document: RunDocument, children: ReactNode, mayWrite = true) =>
+  showWithinRun(children, { document, plan: made.plan, mayWrite });
 
 test("each step is a sentence whose figures are as they were typed", () => {
   walk(made.document, <WalkList />);

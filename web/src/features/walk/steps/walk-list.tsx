@@ -12,7 +12,7 @@ import { replaceEqualDeep } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Step } from "@/api/types";
 import { rackFindings } from "@/features/walk/rack/rack-findings";
-import { placed, useFocus, usePlanned, useWork } from "@/features/walk/run-context";
+import { placed, readUnder, useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
 import { AddStep } from "./add-step";
@@ -90,11 +90,6 @@ function Row({ id, step, index, actions }: RowProps) {
   const { plan, rack } = usePlanned();
   const { chosen, side } = useFocus();
   const place = `steps.${index}`;
-  const read = Object.fromEntries(
-    (plan?.fields ?? [])
-      .filter((field) => field.place.startsWith(`${place}.`))
-      .map((field) => [field.place, field]),
-  );
   const context = useSame({
     place,
     called: `Step ${index + 1}`,
@@ -102,7 +97,7 @@ function Row({ id, step, index, actions }: RowProps) {
     chosen: chosen === index,
     racked: Boolean(draft.document.rack),
     findings: [...placed(plan?.findings, place), ...placed(rackFindings(rack), place)],
-    read,
+    read: readUnder(plan, place),
   });
   const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);
   return (
