@@ -1,11 +1,10 @@
 """How near two bent pipes come to each other, exactly: straights and arcs, not their chords. Inches.
 
 Chords of both pipes find the parts that may come nearest; between those the least distance is found on the true
-curves, by golden-section search along the one with the exact distance to the other.
+curves: places along the one, with their exact distance to the other, closer together at each look.
 """
 
 import math
-from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -13,51 +12,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from conduit.geometry import Vec
-from conduit.simulation.bend import Bent, Bow
-from conduit.simulation.golden_section import golden_section
+from conduit.simulation.bend import Bent
+from conduit.simulation.part_arrays import Floats, Integers, PartArrays
 
-CHORD = math.radians(5)
+CHORD = math.radians(22.5)
 SETTLED = 1e-7
 FLAT = 1e-9
-
-Floats = NDArray[np.float64]
-
-
-@dataclass(frozen=True)
-class _Part:
-    """A straight or an arc between two places of its pipe (inches from its end A)."""
-
-    low: float
-    high: float
-    point: Callable[[float], Vec]
-    bow: Bow | None
-    radius: float
-
-    def distance(self, point: Vec) -> float:
-        """The least distance from a point to this part, exactly."""
-        return self._from_arc(self.bow, point) if self.bow else self._from_straight(point)
-
-    def _from_straight(self, point: Vec) -> float:
-        start, end = self._ends
-        along = end.minus(start)
-        long = along.dot(along)
-        share = min(1.0, max(0.0, point.minus(start).dot(along) / long)) if long else 0.0
-        return point.minus(start.along(along, share)).length()
-
-    def _from_arc(self, bow: Bow, point: Vec) -> float:
-        """In the arc's plane the nearest point lies at the same bearing from the centre; else it is an end."""
-        centre = bow.entry.along(bow.inside, self.radius)
-        off = point.minus(centre)
-        out, ahead = -off.dot(bow.inside), off.dot(bow.heading)
-        turned = math.atan2(ahead, out)
-        if 0.0 <= turned <= (self.high - self.low) / self.radius:
-            aside = off.dot(bow.heading.cross(bow.inside))
-            return math.hypot(math.hypot(out, ahead) - self.radius, aside)
-        return min(point.minus(end).length() for end in self._ends)
-
-    @cached_property
-    def _ends(self) -> tuple[Vec, Vec]:
-        return self.point(self.low), self.point(self.high)
+# At each look a span is measured at so many places, evenly apart.
+LOOKS = np.linspace(0.0, 1.0, 9)
 
 
 @dataclass(frozen=True)
@@ -68,21 +30,29 @@ class Closest:
     first: float
     second: float
 
+    def turned(self) -> "Closest":
+        """The same from the other pipe."""
+        return Closest(self.distance, self.second, self.first)
+
 
 class Curve:
     """A bent pipe's centreline, moved to where it stands, ready to be measured against others."""
 
     def __init__(self, bent: Bent, moved: Vec) -> None:
         """`moved`: by how much the pipe stands from where it was bent."""
-        self._parts = list(_parts(bent, moved))
-        chords = [(number, s, t) for number, part in enumerate(self._parts) for s, t in _chords(part)]
-        self._owners = [number for number, _, _ in chords]
-        self._spans = [(s, t) for _, s, t in chords]
-        ends = [(self._parts[number].point(s), self._parts[number].point(t)) for number, s, t in chords]
-        self._starts = np.array([start for start, _ in ends], dtype=np.float64)
-        self._along = np.array([end for _, end in ends], dtype=np.float64) - self._starts
+        self._parts = parts = PartArrays(bent, moved)
+        long = parts.high - parts.low
+        counts = np.where(parts.is_arc, np.maximum(1, np.ceil(long / parts.radius / CHORD)), 1).astype(np.intp)
+        self._owners = np.repeat(np.arange(len(long)), counts)
+        self._is_arc = parts.is_arc[self._owners]
+        number = np.arange(len(self._owners)) - np.repeat(np.cumsum(counts) - counts, counts)
+        step = (long / counts)[self._owners]
+        self._low = parts.low[self._owners] + step * number
+        self._high = self._low + step
+        ends = parts.points(self._owners, np.stack((self._low, self._high), axis=1))
+        self._starts, self._along = ends[:, 0], ends[:, 1] - ends[:, 0]
         # So far an arc may lie outside its chord.
-        self._sagitta = np.array([_sagitta(self._parts[number], t - s) for number, s, t in chords], dtype=np.float64)
+        self._sagitta = np.where(self._is_arc, parts.radius * (1 - np.cos(step / parts.radius / 2)), 0.0)
 
     def is_clear_of(self, other: "Curve", distance: float) -> bool:
         """Whether boxes around both pipes are farther apart than that."""
@@ -97,88 +67,71 @@ class Curve:
 
     def closest(self, other: "Curve", within: float = math.inf) -> Closest | None:
         """The least distance to another pipe, exact to a ten-millionth of an inch; None where it is over `within`."""
-        best, where = within, None
-        for least, row, column, apart in self._candidates(other, within):
-            if least >= best - SETTLED:
-                break
-            s, distance = self._nearest(row, other, column, apart)
-            if distance < best:
-                best, where = distance, (row, column, s)
-        if where is None:
-            return None
-        row, column, s = where
-        if s is None:
-            s, _ = golden_section(self._distance_to(other, row, column), *self._spans[row])
-        point, (start, end) = self._part(row).point(s), other._spans[column]
-        t, _ = golden_section(lambda place: other._part(column).point(place).minus(point).length(), start, end)
-        return Closest(best, s, t)
+        apart, ours, theirs = _segment_distances(self._starts, self._along, other._starts, other._along)
+        bows = self._sagitta[:, None] + other._sagitta[None, :]
+        # No arc lies farther from its chord than the sagitta: so the nearest parts are among these.
+        rows, columns = np.nonzero(apart - bows <= min(within, (apart + bows).min()))
+        bent, beside = self._is_arc[rows], other._is_arc[columns]
+        best = None
+        straight = np.flatnonzero(~bent & ~beside)
+        if straight.size:
+            at = straight[apart[rows[straight], columns[straight]].argmin()]
+            row, column = rows[at], columns[at]
+            first, second = self._place(row, ours[row, column]), other._place(column, theirs[row, column])
+            best = Closest(float(apart[row, column]), first, second)
+        # Along the arc: its distance to a straight has one valley, while a straight's to an arc may have two.
+        best = self._nearer(rows[bent], other, columns[bent], within, best)
+        turned = other._nearer(columns[~bent & beside], self, rows[~bent & beside], within, best and best.turned())
+        return turned and turned.turned()
 
-    def _candidates(self, other: "Curve", within: float) -> Iterator[tuple[float, int, int, float]]:
-        """Pairs of chords that may come nearest, by what lies between their parts at least; and how far they lie apart.
+    def _place(self, chord: int, share: float) -> float:
+        return float(self._low[chord] + share * (self._high[chord] - self._low[chord]))
 
-        No arc lies farther outside its chord than the largest sagitta: so the nearest parts are among these.
+    def _nearer(
+        self, chords: Integers, other: "Curve", theirs: Integers, within: float, best: Closest | None
+    ) -> Closest | None:
+        """Where the spans of some of its chords come nearer to the parts of the other's chords than `best`; else that.
+
+        A span that cannot come nearer than what was found, or whose places are all as near, is not looked at again.
         """
-        apart = _segment_distances(self._starts, self._along, other._starts, other._along)
-        least = apart - self._sagitta[:, None] - other._sagitta[None, :]
-        rows, columns = np.nonzero(least <= min(within, apart.min() + self._sagitta.max() + other._sagitta.max()))
-        for at in np.argsort(least[rows, columns], kind="stable"):
-            row, column = int(rows[at]), int(columns[at])
-            yield float(least[row, column]), row, column, float(apart[row, column])
-
-    def _part(self, chord: int) -> _Part:
-        return self._parts[self._owners[chord]]
-
-    def _nearest(self, chord: int, other: "Curve", column: int, apart: float) -> tuple[float | None, float]:
-        """Where within the span of one of its chords this pipe comes nearest to a part of the other, and how near.
-
-        Between two straights it is what was found already (and where is not looked for); where it is the same at both
-        ends and in the middle, as along parallel or concentric parts, it is the same all along.
-        """
-        if not self._part(chord).bow and not other._part(column).bow:
-            return None, apart
-        value, (low, high) = self._distance_to(other, chord, column), self._spans[chord]
-        middle = (low + high) / 2
-        first, inside, last = value(low), value(middle), value(high)
-        if abs(first - inside) < FLAT and abs(last - inside) < FLAT:
-            return middle, min(first, inside, last)
-        return golden_section(value, low, high)
-
-    def _distance_to(self, other: "Curve", chord: int, column: int) -> Callable[[float], float]:
-        own, theirs = self._part(chord), other._part(column)
-        return lambda place: theirs.distance(own.point(place))
+        count = other._owners[-1] + 1
+        chords, parts = np.divmod(np.unique(chords * count + other._owners[theirs]), count)
+        low, high = self._low[chords], self._high[chords]
+        while chords.size:
+            places = low[:, None] + (high - low)[:, None] * LOOKS
+            apart, there = other._parts.nearest(parts, self._parts.points(self._owners[chords], places))
+            row, look = np.unravel_index(apart.argmin(), apart.shape)
+            if apart[row, look] < (best.distance if best else within):
+                best = Closest(float(apart[row, look]), float(places[row, look]), float(there[row, look]))
+            # Between two places it comes nearer than at both by half the way between them at most.
+            deepest = apart - ((high - low) / (LOOKS.size - 1) / 2)[:, None]
+            nearer = deepest < (best.distance if best else within) - SETTLED
+            rows, looks = np.nonzero(nearer & (np.ptp(apart, axis=1) > FLAT)[:, None] & _valleys(apart))
+            chords, parts = chords[rows], parts[rows]
+            low, high = places[rows, np.maximum(looks - 1, 0)], places[rows, np.minimum(looks + 1, LOOKS.size - 1)]
+        return best
 
 
-def _sagitta(part: _Part, long: float) -> float:
-    return part.radius * (1 - math.cos(long / part.radius / 2)) if part.bow else 0.0
+def _valleys(apart: Floats) -> NDArray[np.bool_]:
+    """Which of a row's values lie no higher than those beside them."""
+    lower = np.ones(apart.shape, dtype=np.bool_)
+    lower[:, 1:] &= apart[:, 1:] <= apart[:, :-1]
+    lower[:, :-1] &= apart[:, :-1] <= apart[:, 1:]
+    return lower
 
 
-def _parts(bent: Bent, moved: Vec) -> Iterator[_Part]:
-    bows = iter(bent.bows)
-    for low, high, is_arc in bent.parts(0.0, bent.length):
-        bow = next(bows) if is_arc else None
-        placed = bow._replace(entry=bow.entry.plus(moved), exit=bow.exit.plus(moved)) if bow else None
-        yield _Part(low, high, lambda s: bent.point_at(s).plus(moved), placed, bent.radius)
-
-
-def _chords(part: _Part) -> Iterator[tuple[float, float]]:
-    count = max(1, math.ceil((part.high - part.low) / part.radius / CHORD)) if part.bow else 1
-    step = (part.high - part.low) / count
-    for number in range(count):
-        yield part.low + step * number, part.low + step * (number + 1)
-
-
-def _segment_distances(starts: Floats, along: Floats, others: Floats, theirs: Floats) -> Floats:
-    """Least distances of all pairs of segments (closest points of two clamped lines)."""
+def _segment_distances(starts: Floats, along: Floats, others: Floats, theirs: Floats) -> tuple[Floats, Floats, Floats]:
+    """Least distances of all pairs of segments (closest points of two clamped lines), and at which share of each."""
     off = starts[:, None, :] - others[None, :, :]
     uu, vv = (along * along).sum(axis=1)[:, None], (theirs * theirs).sum(axis=1)[None, :]
     uv = along @ theirs.T
-    uw = (off * along[:, None, :]).sum(axis=2)
-    vw = (off * theirs[None, :, :]).sum(axis=2)
+    uw = np.einsum("rci,ri->rc", off, along)
+    vw = np.einsum("rci,ci->rc", off, theirs)
     down = uu * vv - uv * uv
     with np.errstate(divide="ignore", invalid="ignore"):
         s = np.where(down > 1e-12, np.clip((uv * vw - vv * uw) / down, 0.0, 1.0), 0.0)
         t = np.where(vv > 1e-12, np.clip((uv * s + vw) / vv, 0.0, 1.0), 0.0)
         s = np.where(uu > 1e-12, np.clip((uv * t - uw) / uu, 0.0, 1.0), 0.0)
     apart = off + s[:, :, None] * along[:, None, :] - t[:, :, None] * theirs[None, :, :]
-    distances: Floats = np.sqrt((apart * apart).sum(axis=2))
-    return distances
+    distances: Floats = np.sqrt(np.einsum("rci,rci->rc", apart, apart))
+    return distances, s, t

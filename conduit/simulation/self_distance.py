@@ -10,7 +10,7 @@ from conduit.simulation.bend import Bent
 
 CHORD = math.radians(10)
 # Gaps wider than this are not worth telling.
-FAR = 12.0
+FAR = 3.0
 # A straight within half a turn of the other part along the pipe is cut into so many parts a half turn.
 CUTS = 8
 TOUCHING = 1e-9
@@ -18,13 +18,15 @@ TOUCHING = 1e-9
 
 @dataclass(frozen=True)
 class _PipePart:
-    """One straight or arc: where it ends along the pipe, a ball around it, and its ends."""
+    """One straight or arc: where it ends along the pipe, a ball around it, and what the pipe has turned at its ends."""
 
     start: float
     end: float
     is_arc: bool
     middle: Vec
     reach: float
+    turned_before: float
+    turned_after: float
 
     def may_touch(self, other: "_PipePart", within: float) -> bool:
         """Whether the balls around both come nearer to each other than that."""
@@ -48,20 +50,33 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     Arcs are taken as chords of 10°, a hair inside. Around one bend the pipe is near itself by nature,
     so parts within half a turn along the pipe do not count.
     """
-    parts = [
-        _PipePart(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2)
-        for low, high, is_arc in bent.parts(0.0, bent.length)
-    ]
+    parts, turned = [], 0.0
+    for low, high, is_arc in bent.parts(0.0, bent.length):
+        before, turned = turned, turned + (high - low) / bent.radius if is_arc else turned
+        parts.append(_PipePart(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2, before, turned))
+    half_turn = math.pi * bent.radius
     least: Nearness | None = None
     for i, one in enumerate(parts):
         for other in parts[i + 2 :]:
             limit = least.gap if least else within
-            if other.end - one.start <= math.pi * bent.radius or not one.may_touch(other, limit + diameter):
+            if other.end - one.start <= half_turn or _too_little_turned(one, other, half_turn, limit + diameter):
+                continue
+            if not one.may_touch(other, limit + diameter):
                 continue
             gap = _gap(bent, one, other) - diameter
             if gap < limit:
                 least = Nearness(gap, (one.start + one.end) / 2, (other.start + other.end) / 2)
     return least
+
+
+def _too_little_turned(one: _PipePart, other: _PipePart, along: float, within: float) -> bool:
+    """Whether the pipe bends too little between two parts to bring places so far apart along it that near each other.
+
+    A curve that turns by θ ≤ π in all keeps its direction within θ/2 of that half way round: its length times cos(θ/2)
+    at least lies between its ends.
+    """
+    turns = other.turned_after - one.turned_before
+    return turns < math.pi and along * math.cos(turns / 2) > within
 
 
 def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
 from conduit.geometry import Vec, segment_distance
-from conduit.simulation import Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself
+from conduit.simulation import Curve, Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself
 from conduit.simulation.golden_section import golden_section
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -84,6 +84,20 @@ class AlongThePipe(TestCase):
         self.assertGreaterEqual(found, least - STEP)
 
 
+class BetweenTwoPipes(TestCase):
+    @settings(max_examples=60)
+    @given(pipes(), pipes(), vectors(-40, 60))
+    def test_nothing_sampled_of_one_comes_nearer_to_the_other(self, one, other, moved):
+        stands = [other.point_at(s).plus(moved) for s in samples(other)[::8]]
+        sampled = min(one.point_at(s).minus(point).length() for s in samples(one)[::8] for point in stands)
+        found = Curve(one, Vec(0, 0, 0)).closest(Curve(other, moved))
+        self.assertLessEqual(found.distance, sampled + 1e-6)
+        self.assertGreaterEqual(found.distance, sampled - 8 * STEP)
+        apart = one.point_at(found.first).minus(other.point_at(found.second).plus(moved)).length()
+        self.assertAlmostEqual(apart, found.distance, 6)
+        self.assertIsNone(Curve(one, Vec(0, 0, 0)).closest(Curve(other, moved), found.distance - 1e-6))
+
+
 class GoldenSection(TestCase):
     @given(st.floats(-50, 50), st.floats(0, 20), st.floats(0, 20))
     def test_the_bottom_of_a_valley_is_found_also_at_an_end(self, bottom, before, after):
@@ -105,7 +119,7 @@ class ItsOwnDistance(TestCase):
             default=math.inf,
         )
         found = nearest_to_itself(bent, SHOE.diameter)
-        if sampled < 11:
+        if sampled < 2:
             self.assertIsNotNone(found)
         if found:
             # Arcs are taken as chords of 10°, which lie a hair inside.
