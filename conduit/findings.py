@@ -56,7 +56,8 @@ class Code(StrEnum):
     BENDS_OVERLAP = "bends_overlap", "stop", "A step's own bends run into each other.", "A flatter angle, or more rise."
     END_TOO_NEAR = "end_too_near", "stop", "The pipe ends before its last bend is finished.", "Seating farther on."
     TOO_MANY_BENDS = "too_many_bends", "stop", "A run has more bends than are planned at once.", "Ending it at a box."
-    OUTSIDE_WINDOW = "outside_window", "caution", "An open end lies outside its window.", "Measuring again."
+    OUTSIDE_WINDOW = "outside_window", "caution", "A turn or an open end lies outside its window.", "Measuring again."
+    IN_WINDOW = "in_window", "note", "A turn's measure is a window: a figure within it is taken.", "Writing a figure."
     ANOTHER_STICK = "another_stick", "caution", "An open end takes another stick.", "Letting it end shorter."
     # Limits.
     TOO_MANY_DEGREES = "too_many_degrees", "caution", "Too many degrees between pull points.", "A pull point between."

@@ -50,10 +50,16 @@ def _saddle(found: Raw) -> Raw:
 
 
 def _turn(found: Raw) -> Raw:
+    found = _windowed(found)
     if "kicked" in found:
         found["toward"] = found.pop("kicked")
         return {**found, "kind": "kick90"}
     return found
+
+
+def _windowed(found: Raw) -> Raw:
+    """Where a turn has a window alone, its measure is written nowhere."""
+    return {"at": "", **found} if found.keys() & {"at_least", "at_most"} else found
 
 
 def _flags(found: Raw) -> Raw:
@@ -66,6 +72,7 @@ def _flags(found: Raw) -> Raw:
 
 def _swept(found: Raw) -> Raw:
     around = {key.removeprefix("around_"): found.pop(key) for key in list(found) if key.startswith("around_")}
+    found = _windowed(found)
     return _flags({**found, "around": around} if around else found)
 
 
@@ -85,7 +92,12 @@ _THING = (_OVER, _figure("clear", "clear"))
 _RISE_OR_THING = f"(?: {_OVER}| (?!at )(?P<rise>{N}))?"
 _AT_ANGLE = f"(?: at (?P<angle>{N}))?"
 _ANGLE = (_figure("at", "angle"),)
-_TO = (f"{_one_of('to', 'back', 'centre', 'wall')} at (?P<at>{N})", _figure("standing off", "stand_off"))
+_TO = (
+    f"{_one_of('to', 'back', 'centre', 'wall')} at (?P<at>(?!least |most ){N})",
+    f"(?:{_one_of('to', 'back', 'centre', 'wall')} )?at least (?P<at_least>{N})",
+    f"(?:{_one_of('to', 'back', 'centre', 'wall')} )?at most (?P<at_most>{N})",
+    _figure("standing off", "stand_off"),
+)
 _NEXT = f"next from {_one_of('next_from', 'back', 'centre')}"
 _KICK = (
     f"kicked (?P<kicked>{WAY}) (?P<rise>{N})",
@@ -139,7 +151,7 @@ STEPS = (
         _saddle,
     ),
     Form("bend", f"90 (?P<turn>{WAY})", (*_TO, _NEXT, *_KICK), "90 right, back at 71 1/2", _turn),
-    Form("bend", f"bend (?P<angle>{N}) (?P<turn>{WAY})", (*_TO, _NEXT), "bend 45 right, back at 30"),
+    Form("bend", f"bend (?P<angle>{N}) (?P<turn>{WAY})", (*_TO, _NEXT), "bend 45 right, back at 30", _windowed),
     Form(
         "sweep",
         f"sweep(?: (?P<angle>(?!{WAY}){N}))? (?P<turn>{WAY})",

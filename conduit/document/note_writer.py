@@ -7,6 +7,7 @@ from typing import Any
 
 from conduit.document.lengths import with_units
 from conduit.document.note_grammar import LEFT_OUT, LIMITS, NOT_YET
+from conduit.document.windows import is_blank
 from conduit.units import METRIC_TAPE, write_length
 
 Source = Mapping[str, Any]
@@ -238,8 +239,10 @@ def _clear(step: Source) -> str:
 def _turned_at(step: Source) -> list[str]:
     to = step.get("to", "back")
     off = step.get("stand_off")
+    window = [_with(f"at {end}", step, f"at_{end}") for end in ("least", "most") if not is_blank(step.get(f"at_{end}"))]
     return [
-        f"{to} at {figure(step.get('at'))}",
+        f"{to} at {figure(step.get('at'))}" if not (window and is_blank(step.get("at"))) else f"{to} {window.pop(0)}",
+        *window,
         f"standing off {figure(off)}" if to == "wall" and off is not None else "",
         "next from centre" if step.get("next_from") == "centre" else "",
     ]

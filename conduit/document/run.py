@@ -18,8 +18,9 @@ from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
 from conduit.document.rack_way import MOST_APART, PlaceInRack
-from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep
+from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep, TurnPart
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
+from conduit.document.windows import is_blank, window_findings, within_window
 from conduit.findings import Code, Finding, found
 from conduit.tables import MOST_STEPS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
@@ -145,7 +146,7 @@ def read_document(raw: object) -> MeasuredRun:
     parts["in_rack"] = parts["in_rack"] or _as_lead(raw)
     head = Head(**{**parts, "tape": Tape(parts["tape"], feet)})
     start = read_part(Start, raw.get("start"), "start", "The start", tape, findings)
-    read = tuple(_step(step, i, tape, findings) for i, step in enumerate(steps))
+    read = tuple(_step(step, i, head.tape, findings) for i, step in enumerate(steps))
     read = tuple(_with_radius(step, head) for step in read)
     end = read_part(End, raw.get("end"), "end", "The end", tape, findings)
     if end and end.at is None and not end.open:
@@ -177,10 +178,14 @@ def tape_in(raw: Mapping[str, Any]) -> str:
     return tape if isinstance(tape, str) and tape in TAPE_STEPS else INCHES
 
 
-def _step(raw: object, index: int, tape: str, findings: list[Finding]) -> AnyStep | None:
+def _step(raw: object, index: int, tape: Tape, findings: list[Finding]) -> AnyStep | None:
     if isinstance(raw, Mapping) and raw.get("muted") is True:
         return StepLeftOut()
-    step: AnyStep | None = read_part(_STEP, raw, f"steps.{index}", step_name(index, raw), tape, findings)
+    place, called = f"steps.{index}", step_name(index, raw)
+    within = within_window(raw, tape.step) if isinstance(raw, Mapping) else raw
+    step: AnyStep | None = read_part(_STEP, within, place, called, tape.step, findings)
+    if isinstance(step, TurnPart) and isinstance(raw, Mapping):
+        findings += window_findings(step, raw, place, called, tape)
     return step
 
 
@@ -239,7 +244,7 @@ def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Fi
 
 
 def _is_blank(detail: ErrorDetails) -> bool:
-    return detail["type"] == "missing" or (isinstance(detail["input"], str) and not detail["input"].strip())
+    return detail["type"] == "missing" or is_blank(detail["input"])
 
 
 def _not_measured(place: str, called: str) -> Finding:

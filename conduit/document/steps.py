@@ -51,6 +51,14 @@ class StepPart(Given):
     rack: RackWay | None = Field(None, description="How the pipes beside take it; left out: the usual way of its kind.")
 
 
+class TurnPart(StepPart):
+    """What every step has that turns to a new heading: its measure, or the window in which it may lie."""
+
+    at: Length = Field(description="To the back, the centre or the wall; empty: proposed within the window.")
+    at_least: OptionalLength = Field(None, description="Its measure may be no less.")
+    at_most: OptionalLength = Field(None, description="Its measure may be no more.")
+
+
 class StepLeftOut(Given):
     """In place of a step that is kept in the list but left out of the run, readable or not."""
 
@@ -59,14 +67,13 @@ class StepLeftOut(Given):
     kind: Literal["left_out"] = "left_out"
 
 
-class BendStep(StepPart):
+class BendStep(TurnPart):
     """A turn to a new heading, mostly a 90. `at` is measured to the back, the centre, or a wall."""
 
     kind: Literal["bend"]
     turn: Direction = Field(description="The new heading, or the side toward which a flatter bend turns.")
     angle: TurnAngle = 90.0
     to: TurnDatum = "back"
-    at: Length
     stand_off: Length = Field(0.0, description="Gap between the wall and the pipe's back, for `to: wall`.")
     next_from: Literal["back", "centre"] = Field("back", description="Where the next leg is measured from.")
 
@@ -155,7 +162,7 @@ class Saddle4Step(StepPart):
     )
 
 
-class KickStep(StepPart):
+class KickStep(TurnPart):
     """A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle."""
 
     kind: Literal["kick90"]
@@ -163,7 +170,6 @@ class KickStep(StepPart):
     rise: Length
     turn: Direction
     to: Literal["back", "centre"] = "back"
-    at: Length
     kick_back: MaybeLength = Field(None, description="Kick to the 90's vertex, along the line.")
     kick_angle: MaybeAngle = None
     when: Literal["before", "after"] = "before"
@@ -187,7 +193,7 @@ class SweptAround(Given):
         return self.radius + (OUTSIDE_DIAMETER[self.material][self.trade_size] + diameter) / 2 + self.gap
 
 
-class SweepStep(StepPart):
+class SweepStep(TurnPart):
     """A segmented bend: many small shots that make one large radius; given, or from a pipe that it goes around.
 
     The shots are alike: so many as are given, or as few as keep each within `shot_angle`.
@@ -197,7 +203,6 @@ class SweepStep(StepPart):
     turn: Direction = Field(description="The new heading, or the side toward which a flatter sweep turns.")
     angle: TurnAngle = 90.0
     to: Literal["back", "centre"] = "back"
-    at: Length
     radius: Length = Field(
         0.0, description="Centreline radius wanted; taken from what it goes around where that is given."
     )

@@ -285,7 +285,8 @@ def _dumped(step: AnyStep) -> dict[str, Any]:
     """A step as it is written in a document: figures in inches."""
     if isinstance(step, StepLeftOut):
         return {"kind": "coupling", "at": 0.0, "muted": True}
-    return {"kind": step.kind, **step.model_dump(exclude_defaults=True)}
+    # The lead's window is not theirs: their measures follow from the one that was taken for it.
+    return {"kind": step.kind, **step.model_dump(exclude_defaults=True, exclude={"at_least", "at_most"})}
 
 
 def mapped(place: str, member: Member) -> str:

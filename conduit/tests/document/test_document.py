@@ -3,7 +3,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from conduit.document import RunDocument, read_document, step_name
+from conduit.document import RunDocument, apply_edits, read_document, step_name
 from conduit.tests.support import document, ninety, offset, runs
 from conduit.units import LONGEST
 
@@ -73,6 +73,35 @@ class ReadingDocuments(TestCase):
         self.assertEqual(
             read_document(written).steps, read_document(document([ninety(20, "up"), offset(1, 5.5, 22.5)], 40)).steps
         )
+
+    def test_a_turn_within_a_window_takes_the_figure_that_is_read_best(self):
+        """By hand: the middle of 44 1/2 and 50 is 47 1/4, the whole inch beside it 47."""
+        for window, taken, says in (
+            ({"at_least": "44 1/2", "at_most": 50}, 47, "between 44 1/2 and 50: a whole inch, nearest to the middle"),
+            ({"at_least": "12 1/8", "at_most": "12 7/8"}, 12.5, "a half inch"),
+            ({"at_least": "12 1/16", "at_most": "12 1/8"}, 12.125, "an eighth"),
+            ({"at_least": "12 1/16", "at_most": "12 1/16"}, 12.0625, "its middle"),
+            ({"at_least": "14 1/4"}, 15, "at least 14 1/4: a whole inch"),
+            ({"at_most": "14 1/4", "at_least": ""}, 14, "at most 14 1/4: a whole inch"),
+        ):
+            reading = read_document(document([ninety("", "up", **window)]))
+            self.assertEqual(reading.steps[0].at, taken)
+            (finding,) = reading.findings
+            self.assertEqual((finding.code, finding.severity, finding.place), ("in_window", "note", "steps.0.at"))
+            self.assertIn(says, finding.says)
+            written = read_document(apply_edits(document([ninety("", "up", **window)]), finding.fixes[0].edits))
+            self.assertEqual((written.steps[0].at, written.findings), (taken, ()))
+
+    def test_a_figure_outside_its_window_and_a_window_of_nothing_are_told(self):
+        for step, code, place in (
+            (ninety(16, "up", at_most=15), "outside_window", "steps.0.at"),
+            (ninety(16, "up", at_least="20 1/4"), "outside_window", "steps.0.at"),
+            (ninety(16, "up", at_least=18, at_most=15), "unreadable", "steps.0.at_most"),
+            (ninety("", "up", at_least="low"), "unreadable", "steps.0.at_least"),
+            (ninety("", "up", at_least="", at_most=" "), "not_measured", "steps.0.at"),
+        ):
+            findings = read_document(document([step])).findings
+            self.assertIn((code, place), [(one.code, one.place) for one in findings])
 
     def test_how_steps_are_called(self):
         self.assertEqual(step_name(0, ninety(1, "up")), "Step 1 (90)")

@@ -32,6 +32,8 @@ bend 45 right, back at 30
 90 out, back at 52, kicked up 6 1/4, setback 14, kick after
 sweep right, centre at 60, radius 24, 9 shots, spaced over the gaps
 sweep up, back at 80, around rigid 2 of radius 10, gap 1 1/2, 9 shots
+90 left, back at least 12, at most 16
+bend 45 up, wall at 14, at least 12 and 1/2
 coupling at 40
 pull point C1 at 41
 end open Bushing, at least 20, at most 30, measured right 87, down 38

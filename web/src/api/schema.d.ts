@@ -2849,7 +2849,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3436,6 +3436,21 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * At
+             * @description To the back, the centre or the wall; empty: proposed within the window.
+             */
+            at: string | number;
+            /**
+             * At Least
+             * @description Its measure may be no less.
+             */
+            at_least?: string | number | null;
+            /**
+             * At Most
+             * @description Its measure may be no more.
+             */
+            at_most?: string | number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3458,11 +3473,6 @@ export interface components {
              * @enum {string}
              */
             to?: "back" | "centre" | "wall";
-            /**
-             * At
-             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
-             */
-            at: string | number;
             /**
              * Stand Off
              * @description Gap between the wall and the pipe's back, for `to: wall`.
@@ -3614,6 +3624,21 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * At
+             * @description To the back, the centre or the wall; empty: proposed within the window.
+             */
+            at: string | number;
+            /**
+             * At Least
+             * @description Its measure may be no less.
+             */
+            at_least?: string | number | null;
+            /**
+             * At Most
+             * @description Its measure may be no more.
+             */
+            at_most?: string | number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3639,11 +3664,6 @@ export interface components {
              * @enum {string}
              */
             to?: "back" | "centre";
-            /**
-             * At
-             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
-             */
-            at: string | number;
             /**
              * Kick Back
              * @description Kick to the 90's vertex, along the line.
@@ -4345,6 +4365,21 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * At
+             * @description To the back, the centre or the wall; empty: proposed within the window.
+             */
+            at: string | number;
+            /**
+             * At Least
+             * @description Its measure may be no less.
+             */
+            at_least?: string | number | null;
+            /**
+             * At Most
+             * @description Its measure may be no more.
+             */
+            at_most?: string | number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4367,11 +4402,6 @@ export interface components {
              * @enum {string}
              */
             to?: "back" | "centre";
-            /**
-             * At
-             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
-             */
-            at: string | number;
             /**
              * Radius
              * @description Centreline radius wanted; taken from what it goes around where that is given.

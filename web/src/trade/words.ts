@@ -124,6 +124,8 @@ export const STEP_WORDS: Record<Step["kind"], string> = {
 /** How a field is called for those who hear the screen. */
 export const FIELD_WORDS: Record<string, string> = {
   at: "measure",
+  at_least: "at least",
+  at_most: "at most",
   rise: "rise",
   angle: "angle",
   stand_off: "stand-off",

@@ -24,6 +24,7 @@ export type Part =
   | { show: "choice"; field: string; choices: Choice<string>[]; from: string }
   | { show: "rise" }
   | { show: "radius" }
+  | { show: "window" }
   | { show: "either"; by: string; choices: Choice<string>[] }
   | { show: "when"; test: (step: Record<string, unknown>, chosen: boolean) => boolean; parts: Part[] };
 
@@ -66,6 +67,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     choice("to", MEASURED_TO),
     " at ",
     length("at"),
+    { show: "window" },
     {
       show: "when",
       test: (step) => step.to === "wall",
@@ -151,6 +153,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     choice("to", BACK_OR_CENTRE),
     " at ",
     length("at"),
+    { show: "window" },
     ", ",
     term("kick", "kicked"),
     " ",
@@ -170,6 +173,7 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     choice("to", BACK_OR_CENTRE),
     " at ",
     length("at"),
+    { show: "window" },
     ", ",
     { show: "radius" },
     ", ",

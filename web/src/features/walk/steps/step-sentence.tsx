@@ -1,17 +1,19 @@
 import { Fragment, useContext } from "react";
 import type { Step, Written } from "@/api/types";
 import { RackWayClause } from "@/features/walk/rack/rack-way";
-import { placed, stops } from "@/features/walk/run-context";
+import { placed } from "@/features/walk/run-context";
 import { asCount } from "@/trade/counts";
 import { GLOSSARY } from "@/trade/glossary";
 import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } from "@/trade/words";
 import { Select } from "@/ui/select";
-import { TapeContext, TapeField } from "@/ui/tape-field";
+import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
 import { type Part, SENTENCES } from "./sentences";
 import { useStepContext } from "./step-context";
+import { StepNumber } from "./step-number";
+import { WindowClause } from "./window-clause";
 
 type Fields = Record<string, unknown>;
 
@@ -109,6 +111,8 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
       return <Rise {...props} />;
     case "radius":
       return <RadiusBy {...props} />;
+    case "window":
+      return <WindowClause {...props} />;
     case "either":
       return <EitherBy {...props} by={part.by} choices={part.choices} />;
     case "when":
@@ -255,29 +259,5 @@ function RadiusBy({ step, onChange }: Props) {
         />
       )}
     </>
-  );
-}
-
-interface NumberProps {
-  field: string;
-  value: Written;
-  onChange: (value: string) => void;
-  steps?: string[];
-  unit?: string;
-  passedOver?: boolean;
-}
-
-function StepNumber({ field, ...rest }: NumberProps) {
-  const { place, called, mayWrite, findings, read } = useStepContext();
-  const wrong = placed(findings, `${place}.${field}`).some(stops);
-  return (
-    <TapeField
-      label={`${called}, ${FIELD_WORDS[field] ?? field}`}
-      disabled={!mayWrite}
-      invalid={wrong}
-      describedBy={wrong ? `findings-${place}` : undefined}
-      read={read[`${place}.${field}`]}
-      {...rest}
-    />
   );
 }

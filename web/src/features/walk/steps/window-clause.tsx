@@ -1,0 +1,56 @@
+import type { Step } from "@/api/types";
+import { Button } from "@/ui/button";
+import { RemoveIcon } from "@/ui/icons";
+import { useStepContext } from "./step-context";
+import { StepNumber } from "./step-number";
+
+interface Props {
+  step: Step;
+  onChange: (next: Step, field: string) => void;
+}
+
+/** Above this, below that: between which measures a turn may lie, where that was asked for. */
+export function WindowClause({ step, onChange }: Props) {
+  const { called, mayWrite, chosen } = useStepContext();
+  if (!("turn" in step)) return null;
+  const low = step.at_least ?? null;
+  const high = step.at_most ?? null;
+  if (low === null && high === null) {
+    if (!mayWrite || !chosen) return null;
+    return (
+      <Button
+        look="quiet"
+        className="ml-1 min-h-7! px-1! align-baseline"
+        onClick={() => onChange({ ...step, at_least: "", at_most: "" }, "at_least")}
+      >
+        + window
+      </Button>
+    );
+  }
+  return (
+    <>
+      , at least{" "}
+      <StepNumber
+        field="at_least"
+        value={low ?? ""}
+        onChange={(text) => onChange({ ...step, at_least: text }, "at_least")}
+      />{" "}
+      and at most{" "}
+      <StepNumber
+        field="at_most"
+        value={high ?? ""}
+        onChange={(text) => onChange({ ...step, at_most: text }, "at_most")}
+      />
+      {mayWrite && (
+        <Button
+          look="quiet"
+          className="min-h-7! px-0!"
+          aria-label={`${called}, take the window out`}
+          onClick={() => onChange({ ...step, at_least: null, at_most: null }, "")}
+        >
+          <RemoveIcon width={16} height={16} />
+        </Button>
+      )}
+    </>
+  );
+}
