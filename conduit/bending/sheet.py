@@ -219,7 +219,7 @@ class _SheetMaker:
             previous_points=roll.points,
             turn_says=roll.says,
             previous=None if previous is None else previous + 1,
-            reasons=list(act.reasons) if begins else [],
+            reasons=[*act.reasons, *_begun_in_air(stand)] if begins else [],
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else "",
             cautions=[*at_the_shoe(stand, self.stick.length), *of_offsets(self.stick, stand, index, before)],
@@ -357,6 +357,14 @@ def _clockwise(degrees: Degrees) -> str:
 def _turned(before: Setting, after: Setting) -> str:
     by = -math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
     return _clockwise(by) if abs(by) > 0.5 else ""
+
+
+def _begun_in_air(stand: Stand) -> list[str]:
+    """The way that spares most of the push from above, where the pipe comes clear of the floor under way."""
+    degrees = stand.finishes_on_floor()
+    if degrees is None:
+        return []
+    return [f"Or start it in the air to {degrees}°, turn the pipe over, and finish on the floor: it is clear by then."]
 
 
 def _moved(before: Setting, after: Setting) -> bool:

@@ -13,13 +13,15 @@ from conduit.bender import Hook, Shoe
 from conduit.bending.schema import InTheShoe
 from conduit.geometry import Vec
 from conduit.plan import Point
-from conduit.sequence import HANDLE
+from conduit.sequence import HANDLE, UNDER_FLOOR
 from conduit.simulation import Arc, Bent, Pose
-from conduit.units import Radians
+from conduit.units import Degrees, Radians
 
 PER_CHORD = math.radians(8)
 # An end that moves further than this can hit somebody.
 LONG_SWING = 24.0
+# Degrees by which a bend begun in the air is told.
+STEP = 5
 
 
 @dataclass(frozen=True)
@@ -53,6 +55,37 @@ class Stand:
         s = 0.0 if moving == "A" else self.after.length
         return moving, math.dist(start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s)))
 
+    def finishes_on_floor(self) -> Degrees | None:
+        """From which angle on the pipe, turned over, lies clear on the floor for the rest of a bend begun in the air.
+
+        What stands off ahead of the hook has been lifted by then: after φ a point `d` ahead of the arc and `y` high
+        lies at R + d sin φ + (y - R) cos φ, R the radius. To the next 5°; None where it never does, or only when it is
+        all but made.
+        """
+        if self.where == "floor":
+            return None
+        at_hook, at_heel = self._at_hook_and_heel
+        frame = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, 1, 0.0)
+        ahead = 1 if self.hook == "B" else -1
+        points = [(ahead * x, y) for x, y, _ in (frame.seen(point) for point in outline(self.before))]
+        beyond = -abs(at_heel - at_hook)
+        if any(y < -UNDER_FLOOR for d, y in points if d <= beyond):
+            return None
+        risen = [one for one in points if one[0] >= 0]
+        radius, whole = self.shoe.radius, math.degrees(self.arc.angle)
+        clear = None
+        for degrees in range(int(whole // STEP) * STEP, 0, -STEP):
+            angle = math.radians(degrees)
+            heights = (radius + d * math.sin(angle) + (y - radius) * math.cos(angle) for d, y in risen)
+            if min(heights, default=0.0) < -UNDER_FLOOR:
+                break
+            clear = degrees
+        return clear if clear is not None and clear <= whole - 2 * STEP else None
+
+    @property
+    def _at_hook_and_heel(self) -> tuple[float, float]:
+        return (self.arc.start, self.arc.end) if self.hook == "A" else (self.arc.end, self.arc.start)
+
     def _rolls(self) -> float:
         if self.where == "air":
             return 0.0
@@ -60,9 +93,7 @@ class Stand:
 
     @cached_property
     def _frames(self) -> "tuple[_Frame, _Frame]":
-        at_hook, at_heel = self.arc.start, self.arc.end
-        if self.hook == "B":
-            at_hook, at_heel = at_heel, at_hook
+        at_hook, at_heel = self._at_hook_and_heel
         up = 1 if self.where == "floor" else -1
         start = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, up, 0.0)
         still = at_heel if self.where == "floor" else at_hook

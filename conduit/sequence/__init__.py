@@ -13,13 +13,14 @@ from conduit.sequence.bendable import (
 )
 from conduit.sequence.habits import habits_of, units_of
 from conduit.sequence.handle import HANDLE
-from conduit.sequence.reach import Unit
+from conduit.sequence.reach import UNDER_FLOOR, Unit
 from conduit.sequence.search import FREE_HOOKS, KEEP_HOOKS, BendSequence, SequenceStep, best_sequence, check_sequence
 
 __all__ = [
     "FREE_HOOKS",
     "HANDLE",
     "KEEP_HOOKS",
+    "UNDER_FLOOR",
     "BendSequence",
     "SequenceStep",
     "Unit",

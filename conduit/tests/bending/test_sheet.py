@@ -1,4 +1,5 @@
 import math
+from dataclasses import replace
 from itertools import pairwise
 from unittest import TestCase
 
@@ -8,6 +9,10 @@ from hypothesis import strategies as st
 from conduit.bender import Dial, LoggedBend, Shoe, learn, typical_shoe
 from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick
 from conduit.bending.schema import ArrangedTurn
+from conduit.bending.side_view import Stand
+from conduit.bending.stick import LYING
+from conduit.geometry import Vec
+from conduit.simulation import Setting, arc_of, bend_pipe
 from conduit.tests.support import document, ninety, offset, runs, worked_case
 from conduit.units import format_length
 
@@ -229,6 +234,41 @@ class InTheShoe(TestCase):
         # The stub stands 40 high to its back, measured from the floor that the back lies on.
         self.assertAlmostEqual(a_end[1], 40 - SHOE.diameter / 2, 6)
         self.assertIn("End A swings up", " ".join(bend.cautions))
+
+
+class BegunInTheAir(TestCase):
+    @settings(max_examples=40)
+    @given(st.floats(8, 60), st.floats(14, 60))
+    def test_turned_over_it_is_clear_of_the_floor_from_the_angle_told(self, stub, leg):
+        """Against the pipe bent so far in simulation, its heel's side lying on the floor."""
+        first = Setting(stub, "arrow", "A", 0.0, math.pi / 2)
+        second, length = Setting(stub + leg, "arrow", "A", math.pi, math.pi / 2), stub + leg + 30
+        arc = arc_of(second, SHOE)
+        before, after = bend_pipe(length, [first], SHOE, LYING), bend_pipe(length, [first, second], SHOE, LYING)
+        told = Stand(before, after, arc, "A", "air", SHOE).finishes_on_floor()
+
+        def lowest(degrees):
+            angle = math.radians(degrees)
+            bent = bend_pipe(length, [first, replace(second, angle=angle)], SHOE, LYING)
+            heel = bent.pose_at(arc.start + SHOE.radius * angle)
+            up = heel.heading.cross(Vec(0, 0, 1))
+            return min(bent.point_at(arc.start * i / 200).minus(heel.point).dot(up) for i in range(201))
+
+        clear = [degrees for degrees in range(5, 81, 5) if all(lowest(on) > -0.95 for on in range(degrees, 91, 5))]
+        blocked = [degrees for degrees in range(5, 81, 5) if lowest(degrees) < -1.05]
+        if told is None:
+            self.assertFalse(clear)
+        else:
+            self.assertLess(max(blocked, default=0), told)
+            self.assertLessEqual(told, min(clear, default=80))
+
+    def test_a_long_stub_by_hand(self):
+        """By hand: 46 1/2 hangs 45 back from the arc; 4.3 + 45 sin − 51 cos is −1 at 44°: 45 to the next 5°."""
+        sheet = sheet_of(document([ninety(47, "up"), ninety(50, "right")], 40), **along(1, 2))
+        self.assertEqual(sheet.bends[1].where, "air")
+        (way,) = [reason for reason in sheet.bends[1].reasons if "finish on the floor" in reason]
+        self.assertIn("in the air to 45°", way)
+        self.assertFalse([reason for reason in sheet.bends[0].reasons if "finish on the floor" in reason])
 
 
 class AsBent(TestCase):
