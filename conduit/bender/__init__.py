@@ -7,7 +7,7 @@ Never imports runs, layouts or the simulation.
 
 from conduit.bender.angle_finder import finder_reads
 from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
-from conduit.bender.degree_lines import found_by
+from conduit.bender.degree_lines import found_by, lines_on
 from conduit.bender.drift import Learned, LoggedBend, learn
 from conduit.bender.shoe import CENTRE, Dial, Hook, NoSuchShoe, Reference, Shoe, must_bend, typical_shoe
 
@@ -27,6 +27,7 @@ __all__ = [
     "fit_dial",
     "found_by",
     "learn",
+    "lines_on",
     "must_bend",
     "typical_shoe",
 ]

@@ -10,6 +10,14 @@ DEGREE_LINES: tuple[Degrees, ...] = (10.0, 22.5, 30.0, 45.0, 60.0, 90.0)
 ON_LINE, A_HAIR = 0.25, 2.0
 
 
+def lines_on(shoe: Shoe) -> tuple[tuple[Degrees, Degrees], ...]:
+    """The lines on a shoe's side: what each is called, and how far the pipe is bent there once it is let go.
+
+    None on a machine, which has a dial.
+    """
+    return () if shoe.handle_up is None else tuple((line, shoe.dial.true(line)) for line in DEGREE_LINES)
+
+
 def found_by(dial: Degrees, shoe: Shoe) -> str:
     """How a dial angle is found where the shoe has no line for it, or what else shows it; empty where a line does.
 

@@ -5,11 +5,11 @@ from typing import Literal, Self
 
 from pydantic import Field
 
-from conduit.bender import Hook, Reference, Shoe
+from conduit.bender import Hook, Reference, Shoe, lines_on
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Limits, Material, TradeSize
-from conduit.units import INCH_TAPE, Degrees, Tape
+from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 from conduit.values import Result
 
 
@@ -82,6 +82,13 @@ class PlannedPiece(Result):
     bends: list[BenchBend]
 
 
+class DegreeLine(Result):
+    """A line on the shoe's side: what it is called, and the pipe's angle there once it is let go."""
+
+    reads: str
+    true: Degrees
+
+
 class ShoeUsed(Result):
     """The shoe the plan was made for."""
 
@@ -97,6 +104,7 @@ class ShoeUsed(Result):
     handle_up: Degrees | None = Field(
         description="Degrees of bend at which the handle stands upright; none: a machine."
     )
+    degree_lines: list[DegreeLine] = Field(description="On the shoe's side; none: a machine.")
     ahead: Measure = Field(description="Straight pipe that it needs ahead of a bend, for the hook.")
     behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
 
@@ -113,6 +121,7 @@ class ShoeUsed(Result):
             references=dict(shoe.references()),
             diameter=shoe.diameter,
             front=shoe.front,
+            degree_lines=[DegreeLine(reads=format_angle(line), true=true) for line, true in lines_on(shoe)],
             handle_up=shoe.handle_up,
             ahead=Measure.of(shoe.straight_ahead, tape),
             behind=Measure.of(shoe.straight_behind, tape),

@@ -2171,6 +2171,16 @@ export interface components {
             at: string;
         };
         /**
+         * DegreeLine
+         * @description A line on the shoe's side: what it is called, and the pipe's angle there once it is let go.
+         */
+        DegreeLine: {
+            /** Reads */
+            reads: string;
+            /** True */
+            true: number;
+        };
+        /**
          * Measure
          * @description A length: exact, and as the run's tape reads it.
          */
@@ -2318,6 +2328,11 @@ export interface components {
              * @description Degrees of bend at which the handle stands upright; none: a machine.
              */
             handle_up: number | null;
+            /**
+             * Degree Lines
+             * @description On the shoe's side; none: a machine.
+             */
+            degree_lines: components["schemas"]["DegreeLine"][];
             /** @description Straight pipe that it needs ahead of a bend, for the hook. */
             ahead: components["schemas"]["Measure"];
             /** @description Straight pipe that it needs behind a bend, for the heel. */

@@ -1,4 +1,5 @@
 import type { InTheShoe, Point, ShoeUsed } from "@/api/types";
+import { DegreeLines } from "./degree-lines";
 
 interface Props {
   drawn: InTheShoe;
@@ -7,6 +8,8 @@ interface Props {
   where: "floor" | "air";
   /** Degrees of the bend. */
   angle: number;
+  /** What the dial is to show for it. */
+  dial?: string;
   at: "start" | "end";
   width: number;
   tall: number;
@@ -16,6 +19,9 @@ const HANDLE = 38;
 const EDGE = 18;
 const LEAST_PIPE = 4;
 const CHORDS = 14;
+/** From these radii of its head on, in pixels, the degree lines can be seen, and their names read. */
+const SEEN = 24;
+const NAMED = 70;
 
 type Spot = [number, number];
 
@@ -23,7 +29,7 @@ type Spot = [number, number];
 const flat = ([x, y, z]: Point): Spot => [x - z * 0.3, y - z * 0.22];
 
 /** Shoe and pipe from the side as the bend begins or ends, true to scale, the other state ghosted behind it. */
-export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, at, width, tall }: Props) {
+export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, width, tall }: Props) {
   const pipes = { start: drawn.start.map(flat), end: drawn.end.map(flat) };
   const heel = hook === "A" ? 1 : -1;
   const up = where === "floor" ? 1 : -1;
@@ -43,7 +49,8 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, at, width, t
   const pipe = pipes[at].map(place);
   const ends: [Spot | undefined, Spot | undefined] = [pipe[0], pipe.at(-1)];
   const turned = at === "end" ? (angle * Math.PI) / 180 : 0;
-  const head = headOf(centres[at], shoe.radius, heel, up, where === "floor" ? turned : 0).map(place);
+  const onFloor = where === "floor" ? turned : 0;
+  const head = headOf(centres[at], shoe.radius, heel, up, onFloor).map(place);
   const floor = EDGE + (high - drawn.floor) * scale;
   return (
     <svg
@@ -75,6 +82,15 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, at, width, t
       />
       <path d={path(pipe)} fill="none" stroke="var(--pipe)" strokeWidth={thick} strokeLinejoin="round" />
       <path d={`${path(head)}Z`} fill="var(--ink)" opacity="0.85" />
+      {shoe.radius * scale > SEEN && (
+        <DegreeLines
+          shoe={shoe}
+          at={(angle, out) => place(onHead(centres[at], shoe.radius * out, heel, up, angle - onFloor))}
+          dial={dial}
+          named={shoe.radius * scale > NAMED}
+          onDark
+        />
+      )}
       {ends.map((spot, i) => spot && <End key={i ? "B" : "A"} end={i ? "B" : "A"} at={spot} width={width} />)}
     </svg>
   );
@@ -112,14 +128,17 @@ function handleOf(
 
 /** The shoe's head: the groove's arc from the tangent on, and back to its middle. */
 function headOf([x, y]: Spot, radius: number, heel: number, up: number, turned: number): Spot[] {
-  const rim = Array.from({ length: CHORDS + 1 }, (_, i): Spot => {
-    const angle = -0.25 + (i / CHORDS) * 1.9 - turned;
-    return [x + heel * radius * Math.sin(angle), y - up * radius * Math.cos(angle)];
-  });
-  const middle = 0.7 - turned;
-  const tip: Spot = [x + heel * radius * 0.2 * Math.sin(middle), y - up * radius * 0.2 * Math.cos(middle)];
-  return [...rim, tip];
+  const rim = Array.from({ length: CHORDS + 1 }, (_, i) =>
+    onHead([x, y], radius, heel, up, -0.25 + (i / CHORDS) * 1.9 - turned),
+  );
+  return [...rim, onHead([x, y], radius * 0.2, heel, up, 0.7 - turned)];
 }
+
+/** A place so far from the head's middle, an angle from straight below it toward the heel. */
+const onHead = ([x, y]: Spot, out: number, heel: number, up: number, angle: number): Spot => [
+  x + heel * out * Math.sin(angle),
+  y - up * out * Math.cos(angle),
+];
 
 const path = (spots: Spot[]): string =>
   spots.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("");

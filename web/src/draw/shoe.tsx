@@ -1,10 +1,13 @@
 import type { PlannedMark, ShoeUsed } from "@/api/types";
+import { DegreeLines } from "./degree-lines";
 
 interface Props {
   shoe: ShoeUsed;
   /** The mark that it is set on; without one all references are shown alike. */
   mark?: PlannedMark;
   angle: number;
+  /** What the dial is to show for it. */
+  dial?: string;
   width: number;
 }
 
@@ -13,6 +16,8 @@ const VIEW_HEIGHT = 256;
 const PIPE_Y = 186;
 const ARROW_X = 128;
 const GROOVE = 110;
+/** From this radius on the degree lines can be named. */
+const NAMED = 60;
 /** So high may the groove's radius be, for its end to stay in view. */
 const TALLEST = 120;
 const NAMES = ["arrow", "star", "notch"] as const;
@@ -21,7 +26,7 @@ const NAMES = ["arrow", "star", "notch"] as const;
  * The shoe on the pipe at the start of the bend, to scale along the pipe: hook at the left, the groove
  * rising toward the heel. It is drawn for a hook that faces A and mirrored for one that faces B.
  */
-export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
+export function ShoeDrawing({ shoe, mark, angle, dial, width }: Props) {
   const scale = Math.min(22, TALLEST / shoe.radius);
   const thick = shoe.diameter * scale;
   const mirrored = mark?.hook === "B";
@@ -83,6 +88,12 @@ export function ShoeDrawing({ shoe, mark, angle, width }: Props) {
         />
         {mark && <PipeMark x={unrolled(scale, pencil)} thick={thick} />}
       </g>
+      <DegreeLines
+        shoe={shoe}
+        at={(turned, out) => flip(inGroove(shoe, scale, turned, out), mirrored)}
+        dial={dial}
+        named={shoe.radius * scale > NAMED}
+      />
       {NAMES.map((reference) => (
         <ReferenceSign
           key={reference}
@@ -134,6 +145,13 @@ function onGroove(shoe: ShoeUsed, scale: number, distance: number): [number, num
   if (past <= 0) return [unrolled(scale, distance), PIPE_Y];
   const x = unrolled(scale, shoe.arc_offset) + shoe.radius * scale * Math.sin(past);
   return [x, PIPE_Y - shoe.radius * scale * (1 - Math.cos(past))];
+}
+
+/** A place that far round the groove's arc, and out from its centre. */
+function inGroove(shoe: ShoeUsed, scale: number, turned: number, out: number): [number, number] {
+  const radius = shoe.radius * scale;
+  const x = unrolled(scale, shoe.arc_offset) + radius * out * Math.sin(turned);
+  return [x, PIPE_Y - radius * (1 - out * Math.cos(turned))];
 }
 
 const path = (points: [number, number][]): string =>

@@ -253,7 +253,13 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
     <div className="flex flex-col gap-2">
       <div className="rounded-lg border border-line bg-paper">
         <div className="flex justify-center border-b border-line/60 pt-1">
-          <ShoeDrawing shoe={stick.used} mark={mark} angle={bend.angle} width={width} />
+          <ShoeDrawing
+            shoe={stick.used}
+            mark={mark}
+            angle={bend.angle}
+            dial={bend.dial_reads}
+            width={width}
+          />
         </div>
         <div className="flex justify-center">
           <InTheShoeDrawing
@@ -262,6 +268,7 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
             hook={bend.use.hook}
             where={bend.where}
             angle={bend.angle}
+            dial={bend.dial_reads}
             at={when}
             width={width}
             tall={210}
