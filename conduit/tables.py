@@ -14,6 +14,8 @@ Material = Literal["EMT", "IMC", "rigid"]
 TradeSize = Literal["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"]
 
 STICK = 120.0
+# No longer one is sold.
+LONGEST_STICK = 480.0
 _EMT = (0.706, 0.922, 1.163, 1.510, 1.740, 2.197, 2.875, 3.500, 4.000, 4.500)
 _IMC = (0.815, 1.029, 1.290, 1.638, 1.883, 2.360, 2.857, 3.476, 3.971, 4.466)
 _RIGID = (0.840, 1.050, 1.315, 1.660, 1.900, 2.375, 2.875, 3.500, 4.000, 4.500)
@@ -118,7 +120,7 @@ class Limits(Given):
     stick: float = Field(
         STICK,
         ge=12,
-        le=480,
+        le=LONGEST_STICK,
         title="Longest piece",
         description="As long as pieces may be: a stick, where nothing longer is sold.",
     )
@@ -126,7 +128,7 @@ class Limits(Given):
         36.0, gt=0, le=240, title="First strap from a box", description="From a box to its first strap, at most."
     )
     support_spacing: float = Field(
-        120.0, gt=0, le=480, title="Strap to strap", description="From one strap to the next, at most."
+        120.0, gt=0, le=LONGEST_STICK, title="Strap to strap", description="From one strap to the next, at most."
     )
     closure: float = Field(
         1 / 4,

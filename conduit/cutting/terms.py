@@ -6,14 +6,14 @@ from pydantic import Field
 
 from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Sold, Terms
 from conduit.document import Length, Name
-from conduit.tables import DEFAULT_LIMITS, STICK, Material, TradeSize
+from conduit.tables import DEFAULT_LIMITS, LONGEST_STICK, STICK, Material, TradeSize
 from conduit.values import Given
 
 
 class SoldStick(Given):
     """A length of stick that can be bought; without a price its length counts."""
 
-    length: Length = Field(STICK, ge=12, le=480)
+    length: Length = Field(STICK, ge=12, le=LONGEST_STICK)
     price: float | None = Field(None, gt=0, le=100_000)
 
 

@@ -22,7 +22,7 @@ from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, S
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.document.windows import is_blank, window_findings, within_window
 from conduit.findings import Code, Finding, found
-from conduit.tables import MOST_STEPS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
+from conduit.tables import LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
 
@@ -87,7 +87,7 @@ class Head:
         """A crew's limits with the run's own in their place, its longest piece too."""
         own = self.limits.model_dump(exclude_none=True) if self.limits else {}
         if self.longest_piece is not None:
-            own["stick"] = min(480.0, max(12.0, self.longest_piece))
+            own["stick"] = min(LONGEST_STICK, max(12.0, self.longest_piece))
         return limits.model_copy(update=own)
 
 

@@ -24,7 +24,9 @@ from conduit.cutting import (
     nearest_sixteenth,
     number_of,
 )
+from conduit.findings import Code
 from conduit.plan import Plan
+from conduit.tables import LONGEST_STICK, Limits
 from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User
 from server.bench.models import Stick
@@ -95,7 +97,7 @@ class Cutting:
     def plan_of(self, run: Run) -> Plan:
         """A run's plan as it is now; each is made when it is first asked for."""
         if run.pk not in self._plans:
-            self._plans[run.pk] = plan_of(run.document, self.limits)
+            self._plans[run.pk] = _plan_for_cutting(run.document, self.limits)
         return self._plans[run.pk]
 
     def fits(self, cut: Cut) -> bool:
@@ -202,6 +204,19 @@ class Cutting:
         old = Proposal.objects.filter(job=self.job).exclude(digest__in=(wanted, parts["all"]))
         Proposal.objects.filter(pk__in=list(old.values_list("pk", flat=True)[KEPT_PROPOSALS:])).delete()
         return proposal
+
+
+def _plan_for_cutting(document: dict[str, Any], limits: Limits) -> Plan:
+    """A run's plan; where its sticks are too short for its couplings, that with longer ones, as may be sold.
+
+    Whether one is long enough is then found out with what is really sold and lies on the rack.
+    """
+    plan = plan_of(document, limits)
+    against = {one.code for one in plan.findings if one.severity == "stop"}
+    if document.get("longest_piece") or against != {Code.NO_COUPLING_PLACE}:
+        return plan
+    longer = plan_of({**document, "longest_piece": f'{LONGEST_STICK}"'}, limits)
+    return longer if longer.makeable else plan
 
 
 def _on_rack(name: str, scrap: Scrap, length: float) -> ScrapOnRack:

@@ -18,7 +18,7 @@ from conduit.cutting import (
 )
 from conduit.document import tape_in
 from conduit.tables import STICK
-from conduit.units import format_length, write_length
+from conduit.units import write_length
 from server.accounts.models import User
 from server.cutting.models import Bar, Cut
 from server.cutting.planning import Cutting
@@ -89,7 +89,7 @@ def put_couplings(user: User, choices: Iterable[CutChoice], runs: dict[int, Run]
             tape = tape_in(run.document)
             document = {**run.document, "couplings": [write_length(at / IN_AN_INCH, tape) for at in wanted]}
             if long.get(run.pk, 0) > STICK:
-                document["longest_piece"] = format_length(long[run.pk])
+                document["longest_piece"] = write_length(long[run.pk], tape)
             if sorted(own) != wanted or "longest_piece" in document:
                 save_run(user, run.pk, run.version, document)
             Run.objects.filter(pk=run.pk).update(cut_couplings=sorted(set(wanted) - by_hand))

@@ -1,7 +1,7 @@
 from unittest import mock
 from uuid import uuid4
 
-from conduit.tests.support import document, ninety
+from conduit.tests.support import document, ninety, offset
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.cutting.planning import KEPT_PROPOSALS
@@ -148,6 +148,21 @@ class Cutting(CrewTestCase):
         self.assertEqual(self.act(cut, "wrong", length=str(length)).status_code, 200)
         cut.refresh_from_db()
         self.assertEqual((cut.came_out, cut.done_at is None), (cut.length + 16, False))
+
+    def test_longer_sticks_that_are_sold_make_a_run_whose_couplings_find_no_place(self):
+        tight = document([offset(10 + 18 * at, 2.25, 15) for at in range(6)], 122, name="Tight")
+        run = add_run(self.lead, self.job.pk, {**tight, "trade_size": "1", "tape": "1 mm"})
+        before = self.api.send("POST", "/plan", {"document": run.document}).json()
+        self.assertIn("no_coupling_place", [one["code"] for one in before["findings"]])
+        planned(self.lead, self.job)
+        left_out = {one["run"]: one["says"] for one in self.cutting()["proposal"]["found"]["left_out"]}
+        self.assertIn("No pipe that is sold", left_out[str(run.pk)])
+        sold = [{"material": "EMT", "trade_size": "1", "sticks": [{"length": 240}]}]
+        taken_plan(self.lead, self.job, sold=sold)
+        run.refresh_from_db()
+        plan = self.api.send("POST", "/plan", {"document": run.document}).json()
+        self.assertTrue(plan["makeable"], plan["findings"])
+        self.assertEqual(len(plan["pieces"]), 1)
 
     def test_what_is_cut_stays_when_the_rest_is_planned_again(self):
         taken_plan(self.lead, self.job)
