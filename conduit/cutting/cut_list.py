@@ -274,16 +274,18 @@ class _Lister:
         bar = self.rack.get(source.tag or "")
         # A scrap is cut as if it ended at its last whole sixteenth, and told as it was measured.
         inches = bar.length if bar else source.length / IN_AN_INCH
-        cuts, sawn = list[ListedCut](), 0
+        cuts, sawn, used = list[ListedCut](), 0, 0
         for cut in source.cuts:
             cuts.append(self._cut(cut, sawn))
+            used = sawn + cut.length
             sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
         left = max(0, whole_sixteenths(inches) - sawn)
         threaded = source.kind.material != "EMT"
         ends = bar.ends if bar else ("factory", "factory")
         begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
         first, last = ends if begin == "A" else ends[::-1]
-        ready = (first != "cut") + (last != "cut" and left == 0)
+        to_the_end = used >= whole_sixteenths(inches)
+        fresh = 2 * len(source.cuts) - (first != "cut") - (last != "cut" and to_the_end)
         return ListedSource(
             key=source.tag or f"new {number}",
             scrap=source.tag if bar and not bar.bought else None,
@@ -294,7 +296,9 @@ class _Lister:
             cuts=cuts,
             left=Measure.of(max(0.0, inches - sawn / IN_AN_INCH)),
             keep=left >= self.terms.keep,
-            threads=2 * len(source.cuts) - ready if threaded else 0,
+            saw_cuts=len(source.cuts) - to_the_end,
+            ream=fresh,
+            threads=fresh if threaded else 0,
         )
 
     def _cut(self, cut: Cut, at: int) -> ListedCut:

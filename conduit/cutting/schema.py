@@ -37,7 +37,9 @@ class ListedSource(Result):
     cuts: list[ListedCut]
     left: Measure
     keep: bool
-    threads: int = Field(description="Ends that must be threaded; 0 for EMT.")
+    saw_cuts: int
+    ream: int = Field(description="Ends of its pieces that a saw made: each is reamed.")
+    threads: int = Field(description="Those of them that must be threaded first; 0 for EMT.")
 
 
 class RunCouplings(Result):

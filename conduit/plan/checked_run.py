@@ -70,9 +70,10 @@ def _couplings(
     spans, gap = blocked(layout), head.coupling_gap
     places = split(layout.path.length, spans, limits, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
     if places is None:
-        says = f"The run is longer than a stick of {limits.stick:g} and no straight leaves room for its couplings."
+        stick = head.tape.shows(limits.stick)
+        says = f"The run is longer than a stick of {stick} and no straight leaves room for its couplings."
         freed = split(layout.path.length, spans, limits, fixed, gap) is not None
-        remedy = "Spread the bends, or put a box between."
+        remedy = "Spread the bends, put a box between, or cut it from longer sticks where Stock has them sold."
         fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
         place = "couplings" if head.couplings else "steps"
         findings.append(found(Code.NO_COUPLING_PLACE, place, says, remedy, *fixes))

@@ -130,6 +130,19 @@ class CutLists(TestCase):
         source = chosen(listed([run]))[0].sources[0]
         self.assertEqual(source.threads, 1, "the stick brings one thread; the piece's other end is cut")
 
+    def test_saw_cuts_and_the_ends_they_leave_to_ream_are_counted(self):
+        """A stick of 120 for a piece of 100 and one of 20 less the blade: one cut, its two ends; a scrap's are sawn."""
+        straights = [
+            PlannedRun(str(at), "Feed", make_plan(document([], end, "1/2"))) for at, end in enumerate((100, 19.9375))
+        ]
+        source = chosen(listed(straights))[0].sources[0]
+        self.assertEqual((len(source.cuts), source.saw_cuts, source.ream), (2, 1, 2))
+        source = chosen(listed(straights[:1]))[0].sources[0]
+        self.assertEqual((source.saw_cuts, source.ream), (1, 1))
+        scrap = ScrapOnRack("S1", Kind("EMT", "1/2"), 100.0)
+        source = chosen(listed(straights[:1], [scrap]))[0].sources[0]
+        self.assertEqual((source.saw_cuts, source.ream), (0, 2), "it takes the scrap whole, whose ends were sawn")
+
     def test_only_what_changed_is_planned_anew(self):
         runs = [stub("1", "3/4", 40, 30), stub("2", "1", 40, 30)]
         first = listed(runs)

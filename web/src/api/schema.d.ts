@@ -7441,9 +7441,16 @@ export interface components {
             left: components["schemas"]["Measure"];
             /** Keep */
             keep: boolean;
+            /** Saw Cuts */
+            saw_cuts: number;
+            /**
+             * Ream
+             * @description Ends of its pieces that a saw made: each is reamed.
+             */
+            ream: number;
             /**
              * Threads
-             * @description Ends that must be threaded; 0 for EMT.
+             * @description Those of them that must be threaded first; 0 for EMT.
              */
             threads: number;
         };

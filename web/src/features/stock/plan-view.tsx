@@ -167,6 +167,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {choice.cheapest
           ? "; none costs less."
           : `, at least ${(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.`}
+        {work(choice)}
         {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
@@ -196,6 +197,16 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
       )}
     </section>
   );
+}
+
+/** What there is to do at the saw. */
+function work({ sources }: CutChoice): string {
+  const sum = (of: (source: ListedSource) => number) => sources.reduce((all, source) => all + of(source), 0);
+  const ream = sum((source) => source.ream);
+  return `${counted(
+    sum((source) => source.saw_cuts),
+    "saw cut",
+  )}, ${counted(ream, "end")} to ream.`;
 }
 
 function costOf({ cost, bill, waste_worth }: CutChoice): string {
