@@ -229,8 +229,13 @@ class Arranging(Journey):
         for bend in card.bends:
             expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
         field(page, "Spare on end B").fill("2 1/2")
-        page.get_by_role("button", name="Set", exact=True).click()
+        page.get_by_role("button", name="Set the spare on end B").click()
         expect(page.get_by_test_id("cut")).to_have_text("122 1/2")
+        field(page, "Spare on end A").fill("3")
+        page.get_by_role("button", name="Set the spare on end A").click()
+        expect(page.get_by_test_id("cut")).to_have_text("125 1/2")
+        for bend in sheet_of(marks="card", spare="2 1/2", spare_a="3").bends:
+            expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
 
     def test_a_sheet_a_stick_is_printed_with_a_code_that_opens_it(self):
         page = self.open_bench()

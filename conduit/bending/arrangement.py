@@ -57,7 +57,7 @@ def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:
     }
     units, groups = units_of(arcs, stick.layout, hooks)
     habits = habits_of(stick.layout, groups)
-    length = stick.length + stick.spare
+    length = stick.cut
     chosen = _chosen(arranged, groups)
     if chosen:
         return Arrangement(check_sequence(units, stick.shoe, length, chosen, habits), groups, proposed=False)

@@ -9,13 +9,17 @@ from typing import Literal
 
 from pydantic import Field
 
+from conduit.bender import Hook
 from conduit.document import MeasuredRun
 from conduit.plan import Plan, PlannedPiece
 from conduit.tables import Limits
+from conduit.units import Tape
 from conduit.values import Result
 
 FitItem = Literal["reamed", "seated", "rings", "locknuts", "bushing", "joints", "screws", "straps", "plumb", "pencil"]
 Meets = Literal["box", "open", "coupling"]
+# A pipe's end stops so far short of its connector's shoulder at most: shorter, and the screw may miss it.
+SHOULDER = 1 / 8
 
 
 class FitCheck(Result):
@@ -26,7 +30,9 @@ class FitCheck(Result):
 
 
 @dataclass(frozen=True)
-class _FittedEnd:
+class FittedEnd:
+    """An end of a piece: what it meets, and what that is called."""
+
     meets: Meets
     name: str
 
@@ -37,11 +43,11 @@ def fit_checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: L
 
 
 def _checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limits) -> Iterator[tuple[FitItem, str]]:
-    head, ends = measured.head, _ends(plan, piece, measured)
+    head, ends = measured.head, ends_of(plan, piece, measured)
     boxes = [end.name for end in ends if end.meets == "box"]
     at = " and ".join(boxes)
     yield "reamed", "Both ends reamed, no bare cut edge."
-    yield "seated", "Each end seen inside its fitting, no more than 1/8 from the shoulder."
+    yield "seated", f"Each end seen inside its fitting, no more than {head.tape.shows(SHOULDER)} from the shoulder."
     if boxes:
         yield "rings", f"{at}: only the rings up to {head.trade_size} taken out; one too many wants a reducing washer."
         yield "locknuts", f"{at}: locknut driven tight, as the pipe may be the grounding path."
@@ -60,12 +66,23 @@ def _checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limi
     yield "pencil", "Pencil marks wiped off."
 
 
-def _ends(plan: Plan, piece: PlannedPiece, measured: MeasuredRun) -> tuple[_FittedEnd, _FittedEnd]:
+def trimming(end: Hook, meets: Meets, by_plan: str, tape: Tape) -> str:
+    """How an end that was left long is cut once the pipe is bent; `by_plan`: what the plan says to it."""
+    if meets != "box":
+        return f"After bending, dry-fit it, cut end {end} to length ({by_plan}), ream it."
+    return (
+        f"After bending, dry-fit it: mark end {end} where the connector’s shoulder comes, "
+        f"cut {tape.shows(SHOULDER)} short of the mark ({by_plan}), ream it."
+    )
+
+
+def ends_of(plan: Plan, piece: PlannedPiece, measured: MeasuredRun) -> tuple[FittedEnd, FittedEnd]:
+    """What the two ends of a piece meet."""
     joints = plan.couplings
     first, last = piece.number == 1, piece.number == len(plan.pieces)
     start: Meets = "open" if measured.start and measured.start.open else "box"
     end: Meets = "open" if measured.end and measured.end.open else "box"
     return (
-        _FittedEnd(start if first else "box" if joints[piece.number - 2].box else "coupling", piece.end_a),
-        _FittedEnd(end if last else "box" if joints[piece.number - 1].box else "coupling", piece.end_b),
+        FittedEnd(start if first else "box" if joints[piece.number - 2].box else "coupling", piece.end_a),
+        FittedEnd(end if last else "box" if joints[piece.number - 1].box else "coupling", piece.end_b),
     )

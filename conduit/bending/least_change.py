@@ -132,7 +132,8 @@ def least_change(settings: Sequence[Setting], rest: Sequence[int], piece: PieceT
     while True:
         search = CorrectionSearch(settings, piece.changed_alike(rest), ends, piece)
         better, cuts = search.changed(search.smallest())
-        short = [end for end, cut, spare in (("A", cuts.a, 0.0), ("B", cuts.b, piece.spare)) if cut < -spare - 1e-9]
+        spared = ("A", cuts.a, piece.spare_a), ("B", cuts.b, piece.spare)
+        short = [end for end, cut, spare in spared if cut < -spare - 1e-9]
         if not short:
             return better, cuts
         ends = tuple(end for end in ends if end not in short)

@@ -17,7 +17,7 @@ Clears = Callable[[Bent], bool]
 
 @dataclass(frozen=True)
 class Cuts:
-    """What is to be cut off end A and end B, in inches; a negative cut leaves more of the spare."""
+    """What is to be cut off end A and end B beside what was spared, in inches; a negative cut leaves some of that."""
 
     a: float = 0.0
     b: float = 0.0
@@ -36,7 +36,9 @@ class Aim:
 
 @dataclass(frozen=True)
 class PieceToCorrect:
-    """The pipe that is corrected: shoe, how it is held, its length, its aim; `spare` was left on end B.
+    """The pipe that is corrected: shoe, how it is held, its length, its aim; `spare` was left on end B, `spare_a` on A.
+
+    `start` is where its end A lies before it is trimmed, `length` from there to where end B is trimmed to.
 
     `clears` tells of a bent pipe whether it passes what it must pass; None: there is nothing. `sweeps`: which bends
     are the shots of one sweep; those that are left of it are changed alike.
@@ -48,6 +50,7 @@ class PieceToCorrect:
     aim: Aim
     material: Material = "EMT"
     spare: float = 0.0
+    spare_a: float = 0.0
     clears: Clears | None = None
     sweeps: tuple[tuple[int, ...], ...] = ()
 

@@ -122,7 +122,7 @@ class AsMade:
         real = dict(sorted(real.items()))
         arcs = {number: arc_of(one, self.stick.shoe) for number, one in real.items()}
         all_made = len(real) == len(self.planned)
-        return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.length, all_made)
+        return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.end_b, all_made)
 
     def asked(self, state: State, index: int, setting: Setting, readings: Sequence[ToolReading]) -> AskedReading | None:
         """The first tape reading that tells where a bend really came, and how it moves with the bend's mark."""

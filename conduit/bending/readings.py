@@ -104,7 +104,7 @@ def readings_on(
 ) -> list[ToolReading]:
     """What tape and level must read on a piece bent so far.
 
-    `arcs`: its bends made, by their index in the run; `length`: that of the piece without any spare;
+    `arcs`: its bends made, by their index in the run; `length`: to where its end B is trimmed;
     `all_made`: also what is left to end B.
     """
     level = ToolReading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))

@@ -31,6 +31,7 @@ class Arranged(Given):
     )
     marks: Literal["exact", "card"] = "exact"
     spare: OptionalLength = Field(None, description="Left on end B to be cut after bending; null: cut first.")
+    spare_a: OptionalLength = Field(None, description="The same on end A: every mark is so much further from it.")
 
 
 class BendAsMade(Given):
@@ -203,6 +204,7 @@ class Sheet(Result):
     cut: Measure = Field(description="What to cut: the length with its spare.")
     cutting: list[str]
     spare: Measure | None
+    spare_a: Measure | None
     advised_spare: Measure | None = Field(description="What expected errors say to leave on end B; null: cut first.")
     bends: list[SheetBend]
     end_for_end: int

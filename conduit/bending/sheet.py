@@ -4,12 +4,12 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from conduit.bender import found_by
+from conduit.bender import Hook, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
-from conduit.bending.fitting import FitCheck, fit_checks
+from conduit.bending.fitting import FitCheck, FittedEnd, Meets, ends_of, fit_checks, trimming
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
@@ -61,7 +61,7 @@ class Bencher:
                 self._states.clear()
             maker = self._of(piece, arranged, made)
             fit = fit_checks(self.plan, maker.piece, self.measured, self.limits)
-            self._sheets[key] = maker.whole(fit)
+            self._sheets[key] = maker.whole(fit, ends_of(self.plan, maker.piece, self.measured))
         return self._sheets[key]
 
     def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
@@ -74,7 +74,8 @@ class Bencher:
             raise NoSuchStick(f"this run has no piece {piece} to bend")
         stick = Stick(self.checked.prover, found.start, found.start + found.length.inches)
         needed = self._needed(stick)
-        stick = replace(stick, spare=needed if arranged.spare is None else arranged.spare)
+        spare = needed if arranged.spare is None else arranged.spare
+        stick = replace(stick, spare=spare, spare_a=arranged.spare_a or 0.0)
         card = stick.card_settings(self.plan.card)
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
         return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
@@ -118,12 +119,12 @@ class _SheetMaker:
     def measure(self, inches: float) -> Measure:
         return Measure.of(inches, self.head.tape)
 
-    def whole(self, fit: list[FitCheck]) -> Sheet:
+    def whole(self, fit: list[FitCheck], ends: tuple[FittedEnd, FittedEnd]) -> Sheet:
         """The bench sheet of one piece: its cut, its bends in the order of bending, what to correct.
 
         Lengths are told as the run's tape shows them, with their inches beside.
         """
-        order, spare = self.arrangement.order, self.stick.spare
+        order, spare, spare_a = self.arrangement.order, self.stick.spare, self.stick.spare_a
         advised = self._advised_spare()
         return Sheet(
             piece=self.piece.number,
@@ -131,9 +132,10 @@ class _SheetMaker:
             end_a=self.piece.end_a,
             end_b=self.piece.end_b,
             length=self.piece.length,
-            cut=self.measure(self.stick.length + spare),
-            cutting=self._cutting(spare),
+            cut=self.measure(self.stick.cut),
+            cutting=self._cutting(ends),
             spare=self.measure(spare) if spare else None,
+            spare_a=self.measure(spare_a) if spare_a else None,
             advised_spare=self.measure(advised) if advised else None,
             bends=[self._bend(number, act, index) for number, act, index in self._in_order()],
             end_for_end=order.flips,
@@ -157,18 +159,25 @@ class _SheetMaker:
             for index in self.arrangement.bends(act):
                 yield number, act, index
 
-    def _cutting(self, spare: float) -> list[str]:
-        length = self.piece.length.reads
+    def _cutting(self, ends: tuple[FittedEnd, FittedEnd]) -> list[str]:
+        stick, length = self.stick, self.piece.length.reads
         thread = [] if self.head.material == "EMT" else [THREADS]
-        if not spare:
+        both: dict[Hook, float] = {"A": stick.spare_a, "B": stick.spare}
+        spares = {end: spare for end, spare in both.items() if spare}
+        if not spares:
             return [f"Cut {length}, square. Ream both ends.", *thread]
-        cut = self.measure(self.stick.length + spare).reads
+        left = "".join(f" and {self.measure(spare).reads} to spare on end {end}" for end, spare in spares.items())
+        ream = " Ream both ends after they are cut to length." if len(spares) == 2 else ""
+        ream = ream or f" Ream end {'B' if 'A' in spares else 'A'}."
+        by_plan: dict[Hook, str] = {"A": f"by plan {self.measure(stick.spare_a).reads} comes off"}
+        by_plan["B"] = f"by plan {length} along the pipe"
+        meets: dict[Hook, Meets] = {"A": ends[0].meets, "B": ends[1].meets}
         lines = [
-            f"Cut {cut}: {length} and {self.measure(spare).reads} to spare on end B. Ream end A.",
-            f"After bending, dry-fit, cut end B to length ({length} along the pipe), ream it.",
+            f"Cut {self.measure(stick.cut).reads}: {length}{left}.{ream}",
+            *(trimming(end, meets[end], by_plan[end], self.head.tape) for end in spares),
             *thread,
         ]
-        if self.stick.length + spare > self.longest + TOLERANCE:
+        if stick.cut > self.longest + TOLERANCE:
             lines.append(f"No stick is longer than {self.measure(self.longest).reads}: spare less, or move a coupling.")
         return lines
 
@@ -222,14 +231,14 @@ class _SheetMaker:
             reasons=[*act.reasons, *_begun_in_air(stand)] if begins else [],
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else "",
-            cautions=[*at_the_shoe(stand, self.stick.length), *of_offsets(self.stick, stand, index, before)],
+            cautions=[*at_the_shoe(stand, self.stick.cut), *of_offsets(self.stick, stand, index, before)],
             checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
             tape=ask and told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)),
             least=least,
             most=most,
             most_turned=HANDS_TURN,
             in_the_shoe=stand.drawn(),
-            stub=bench_bend.stub if self.hooks[index] == "A" else None,
+            stub=bench_bend.stub if self.hooks[index] == "A" and not self.stick.spare_a else None,
             sweep=self._shot(index, state),
             made=self._as_bent(index, target, ask) if index in self.as_made.made else None,
         )
@@ -257,7 +266,7 @@ class _SheetMaker:
         )
 
     def _mark(self, mark: Mark) -> PlannedMark:
-        on_pipe = 0 <= mark.at <= self.stick.length + self.stick.spare
+        on_pipe = 0 <= mark.at <= self.stick.cut
         return PlannedMark(reference=mark.reference, hook=mark.hook, at=self.measure(mark.at), on_pipe=on_pipe)
 
     def _card(self, index: int) -> told.SheetCardMark | None:

@@ -24,12 +24,17 @@ LEFT_OF_CLEARANCE = 0.5
 
 @dataclass(frozen=True)
 class Stick:
-    """A piece from `start` to `end` on a run's straight pipe. Bends are named by their index in the run."""
+    """A piece from `start` to `end` on a run's straight pipe, cut with something to spare on either end.
+
+    Places on it are from its end A as it is cut, `spare_a` before where that end seats. Bends are named by their index
+    in the run.
+    """
 
     prover: Prover
     start: float
     end: float
     spare: float = 0.0
+    spare_a: float = 0.0
 
     @property
     def measured(self) -> MeasuredRun:
@@ -51,6 +56,16 @@ class Stick:
         """The piece's length once it is trimmed, in inches."""
         return self.end - self.start
 
+    @property
+    def end_b(self) -> float:
+        """Where its end B is trimmed to."""
+        return self.spare_a + self.length
+
+    @property
+    def cut(self) -> float:
+        """How long it is cut: with what is spared on both ends."""
+        return self.end_b + self.spare
+
     @cached_property
     def bench(self) -> Bench:
         """What readings are worked out from."""
@@ -60,7 +75,8 @@ class Stick:
     @cached_property
     def arcs(self) -> Arcs:
         """Where the bends lie on the piece by the exact way."""
-        return arcs_on(self.layout, self.start, self.end)
+        arcs, on = arcs_on(self.layout, self.start, self.end), self.spare_a
+        return {index: replace(arc, start=arc.start + on, end=arc.end + on) for index, arc in arcs.items()}
 
     def card_settings(self, card: list[CardAnswer]) -> dict[int, Setting]:
         """The bends as the card sets them, where it knows every bend of a step."""
@@ -71,22 +87,22 @@ class Stick:
                 continue
             for index, mark in zip(own, answer.marks, strict=True):
                 if index in self.arcs:
-                    at, roll = mark.at.inches - self.start, self.arcs[index].roll
+                    at, roll = mark.at.inches - self.start + self.spare_a, self.arcs[index].roll
                     found[index] = Setting(at, mark.reference, mark.hook, roll, math.radians(mark.angle))
         return found
 
     def habit(self, index: int, arc: Arc) -> Recommended:
         """Which mark to use for a bend, in the trade's habit."""
-        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.length, self.layout.within_saddle(index))
+        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.end_b, self.layout.within_saddle(index))
 
     def use(self, index: int, arc: Arc, hook: Hook) -> Recommended:
         """Which mark to use for a bend with the hook facing one end."""
         marks = tuple(mark for mark in marks_of_arc(arc.start, arc.end, self.shoe) if mark.hook == hook)
-        return recommend(marks, self.length, self.layout.within_saddle(index))
+        return recommend(marks, self.end_b, self.layout.within_saddle(index))
 
     def held(self) -> Pose:
-        """The piece's end A where the run has it, with the frame that rolls are against."""
-        return self.prover.exact_bent.pose_at(self.start)
+        """Where the piece's end A lies before it is trimmed, with the frame that rolls are against."""
+        return self.prover.exact_bent.pose_at(self.start).forward(-self.spare_a)
 
     @cached_property
     def piece(self) -> PieceToCorrect:
@@ -99,7 +115,9 @@ class Stick:
         material = self.measured.head.material
         aim = Aim(place, heading)
         sweeps = self._sweeps()
-        whole = PieceToCorrect(self.shoe, self.held(), self.length, aim, material, self.spare, sweeps=sweeps)
+        whole = PieceToCorrect(
+            self.shoe, self.held(), self.end_b, aim, material, self.spare, self.spare_a, sweeps=sweeps
+        )
         if not self._things:
             return whole
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
@@ -123,11 +141,12 @@ class Stick:
         return [thing for thing in self.layout.hindrances if thing.step in own]
 
     def _passed(self, bent: Bent) -> tuple[Cleared, ...]:
-        return judge_things(bent, self._things, self.layout, self.measured, self.shoe.diameter, self.start)
+        begins = self.start - self.spare_a
+        return judge_things(bent, self._things, self.layout, self.measured, self.shoe.diameter, begins)
 
     def bent(self, settings: Mapping[int, Setting]) -> Bent:
         """The piece with only these bends made, lying along x as bought: with its spare."""
-        return bend_pipe(self.length + self.spare, list(settings.values()), self.shoe, LYING)
+        return bend_pipe(self.cut, list(settings.values()), self.shoe, LYING)
 
 
 def setting_of(mark: Mark, arc: Arc) -> Setting:

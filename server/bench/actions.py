@@ -92,14 +92,16 @@ def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
 
 
 def _arrange(stick: Stick, act: ArrangeAct) -> None:
-    tape, spare = _tape_by(stick), act.arranged.get("spare")
+    tape = _tape_by(stick)
     try:
         arranged = Arranged.model_validate(act.arranged, context={"tape": tape})
     except ValidationError as error:
         fault = error.errors()[0]
         place = ".".join(str(part) for part in fault["loc"])
         raise CannotBeDone(f"{place}: {fault['msg']}") from error
-    stick.arranged = {**arranged.model_dump(mode="json"), "spare": spelled("spare", spare, tape) or spare}
+    typed = {key: act.arranged.get(key) for key in ("spare", "spare_a")}
+    spares = {key: spelled(key, spare, tape) or spare for key, spare in typed.items()}
+    stick.arranged = {**arranged.model_dump(mode="json"), **spares}
     stick.save()
 
 

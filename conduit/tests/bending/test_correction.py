@@ -1,4 +1,5 @@
 import math
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -20,18 +21,19 @@ LONG_STUB = document([ninety(30, "up"), ninety(60, "right")], 40)
 OFFSET = document([offset(20, 6, 30), ninety(70, "up")], 40)
 
 
-def after(raw, *readings, material="EMT", spare=0.0, left=frozenset()):
+def after(raw, *readings, material="EMT", spare=0.0, spare_a=0.0, left=frozenset()):
     """The correction after bends came out at so many degrees, and what bending to it gives."""
     layout, shoe = laid_out(raw)
     path = layout.path
-    planned = Prover(read_document(raw), layout, shoe).exact_settings
-    start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
+    exact = Prover(read_document(raw), layout, shoe).exact_settings
+    planned = [replace(one, mark=one.mark + spare_a) for one in exact]
+    start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading)).forward(-spare_a)
     aim = Aim(path.end_point, path.bends[-1].heading_after)
-    piece = PieceToCorrect(shoe, start, path.length, aim, material, spare)
+    piece = PieceToCorrect(shoe, start, path.length + spare_a, aim, material, spare, spare_a)
     found = correct(planned, [AsBent(*one) for one in readings], piece, left)
     # What comes of it is worked out anew: end A cut back, the pipe held where its new end seats.
-    held = Pose(path.origin.along(path.heading, -found.cuts.a), path.heading, start.inward)
-    bent = bend_pipe(path.length - found.cuts.b, found.settings, shoe, held)
+    held = start.forward(-found.cuts.a)
+    bent = bend_pipe(path.length + spare_a - found.cuts.b, found.settings, shoe, held)
     return found, bent.miss(path.end_point), math.degrees(bent.end.heading.angle_to(aim.heading)), planned
 
 
@@ -95,6 +97,13 @@ class Correcting(TestCase):
         self.assertLess(miss, 1e-3)
         self.assertEqual(after(stub, (0, 90, 0.4))[0].advice, "scrap", "without a spare the other leg is short")
         self.assertEqual(after(stub, (0, 90, -0.4), spare=2)[0].advice, "scrap", "a short stub cannot be trimmed")
+
+    def test_a_stub_too_short_keeps_more_of_what_was_left_on_its_end(self):
+        found, miss, _, _ = after(document([ninety(30, "up")], 40), (0, 90, -0.4), spare_a=2)
+        self.assertEqual(found.advice, "trim")
+        self.assertAlmostEqual(found.cuts.a, -0.4, 3)
+        self.assertAlmostEqual(found.cuts.b, 0.4, 3)
+        self.assertLess(miss, 1e-3)
 
     def test_a_dog_leg_is_made_up_for_by_how_the_rest_is_rolled(self):
         found, miss, off, planned = after(OFFSET, (0, 30, 0, 4))

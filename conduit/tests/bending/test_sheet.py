@@ -167,6 +167,26 @@ class Arranging(TestCase):
         for bend in sheet.bends:
             self.assertAlmostEqual(bend.burnt.inches - bend.use.at.inches, 1)
 
+    def test_what_is_left_on_end_a_is_in_the_cut_every_mark_and_the_tape(self):
+        plain, long = sheet_of(BACK_TO_BACK), sheet_of(BACK_TO_BACK, spare_a=2, spare=1)
+        self.assertEqual((long.cut.reads, long.length.reads), ("68 1/2", "65 1/2"))
+        for bend, before in zip(long.bends, plain.bends, strict=True):
+            self.assertAlmostEqual(bend.use.at.inches - before.use.at.inches, 2)
+            self.assertAlmostEqual(bend.arc_start - before.arc_start, 2)
+            self.assertIsNone(bend.stub)
+        first, second = bend_of(long, 1), bend_of(long, 2)
+        self.assertAlmostEqual(first.tape.wanted.inches - bend_of(plain, 1).tape.wanted.inches, 2)
+        self.assertAlmostEqual(second.tape.wanted.inches, bend_of(plain, 2).tape.wanted.inches)
+        self.assertEqual(
+            long.cutting[0],
+            "Cut 68 1/2: 65 1/2 and 2 to spare on end A and 1 to spare on end B."
+            " Ream both ends after they are cut to length.",
+        )
+        self.assertIn("mark end A where the connector’s shoulder comes, cut 1/8 short of the mark", long.cutting[1])
+        short = sheet_of(document([ninety(30, "up")], 40), {"bend": 1, "angle": 90, "tape": 31.5}, spare_a=2, spare=1)
+        self.assertEqual(short.correction.advice, "trim", "32 was wanted: end A keeps a half of its spare")
+        self.assertAlmostEqual(short.correction.cut_a.inches, -0.5, 2)
+
     def test_an_order_of_ones_own_is_followed_and_what_it_breaks_is_told(self):
         raw, _ = worked_case("three_bend_saddle")
         sheet = sheet_of(

@@ -6006,6 +6006,11 @@ export interface components {
              * @description Left on end B to be cut after bending; null: cut first.
              */
             spare?: string | number | null;
+            /**
+             * Spare A
+             * @description The same on end A: every mark is so much further from it.
+             */
+            spare_a?: string | number | null;
         };
         /**
          * ArrangedTurn
@@ -6342,6 +6347,7 @@ export interface components {
             /** Cutting */
             cutting: string[];
             spare: components["schemas"]["Measure"] | null;
+            spare_a: components["schemas"]["Measure"] | null;
             /** @description What expected errors say to leave on end B; null: cut first. */
             advised_spare: components["schemas"]["Measure"] | null;
             /** Bends */

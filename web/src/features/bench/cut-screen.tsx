@@ -4,13 +4,13 @@ import { Button } from "@/ui/button";
 import { BendTab, EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
-import { TapeField } from "@/ui/tape-field";
 import { useSize } from "@/ui/use-size";
 import { tapeAt, useBenchContext } from "./bench-context";
 import { Screens } from "./screens";
 import { asPiece } from "./sheet-piece";
 import { ShoeLine } from "./shoe-line";
 import { ANY, ChosenSource, PlannedSource, useSources } from "./source-line";
+import { Spares } from "./spares";
 
 const MARKS = [
   { value: "exact" as const, label: "Exact" },
@@ -49,7 +49,7 @@ export function CutScreen() {
         {!stick.cut_at && mayWrite && scraps.length > 0 && (
           <ChosenSource scraps={scraps} chosen={source} onChoose={setSource} />
         )}
-        <Spare key={sheet.spare?.reads} />
+        <Spares />
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <ShoeLine />
         </div>
@@ -169,36 +169,5 @@ export function CutScreen() {
         </Button>
       )}
     </section>
-  );
-}
-
-/** Cut first, or bend long and cut after: both are normal; which is advised follows from the expected errors. */
-function Spare() {
-  const { stick, arrange, mayWrite } = useBenchContext();
-  const { sheet } = stick;
-  const [text, setText] = useState(sheet.spare?.reads ?? "");
-  if (!mayWrite || sheet.bends.length === 0) return null;
-  const keep = (spare: string) => arrange({ spare: spare.trim() || null });
-  return (
-    <div className="mt-2 text-[17px] leading-9">
-      Leave{" "}
-      <TapeField
-        label="Spare on end B"
-        value={text}
-        read={{ written: sheet.spare?.reads ?? "", inches: sheet.spare?.inches ?? 0 }}
-        onChange={setText}
-      />{" "}
-      to spare on end B{" "}
-      {text.trim() !== (sheet.spare?.reads ?? "") && (
-        <Button className="min-h-11" onClick={() => keep(text)}>
-          Set
-        </Button>
-      )}
-      <span className="block text-[15px] leading-snug text-soft">
-        {sheet.advised_spare
-          ? `Advised here: ${sheet.advised_spare.reads}, cut after dry-fitting, as the bends before it add up their errors.`
-          : "Advised here: none; cut it first."}
-      </span>
-    </div>
   );
 }

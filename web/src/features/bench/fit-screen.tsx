@@ -25,9 +25,7 @@ export function FitScreen() {
       <CorrectionTold />
       <ul className="list-disc pl-6 text-lg leading-relaxed">
         <li>Dry-fit it: straight edge on both ends, eye down the pipe for a dog-leg.</li>
-        {sheet.spare && (
-          <li>Mark end B and cut it to length, {sheet.length.reads} along the pipe by plan; ream it.</li>
-        )}
+        {(sheet.spare || sheet.spare_a) && sheet.cutting.slice(1).map((line) => <li key={line}>{line}</li>)}
         <li>De-energise, lock out and test before any enclosure is opened.</li>
       </ul>
       <FittedChecks />
