@@ -21,6 +21,7 @@ LARGEST_BODY = {
     "api/devices/tag-printer": 48 * KB,
     "api/plan": DOCUMENT,
     "api/ways": DOCUMENT,
+    "api/closing": DOCUMENT,
     "api/check-marks": DOCUMENT + 32 * KB,
     "api/note/read": DOCUMENT + 96 * KB,
     "api/note/write": DOCUMENT,

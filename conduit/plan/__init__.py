@@ -6,6 +6,7 @@ Never imports the bench, mark checks or cutting, which stand on it.
 """
 
 from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
+from conduit.plan.closing import Closing, closing_of
 from conduit.plan.drawing import fittings_on
 from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
 from conduit.plan.judgement import Cleared, Judgement, judge_things
@@ -21,6 +22,7 @@ __all__ = [
     "CardAnswer",
     "CheckedRun",
     "Cleared",
+    "Closing",
     "Judgement",
     "Measure",
     "PictureEnd",
@@ -35,6 +37,7 @@ __all__ = [
     "Stub",
     "Way",
     "check_run",
+    "closing_of",
     "fittings_on",
     "given_shoe",
     "judge_things",

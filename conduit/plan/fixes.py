@@ -1,18 +1,17 @@
 """Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
-from conduit.document import TURNS, KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
-from conduit.geometry import Vec
 from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
-from conduit.plan.traverse import Leg, adjusted
+from conduit.plan.closing import legs_of, shared_over
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import format_angle, parse_length, write_angle
 
@@ -199,35 +198,12 @@ def _shared(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     error = closure_of(run.layout, run.measured)
     if error is None:
         return
-    legs = _legs(run)
+    legs = legs_of(run.layout, run.measured)
     if not legs:
         return
-    yield from _moved(run, "Share it over the legs", legs, error)
+    yield from shared_over(run.measured, "Share it over the legs", legs, error)
     for leg in sorted(legs, key=lambda one: -one.at):
-        yield from _moved(run, f"Put it on {leg.called}", [leg], error)
-
-
-def _legs(run: _RunToFix) -> list[Leg]:
-    """The legs whose measures say how far the run goes: to each turn, and to the end."""
-    found = [
-        Leg(f"steps.{number}.at", f"step {number + 1}", step.at, datum.heading)
-        for number, (step, datum) in enumerate(zip(run.measured.steps, run.layout.datums, strict=False))
-        if isinstance(step, TURNS)
-    ]
-    end = run.measured.end
-    if end and end.at is not None:
-        found.append(Leg("end.at", "the end", end.at, run.layout.datums[-1].heading))
-    return found
-
-
-def _moved(run: _RunToFix, says: str, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
-    tape = run.measured.head.tape
-    moves = [tape.rounded(move) for move in adjusted(legs, error)]
-    told = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
-    if told:
-        words = ", ".join(f"{leg.called} {'+' if move > 0 else '−'}{tape.shows(abs(move))}" for leg, move in told)
-        edits = [Edit(op="set", place=leg.place, value=tape.written(leg.at + move)) for leg, move in told]
-        yield Fix(says=f"{says}: {words}", edits=tuple(edits))
+        yield from shared_over(run.measured, f"Put it on {leg.called}", [leg], error)
 
 
 # For findings that bring a fix which was not tried: the first that does, its own or one like it.

@@ -7,7 +7,7 @@ from ninja import Router
 
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
-from conduit.plan import Plan, Way, make_plan, ways_of
+from conduit.plan import Closing, Plan, Way, closing_of, make_plan, ways_of
 from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
 from conduit.tables import Limits
 from server.accounts.limits import limits_of
@@ -15,7 +15,7 @@ from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.errors import Refused
 from server.jobs.plans import checked_run
-from server.jobs.schemas import CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
+from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
 from server.observing.metrics import PLANS
 
 router = Router(tags=["planning"])
@@ -54,6 +54,15 @@ def list_rack_ways(request: SignedInRequest, given: WaysIn) -> list[RackOption]:
 def list_ways(request: SignedInRequest, given: WaysIn) -> list[Way]:
     """Every way to do one step of a document, and whether it can be made there."""
     return ways_of(given.document, given.step, _limits(request))
+
+
+@router.post("/closing", response={200: Closing, 422: Told}, operation_id="shareClosing")
+def share_closing(request: SignedInRequest, given: ClosingIn) -> Closing:
+    """What a run misses its end box by, shared over the legs that are doubted; nothing is changed."""
+    closing = closing_of(given.document, given.legs, _limits(request))
+    if not closing:
+        raise Refused("This run's end box was not measured on its own.", {"end.measured": "is not there"})
+    return closing
 
 
 @router.post("/check-marks", response={200: MarksJudged, 422: Told}, operation_id="checkMarks")

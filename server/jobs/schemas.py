@@ -8,7 +8,7 @@ from pydantic import Field
 
 from conduit.document import RunDocument, Typed
 from conduit.mark_check import GivenMark
-from conduit.tables import MOST_BENDS
+from conduit.tables import MOST_BENDS, MOST_STEPS
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
 from server.jobs.models import Revision, Run, Status
@@ -123,6 +123,13 @@ class WaysIn(Schema):
 
     document: Draft
     step: int = Field(ge=0)
+
+
+class ClosingIn(Schema):
+    """A document, and the places of the legs (as `steps.1.at`, `end.at`) over which its closing error is shared."""
+
+    document: Draft
+    legs: list[str] = Field(max_length=MOST_STEPS + 1)
 
 
 class MarksIn(Schema):

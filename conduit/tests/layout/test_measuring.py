@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from conduit.document import apply_edits, read_note, write_note
 from conduit.geometry import Vec
-from conduit.plan import make_plan
+from conduit.plan import closing_of, make_plan
 from conduit.plan.traverse import Leg, adjusted
 from conduit.tests.support import document, ninety, offset
 
@@ -96,3 +96,24 @@ class Closing(TestCase):
         for fix in finding.fixes:
             closed = make_plan(apply_edits(raw, fix.edits))
             self.assertTrue(closed.closure.within, fix)
+
+    def test_it_is_shared_over_the_legs_that_are_doubted(self):
+        """The run ends a half too far right; of legs of 70 and 29 1/2 that way, and 30 and 40 up."""
+        end = {"at": 40, "measured": {"right": 99.5, "up": 69.078, "out": 0}}
+        raw = {**document([ninety(70, "up"), ninety(30, "right"), ninety(29.5, "up")]), "end": end}
+        off = make_plan(raw).closure.off
+        end["measured"] = {"right": 99.5 + off[0] - 0.5, "up": 69.078 + off[1], "out": off[2]}
+        for legs, moves, left in (
+            (["steps.0.at", "steps.2.at"], (-0.375, 0, -0.125, 0), 0),
+            (["steps.2.at"], (0, 0, -0.5, 0), 0),
+            (["steps.1.at", "end.at"], (0, 0, 0, 0), 0.5),
+            ([], (0, 0, 0, 0), 0.5),
+        ):
+            closing = closing_of(raw, legs)
+            self.assertEqual(tuple(leg.moved.inches for leg in closing.legs), moves)
+            self.assertAlmostEqual(closing.left.inches, left, 6)
+            self.assertEqual(bool(closing.fix), left == 0)
+            self.assertEqual(bool(closing.why_not), left > 0)
+            if closing.fix:
+                self.assertLess(make_plan(apply_edits(raw, closing.fix.edits)).closure.distance.inches, 1e-6)
+        self.assertIsNone(closing_of(document([ninety(70, "up")]), ["steps.0.at"]))

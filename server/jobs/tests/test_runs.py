@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyTestCase
 
 from conduit.document import mirrored
-from conduit.plan import make_plan, ways_of
+from conduit.plan import closing_of, make_plan, ways_of
 from conduit.tests.support import document, ninety
 from server.accounts.models import Crew
 from server.jobs.models import Revision, Run
@@ -115,6 +115,10 @@ class Planning(CrewTestCase):
         for wrong in (laid[:2], [{"at": "x"}] * 3, [{"at": "3", "reference": "nose"}] * 3):
             answer = self.api.send("POST", "/check-marks", {"document": SADDLE, "marks": wrong})
             self.assertEqual(answer.status_code, 422)
+        measured = {**RUN, "end": {**RUN["end"], "measured": {"right": 1, "up": 2}}}
+        closing = self.api.send("POST", "/closing", {"document": measured, "legs": ["end.at"]}).json()
+        self.assertEqual(closing, json.loads(closing_of(measured, ["end.at"]).model_dump_json()))
+        self.assertEqual(self.api.send("POST", "/closing", {"document": RUN, "legs": []}).status_code, 422)
         note = self.api.send("POST", "/note/write", {"document": SADDLE}).json()
         read = self.api.send("POST", "/note/read", {"text": note["text"] + "wibble", "before": SADDLE}).json()
         self.assertEqual(

@@ -5,6 +5,7 @@ import type {
   Bench,
   Binned,
   CalibrationIn,
+  Closing,
   CorrectIn,
   Floor,
   GivenMark,
@@ -174,6 +175,15 @@ export const useWays = (document: RunDocument, step: number) =>
   useQuery({
     queryKey: ["ways", document, step],
     queryFn: () => reply(api.POST("/api/ways", { body: { document, step } })) as Promise<Way[]>,
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+
+/** What a run misses its end box by, shared over the legs at these places. */
+export const useClosing = (document: RunDocument, legs: string[]) =>
+  useQuery({
+    queryKey: ["closing", document, legs],
+    queryFn: () => reply(api.POST("/api/closing", { body: { document, legs } })) as Promise<Closing>,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });

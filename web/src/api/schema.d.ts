@@ -988,6 +988,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share Closing
+         * @description What a run misses its end box by, shared over the legs that are doubted; nothing is changed.
+         */
+        post: operations["shareClosing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/check-marks": {
         parameters: {
             query?: never;
@@ -4799,6 +4819,109 @@ export interface components {
              * @description What of the run changes besides the step.
              */
             then: components["schemas"]["Edit"][];
+        };
+        /**
+         * Closing
+         * @description What a run misses its box by, shared over chosen legs.
+         */
+        Closing: {
+            /** Legs */
+            legs: components["schemas"]["ClosingLeg"][];
+            misses: components["schemas"]["Measure"];
+            /** @description What it would still miss the box by. */
+            left: components["schemas"]["Measure"];
+            /** @description The change; none where the chosen legs cannot lessen it. */
+            fix: components["schemas"]["Fix"] | null;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * ClosingLeg
+         * @description A leg of the run, and by how much its measure would be longer (shorter: negative).
+         */
+        ClosingLeg: {
+            /** Place */
+            place: string;
+            /** Called */
+            called: string;
+            at: components["schemas"]["Measure"];
+            moved: components["schemas"]["Measure"];
+        };
+        /**
+         * ClosingIn
+         * @description A document, and the places of the legs (as `steps.1.at`, `end.at`) over which its closing error is shared.
+         */
+        ClosingIn: {
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up.
+                 * @default 0
+                 */
+                coupling_gap?: string | number;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["PipeRack"] | null;
+            };
+            /** Legs */
+            legs: string[];
         };
         /**
          * JudgedMark
@@ -9479,6 +9602,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Way"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    shareClosing: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Closing"];
                 };
             };
             /** @description Unprocessable Entity */

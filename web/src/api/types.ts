@@ -18,6 +18,7 @@ export type Floor = Schemas["FloorOut"];
 export type FloorStick = Schemas["FloorStick"];
 export type FloorPipe = Schemas["FloorPipe"];
 export type FloorStage = Schemas["FloorStage"];
+export type Closing = Schemas["Closing"];
 export type RackOption = Schemas["RackOption"];
 export type PipeRack = NonNullable<RunDocument["rack"]>;
 export type RackPipe = PipeRack["pipes"][number];

@@ -1,4 +1,5 @@
 import { Button } from "@/ui/button";
+import { CheckBox } from "@/ui/check-box";
 import { Confirm } from "@/ui/confirm";
 import { GoodIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
@@ -77,25 +78,20 @@ function FittedChecks() {
       {sheet.fit.map(({ item, says }) => {
         const told = checked.get(item);
         return (
-          <label key={item} className="flex min-h-12 items-center gap-3 border-b border-line/60 py-1 text-lg">
-            <input
-              type="checkbox"
-              className="h-6 w-6 shrink-0 accent-accent"
-              checked={Boolean(told)}
-              disabled={!mayWrite}
-              onChange={(event) =>
-                act({ kind: event.target.checked ? "checked" : "unchecked", piece: sheet.piece, item })
-              }
-            />
-            <span>
-              <span className="tape">{says}</span>
-              {told?.by && (
-                <span className="block text-[15px] text-soft">
-                  {told.by}, {timeOf(told.at)}
-                </span>
-              )}
-            </span>
-          </label>
+          <CheckBox
+            key={item}
+            className="border-b border-line/60 py-1 text-lg"
+            checked={Boolean(told)}
+            disabled={!mayWrite}
+            onCheck={(now) => act({ kind: now ? "checked" : "unchecked", piece: sheet.piece, item })}
+          >
+            <span className="tape">{says}</span>
+            {told?.by && (
+              <span className="block text-[15px] text-soft">
+                {told.by}, {timeOf(told.at)}
+              </span>
+            )}
+          </CheckBox>
         );
       })}
     </fieldset>

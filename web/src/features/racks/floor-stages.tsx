@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Floor, FloorStage, FloorStick } from "@/api/types";
 import { StatusMark } from "@/draw/status-mark";
+import { CheckBox } from "@/ui/check-box";
 
 interface Props {
   stick: FloorStick;
@@ -16,15 +17,9 @@ export function Stages({ stick, runs }: Props) {
       <div>
         <div className="flex flex-wrap items-center gap-x-4">
           <h3 className="font-bold">Bend them so, one setting after another</h3>
-          <label className="flex min-h-11 items-center gap-2 print:hidden">
-            <input
-              type="checkbox"
-              className="h-5 w-5 accent-accent"
-              checked={withCard}
-              onChange={(event) => setWithCard(event.target.checked)}
-            />
+          <CheckBox className="print:hidden" checked={withCard} onCheck={setWithCard}>
             the card’s marks beside it
-          </label>
+          </CheckBox>
         </div>
         <ol aria-label="Order of bending" className="mt-1 flex flex-col">
           {stick.stages.map((stage, at) => (

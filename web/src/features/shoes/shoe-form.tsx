@@ -4,6 +4,7 @@ import { useAddShoe, useChangeShoe } from "@/api/queries";
 import type { Shoe, ShoeIn } from "@/api/types";
 import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
+import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
@@ -66,15 +67,9 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
         {field("handle_up", "Handle upright at, °")}
         {field("own", "Own reference", "name")}
         {field("own_at", "… from the arrow", "inches")}
-        <label className="flex min-h-10 items-center gap-2 self-end">
-          <input
-            type="checkbox"
-            className="size-5"
-            checked={given.machine}
-            onChange={(event) => set({ machine: event.target.checked })}
-          />
+        <CheckBox className="self-end" checked={given.machine} onCheck={(machine) => set({ machine })}>
           A machine’s
-        </label>
+        </CheckBox>
       </div>
       {error && Object.keys(error.places).length === 0 && <Notice severity="stop">{error.message}</Notice>}
       {wrong("references") && <Notice severity="stop">Own reference: {wrong("references")}</Notice>}

@@ -9,6 +9,7 @@ import { EndMark, RemoveIcon } from "@/ui/icons";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { ClosingLegs } from "./closing-legs";
 import { Findings } from "./findings";
 import { NameField } from "./name-field";
 
@@ -105,6 +106,7 @@ export function EndRow() {
         </p>
         <MeasuredEnd end={end} onChange={change} />
         <Findings findings={findings} id="findings-end" />
+        <ClosingLegs />
       </div>
     </li>
   );

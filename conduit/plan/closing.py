@@ -1,0 +1,97 @@
+"""A closing error put on the legs that are doubted: all, one, or some of them (docs/trade.md, Closing)."""
+
+from collections.abc import Collection, Iterator, Mapping, Sequence
+from typing import Any
+
+from pydantic import Field
+
+from conduit.document import TURNS, MeasuredRun
+from conduit.findings import Edit, Fix
+from conduit.geometry import Vec
+from conduit.layout import Layout, closure_of
+from conduit.plan.checked_run import check_run
+from conduit.plan.schema import Measure
+from conduit.plan.traverse import Leg, adjusted
+from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.values import Result
+
+
+class ClosingLeg(Result):
+    """A leg of the run, and by how much its measure would be longer (shorter: negative)."""
+
+    place: str
+    called: str
+    at: Measure
+    moved: Measure
+
+
+class Closing(Result):
+    """What a run misses its box by, shared over chosen legs."""
+
+    legs: list[ClosingLeg]
+    misses: Measure
+    left: Measure = Field(description="What it would still miss the box by.")
+    fix: Fix | None = Field(description="The change; none where the chosen legs cannot lessen it.")
+    why_not: str
+
+
+def closing_of(raw: Mapping[str, Any], places: Collection[str], limits: Limits = DEFAULT_LIMITS) -> Closing | None:
+    """A run's closing error shared over the legs at `places`; None where its end box was not measured on its own.
+
+    Nothing is changed: the change comes back as a fix. Raises UnreadableDocument.
+    """
+    checked = check_run(raw, limits)
+    measured, layout = checked.measured, checked.layout
+    error = closure_of(layout, measured) if layout else None
+    if layout is None or error is None:
+        return None
+    tape, legs = measured.head.tape, legs_of(layout, measured)
+    chosen = [leg for leg in legs if leg.place in places]
+    shares = _shares(measured, chosen, error)
+    moves, left = {leg.place: share for leg, share in zip(chosen, shares, strict=True)}, error
+    for leg in chosen:
+        left = left.along(leg.heading, moves[leg.place])
+    fix = next(shared_over(measured, "Share it over these", chosen, error), None)
+    why_not = "" if fix else "These legs run another way than it is off." if chosen else "Choose the legs you doubt."
+    return Closing(
+        legs=[
+            ClosingLeg(
+                place=leg.place,
+                called=leg.called,
+                at=Measure.of(leg.at, tape),
+                moved=Measure.of(moves.get(leg.place, 0.0), tape),
+            )
+            for leg in legs
+        ],
+        misses=Measure.of(error.length(), tape),
+        left=Measure.of(left.length(), tape),
+        fix=fix,
+        why_not=why_not,
+    )
+
+
+def legs_of(layout: Layout, measured: MeasuredRun) -> list[Leg]:
+    """The legs whose measures say how far the run goes: to each turn, and to the end."""
+    found = [
+        Leg(f"steps.{number}.at", f"step {number + 1}", step.at, datum.heading)
+        for number, (step, datum) in enumerate(zip(measured.steps, layout.datums, strict=False))
+        if isinstance(step, TURNS)
+    ]
+    end = measured.end
+    if end and end.at is not None:
+        found.append(Leg("end.at", "the end", end.at, layout.datums[-1].heading))
+    return found
+
+
+def shared_over(measured: MeasuredRun, says: str, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
+    """The fix that shares an error over legs, in divisions of the tape; none where it moves none of them."""
+    tape, moves = measured.head.tape, _shares(measured, legs, error)
+    told = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
+    if told:
+        words = ", ".join(f"{leg.called} {'+' if move > 0 else '−'}{tape.shows(abs(move))}" for leg, move in told)
+        edits = [Edit(op="set", place=leg.place, value=tape.written(leg.at + move)) for leg, move in told]
+        yield Fix(says=f"{says}: {words}", edits=tuple(edits))
+
+
+def _shares(measured: MeasuredRun, legs: Sequence[Leg], error: Vec) -> list[float]:
+    return [measured.head.tape.rounded(move) for move in adjusted(legs, error)] if legs else []
