@@ -8,13 +8,17 @@ import { followOtherTabs, ownerOf } from "@/api/owner";
 import { keys, useMeAtFirst } from "@/api/queries";
 import { JobsPage } from "@/features/jobs/jobs-page";
 import { SignIn } from "@/features/people/sign-in";
-import { RunPage } from "@/features/walk/run-page";
-import { WalkView } from "@/features/walk/walk-view";
 import { NoAnswer } from "@/layout/no-answer";
 import { NotFound } from "@/layout/not-found";
 import { OutboxProvider } from "@/outbox/outbox-context";
 
-// What is not needed to measure is fetched when it is opened.
+// What is not needed to find a run is fetched when it is opened.
+const RunPage = lazy(() =>
+  import("@/features/walk/run-page").then((module) => ({ default: module.RunPage })),
+);
+const WalkView = lazy(() =>
+  import("@/features/walk/walk-view").then((module) => ({ default: module.WalkView })),
+);
 const BenchPage = lazy(() =>
   import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
 );
