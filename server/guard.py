@@ -28,6 +28,8 @@ LARGEST_BODY = {
     "api/compare": 2 * DOCUMENT,
     "api/jobs/<int:job_id>/runs": DOCUMENT,
     "api/runs/<int:run_id>": DOCUMENT,
+    "api/runs/<int:run_id>/note": 16 * KB,
+    "api/runs/<int:run_id>/photos": 2048 * KB,
     "api/runs/<int:run_id>/bench": 96 * KB,
     "api/jobs/<int:job_id>/cutting/plan": 96 * KB,
 }

@@ -18,7 +18,8 @@ HEADER = "Idempotency-Key"
 # Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
 REPEATABLE = {
     *("signIn", "signOut", "askForPasswordLink"),
-    *("previewPlan", "previewRack", "listRackWays", "listWays", "checkMarks", "readNote", "writeNote", "compareRuns"),
+    *("previewPlan", "previewRack", "listRackWays", "listWays", "shareClosing", "checkMarks"),
+    *("readNote", "writeNote", "compareRuns"),
     # A link is used up by itself, and a code that was guessed with it stays counted.
     "takePasswordLink",
     # What they tell once is a secret, and is not kept.

@@ -6,7 +6,7 @@ from functools import cache, partial
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Count, Prefetch, QuerySet
 from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -19,6 +19,7 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, Status
+from server.jobs.photos import described
 from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow
 
@@ -143,7 +144,8 @@ def restore_run(user: User, run_id: int) -> Run:
 
 def all_of(user: User) -> QuerySet[Job]:
     """The crew's jobs, each with its runs."""
-    return Job.objects.for_user(user).prefetch_related(Prefetch("runs", Run.objects.present()))
+    runs = Run.objects.present().select_related("assigned_to").annotate(photo_count=Count("photos"))
+    return Job.objects.for_user(user).prefetch_related(Prefetch("runs", runs))
 
 
 @transaction.atomic
@@ -217,6 +219,9 @@ def describe_run(run: Run) -> dict[str, Any]:
         "saved_by": name_of(run.saved_by),
         "document": run.document,
         "rack": _place_in_rack(run),
+        "note": run.note,
+        "assigned": person_of(run),
+        "photos": described(run),
     }
 
 
@@ -227,10 +232,18 @@ def _place_in_rack(run: Run) -> dict[str, Any] | None:
 
 def describe_job(job: Job) -> dict[str, Any]:
     """A job, as `all_of` or one that was just made gives it, with a line for each of its runs."""
-    return {"id": job.pk, "name": job.name, "place": job.place, "runs": [_line(run) for run in job.runs.all()]}
+    runs = [_line(run) for run in job.runs.all()]
+    return {"id": job.pk, "name": job.name, "place": job.place, "archived_at": job.archived_at, "runs": runs}
 
 
 def _line(run: Run) -> dict[str, Any]:
     words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
     told = {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress}
-    return {**told, "rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}
+    told |= {"rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}
+    return {**told, "note": run.note, "photos": getattr(run, "photo_count", 0), "assigned": person_of(run)}
+
+
+def person_of(run: Run) -> dict[str, Any] | None:
+    """For whom a run is."""
+    one = run.assigned_to
+    return {"id": one.pk, "name": name_of(one)} if one else None

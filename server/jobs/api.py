@@ -2,16 +2,33 @@
 
 from typing import Any
 
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
-from server.jobs import actions
+from server.jobs import about, actions, photos
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
 from server.jobs.racks import FloorOut, floor
-from server.jobs.schemas import CopyIn, JobIn, JobOut, RevisionLine, RevisionOut, RunIn, RunOut, Saved, SaveIn, Stale
+from server.jobs.schemas import (
+    AsideIn,
+    AssignIn,
+    CopyIn,
+    JobIn,
+    JobOut,
+    NoteOfRunIn,
+    NoteStale,
+    PhotoIn,
+    RevisionLine,
+    RevisionOut,
+    RunIn,
+    RunOut,
+    Saved,
+    SaveIn,
+    Stale,
+)
 
 router = Router(tags=["jobs"])
 
@@ -68,7 +85,7 @@ def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int,
 @router.get("/runs/{int:run_id}", response=RunOut, operation_id="getRun")
 def get_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
     """A run as it was typed."""
-    runs = Run.objects.for_user(request.auth).select_related("job", "saved_by", "rack_lead")
+    runs = Run.objects.for_user(request.auth).select_related("job", "saved_by", "rack_lead", "assigned_to")
     return actions.describe_run(get_object_or_404(runs, pk=run_id))
 
 
@@ -94,6 +111,44 @@ def list_revisions(request: SignedInRequest, run_id: int) -> list[Revision]:
 def get_revision(request: SignedInRequest, run_id: int, version: int) -> Revision:
     """A run as it was saved at one version."""
     return actions.revision_of(request.auth, run_id, version)
+
+
+@router.put("/runs/{int:run_id}/note", response={200: RunOut, 409: NoteStale, 422: Told}, operation_id="writeRunNote")
+def write_note(request: SignedInRequest, run_id: int, given: NoteOfRunIn) -> dict[str, Any]:
+    """Write what is to be known of a run; told, not overwritten, where somebody else wrote since."""
+    return actions.describe_run(about.write_note(request.auth, run_id, given.note, given.was))
+
+
+@router.put("/runs/{int:run_id}/assigned", response={200: RunOut, 422: Told}, operation_id="assignRun")
+def assign(request: SignedInRequest, run_id: int, given: AssignIn) -> dict[str, Any]:
+    """Say for whom of the crew a run is."""
+    return actions.describe_run(about.assign(request.auth, run_id, given.member_id))
+
+
+@router.put("/jobs/{int:job_id}/aside", response=JobOut, operation_id="putJobAside")
+def put_aside(request: SignedInRequest, job_id: int, given: AsideIn) -> dict[str, Any]:
+    """Put a job aside that is done, or back among those at work."""
+    return actions.describe_job(about.put_aside(request.auth, job_id, given.aside))
+
+
+@router.post("/runs/{int:run_id}/photos", response={201: RunOut, 422: Told}, operation_id="addPhoto")
+def add_photo(request: SignedInRequest, run_id: int, given: PhotoIn) -> tuple[int, dict[str, Any]]:
+    """Keep a photo with a run; it is sized down, and nothing but the picture is kept."""
+    return 201, actions.describe_run(photos.add_photo(request.auth, run_id, given.image, given.says).run)
+
+
+@router.get("/runs/{int:run_id}/photos/{int:photo_id}", operation_id="getPhoto")
+def get_photo(request: SignedInRequest, run_id: int, photo_id: int) -> HttpResponse:
+    """A photo, as JPEG."""
+    photo = photos.photo_of(request.auth, run_id, photo_id)
+    return HttpResponse(bytes(photo.data), content_type="image/jpeg")
+
+
+@router.delete("/runs/{int:run_id}/photos/{int:photo_id}", response={204: None}, operation_id="removePhoto")
+def remove_photo(request: SignedInRequest, run_id: int, photo_id: int) -> tuple[int, None]:
+    """Take a photo out of a run, for good."""
+    photos.remove_photo(request.auth, run_id, photo_id)
+    return 204, None
 
 
 @router.get("/runs/{int:run_id}/floor", response=FloorOut, operation_id="getFloor")

@@ -3,7 +3,9 @@
 from django.conf import settings
 from django.db import models
 
-from server.accounts.models import Binnable
+from server.accounts.models import Binnable, CrewOwned
+
+LONGEST_NOTE = 2000
 
 
 class Job(Binnable):
@@ -11,6 +13,7 @@ class Job(Binnable):
 
     name = models.CharField(max_length=80)
     place = models.CharField(max_length=120, blank=True)
+    archived_at = models.DateTimeField(null=True, editable=False, help_text="When it was put aside; null: at work.")
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -45,6 +48,10 @@ class Run(Binnable):
         "self", null=True, editable=False, on_delete=models.CASCADE, related_name="rack_pipes"
     )
     rack_number = models.PositiveSmallIntegerField(null=True, editable=False, help_text="Which pipe of the rack.")
+    note = models.TextField(blank=True, max_length=LONGEST_NOTE, help_text="What is to be known of it, in words.")
+    assigned_to = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+", help_text="For whom it is."
+    )
     progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
 
     class Meta:
@@ -52,6 +59,23 @@ class Run(Binnable):
 
         ordering = ("id",)
         constraints = [models.UniqueConstraint(fields=["rack_lead", "rack_number"], name="one_run_a_pipe")]
+
+
+class RunPhoto(CrewOwned):
+    """A photo of where a run goes, as JPEG of a bounded size."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="photos")
+    data = models.BinaryField()
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    says = models.CharField(max_length=120, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """In the order in which they came."""
+
+        ordering = ("id",)
 
 
 class Revision(models.Model):

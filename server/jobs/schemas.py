@@ -11,7 +11,7 @@ from conduit.mark_check import GivenMark
 from conduit.tables import MOST_BENDS, MOST_STEPS
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
-from server.jobs.models import Revision, Run, Status
+from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
 
 Draft = Annotated[dict[str, Any], AsTyped(RunDocument)]
 
@@ -21,6 +21,13 @@ class JobIn(Schema):
 
     name: str = Field(min_length=1, max_length=80)
     place: str = Field(default="", max_length=120)
+
+
+class PersonOf(Schema):
+    """Somebody of the crew."""
+
+    id: int
+    name: str
 
 
 class RunLine(Schema):
@@ -35,6 +42,9 @@ class RunLine(Schema):
     progress: str
     rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")
     rack_number: int | None = None
+    note: str = ""
+    photos: int = 0
+    assigned: PersonOf | None = Field(None, description="For whom it is.")
 
 
 class JobOut(Schema):
@@ -43,6 +53,7 @@ class JobOut(Schema):
     id: int
     name: str
     place: str
+    archived_at: datetime | None = Field(None, description="When it was put aside; null: at work.")
     runs: list[RunLine]
 
 
@@ -67,6 +78,43 @@ class PlaceInRack(Schema):
     number: int
 
 
+class PhotoOut(Schema):
+    """A photo of a run; its bytes are at `/runs/{run_id}/photos/{id}`."""
+
+    id: int
+    says: str
+    by: str
+    at: datetime
+    width: int
+    height: int
+
+
+class PhotoIn(Schema):
+    """A photo, as JPEG, PNG or WebP in base64."""
+
+    image: str
+    says: str = Field(default="", max_length=120)
+
+
+class NoteOfRunIn(Schema):
+    """A run's note, and the one that it was written over."""
+
+    note: str = Field(max_length=LONGEST_NOTE)
+    was: str = Field(default="", max_length=LONGEST_NOTE)
+
+
+class AssignIn(Schema):
+    """For whom of the crew a run is; null: for whoever has time."""
+
+    member_id: int | None
+
+
+class AsideIn(Schema):
+    """Whether a job is put aside."""
+
+    aside: bool
+
+
 class RunOut(Schema):
     """A run as it was typed."""
 
@@ -78,6 +126,9 @@ class RunOut(Schema):
     saved_by: str
     document: Draft
     rack: PlaceInRack | None = None
+    note: str = ""
+    assigned: PersonOf | None = None
+    photos: list[PhotoOut] = []
 
 
 class SaveIn(Schema):
@@ -116,6 +167,14 @@ class Stale(Schema):
     status: int
     detail: str
     theirs: RunOut
+
+
+class NoteStale(Schema):
+    """A note that was refused because somebody wrote another in between."""
+
+    status: int
+    detail: str
+    theirs: str
 
 
 class WaysIn(Schema):

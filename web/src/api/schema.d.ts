@@ -1288,6 +1288,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write Note
+         * @description Write what is to be known of a run; told, not overwritten, where somebody else wrote since.
+         */
+        put: operations["writeRunNote"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/assigned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Assign
+         * @description Say for whom of the crew a run is.
+         */
+        put: operations["assignRun"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Aside
+         * @description Put a job aside that is done, or back among those at work.
+         */
+        put: operations["putJobAside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo with a run; it is sized down, and nothing but the picture is kept.
+         */
+        post: operations["addPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photo, as JPEG.
+         */
+        get: operations["getPhoto"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Take a photo out of a run, for good.
+         */
+        delete: operations["removePhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/floor": {
         parameters: {
             query?: never;
@@ -5388,8 +5492,23 @@ export interface components {
             name: string;
             /** Place */
             place: string;
+            /**
+             * Archived At
+             * @description When it was put aside; null: at work.
+             */
+            archived_at?: string | null;
             /** Runs */
             runs: components["schemas"]["RunLine"][];
+        };
+        /**
+         * PersonOf
+         * @description Somebody of the crew.
+         */
+        PersonOf: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * RunLine
@@ -5419,6 +5538,18 @@ export interface components {
             rack_lead?: number | null;
             /** Rack Number */
             rack_number?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Photos
+             * @default 0
+             */
+            photos?: number;
+            /** @description For whom it is. */
+            assigned?: components["schemas"]["PersonOf"] | null;
         };
         /**
          * Status
@@ -5438,6 +5569,27 @@ export interface components {
              * @default
              */
             place?: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photo of a run; its bytes are at `/runs/{run_id}/photos/{id}`.
+         */
+        PhotoOut: {
+            /** Id */
+            id: number;
+            /** Says */
+            says: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * RunOut
@@ -5528,6 +5680,17 @@ export interface components {
                 rack?: components["schemas"]["PipeRack"] | null;
             };
             rack?: components["schemas"]["server__jobs__schemas__PlaceInRack"] | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            assigned?: components["schemas"]["PersonOf"] | null;
+            /**
+             * Photos
+             * @default []
+             */
+            photos?: components["schemas"]["PhotoOut"][];
         };
         /**
          * PlaceInRack
@@ -5857,6 +6020,60 @@ export interface components {
                 /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
                 rack?: components["schemas"]["PipeRack"] | null;
             };
+        };
+        /**
+         * NoteStale
+         * @description A note that was refused because somebody wrote another in between.
+         */
+        NoteStale: {
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Theirs */
+            theirs: string;
+        };
+        /**
+         * NoteOfRunIn
+         * @description A run's note, and the one that it was written over.
+         */
+        NoteOfRunIn: {
+            /** Note */
+            note: string;
+            /**
+             * Was
+             * @default
+             */
+            was?: string;
+        };
+        /**
+         * AssignIn
+         * @description For whom of the crew a run is; null: for whoever has time.
+         */
+        AssignIn: {
+            /** Member Id */
+            member_id: number | null;
+        };
+        /**
+         * AsideIn
+         * @description Whether a job is put aside.
+         */
+        AsideIn: {
+            /** Aside */
+            aside: boolean;
+        };
+        /**
+         * PhotoIn
+         * @description A photo, as JPEG, PNG or WebP in base64.
+         */
+        PhotoIn: {
+            /** Image */
+            image: string;
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
         };
         /**
          * FloorCardMark
@@ -9618,10 +9835,7 @@ export interface operations {
     shareClosing: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
-                "Idempotency-Key"?: string;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -10188,6 +10402,203 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RevisionOut"];
                 };
+            };
+        };
+    };
+    writeRunNote: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteOfRunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteStale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    assignRun: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    putJobAside: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    addPhoto: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removePhoto: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,51 @@
+"""What is to be known of a run besides its measures: a note, for whom it is; and which jobs are put aside."""
+
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from server.accounts.models import Crew, Membership, User
+from server.accounts.permissions import Right, require
+from server.errors import Conflict, Refused
+from server.jobs.actions import all_of
+from server.jobs.models import Job, Run
+
+
+@transaction.atomic
+def write_note(user: User, run_id: int, note: str, was: str) -> Run:
+    """Write a run's note anew; `was`: the note that this was written over. Raises Conflict where it is another now."""
+    require(user, Right.WORK)
+    run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    if run.note not in (was, note):
+        raise Conflict("Somebody changed this note since you opened it. Yours was not kept over it.", theirs=run.note)
+    run.note = note
+    run.save(update_fields=["note"])
+    return run
+
+
+@transaction.atomic
+def assign(user: User, run_id: int, member_id: int | None) -> Run:
+    """Say for whom of the crew a run is; None: for whoever has time. Raises Refused for somebody of no crew of ours."""
+    crew = require(user, Right.WORK)
+    run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    run.assigned_to = None if member_id is None else _member(crew, member_id)
+    run.save(update_fields=["assigned_to"])
+    return run
+
+
+def _member(crew: Crew, member_id: int) -> User:
+    member = Membership.objects.filter(crew=crew, pk=member_id).select_related("user").first()
+    if not member:
+        raise Refused("That person is not in the crew any more.", {"member_id": "choose another"})
+    return member.user
+
+
+@transaction.atomic
+def put_aside(user: User, job_id: int, aside: bool) -> Job:
+    """Put a job that is done aside, out of the list of those at work; or back into it. Nothing of it changes."""
+    require(user, Right.WORK)
+    job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
+    if (job.archived_at is not None) != aside:
+        job.archived_at = timezone.now() if aside else None
+        job.save(update_fields=["archived_at"])
+    return all_of(user).get(pk=job_id)

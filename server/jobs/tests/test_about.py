@@ -1,0 +1,91 @@
+from base64 import b64encode
+from io import BytesIO
+
+from PIL import Image
+
+from server.accounts.models import Membership
+from server.jobs.models import RunPhoto
+from server.jobs.photos import LONGEST_SIDE, MOST_PHOTOS
+from server.tests.support import Api, CrewTestCase
+
+
+def encoded(width=40, height=30, kind="JPEG", **more):
+    """A photo as it is sent."""
+    written = BytesIO()
+    Image.new("RGB", (width, height), "teal").save(written, kind, **more)
+    return b64encode(written.getvalue()).decode()
+
+
+class AboutARun(CrewTestCase):
+    def run_now(self):
+        return self.api.send("GET", f"/runs/{self.feed.pk}").json()
+
+    def write(self, note, was, user=None):
+        body = {"note": note, "was": was}
+        return Api(user or self.lead).send("PUT", f"/runs/{self.feed.pk}/note", body)
+
+    def test_a_note_is_kept_and_not_written_over_unseen(self):
+        self.assertEqual(self.write("Ladder is at Dana's", "").json()["note"], "Ladder is at Dana's")
+        refused = self.write("Core drill first", "", self.bender)
+        self.assertEqual((refused.status_code, refused.json()["theirs"]), (409, "Ladder is at Dana's"))
+        self.assertEqual(self.write("Core drill first", "Ladder is at Dana's", self.bender).status_code, 200)
+        self.assertEqual(self.write("Core drill first", "").status_code, 200, "the same again is no conflict")
+        self.assertEqual(self.write("x" * 2001, "").status_code, 422)
+        line = self.api.send("GET", "/jobs").json()[0]["runs"][0]
+        self.assertEqual((line["note"], line["photos"], line["assigned"]), ("Core drill first", 0, None))
+        self.assertEqual(self.run_now()["version"], 1, "what was measured is as it was")
+
+    def test_a_run_is_for_somebody_of_the_crew(self):
+        ben = Membership.objects.get(user=self.bender)
+        told = self.api.send("PUT", f"/runs/{self.feed.pk}/assigned", {"member_id": ben.pk}).json()["assigned"]
+        self.assertEqual(told, {"id": self.bender.pk, "name": "ben"})
+        self.assertEqual(self.api.send("GET", "/jobs").json()[0]["runs"][0]["assigned"], told)
+        stan = Membership.objects.get(user=self.stranger)
+        refused = self.api.send("PUT", f"/runs/{self.feed.pk}/assigned", {"member_id": stan.pk})
+        self.assertEqual(refused.status_code, 422)
+        self.assertEqual(self.run_now()["assigned"], told)
+        self.api.send("PUT", f"/runs/{self.feed.pk}/assigned", {"member_id": None})
+        self.assertIsNone(self.run_now()["assigned"])
+
+    def test_a_job_is_put_aside_and_back(self):
+        for aside in (True, True, False):
+            job = self.api.send("PUT", f"/jobs/{self.job.pk}/aside", {"aside": aside}).json()
+            self.assertEqual((bool(job["archived_at"]), len(job["runs"])), (aside, 1))
+
+    def add(self, image, **more):
+        return self.api.send("POST", f"/runs/{self.feed.pk}/photos", {"image": image, **more})
+
+    def test_a_photo_is_sized_down_and_carries_nothing_but_the_picture(self):
+        camera = Image.Exif()
+        camera[0x010F], camera[0x0112] = "A camera", 6
+        (photo,) = self.add(encoded(4000, 1000, exif=camera), says="Where it leaves the panel").json()["photos"]
+        self.assertEqual((photo["width"], photo["height"]), (LONGEST_SIDE // 4, LONGEST_SIDE), "it stands upright")
+        self.assertEqual((photo["says"], photo["by"]), ("Where it leaves the panel", "lena"))
+        answer = self.api.send("GET", f"/runs/{self.feed.pk}/photos/{photo['id']}")
+        self.assertEqual(answer["Content-Type"], "image/jpeg")
+        with Image.open(BytesIO(answer.content)) as kept:
+            self.assertEqual((kept.size, dict(kept.getexif())), ((400, 1600), {}))
+        self.assertEqual(self.api.send("GET", "/jobs").json()[0]["runs"][0]["photos"], 1)
+        self.assertEqual(self.api.send("DELETE", f"/runs/{self.feed.pk}/photos/{photo['id']}").status_code, 204)
+        self.assertFalse(RunPhoto.objects.exists())
+
+    def test_what_is_no_photo_or_too_much_is_refused(self):
+        bomb = encoded(9000, 9000, "PNG")
+        for image in ("no base64!", b64encode(b"text").decode(), encoded(kind="GIF"), encoded()[:40], bomb):
+            self.assertEqual(self.add(image).status_code, 422)
+        for _ in range(MOST_PHOTOS):
+            self.assertEqual(self.add(encoded(kind="PNG")).status_code, 201)
+        self.assertIn("Take one out first", self.add(encoded()).json()["detail"])
+
+    def test_only_the_crew_sees_it_and_who_may_work_changes_it(self):
+        photo = self.add(encoded()).json()["photos"][0]["id"]
+        stranger, viewer = Api(self.stranger), Api(self.viewer)
+        self.assertEqual(stranger.send("GET", f"/runs/{self.feed.pk}/photos/{photo}").status_code, 404)
+        self.assertEqual(viewer.send("GET", f"/runs/{self.feed.pk}/photos/{photo}").status_code, 200)
+        for path, body in (
+            (f"/runs/{self.feed.pk}/note", {"note": "x", "was": ""}),
+            (f"/runs/{self.feed.pk}/assigned", {"member_id": None}),
+            (f"/jobs/{self.job.pk}/aside", {"aside": True}),
+        ):
+            self.assertEqual(stranger.send("PUT", path, body).status_code, 404)
+            self.assertEqual(viewer.send("PUT", path, body).status_code, 403)
