@@ -36,3 +36,72 @@ class Jobs(Journey):
         page.get_by_role("button", name="Keep it").click()
         expect(page.get_by_role("heading", name="Kilns and store")).to_be_visible()
         self.assertTrue(Job.objects.filter(name="Kilns and store").exists())
+
+    def test_a_job_is_put_aside_and_taken_up_again(self):
+        page = self.window()
+        page.get_by_role("button", name="Put the job Kiln room fit-out aside").click()
+        expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_hidden()
+        page.get_by_text("1 job put aside").click()
+        page.get_by_role("button", name="Take Kiln room fit-out up again").click()
+        expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_visible()
+
+    def test_what_is_mine_and_in_which_order_stands_in_the_address(self):
+        page = self.window()
+        page.get_by_role("radio", name="Mine, to do").click()
+        expect(page.get_by_text("Nothing is to be done by you")).to_be_visible()
+        page.get_by_role("radio", name="The crew’s").click()
+        page.get_by_role("button", name="Kiln 2 feed: more").click()
+        page.get_by_role("menuitem", name="It is for me").click()
+        expect(page.get_by_text("for Dana Wexcombe")).to_be_visible()
+        page.get_by_role("radio", name="Mine, to do").click()
+        expect(page.get_by_role("link", name="Wedging table outlet")).to_be_hidden()
+        page.get_by_role("combobox", name="Order of the runs").click()
+        page.get_by_role("option", name="by name").click()
+        page.reload()
+        expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_visible()
+        expect(page.get_by_role("link", name="Wedging table outlet")).to_be_hidden()
+        self.assertIn("order=name", page.url)
+
+    def test_a_long_job_is_folded_until_it_is_looked_through(self):
+        job = Job.objects.get(name="Kiln room fit-out")
+        document = Run.objects.filter(job=job).first().document
+        for number in range(1, 61):
+            Run.objects.create(crew=job.crew, job=job, document={**document, "name": f"Light {number}"})
+        page = self.window()
+        expect(page.get_by_role("link", name="Light 60")).to_be_hidden()
+        page.get_by_role("searchbox", name="Find a job or a run").fill("light 60")
+        expect(page.get_by_role("link", name="Light 60")).to_be_visible()
+        page.get_by_role("searchbox", name="Find a job or a run").fill("")
+        page.get_by_role("button", name="Show all").click()
+        expect(page.get_by_role("link", name="Light 60")).to_be_visible()
+
+
+class AboutARun(Journey):
+    def test_a_note_a_photo_and_for_whom_it_is(self):
+        page = self.open_run()
+        page.get_by_role("button", name="About").click()
+        page.get_by_role("textbox", name="Note").fill("Core drill first")
+        page.get_by_role("button", name="Keep the note").click()
+        expect(page.get_by_role("button", name="Keep the note")).to_have_count(0)
+        page.get_by_role("combobox", name="For whom it is").click()
+        page.get_by_role("option", name="(me)").click()
+        page.get_by_label("What the next one shows").fill("Where it leaves the panel")
+        drawn = page.screenshot()
+        photo = {"name": "panel.png", "mimeType": "image/png", "buffer": drawn}
+        page.get_by_label("Add a photo").set_input_files(photo)
+        expect(page.get_by_role("img", name="Where it leaves the panel")).to_be_visible()
+        page.get_by_label("Add a photo").set_input_files({**photo, "buffer": b"no picture"})
+        expect(page.get_by_text("no photo that this browser can read")).to_be_visible()
+        other = self.open_run(user="marek")
+        other.get_by_role("button", name="About").click()
+        expect(other.get_by_role("textbox", name="Note")).to_have_value("Core drill first")
+        other.get_by_role("textbox", name="Note").fill("Drill is broken")
+        other.get_by_role("button", name="Keep the note").click()
+        expect(other.get_by_role("button", name="Keep the note")).to_have_count(0)
+        page.get_by_role("textbox", name="Note").fill("Core drill first, 35 mm")
+        page.get_by_role("button", name="Keep the note").click()
+        expect(page.get_by_text("Drill is broken")).to_be_visible()
+        page.get_by_role("button", name="Keep mine over it").click()
+        expect(page.get_by_text("Drill is broken")).to_have_count(0)
+        page.get_by_role("link", name="all jobs").click()
+        expect(page.get_by_text("for Dana Wexcombe · 1 photo · Core drill first, 35 mm")).to_be_visible()

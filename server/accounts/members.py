@@ -32,6 +32,7 @@ def members_of(user: User) -> list[dict[str, Any]]:
     return [
         {
             "id": one.pk,
+            "user_id": one.user_id,
             "name": name_of(one.user),
             "username": one.user.username,
             "role": one.role,

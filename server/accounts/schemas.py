@@ -107,9 +107,10 @@ class KnownAs(Schema):
 
 
 class MemberOut(Schema):
-    """Somebody of the crew."""
+    """Somebody of the crew: their place in it (`id`), and who they are."""
 
     id: int
+    user_id: int
     name: str
     username: str
     role: RoleName

@@ -42,9 +42,9 @@ class RunLine(Schema):
     progress: str
     rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")
     rack_number: int | None = None
-    note: str = ""
-    photos: int = 0
-    assigned: PersonOf | None = Field(None, description="For whom it is.")
+    note: str
+    photos: int
+    assigned: PersonOf | None = Field(description="For whom it is.")
 
 
 class JobOut(Schema):
@@ -53,7 +53,7 @@ class JobOut(Schema):
     id: int
     name: str
     place: str
-    archived_at: datetime | None = Field(None, description="When it was put aside; null: at work.")
+    archived_at: datetime | None = Field(description="When it was put aside; null: at work.")
     runs: list[RunLine]
 
 
@@ -126,9 +126,9 @@ class RunOut(Schema):
     saved_by: str
     document: Draft
     rack: PlaceInRack | None = None
-    note: str = ""
-    assigned: PersonOf | None = None
-    photos: list[PhotoOut] = []
+    note: str
+    assigned: PersonOf | None
+    photos: list[PhotoOut]
 
 
 class SaveIn(Schema):

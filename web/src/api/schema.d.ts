@@ -1949,11 +1949,13 @@ export interface components {
         };
         /**
          * MemberOut
-         * @description Somebody of the crew.
+         * @description Somebody of the crew: their place in it (`id`), and who they are.
          */
         MemberOut: {
             /** Id */
             id: number;
+            /** User Id */
+            user_id: number;
             /** Name */
             name: string;
             /** Username */
@@ -5496,7 +5498,7 @@ export interface components {
              * Archived At
              * @description When it was put aside; null: at work.
              */
-            archived_at?: string | null;
+            archived_at: string | null;
             /** Runs */
             runs: components["schemas"]["RunLine"][];
         };
@@ -5538,18 +5540,12 @@ export interface components {
             rack_lead?: number | null;
             /** Rack Number */
             rack_number?: number | null;
-            /**
-             * Note
-             * @default
-             */
-            note?: string;
-            /**
-             * Photos
-             * @default 0
-             */
-            photos?: number;
+            /** Note */
+            note: string;
+            /** Photos */
+            photos: number;
             /** @description For whom it is. */
-            assigned?: components["schemas"]["PersonOf"] | null;
+            assigned: components["schemas"]["PersonOf"] | null;
         };
         /**
          * Status
@@ -5680,17 +5676,11 @@ export interface components {
                 rack?: components["schemas"]["PipeRack"] | null;
             };
             rack?: components["schemas"]["server__jobs__schemas__PlaceInRack"] | null;
-            /**
-             * Note
-             * @default
-             */
-            note?: string;
-            assigned?: components["schemas"]["PersonOf"] | null;
-            /**
-             * Photos
-             * @default []
-             */
-            photos?: components["schemas"]["PhotoOut"][];
+            /** Note */
+            note: string;
+            assigned: components["schemas"]["PersonOf"] | null;
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
         };
         /**
          * PlaceInRack

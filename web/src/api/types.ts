@@ -64,6 +64,7 @@ export type ShoeUsed = Schemas["ShoeUsed"];
 export type Run = Schemas["RunOut"];
 export type Binned = Schemas["BinnedOut"];
 export type Job = Schemas["JobOut"];
+export type Photo = Schemas["PhotoOut"];
 export type Me = Schemas["Me"];
 export type Limit = Schemas["LimitOut"];
 export type Shoe = Schemas["ShoeOut"];

@@ -1,11 +1,11 @@
 import { useLetGo } from "@/api/cutting";
 import type { Cutting, TakenBar } from "@/api/types";
+import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Notice } from "@/ui/notice";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { CutRow } from "./cut-row";
-import { counted } from "./totals";
 
 /** The plan that was taken: each source with its cuts, confirmed one by one; rack and ledger follow. */
 export function CuttingView({
@@ -26,7 +26,7 @@ export function CuttingView({
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <p className="tape text-lg">
           <strong>
-            {taken.cut} of {counted(taken.cut + taken.to_cut, "piece")} cut
+            {taken.cut} of {things(taken.cut + taken.to_cut, "piece")} cut
           </strong>
           . What is needed from the rack is reserved.
         </p>
@@ -61,7 +61,7 @@ export function CuttingView({
       {taken.stale > 0 && (
         <div className="mt-2">
           <Notice severity="caution">
-            {counted(taken.stale, "piece")} no longer {taken.stale === 1 ? "fits its run" : "fit their runs"},
+            {things(taken.stale, "piece")} no longer {taken.stale === 1 ? "fits its run" : "fit their runs"},
             which changed after this was planned. The rest is planned again below; what is cut stays.
           </Notice>
         </div>

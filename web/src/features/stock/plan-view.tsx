@@ -2,10 +2,11 @@ import { useState } from "react";
 import { ApiError } from "@/api/client";
 import { usePickChoices } from "@/api/cutting";
 import type { CutChoice, CutKind, Cutting, ListedSource } from "@/api/types";
+import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { Segments } from "@/ui/segments";
 import { CutBar, type DrawnBar } from "./cut-bar";
-import { compared, counted, total } from "./totals";
+import { compared, total } from "./totals";
 import { type More, TryMenu } from "./try-menu";
 import { WhatIf } from "./what-if";
 
@@ -79,7 +80,7 @@ export function PlanView({
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="tape text-lg">
-          <strong>{counted(now.sticks, "new stick")}</strong>, {counted(now.couplings, "coupling")},{" "}
+          <strong>{things(now.sticks, "new stick")}</strong>, {things(now.couplings, "coupling")},{" "}
           {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
           {begun && <span className="text-soft"> What is reserved above is counted in.</span>}
           {before && <span className="text-soft"> {compared(before, now, cutting.tape)}</span>}
@@ -161,7 +162,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
       </h3>
       <p className="tape text-[15px] text-soft">
         {choice.couplings
-          ? `${counted(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
+          ? `${things(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
           : "No coupling"}
         . {kind.priced ? "Cost" : "Cost in sticks"} {costOf(choice)}
         {choice.cheapest
@@ -203,10 +204,10 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
 function work({ sources }: CutChoice): string {
   const sum = (of: (source: ListedSource) => number) => sources.reduce((all, source) => all + of(source), 0);
   const ream = sum((source) => source.ream);
-  return `${counted(
+  return `${things(
     sum((source) => source.saw_cuts),
     "saw cut",
-  )}, ${counted(ream, "end")} to ream.`;
+  )}, ${things(ream, "end")} to ream.`;
 }
 
 function costOf({ cost, bill, waste_worth }: CutChoice): string {
@@ -221,7 +222,7 @@ const newBefore = (sources: ListedSource[], at: number) =>
   sources.slice(0, at).filter((source) => !source.scrap && !source.bought).length;
 
 function drawn(source: ListedSource, number: number): DrawnBar {
-  const threads = source.threads ? `, ${counted(source.threads, "end")} to thread` : "";
+  const threads = source.threads ? `, ${things(source.threads, "end")} to thread` : "";
   const from = source.begin === "B" ? ", begin at its end B" : "";
   return {
     name: source.scrap ?? source.bought ?? `New stick ${number + 1}`,

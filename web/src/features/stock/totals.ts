@@ -1,5 +1,6 @@
 import type { CutChoice, Tape } from "@/api/types";
 import { reads } from "@/draw/fractions";
+import { things } from "@/trade/counts";
 
 export interface Totals {
   sticks: number;
@@ -22,9 +23,6 @@ export function total(choices: CutChoice[], tape: Tape): Totals {
   };
 }
 
-/** So many of a thing, in words. */
-export const counted = (count: number, thing: string) => `${count} ${thing}${count === 1 ? "" : "s"}`;
-
 /** What a trial costs against how it was before. */
 export function compared(before: Totals, now: Totals, tape: Tape): string {
   const parts = [
@@ -38,4 +36,4 @@ export function compared(before: Totals, now: Totals, tape: Tape): string {
 }
 
 const difference = (by: number, thing: string) =>
-  by ? `${counted(Math.abs(by), thing)} ${by > 0 ? "more" : "fewer"}` : "";
+  by ? `${things(Math.abs(by), thing)} ${by > 0 ? "more" : "fewer"}` : "";

@@ -18,6 +18,9 @@ const run = (name: string, version = 1): Run => ({
   saved_at: "2026-01-01T00:00:00Z",
   saved_by: "Marek",
   document: named(name),
+  note: "",
+  assigned: null,
+  photos: [],
 });
 
 const following = (draft: Draft, ...events: DraftEvent[]): Draft => events.reduce(draftReducer, draft);

@@ -4,7 +4,7 @@ import type { Draft } from "./draft";
 import type { DraftHandle } from "./use-draft";
 
 /** What lies open beside the list: one thing at a time. */
-const SIDES = ["note", "step", "rack", "marks", "history"] as const;
+const SIDES = ["note", "step", "rack", "marks", "history", "about"] as const;
 export type Side = (typeof SIDES)[number] | null;
 
 export const isSide = (named: string | null): named is NonNullable<Side> =>

@@ -1,4 +1,5 @@
 import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
+import { AboutPanel } from "@/features/walk/about/about-panel";
 import { MarksPanel } from "@/features/walk/marks/marks-panel";
 import { RackPanel } from "@/features/walk/rack/rack-panel";
 import { StepPanel } from "@/features/walk/steps/step-panel";
@@ -17,6 +18,7 @@ const TITLES = {
   rack: "Rack of pipes",
   marks: "Check my marks",
   history: "History",
+  about: "About this run",
 };
 
 /** What lies open beside the list. */
@@ -37,6 +39,7 @@ export function SidePanel() {
     rack: <RackPanel />,
     marks: <MarksPanel />,
     history: <HistoryPanel />,
+    about: <AboutPanel />,
   };
   function close() {
     setLaid(null);

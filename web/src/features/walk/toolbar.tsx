@@ -8,6 +8,7 @@ const SIDES: { side: Exclude<Side, null>; says: string }[] = [
   { side: "rack", says: "Rack" },
   { side: "marks", says: "Check marks" },
   { side: "history", says: "History" },
+  { side: "about", says: "About" },
 ];
 
 /** Over the list: what else can be opened beside it, undo and redo. */

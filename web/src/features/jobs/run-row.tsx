@@ -1,0 +1,78 @@
+import { Link } from "react-router";
+import { useMe, useRemoveRun } from "@/api/queries";
+import { StatusMark } from "@/draw/status-mark";
+import type { JustBinned } from "@/features/bin/bin";
+import { things } from "@/trade/counts";
+import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
+import { RemoveIcon } from "@/ui/icons";
+import { timeOf } from "@/ui/moments";
+import type { RunLine } from "./rack-order";
+import { RunMenu } from "./run-menu";
+
+interface Props {
+  run: RunLine;
+  jobId: number;
+  onBinned: (binned: JustBinned) => void;
+}
+
+/** A run in its job's list. */
+export function RunRow({ run, jobId, onBinned }: Props) {
+  const role = useMe().data?.role;
+  const mayDelete = role === "lead";
+  const removeRun = useRemoveRun();
+  return (
+    <li
+      className={`flex flex-wrap items-center gap-2 border-b border-line/60 hover:bg-tint/50 ${mayDelete && run.rack_lead ? "pr-14" : "pr-2"}`}
+    >
+      <Link
+        to={`/runs/${run.id}/walk`}
+        className={`flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4 ${run.rack_lead ? "pl-10" : ""}`}
+      >
+        {run.rack_number && (
+          <span
+            className="tape inline-flex h-7 w-7 items-center justify-center rounded-full border-2 border-soft text-[15px] font-bold"
+            title={`Pipe ${run.rack_number} of the rack of the run above`}
+          >
+            {run.rack_number}
+          </span>
+        )}
+        <span className="text-lg font-semibold">{run.name || "Run without a name"}</span>
+        <span className="tape text-soft">
+          {run.trade_size} {run.material}
+        </span>
+        <StatusMark status={run.status} progress={run.progress} />
+        <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
+          saved {timeOf(run.saved_at)}
+        </span>
+        <AboutLine run={run} />
+      </Link>
+      {role !== "viewer" && <RunMenu run={run} jobId={jobId} />}
+      {mayDelete && !run.rack_lead && (
+        <Confirm
+          trigger={
+            <Button look="quiet" aria-label={`Remove the run ${run.name}`}>
+              <RemoveIcon />
+            </Button>
+          }
+          title={`Remove “${run.name}”?`}
+          says="It goes into the bin with the pipes of its rack if it has one, for the whole crew. What is reserved for it is let go; the log stays."
+          act="Remove the run"
+          onAct={() =>
+            removeRun.mutate(run.id, {
+              onSuccess: () => onBinned({ kind: "run", id: run.id, name: run.name }),
+            })
+          }
+        />
+      )}
+    </li>
+  );
+}
+
+/** For whom it is, its note, and how many photos it has; nothing where nothing is said. */
+function AboutLine({ run }: { run: RunLine }) {
+  const photos = run.photos > 0 && things(run.photos, "photo");
+  const said = [run.assigned && `for ${run.assigned.name}`, photos, run.note].filter(Boolean);
+  if (!said.length) return null;
+  return <span className="basis-full truncate pb-2 text-[15px] text-soft">{said.join(" · ")}</span>;
+}
