@@ -103,5 +103,7 @@ class AboutARun(Journey):
         expect(page.get_by_text("Drill is broken")).to_be_visible()
         page.get_by_role("button", name="Keep mine over it").click()
         expect(page.get_by_text("Drill is broken")).to_have_count(0)
+        page.get_by_role("link", name="Bench").click()
+        expect(page.get_by_text("Core drill first, 35 mm")).to_be_visible()
         page.get_by_role("link", name="all jobs").click()
         expect(page.get_by_text("for Dana Wexcombe · 1 photo · Core drill first, 35 mm")).to_be_visible()

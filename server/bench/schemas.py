@@ -164,6 +164,7 @@ class BenchOut(Schema):
     progress: str
     makeable: bool
     findings: list[Finding]
+    note: str = Field(description="What is to be known of the run, in words.")
     sticks: list[StickOut]
     carried: list[Carried] = Field(description="What the same bends of the rack's other pipes say of the dial.")
     document: Draft

@@ -164,6 +164,7 @@ class Benches:
             "progress": self.run.progress,
             "makeable": plan.makeable,
             "findings": plan.findings,
+            "note": self.run.note,
             "sticks": [self.stick_out(piece, shoes) for piece in self.pieces()],
             "document": self.run.document,
         }

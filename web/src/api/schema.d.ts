@@ -6421,6 +6421,11 @@ export interface components {
             makeable: boolean;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /**
+             * Note
+             * @description What is to be known of the run, in words.
+             */
+            note: string;
             /** Sticks */
             sticks: components["schemas"]["StickOut"][];
             /**

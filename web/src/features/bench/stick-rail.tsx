@@ -63,6 +63,12 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
           ))}
         </nav>
       )}
+      {bench.note && (
+        <p className="border-b border-line px-4 py-2 whitespace-pre-wrap">
+          <strong className="block text-[15px] text-soft">Note on this run</strong>
+          {bench.note}
+        </p>
+      )}
       <p className="px-4 pt-2 pb-1 text-[15px]">
         <EndMark end="A" /> {sheet.end_a} <EndMark end="B" /> {sheet.end_b}
       </p>

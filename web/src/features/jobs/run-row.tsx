@@ -27,7 +27,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
     >
       <Link
         to={`/runs/${run.id}/walk`}
-        className={`flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4 ${run.rack_lead ? "pl-10" : ""}`}
+        className={`flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4 py-1.5 ${run.rack_lead ? "pl-10" : ""}`}
       >
         {run.rack_number && (
           <span
@@ -74,5 +74,5 @@ function AboutLine({ run }: { run: RunLine }) {
   const photos = run.photos > 0 && things(run.photos, "photo");
   const said = [run.assigned && `for ${run.assigned.name}`, photos, run.note].filter(Boolean);
   if (!said.length) return null;
-  return <span className="basis-full truncate pb-2 text-[15px] text-soft">{said.join(" · ")}</span>;
+  return <span className="basis-full truncate text-[15px] text-soft">{said.join(" · ")}</span>;
 }

@@ -3,10 +3,10 @@ import { Button } from "@/ui/button";
 import { RedoIcon, UndoIcon } from "@/ui/icons";
 import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
 
-const SIDES: { side: Exclude<Side, null>; says: string }[] = [
+const SIDES: { side: Exclude<Side, null>; says: string; name?: string }[] = [
   { side: "note", says: "Field note" },
   { side: "rack", says: "Rack" },
-  { side: "marks", says: "Check marks" },
+  { side: "marks", says: "Marks", name: "Check marks" },
   { side: "history", says: "History" },
   { side: "about", says: "About" },
 ];
@@ -41,6 +41,7 @@ export function Toolbar() {
         <Button
           key={one.side}
           look="quiet"
+          aria-label={one.name}
           aria-pressed={side === one.side}
           className={side === one.side ? "bg-tint text-ink!" : ""}
           onClick={() => toggle(one.side)}
