@@ -30,6 +30,8 @@ class Journey(LiveServerTestCase):
 
     # Whether the demo crew has bent something before, and has a rack; most journeys need none of it.
     whole = False
+    # Whether help comes by itself, as for somebody who was never here.
+    first_visit = False
 
     @classmethod
     def setUpClass(cls):
@@ -67,6 +69,8 @@ class Journey(LiveServerTestCase):
     def outside(self, address="", size=DESK, installed=False):
         """A window of somebody who is not signed in, at an address if there is one."""
         context = self.browser.new_context(viewport=size, service_workers="allow" if installed else "block")
+        if not self.first_visit:
+            context.add_init_script("localStorage.setItem('crelda.help', '[\"all\"]')")
         self.addCleanup(context.close)
         page = context.new_page()
         page.on("pageerror", lambda error: self.faults.append(str(error)))

@@ -39,10 +39,10 @@ class Jobs(Journey):
 
     def test_a_job_is_put_aside_and_taken_up_again(self):
         page = self.window()
-        page.get_by_role("button", name="Put the job Kiln room fit-out aside").click()
+        page.get_by_role("button", name="Put aside: Kiln room fit-out").click()
         expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_hidden()
         page.get_by_text("1 job put aside").click()
-        page.get_by_role("button", name="Take Kiln room fit-out up again").click()
+        page.get_by_role("button", name="Take it up again: Kiln room fit-out").click()
         expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_visible()
 
     def test_what_is_mine_and_in_which_order_stands_in_the_address(self):

@@ -36,7 +36,7 @@ export function DegreeLines({ shoe, at, dial, named, onDark = false }: Props) {
                 x={x}
                 y={y + 5}
                 textAnchor="middle"
-                fontSize={used ? 17 : 15}
+                fontSize={used ? 20 : 19}
                 fontWeight={used ? 700 : 500}
                 stroke="none"
               >

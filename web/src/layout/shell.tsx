@@ -4,6 +4,7 @@ import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
+import { Help } from "./help";
 import { Keys } from "./keys";
 import { CREW_PAGES, CREW_TABS, type Tab } from "./pages";
 import { ServerAway } from "./server-away";
@@ -30,6 +31,7 @@ interface Props {
 /** The frame of every page: where we are, the views, whether it is saved, who is signed in. */
 export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props) {
   useTitle(title);
+  const [helping, setHelping] = useState(false);
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
@@ -61,17 +63,18 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
         >
           <UnsentElsewhere />
           {state}
-          <PersonMenu />
+          <PersonMenu onHelp={() => setHelping(true)} />
         </div>
       </header>
       <ServerAway />
+      <Help asked={helping} onClose={() => setHelping(false)} />
       <Keys />
       {children}
     </div>
   );
 }
 
-function PersonMenu() {
+function PersonMenu({ onHelp }: { onHelp: () => void }) {
   const me = useMe();
   const [leaving, setLeaving] = useState(false);
   const [theme, setTheme] = useState<Theme>(rememberedTheme);
@@ -122,6 +125,12 @@ function PersonMenu() {
                 </Link>
               </DropdownMenu.Item>
             ))}
+            <DropdownMenu.Item
+              onSelect={onHelp}
+              className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
+            >
+              What is done here
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"

@@ -120,6 +120,7 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
             <StickRail />
           </div>
           <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
+            <h1 className="sr-only lg:hidden">Bench</h1>
             <StepBar />
             {bend ? (
               <BendScreen key={bend.number} bend={bend} />

@@ -29,7 +29,7 @@ export function Aside({ jobs }: { jobs: Job[] }) {
             {mayWrite && (
               <Button
                 className="ml-auto"
-                aria-label={`Take ${job.name} up again`}
+                aria-label={`Take it up again: ${job.name}`}
                 disabled={putAside.isPending}
                 onClick={() => putAside.mutate({ id: job.id, aside: false })}
               >

@@ -63,7 +63,7 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
         {mayWrite && (
           <Button
             look="quiet"
-            aria-label={`Put the job ${job.name} aside`}
+            aria-label={`Put aside: ${job.name}`}
             disabled={putAside.isPending}
             onClick={() => putAside.mutate({ id: job.id, aside: true })}
           >

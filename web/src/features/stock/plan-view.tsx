@@ -55,7 +55,9 @@ export function PlanView({
   const begun = cutting.taken.bars.length > 0;
   return (
     <section aria-label="Plan" className={planning ? "opacity-60" : ""}>
-      {begun && <h2 className="mt-6 border-t border-line pt-3 text-xl font-bold">Still to be reserved</h2>}
+      <h2 className={begun ? "mt-6 border-t border-line pt-3 text-xl font-bold" : "sr-only"}>
+        {begun ? "Still to be reserved" : "The plan"}
+      </h2>
       {mayWrite && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           <Segments

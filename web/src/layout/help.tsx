@@ -1,0 +1,67 @@
+import { useState } from "react";
+import { useLocation } from "react-router";
+import { Button } from "@/ui/button";
+import { helpAt } from "./help-texts";
+
+const KEY = "crelda.help";
+/** Stands for all views: whoever left the tour is told nothing more by itself. */
+const ALL = "all";
+
+function seen(): string[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? "[]");
+    return Array.isArray(kept) ? kept.filter((one) => typeof one === "string") : [];
+  } catch {
+    return [];
+  }
+}
+
+const remember = (view: string) => localStorage.setItem(KEY, JSON.stringify([...new Set([...seen(), view])]));
+
+interface Props {
+  /** Asked for in the menu; else it comes by itself where somebody is for the first time. */
+  asked: boolean;
+  onClose: () => void;
+}
+
+/** What is done here: shown on a first visit to a view, and whenever it is asked for. */
+export function Help({ asked, onClose }: Props) {
+  const help = helpAt(useLocation().pathname);
+  return help ? <HelpCard key={help.view} help={help} asked={asked} onClose={onClose} /> : null;
+}
+
+function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnType<typeof helpAt>> }) {
+  const [first, setFirst] = useState(() => !seen().some((one) => one === help.view || one === ALL));
+  if (!first && !asked) return null;
+  const close = (view: string) => {
+    remember(view);
+    setFirst(false);
+    onClose();
+  };
+  return (
+    <aside
+      aria-label={`Help: ${help.title}`}
+      className="border-b border-accent bg-tint px-4 py-3 print:hidden"
+    >
+      <div className="mx-auto max-w-5xl">
+        <p className="text-lg font-bold">{help.title}</p>
+        {help.says.map((line) => (
+          <p key={line} className="mt-1 max-w-[80ch]">
+            {line}
+          </p>
+        ))}
+        {help.next && <p className="mt-1 font-semibold">{help.next}</p>}
+        <p className="mt-2 flex flex-wrap gap-2">
+          <Button className="min-h-11" onClick={() => close(help.view)}>
+            I see
+          </Button>
+          {first && !asked && (
+            <Button look="quiet" className="min-h-11" onClick={() => close(ALL)}>
+              No such notes in other views
+            </Button>
+          )}
+        </p>
+      </div>
+    </aside>
+  );
+}
