@@ -3,6 +3,7 @@ import type { MarksJudged, Picture as PictureData, Plan, Point, RackPlan } from 
 import { type Box, overlap } from "@/draw/labels";
 import { NumberTab } from "@/draw/number-tab";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
+import { runInWords } from "@/draw/run-in-words";
 import type { Size } from "@/ui/use-size";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
 import { Dimensions } from "./picture-dimensions";
@@ -65,6 +66,7 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
   const stepOf = (number: number): number => plan.bends[number - 1]?.step ?? 0;
   return (
     <svg width={size.width} height={size.height} role="img" aria-label={`${plan.name}, to scale`}>
+      <desc>{runInWords(plan)}</desc>
       <Hatch />
       <Surfaces surfaces={picture.surfaces} place={place} />
       <Grid frame={frame} size={size} />
