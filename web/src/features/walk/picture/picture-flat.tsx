@@ -3,12 +3,12 @@ import type { MarksJudged, Picture as PictureData, Plan, Point, RackPlan } from 
 import { type Box, overlap } from "@/draw/labels";
 import { NumberTab } from "@/draw/number-tab";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
-import { runInWords } from "@/draw/run-in-words";
 import type { Size } from "@/ui/use-size";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
 import { Dimensions } from "./picture-dimensions";
 import { besideOf, RackPicture } from "./picture-rack";
 import { Fittings, Hatch, Surfaces, ThingNames, Things, thingLabels } from "./picture-things";
+import { runInWords } from "./run-in-words";
 
 const FOOT = 12;
 const MARGIN = 62;

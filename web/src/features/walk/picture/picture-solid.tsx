@@ -4,9 +4,9 @@ import { Box3, PerspectiveCamera, PMREMGenerator, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { RoomEnvironment } from "three/examples/jsm/environments/RoomEnvironment.js";
 import type { MarksJudged, Picture, Plan, Point, RackPlan } from "@/api/types";
-import { runInWords } from "@/draw/run-in-words";
 import { Button } from "@/ui/button";
 import { besideOf } from "./picture-rack";
+import { runInWords } from "./run-in-words";
 import { type Colors, readColors } from "./solid-colors";
 import { BoxSolid, FittingSolid, NumberSign, SurfaceSolid, ThingSolid, Tube, vector } from "./solids";
 
