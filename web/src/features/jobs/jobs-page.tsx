@@ -55,7 +55,11 @@ export function JobsPage() {
           {shown.map((job) => (
             <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
           ))}
-          {jobs.data && atWork.length === 0 && <p className="text-lg">No job at work. Open one below.</p>}
+          {jobs.data && atWork.length === 0 && (
+            <p className="text-lg">
+              {jobs.data.length ? "No job is at work." : "No jobs yet. Open the first one below."}
+            </p>
+          )}
         </div>
         {mayWrite && <NewJob />}
         <Aside jobs={(jobs.data ?? []).filter((job) => job.archived_at)} />
