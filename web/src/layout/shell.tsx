@@ -6,6 +6,7 @@ import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
 import { Help } from "./help";
 import { Keys } from "./keys";
+import { NoNetwork } from "./no-network";
 import { CREW_PAGES, CREW_TABS, type Tab } from "./pages";
 import { ServerAway } from "./server-away";
 import { SigningOut } from "./signing-out";
@@ -67,6 +68,7 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
         </div>
       </header>
       <ServerAway />
+      <NoNetwork />
       <Help asked={helping} onClose={() => setHelping(false)} />
       <Keys />
       {children}

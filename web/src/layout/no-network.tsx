@@ -1,0 +1,36 @@
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
+import { timeOf } from "@/ui/moments";
+
+const isOnline = () => navigator.onLine;
+
+function onChange(changed: () => void): () => void {
+  const events = ["online", "offline"];
+  for (const event of events) addEventListener(event, changed);
+  return () => {
+    for (const event of events) removeEventListener(event, changed);
+  };
+}
+
+/** Said on every page while there is no network: from when what is shown is. */
+export function NoNetwork() {
+  const online = useSyncExternalStore(onChange, isOnline);
+  const queries = useQueryClient();
+  if (online) return null;
+  const since = oldestShown(queries);
+  return (
+    <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
+      No network here.{since !== null && ` What is shown is from ${timeOf(since)}.`}
+    </p>
+  );
+}
+
+/** When the oldest of what this page shows of the crew's things was answered; null where it shows none. */
+function oldestShown(queries: QueryClient): number | null {
+  const times = queries
+    .getQueryCache()
+    .findAll({ type: "active" })
+    .filter((one) => one.queryKey[0] !== "me" && one.state.data !== undefined)
+    .map((one) => one.state.dataUpdatedAt);
+  return times.length ? Math.min(...times) : null;
+}
