@@ -13,6 +13,14 @@ from conduit.values import Given
 Material = Literal["EMT", "IMC", "rigid"]
 TradeSize = Literal["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "3-1/2", "4"]
 
+# How pipe is joined to couplings and connectors; by material, the usual way first.
+Joint = Literal["set-screw", "compression", "threaded", "threadless"]
+JOINTS: dict[Material, tuple[Joint, ...]] = {
+    "EMT": ("set-screw", "compression"),
+    "IMC": ("threaded", "threadless"),
+    "rigid": ("threaded", "threadless"),
+}
+
 STICK = 120.0
 # No longer one is sold.
 LONGEST_STICK = 480.0

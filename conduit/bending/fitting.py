@@ -54,8 +54,11 @@ def _checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limi
     if any(end.meets == "open" for end in ends):
         yield "bushing", "A bushing on the open end."
     if any(end.meets == "coupling" for end in ends):
-        yield "joints", f"Couplings pushed home{' and tight' if head.material == 'EMT' else ' to the last thread'}."
-    if head.material == "EMT":
+        yield (
+            "joints",
+            f"Couplings pushed home{' to the last thread' if head.joined_by == 'threaded' else ' and tight'}.",
+        )
+    if head.joined_by == "set-screw":
         yield "screws", "Set-screws to the front, where a screwdriver reaches them."
     straps = [one.inches - piece.start for one in plan.supports]
     mine = [head.tape.shows(place) for place in straps if 0 <= place <= piece.length.inches]

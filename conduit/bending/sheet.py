@@ -161,7 +161,7 @@ class _SheetMaker:
 
     def _cutting(self, ends: tuple[FittedEnd, FittedEnd]) -> list[str]:
         stick, length = self.stick, self.piece.length.reads
-        thread = [] if self.head.material == "EMT" else [THREADS]
+        thread = [THREADS] if self.head.joined_by == "threaded" else []
         both: dict[Hook, float] = {"A": stick.spare_a, "B": stick.spare}
         spares = {end: spare for end, spare in both.items() if spare}
         if not spares:

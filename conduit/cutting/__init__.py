@@ -20,7 +20,7 @@ from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
-from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, StrutNeeded, bring_list
+from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, Joined, StrutNeeded, bring_list, joined
 
 __all__ = [
     "BRING_COLUMNS",
@@ -33,6 +33,7 @@ __all__ = [
     "CutTerms",
     "Goal",
     "Held",
+    "Joined",
     "Kind",
     "ListedCut",
     "ListedSource",
@@ -49,6 +50,7 @@ __all__ = [
     "bring_list",
     "digests",
     "gap_at",
+    "joined",
     "lies",
     "make_cut_list",
     "nearest_sixteenth",

@@ -280,12 +280,14 @@ class _Lister:
             used = sawn + cut.length
             sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
         left = max(0, whole_sixteenths(inches) - sawn)
-        threaded = source.kind.material != "EMT"
         ends = bar.ends if bar else ("factory", "factory")
-        begin = "B" if threaded and ends[0] == "cut" and ends[1] != "cut" else "A"
+        begin = "B" if source.kind.material != "EMT" and ends[0] == "cut" and ends[1] != "cut" else "A"
         first, last = ends if begin == "A" else ends[::-1]
         to_the_end = used >= whole_sixteenths(inches)
-        fresh = 2 * len(source.cuts) - (first != "cut") - (last != "cut" and to_the_end)
+        fresh = [2] * len(source.cuts)
+        fresh[0] -= first != "cut"
+        fresh[-1] -= last != "cut" and to_the_end
+        threads = [self.runs[cut.run].plan.joints == "threaded" for cut in source.cuts]
         return ListedSource(
             key=source.tag or f"new {number}",
             scrap=source.tag if bar and not bar.bought else None,
@@ -297,8 +299,8 @@ class _Lister:
             left=Measure.of(max(0.0, inches - sawn / IN_AN_INCH)),
             keep=left >= self.terms.keep,
             saw_cuts=len(source.cuts) - to_the_end,
-            ream=fresh,
-            threads=fresh if threaded else 0,
+            ream=sum(fresh),
+            threads=sum(count for count, is_threaded in zip(fresh, threads, strict=True) if is_threaded),
         )
 
     def _cut(self, cut: Cut, at: int) -> ListedCut:

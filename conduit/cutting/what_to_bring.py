@@ -7,8 +7,9 @@ from typing import Any, NamedTuple
 
 from conduit.cutting.cut_list import PlannedRun
 from conduit.cutting.model import Kind
-from conduit.tables import TRADE_SIZES
-from conduit.units import format_length
+from conduit.document import read_length, tape_in
+from conduit.tables import TRADE_SIZES, Joint
+from conduit.units import TOLERANCE, Tape, format_length
 from conduit.values import Result
 
 WHAT = ("stick", "coupling", "connector", "bushing", "strap", "strut", "box")
@@ -23,6 +24,10 @@ class StrutNeeded(NamedTuple):
 
 
 NO_STRUTS: Mapping[StrutNeeded, int] = MappingProxyType({})
+
+
+# A kind of pipe, and how it is joined.
+Joined = tuple[Kind, Joint]
 
 
 class BringLine(Result):
@@ -40,32 +45,32 @@ def bring_list(
     runs: Sequence[PlannedRun],
     documents: Mapping[str, Mapping[str, Any]],
     sticks: Mapping[tuple[Kind, float], int],
-    couplings: Mapping[Kind, int],
+    couplings: Mapping[Joined, int],
     struts: Mapping[StrutNeeded, int] = NO_STRUTS,
 ) -> list[BringLine]:
     """What the runs need besides what lies on the rack. `sticks`: to be bought, by kind and length.
 
     `struts`: those of the job's racks, by length and where the straps sit on them.
 
-    Threaded pipe (IMC, rigid) comes with a coupling on each new stick, which is not ordered again. A box where
-    several runs end is one box. A pipe end takes a connector at a box, a bushing where it stays open.
+    Pipe with threads (IMC, rigid) comes with a coupling on each new stick, which is not ordered again where it serves.
+    A box where several runs end is one box. A pipe end takes a connector at a box, a bushing where it stays open.
     """
     in_order = sorted(sticks.items(), key=lambda one: one[0][1])
     lines = [_line("stick", kind, count, length=format_length(length)) for (kind, length), count in in_order]
     bought = Counter[Kind]()
     for (kind, _), count in sticks.items():
         bought[kind] += count
-    for kind, count in couplings.items():
-        with_sticks = bought[kind] if kind.material != "EMT" else 0
-        note = f"{with_sticks} more come on the new sticks" if with_sticks else ""
+    for (kind, joint), count in couplings.items():
+        with_sticks = bought[kind] if joint == "threaded" else 0
+        note = f"{joint}; {with_sticks} more come on the new sticks" if with_sticks else joint
         lines.append(_line("coupling", kind, max(0, count - with_sticks), note))
-    connectors, bushings = Counter[Kind](), Counter[Kind]()
+    connectors, bushings = Counter[Joined](), Counter[Kind]()
     straps = Counter[tuple[Kind, str]]()
     boxes: dict[str, list[str]] = {}
     for run in (run for run in runs if run.plan.makeable):
         straps[run.kind, _strap_kind(documents[run.key])] += len(run.plan.supports)
         for name in (piece.end_b for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box):
-            connectors[run.kind] += 2
+            connectors[joined(run)] += 2
             boxes.setdefault(name, []).append(run.name)
         for end in ("start", "end"):
             part = documents[run.key].get(end)
@@ -73,11 +78,11 @@ def bring_list(
             if said.get("open"):
                 bushings[run.kind] += 1
                 continue
-            connectors[run.kind] += 1
+            connectors[joined(run)] += 1
             name = str(said.get("name") or "").strip() or f"{end} of {run.name or 'a run'}"
             boxes.setdefault(name, []).append(run.name)
-    for what, counts in (("connector", connectors), ("bushing", bushings)):
-        lines += [_line(what, kind, count) for kind, count in counts.items()]
+    lines += [_line("connector", kind, count, joint) for (kind, joint), count in connectors.items()]
+    lines += [_line("bushing", kind, count) for kind, count in bushings.items()]
     lines += [_line("strap", kind, count, note) for (kind, note), count in straps.items()]
     lines += [
         BringLine(what="strut", trade_size="", material="", length=one.length, count=count, note=one.note)
@@ -87,10 +92,16 @@ def bring_list(
     return sorted((line for line in lines if line.count), key=_place)
 
 
+def joined(run: PlannedRun) -> Joined:
+    """What its couplings and connectors must fit."""
+    return run.kind, run.plan.joints
+
+
 def _strap_kind(document: Mapping[str, Any]) -> str:
     """Which straps hold a run: tight to the surface, or standing off."""
-    off = str(document.get("stand_off") or "0").strip()
-    return "one-hole, tight" if off in ("0", "0.0") else f"standing off {off}"
+    tape = tape_in(document)
+    off = read_length("stand_off", document.get("stand_off") or 0.0, tape) or 0.0
+    return f"standing off {Tape(tape).shows(off)}" if off > TOLERANCE else "one-hole, tight"
 
 
 def _place(line: BringLine) -> tuple[int, str, int]:

@@ -8,7 +8,7 @@ Never imports a shoe, a layout or anything that is worked out from a run.
 from conduit.document.doubts import doubts
 from conduit.document.edits import apply_edits
 from conduit.document.faults import fault_in_words
-from conduit.document.lengths import changed, lengths_in, read_length, spelled
+from conduit.document.lengths import changed, is_of_shoe, lengths_in, read_length, spelled
 from conduit.document.limits import CrewLimits, read_crew_limits
 from conduit.document.mirror import mirrored
 from conduit.document.note_diff import ComparedLine, compare
@@ -103,6 +103,7 @@ __all__ = [
     "compare",
     "doubts",
     "fault_in_words",
+    "is_of_shoe",
     "keeping",
     "lengths_in",
     "mirrored",

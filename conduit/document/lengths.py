@@ -65,12 +65,13 @@ def read_length(place: str, written: object, tape: str) -> float | None:
     """Inches of a length at a place of a document with this tape; None where it cannot be read."""
     read = parse_signed_length if _SIGNED.search(place) else parse_length
     try:
-        return read(written, INCHES if _of_shoe(place) else tape)
+        return read(written, INCHES if is_of_shoe(place) else tape)
     except UnreadableLength:
         return None
 
 
-def _of_shoe(place: str) -> bool:
+def is_of_shoe(place: str) -> bool:
+    """Whether a place is a figure of a shoe, which is read finer than a run, and in inches."""
     return place.startswith("shoe.") or ".shoe." in place
 
 
@@ -84,14 +85,14 @@ def with_units(raw: Mapping[str, Any]) -> dict[str, Any]:
 
     def unit(place: str, value: Any) -> Any:
         is_number = isinstance(value, int | float) and not isinstance(value, bool)
-        return with_unit(value) if is_number and not _of_shoe(place) else value
+        return with_unit(value) if is_number and not is_of_shoe(place) else value
 
     return changed(raw, unit)
 
 
 def spelled(place: str, written: object, tape: str) -> str | None:
     """A bare figure with the unit that it has on this tape; None where its unit is written, or cannot be read."""
-    if not isinstance(written, str) or _of_shoe(place):
+    if not isinstance(written, str) or is_of_shoe(place):
         return None
     return with_units_written(written, " mm" if tape == METRIC_TAPE else '"')
 

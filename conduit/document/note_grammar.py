@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from typing import Any, get_args
 
 from conduit.document.rack_way import HowInRack
-from conduit.tables import Material, TradeSize
+from conduit.tables import Joint, Material, TradeSize
 
 Raw = dict[str, Any]
 
@@ -37,7 +37,7 @@ class Form:
 
 
 def _over(found: Raw) -> Raw:
-    thing: Raw = {key: found.pop(key) for key in ("shape", "height", "clear") if key in found}
+    thing: Raw = {key: found.pop(key) for key in ("shape", "height", "clear", "stand_off") if key in found}
     name = found.pop("thing", "")
     if "height" in thing:
         found["over"] = {**thing, "name": name} if name else thing
@@ -88,7 +88,7 @@ _REFERENCES = tuple(
     f"(?P<{word.replace(' ', '_')}>{word}) (?P<at>{N})" for word in ("raised by", "starts at", "centred at")
 )
 _OVER = f"over {_one_of('shape', 'round', 'box')} (?P<height>{N})(?: (?P<thing>{QUOTED}))?"
-_THING = (_OVER, _figure("clear", "clear"))
+_THING = (_OVER, _figure("clear", "clear"), _figure("pipe off", "stand_off"))
 _RISE_OR_THING = f"(?: {_OVER}| (?!at )(?P<rise>{N}))?"
 _AT_ANGLE = f"(?: at (?P<angle>{N}))?"
 _ANGLE = (_figure("at", "angle"),)
@@ -187,6 +187,7 @@ PIPE = Form(
         _figure("straps off", "stand_off"),
         "straps tight",
         _figure("couplings take", "coupling_gap"),
+        f"{_one_of('joints', *get_args(Joint))} fittings",
         _figure("pieces up to", "longest_piece"),
         "tape (?P<tape>1/16|1/8|1/32|1 mm)",
         "(?P<feet>in feet)",

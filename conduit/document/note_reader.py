@@ -152,10 +152,12 @@ def _unquoted(value: Any) -> Any:
 
 
 _OF_STEPS = ("toward", "roll_toward", "turn", "surface", "to", "next_from", "when", "shape", "rack_how", "rack_after")
-_CHOICES = ("heading", "side", "strut", *_OF_STEPS)
+_CHOICES = ("heading", "side", "strut", "joints", *_OF_STEPS)
 
 
-_HEAD_PLACES = {"name", "trade_size", "material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"}
+_HEAD_PLACES = {
+    *("name", "trade_size", "material", "shoe", "stand_off", "coupling_gap", "joints", "longest_piece", "tape"),
+}
 
 
 def _store(form: Form, found: Raw, number: int, document: Raw, place: str, lines: dict[str, int]) -> None:

@@ -49,7 +49,7 @@ def written_note(document: Source) -> WrittenNote:
         parts += _step_lines(pipe, f"{place}.")
         parts += [(f"{place}.end", _end_line(_mapping(pipe["end"])))] if pipe.get("end") else []
     lines = {place: number for number, (place, _) in enumerate(parts, 1)}
-    for place in ("material", "shoe", "stand_off", "coupling_gap", "longest_piece", "tape"):
+    for place in ("material", "shoe", "stand_off", "coupling_gap", "joints", "longest_piece", "tape"):
         lines[place] = lines["trade_size"]
     return WrittenNote("\n".join(line for _, line in parts) + "\n", lines)
 
@@ -181,6 +181,7 @@ def _pipe_line(document: Source) -> str:
         _with("gain", shoe, "gain"),
         f"straps off {figure(stand_off)}" if stand_off not in (None, 0, "0", "") else "straps tight",
         f"couplings take {figure(gap)}" if gap not in (None, 0, "0", "") else "",
+        f"{document['joints']} fittings" if document.get("joints") else "",
         _with("pieces up to", document, "longest_piece"),
         f"tape {tape}" if tape != "1/16" else "",
         "in feet" if document.get("feet") else "",
@@ -233,7 +234,8 @@ def _placed_by(step: Source) -> str:
 
 
 def _clear(step: Source) -> str:
-    return _with("clear", _mapping(step.get("over")), "clear")
+    over = _mapping(step.get("over"))
+    return _joined(_with("clear", over, "clear"), _with("pipe off", over, "stand_off"))
 
 
 def _turned_at(step: Source) -> list[str]:

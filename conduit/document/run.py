@@ -22,7 +22,7 @@ from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, S
 from conduit.document.typed import INCHES, Length, MaybeLength, Name
 from conduit.document.windows import is_blank, window_findings, within_window
 from conduit.findings import Code, Finding, found
-from conduit.tables import LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
+from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Joint, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
 
@@ -41,6 +41,10 @@ class RunDocument(Given):
     steps: list[Step] = Field(max_length=MOST_STEPS)
     end: End
     coupling_gap: Length = Field(0.0, le=6, description="What a coupling keeps between two pipe ends: its take-up.")
+    joints: Joint | None = Field(
+        None,
+        description="Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.",
+    )
     longest_piece: MaybeLength = Field(None, description="Pieces may be so long; left out: a stick of 120.")
     limits: RunLimits | None = None
     couplings: list[Length] = Field(
@@ -79,9 +83,16 @@ class Head:
     tape: Tape
     couplings: list[float]
     coupling_gap: float
+    joints: Joint | None
     longest_piece: float | None
     limits: RunLimits | None
     in_rack: PlaceInRack | None
+
+    @property
+    def joined_by(self) -> Joint:
+        """How its pipe is joined: as chosen, or the usual way of its material."""
+        ways = JOINTS[self.material]
+        return self.joints if self.joints in ways else ways[0]
 
     def held_to(self, limits: Limits) -> Limits:
         """A crew's limits with the run's own in their place, its longest piece too."""

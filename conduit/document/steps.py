@@ -30,16 +30,23 @@ TurnDatum = Literal["back", "centre", "wall"]
 
 
 class Obstacle(Given):
-    """Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off."""
+    """Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off there."""
 
     name: Name = ""
     shape: Literal["box", "round"] = "box"
     height: Length
     clear: Length = 0.5
+    stand_off: OptionalLength = Field(
+        None, description="How far the pipe stands off before it, where the straps there are others than the run's."
+    )
 
-    def rise(self, stand_off: float) -> float:
-        """How far a pipe that stands off the surface already is raised to get over it; inches."""
-        return self.height + self.clear - stand_off
+    def stands_off(self, usual: float) -> float:
+        """How far the pipe stands off the surface there: `usual` where nothing else is said. Inches."""
+        return usual if self.stand_off is None else self.stand_off
+
+    def rise(self, usual: float) -> float:
+        """How far the pipe, which stands off the surface already, is raised to get over it; inches."""
+        return self.height + self.clear - self.stands_off(usual)
 
 
 class StepPart(Given):

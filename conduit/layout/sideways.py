@@ -63,7 +63,7 @@ def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float
     `near` and `far`: from where to where along the leg it reaches (inches from the datum; infinity where it goes on);
     `toward`: away from the surface. The surface lies half the pipe and the stand-off under the centreline.
     """
-    under = context.shoe.diameter / 2 + context.stand_off
+    under = context.shoe.diameter / 2 + over.stands_off(context.stand_off)
     return Hindrance(
         context.index,
         over.name,

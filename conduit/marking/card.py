@@ -87,7 +87,9 @@ def _own_line(angle: Degrees, nearest: float, tally: Tally) -> None:
 def _rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, tally: Tally) -> float:
     if step.over is None:
         return tally.sums.read(step.rise or 0.0)
-    off = [("stand-off", -tally.stand_off)] if tally.stand_off else []
+    own = step.over.stand_off
+    stands = tally.stand_off if own is None else tally.sums.read(own)
+    off = [("stand-off", -stands)] if stands else []
     return tally.sums.add("Rise", ("height", step.over.height), ("clearance", step.over.clear), *off)
 
 

@@ -6,7 +6,7 @@ Never imports the bench, mark checks or cutting, which stand on it.
 """
 
 from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
-from conduit.plan.closing import Closing, closing_of
+from conduit.plan.closing import SharedClosing, closing_of
 from conduit.plan.drawing import fittings_on
 from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
 from conduit.plan.judgement import Cleared, Judgement, judge_things
@@ -22,7 +22,6 @@ __all__ = [
     "CardAnswer",
     "CheckedRun",
     "Cleared",
-    "Closing",
     "Judgement",
     "Measure",
     "PictureEnd",
@@ -33,6 +32,7 @@ __all__ = [
     "PlannedPiece",
     "Point",
     "Prover",
+    "SharedClosing",
     "ShoeUsed",
     "Stub",
     "Way",

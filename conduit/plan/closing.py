@@ -25,7 +25,7 @@ class ClosingLeg(Result):
     moved: Measure
 
 
-class Closing(Result):
+class SharedClosing(Result):
     """What a run misses its box by, shared over chosen legs."""
 
     legs: list[ClosingLeg]
@@ -35,7 +35,9 @@ class Closing(Result):
     why_not: str
 
 
-def closing_of(raw: Mapping[str, Any], places: Collection[str], limits: Limits = DEFAULT_LIMITS) -> Closing | None:
+def closing_of(
+    raw: Mapping[str, Any], places: Collection[str], limits: Limits = DEFAULT_LIMITS
+) -> SharedClosing | None:
     """A run's closing error shared over the legs at `places`; None where its end box was not measured on its own.
 
     Nothing is changed: the change comes back as a fix. Raises UnreadableDocument.
@@ -53,7 +55,7 @@ def closing_of(raw: Mapping[str, Any], places: Collection[str], limits: Limits =
         left = left.along(leg.heading, moves[leg.place])
     fix = next(shared_over(measured, "Share it over these", chosen, error), None)
     why_not = "" if fix else "These legs run another way than it is off." if chosen else "Choose the legs you doubt."
-    return Closing(
+    return SharedClosing(
         legs=[
             ClosingLeg(
                 place=leg.place,

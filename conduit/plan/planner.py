@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from conduit.bender import Shoe
-from conduit.document import Head, MeasuredRun, PullPointStep, lengths_in, read_length, spelled
+from conduit.document import Head, MeasuredRun, PullPointStep, is_of_shoe, lengths_in, read_length, spelled
 from conduit.findings import Finding, stops
 from conduit.layout import (
     Layout,
@@ -78,6 +78,7 @@ def _bare(measured: MeasuredRun, findings: list[Finding], raw: object, limits: L
         pieces=[],
         couplings=[],
         coupling_gap=head.coupling_gap,
+        joints=head.joined_by,
         no_couplings=[],
         simulated=[],
         card=[],
@@ -97,8 +98,14 @@ def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
     for place, written in lengths_in(raw) if isinstance(raw, Mapping) else ():
         inches = read_length(place, written, head.tape.step)
         if inches is not None:
-            reads, whole = head.tape.shows(inches), spelled(place, written, head.tape.step)
-            yield FieldReading(place=place, written=str(written), inches=inches, reads=reads, spelled=whole)
+            yield FieldReading(
+                place=place,
+                written=str(written),
+                inches=inches,
+                reads=head.tape.shows(inches),
+                rounded=not is_of_shoe(place) and abs(head.tape.rounded(inches) - inches) > TOLERANCE,
+                spelled=spelled(place, written, head.tape.step),
+            )
 
 
 def _proved(prover: Prover) -> dict[str, Any]:

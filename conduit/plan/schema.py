@@ -8,7 +8,7 @@ from pydantic import Field
 from conduit.bender import Hook, Reference, Shoe, lines_on
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
-from conduit.tables import Limits, Material, TradeSize
+from conduit.tables import Joint, Limits, Material, TradeSize
 from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 from conduit.values import Result
 
@@ -135,6 +135,7 @@ class FieldReading(Result):
     written: str = Field(description="As it was typed.")
     inches: float
     reads: str
+    rounded: bool = Field(description="What the tape shows for it is not quite it.")
     spelled: str | None = Field(description="The same with its unit, where it is written without one.")
 
 
@@ -274,6 +275,7 @@ class Plan(Result):
     pieces: list[PlannedPiece]
     couplings: list[PlannedCoupling]
     coupling_gap: float = Field(description="What a coupling keeps between two pipe ends.")
+    joints: Joint
     no_couplings: list[tuple[float, float]] = Field(
         description="Where no coupling may lie besides the bends: over what is in the way."
     )

@@ -10,10 +10,12 @@ from conduit.cutting import (
     BringLine,
     CutList,
     CutTerms,
+    Joined,
     Kind,
     StrutNeeded,
     along_the_pile,
     bring_list,
+    joined,
     not_makeable,
     reading,
 )
@@ -129,7 +131,7 @@ def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
 
 def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
     """The job's order list: sticks that are taken but not begun, and those that are proposed."""
-    sticks, couplings = Counter[tuple[Kind, float]](), Counter[Kind]()
+    sticks, couplings = Counter[tuple[Kind, float]](), Counter[Joined]()
     for bar in cutting.bars:
         if bar.scrap is None and bar.left == bar.length:
             sticks[Kind(bar.material, bar.trade_size), bar.length / IN_AN_INCH] += 1  # type: ignore[arg-type]
@@ -144,7 +146,7 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
     runs = [run for run in cutting.all_planned if run.plan.makeable]
     for run in runs:
         boxes = sum(one.box for one in run.plan.couplings)
-        couplings[run.kind] += planned.get(run.key, len(run.plan.couplings)) - boxes
+        couplings[joined(run)] += planned.get(run.key, len(run.plan.couplings)) - boxes
     documents = {str(run.pk): run.document for run in cutting.all_runs}
     return bring_list(runs, documents, sticks, couplings, _struts(cutting))
 

@@ -7,7 +7,7 @@ from ninja import Router
 
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
-from conduit.plan import Closing, Plan, Way, closing_of, make_plan, ways_of
+from conduit.plan import Plan, SharedClosing, Way, closing_of, make_plan, ways_of
 from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
 from conduit.tables import Limits
 from server.accounts.limits import limits_of
@@ -56,8 +56,8 @@ def list_ways(request: SignedInRequest, given: WaysIn) -> list[Way]:
     return ways_of(given.document, given.step, _limits(request))
 
 
-@router.post("/closing", response={200: Closing, 422: Told}, operation_id="shareClosing")
-def share_closing(request: SignedInRequest, given: ClosingIn) -> Closing:
+@router.post("/closing", response={200: SharedClosing, 422: Told}, operation_id="shareClosing")
+def share_closing(request: SignedInRequest, given: ClosingIn) -> SharedClosing:
     """What a run misses its end box by, shared over the legs that are doubted; nothing is changed."""
     closing = closing_of(given.document, given.legs, _limits(request))
     if not closing:

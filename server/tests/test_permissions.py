@@ -4,6 +4,8 @@ from server.accounts.members import invite
 from server.accounts.models import Role, User
 from server.api import api
 from server.jobs.actions import add_job, add_run, remove_job, remove_run
+from server.jobs.photos import add_photo
+from server.jobs.tests.test_about import encoded
 from server.shoes.actions import add_shoe, remove_shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
@@ -25,6 +27,11 @@ BODIES = {
     "listRackWays": {"document": RUN, "step": 0},
     "previewRack": {"document": RUN | {"rack": {"side": "out", "gap": 1, "pipes": [{}]}}},
     "listWays": {"document": RUN, "step": 0},
+    "shareClosing": {"document": {**RUN, "end": {"at": "40", "measured": {"up": "1"}}}, "legs": []},
+    "writeRunNote": {"note": "x", "was": ""},
+    "assignRun": {"member_id": None},
+    "putJobAside": {"aside": True},
+    "addPhoto": {"image": encoded()},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
     "readNote": {"text": "start, up"},
     "writeNote": {"document": RUN},
@@ -113,6 +120,8 @@ READS |= {
     "beginSecondFactor",
     "signOutElsewhere",
     "listWays",
+    "shareClosing",
+    "getPhoto",
     "checkMarks",
     "readNote",
     "writeNote",
@@ -145,6 +154,7 @@ class PermissionMatrix(CrewTestCase):
         self.cut = taken_plan(self.lead, self.job)
         self.label = print_labels(self.lead, [["S1"]])[0]
         self.invitation = invite(self.lead, Role.BENDER, "")
+        self.photo = add_photo(self.lead, self.feed.pk, encoded(), "")
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
         job, shoe = add_job(self.lead, "Gone", ""), add_shoe(self.lead, ShoeIn(name="Lost", trade_size="3/4"))
         run = add_run(self.lead, self.job.pk, RUN)
@@ -170,6 +180,7 @@ class PermissionMatrix(CrewTestCase):
             "invitation_id": self.invitation.pk,
             "member_id": self.bender.memberships.get().pk if name != "removeMember" else 0,
             "session_id": "0",
+            "photo_id": self.photo.pk,
             "token": "x",
         }
         if name.startswith("restore"):

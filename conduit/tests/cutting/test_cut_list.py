@@ -3,7 +3,17 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.cutting import CutTerms, Kind, PlannedRun, ScrapOnRack, bring_list, digests, make_cut_list, read_scrap_list
+from conduit.cutting import (
+    CutTerms,
+    Kind,
+    PlannedRun,
+    ScrapOnRack,
+    bring_list,
+    digests,
+    joined,
+    make_cut_list,
+    read_scrap_list,
+)
 from conduit.plan import make_plan
 from conduit.tests.support import Steps, document, ninety
 
@@ -86,7 +96,7 @@ class CutLists(TestCase):
         lengths = {cut.piece: cut.length.reads for cut in cuts}
         self.assertEqual(lengths, {piece.number: piece.length.reads for piece in run.plan.pieces})
         self.assertEqual({(cut.end_a, cut.end_b) for cut in cuts}, {("start box", "J1"), ("J1", "end box")})
-        lines = bring_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {run.kind: 0})
+        lines = bring_list([run], {"1": {"start": {"name": "KP"}, "end": {"name": "K2"}}}, {}, {joined(run): 0})
         found = {line.what: line.count for line in lines if line.what != "box"}
         self.assertEqual((found["connector"], sum(line.what == "box" for line in lines)), (4, 3))
         self.assertNotIn("coupling", found)
@@ -129,6 +139,9 @@ class CutLists(TestCase):
         run = PlannedRun("1", "Feed", make_plan({**document([ninety(30, "up")], 40, "1/2"), "material": "rigid"}))
         source = chosen(listed([run]))[0].sources[0]
         self.assertEqual(source.threads, 1, "the stick brings one thread; the piece's other end is cut")
+        clamped = {**document([ninety(30, "up")], 40, "1/2"), "material": "rigid", "joints": "threadless"}
+        source = chosen(listed([PlannedRun("1", "Feed", make_plan(clamped))]))[0].sources[0]
+        self.assertEqual((source.threads, source.ream), (0, 1))
 
     def test_saw_cuts_and_the_ends_they_leave_to_ream_are_counted(self):
         """A stick of 120 for a piece of 100 and one of 20 less the blade: one cut, its two ends; a scrap's are sawn."""
@@ -180,9 +193,15 @@ class Lists(TestCase):
         runs = [stub("1", "3/4", 100, 100), PlannedRun("2", "IMC", make_plan(heavy))]
         box = {"start": {"name": "KP"}, "end": {"open": True}}
         imc = runs[1].kind
-        lines = bring_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {imc: 3, runs[0].kind: 1})
+        lines = bring_list(runs, {"1": box, "2": box}, {(imc, 120.0): 2}, {joined(runs[1]): 3, joined(runs[0]): 1})
         found = {(line.what, line.material): (line.count, line.note) for line in lines}
-        self.assertEqual(found["coupling", "IMC"], (1, "2 more come on the new sticks"))
-        self.assertEqual(found["connector", "EMT"][0], 1)
+        self.assertEqual(found["coupling", "IMC"], (1, "threaded; 2 more come on the new sticks"))
+        self.assertEqual(found["connector", "EMT"], (1, "set-screw"))
         self.assertEqual(found["bushing", "IMC"][0], 1)
         self.assertEqual(found["box", ""], (1, "KP: Stub 1, IMC"))
+        wet = PlannedRun("3", "Yard", make_plan({**document([], 40), "joints": "compression"}))
+        off = {**box, "stand_off": "9.525 mm"}
+        lines = bring_list([wet, stub("1", "3/4", 30, 30)], {"3": off, "1": {**box, "stand_off": 0.375}}, {}, {})
+        found = sorted((line.what, line.note, line.count) for line in lines if line.what in ("connector", "strap"))
+        self.assertEqual(found[:2], [("connector", "compression", 1), ("connector", "set-screw", 1)])
+        self.assertEqual([note for what, note, _ in found if what == "strap"], ["standing off 3/8"])

@@ -20,11 +20,11 @@ end box K2, seat at 33 1/2
 """
 EVERY_LINE = """\
 run "Riser, east"
-pipe 1 rigid, shoe "Next size", deduct 8 1/32, gain 4 1/8, straps off 1/4, tape 1/8, in feet
+pipe 1 rigid, shoe "Next size", deduct 8 1/32, gain 4 1/8, straps off 1/4, threadless fittings, tape 1/8, in feet
 rack up, spacing 2 1/2, strut in, struts every 96, couplings 24 apart, 3/4 EMT 1/2 1 1
 start, right
 box offset to in, knockout 1 7/16, strap off 1/4, straight 2, at 10
-offset out over box 3 "gas line" at 30, clear 1/2, raised by 38
+offset out over box 3 "gas line" at 30, clear 1/2, pipe off 1 5/8, raised by 38
 rolled offset out 4 1/2 and up 6 at 30, starts at 45
 saddle out 3 1/4 at 30, near 31, width 14 1/2, margin 3/4
 90 up, wall at 5' 11-1/2\", standing off 1, next from centre, rack kicks right from 14 back

@@ -53,6 +53,13 @@ class Measuring(TestCase):
         self.assertIn("1/2 apart", finding.says)
         self.assertEqual(make_plan(apply_edits(apart, finding.fixes[0].edits)).findings, [])
 
+    def test_what_the_tape_cannot_show_is_told_as_rounded(self):
+        shoe = {"deduct": "8 1/32", "gain": "4"}
+        for written, rounded in (("60 1/64", True), ("60 1/16", False), ("1524 mm", False), ("1525 mm", True)):
+            plan = make_plan(document([ninety(written, "up")], size="1", shoe=shoe))
+            told = {field.place: field.rounded for field in plan.fields}
+            self.assertEqual((told["steps.0.at"], told["shoe.deduct"]), (rounded, False))
+
     @settings(max_examples=30)
     @given(st.floats(5, 8), st.floats(-3, 2), st.sampled_from([22.5, 30]))
     def test_a_saddle_comes_down_to_another_level(self, rise, beyond, angle):
@@ -96,6 +103,22 @@ class Closing(TestCase):
         for fix in finding.fixes:
             closed = make_plan(apply_edits(raw, fix.edits))
             self.assertTrue(closed.closure.within, fix)
+
+    def test_a_pipe_that_stands_off_there_is_raised_by_so_much_less(self):
+        """By hand: 4 high and 1/2 clear, of which the strap before it has 1 5/8: 2 7/8."""
+        over = {"height": 4, "clear": "1/2"}
+        steps = (
+            {"kind": "offset", "toward": "out", "angle": 30, "at": 40, "ref": "starts_at"},
+            {"kind": "saddle3", "toward": "out", "angle": 45, "at": 60},
+            {"kind": "saddle4", "toward": "out", "angle": 30, "near": 40, "width": 10},
+        )
+        for step in steps:
+            plan = make_plan(document([{**step, "over": {**over, "stand_off": "1 5/8"}}], 100))
+            everywhere = make_plan(document([{**step, "over": over}], 100, stand_off="1 5/8"))
+            self.assertEqual(plan.bends, everywhere.bends)
+            self.assertEqual(plan.simulated[0].passed[0].clearance, everywhere.simulated[0].passed[0].clearance)
+            self.assertTrue(plan.makeable)
+            self.assertIn("height 4 + clearance 1/2 − stand-off 1 5/8 = 2 7/8", plan.card[0].lines[0])
 
     def test_it_is_shared_over_the_legs_that_are_doubted(self):
         """The run ends a half too far right; of legs of 70 and 29 1/2 that way, and 30 and 40 up."""

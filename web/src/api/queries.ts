@@ -5,7 +5,6 @@ import type {
   Bench,
   Binned,
   CalibrationIn,
-  Closing,
   CorrectIn,
   Floor,
   GivenMark,
@@ -16,6 +15,7 @@ import type {
   RackOption,
   RunDocument,
   ScrapIn,
+  SharedClosing,
   ShoeIn,
   Tape,
   Way,
@@ -183,7 +183,7 @@ export const useWays = (document: RunDocument, step: number) =>
 export const useClosing = (document: RunDocument, legs: string[]) =>
   useQuery({
     queryKey: ["closing", document, legs],
-    queryFn: () => reply(api.POST("/api/closing", { body: { document, legs } })) as Promise<Closing>,
+    queryFn: () => reply(api.POST("/api/closing", { body: { document, legs } })) as Promise<SharedClosing>,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });

@@ -3035,6 +3035,11 @@ export interface components {
             /** Reads */
             reads: string;
             /**
+             * Rounded
+             * @description What the tape shows for it is not quite it.
+             */
+            rounded: boolean;
+            /**
              * Spelled
              * @description The same with its unit, where it is written without one.
              */
@@ -3360,6 +3365,11 @@ export interface components {
              * @description What a coupling keeps between two pipe ends.
              */
             coupling_gap: number;
+            /**
+             * Joints
+             * @enum {string}
+             */
+            joints: "set-screw" | "compression" | "threaded" | "threadless";
             /**
              * No Couplings
              * @description Where no coupling may lie besides the bends: over what is in the way.
@@ -3848,7 +3858,7 @@ export interface components {
         };
         /**
          * Obstacle
-         * @description Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off.
+         * @description Something on the surface to get over. The rise is its height, plus clearance, less the pipe's stand-off there.
          */
         Obstacle: {
             /**
@@ -3873,6 +3883,11 @@ export interface components {
              * @default 0.5
              */
             clear?: string | number;
+            /**
+             * Stand Off
+             * @description How far the pipe stands off before it, where the straps there are others than the run's.
+             */
+            stand_off?: string | number | null;
         };
         /**
          * OffsetStep
@@ -4044,6 +4059,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -4865,6 +4885,11 @@ export interface components {
                  */
                 coupling_gap?: string | number;
                 /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
@@ -4927,21 +4952,6 @@ export interface components {
             then: components["schemas"]["Edit"][];
         };
         /**
-         * Closing
-         * @description What a run misses its box by, shared over chosen legs.
-         */
-        Closing: {
-            /** Legs */
-            legs: components["schemas"]["ClosingLeg"][];
-            misses: components["schemas"]["Measure"];
-            /** @description What it would still miss the box by. */
-            left: components["schemas"]["Measure"];
-            /** @description The change; none where the chosen legs cannot lessen it. */
-            fix: components["schemas"]["Fix"] | null;
-            /** Why Not */
-            why_not: string;
-        };
-        /**
          * ClosingLeg
          * @description A leg of the run, and by how much its measure would be longer (shorter: negative).
          */
@@ -4952,6 +4962,21 @@ export interface components {
             called: string;
             at: components["schemas"]["Measure"];
             moved: components["schemas"]["Measure"];
+        };
+        /**
+         * SharedClosing
+         * @description What a run misses its box by, shared over chosen legs.
+         */
+        SharedClosing: {
+            /** Legs */
+            legs: components["schemas"]["ClosingLeg"][];
+            misses: components["schemas"]["Measure"];
+            /** @description What it would still miss the box by. */
+            left: components["schemas"]["Measure"];
+            /** @description The change; none where the chosen legs cannot lessen it. */
+            fix: components["schemas"]["Fix"] | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * ClosingIn
@@ -5009,6 +5034,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -5195,6 +5225,11 @@ export interface components {
                  */
                 coupling_gap?: string | number;
                 /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
@@ -5290,6 +5325,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -5398,6 +5438,11 @@ export interface components {
                  */
                 coupling_gap?: string | number;
                 /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
@@ -5465,6 +5510,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -5659,6 +5709,11 @@ export interface components {
                  */
                 coupling_gap?: string | number;
                 /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
@@ -5776,6 +5831,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -5896,6 +5956,11 @@ export interface components {
                  */
                 coupling_gap?: string | number;
                 /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
                  */
@@ -5993,6 +6058,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -6484,6 +6554,11 @@ export interface components {
                  * @default 0
                  */
                 coupling_gap?: string | number;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
                 /**
                  * Longest Piece
                  * @description Pieces may be so long; left out: a stick of 120.
@@ -9846,7 +9921,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Closing"];
+                    "application/json": components["schemas"]["SharedClosing"];
                 };
             };
             /** @description Unprocessable Entity */

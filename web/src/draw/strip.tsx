@@ -69,12 +69,10 @@ export const StickStrip = memo(function StickStrip({
         height={height}
         role="img"
         aria-label={`Piece ${piece.number}, ${piece.length.reads} long, marks at ${marks.map(({ mark }) => mark.at.reads).join(", ")}`}
+        aria-description={marks
+          .map(({ bend, mark }) => `Bend ${bend.number}: ${mark.reference}, hook toward end ${mark.hook}`)
+          .join("; ")}
       >
-        <desc>
-          {marks
-            .map(({ bend, mark }) => `Bend ${bend.number}: ${mark.reference}, hook toward end ${mark.hook}`)
-            .join("; ")}
-        </desc>
         <Tape x={x} length={length} scale={scale} />
         <rect
           x={x(0)}

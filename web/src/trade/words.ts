@@ -98,6 +98,23 @@ export const MATERIALS: Choice<Material>[] = (["EMT", "IMC", "rigid"] as const).
   label: value,
 }));
 
+type Joint = NonNullable<RunDocument["joints"]>;
+
+const HEAVY: Choice<Joint>[] = [
+  { value: "threaded", label: "threaded" },
+  { value: "threadless", label: "threadless", hint: "clamped on; no thread is cut" },
+];
+
+/** How pipe is joined to couplings and connectors, by material; the usual way first, as the server has it. */
+export const JOINTS: Record<Material, Choice<Joint>[]> = {
+  EMT: [
+    { value: "set-screw", label: "set-screw" },
+    { value: "compression", label: "compression", hint: "rain-tight ones where it is wet" },
+  ],
+  IMC: HEAVY,
+  rigid: HEAVY,
+};
+
 export const TAPES: Choice<Tape>[] = (["1/16", "1/8", "1/32", "1 mm"] as const).map((value) => ({
   value,
   label: value,
@@ -152,5 +169,6 @@ export const FIELD_WORDS: Record<string, string> = {
   "around.gap": "gap to the pipe that it goes around",
   "over.height": "height",
   "over.clear": "clearance",
+  "over.stand_off": "pipe off before it",
   "over.name": "thing's name",
 };

@@ -7,7 +7,7 @@ interface Props {
   value: Written;
   onChange: (value: string) => void;
   /** What was last read from it, and as what it was written then; arrow keys nudge from there. */
-  read?: { written: string; inches: number } | undefined;
+  read?: { written: string; inches: number; reads?: string; rounded?: boolean } | undefined;
   /** For fields that step through set values (angles) rather than along the tape. */
   steps?: string[];
   invalid?: boolean;
@@ -102,6 +102,7 @@ export function TapeField(props: Props) {
         className={`tape grows h-8 rounded-sm text-[20px] border-b-2 border-dotted bg-transparent px-0.5 text-center font-semibold text-ink focus:border-solid ${look}`}
       />
       {unit}
+      {read?.rounded && known !== undefined && <span className="text-[15px] text-soft"> ≈ {read.reads}</span>}
     </span>
   );
 }

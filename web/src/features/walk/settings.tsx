@@ -5,7 +5,7 @@ import { usual } from "@/draw/fractions";
 import { NameField } from "@/features/walk/steps/name-field";
 import { fits, fittingShoe, uncalibrated } from "@/trade/fitting-shoe";
 import { GLOSSARY } from "@/trade/glossary";
-import { MATERIALS, READINGS, TAPES, TRADE_SIZES } from "@/trade/words";
+import { JOINTS, MATERIALS, READINGS, TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
@@ -102,6 +102,7 @@ function PipeFields() {
   const [open, setOpen] = useState(false);
   const isUsual =
     [undefined, null, 0, "0"].includes(document.coupling_gap) &&
+    !document.joints &&
     [undefined, null, 120, usual(STICK, STICK_METRIC, document.tape)].includes(document.longest_piece);
   if (!open && isUsual)
     return (
@@ -111,10 +112,27 @@ function PipeFields() {
     );
   return (
     <>
-      A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes{" "}
+      Fittings are <JointSelect />. A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes{" "}
       <PipeField place="coupling_gap" whenNone="0" />, pieces up to{" "}
       <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
     </>
+  );
+}
+
+/** How its pipe is joined to couplings and connectors. */
+function JointSelect() {
+  const { draft, edit, mayWrite } = useWork();
+  const { document } = draft;
+  const choices = JOINTS[document.material ?? "EMT"];
+  const chosen = choices.find((one) => one.value === document.joints) ?? choices[0];
+  return (
+    <Select
+      label="Fittings"
+      value={chosen?.value ?? "set-screw"}
+      choices={choices}
+      disabled={!mayWrite}
+      onChoose={(joints) => edit({ ...document, joints }, "")}
+    />
   );
 }
 

@@ -65,8 +65,13 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
   const names = thingLabels(picture.things, place, inTheWay);
   const stepOf = (number: number): number => plan.bends[number - 1]?.step ?? 0;
   return (
-    <svg width={size.width} height={size.height} role="img" aria-label={`${plan.name}, to scale`}>
-      <desc>{runInWords(plan)}</desc>
+    <svg
+      width={size.width}
+      height={size.height}
+      role="img"
+      aria-label={`${plan.name}, to scale`}
+      aria-description={runInWords(plan)}
+    >
       <Hatch />
       <Surfaces surfaces={picture.surfaces} place={place} />
       <Grid frame={frame} size={size} />

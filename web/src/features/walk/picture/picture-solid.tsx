@@ -1,5 +1,5 @@
 import { Canvas, useThree } from "@react-three/fiber";
-import { useEffect, useId, useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Box3, PerspectiveCamera, PMREMGenerator, Vector3 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { RoomEnvironment } from "three/examples/jsm/environments/RoomEnvironment.js";
@@ -25,20 +25,16 @@ const MOST_NUMBERED = 6;
 export function SolidPicture(props: Props) {
   const colors = useColors();
   const [zoom, setZoom] = useState({ by: 1, count: 0 });
-  const words = useId();
   const step = (by: number) => setZoom((last) => ({ by, count: last.count + 1 }));
   return (
     <>
-      <p id={words} className="sr-only">
-        {runInWords(props.plan)}
-      </p>
       <Canvas
         frameloop="demand"
         camera={{ fov: 28, near: 1, far: 6000 }}
         role="img"
         tabIndex={0}
         aria-label={`${props.plan.name}, turnable: arrow keys with Shift turn it, plus and minus zoom`}
-        aria-describedby={words}
+        aria-description={runInWords(props.plan)}
         onKeyDown={(event) => {
           if (event.key === "+" || event.key === "=") step(0.85);
           if (event.key === "-") step(1 / 0.85);

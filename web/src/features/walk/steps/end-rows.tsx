@@ -5,10 +5,11 @@ import { isBegun } from "@/trade/begun";
 import { GLOSSARY } from "@/trade/glossary";
 import { HEADINGS } from "@/trade/words";
 import { Button } from "@/ui/button";
-import { EndMark, RemoveIcon } from "@/ui/icons";
+import { EndMark } from "@/ui/icons";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { Ask, TakeOut } from "./asked";
 import { ClosingLegs } from "./closing-legs";
 import { Findings } from "./findings";
 import { NameField } from "./name-field";
@@ -216,11 +217,7 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
   const { plan } = usePlanned();
   if (value === null || value === undefined) {
     if (!mayWrite) return null;
-    return (
-      <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={() => onChange("")}>
-        {ask}
-      </Button>
-    );
+    return <Ask says={ask} onAsk={() => onChange("")} />;
   }
   const stopped = placed(plan?.findings, `${place}.${field}`).some(stops);
   return (
@@ -235,16 +232,7 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
         onChange={onChange}
       />
       {after}
-      {mayWrite && (
-        <Button
-          look="quiet"
-          className="min-h-7! px-0!"
-          aria-label={`Take the ${place} ${field} out`}
-          onClick={() => onChange(null)}
-        >
-          <RemoveIcon width={16} height={16} />
-        </Button>
-      )}
+      {mayWrite && <TakeOut says={`Take the ${place} ${field} out`} onTake={() => onChange(null)} />}
     </>
   );
 }
@@ -289,14 +277,10 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         </span>
       ))}
       {mayWrite && (
-        <Button
-          look="quiet"
-          className="min-h-7! px-0!"
-          aria-label="Take the box's own measures out"
-          onClick={() => onChange({ ...end, measured: null }, "")}
-        >
-          <RemoveIcon width={16} height={16} />
-        </Button>
+        <TakeOut
+          says="Take the box's own measures out"
+          onTake={() => onChange({ ...end, measured: null }, "")}
+        />
       )}
     </p>
   );

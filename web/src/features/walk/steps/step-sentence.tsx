@@ -8,6 +8,7 @@ import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } fro
 import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { Ask, TakeOut } from "./asked";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
 import { type Part, SENTENCES } from "./sentences";
@@ -130,7 +131,7 @@ function Rise({ step, onChange }: Props) {
     const thing = next === "rise" ? null : over ? { ...over, shape: next } : newThing(next, tape);
     onChange({ ...step, over: thing, rise: thing ? null : ("rise" in step && step.rise) || "" } as Step, "");
   }
-  const setThing = (field: string, value: string) =>
+  const setThing = (field: string, value: string | null) =>
     onChange({ ...step, over: { ...over, [field]: value } } as Step, `over.${field}`);
   return (
     <>
@@ -161,6 +162,7 @@ function Rise({ step, onChange }: Props) {
             onChange={(clear) => setThing("clear", clear)}
           />{" "}
           clear
+          <PipeOff over={over} onChange={setThing} />
         </>
       ) : (
         <StepNumber
@@ -168,6 +170,28 @@ function Rise({ step, onChange }: Props) {
           value={step.rise ?? ""}
           onChange={(rise) => onChange({ ...step, rise } as Step, "rise")}
         />
+      )}
+    </>
+  );
+}
+
+interface PipeOffProps {
+  over: { stand_off?: Written | null };
+  onChange: (field: "stand_off", value: string | null) => void;
+}
+
+/** How far the pipe stands off before a thing, where its straps there are others than the run's. */
+function PipeOff({ over, onChange }: PipeOffProps) {
+  const { chosen, mayWrite } = useStepContext();
+  const { stand_off } = over;
+  if (stand_off === null || stand_off === undefined)
+    return chosen && mayWrite ? <Ask says="+ pipe off" onAsk={() => onChange("stand_off", "")} /> : null;
+  return (
+    <>
+      , the pipe before it off by{" "}
+      <StepNumber field="over.stand_off" value={stand_off} onChange={(off) => onChange("stand_off", off)} />
+      {mayWrite && (
+        <TakeOut says="Take out how far the pipe stands off" onTake={() => onChange("stand_off", null)} />
       )}
     </>
   );

@@ -1,6 +1,5 @@
 import type { Step } from "@/api/types";
-import { Button } from "@/ui/button";
-import { RemoveIcon } from "@/ui/icons";
+import { Ask, TakeOut } from "./asked";
 import { useStepContext } from "./step-context";
 import { StepNumber } from "./step-number";
 
@@ -17,15 +16,8 @@ export function WindowClause({ step, onChange }: Props) {
   const high = step.at_most ?? null;
   if (low === null && high === null) {
     if (!mayWrite || !chosen) return null;
-    return (
-      <Button
-        look="quiet"
-        className="ml-1 min-h-7! px-1! align-baseline"
-        onClick={() => onChange({ ...step, at_least: "", at_most: "" }, "at_least")}
-      >
-        + window
-      </Button>
-    );
+    const ask = () => onChange({ ...step, at_least: "", at_most: "" }, "at_least");
+    return <Ask says="+ window" onAsk={ask} />;
   }
   return (
     <>
@@ -42,14 +34,10 @@ export function WindowClause({ step, onChange }: Props) {
         onChange={(text) => onChange({ ...step, at_most: text }, "at_most")}
       />
       {mayWrite && (
-        <Button
-          look="quiet"
-          className="min-h-7! px-0!"
-          aria-label={`${called}, take the window out`}
-          onClick={() => onChange({ ...step, at_least: null, at_most: null }, "")}
-        >
-          <RemoveIcon width={16} height={16} />
-        </Button>
+        <TakeOut
+          says={`${called}, take the window out`}
+          onTake={() => onChange({ ...step, at_least: null, at_most: null }, "")}
+        />
       )}
     </>
   );

@@ -1,0 +1,20 @@
+import { Button } from "@/ui/button";
+import { RemoveIcon } from "@/ui/icons";
+
+/** Asks for a figure that most sentences do without. */
+export function Ask({ says, onAsk }: { says: string; onAsk: () => void }) {
+  return (
+    <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={onAsk}>
+      {says}
+    </Button>
+  );
+}
+
+/** Takes such a figure out again. */
+export function TakeOut({ says, onTake }: { says: string; onTake: () => void }) {
+  return (
+    <Button look="quiet" className="min-h-7! px-0!" aria-label={says} onClick={onTake}>
+      <RemoveIcon width={16} height={16} />
+    </Button>
+  );
+}
