@@ -73,6 +73,22 @@ class Settings(Journey):
         expect_plan_of(page, {**RUNS[0], "coupling_gap": "1/8", "longest_piece": "240"})
         field(page, "Longest piece").fill("abc")
         expect(page.get_by_role("alert")).to_contain_text("“abc” is not a length")
+        field(page, "Longest piece").fill("240")
+        choose(page, "Fittings", "compression")
+        saved(page)
+        page.get_by_role("link", name="Stock").click()
+        wet = page.get_by_role("listitem").filter(has_text="connector 3/4 EMT compression")
+        expect(wet).to_contain_text("2")
+
+    def test_what_the_tape_cannot_show_is_told_and_straps_may_be_others_before_a_thing(self):
+        page = self.open_run("Glaze store feed")
+        field(page, "Step 1, measure").fill("32 1/64")
+        expect(page.get_by_text("≈ 32", exact=True)).to_be_visible()
+        page.get_by_role("button", name="+ pipe off").click()
+        field(page, "Step 1, pipe off before it").fill("1")
+        saved(page)
+        over = Run.objects.get(document__name="Glaze store feed").document["steps"][0]["over"]
+        self.assertEqual(over["stand_off"], "1")
 
     def test_readings_in_feet_and_on_a_metric_tape(self):
         page = self.open_run()
