@@ -170,7 +170,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {choice.cheapest
           ? "; none costs less."
           : `, at least ${(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.`}
-        {work(choice)}
+        {` ${work(choice)}`}
         {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
