@@ -95,6 +95,7 @@ class OneStick(Journey):
         enter(page, "9", "")
         expect(page.get_by_text("Out", exact=True)).to_be_visible()
         page.get_by_role("button", name="Entered by mistake").click()
+        page.get_by_role("button", name="Take it back").click()
         expect(page.get_by_label("Finder reads")).to_have_value("")
         expect(page.get_by_text("All sent")).to_be_visible()
         self.assertFalse(BendMade.objects.filter(live=True).exists())

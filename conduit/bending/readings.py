@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
+from conduit.document import KickStep, Saddle3Step, Saddle4Step, SlopeStep, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
 from conduit.simulation import Arc, Bent
@@ -138,6 +138,8 @@ def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolRea
     if not set(mates) <= set(arcs):
         pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
         return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
+    if isinstance(step, SlopeStep):
+        return [_sloped(bench, bent, arcs, *mates)]
     if bench.layout.is_of_offset(just_made):
         return [_rise(bench, bent, arcs, *mates), ToolReading("level", "Both outer legs", "parallel")]
     if isinstance(step, Saddle4Step):
@@ -172,6 +174,11 @@ def _aside(bent: Bent, from_s: float, to: Vec) -> float:
 def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
     rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
     return bench.taped("Straight edge on one leg, to the same side of the other", rise, "rise")
+
+
+def _sloped(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
+    off = _aside(bent, arcs[low].start, _corner(bent, arcs[high], at_start=False))
+    return bench.taped("Straight edge along the first leg: the second bend’s corner stands off it by", off, "off")
 
 
 def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> ToolReading:

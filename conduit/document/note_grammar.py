@@ -129,6 +129,12 @@ STEPS = (
         "rolled offset out 4 1/2 and right 6 at 30, raised by 58",
     ),
     Form(
+        "slope",
+        f"slope (?P<toward>{WAY}) (?P<rise>{N}) at (?P<angle>{N}) then (?P<second_angle>{N})",
+        _REFERENCES,
+        "slope up 6 at 30 then 15, starts at 20",
+    ),
+    Form(
         "offset",
         f"offset (?P<toward>{WAY}){_RISE_OR_THING}{_AT_ANGLE}",
         (*_ANGLE, *_REFERENCES, *_THING),

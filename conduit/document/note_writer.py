@@ -255,6 +255,12 @@ def _offset(step: Source) -> str:
     return _joined(head, _clear(step), _placed_by(step))
 
 
+def _slope(step: Source) -> str:
+    then = f"then {figure(step.get('second_angle'))}"
+    at = figure(step.get("angle"))
+    return _joined(f"slope {step.get('toward', NOT_YET)} {figure(step.get('rise'))} at {at} {then}", _placed_by(step))
+
+
 def _rolled(step: Source) -> str:
     roll = f"and {step.get('roll_toward', NOT_YET)} {figure(step.get('roll'))}"
     return _joined(f"rolled offset {step.get('toward', NOT_YET)}{_rise(step)} {roll}{_angle(step)}", _placed_by(step))
@@ -329,6 +335,7 @@ def _angle(step: Source) -> str:
 _STEPS: dict[str, Callable[[Source], str]] = {
     "offset": _offset,
     "rolled": _rolled,
+    "slope": _slope,
     "box_offset": _box_offset,
     "saddle3": _saddle,
     "saddle4": _saddle,

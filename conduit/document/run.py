@@ -127,6 +127,7 @@ _TO_MEASURE = {
     "kick_angle": "its angle",
     "shot_angle": "the degrees a shot",
     "angle": "its angle",
+    "second_angle": "its second angle",
     "gap": "the gap",
     "right": "how far right",
     "up": "how far up",

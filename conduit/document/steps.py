@@ -97,6 +97,21 @@ class OffsetStep(StepPart):
     at: Length
 
 
+class SlopeStep(StepPart):
+    """An offset of two angles, as onto a slope or off it: the leg is moved by `rise`, and goes on at a slant.
+
+    It goes on by `angle` less `second_angle` off the old leg; the next measure is from the second bend's corner.
+    """
+
+    kind: Literal["slope"]
+    toward: Direction
+    rise: Length = Field(description="From the old leg's line to the corner of the second bend.")
+    angle: Angle
+    second_angle: Angle = Field(description="What the second bend turns back.")
+    ref: OffsetReference = "raised_by"
+    at: Length
+
+
 class RolledStep(StepPart):
     """An offset that leaves its line in two directions at once."""
 
@@ -250,6 +265,7 @@ class PullPointStep(StepPart):
 RunStep = (
     BendStep
     | OffsetStep
+    | SlopeStep
     | RolledStep
     | BoxOffsetStep
     | Saddle3Step
@@ -272,12 +288,13 @@ def rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, stand_off: float) -> f
     return step.over.rise(stand_off) if step.over else step.rise or 0.0
 
 
-# Steps that a tape can hook behind: the next leg is measured from their back.
-TURNS = (BendStep, KickStep, SweepStep)
+# Steps after which a leg of another heading begins: it is measured from their back, or their last corner.
+TURNS = (BendStep, KickStep, SweepStep, SlopeStep)
 
 WORDS = {
     "bend": "90",
     "offset": "offset",
+    "slope": "offset of two angles",
     "rolled": "rolled offset",
     "box_offset": "box offset",
     "saddle3": "three-bend saddle",

@@ -21,6 +21,7 @@ from conduit.document import (
     RaisedStep,
     RolledStep,
     Saddle3Step,
+    SlopeStep,
 )
 from conduit.findings import Code, Finding, found, setting
 from conduit.geometry import DIRECTIONS, ORIGIN, Vec
@@ -298,7 +299,7 @@ def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding
         says = f"{context.called(step)}: the kick runs into the 90."
         remedy = f"Kick at least {short} farther from the 90; about three times the rise back is comfortable."
         return context.finding(Code.BENDS_OVERLAP, "kick_back", says, remedy)
-    flatter = isinstance(step, RaisedStep)
+    flatter = isinstance(step, RaisedStep | SlopeStep)
     return context.finding(
         Code.BENDS_OVERLAP,
         "angle" if flatter else "at",

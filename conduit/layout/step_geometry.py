@@ -21,6 +21,7 @@ from conduit.document import (
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    SlopeStep,
     StepLeftOut,
     SweepStep,
 )
@@ -111,6 +112,32 @@ def _place_offset(step: OffsetStep, datum: Datum, context: Context) -> StepPlace
     )
     things = _behind_face(step, datum, toward, first + rise / math.tan(angle) + context.reach(angle), context)
     return StepPlacement(corners, datum.moved(toward, rise), dimensions, things)
+
+
+@place_step.register
+def _place_slope(step: SlopeStep, datum: Datum, context: Context) -> StepPlacement | Finding:
+    """Two vertices H / tan θ apart along the leg, the second turning back by less or more (docs/trade.md, Slope).
+
+    Measured as an offset is; what must be done by a face is the second bend, whose arc ends a tangent along the slant.
+    """
+    toward = across_leg(step.toward, datum.heading)
+    if not toward:
+        return runs_along(step, "toward", step.toward, context)
+    if step.rise < SLACK:
+        says = f"{context.called(step)}: a rise of nothing needs no bends."
+        return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or make it one bend.")
+    angle, second = math.radians(step.angle), math.radians(step.second_angle)
+    slant, run = angle - second, step.rise / math.tan(angle)
+    onward = datum.heading.times(math.cos(slant)).along(toward, math.sin(slant))
+    beyond = context.reach(second) * math.cos(slant)
+    first = {"raised_by": step.at - beyond - run, "starts_at": step.at + context.reach(angle)}.get(
+        step.ref, step.at - run / 2
+    )
+    low, foot = datum.at(first), datum.at(first + run)
+    high = foot.along(toward, step.rise)
+    corners = (Corner(low, high.minus(low).unit()), Corner(high, onward))
+    rise = Dimension(context.place("rise"), foot, high, step.rise)
+    return StepPlacement(corners, Datum(high, onward), (context.along(step, datum), rise))
 
 
 def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:

@@ -21,6 +21,7 @@ from conduit.document import (
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    SlopeStep,
     StepLeftOut,
     SweepStep,
 )
@@ -185,6 +186,12 @@ def _first_mark(ref: str, at: float, spacing: float, shrink: float, tally: Tally
 def _offset_on_card(step: OffsetStep, tally: Tally) -> Answer:
     """An offset by multiplier and shrink per inch of rise."""
     return _offset(step.ref, step.at, _rise_of(step, tally), step.angle, tally)
+
+
+@on_card.register
+def _slope_on_card(step: SlopeStep, tally: Tally) -> Answer:
+    """An offset of two angles has no figures on a card."""
+    return _no_figures("an offset of two angles", step.at, tally)
 
 
 @on_card.register

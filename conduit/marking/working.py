@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.bender import Shoe
-from conduit.document import AnyStep, KickStep, RaisedStep, RolledStep, Saddle3Step, SweepStep
+from conduit.document import AnyStep, KickStep, RaisedStep, RolledStep, Saddle3Step, SlopeStep, SweepStep
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
 from conduit.simulation import Arc
@@ -148,7 +148,11 @@ def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[
             f"Kick: the angle whose tangent is rise {n(step.rise)} ÷ setback {n(step.kick_back)}: "
             f"{format_angle(math.degrees(kick.angle))}."
         )
-    if isinstance(step, RaisedStep) and len(bends) > 1:
+    if isinstance(step, SlopeStep):
+        slant = math.degrees(first.heading_before.angle_to(bends[1].heading_after))
+        back, off = format_angle(step.second_angle), format_angle(slant)
+        lines.append(f"It turns by {shows}, back by {back}, and goes on {off} off the old leg.")
+    if isinstance(step, RaisedStep | SlopeStep) and len(bends) > 1:
         travel = bends[1].vertex.minus(first.vertex).length()
         rise = travel * math.sin(first.angle)
         lines.append(f"Corner to corner: {n(rise)} ÷ sin {shows} = {n(travel)}.")

@@ -27,6 +27,7 @@ from conduit.document import (
     RolledStep,
     Saddle3Step,
     Saddle4Step,
+    SlopeStep,
     StepLeftOut,
     SweepStep,
 )
@@ -234,6 +235,11 @@ def _offset(step: OffsetStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     over = step.over if abs(shift) < SLACK else None
     changes = {"at": place, "ref": "centred_at", "over": over, "rise": None if over else rise}
     return step.model_copy(update=changes)
+
+
+@_taken.register
+def _slope(step: SlopeStep, at: Alongside, how: HowInRack | None) -> AnyStep:
+    raise NotInRack("kind", "a rack does not take an offset of two angles", "Make it two bends, one after the other.")
 
 
 @_taken.register

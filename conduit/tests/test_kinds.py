@@ -20,6 +20,7 @@ KINDS = {model.model_fields["kind"].annotation.__args__[0]: model for model in g
 LEAST = {
     "bend": {"turn": "up", "at": "40"},
     "offset": {"toward": "up", "rise": "3", "angle": "30", "at": "40"},
+    "slope": {"toward": "up", "rise": "6", "angle": "30", "second_angle": "15", "at": "40"},
     "rolled": {"toward": "up", "rise": "3", "roll_toward": "out", "roll": "4", "angle": "30", "at": "40"},
     "box_offset": {"surface": "in", "knockout": "1 1/2"},
     "saddle3": {"over": {"height": "2"}, "at": "40"},
@@ -30,7 +31,7 @@ LEAST = {
     "pull_point": {"at": "40"},
 }
 BENDLESS = {"coupling", "pull_point"}
-ONE_WAY = {"bend", *BENDLESS}
+ONE_WAY = {"bend", "slope", *BENDLESS}
 
 
 class EveryKind(TestCase):

@@ -32,6 +32,7 @@ bend 45 right, back at 30
 90 out, back at 52, kicked up 6 1/4, setback 14, kick after
 sweep right, centre at 60, radius 24, 9 shots, spaced over the gaps
 sweep up, back at 80, around rigid 2 of radius 10, gap 1 1/2, 9 shots
+slope up 6 at 30 then 22 1/2, starts at 20
 90 left, back at least 12, at most 16
 bend 45 up, wall at 14, at least 12 and 1/2
 coupling at 40

@@ -1,11 +1,13 @@
 import itertools
 import math
+from typing import get_args
 from unittest import TestCase
 
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.document import read_note, write_note
+from conduit.document.steps import OffsetReference
 from conduit.layout.centreline import Corner, trace
 from conduit.plan import make_plan
 from conduit.tests.support import document, laid_out, ninety, offset, runs
@@ -102,6 +104,32 @@ class EveryStep(TestCase):
         none = make_plan(document([{**step, "stand_off": "3/8"}, ninety(40, "up")], 30))
         self.assertEqual([p.code for p in none.findings], ["box_offset_not_needed"])
         self.assertEqual(len(none.bends), 1)
+
+    @given(st.floats(3, 12), st.floats(10, 60), st.floats(5, 60), st.sampled_from(get_args(OffsetReference)))
+    def test_an_offset_of_two_angles_is_two_bends_at_its_corners(self, rise, angle, second, ref):
+        """The same pipe as two bends set by their corners, which stand where the measure of the slope puts them."""
+        one, other = math.radians(angle), math.radians(second)
+        step = {"kind": "slope", "toward": "up", "rise": rise, "angle": angle, "second_angle": second}
+        plan = make_plan(document([{**step, "ref": ref, "at": 50}], 40))
+        run, radius = rise / math.tan(one), plan.shoe.radius
+        ends = radius * math.tan(other / 2) * math.cos(one - other)
+        starts, centred = 50 + radius * math.tan(one / 2), 50 - run / 2
+        corner = {"starts_at": starts, "raised_by": 50 - ends - run, "centred_at": centred}
+        two = [
+            {"kind": "bend", "turn": "up", "angle": angle, "to": "centre", "at": corner[ref], "next_from": "centre"},
+            {"kind": "bend", "turn": "down", "angle": second, "to": "centre", "at": rise / math.sin(one)},
+        ]
+        same = make_plan(document([two[0], {**two[1], "next_from": "centre"}], 40))
+        self.assertEqual(plan.complete, same.complete)
+        if plan.complete:
+            for mine, theirs in zip(plan.end_point, same.end_point, strict=True):
+                self.assertAlmostEqual(mine, theirs, 9)
+            self.assertAlmostEqual(plan.developed_length.inches, same.developed_length.inches, 9)
+        if plan.makeable:
+            self.assertLess(plan.simulated[0].miss, 1e-9)
+            exact = " ".join(plan.exact[0].lines)
+            self.assertIn("off the old leg", exact)
+            self.assertEqual(plan.card[0].lines[0].split(";")[0], "The card has no figures for an offset of two angles")
 
     def test_a_kick_after_the_90_and_one_in_the_stubs_plane(self):
         kick = {"kind": "kick90", "toward": "out", "rise": 4, "at": 30, "turn": "up", "kick_back": 14}

@@ -4051,7 +4051,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -4173,7 +4173,7 @@ export interface components {
              * @description Its own steps, once it has left.
              * @default []
              */
-            steps?: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+            steps?: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
             /** @description Its own end, once it has left. */
             end?: components["schemas"]["End"] | null;
         };
@@ -4478,6 +4478,58 @@ export interface components {
              * @default false
              */
             machine?: boolean;
+        };
+        /**
+         * SlopeStep
+         * @description An offset of two angles, as onto a slope or off it: the leg is moved by `rise`, and goes on at a slant.
+         *
+         *     It goes on by `angle` less `second_angle` off the old leg; the next measure is from the second bend's corner.
+         */
+        SlopeStep: {
+            /**
+             * Muted
+             * @description Kept in the list, but left out of the run.
+             * @default false
+             */
+            muted?: boolean;
+            /** @description How the pipes beside take it; left out: the usual way of its kind. */
+            rack?: components["schemas"]["RackWay"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slope";
+            /**
+             * Toward
+             * @enum {string}
+             */
+            toward: "right" | "left" | "up" | "down" | "out" | "in";
+            /**
+             * Rise
+             * @description From the old leg's line to the corner of the second bend.
+             */
+            rise: string | number;
+            /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
+             * Second Angle
+             * @description What the second bend turns back.
+             */
+            second_angle: string | number;
+            /**
+             * Ref
+             * @default raised_by
+             * @enum {string}
+             */
+            ref?: "raised_by" | "starts_at" | "centred_at";
+            /**
+             * At
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+             */
+            at: string | number;
         };
         /**
          * Start
@@ -4876,7 +4928,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5026,7 +5078,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5216,7 +5268,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5317,7 +5369,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5429,7 +5481,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5502,7 +5554,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5700,7 +5752,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5823,7 +5875,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -5947,7 +5999,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -6050,7 +6102,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
@@ -6546,7 +6598,7 @@ export interface components {
                 feet?: boolean;
                 start: components["schemas"]["Start"];
                 /** Steps */
-                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap

@@ -3,6 +3,8 @@ export const GLOSSARY = {
   "90": "A quarter turn. Its measure is taken to the back: the outermost surface of the pipe past the bend, where it would touch a wall.",
   offset:
     "Two bends of one angle, the second turned half round: the pipe goes on along its old heading, moved sideways.",
+  "offset of two angles":
+    "Its second bend turns back by another angle than its first, so that the pipe goes on at a slant, as along a slope.",
   "rolled offset":
     "An offset that leaves its line in two directions at once; the true rise is the long side of both.",
   "box offset":

@@ -128,6 +128,7 @@ export const READINGS: Choice<"inches" | "feet">[] = [
 export const STEP_WORDS: Record<Step["kind"], string> = {
   bend: "90",
   offset: "Offset",
+  slope: "Offset of two angles",
   rolled: "Rolled offset",
   box_offset: "Box offset",
   saddle3: "Three-bend saddle",
@@ -145,6 +146,7 @@ export const FIELD_WORDS: Record<string, string> = {
   at_most: "at most",
   rise: "rise",
   angle: "angle",
+  second_angle: "second angle",
   stand_off: "stand-off",
   roll: "roll",
   near: "near edge",

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { api, reply } from "@/api/client";
 import type { BenchAct, SheetBend } from "@/api/types";
 import { Button } from "@/ui/button";
+import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
 import { GoodIcon, StopIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
@@ -215,13 +216,17 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
           <Button className="min-h-12" onClick={onAgain}>
             Read again
           </Button>
-          <Button
-            look="quiet"
-            className="min-h-12"
-            onClick={() => act({ kind: "unbent", piece: stick.sheet.piece, bend: bend.number })}
-          >
-            Entered by mistake
-          </Button>
+          <Confirm
+            trigger={
+              <Button look="quiet" className="min-h-12">
+                Entered by mistake
+              </Button>
+            }
+            title={`Take the reading of bend ${bend.number} back?`}
+            says="It counts neither in the log nor for the shoe then, and the bend is still to be made."
+            act="Take it back"
+            onAct={() => act({ kind: "unbent", piece: stick.sheet.piece, bend: bend.number })}
+          />
         </div>
       )}
     </section>

@@ -34,6 +34,11 @@ test("while it is looked for one sees how long, and may stop", async () => {
   expect(asked.map((one) => one.method)).toContain("POST");
 });
 
+test("where it takes longer than it said, it says what it does", () => {
+  looking({ done: 10 });
+  expect(screen.getByRole("status").textContent).toContain("The 10 s are over; the plan is checked");
+});
+
 test("with a first plan there it says that this one is kept", () => {
   looking({}, PLAN);
   expect(screen.getByRole("button", { name: "Stop, keep this plan" })).toBeTruthy();

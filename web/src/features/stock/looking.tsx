@@ -60,6 +60,8 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
 }
 
 function said(solve: NonNullable<Cutting["solve"]>): string {
+  if (solve.state === "running" && solve.done >= solve.seconds)
+    return `The ${solve.seconds} s are over; the plan is checked cut by cut and written down …`;
   if (solve.state === "running") return `Looking for the best way to cut, ${solve.seconds} s at most …`;
   if (solve.ahead === 0) return "Waiting for a planner …";
   return solve.ahead === 1 ? "One other plan is made first …" : `${solve.ahead} other plans are made first …`;

@@ -9,7 +9,7 @@ import { EndMark } from "@/ui/icons";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
-import { Ask, TakeOut } from "./asked";
+import { AddFigure, TakeOut } from "./add-figure";
 import { ClosingLegs } from "./closing-legs";
 import { Findings } from "./findings";
 import { NameField } from "./name-field";
@@ -217,7 +217,7 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
   const { plan } = usePlanned();
   if (value === null || value === undefined) {
     if (!mayWrite) return null;
-    return <Ask says={ask} onAsk={() => onChange("")} />;
+    return <AddFigure says={ask} onAdd={() => onChange("")} />;
   }
   const stopped = placed(plan?.findings, `${place}.${field}`).some(stops);
   return (

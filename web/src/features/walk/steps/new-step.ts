@@ -21,6 +21,12 @@ export const MET: { kind: Kind; met: string; answer: string; profile: string }[]
   },
   { kind: "offset", met: "Another level", answer: "offset", profile: "M1 17H9L19 6H33" },
   {
+    kind: "slope",
+    met: "Onto a slope, or off it",
+    answer: "offset of two angles",
+    profile: "M1 18H8L17 10L33 4",
+  },
+  {
     kind: "rolled",
     met: "Sideways and up at once",
     answer: "rolled offset",
@@ -81,6 +87,8 @@ export function newStep(kind: Kind, document: RunDocument, index: number): Step 
       return { kind, turn: across, angle: "90", to: "back", at: "", stand_off: "0", next_from: "back" };
     case "offset":
       return { kind, toward: across, rise: "", angle: "30", ref: "raised_by", at: "" };
+    case "slope":
+      return { kind, toward: across, rise: "", angle: "30", second_angle: "15", ref: "starts_at", at: "" };
     case "rolled":
       return {
         kind,

@@ -8,7 +8,7 @@ import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } fro
 import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
-import { Ask, TakeOut } from "./asked";
+import { AddFigure, TakeOut } from "./add-figure";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
 import { type Part, SENTENCES } from "./sentences";
@@ -185,7 +185,9 @@ function PipeOff({ over, onChange }: PipeOffProps) {
   const { chosen, mayWrite } = useStepContext();
   const { stand_off } = over;
   if (stand_off === null || stand_off === undefined)
-    return chosen && mayWrite ? <Ask says="+ pipe off" onAsk={() => onChange("stand_off", "")} /> : null;
+    return chosen && mayWrite ? (
+      <AddFigure says="+ pipe off" onAdd={() => onChange("stand_off", "")} />
+    ) : null;
   return (
     <>
       , the pipe before it off by{" "}

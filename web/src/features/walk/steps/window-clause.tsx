@@ -1,5 +1,5 @@
 import type { Step } from "@/api/types";
-import { Ask, TakeOut } from "./asked";
+import { AddFigure, TakeOut } from "./add-figure";
 import { useStepContext } from "./step-context";
 import { StepNumber } from "./step-number";
 
@@ -17,7 +17,7 @@ export function WindowClause({ step, onChange }: Props) {
   if (low === null && high === null) {
     if (!mayWrite || !chosen) return null;
     const ask = () => onChange({ ...step, at_least: "", at_most: "" }, "at_least");
-    return <Ask says="+ window" onAsk={ask} />;
+    return <AddFigure says="+ window" onAdd={ask} />;
   }
   return (
     <>

@@ -2,9 +2,9 @@ import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
 
 /** Asks for a figure that most sentences do without. */
-export function Ask({ says, onAsk }: { says: string; onAsk: () => void }) {
+export function AddFigure({ says, onAdd }: { says: string; onAdd: () => void }) {
   return (
-    <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={onAsk}>
+    <Button look="quiet" className="ml-1 min-h-7! px-1! align-baseline" onClick={onAdd}>
       {says}
     </Button>
   );
