@@ -187,6 +187,8 @@ class UpAndDown(LauncherCase):
             self.assertEqual(self.asked(port, "/api/session"), 401)
             database = ["-f", f"mariadbd.*{launched.folder}"]
             subprocess.run(["pkill", "-STOP", *database], check=True)
+            # What was at work when it was stopped may still be answered.
+            time.sleep(0.5)
             with ThreadPoolExecutor(16) as crowd:
                 answers = [crowd.submit(self.asked, port, "/api/session") for _ in range(16)]
                 time.sleep(0.3)
