@@ -133,6 +133,8 @@ class Racks(Journey):
             expect(sweep.get_by_text(f"Shot {shot} of 3")).to_be_visible()
             page.get_by_label("Finder reads").fill(str(reads))
             page.get_by_role("button", name="Enter it").click()
+            # What it says of the shot moves what stands below it.
+            expect(page.get_by_text("All sent")).to_be_visible()
         expect(sweep.get_by_role("button", name="Shot 3, made")).to_be_visible()
         expect(page.get_by_text("All sent")).to_be_visible()
         made = [round(one.angle, 1) for one in BendMade.objects.order_by("bend")]
@@ -162,6 +164,8 @@ class OfTheDemo(Journey):
     def test_on_a_phone_the_floor_is_read_by_moving_it(self):
         page = self.window(size=PHONE)
         page.get_by_role("link", name="Kiln 4 feed").click()
+        # The picture comes above the list, and moves it.
+        expect(page.get_by_text("Can be bent", exact=True)).to_be_visible()
         page.get_by_role("button", name="Rack", exact=True).click()
         page.get_by_role("link", name="Lay them out on the floor").click()
         expect(page.get_by_role("img", name="5 sticks side by side").first).to_be_visible()
