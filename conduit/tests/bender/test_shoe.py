@@ -1,7 +1,19 @@
 import math
+from dataclasses import replace
 from unittest import TestCase
 
-from conduit.bender import Dial, NoSuchShoe, Shoe, Test90, calibrate, fit_dial, found_by, must_bend, typical_shoe
+from conduit.bender import (
+    Dial,
+    NoSuchShoe,
+    Shoe,
+    Test90,
+    calibrate,
+    fit_dial,
+    found_by,
+    lines_on,
+    must_bend,
+    typical_shoe,
+)
 from conduit.bender.shoe import for_other_pipe
 from conduit.bending import Bencher
 from conduit.geometry import Vec
@@ -41,6 +53,14 @@ class Typical(TestCase):
         self.assertIn("past 90°", said[95])
         self.assertEqual((said[10], said[45]), ("", ""))
         self.assertEqual(found_by(11.25, typical_shoe("EMT", "2")), "")
+
+    def test_a_line_lies_where_its_dial_really_bends(self):
+        """By hand: 1.02 × 30 − 0.6 is 30."""
+        worn = replace(typical_shoe("EMT", "3/4"), dial=Dial(1.02, -0.6))
+        lines = dict(lines_on(worn))
+        self.assertAlmostEqual(lines[30], 30, 9)
+        self.assertAlmostEqual(lines[90], 91.2, 9)
+        self.assertEqual(lines_on(typical_shoe("EMT", "2")), (), "a machine has a dial")
 
 
 class Calibrating(TestCase):
