@@ -7,7 +7,7 @@ from typing import Any
 
 from conduit.document.lengths import with_units
 from conduit.document.note_grammar import LEFT_OUT, LIMITS, NOT_YET
-from conduit.document.windows import is_blank
+from conduit.document.typed import is_blank
 from conduit.units import METRIC_TAPE, write_length
 
 Source = Mapping[str, Any]
@@ -135,7 +135,7 @@ def _further(pipe: Source, key: str) -> str:
 
 def figure(value: object) -> str:
     """A figure as it was typed, or a number as a tape has it (decimal where no tape division is)."""
-    if value is None or (isinstance(value, str) and not value.strip()):
+    if is_blank(value):
         return NOT_YET
     if isinstance(value, str):
         return _figure_text(value.strip())

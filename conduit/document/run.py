@@ -19,8 +19,8 @@ from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
 from conduit.document.rack_way import MOST_APART, PlaceInRack
 from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep, TurnPart
-from conduit.document.typed import INCHES, Length, MaybeLength, Name
-from conduit.document.windows import is_blank, window_findings, within_window
+from conduit.document.typed import INCHES, Length, MaybeLength, Name, is_blank
+from conduit.document.windows import window_findings, within_window
 from conduit.findings import Code, Finding, found
 from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Joint, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length

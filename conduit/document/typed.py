@@ -37,8 +37,13 @@ def _maybe_length(written: object, info: ValidationInfo) -> float | None:
     return None if written is None else parse_length(written, tape_of(info))
 
 
+def is_blank(written: object) -> bool:
+    """Whether nothing is written."""
+    return written is None or (isinstance(written, str) and not written.strip())
+
+
 def _optional_length(written: object, info: ValidationInfo) -> float | None:
-    return None if isinstance(written, str) and not written.strip() else _maybe_length(written, info)
+    return None if is_blank(written) else parse_length(written, tape_of(info))
 
 
 def _maybe_inches(written: object) -> float | None:

@@ -2,26 +2,24 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from typing import Any
+from typing import Any, get_args
 
 from conduit.document.steps import TurnPart
+from conduit.document.typed import is_blank
 from conduit.findings import Code, Finding, found, setting
 from conduit.units import MM_PER_INCH, Tape, UnreadableLength, parse_length
 
 # What a tape is read by at a glance: the coarsest comes first.
 _INCHES = ((1.0, "a whole inch"), (1 / 2, "a half inch"), (1 / 4, "a quarter"), (1 / 8, "an eighth"))
 _METRIC = ((10 / MM_PER_INCH, "a whole centimetre"), (5 / MM_PER_INCH, "half a centimetre"))
+# A tuple, as what is compared with it may be anything.
+_TURNS = tuple(get_args(kind.model_fields["kind"].annotation)[0] for kind in TurnPart.__subclasses__())
 SLACK = 1e-9
-
-
-def is_blank(written: object) -> bool:
-    """Whether nothing is written."""
-    return written is None or (isinstance(written, str) and not written.strip())
 
 
 def within_window(raw: Mapping[str, Any], tape: str) -> Mapping[str, Any]:
     """A raw turn whose measure is left out but has a window, with the figure that is proposed; else as it is."""
-    if not is_blank(raw.get("at")) or raw.get("kind") not in ("bend", "kick90", "sweep"):
+    if not is_blank(raw.get("at")) or raw.get("kind") not in _TURNS:
         return raw
     try:
         low, high = (

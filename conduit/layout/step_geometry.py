@@ -87,8 +87,10 @@ def offset_corners(datum: Datum, toward: Vec, rise: float, angle: Radians, first
     return Corner(low, high.minus(low).unit()), Corner(high, datum.heading)
 
 
-def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float) -> float:
-    return {"raised_by": at - reach - run, "starts_at": at + reach, "centred_at": at - run / 2}[ref]
+def _first_vertex(ref: OffsetReference, at: float, run: float, reach: float, beyond: float | None = None) -> float:
+    """Where the first vertex lies; `beyond`: how far after the second one its bend ends, where not `reach`."""
+    done = reach if beyond is None else beyond
+    return {"raised_by": at - done - run, "starts_at": at + reach, "centred_at": at - run / 2}[ref]
 
 
 @place_step.register
@@ -130,14 +132,11 @@ def _place_slope(step: SlopeStep, datum: Datum, context: Context) -> StepPlaceme
     slant, run = angle - second, step.rise / math.tan(angle)
     onward = datum.heading.times(math.cos(slant)).along(toward, math.sin(slant))
     beyond = context.reach(second) * math.cos(slant)
-    first = {"raised_by": step.at - beyond - run, "starts_at": step.at + context.reach(angle)}.get(
-        step.ref, step.at - run / 2
-    )
-    low, foot = datum.at(first), datum.at(first + run)
-    high = foot.along(toward, step.rise)
-    corners = (Corner(low, high.minus(low).unit()), Corner(high, onward))
-    rise = Dimension(context.place("rise"), foot, high, step.rise)
-    return StepPlacement(corners, Datum(high, onward), (context.along(step, datum), rise))
+    first = _first_vertex(step.ref, step.at, run, context.reach(angle), beyond)
+    low, high = offset_corners(datum, toward, step.rise, angle, first)
+    rise = Dimension(context.place("rise"), high.point.along(toward, -step.rise), high.point, step.rise)
+    corners = (low, Corner(high.point, onward))
+    return StepPlacement(corners, Datum(high.point, onward), (context.along(step, datum), rise))
 
 
 def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:

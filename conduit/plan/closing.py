@@ -13,6 +13,7 @@ from conduit.plan.checked_run import check_run
 from conduit.plan.schema import Measure
 from conduit.plan.traverse import Leg, adjusted
 from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import Tape
 from conduit.values import Result
 
 
@@ -53,7 +54,7 @@ def closing_of(
     moves, left = {leg.place: share for leg, share in zip(chosen, shares, strict=True)}, error
     for leg in chosen:
         left = left.along(leg.heading, moves[leg.place])
-    fix = next(shared_over(measured, "Share it over these", chosen, error), None)
+    fix = next(_moving("Share it over these", chosen, shares, tape), None)
     why_not = "" if fix else "These legs run another way than it is off." if chosen else "Choose the legs you doubt."
     return SharedClosing(
         legs=[
@@ -87,7 +88,10 @@ def legs_of(layout: Layout, measured: MeasuredRun) -> list[Leg]:
 
 def shared_over(measured: MeasuredRun, says: str, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
     """The fix that shares an error over legs, in divisions of the tape; none where it moves none of them."""
-    tape, moves = measured.head.tape, _shares(measured, legs, error)
+    return _moving(says, legs, _shares(measured, legs, error), measured.head.tape)
+
+
+def _moving(says: str, legs: Sequence[Leg], moves: Sequence[float], tape: Tape) -> Iterator[Fix]:
     told = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
     if told:
         words = ", ".join(f"{leg.called} {'+' if move > 0 else '−'}{tape.shows(abs(move))}" for leg, move in told)

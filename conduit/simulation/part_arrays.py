@@ -39,15 +39,16 @@ class PartArrays:
 
     def points(self, parts: Integers, places: Floats) -> Floats:
         """The points at places of the straight pipe, a row of them for each of `parts`; shape (parts, places, 3)."""
-        gone = places - self.low[parts, None]
-        arc = self.is_arc[parts, None]
-        turned = gone / self.radius
-        along = np.where(arc, self.radius * np.sin(turned), gone)
-        aside = np.where(arc, -self.radius * np.cos(turned), 0.0)
+        along, aside = self._in_plane(parts, places - self.low[parts, None])
         ahead, inside = self.ahead[parts, None, :], self.inside[parts, None, :]
         return np.asarray(
             self.origin[parts, None, :] + along[:, :, None] * ahead + aside[:, :, None] * inside, dtype=np.float64
         )
+
+    def _in_plane(self, parts: Integers, gone: Floats) -> tuple[Floats, Floats]:
+        """How far ahead and inside of a part's origin the places lie that come so far after its beginning."""
+        arc, turned = self.is_arc[parts, None], gone / self.radius
+        return np.where(arc, self.radius * np.sin(turned), gone), np.where(arc, -self.radius * np.cos(turned), 0.0)
 
     def nearest(self, parts: Integers, points: Floats) -> tuple[Floats, Floats]:
         """How far each part is from the points of its row at least, exactly, and at which place of the straight pipe.
@@ -66,8 +67,6 @@ class PartArrays:
         # Beyond the arc's end a bearing belongs to the end that it is nearer to round the circle.
         bearing = np.where(bearing > (whole + long) / 2, 0.0, bearing)
         gone = np.clip(np.where(arc, bearing, ahead), 0.0, long)
-        turned = gone / self.radius
-        along = np.where(arc, self.radius * np.sin(turned), gone)
-        aside = np.where(arc, -self.radius * np.cos(turned), 0.0)
+        along, aside = self._in_plane(parts, gone)
         apart = np.sqrt((ahead - along) ** 2 + (inside - aside) ** 2 + beside**2)
         return np.asarray(apart, dtype=np.float64), gone + self.low[parts, None]

@@ -7,18 +7,13 @@ import type {
   CalibrationIn,
   CorrectIn,
   Floor,
-  GivenMark,
   Learned,
   ListIn,
-  MarksJudged,
   Me,
-  RackOption,
   RunDocument,
   ScrapIn,
-  SharedClosing,
   ShoeIn,
   Tape,
-  Way,
 } from "./types";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
@@ -171,47 +166,6 @@ export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
     gcTime: 10_000,
   });
 
-export const useWays = (document: RunDocument, step: number) =>
-  useQuery({
-    queryKey: ["ways", document, step],
-    queryFn: () => reply(api.POST("/api/ways", { body: { document, step } })) as Promise<Way[]>,
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-  });
-
-/** What a run misses its end box by, shared over the legs at these places. */
-export const useClosing = (document: RunDocument, legs: string[]) =>
-  useQuery({
-    queryKey: ["closing", document, legs],
-    queryFn: () => reply(api.POST("/api/closing", { body: { document, legs } })) as Promise<SharedClosing>,
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-  });
-
-/** How the pipes beside a run could take a step; nothing is asked where there are none. */
-export const useRackWays = (document: RunDocument, step: number) =>
-  useQuery({
-    queryKey: ["rack ways", document, step],
-    queryFn: () =>
-      reply(api.POST("/api/pipe-rack/ways", { body: { document, step } })) as Promise<RackOption[]>,
-    enabled: Boolean(document.rack),
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-  });
-
-export const useMarksJudged = (document: RunDocument, marks: GivenMark[] | null, cuts: string[]) =>
-  useQuery({
-    queryKey: ["marks", document, marks, cuts],
-    queryFn: () =>
-      reply(
-        api.POST("/api/check-marks", { body: { document, marks: marks ?? [], cuts } }),
-      ) as Promise<MarksJudged>,
-    enabled: marks !== null,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 10_000,
-  });
-
 export const useRevisions = (id: number) =>
   useQuery({
     queryKey: ["revisions", id],
@@ -229,15 +183,6 @@ export const useRevision = (id: number, version: number | null) =>
         }),
       ),
     enabled: version !== null,
-  });
-
-export const useCompared = (mine: RunDocument, theirs: RunDocument | undefined) =>
-  useQuery({
-    queryKey: ["compare", mine, theirs],
-    queryFn: () => reply(api.POST("/api/compare", { body: { mine, theirs: theirs ?? mine } })),
-    enabled: theirs !== undefined,
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
   });
 
 /** A write; afterwards what it makes stale is asked again. */

@@ -1,4 +1,4 @@
-import { useCompared } from "@/api/queries";
+import { useCompared } from "@/api/draft-queries";
 import type { RunDocument } from "@/api/types";
 
 interface Props {

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { useMarksJudged } from "@/api/queries";
+import { useMarksJudged } from "@/api/draft-queries";
 import type { Plan } from "@/api/types";
 import { type LaidMark, useMarksCheck, usePlanned, useWork } from "@/features/walk/run-context";
 import { ANGLES } from "@/trade/words";

@@ -1,4 +1,4 @@
-import { useRackWays } from "@/api/queries";
+import { useRackWays } from "@/api/draft-queries";
 import type { RackOption, RackWay, Step } from "@/api/types";
 import { useWork } from "@/features/walk/run-context";
 import { RACK_WAYS } from "@/trade/words";

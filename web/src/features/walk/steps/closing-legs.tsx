@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useClosing } from "@/api/queries";
+import { useClosing } from "@/api/draft-queries";
 import { usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { CheckBox } from "@/ui/check-box";

@@ -1,4 +1,4 @@
-import { useWays } from "@/api/queries";
+import { useWays } from "@/api/draft-queries";
 import type { CardAnswer, Measure, Plan, Way } from "@/api/types";
 import { RackWays } from "@/features/walk/rack/rack-ways";
 import { useFocus, usePlanned, useWork } from "@/features/walk/run-context";
