@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
-from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits
+from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits, read_length
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
 from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
@@ -13,7 +13,7 @@ from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.closing import legs_of, shared_over
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
-from conduit.units import format_angle, parse_length, write_angle
+from conduit.units import format_angle, write_angle
 
 MOST_FIXES = 4
 # Each try lays the run out anew.
@@ -95,7 +95,9 @@ def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a bend that begins too near: the least measure with room for it, then more, until it can be bent too."""
     tape = run.measured.head.tape
     for fix in finding.fixes:
-        least = parse_length(fix.edits[0].value, tape.step)
+        least = read_length(fix.edits[0].place, fix.edits[0].value, tape.step)
+        if least is None:
+            continue  # farther than a run may be
         for more in FARTHER:
             value = tape.at_least(least + more)
             yield setting(f"Make it {value}", fix.edits[0].place, value)

@@ -210,15 +210,13 @@ class _Planner:
     def _bench_bend(self, index: int, first: int, start: float, end: float) -> BenchBend:
         bend = self.path.bends[index]
         arc = Arc(bend.start - start, bend.end - start, bend.roll, bend.angle)
-        marks = marks_for(bend, self.shoe, start)
-        use = recommend(marks, end - start, self.layout.within_saddle(index))
+        use = recommend(marks_for(bend, self.shoe, start), end - start, self.layout.within_saddle(index))
         return BenchBend(
             number=index + 1,
             angle=math.degrees(bend.angle),
             angle_reads=format_angle(math.degrees(bend.angle)),
             arc_start=bend.start - start,
             arc_end=bend.end - start,
-            marks=[self._mark(mark, end - start) for mark in marks],
             use=self._mark(use.mark, end - start),
             use_because=use.reason,
             why=mark_lines(arc, use.mark, self.shoe, self.measure(use.mark.at).reads),

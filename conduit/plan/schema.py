@@ -1,6 +1,7 @@
 """The plan of a run: what comes back for a run document. Lengths in inches, angles in degrees."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal, Self
 
 from pydantic import Field
@@ -13,8 +14,12 @@ from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
 from conduit.values import Result
 
 
-class Measure(Result):
-    """A length: exact, and as the run's tape reads it."""
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """A length: exact, and as the run's tape reads it.
+
+    A plan has hundreds; a plain dataclass is made ten times as fast as a model that checks its own two fields.
+    """
 
     inches: float
     reads: str
@@ -22,7 +27,7 @@ class Measure(Result):
     @classmethod
     def of(cls, inches: float, tape: Tape = INCH_TAPE) -> Self:
         """The length as this tape reads it."""
-        return cls(inches=inches, reads=tape.shows(inches))
+        return cls(inches, tape.shows(inches))
 
 
 class PlannedMark(Result):
@@ -64,7 +69,6 @@ class BenchBend(Result):
     angle_reads: str
     arc_start: float
     arc_end: float
-    marks: list[PlannedMark]
     use: PlannedMark = Field(description="The mark that is proposed.")
     use_because: str
     why: list[str] = Field(description="The arithmetic of the mark that is proposed.")

@@ -36,7 +36,7 @@ class _Lying:
 
     def star(self, step: int) -> float | None:
         """Where the back of a step's 90 is marked, from end A with the hook toward it; None where it is not on it."""
-        for bend in self.piece.bends:
+        for bend in self.sheet.bends:
             if self.roles[bend.number] == (step, "90", 0):
                 marks = [mark for mark in bend.marks if mark.reference == STAR and mark.hook == "A"]
                 return marks[0].at.inches if marks else None

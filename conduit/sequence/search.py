@@ -7,7 +7,9 @@ bending). Sweeps count as one bend, as their shots follow each other.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import reduce
 from itertools import accumulate
+from operator import or_
 from typing import Literal
 
 import numpy as np
@@ -124,7 +126,8 @@ def _excused(acts: Sequence[SequenceStep], number: int, reach: Reach, habits: Se
     done = sum(1 << other.unit for other in acts[:number])
     excuses = []
     for reason in act.against:
-        after = sum({habit.after for habit in habits if (habit.unit, habit.reason) == (act.unit, reason)})
+        kept = (habit.after for habit in habits if (habit.unit, habit.reason) == (act.unit, reason))
+        after = reduce(or_, kept, 0)
         found = reach.obstruction(act.unit, act.hook, (done | after) & ~(1 << act.unit))
         excuses.append(f"{reason} Not here: {found or 'another bend could then not be made, or not by its habit'}.")
     return replace(act, against=tuple(excuses))

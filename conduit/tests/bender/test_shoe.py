@@ -102,7 +102,7 @@ class Shoes(TestCase):
 
     def test_own_references_and_the_front_edge_move_the_mark(self):
         shoe = {"deduct": 6, "gain": 3.25, "front": "1 1/2", "references": {"red line": "2"}}
-        bend = make_plan(document([ninety(20, "up")], shoe=shoe)).pieces[0].bends[0]
+        bend = Bencher(document([ninety(20, "up")], shoe=shoe)).sheet(1).bends[0]
         at = {mark.reference: mark.at.inches for mark in bend.marks if mark.hook == "A"}
         self.assertAlmostEqual(at["arrow"] - at["front"], 1.5, 9)
         self.assertAlmostEqual(at["red line"] - at["arrow"], 2, 9)

@@ -108,6 +108,10 @@ class Robustness(TestCase):
             if pipe.marks == "exact":
                 self.assertLess(pipe.miss, 1e-9)
 
+    def test_a_step_that_would_fit_only_beyond_the_longest_run_is_told(self):
+        plan = make_plan(document([{**SADDLE3, "rise": 4970}], 120))
+        self.assertIn("too_near", {finding.code for finding in plan.findings})
+
     @settings(max_examples=200)
     @given(st.sampled_from(["shoe", "end", "start"]), st.data())
     def test_no_value_in_shoe_start_or_end_breaks_it(self, part, data):

@@ -29,10 +29,9 @@ class OnTheFloor(TestCase):
         [stick] = on_floor(raw)
         self.assertFalse(stick.line.flush)
         for pipe, member in zip(stick.pipes, members_of(raw).pipes, strict=True):
-            bencher = Bencher(member.raw)
             star = next(
                 mark.at.inches
-                for bend in bencher.plan.pieces[0].bends
+                for bend in Bencher(member.raw).sheet(1).bends
                 for mark in bend.marks
                 if (bend.angle, mark.reference, mark.hook) == (90, "star", "A")
             )

@@ -95,6 +95,14 @@ class ExactSearch(TestCase):
         if not found.why_not:
             self.assertAlmostEqual(handling(units, found.acts, habits), cheapest, 3)
 
+    def test_habits_of_one_reason_that_both_are_broken_are_excused_together(self):
+        ten = math.radians(10)
+        units = [Unit(str(i + 1), 1 + 2 * i, 1 + 2 * i + SHOE.radius * ten, ten, 0.0) for i in range(4)]
+        habits = [Habit(0, 0b1010, 1.0, "A habit."), Habit(0, 0b0110, 1.0, "A habit."), Habit(1, 0b0001, 60.0, "Own.")]
+        first = best_sequence(units, SHOE, 9, habits).acts[0]
+        self.assertEqual(first.unit, 0)
+        self.assertTrue(all(reason.startswith("A habit. Not here:") for reason in first.against))
+
     @settings(max_examples=40)
     @given(pieces())
     def test_what_is_found_can_be_followed(self, piece):

@@ -2309,6 +2309,8 @@ export interface components {
         /**
          * Measure
          * @description A length: exact, and as the run's tape reads it.
+         *
+         *     A plan has hundreds; a plain dataclass is made ten times as fast as a model that checks its own two fields.
          */
         Measure: {
             /** Inches */
@@ -2845,8 +2847,6 @@ export interface components {
             arc_start: number;
             /** Arc End */
             arc_end: number;
-            /** Marks */
-            marks: components["schemas"]["PlannedMark"][];
             /** @description The mark that is proposed. */
             use: components["schemas"]["PlannedMark"];
             /** Use Because */
