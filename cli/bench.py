@@ -7,7 +7,7 @@ from typing import Any
 
 from cli.bench_cutting import cutting
 from cli.bench_server import through_the_api, while_plans_are_made
-from cli.timing import bounded, line, ratio, times
+from cli.timing import bounded, line, ratio, side_by_side, times
 from conduit.bender import Shoe
 from conduit.bending import Bencher, BendAsMade
 from conduit.document import read_document
@@ -66,12 +66,15 @@ def against_plain(bends: int) -> bool:
         raw = zigzag(bends)
         return {**raw, "steps": [{**step, "at": 40 + next(drawn) % 97 / 64} for step in raw["steps"]]}
 
-    plain = line(f"plain layout, marks and bend, {bends} bends", times(lambda: _plain(fresh(), shoe), 60))
-    plan = line(f"plan of {bends} bends, never planned before", times(lambda: make_plan(fresh()), 60))
-    sheets = line("the same with all its bench sheets", times(lambda: _with_sheets(fresh()), 20))
+    plain, plan, sheets = side_by_side(
+        40, lambda: _plain(fresh(), shoe), lambda: make_plan(fresh()), lambda: _with_sheets(fresh())
+    )
+    line(f"plain layout, marks and bend, {bends} bends", plain)
+    line(f"plan of {bends} bends, never planned before", plan)
+    line("the same with all its bench sheets", sheets)
     kept = [
-        ratio("plan", plan / plain, MOST_FOR_A_PLAN),
-        ratio("plan with all sheets", sheets / plain, MOST_FOR_ALL_SHEETS),
+        ratio("plan", plan, plain, MOST_FOR_A_PLAN),
+        ratio("plan with all sheets", sheets, plain, MOST_FOR_ALL_SHEETS),
     ]
     return all(kept)
 
@@ -90,10 +93,10 @@ def racks() -> bool:
         raw = {"trade_size": "3/4", "start": {"heading": "right"}, "steps": steps, "end": end}
         return {**raw, "rack": {"side": "in", "spacing": 2, "pipes": [{}] * pipes}} if pipes else raw
 
-    alone = line("plan of a rack's lead alone, six steps", times(lambda: make_plan(fresh(0)), 40))
-    rack = line(f"rack of {PIPES} pipes with six steps", times(lambda: make_rack_plan(fresh(PIPES - 1)), 20))
-    bounded("rack of 8 pipes", rack, RACK_BOUND_MS)
-    return ratio("rack of 8 pipes", rack / alone, MOST_FOR_A_RACK)
+    alone, rack = side_by_side(20, lambda: make_plan(fresh(0)), lambda: make_rack_plan(fresh(PIPES - 1)))
+    line("plan of a rack's lead alone, six steps", alone)
+    bounded("rack of 8 pipes", line(f"rack of {PIPES} pipes with six steps", rack), RACK_BOUND_MS)
+    return ratio("rack of 8 pipes", rack, alone, MOST_FOR_A_RACK)
 
 
 def core() -> None:

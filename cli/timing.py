@@ -9,12 +9,19 @@ def times(act: Callable[[], object], count: int) -> list[float]:
     """Milliseconds of each of `count` calls, after a tenth as many to warm up."""
     for _ in range(count // 10 + 1):
         act()
-    taken = []
-    for _ in range(count):
-        began = time.perf_counter()
-        act()
-        taken.append((time.perf_counter() - began) * 1000)
-    return taken
+    return [_took(act) for _ in range(count)]
+
+
+def _took(act: Callable[[], object]) -> float:
+    began = time.perf_counter()
+    act()
+    return (time.perf_counter() - began) * 1000
+
+
+def side_by_side(count: int, *acts: Callable[[], object]) -> list[list[float]]:
+    """Milliseconds of each act, `count` times in turn: a machine that slows down slows all of them."""
+    rounds = [[_took(act) for act in acts] for _ in range(count + 1)][1:]
+    return [list(taken) for taken in zip(*rounds, strict=True)]
 
 
 def line(name: str, taken: list[float]) -> float:
@@ -32,8 +39,9 @@ def bounded(name: str, median: float, bound: float) -> bool:
     return kept
 
 
-def ratio(name: str, times_over: float, most: float) -> bool:
-    """Say whether something takes no more than so many times what it is held against."""
+def ratio(name: str, taken: list[float], plain: list[float], most: float) -> bool:
+    """Say whether something takes no more than so many times what was timed beside it, by the median of the pairs."""
+    times_over = statistics.median(one / other for one, other in zip(taken, plain, strict=True))
     kept = times_over < most
     print(f"{name}: {times_over:.1f} times plain, at most {most:.0f}: {'kept' if kept else 'BROKEN'}")
     return kept

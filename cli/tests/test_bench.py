@@ -25,4 +25,5 @@ class Measuring(TestCase):
         self.assertGreaterEqual(line("nothing", taken), 0)
         self.assertTrue(bounded("nothing", 1, 2))
         self.assertFalse(bounded("nothing", 2, 1))
-        self.assertEqual((ratio("nothing", 3.9, 4), ratio("nothing", 4.1, 4)), (True, False))
+        plain, slow = [1.0, 2.0, 1.0], [3.9, 4.0, 4.1]
+        self.assertEqual((ratio("nothing", slow, plain, 4), ratio("nothing", slow, [0.9] * 3, 4)), (True, False))

@@ -4,7 +4,7 @@ Bends are named by their index in the run. Inches; angles in radians inside, deg
 """
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
@@ -116,7 +116,7 @@ class AsMade:
         before = self.sequence[: self.sequence.index(index)]
         return self.order + [other for other in before if other not in self.made]
 
-    def readings(self, state: State, index: int, setting: Setting) -> list[ToolReading]:
+    def readings(self, state: State, index: int, setting: Setting) -> Iterator[ToolReading]:
         """What tools read right after a bend that is set so, on the pipe as it then is."""
         real = {number: state.real[number] for number in self.made_before(index)} | {index: setting}
         real = dict(sorted(real.items()))
@@ -138,7 +138,7 @@ class AsMade:
         if one.tape is None:
             return 0.0
         setting = replace(state.targets[index], angle=math.radians(one.angle))
-        asked = self.asked(state, index, setting, self.readings(state, index, setting))
+        asked = self.asked(state, index, setting, list(self.readings(state, index, setting)))
         if not asked:
             return 0.0
         return (one.tape - asked.inches) / asked.slope

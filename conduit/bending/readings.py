@@ -1,7 +1,7 @@
 """A piece at the bench: how each bend is set, how the pipe is rolled, and what tape and level must then read."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -101,19 +101,19 @@ Arcs = Mapping[int, Arc]
 
 def readings_on(
     bench: Bench, bent: Bent, arcs: Arcs, just_made: int, length: float, all_made: bool = False
-) -> list[ToolReading]:
-    """What tape and level must read on a piece bent so far.
+) -> Iterator[ToolReading]:
+    """What tape and level must read on a piece bent so far, one after the other as they are worked out.
 
     `arcs`: its bends made, by their index in the run; `length`: to where its end B is trimmed;
     `all_made`: also what is left to end B.
     """
-    level = ToolReading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
-    readings = [*_taped(bench, bent, arcs, just_made), level]
+    yield from _taped(bench, bent, arcs, just_made)
+    yield ToolReading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
     if all_made and bent.arcs:
         base, called = _hooked_at(bench, bent, arcs, math.inf)
         end = bent.pose_at(length)
-        readings.append(bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading)))
-    return [*readings, *_standing_off(bench, bent, arcs[just_made], length)]
+        yield bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading))
+    yield from _standing_off(bench, bent, arcs[just_made], length)
 
 
 def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[ToolReading]:

@@ -197,7 +197,7 @@ class _SheetMaker:
         stood = "floor" if previous is None else self.arrangement.act_of(previous).where
         rolls = {number: one.roll for number, one in state.real.items()} | {index: target.roll}
         roll = roll_before(rolls, index, previous, act.where, stood)
-        readings = self.as_made.readings(state, index, target)
+        readings = list(self.as_made.readings(state, index, target))
         ask = self.as_made.asked(state, index, target, readings)
         least, most = self.as_made.band(state, index)
         stand = self._stand(state, index, arc, act.where)

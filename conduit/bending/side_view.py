@@ -41,7 +41,7 @@ class Stand:
         lean = self.shoe.handle_up
         handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
         return InTheShoe(
-            start=[start.seen(point) for point in outline(self.before)],
+            start=[start.seen(point) for point in self._outline],
             end=[end.seen(point) for point in outline(self.after)],
             floor=-self.shoe.diameter / 2 if self.where == "floor" else -HANDLE,
             rolls=self._rolls(),
@@ -67,7 +67,7 @@ class Stand:
         at_hook, at_heel = self._at_hook_and_heel
         frame = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, 1, 0.0)
         ahead = 1 if self.hook == "B" else -1
-        points = [(ahead * x, y) for x, y, _ in (frame.seen(point) for point in outline(self.before))]
+        points = [(ahead * x, y) for x, y, _ in (frame.seen(point) for point in self._outline)]
         beyond = -abs(at_heel - at_hook)
         if any(y < -UNDER_FLOOR for d, y in points if d <= beyond):
             return None
@@ -81,6 +81,10 @@ class Stand:
                 break
             clear = degrees
         return clear if clear is not None and clear <= whole - 2 * STEP else None
+
+    @cached_property
+    def _outline(self) -> list[Vec]:
+        return outline(self.before)
 
     @property
     def _at_hook_and_heel(self) -> tuple[float, float]:
@@ -107,17 +111,19 @@ class _Frame:
     origin: Vec
     right: Vec
     up: Vec
+    toward: Vec
     shift: float
 
     @classmethod
     def at(cls, pose: Pose, roll: Radians, up: int, shift: float) -> "_Frame":
         beside = pose.heading.cross(pose.inward)
         inside = pose.inward.times(math.cos(roll)).along(beside, math.sin(roll))
-        return cls(pose.point, pose.heading, inside.times(up), shift)
+        upward = inside.times(up)
+        return cls(pose.point, pose.heading, upward, pose.heading.cross(upward), shift)
 
     def seen(self, point: Vec) -> Point:
         away = point.minus(self.origin)
-        return (away.dot(self.right) + self.shift, away.dot(self.up), away.dot(self.right.cross(self.up)))
+        return (away.dot(self.right) + self.shift, away.dot(self.up), away.dot(self.toward))
 
 
 def outline(bent: Bent) -> list[Vec]:

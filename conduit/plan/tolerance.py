@@ -121,9 +121,7 @@ def spread_at_end(path: Path, hands: Hands = USUAL_HANDS) -> Spread:
     heading = path.bends[-1].heading_after if path.bends else path.heading
     along, across, shares = spread_at(path, path.end_point, heading, len(path.bends), hands)
     along = math.hypot(along, hands.cut)
-    per_degree = tuple(
-        movements(bend, path.radius, path.end_point)["angle"].length() * math.radians(1) for bend in path.bends
-    )
+    per_degree = tuple(share.inches / hands.angle for share in shares if share.what == "angle")
     fits = within(SLACK_ALONG, along)
     precut = fits >= GOOD_CHANCE
     return Spread(

@@ -1,9 +1,11 @@
 """Where a bent pipe comes nearest to itself. Inches."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+
+import numpy as np
 
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation.bend import Bent
@@ -28,12 +30,6 @@ class _PipePart:
     turned_before: float
     turned_after: float
 
-    def may_touch(self, other: "_PipePart", within: float) -> bool:
-        """Whether the balls around both come nearer to each other than that."""
-        (x, y, z), (u, v, w) = self.middle, other.middle
-        reach = self.reach + other.reach + within
-        return reach > 0 and (x - u) ** 2 + (y - v) ** 2 + (z - w) ** 2 < reach * reach
-
 
 @dataclass(frozen=True)
 class Nearness:
@@ -54,29 +50,37 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     for low, high, is_arc in bent.parts(0.0, bent.length):
         before, turned = turned, turned + (high - low) / bent.radius if is_arc else turned
         parts.append(_PipePart(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2, before, turned))
-    half_turn = math.pi * bent.radius
     least: Nearness | None = None
-    for i, one in enumerate(parts):
-        for other in parts[i + 2 :]:
-            limit = least.gap if least else within
-            if other.end - one.start <= half_turn or _too_little_turned(one, other, half_turn, limit + diameter):
-                continue
-            if not one.may_touch(other, limit + diameter):
-                continue
-            gap = _gap(bent, one, other) - diameter
-            if gap < limit:
-                least = Nearness(gap, (one.start + one.end) / 2, (other.start + other.end) / 2)
+    for one, other, apart in _near_pairs(parts, math.pi * bent.radius, within + diameter):
+        limit = least.gap if least else within
+        gap = _gap(bent, one, other) - diameter if apart < limit + diameter else math.inf
+        if gap < limit:
+            least = Nearness(gap, (one.start + one.end) / 2, (other.start + other.end) / 2)
     return least
 
 
-def _too_little_turned(one: _PipePart, other: _PipePart, along: float, within: float) -> bool:
-    """Whether the pipe bends too little between two parts to bring places so far apart along it that near each other.
+def _near_pairs(
+    parts: Sequence[_PipePart], half_turn: float, within: float
+) -> Iterator[tuple[_PipePart, _PipePart, float]]:
+    """The pairs of parts that may come that near each other, in turn, and what lies between the balls around both.
 
-    A curve that turns by θ ≤ π in all keeps its direction within θ/2 of that half way round: its length times cos(θ/2)
-    at least lies between its ends.
+    A pair less than half a turn along the pipe does not count, nor one between whose ends the pipe bends too little: a
+    curve that turns by θ ≤ π in all keeps its direction within θ/2 of that half way round, so that its length times
+    cos(θ/2) at least lies between its ends.
     """
-    turns = other.turned_after - one.turned_before
-    return turns < math.pi and along * math.cos(turns / 2) > within
+    if len(parts) < 3:
+        return
+    first, second = np.triu_indices(len(parts), 2)
+    middles = np.array([one.middle for one in parts])
+    start, end, reach, before, after = np.array(
+        [(one.start, one.end, one.reach, one.turned_before, one.turned_after) for one in parts]
+    ).T
+    turns = after[second] - before[first]
+    bends_enough = (turns >= math.pi) | (half_turn * np.cos(turns / 2) <= within)
+    apart = np.linalg.norm(middles[first] - middles[second], axis=1) - reach[first] - reach[second]
+    near = bends_enough & (end[second] - start[first] > half_turn) & (apart < within)
+    for pair in np.flatnonzero(near):
+        yield parts[first[pair]], parts[second[pair]], float(apart[pair])
 
 
 def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:
