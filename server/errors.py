@@ -130,3 +130,8 @@ def install(api: NinjaAPI) -> None:
         # A body that is no JSON and a page without its token are found by the framework, and not told in words.
         says = SAYS[error.status_code] if error.status_code in (400, 403) else str(error)
         return tell(request, error.status_code, says)
+
+
+def as_sentence(says: str) -> str:
+    """A reason as a sentence: begun large, ended with a full stop."""
+    return f"{says[:1].upper()}{says[1:]}" + ("" if says.endswith(".") else ".")

@@ -7,7 +7,7 @@ from pydantic import Field
 from conduit.bender import Hook, Reference
 from conduit.bending.correction import Advice
 from conduit.bending.fitting import FitCheck
-from conduit.document import OptionalLength
+from conduit.document import OptionalLength, ShoeFigures
 from conduit.plan import Measure, PlannedMark, Point, Stub
 from conduit.units import Degrees
 from conduit.values import Given, Result
@@ -32,6 +32,7 @@ class Arranged(Given):
     marks: Literal["exact", "card"] = "exact"
     spare: OptionalLength = Field(None, description="Left on end B to be cut after bending; null: cut first.")
     spare_a: OptionalLength = Field(None, description="The same on end A: every mark is so much further from it.")
+    shoe: ShoeFigures | None = Field(None, description="The shoe that this stick is bent on; null: the run's.")
 
 
 class BendAsMade(Given):

@@ -10,6 +10,7 @@ from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, ends_of, fit_checks, trimming
+from conduit.bending.own_shoe import document_on
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
@@ -41,6 +42,7 @@ class Bencher:
     """Makes the bench sheets of one run document. Raises UnreadableDocument."""
 
     def __init__(self, raw: object, limits: Limits = DEFAULT_LIMITS) -> None:
+        self.raw = raw
         self.checked = checked = check_run(raw, limits)
         self.plan = plan_of(raw, checked)
         self.measured, self.layout = checked.measured, checked.layout
@@ -48,12 +50,33 @@ class Bencher:
         # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
         self._states: dict[tuple[int, str], States] = {}
         self._sheets: dict[tuple[int, str, str], Sheet] = {}
+        self._on: dict[str, Bencher] = {}
+
+    def on(self, arranged: Arranged) -> "Bencher":
+        """The bencher of the shoe that a stick is bent on: this one, or that of the run laid out on the stick's own.
+
+        Raises NoSuchStick where the run cannot be bent on that shoe.
+        """
+        figures = arranged.shoe
+        if figures is None or figures == self.measured.head.shoe or not isinstance(self.raw, Mapping):
+            return self
+        known = self._on.get(figures.model_dump_json())
+        other = known or Bencher(document_on(self.raw, self.checked, figures), self.limits)
+        self._on[figures.model_dump_json()] = other
+        if len(other.plan.pieces) != len(self.plan.pieces):
+            says = next((one.says for one in other.plan.findings if one.severity == "stop"), "")
+            raise NoSuchStick(f"on {figures.name or 'that shoe'} this run cannot be bent. {says}".rstrip())
+        return other
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
         """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
 
         Raises NoSuchStick.
         """
+        other = self.on(arranged)
+        if other is not self:
+            sheet = other.sheet(piece, _without_shoe(arranged), made)
+            return sheet.model_copy(update={"cutting": [*sheet.cutting, self._instead(piece, other)]})
         key = piece, arranged.model_dump_json(), "".join(one.model_dump_json() for one in made)
         if key not in self._sheets:
             if len(self._sheets) >= MOST_SHEETS:
@@ -66,12 +89,18 @@ class Bencher:
 
     def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
-        return self._of(piece, arranged, made).bend(number)
+        return self.on(arranged)._of(piece, _without_shoe(arranged), made).bend(number)
+
+    def _instead(self, piece: int, other: "Bencher") -> str:
+        """That a stick is bent on another shoe than the run's, and what that changes of its length."""
+        mine, its = (bencher._piece(piece).length.reads for bencher in (self, other))
+        shoes = f"For {other.shoe and other.shoe.name}, not for the run’s {self.shoe and self.shoe.name}"
+        return f"{shoes}: {its} between its ends" + (f", not {mine}." if its != mine else ", the same on both.")
 
     def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> "_SheetMaker":
-        found = next((one for one in self.plan.pieces if one.number == piece), None)
-        if not found or not self.checked.prover:
-            raise NoSuchStick(f"this run has no piece {piece} to bend")
+        found = self._piece(piece)
+        if not self.checked.prover:
+            raise AssertionError("a run with pieces was bent in simulation")
         stick = Stick(self.checked.prover, found.start, found.start + found.length.inches)
         needed = self._needed(stick)
         spare = needed if arranged.spare is None else arranged.spare
@@ -80,12 +109,22 @@ class Bencher:
         known = self._states.setdefault((piece, arranged.model_dump_json()), {})
         return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
 
+    def _piece(self, number: int) -> PlannedPiece:
+        found = next((one for one in self.plan.pieces if one.number == number), None)
+        if not found:
+            raise NoSuchStick(f"this run has no piece {number} to bend")
+        return found
+
     def _needed(self, stick: Stick) -> float:
         """What the shoe needs to spare at end B, where without it a bend there could not be made."""
         if Code.BEND_LONG not in {finding.code for finding in self.checked.findings}:
             return 0.0
         units, _ = units_of(stick.arcs, stick.layout)
         return spare_needed(units, stick.shoe, stick.length) or 0.0
+
+
+def _without_shoe(arranged: Arranged) -> Arranged:
+    return arranged.model_copy(update={"shoe": None})
 
 
 class _SheetMaker:

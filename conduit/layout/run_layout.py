@@ -87,11 +87,15 @@ class Layout:
 
     def marker_position(self, marker: Marker) -> float:
         """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
-        if marker.after == 0:
-            return marker.point.minus(self.path.origin).dot(self.path.heading)
-        bend = self.path.bends[marker.after - 1]
+        return self.along_leg(marker.after, marker.point)
+
+    def along_leg(self, leg: int, point: Vec) -> float:
+        """Where a point beside a leg (0: the one before the first bend) lies along the straight pipe, from end A."""
+        if leg == 0:
+            return point.minus(self.path.origin).dot(self.path.heading)
+        bend = self.path.bends[leg - 1]
         leaves = bend.vertex.along(bend.heading_after, tangent_length(self.path.radius, bend.angle))
-        return bend.end + marker.point.minus(leaves).dot(bend.heading_after)
+        return bend.end + point.minus(leaves).dot(bend.heading_after)
 
 
 @dataclass

@@ -8,23 +8,25 @@ from django.utils import timezone
 from pydantic import ValidationError
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
-from conduit.bending import Arranged, BendAsMade, NoSuchStick, SheetBend
+from conduit.bending import Arranged, BendAsMade, NoSuchStick, Sheet, SheetBend
 from conduit.document import spelled, tape_in
-from conduit.units import UnreadableLength, parse_length
+from conduit.units import TOLERANCE, UnreadableLength, parse_length
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.bench.carried import carried
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, FitAct, TakeIn
-from server.bench.sheets import Benches, made_on, read_of, shoe_state
-from server.bench.staging import CannotBeDone, as_sentence, begun, stage, stage_done
+from server.bench.sheets import Benches, arranged_of, made_on, own_number, read_of, shoe_state
+from server.bench.staging import CannotBeDone, begun, cut_length_changed, stage, stage_done
 from server.bench.status import follow_status
-from server.errors import Conflict, Refused
+from server.errors import Conflict, Refused, as_sentence
 from server.jobs.models import Run
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
 A_DAY = 86400.0
+# A pipe that is so much too long or too short, in inches, still seats.
+NEAR_ENOUGH = 1 / 32
 
 
 def bench_of(user: User, run_id: int) -> dict[str, Any]:
@@ -67,7 +69,7 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     match act:
         case ArrangeAct():
-            _arrange(stick, act)
+            _arrange(user, benches, stick, act)
         case BentAct():
             _bent(user, benches, stick, act)
         case BendAct():
@@ -91,7 +93,8 @@ def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
     begun(run, stick)
 
 
-def _arrange(stick: Stick, act: ArrangeAct) -> None:
+def _arrange(user: User, benches: Benches, stick: Stick, act: ArrangeAct) -> None:
+    """Arrange a stick anew; what it is cut to follows, or what is left to spare where it is cut already."""
     tape = _tape_by(stick)
     try:
         arranged = Arranged.model_validate(act.arranged, context={"tape": tape})
@@ -101,8 +104,29 @@ def _arrange(stick: Stick, act: ArrangeAct) -> None:
         raise CannotBeDone(f"{place}: {fault['msg']}") from error
     typed = {key: act.arranged.get(key) for key in ("spare", "spare_a")}
     spares = {key: spelled(key, spare, tape) or spare for key, spare in typed.items()}
+    before = benches.sheet(act.piece)
+    if arranged.shoe != arranged_of(stick).shoe:
+        spares |= _on_shoe(benches, stick, before, arranged)
     stick.arranged = {**arranged.model_dump(mode="json"), **spares}
     stick.save()
+    cut = benches.sheet_with(stick, act.piece, ()).cut.inches
+    if not stick.cut_at and abs(cut - before.cut.inches) > TOLERANCE:
+        cut_length_changed.send(Stick, user=user, run=benches.run, piece=act.piece, length=cut)
+
+
+def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) -> dict[str, str | None]:
+    """What is left to spare on a stick that takes another shoe: of one that is cut, what it is too long by."""
+    if made_on(stick):
+        raise CannotBeDone("bends are made on it; on another shoe they would lie elsewhere")
+    sheet = benches.of(stick).sheet(own_number(stick), arranged)
+    if not stick.cut_at:
+        return {}
+    tape = benches.now.measured.head.tape
+    over = before.cut.inches - sheet.cut.inches + (sheet.spare.inches if sheet.spare else 0.0)
+    if over < -NEAR_ENOUGH:
+        wanted = sheet.length.reads
+        raise CannotBeDone(f"it is cut to {before.cut.reads}; on that shoe {wanted} is needed from end to end")
+    return {"spare": tape.written(tape.rounded(over)) if over > NEAR_ENOUGH else None}
 
 
 def _tape_by(stick: Stick) -> str:
@@ -149,7 +173,7 @@ def _with_reading(
 
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
     """What is kept of a bend: planned and as read, and which figure of the shoe it shows."""
-    bencher = benches.of(stick)
+    bencher = benches.bent_on(stick)
     shoes = {shoe.name: shoe for shoe in Shoe.objects.for_user(user)}
     used = bencher.shoe
     made = bend.made

@@ -36,7 +36,8 @@ def carried(benches: Benches) -> list[Carried]:
         roles = roles_of(FloorRun(other.rack_number or 1, other.document, follows_of(other, rack)), bencher)
         last[roles.get(one.bend)] = one
     roles = roles_of(FloorRun(run.rack_number or 1, run.document, follows_of(run, rack)), benches.now)
-    bends = [bend for piece in benches.pieces() for bend in benches.sheet(piece).bends if not bend.made]
+    same = [piece for piece in benches.pieces() if benches.bent_on(benches.sticks.get(piece)).shoe == benches.now.shoe]
+    bends = [bend for piece in same for bend in benches.sheet(piece).bends if not bend.made]
     return [found for bend in bends for found in _from(bend, last.get(roles.get(bend.number)), benches)]
 
 

@@ -21,7 +21,7 @@ from server.jobs.plans import plan_of
 def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
     """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
     moves = dict[Stick, int]()
-    for stick in run.sticks.filter(live=True).exclude(document=None):
+    for stick in run.sticks.filter(live=True, document__isnull=False):
         then, limits = stick.document or {}, limits_then(stick)
         same = then == run.document and limits == limits_of(run.crew)
         span = _span(stick, plan() if same else plan_of(then, limits))

@@ -17,6 +17,7 @@ from conduit.units import FINE_TAPE
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
+from server.errors import as_sentence
 from server.jobs.models import Run
 from server.shoes.models import Shoe
 
@@ -106,18 +107,36 @@ class Benches:
     def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[BendAsMade]) -> Sheet:
         """The sheet of a stick with these bends made. Raises NoSuchStick."""
         own = own_number(stick) if stick else piece
-        sheet = self.of(stick).sheet(own, arranged_of(stick), made)
+        sheet = self.of(stick).sheet(own, self.arranged(stick), made)
         return sheet if own == piece else sheet.model_copy(update={"piece": piece})
 
     def bend_with(self, stick: Stick, number: int, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of a stick's sheet with these bends made. Raises NoSuchStick."""
-        return self.of(stick).bend(own_number(stick), number, arranged_of(stick), made)
+        return self.of(stick).bend(own_number(stick), number, self.arranged(stick), made)
+
+    def arranged(self, stick: Stick | None) -> Arranged:
+        """How a stick is arranged; on the run's shoe where the run, as it is now, cannot be bent on the stick's own."""
+        arranged = arranged_of(stick)
+        return arranged.model_copy(update={"shoe": None}) if self._without_its_shoe(stick) else arranged
+
+    def bent_on(self, stick: Stick | None) -> Bencher:
+        """The bencher of the shoe that a stick is bent on."""
+        return self.of(stick).on(self.arranged(stick))
+
+    def _without_its_shoe(self, stick: Stick | None) -> str:
+        """Why a stick cannot be bent on the shoe that was chosen for it any more, or nothing."""
+        try:
+            self.of(stick).on(arranged_of(stick))
+        except NoSuchStick as error:
+            return f"{as_sentence(str(error))} It is shown for the run’s own shoe."
+        return ""
 
     def stale(self, piece: int) -> str:
         """What of a begun stick differs from the run as it is now, or nothing."""
         stick = self.sticks.get(piece)
-        if not stick or self.of(stick) is self.now:
-            return ""
+        lost = self._without_its_shoe(stick)
+        if lost or not stick or self.of(stick) is self.now:
+            return lost
         try:
             now = self.now.sheet(piece, arranged_of(stick))
         except NoSuchStick:
@@ -130,12 +149,12 @@ class Benches:
     def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> dict[str, Any]:
         """A stick as the API gives it. Raises NoSuchStick."""
         stick = self.sticks.get(piece)
-        bencher = self.of(stick)
+        bencher = self.bent_on(stick)
         if bencher.shoe is None:
             raise NoSuchStick("there is no shoe for it")
         return {
             "sheet": self.sheet(piece),
-            "arranged": arranged_of(stick),
+            "arranged": self.arranged(stick),
             "shoe": shoe_state(bencher, shoes),
             "used": ShoeUsed.of(bencher.shoe, FINE_TAPE),
             "begun": bool(stick and stick.document is not None),

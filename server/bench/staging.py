@@ -14,23 +14,20 @@ from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
 from server.bench.schemas import StageAct
-from server.bench.sheets import Benches, made_on
+from server.bench.sheets import Benches, arranged_of, made_on
 from server.bench.status import follow_status
-from server.errors import Conflict
+from server.errors import Conflict, as_sentence
 from server.jobs.models import Run
 
 # Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
 # A cut that names its `source`, the tag of a scrap, comes with the `length` that was cut, in inches.
 stage_done = Signal()
+# Sent when what a stick is to be cut to was changed at the bench, with that `length` in inches; same transaction.
+cut_length_changed = Signal()
 
 
 class CannotBeDone(Exception):
     """An act that cannot be done; the message says why. The others are still done."""
-
-
-def as_sentence(says: str) -> str:
-    """A reason as a sentence: begun large, ended with a full stop."""
-    return f"{says[:1].upper()}{says[1:]}" + ("" if says.endswith(".") else ".")
 
 
 @transaction.atomic
@@ -64,6 +61,14 @@ def arrange_spare(user: User, run: Run, piece: int, spare: str) -> None:
     if stick.document is None and known != spare:
         stick.arranged = {**stick.arranged, "spare": spare}
         stick.save()
+
+
+def length_on_own_shoe(user: User, run: Run, piece: int) -> float | None:
+    """What a stick that has a shoe of its own is to be cut to, in inches; None where it has none, or is begun."""
+    stick = Stick.objects.filter(run=run, piece=piece, live=True, document__isnull=True).first()
+    if not stick or arranged_of(stick).shoe is None:
+        return None
+    return Benches(run, user).sheet(piece).cut.inches
 
 
 def begun(run: Run, stick: Stick) -> None:

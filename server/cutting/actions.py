@@ -9,17 +9,18 @@ from conduit.cutting import (
     IN_AN_INCH,
     CutList,
     CutTerms,
+    nearest_sixteenth,
 )
 from conduit.units import format_length
 from server.accounts.history import What, record
 from server.accounts.models import Role, User
 from server.accounts.permissions import Right, require
 from server.bench.models import ActDone
-from server.bench.staging import arrange_spare
+from server.bench.staging import arrange_spare, length_on_own_shoe
 from server.cutting import solving
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
-from server.cutting.sawing import called, close_finished, confirm, cut_wrong, drop, let_go_of, undo
+from server.cutting.sawing import called, close_finished, confirm, cut_to, cut_wrong, drop, let_go_of, undo
 from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
 from server.errors import Conflict, Refused
@@ -117,9 +118,12 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
         raise Conflict(f"Somebody took another plan for these pieces just now. {STALE}") from error
     close_finished(user, job)
     record(crew, user, What.TOOK_PLAN, job.name)
-    for cut in Cut.objects.filter(bar__job=job, bar__live=True, live=True, done_at=None).select_related("run"):
+    for cut in Cut.objects.filter(bar__job=job, bar__live=True, live=True, done_at=None).select_related("run", "bar"):
         spare = cut.length - laid_length(cutting, cut)
         arrange_spare(user, cut.run, cut.piece, format_length(max(0, spare) / IN_AN_INCH))
+        own = length_on_own_shoe(user, cut.run, cut.piece)
+        if own is not None:
+            cut_to(cut, nearest_sixteenth(own))
 
 
 def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:

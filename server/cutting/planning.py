@@ -107,7 +107,7 @@ class Cutting:
     @cached_property
     def _begun(self) -> set[tuple[int, int]]:
         """Runs and pieces that are cut or bent at the bench."""
-        begun = Stick.objects.filter(run__in=self.all_runs, live=True).exclude(document=None)
+        begun = Stick.objects.filter(run__in=self.all_runs, live=True, document__isnull=False)
         return set(begun.values_list("run_id", "piece"))
 
     def _held(self, run: Run) -> tuple[Held, ...]:

@@ -5,12 +5,12 @@ from typing import Any
 
 from django.dispatch import receiver
 
-from conduit.cutting import number_of
+from conduit.cutting import nearest_sixteenth, number_of
 from conduit.plan import Plan
 from server.accounts.models import User
-from server.bench.staging import stage_done
+from server.bench.staging import cut_length_changed, stage_done
 from server.cutting.models import Bar, Cut
-from server.cutting.sawing import confirm_at_bench, cut_from_scrap, let_go_of, take_back_at_bench
+from server.cutting.sawing import confirm_at_bench, cut_from_scrap, cut_to, let_go_of, take_back_at_bench
 from server.jobs.actions import binned, run_saved
 from server.jobs.models import Job, Run
 
@@ -35,6 +35,17 @@ def follow(sender: Any, user: User, run: Run, piece: int, kind: str, **more: Any
         # It is to be cut again, from whatever the next plan says.
         cut.live = None
         cut.save(update_fields=["live"])
+
+
+@receiver(cut_length_changed)
+def follow_length(sender: Any, run: Run, piece: int, length: float, **more: Any) -> None:
+    """A piece that is to be cut from a bar is another length now: bent on another shoe, or with more to spare."""
+    planned = Cut.objects.filter(run=run, piece=piece, live=True, done_at=None).first()
+    if planned:
+        bar = Bar.objects.select_for_update().get(pk=planned.bar_id)
+        cut = Cut.objects.select_for_update().get(pk=planned.pk)
+        cut.run, cut.bar = run, bar
+        cut_to(cut, nearest_sixteenth(length))
 
 
 @receiver(run_saved)

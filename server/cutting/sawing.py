@@ -189,6 +189,20 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     _finish(user, bar)
 
 
+def cut_to(cut: Cut, length: int) -> None:
+    """A piece that is not cut yet is to be so many sixteenths. Raises Conflict where its bar has no room for that."""
+    bar = cut.bar
+    others = [one.length + one.kerf for one in bar.cuts.filter(live=True, done_at=None).exclude(pk=cut.pk)]
+    room = bar.left - sum(others)
+    if length > room:
+        says = (
+            f"{called(cut)} would be cut to {_reads(bar, length)}; {bar.name} has {_reads(bar, max(0, room))} for it."
+        )
+        raise Conflict(f"{says} Plan again in Stock, or let it be as it was.")
+    cut.length = length
+    cut.save(update_fields=["length"])
+
+
 def _drop_what_does_not_fit(bar: Bar) -> None:
     """Pieces that the rest of a bar does not hold are to be planned again, the longest first."""
     waiting = sorted(bar.cuts.filter(live=True, done_at=None), key=lambda one: one.length)

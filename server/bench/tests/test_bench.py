@@ -49,6 +49,41 @@ class AtTheBench(BenchTestCase):
         self.do(act("arrange", arranged={"spare": "1"}), act("cut", piece=2), bent(1, 88, piece=2), run=run)
         return run, self.bench(run)["sticks"][1]["sheet"]
 
+    def on_red(self, *more, gain="2 3/4", run=None, piece=1):
+        arranged = {"shoe": {"name": "Red", "deduct": "5 1/2", "gain": gain}, **dict(more)}
+        return self.do(act("arrange", piece=piece, arranged=arranged), run=run)
+
+    def test_a_stick_takes_a_shoe_of_its_own_and_the_others_keep_the_run_s(self):
+        run, _ = self.long_run()
+        outcomes, bench = self.on_red(run=run, piece=1)
+        self.assertTrue(outcomes[0]["done"])
+        self.assertEqual([stick["shoe"]["name"] for stick in bench["sticks"]], ["Red", "Typical 3/4"])
+        outcomes, bench = self.on_red(run=run, piece=2)
+        self.assertIn("Bends are made on it", outcomes[0]["says"])
+        [outcome], bench = self.on_red()
+        stick = bench["sticks"][0]
+        self.assertEqual((outcome["done"], stick["sheet"]["cut"]["reads"]), (True, "57 1/4"))
+        self.do(bent(1, 90))
+        self.assertEqual(BendMade.objects.latest("id").shoe_name, "Red")
+        self.save(self.feed, steps=[ninety("4", "up")])
+        self.assertEqual(self.bench()["sticks"][0]["sheet"]["bends"][0]["made"]["angle"], 90)
+
+    def test_one_that_is_cut_takes_another_shoe_where_it_is_long_enough(self):
+        self.do(act("cut"))
+        [outcome], _ = self.on_red()
+        self.assertFalse(outcome["done"])
+        self.assertIn("is cut to 56 3/4; on that shoe 57 1/4 is needed", outcome["says"])
+        [outcome], bench = self.on_red(gain="3 3/4")
+        sheet = bench["sticks"][0]["sheet"]
+        self.assertEqual((outcome["done"], sheet["cut"]["reads"], sheet["spare"]["reads"]), (True, "56 3/4", "1/2"))
+
+    def test_a_run_that_its_own_shoe_cannot_bend_any_more_is_shown_on_the_run_s(self):
+        self.on_red()
+        self.save(self.feed, steps=[ninety("5 1/4", "up")], shoe={"name": "Small", "deduct": 3, "gain": 2})
+        stick = self.bench()["sticks"][0]
+        self.assertIn("On Red this run cannot be bent.", stick["stale"])
+        self.assertEqual((stick["shoe"]["name"], stick["arranged"]["shoe"]), ("Small", None))
+
     def save(self, run, **changed):
         run.refresh_from_db()
         return save_run(self.lead, run.pk, run.version, {**run.document, **changed})

@@ -223,6 +223,25 @@ class Cutting(CrewTestCase):
         self.assertIsNone(Cut.objects.get(pk=cut.pk).live)
         self.assertEqual((self.rack()[0]["reserved_for"], self.cutting()["taken"]["stale"]), ("", 0))
 
+    def arrange(self, cut, **arranged):
+        act = {"kind": "arrange", "piece": cut.piece, "key": str(uuid4()), "at": "2026-01-01T00:00:00Z"}
+        answer = self.api.send("POST", f"/runs/{cut.run_id}/bench", {"acts": [{**act, "arranged": arranged}]})
+        return answer.json()["outcomes"][0]
+
+    def test_a_stick_on_a_shoe_of_its_own_is_cut_as_that_shoe_wants_it(self):
+        red = {"name": "Red", "deduct": "5 1/2", "gain": "2 3/4"}
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        self.assertTrue(self.arrange(cut, shoe=red)["done"])
+        self.assertEqual(Cut.objects.get(pk=cut.pk).length, (20 + 40 - 2.75) * 16)
+        outcome = self.arrange(cut, shoe=red, spare="30")
+        self.assertEqual((outcome["done"], Cut.objects.get(pk=cut.pk).length), (False, 57.25 * 16))
+        self.assertIn("would be cut to 87 1/4; S1 has 80 for it", outcome["says"])
+        # What is planned anew keeps to it.
+        self.api.send("POST", f"/jobs/{self.job.pk}/cutting/let-go")
+        taken_plan(self.lead, self.job)
+        self.assertEqual(self.on_scrap().length, 57.25 * 16)
+
     def test_cut_at_the_bench_from_a_scrap_without_a_plan_the_rack_follows(self):
         piece = Cut(run=self.feed, piece=1)
         half = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="1/2", length="100"))[0]
