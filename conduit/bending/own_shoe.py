@@ -6,6 +6,7 @@ from typing import Any
 from conduit.document import ShoeFigures
 from conduit.layout import Layout, point_at
 from conduit.plan import CheckedRun, check_run
+from conduit.tables import LONGEST_STICK
 from conduit.units import TOLERANCE
 
 
@@ -21,7 +22,9 @@ def document_on(raw: Mapping[str, Any], checked: CheckedRun, figures: ShoeFigure
     if not here or not there or len(here.path.bends) != len(there.path.bends):
         return document
     own = [place for place in checked.couplings if place not in checked.fixed]
-    return {**document, "couplings": [f'{_carried_over(place, here, there):.5f}"' for place in own]}
+    # Whether a piece is longer than a stick is asked of the one that is bent, not of all.
+    couplings = [f'{_carried_over(place, here, there):.5f}"' for place in own]
+    return {**document, "couplings": couplings, "longest_piece": f'{LONGEST_STICK}"'}
 
 
 def _carried_over(place: float, here: Layout, there: Layout) -> float:

@@ -52,20 +52,28 @@ class Bencher:
         self._sheets: dict[tuple[int, str, str], Sheet] = {}
         self._on: dict[str, Bencher] = {}
 
-    def on(self, arranged: Arranged) -> "Bencher":
-        """The bencher of the shoe that a stick is bent on: this one, or that of the run laid out on the stick's own.
+    def on(self, piece: int, arranged: Arranged) -> "Bencher":
+        """The bencher of the shoe that a piece is bent on: this one, or that of the run laid out on the stick's own.
 
-        Raises NoSuchStick where the run cannot be bent on that shoe.
+        Raises NoSuchStick where the piece cannot be bent on that shoe.
         """
         figures = arranged.shoe
         if figures is None or figures == self.measured.head.shoe or not isinstance(self.raw, Mapping):
             return self
-        known = self._on.get(figures.model_dump_json())
-        other = known or Bencher(document_on(self.raw, self.checked, figures), self.limits)
-        self._on[figures.model_dump_json()] = other
+        name, key = figures.name or "that shoe", figures.model_dump_json()
+        if key not in self._on:
+            self._on[key] = Bencher(document_on(self.raw, self.checked, figures), self.limits)
+            self._on[key].limits = self.limits
+        other = self._on[key]
         if len(other.plan.pieces) != len(self.plan.pieces):
             says = next((one.says for one in other.plan.findings if one.severity == "stop"), "")
-            raise NoSuchStick(f"on {figures.name or 'that shoe'} this run cannot be bent. {says}".rstrip())
+            raise NoSuchStick(f"on {name} this run cannot be bent. {says}".rstrip())
+        length, longest = other._piece(piece).length, self.limits.stick
+        if length.inches > longest + TOLERANCE:
+            stick = self.measured.head.tape.shows(longest)
+            raise NoSuchStick(
+                f"on {name} piece {piece} would be {length.reads}, and a stick is {stick}; move its coupling first"
+            )
         return other
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
@@ -73,7 +81,7 @@ class Bencher:
 
         Raises NoSuchStick.
         """
-        other = self.on(arranged)
+        other = self.on(piece, arranged)
         if other is not self:
             sheet = other.sheet(piece, _without_shoe(arranged), made)
             return sheet.model_copy(update={"cutting": [*sheet.cutting, self._instead(piece, other)]})
@@ -89,7 +97,7 @@ class Bencher:
 
     def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
         """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
-        return self.on(arranged)._of(piece, _without_shoe(arranged), made).bend(number)
+        return self.on(piece, arranged)._of(piece, _without_shoe(arranged), made).bend(number)
 
     def _instead(self, piece: int, other: "Bencher") -> str:
         """That a stick is bent on another shoe than the run's, and what that changes of its length."""

@@ -121,12 +121,13 @@ class Benches:
 
     def bent_on(self, stick: Stick | None) -> Bencher:
         """The bencher of the shoe that a stick is bent on."""
-        return self.of(stick).on(self.arranged(stick))
+        return self.of(stick).on(own_number(stick) if stick else 1, self.arranged(stick))
 
     def _without_its_shoe(self, stick: Stick | None) -> str:
         """Why a stick cannot be bent on the shoe that was chosen for it any more, or nothing."""
         try:
-            self.of(stick).on(arranged_of(stick))
+            if stick:
+                self.of(stick).on(own_number(stick), arranged_of(stick))
         except NoSuchStick as error:
             return f"{as_sentence(str(error))} It is shown for the run’s own shoe."
         return ""

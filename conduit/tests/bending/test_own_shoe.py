@@ -26,7 +26,7 @@ class SticksOnAShoeOfTheirOwn(TestCase):
     def test_it_joins_the_others_where_they_are(self, deduct, gain, number):
         bencher, arranged = Bencher(document(LONG, 70)), own(deduct, gain)
         try:
-            other = bencher.on(arranged)
+            other = bencher.on(number, arranged)
         except NoSuchStick:
             assume(False)
         shoe, path = other.shoe, bencher.layout.path
@@ -63,7 +63,7 @@ class SticksOnAShoeOfTheirOwn(TestCase):
     def test_the_run_s_own_shoe_changes_nothing(self):
         figures = {"name": "Blue", "deduct": 6, "gain": 3.25}
         bencher = Bencher(document(LONG, 70, shoe=figures))
-        self.assertIs(bencher.on(Arranged(shoe=ShoeFigures(**figures))), bencher)
+        self.assertIs(bencher.on(1, Arranged(shoe=ShoeFigures(**figures))), bencher)
 
     def test_a_shoe_that_cannot_bend_it_is_refused_with_the_reason(self):
         tight = document([offset(20, 4, 30)], 60, shoe={"deduct": 6, "gain": 3.25})
@@ -74,9 +74,17 @@ class SticksOnAShoeOfTheirOwn(TestCase):
             shoe = ShoeFigures(name="Large", deduct=8, gain=4, bends=["EMT 1"])
             Bencher(tight).sheet(1, Arranged(shoe=shoe))
 
+    def test_only_the_stick_itself_must_be_long_enough(self):
+        # Its first piece is a whole stick: with less gain it would be longer.
+        bencher = Bencher(document([ninety(60, "up"), ninety(50, "right")], 70, shoe={"deduct": 6, "gain": 3.25}))
+        self.assertEqual(bencher.sheet(1).length.reads, "120")
+        with self.assertRaisesRegex(NoSuchStick, "on The red one piece 1 would be 121, and a stick is 120"):
+            bencher.sheet(1, own(5.5, 2.75))
+        self.assertEqual(bencher.sheet(2, own(5.5, 2.75)).length.reads, bencher.sheet(2).length.reads)
+
     def test_the_typical_shoe_and_one_with_its_figures_lay_it_out_the_same(self):
         usual, bencher = typical_shoe("EMT", "3/4"), Bencher(document(LONG, 70))
-        same = bencher.on(own(usual.deduct, usual.gain))
+        same = bencher.on(1, own(usual.deduct, usual.gain))
         self.assertEqual(given_shoe(same.measured.head).radius, usual.radius)
         for one, other in zip(bencher.plan.couplings, same.plan.couplings, strict=True):
             self.assertAlmostEqual(one.at.inches, other.at.inches, 4)

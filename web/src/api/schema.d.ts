@@ -6463,6 +6463,8 @@ export interface components {
              * @description The same on end A: every mark is so much further from it.
              */
             spare_a?: string | number | null;
+            /** @description The shoe that this stick is bent on; null: the run's. */
+            shoe?: components["schemas"]["ShoeFigures"] | null;
         };
         /**
          * ArrangedTurn

@@ -6,6 +6,7 @@ import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
 import { tapeAt, useBenchContext } from "./bench-context";
+import { OwnShoe } from "./own-shoe";
 import { Screens } from "./screens";
 import { asPiece } from "./sheet-piece";
 import { ShoeLine } from "./shoe-line";
@@ -52,12 +53,13 @@ export function CutScreen() {
         <Spares />
         <div className="mt-2 flex flex-wrap items-center gap-3">
           <ShoeLine />
+          <OwnShoe />
         </div>
       </div>
       {sheet.bends.length > 0 && (
         <div>
           <h2 className="text-xl font-bold">
-            Lay {marks.length === 1 ? "one mark" : `${marks.length} marks`}, all from end A
+            Lay {marks.length === 1 ? "one mark, from end A" : `${marks.length} marks, all from end A`}
           </h2>
           <p className="mb-2 text-[15px] text-soft">
             A thin pencil line all the way round; a marker stays visible.
