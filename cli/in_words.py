@@ -49,6 +49,7 @@ def _piece(sheet: Sheet) -> Iterator[str]:
     yield "  Bend:"
     for number, bend in enumerate(sheet.bends, 1):
         yield from _bend(number, bend)
+    yield from (f"    {line}" for line in sheet.stamps)
 
 
 def _bend(number: int, bend: SheetBend) -> Iterator[str]:

@@ -62,6 +62,12 @@ class Code(StrEnum):
     # Limits.
     TOO_MANY_DEGREES = "too_many_degrees", "caution", "Too many degrees between pull points.", "A pull point between."
     STRAIGHT_AT_CONNECTOR = "straight_at_connector", "caution", "Too little straight for a connector.", "More straight."
+    STAMP_MISSES = (
+        "stamp_misses",
+        "caution",
+        "A stamped offset does not meet its knockout.",
+        "The shoe, or a stand-off.",
+    )
     KNOCKOUT = "knockout", "caution", "A knockout lies off the pipe's axis.", "A box offset, or a stand-off."
     SUPPORTS = "supports", "caution", "Straps cannot keep the distances of the rule.", "A support of another kind."
     CLOSURE = "closure", "caution", "The end comes elsewhere than where it was measured.", "Measuring again."

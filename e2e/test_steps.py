@@ -64,6 +64,23 @@ class WalkList(Journey):
         self.assertEqual(len(set(kinds)), 10, kinds)
         expect_plan_of(page, document)
 
+    def test_a_knockout_is_met_by_a_lever_tool_s_offset(self):
+        page = self.new_run("Stamped")
+        choose(page, "First heading", "right")
+        add(page, "A knockout off the pipe's line")
+        page.keyboard.type("31/32")
+        page.get_by_role("button", name="+ lever tool").click()
+        self.put(page, "Step 1, rise that the lever tool stamps", "3/8")
+        self.put(page, "Step 1, length of its offset", "2 1/2")
+        field(page, "End, seat at").fill("60")
+        expect(page.get_by_text("the knockout stands 1/2 off the pipe; the lever tool stamps 3/8")).to_be_visible()
+        self.put(page, "Step 1, rise that the lever tool stamps", "1/2")
+        document = self.document(page, "Stamped")
+        expect_plan_of(page, document)
+        self.assertEqual(document["steps"][0]["stamped"], "1/2")
+        page.get_by_role("button", name="Bend it on the shoe instead").click()
+        expect(field(page, "Step 1, angle")).to_have_value("10")
+
     def test_steps_are_dragged_and_moved_by_keys(self):
         page = self.open_run()
         handle = page.get_by_role("button", name="Step 3: drag").bounding_box()

@@ -5,9 +5,10 @@ Gives: Bencher and the bench sheet's schema.
 Never imports cutting or mark checks.
 """
 
+from conduit.bending.bencher import Bencher
 from conduit.bending.fitting import FitCheck, FitItem
 from conduit.bending.schema import Arranged, ArrangedTurn, BendAsMade, Sheet, SheetBend
-from conduit.bending.sheet import Bencher, NoSuchStick
+from conduit.bending.sheet import NoSuchStick
 
 __all__ = [
     "Arranged",

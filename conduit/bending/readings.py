@@ -77,20 +77,21 @@ def roll_before(
     points = (inside - math.degrees(rolls[index] - rolls[previous])) % 360
     turn = (points - stood) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
-    clock = _clock(points)
-    stands = {"12 o’clock": "straight up", "6 o’clock": "straight down"}.get(clock, f"to {clock}")
+    at = clock(points)
+    stands = {"12 o’clock": "straight up", "6 o’clock": "straight down"}.get(at, f"to {at}")
     if abs(turn) < 0.5:
-        return Roll(0.0, points, clock, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
+        return Roll(0.0, points, at, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
     if abs(abs(turn) - 180) < 0.5:
         half = f"Turn the pipe half round: bend {previous + 1} points {stands}. A clamp level set before reads 0 again."
-        return Roll(180.0, points, clock, half)
+        return Roll(180.0, points, at, half)
     way = "clockwise" if turn > 0 else "anticlockwise"
     says = f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {previous + 1} points {stands}."
     level = format_angle(min(abs(turn), 180 - abs(turn)))
-    return Roll(turn, points, clock, f"{says} A clamp level set before then reads {level}.")
+    return Roll(turn, points, at, f"{says} A clamp level set before then reads {level}.")
 
 
-def _clock(degrees: Degrees) -> str:
+def clock(degrees: Degrees) -> str:
+    """Degrees clockwise from straight up as a clock position, to the half hour."""
     halves = round((degrees % 360) / 15) % 24
     return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
 

@@ -213,4 +213,5 @@ class Sheet(Result):
     proposed: bool
     why_not: str
     correction: SheetCorrection | None
+    stamps: list[str] = Field(description="Offsets that a lever tool stamps when all else is bent, and how.")
     fit: list[FitCheck] = Field(description="What is looked at when it is fitted.")

@@ -2,30 +2,27 @@
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
 
 from conduit.bender import Hook, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
-from conduit.bending.fitting import FitCheck, FittedEnd, Meets, ends_of, fit_checks, trimming
-from conduit.bending.own_shoe import document_on
+from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, Where, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import Stand
+from conduit.bending.stamping import counted, stamping
 from conduit.bending.stick import Stick, arcs_of, setting_of
 from conduit.document import SweepStep
-from conduit.findings import Code
+from conduit.layout import StampedEnd
 from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
-from conduit.plan import Measure, PlannedMark, PlannedPiece, check_run, plan_of, spread_at_end
-from conduit.sequence import SequenceStep, spare_needed, units_of
+from conduit.plan import Measure, PlannedMark, PlannedPiece, spread_at_end
+from conduit.sequence import SequenceStep
 from conduit.simulation import Arc, Setting, arc_of
-from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import TOLERANCE, Degrees, format_angle
 
-AS_PROPOSED = Arranged()
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
 THREADS = "Thread each end that was cut, then ream it; an end with the factory's thread stays as it is."
 
@@ -34,108 +31,7 @@ class NoSuchStick(ValueError):
     """The run has no such piece, or cannot be made; the message says which."""
 
 
-# As many as a run's sticks have while they are bent; asked for again they are the same.
-MOST_SHEETS = 64
-
-
-class Bencher:
-    """Makes the bench sheets of one run document. Raises UnreadableDocument."""
-
-    def __init__(self, raw: object, limits: Limits = DEFAULT_LIMITS) -> None:
-        self.raw = raw
-        self.checked = checked = check_run(raw, limits)
-        self.plan = plan_of(raw, checked)
-        self.measured, self.layout = checked.measured, checked.layout
-        self.shoe, self.limits = checked.shoe, checked.limits
-        # By the piece and how it is arranged: sheets of a stick differ by a bend more, and corrections take time.
-        self._states: dict[tuple[int, str], States] = {}
-        self._sheets: dict[tuple[int, str, str], Sheet] = {}
-        self._on: dict[str, Bencher] = {}
-
-    def on(self, piece: int, arranged: Arranged) -> "Bencher":
-        """The bencher of the shoe that a piece is bent on: this one, or that of the run laid out on the stick's own.
-
-        Raises NoSuchStick where the piece cannot be bent on that shoe.
-        """
-        figures = arranged.shoe
-        if figures is None or figures == self.measured.head.shoe or not isinstance(self.raw, Mapping):
-            return self
-        name, key = figures.name or "that shoe", figures.model_dump_json()
-        if key not in self._on:
-            self._on[key] = Bencher(document_on(self.raw, self.checked, figures), self.limits)
-            self._on[key].limits = self.limits
-        other = self._on[key]
-        if len(other.plan.pieces) != len(self.plan.pieces):
-            says = next((one.says for one in other.plan.findings if one.severity == "stop"), "")
-            raise NoSuchStick(f"on {name} this run cannot be bent. {says}".rstrip())
-        length, longest = other._piece(piece).length, self.limits.stick
-        if length.inches > longest + TOLERANCE:
-            stick = self.measured.head.tape.shows(longest)
-            raise NoSuchStick(
-                f"on {name} piece {piece} would be {length.reads}, and a stick is {stick}; move its coupling first"
-            )
-        return other
-
-    def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
-        """The sheet of piece number `piece`, arranged so, with these bends made, in the order in which they were.
-
-        Raises NoSuchStick.
-        """
-        other = self.on(piece, arranged)
-        if other is not self:
-            sheet = other.sheet(piece, _without_shoe(arranged), made)
-            return sheet.model_copy(update={"cutting": [*sheet.cutting, self._instead(piece, other)]})
-        key = piece, arranged.model_dump_json(), "".join(one.model_dump_json() for one in made)
-        if key not in self._sheets:
-            if len(self._sheets) >= MOST_SHEETS:
-                self._sheets.clear()
-                self._states.clear()
-            maker = self._of(piece, arranged, made)
-            fit = fit_checks(self.plan, maker.piece, self.measured, self.limits)
-            self._sheets[key] = maker.whole(fit, ends_of(self.plan, maker.piece, self.measured))
-        return self._sheets[key]
-
-    def bend(self, piece: int, number: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetBend:
-        """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
-        return self.on(piece, arranged)._of(piece, _without_shoe(arranged), made).bend(number)
-
-    def _instead(self, piece: int, other: "Bencher") -> str:
-        """That a stick is bent on another shoe than the run's, and what that changes of its length."""
-        mine, its = (bencher._piece(piece).length.reads for bencher in (self, other))
-        shoes = f"For {other.shoe and other.shoe.name}, not for the run’s {self.shoe and self.shoe.name}"
-        return f"{shoes}: {its} between its ends" + (f", not {mine}." if its != mine else ", the same on both.")
-
-    def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> "_SheetMaker":
-        found = self._piece(piece)
-        if not self.checked.prover:
-            raise AssertionError("a run with pieces was bent in simulation")
-        stick = Stick(self.checked.prover, found.start, found.start + found.length.inches)
-        needed = self._needed(stick)
-        spare = needed if arranged.spare is None else arranged.spare
-        stick = replace(stick, spare=spare, spare_a=arranged.spare_a or 0.0)
-        card = stick.card_settings(self.plan.card)
-        known = self._states.setdefault((piece, arranged.model_dump_json()), {})
-        return _SheetMaker(stick, found, len(self.plan.pieces), arranged, card, made, known, self.limits.stick, needed)
-
-    def _piece(self, number: int) -> PlannedPiece:
-        found = next((one for one in self.plan.pieces if one.number == number), None)
-        if not found:
-            raise NoSuchStick(f"this run has no piece {number} to bend")
-        return found
-
-    def _needed(self, stick: Stick) -> float:
-        """What the shoe needs to spare at end B, where without it a bend there could not be made."""
-        if Code.BEND_LONG not in {finding.code for finding in self.checked.findings}:
-            return 0.0
-        units, _ = units_of(stick.arcs, stick.layout)
-        return spare_needed(units, stick.shoe, stick.length) or 0.0
-
-
-def _without_shoe(arranged: Arranged) -> Arranged:
-    return arranged.model_copy(update={"shoe": None})
-
-
-class _SheetMaker:
+class SheetMaker:
     """Puts one stick's sheet together. Bends are named by their index in the run."""
 
     def __init__(
@@ -164,6 +60,7 @@ class _SheetMaker:
         self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made, known)
 
     def measure(self, inches: float) -> Measure:
+        """A length, exact and as the tape reads it."""
         return Measure.of(inches, self.head.tape)
 
     def whole(self, fit: list[FitCheck], ends: tuple[FittedEnd, FittedEnd]) -> Sheet:
@@ -190,8 +87,14 @@ class _SheetMaker:
             proposed=self.arrangement.proposed,
             why_not=order.why_not,
             correction=self._correction(),
+            stamps=[line for one in self._stamps() for line in stamping(one, self.stick)],
             fit=fit,
         )
+
+    def _stamps(self) -> Iterator[StampedEnd]:
+        """What a lever tool stamps on this piece."""
+        ends = (("start", self.piece.number == 1), ("end", self.piece.number == self.of_pieces))
+        yield from (one for end, mine in ends for one in self.stick.layout.stamps if mine and one.end == end)
 
     def bend(self, number: int) -> SheetBend:
         """One bend, by its number in the run. Raises NoSuchStick."""
@@ -208,11 +111,12 @@ class _SheetMaker:
 
     def _cutting(self, ends: tuple[FittedEnd, FittedEnd]) -> list[str]:
         stick, length = self.stick, self.piece.length.reads
-        thread = [THREADS] if self.head.joined_by == "threaded" else []
+        after = [THREADS] if self.head.joined_by == "threaded" else []
+        after += [counted(one, self.head.tape) for one in self._stamps()]
         both: dict[Hook, float] = {"A": stick.spare_a, "B": stick.spare}
         spares = {end: spare for end, spare in both.items() if spare}
         if not spares:
-            return [f"Cut {length}, square. Ream both ends.", *thread]
+            return [f"Cut {length}, square. Ream both ends.", *after]
         left = "".join(f" and {self.measure(spare).reads} to spare on end {end}" for end, spare in spares.items())
         ream = " Ream both ends after they are cut to length." if len(spares) == 2 else ""
         ream = ream or f" Ream end {'B' if 'A' in spares else 'A'}."
@@ -222,7 +126,7 @@ class _SheetMaker:
         lines = [
             f"Cut {self.measure(stick.cut).reads}: {length}{left}.{ream}",
             *(trimming(end, meets[end], by_plan[end], self.head.tape) for end in spares),
-            *thread,
+            *after,
         ]
         if stick.cut > self.longest + TOLERANCE:
             lines.append(f"No stick is longer than {self.measure(self.longest).reads}: spare less, or move a coupling.")

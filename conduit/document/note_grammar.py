@@ -117,6 +117,7 @@ STEPS = (
             _figure("strap off", "stand_off"),
             _figure("straight", "straight"),
             *_ANGLE,
+            f"stamped (?P<stamped>{N})(?: in (?P<stamped_length>{N}))?",
             "(?P<at_end>at the end)",
         )[::-1],
         "box offset to in, knockout 27/32, at 10, straight 2",

@@ -269,6 +269,9 @@ def _rolled(step: Source) -> str:
 def _box_offset(step: Source) -> str:
     words = {"knockout": "knockout", "stand_off": "strap off", "straight": "straight", "angle": "at"}
     figures = [_with(word, step, key) for key, word in words.items()]
+    if step.get("stamped") is not None:
+        takes = f" in {figure(step['stamped_length'])}" if step.get("stamped_length") is not None else ""
+        figures[-1] = f"stamped {figure(step['stamped'])}{takes}"
     return _joined(
         f"box offset to {step.get('surface', 'in')}", *figures, "at the end" if step.get("end") == "end" else ""
     )

@@ -21,6 +21,7 @@ from conduit.layout.limits import (
 from conduit.layout.placement import Context, Datum, Hindrance, StepPlacement
 from conduit.layout.run_layout import Layout, lay_out
 from conduit.layout.sideways import hindrance
+from conduit.layout.stamped import StampedEnd
 from conduit.layout.step_geometry import place_step
 from conduit.layout.straps import strapping
 
@@ -31,6 +32,7 @@ __all__ = [
     "Layout",
     "Path",
     "PathBend",
+    "StampedEnd",
     "StepPlacement",
     "blocked",
     "closure_of",

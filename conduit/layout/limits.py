@@ -10,6 +10,7 @@ from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.stagger import kept_for_neighbours
+from conduit.layout.stamped import stamped_findings
 from conduit.layout.straps import strapping, unsupported
 from conduit.tables import LEAST_RADIUS, LEAST_SWEPT_RADIUS, Limits
 
@@ -35,6 +36,7 @@ def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Li
             _last_straight(layout, measured, limits),
             _closure(layout, measured, limits),
             *unsupported(strapping(layout, measured, limits), head),
+            *stamped_findings(layout.stamps, layout.path, measured, limits),
         ]
         findings += [*_knockouts(measured, shoe), *_couplings(layout, measured, shoe, limits)]
     return [finding for finding in findings if finding]
@@ -106,7 +108,17 @@ def blocked(layout: Layout) -> list[tuple[float, float]]:
 def no_couplings(layout: Layout) -> list[tuple[float, float]]:
     """The same besides bends: what goes over a thing in the way, and a rack's room for its neighbours' couplings."""
     kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
-    return [*over_things(layout), *kept]
+    return [*over_things(layout), *stamped_parts(layout), *kept]
+
+
+def stamped_parts(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches at the ends where a lever tool stamps an offset, with the straight that it keeps."""
+    length = layout.path.length
+    return [
+        (0.0, one.reach) if one.end == "start" else (length - one.reach, length)
+        for one in layout.stamps
+        if one.end == "start" or layout.complete
+    ]
 
 
 def over_things(layout: Layout) -> list[tuple[float, float]]:
@@ -156,7 +168,7 @@ def closure_of(layout: Layout, measured: MeasuredRun) -> Vec | None:
     box = measured.end.measured if measured.end else None
     if not box or not layout.complete:
         return None
-    return layout.path.end_point.minus(Vec(box.right, box.up, box.out))
+    return layout.ends_at.minus(Vec(box.right, box.up, box.out))
 
 
 def closure_words(error: Vec, head: Head) -> list[str]:

@@ -8,6 +8,7 @@ from conduit.document import WORDS, AnyStep
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
+from conduit.layout.stamped import StampedEnd
 from conduit.units import Radians, Tape
 
 
@@ -86,6 +87,7 @@ class StepPlacement:
     hindrances: tuple[Hindrance, ...] = ()
     markers: tuple[Marker, ...] = ()
     notes: tuple[Finding, ...] = ()
+    stamp: StampedEnd | None = None
 
 
 @dataclass(frozen=True)

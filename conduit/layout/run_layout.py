@@ -7,6 +7,7 @@ far as it can: it stops at the first step that is unreadable or cannot be made, 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.document import (
@@ -28,6 +29,7 @@ from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, least_rise, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.sideways import SLACK
+from conduit.layout.stamped import StampedEnd
 from conduit.layout.step_geometry import place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
 from conduit.units import Degrees, format_angle
@@ -53,6 +55,7 @@ class Layout:
     markers: tuple[Marker, ...] = ()
     findings: tuple[Finding, ...] = ()
     datums: tuple[Datum, ...] = ()
+    stamps: tuple[StampedEnd, ...] = ()
     place: PlaceInRack | None = None
 
     def step_of(self, index: int) -> AnyStep | None:
@@ -85,6 +88,21 @@ class Layout:
         step = self.step_of(index)
         return (index - self.owners.index(self.owners[index]), step.angle) if isinstance(step, Saddle3Step) else None
 
+    def stamp(self, end: Literal["start", "end"]) -> StampedEnd | None:
+        """The offset that a lever tool stamps at an end of the run."""
+        return next((one for one in self.stamps if one.end == end), None)
+
+    @property
+    def starts_at(self) -> Vec:
+        """Where end A seats: where the path begins, unless it is stamped."""
+        return _seat(self.path.origin, self.path.heading, self.stamp("start"))
+
+    @property
+    def ends_at(self) -> Vec:
+        """Where end B seats."""
+        last = self.path.bends[-1].heading_after if self.path.bends else self.path.heading
+        return _seat(self.path.end_point, last.times(-1), self.stamp("end"))
+
     def marker_position(self, marker: Marker) -> float:
         """Where a fixed coupling or pull point lies along the straight pipe, in inches from end A."""
         return self.along_leg(marker.after, marker.point)
@@ -110,6 +128,15 @@ class _Course:
     owners: list[int]
 
     @property
+    def origin(self) -> Vec:
+        """Where the path begins: where the pipe seats, or where a stamped end A lies before it is stamped."""
+        return _unstamped(ORIGIN, self.heading, self.stamp("start"))
+
+    def stamp(self, end: Literal["start", "end"]) -> StampedEnd | None:
+        """What a lever tool stamps at an end."""
+        return next((one.stamp for one in self.placed if one.stamp and one.stamp.end == end), None)
+
+    @property
     def datum(self) -> Datum:
         """Where the tape hooks now."""
         return self.placed[-1].datum
@@ -117,9 +144,9 @@ class _Course:
     def overlap_with(self, more: Sequence[Corner]) -> Overlap | None:
         """The first leg that more corners would leave too short; legs before them were found good."""
         known = len(self.corners)
-        last = self.corners[-1] if known else Corner(ORIGIN, self.heading)
+        last = self.corners[-1] if known else Corner(self.origin, self.heading)
         before = self.corners[-2].heading if known > 1 else self.heading
-        loose = _loose_end(self.heading, [*self.corners, *more], self.shoe)
+        loose = _loose_end(self.origin, self.heading, [*self.corners, *more], self.shoe)
         straights = leg_straights(last.point, last.heading, more, loose, self.shoe.radius)
         straights[0] -= tangent_length(self.shoe.radius, before.angle_to(last.heading))
         short = next((leg for leg, straight in enumerate(straights) if straight < -SLACK), None)
@@ -137,8 +164,8 @@ class _Course:
 
         `findings` say why it stops there. Not `complete`.
         """
-        loose = _loose_end(self.heading, self.corners, self.shoe)
-        path = trace(ORIGIN, self.heading, self.corners, loose, self.shoe.radius, SLACK)
+        loose = _loose_end(self.origin, self.heading, self.corners, self.shoe)
+        path = trace(self.origin, self.heading, self.corners, loose, self.shoe.radius, SLACK)
         if isinstance(path, Overlap):
             raise AssertionError("every leg was found long enough")
         return Layout(
@@ -151,6 +178,7 @@ class _Course:
             tuple(one for placed in self.placed for one in placed.markers),
             (*(one for placed in self.placed for one in placed.notes), *findings),
             tuple(placed.datum for placed in self.placed),
+            tuple(placed.stamp for placed in self.placed if placed.stamp),
         )
 
 
@@ -195,9 +223,19 @@ def _too_many_bends(step: AnyStep, context: Context, limits: Limits) -> Finding:
     return context.finding(Code.TOO_MANY_BENDS, "kind", says, remedy)
 
 
-def _loose_end(heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
+def _unstamped(seat: Vec, inward: Vec, stamp: StampedEnd | None) -> Vec:
+    """Where an end lies before it is stamped: in line with the run, and farther out by what the stamp shrinks."""
+    return seat.along(stamp.toward, stamp.rise).along(inward, -stamp.shrink) if stamp else seat
+
+
+def _seat(end: Vec, inward: Vec, stamp: StampedEnd | None) -> Vec:
+    """Where an end of the path comes to be once it is stamped."""
+    return end.along(stamp.toward, -stamp.rise).along(inward, stamp.shrink) if stamp else end
+
+
+def _loose_end(origin: Vec, heading: Vec, corners: list[Corner], shoe: Shoe) -> Vec:
     if not corners:
-        return ORIGIN.along(heading, LOOSE_END)
+        return origin.along(heading, LOOSE_END)
     before = corners[-2].heading if len(corners) > 1 else heading
     reach = tangent_length(shoe.radius, before.angle_to(corners[-1].heading))
     return corners[-1].point.along(corners[-1].heading, reach + LOOSE_END)
@@ -214,8 +252,9 @@ def _ended(
         return layout
     seat, takes = measured.end.seat, measured.end.connector or 0.0
     at = seat if seat is not None else _rest_of_stick(layout, datum, measured.end, limits)
-    end = datum.at(at)
-    path = trace(ORIGIN, layout.path.heading, corners, end, shoe.radius, SLACK)
+    stamp = layout.stamp("end")
+    end = datum.at(at + (stamp.shrink if stamp else 0.0))
+    path = trace(layout.path.origin, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
         least = measured.head.tape.at_least(at + path.short + shoe.straight_behind + takes)
         finding = found(

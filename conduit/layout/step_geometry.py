@@ -30,6 +30,7 @@ from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.sideways import SLACK, across_leg, hindrance, runs_along, sideways
+from conduit.layout.stamped import StampedEnd, off_the_knockout
 from conduit.units import Radians
 
 # Below this a box offset is within what strap and knockout forgive.
@@ -182,6 +183,8 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
         return StepPlacement((), datum, notes=(_not_needed(step, drop, context),))
     # At the start the pipe goes from the knockout to the strap, at the end the other way.
     toward = surface.times(math.copysign(1.0, drop) * (1 if step.end == "start" else -1))
+    if step.stamped is not None:
+        return _stamped(step, step.stamped, drop, toward, datum, context)
     rise, angle = abs(drop), math.radians(step.angle)
     first = step.straight + context.reach(angle)
     if step.end == "end":
@@ -190,6 +193,23 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
             return context.finding(Code.NO_END, "end", says, "Write where the pipe seats at the end.")
         first = context.end_at - step.straight - context.reach(angle) - rise / math.tan(angle)
     return StepPlacement(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
+
+
+def _stamped(
+    step: BoxOffsetStep, rise: float, drop: float, toward: Vec, datum: Datum, context: Context
+) -> StepPlacement | Finding:
+    """Stamped by a lever tool when all else is bent: the run keeps to its strap's line until then."""
+    called = context.called(step)
+    if step.end == "start" and context.index > 0:
+        says = f"{called}: a lever tool stamps at the pipe's end, so it must be the first step."
+        return context.finding(Code.STAMP_MISSES, "end", says, "Put it first, or bend it on the shoe.")
+    at_start = step.end == "start"
+    stamp = StampedEnd(
+        step.end, context.index, toward if at_start else toward.times(-1), step.straight, rise, step.stamped_length
+    )
+    misses = off_the_knockout(context.index, called, rise, drop, context.tape)
+    moved = datum.moved(toward, rise) if at_start else datum
+    return StepPlacement((), moved, notes=(misses,) if misses else (), stamp=stamp)
 
 
 def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Finding:

@@ -43,11 +43,12 @@ def strapping(layout: Layout, measured: MeasuredRun, limits: Limits) -> Strappin
 def resting(layout: Layout, measured: MeasuredRun) -> Iterator[Span]:
     """Where the pipe lies on its surface: on straights that are not within a saddle, an offset or a kick."""
     bends, owners = layout.path.bends, layout.owners
+    ahead, behind = (stamp.reach if stamp else 0.0 for stamp in (layout.stamp("start"), layout.stamp("end")))
     edges = [0.0, *(edge for bend in bends for edge in (bend.start, bend.end)), layout.path.length]
     for number, (low, high) in enumerate(zip(edges[::2], edges[1::2], strict=True)):
         inner = 0 < number < len(bends) and owners[number - 1] == owners[number]
         if not inner or isinstance(measured.steps[owners[number]], SweepStep):
-            yield low, high
+            yield low + (ahead if number == 0 else 0.0), high - (behind if number == len(bends) else 0.0)
 
 
 def _between_boxes(layout: Layout) -> Iterator[Span]:

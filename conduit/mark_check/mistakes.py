@@ -192,7 +192,7 @@ def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> 
 
 
 def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
-    if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH:
+    if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH and met.stamped is None:
         marks = _marks_of_changed(case, step, met.model_copy(update={"straight": 0.0}))
         if marks:
             yield "no_straight", "The straight at the connector was left out before the box offset.", step, marks

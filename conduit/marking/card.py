@@ -207,6 +207,9 @@ def _box_offset_on_card(step: BoxOffsetStep, tally: Tally) -> Answer:
 
     At the far end it has no marks: it is bent last, after trimming to length.
     """
+    if step.stamped is not None:
+        tally.sums.says("The lever tool stamps it in one pull, once all else is bent: no marks; shrink is ignored.")
+        return None, None, tally.sums.taken()
     off = step.drop(tally.shoe.diameter)
     signs = 1 if off >= 0 else -1
     parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half the diameter", -tally.half))

@@ -45,7 +45,10 @@ def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[C
             called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
             yield from _at_angles(f"{called} at {{}}", written, _with(step.angle, CARD_ANGLES))
         case BoxOffsetStep():
-            yield from _at_angles("Box offset at {}", written, _with(step.angle, OFFSETS_AT_BOXES))
+            if step.stamped is not None:
+                yield Candidate(name="Stamped by a lever tool", angle=0.0, written=written)
+            bent = {key: value for key, value in written.items() if not key.startswith("stamped")}
+            yield from _at_angles("Box offset at {}", bent, _with(step.angle, OFFSETS_AT_BOXES))
         case Saddle3Step() | Saddle4Step():
             yield from _saddles(step, written, tape)
         case KickStep():

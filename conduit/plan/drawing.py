@@ -10,7 +10,7 @@ from itertools import zip_longest
 from conduit.bender import Shoe
 from conduit.document import BendStep, MeasuredRun, PullPointStep
 from conduit.geometry import DIRECTIONS, Vec
-from conduit.layout import Hindrance, Layout, point_at, points_along
+from conduit.layout import Hindrance, Layout, StampedEnd, point_at, points_along
 from conduit.plan.checked_run import CheckedRun
 from conduit.plan.drawing_schema import (
     Picture,
@@ -51,9 +51,9 @@ def picture_of(
     box = end.measured if end else None
     tape = measured.head.tape
     return Picture(
-        lines=[[tuple(point) for point in line] for line in points_along(path)],
-        start=PictureEnd(name=start.name if start else "", point=path.origin, heading=path.heading),
-        end=PictureEnd(name=end.name, point=path.end_point, heading=last) if end and layout.complete else None,
+        lines=[[tuple(point) for point in line] for line in _lines(layout)],
+        start=PictureEnd(name=start.name if start else "", point=layout.starts_at, heading=path.heading),
+        end=PictureEnd(name=end.name, point=layout.ends_at, heading=last) if end and layout.complete else None,
         measured_end=(box.right, box.up, box.out) if box else None,
         bends=[
             PictureBend(
@@ -74,6 +74,23 @@ def picture_of(
             for one in layout.dimensions
         ],
     )
+
+
+def _lines(layout: Layout) -> list[list[Vec]]:
+    """Legs and arcs in turn; the first and the last leg as they are once they are stamped."""
+    lines = points_along(layout.path)
+    start, end = layout.stamp("start"), layout.stamp("end")
+    if start:
+        lines[0] = [*_stamped(lines[0][0], lines[0][1], layout.starts_at, start), lines[0][-1]]
+    if end and layout.complete:
+        lines[-1] = [*lines[-1][:-1], *_stamped(lines[-1][-1], lines[-1][-2], layout.ends_at, end)[::-1]]
+    return lines
+
+
+def _stamped(origin: Vec, toward: Vec, seat: Vec, stamp: StampedEnd) -> list[Vec]:
+    """An end from its seat to where it is straight again, the tool's offset as one slant."""
+    inward = toward.minus(origin).unit()
+    return [seat, seat.along(inward, stamp.straight), origin.along(inward, stamp.reach)]
 
 
 def fittings_on(checked: CheckedRun) -> list[PictureFitting]:

@@ -145,7 +145,7 @@ class _Planner:
                 "shoe": ShoeUsed.of(self.shoe, self.head.tape, shoe_lines(self.shoe)),
                 "developed_length": self.measure(self.path.length) if self.layout.complete else None,
                 "degrees": degrees_of(self.layout),
-                "end_point": tuple(self.path.end_point) if self.layout.complete else None,
+                "end_point": tuple(self.layout.ends_at) if self.layout.complete else None,
                 "bends": [self._bend(i, bend) for i, bend in enumerate(self.path.bends)],
                 "pieces": self._pieces() if complete else [],
                 "couplings": self._planned_couplings(),

@@ -149,6 +149,8 @@ def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
     """Spacing, shrink, room and degrees of a step with pairs of bends, also where it cannot be made."""
     if not isinstance(step, RaisedStep | BoxOffsetStep) or (isinstance(step, Saddle4Step) and step.beyond):
         return None
+    if isinstance(step, BoxOffsetStep) and step.stamped is not None:
+        return None
     rise = _rise_of(step, shoe, head)
     way = {Saddle3Step: "saddle3", Saddle4Step: "saddle4"}.get(type(step), "offset")
     width = step.width + 2 * step.margin if isinstance(step, Saddle4Step) else 0.0

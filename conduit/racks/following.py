@@ -45,7 +45,7 @@ def follow(lead: LeadCourse, shoe: Shoe, start: Vec, beside: float, ends: float,
         step = lead.measured.steps[index]
         if index >= until or step is None:
             break
-        end = lead.layout.path.end_point.along(after.heading, ends)
+        end = lead.layout.ends_at.along(after.heading, ends)
         bends = lead.layout.bends_of(index)
         at = Alongside(own, before, after, bends, lead.shoe, shoe, beside, end, lead.measured.head.tape)
         try:

@@ -261,7 +261,7 @@ class _Maker:
         if not end or not layout.complete or not whole:
             return {"at": None}
         heading = followed.datum.heading
-        place = layout.path.end_point.along(heading, self.pipe.ends).minus(followed.datum.point).dot(heading)
+        place = layout.ends_at.along(heading, self.pipe.ends).minus(followed.datum.point).dot(heading)
         kept = end.model_dump(exclude={"measured", "connector"}, exclude_none=True)
         kept = kept if self.diameter == self.lead.shoe.diameter else {**kept, "knockout": None}
         name = self.pipe.end_name or kept.get("name", "")

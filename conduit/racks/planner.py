@@ -96,8 +96,8 @@ def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
         start=PictureEnd(
             name=start.name if start else "", point=member.origin, heading=path.heading if path else (1, 0, 0)
         ),
-        end=PictureEnd(name=end.name, point=path.end_point.plus(member.origin), heading=heading)
-        if path and end and heading and whole
+        end=PictureEnd(name=end.name, point=layout.ends_at.plus(member.origin), heading=heading)
+        if layout and end and heading and whole
         else None,
         fittings=[
             PictureFitting(kind=one.kind, name=one.name, point=_moved(one.point, member), heading=one.heading)

@@ -2990,7 +2990,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3686,6 +3686,17 @@ export interface components {
              * @default 10
              */
             angle?: string | number;
+            /**
+             * Stamped
+             * @description The rise that a lever tool stamps; null: bent on the shoe.
+             */
+            stamped?: string | number | null;
+            /**
+             * Stamped Length
+             * @description How much of the run the tool's offset takes.
+             * @default 3
+             */
+            stamped_length?: string | number;
             /**
              * End
              * @default start
@@ -6825,6 +6836,11 @@ export interface components {
             /** Why Not */
             why_not: string;
             correction: components["schemas"]["SheetCorrection"] | null;
+            /**
+             * Stamps
+             * @description Offsets that a lever tool stamps when all else is bent, and how.
+             */
+            stamps: string[];
             /**
              * Fit
              * @description What is looked at when it is fitted.

@@ -157,6 +157,8 @@ export const FIELD_WORDS: Record<string, string> = {
   kick_angle: "kick angle",
   knockout: "knockout",
   straight: "straight kept",
+  stamped: "rise that the lever tool stamps",
+  stamped_length: "length of its offset",
   radius: "radius",
   shots: "shots",
   shot_angle: "degrees a shot",

@@ -25,6 +25,11 @@ export function FitScreen() {
       )}
       <CorrectionTold />
       <ul className="list-disc pl-6 text-lg leading-relaxed">
+        {sheet.stamps.map((line) => (
+          <li key={line} className="tape">
+            {line}
+          </li>
+        ))}
         <li>Dry-fit it: straight edge on both ends, eye down the pipe for a dog-leg.</li>
         {(sheet.spare || sheet.spare_a) && sheet.cutting.slice(1).map((line) => <li key={line}>{line}</li>)}
         <li>De-energise, lock out and test before any enclosure is opened.</li>

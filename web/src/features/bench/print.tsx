@@ -116,6 +116,7 @@ function Card({ stick }: { stick: StickAtBench }) {
                   bend.cautions.map((caution) => `Bend ${bend.number}: ${caution}`),
                 ),
               ),
+              ...sheet.stamps,
             ].map((line) => (
               <li key={line} className="tape">
                 {line}

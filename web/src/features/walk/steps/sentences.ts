@@ -25,6 +25,7 @@ export type Part =
   | { show: "rise" }
   | { show: "radius" }
   | { show: "window" }
+  | { show: "lever tool" }
   | { show: "either"; by: string; choices: Choice<string>[] }
   | { show: "when"; test: (step: Record<string, unknown>, chosen: boolean) => boolean; parts: Part[] };
 
@@ -120,8 +121,8 @@ export const SENTENCES: Record<Step["kind"], Part[]> = {
     length("stand_off", "0"),
     ", straight kept ",
     length("straight", "2"),
-    ", at ",
-    { show: "angle", field: "angle", steps: ANGLES },
+    ", ",
+    { show: "lever tool" },
   ],
   saddle3: [
     term("three-bend saddle", "Three-bend saddle"),

@@ -9,6 +9,7 @@ import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { AddFigure, TakeOut } from "./add-figure";
+import { LeverTool } from "./lever-tool";
 import { NameField } from "./name-field";
 import { newThing } from "./new-step";
 import { type Part, SENTENCES } from "./sentences";
@@ -114,6 +115,8 @@ function PartView({ part, ...props }: Props & { part: Exclude<Part, string> }) {
       return <RadiusBy {...props} />;
     case "window":
       return <WindowClause {...props} />;
+    case "lever tool":
+      return <LeverTool {...props} />;
     case "either":
       return <EitherBy {...props} by={part.by} choices={part.choices} />;
     case "when":
