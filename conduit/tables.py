@@ -4,7 +4,7 @@ Every figure is a starting value; a calibrated shoe beats the typical one, and a
 beats the default limits.
 """
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import ConfigDict, Field
 
@@ -102,6 +102,11 @@ CARD_SADDLES: dict[float, tuple[float, float]] = {
 }
 
 
+def _taken_by(joint: Joint) -> Any:
+    says = "Between two pipe ends: its length less what both go into it."
+    return Field(0.0, ge=0, le=6, title=f"A {joint} coupling takes", description=says)
+
+
 class Limits(Given):
     """Limits that a crew can change to its own code. Lengths in inches, angles in degrees."""
 
@@ -138,6 +143,10 @@ class Limits(Given):
     support_spacing: float = Field(
         120.0, gt=0, le=LONGEST_STICK, title="Strap to strap", description="From one strap to the next, at most."
     )
+    coupling_set_screw: float = _taken_by("set-screw")
+    coupling_compression: float = _taken_by("compression")
+    coupling_threaded: float = _taken_by("threaded")
+    coupling_threadless: float = _taken_by("threadless")
     closure: float = Field(
         1 / 4,
         ge=0,
@@ -145,6 +154,15 @@ class Limits(Given):
         title="Closing error",
         description="How far the end may be from where it was measured on its own.",
     )
+
+    def taken_by(self, joint: Joint) -> float:
+        """What a coupling of that kind keeps between two pipe ends, in inches."""
+        return {
+            "set-screw": self.coupling_set_screw,
+            "compression": self.coupling_compression,
+            "threaded": self.coupling_threaded,
+            "threadless": self.coupling_threadless,
+        }[joint]
 
 
 DEFAULT_LIMITS = Limits()

@@ -12,8 +12,6 @@ from server.bench.models import BendMade
 from server.demo.scene import JOB
 from server.jobs.actions import add_run
 from server.jobs.models import Job
-from server.shoes.actions import add_shoe
-from server.shoes.schemas import ShoeIn
 
 
 class OneStick(Journey):
@@ -36,16 +34,14 @@ class OneStick(Journey):
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
 
     def test_a_stick_is_taken_to_another_shoe_of_its_size(self):
-        lead = User.objects.get(username="dana")
-        add_shoe(lead, ShoeIn(name="Red loaner", material="EMT", trade_size="3/4", deduct="5 3/4", gain="3"))
         page = self.open_bench()
-        choose(page, "Shoe for this stick", "Red loaner")
-        expect(page.get_by_text("On Red loaner piece 1 would be 120 1/4, and a stick is 120")).to_be_visible()
+        choose(page, "Shoe for this stick", "Yard spare")
+        expect(page.get_by_text("On Yard spare piece 1 would be 120 1/4, and a stick is 120")).to_be_visible()
         page.get_by_role("button", name="Let it go").click()
         page.get_by_role("link", name="Stick 2").click()
-        choose(page, "Shoe for this stick", "Red loaner")
+        choose(page, "Shoe for this stick", "Yard spare")
         expect(page.get_by_test_id("cut")).to_have_text("68 13/16")
-        expect(page.get_by_role("region", name="Cut and mark").get_by_text("For Red loaner, not for")).to_be_visible()
+        expect(page.get_by_role("region", name="Cut and mark").get_by_text("For Yard spare, not for")).to_be_visible()
         choose(page, "Shoe for this stick", "Old faithful, the run’s")
         expect(page.get_by_test_id("cut")).to_have_text("68 9/16")
 

@@ -108,7 +108,17 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
         couplings = [(one.at.inches, one.step, one.pinned) for one in plan.couplings]
         length = plan.developed_length and plan.developed_length.inches
         names = [(piece.end_a, piece.end_b) for piece in plan.pieces]
-        whole = (run.name, plan.makeable, run.kind, length, arcs, couplings, names, plan.coupling_gap, plan.limits)
+        whole = (
+            run.name,
+            plan.makeable,
+            run.kind,
+            length,
+            arcs,
+            couplings,
+            names,
+            plan.coupling_gap.inches,
+            plan.limits,
+        )
         parts[run.key] = (*whole, run.held, sorted(run.free))
     for kind in dict.fromkeys(run.kind for run in runs):
         keys = [run.key for run in runs if run.kind == kind]
@@ -175,7 +185,7 @@ class _Lister:
             windows,
             tuple(sorted(place for place in places if 0 < place < length)),
             tuple(held),
-            nearest_sixteenth(run.plan.coupling_gap),
+            nearest_sixteenth(run.plan.coupling_gap.inches),
             tuple((nearest_sixteenth(one.at.inches), nearest_sixteenth(one.gap)) for one in _boxes(plan)),
         )
 
@@ -334,7 +344,7 @@ def lies(plan: Plan, piece: PlannedPiece) -> Span:
 def gap_at(plan: Plan, place: int) -> int:
     """What lies between two pipe ends at a coupling or box, in sixteenths."""
     boxes = {nearest_sixteenth(one.at.inches): nearest_sixteenth(one.gap) for one in _boxes(plan)}
-    return boxes.get(place, nearest_sixteenth(plan.coupling_gap))
+    return boxes.get(place, nearest_sixteenth(plan.coupling_gap.inches))
 
 
 def _boxes(plan: Plan) -> list[PlannedCoupling]:

@@ -37,6 +37,10 @@ class CrewLimits(RunLimits):
     keep: MaybeLength = _bounds("keep")
     kerf: MaybeLength = _bounds("kerf")
     stick: MaybeLength = _bounds("stick")
+    coupling_set_screw: MaybeLength = _bounds("coupling_set_screw")
+    coupling_compression: MaybeLength = _bounds("coupling_compression")
+    coupling_threaded: MaybeLength = _bounds("coupling_threaded")
+    coupling_threadless: MaybeLength = _bounds("coupling_threadless")
 
     @property
     def in_full(self) -> Limits:

@@ -180,7 +180,7 @@ def _pipe_line(document: Source) -> str:
         _with("deduct", shoe, "deduct"),
         _with("gain", shoe, "gain"),
         f"straps off {figure(stand_off)}" if stand_off not in (None, 0, "0", "") else "straps tight",
-        f"couplings take {figure(gap)}" if gap not in (None, 0, "0", "") else "",
+        f"couplings take {figure(gap)}" if gap not in (None, "") else "",
         f"{document['joints']} fittings" if document.get("joints") else "",
         _with("pieces up to", document, "longest_piece"),
         f"tape {tape}" if tape != "1/16" else "",

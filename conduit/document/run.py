@@ -40,7 +40,9 @@ class RunDocument(Given):
     start: Start
     steps: list[Step] = Field(max_length=MOST_STEPS)
     end: End
-    coupling_gap: Length = Field(0.0, le=6, description="What a coupling keeps between two pipe ends: its take-up.")
+    coupling_gap: MaybeLength = Field(
+        None, le=6, description="What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure."
+    )
     joints: Joint | None = Field(
         None,
         description="Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.",
@@ -82,7 +84,7 @@ class Head:
     stand_off: float
     tape: Tape
     couplings: list[float]
-    coupling_gap: float
+    coupling_gap: float | None
     joints: Joint | None
     longest_piece: float | None
     limits: RunLimits | None
@@ -93,6 +95,10 @@ class Head:
         """How its pipe is joined: as chosen, or the usual way of its material."""
         ways = JOINTS[self.material]
         return self.joints if self.joints in ways else ways[0]
+
+    def gap_by(self, limits: Limits) -> float:
+        """What its couplings keep between two pipe ends: its own figure, or the crew's for the kind of its fittings."""
+        return limits.taken_by(self.joined_by) if self.coupling_gap is None else self.coupling_gap
 
     def held_to(self, limits: Limits) -> Limits:
         """A crew's limits with the run's own in their place, its longest piece too."""

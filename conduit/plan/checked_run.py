@@ -52,7 +52,7 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     layout = lay_out(measured, shoe, limits)
     findings += layout.findings
     findings += limit_findings(layout, measured, shoe, limits)
-    gap = measured.head.coupling_gap
+    gap = measured.head.gap_by(limits)
     fixed = fixed_couplings(layout, gap)
     couplings = _couplings(layout, measured.head, limits, fixed, findings) if layout.complete else ()
     pieces = pieces_of(layout, couplings, gap, fixed)
@@ -67,7 +67,7 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
 def _couplings(
     layout: Layout, head: Head, limits: Limits, fixed: Mapping[float, float], findings: list[Finding]
 ) -> tuple[float, ...]:
-    spans, gap = blocked(layout), head.coupling_gap
+    spans, gap = blocked(layout), head.gap_by(limits)
     places = split(layout.path.length, spans, limits, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
     if places is None:
         stick = head.tape.shows(limits.stick)

@@ -77,7 +77,7 @@ def _bare(measured: MeasuredRun, findings: list[Finding], raw: object, limits: L
         bends=[],
         pieces=[],
         couplings=[],
-        coupling_gap=head.coupling_gap,
+        coupling_gap=Measure.of(head.gap_by(limits), head.tape),
         joints=head.joined_by,
         no_couplings=[],
         simulated=[],
@@ -242,7 +242,7 @@ class _Planner:
         return ExactAnswer(step=one.step, spacing=spacing, shrink=shrink, lines=list(one.lines))
 
     def _planned_couplings(self) -> list[PlannedCoupling]:
-        spans, gap = blocked(self.layout), self.head.coupling_gap
+        spans, gap = blocked(self.layout), self.head.gap_by(self.limits)
         steps = {self.layout.marker_position(marker): marker.step for marker in self.layout.markers}
         boxes = {self.layout.marker_position(one) for one in self.layout.markers if one.kind == "pull_point"}
         pinned = {place: index for index, place in enumerate(self.head.couplings)}

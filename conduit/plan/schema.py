@@ -278,7 +278,7 @@ class Plan(Result):
     bends: list[PlannedBend]
     pieces: list[PlannedPiece]
     couplings: list[PlannedCoupling]
-    coupling_gap: float = Field(description="What a coupling keeps between two pipe ends.")
+    coupling_gap: Measure = Field(description="What a coupling keeps between two pipe ends.")
     joints: Joint
     no_couplings: list[tuple[float, float]] = Field(
         description="Where no coupling may lie besides the bends: over what is in the way."

@@ -10,6 +10,7 @@ JOB = ("Kiln room fit-out", "Cobblewick Pottery, back yard door")
 # Name, material, size, deduct, gain, front edge ahead of the arrow; and how many days ago it was calibrated.
 SHOES = [
     ("Old faithful", "EMT", "3/4", "6", "3 1/4", "1 1/8", 44),
+    ("Yard spare", "EMT", "3/4", "5 3/4", "3", None, None),
     ("Van half-inch", "EMT", "1/2", "5", "2 5/8", None, 30),
     ("Borrowed 1 inch", "EMT", "1", "8 1/32", "4", None, None),
 ]

@@ -3,8 +3,11 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from conduit.document import read_note, write_note
 from conduit.layout import room_to_move, split
+from conduit.plan import make_plan
 from conduit.tables import Limits
+from conduit.tests.support import document, ninety
 
 SMALL = Limits(stick=20, least_piece=3, clear_of_bend=1)
 
@@ -94,3 +97,30 @@ class Couplings(TestCase):
 
     def test_one_stick_needs_none(self):
         self.assertEqual(split(120, [], Limits()), [])
+
+
+class TakenUp(TestCase):
+    """What a coupling keeps between two pipe ends, by the kind of the run's fittings."""
+
+    LIMITS = Limits(coupling_threaded=1 / 8, coupling_compression=1 / 16)
+
+    def pipe_of(self, limits=LIMITS, **head):
+        plan = make_plan(document([ninety(100, "up")], 143.25, shoe={"deduct": 6, "gain": 3.25}, **head), limits)
+        return plan.coupling_gap.inches, sum(piece.length.inches for piece in plan.pieces)
+
+    def test_by_hand(self):
+        # 100 + 143 1/4 less the gain is 240: in two pieces, 1/8 less of pipe (docs/trade.md, Fitting).
+        gap, pipe = self.pipe_of(material="rigid")
+        self.assertEqual(gap, 1 / 8)
+        self.assertAlmostEqual(pipe, 239.875, 9)
+
+    def test_the_crew_s_figure_is_that_of_the_kind_and_the_run_s_own_comes_first(self):
+        self.assertEqual(self.pipe_of()[0], 0)
+        self.assertEqual(self.pipe_of(joints="compression")[0], 1 / 16)
+        self.assertEqual(self.pipe_of(joints="compression", coupling_gap="0")[0], 0)
+        self.assertEqual(self.pipe_of(Limits(), material="rigid"), (0, 240))
+
+    def test_none_of_its_own_is_kept_apart_from_nothing_in_a_note(self):
+        for own in ({}, {"coupling_gap": "0"}, {"coupling_gap": "1/4"}):
+            raw = document([ninety("30", "up")], "40", **own)
+            self.assertEqual(read_note(write_note(raw)).document.get("coupling_gap"), own.get("coupling_gap"))

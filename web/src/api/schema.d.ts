@@ -3143,6 +3143,30 @@ export interface components {
              */
             support_spacing?: number;
             /**
+             * A set-screw coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_set_screw?: number;
+            /**
+             * A compression coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_compression?: number;
+            /**
+             * A threaded coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_threaded?: number;
+            /**
+             * A threadless coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_threadless?: number;
+            /**
              * Closing error
              * @description How far the end may be from where it was measured on its own.
              * @default 0.25
@@ -3360,11 +3384,8 @@ export interface components {
             pieces: components["schemas"]["PlannedPiece"][];
             /** Couplings */
             couplings: components["schemas"]["PlannedCoupling"][];
-            /**
-             * Coupling Gap
-             * @description What a coupling keeps between two pipe ends.
-             */
-            coupling_gap: number;
+            /** @description What a coupling keeps between two pipe ends. */
+            coupling_gap: components["schemas"]["Measure"];
             /**
              * Joints
              * @enum {string}
@@ -4066,10 +4087,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -4943,10 +4963,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5093,10 +5112,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5283,10 +5301,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5384,10 +5401,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5496,10 +5512,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5569,10 +5584,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5767,10 +5781,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -5890,10 +5903,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -6014,10 +6026,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -6117,10 +6128,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
@@ -6615,10 +6625,9 @@ export interface components {
                 end: components["schemas"]["End"];
                 /**
                  * Coupling Gap
-                 * @description What a coupling keeps between two pipe ends: its take-up.
-                 * @default 0
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
                  */
-                coupling_gap?: string | number;
+                coupling_gap?: string | number | null;
                 /**
                  * Joints
                  * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.

@@ -99,9 +99,10 @@ const PIPE_LABELS = { coupling_gap: "A coupling takes", longest_piece: "Longest 
 /** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
 function PipeFields() {
   const { document } = useWork().draft;
+  const { plan } = usePlanned();
   const [open, setOpen] = useState(false);
   const isUsual =
-    [undefined, null, 0, "0"].includes(document.coupling_gap) &&
+    [undefined, null].includes(document.coupling_gap as null) &&
     !document.joints &&
     [undefined, null, 120, usual(STICK, STICK_METRIC, document.tape)].includes(document.longest_piece);
   if (!open && isUsual)
@@ -113,7 +114,7 @@ function PipeFields() {
   return (
     <>
       Fittings are <JointSelect />. A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes{" "}
-      <PipeField place="coupling_gap" whenNone="0" />, pieces up to{" "}
+      <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />, pieces up to{" "}
       <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
     </>
   );
