@@ -10,13 +10,11 @@ from conduit.cutting.cut_list import (
     ScrapOnRack,
     along_the_pile,
     digests,
-    gap_at,
-    lies,
     make_cut_list,
     not_makeable,
-    number_of,
 )
 from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar, Span, Terms
+from conduit.cutting.on_the_run import gap_at, lies, number_of
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths

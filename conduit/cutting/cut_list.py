@@ -1,12 +1,13 @@
 """The cut list of several runs: couplings and sources planned together, as people read and cut it."""
 
 import math
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from hashlib import sha256
 from types import MappingProxyType
 
-from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Needed, ScrapBar, Source, Span
+from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Needed, ScrapBar, Source
+from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
 from conduit.cutting.optimizer import Budget, Meter, MeterShare, plan_kind
 from conduit.cutting.schema import (
     CutChoice,
@@ -22,7 +23,7 @@ from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixtee
 from conduit.cutting.verify import faults
 from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
 from conduit.layout import free_windows
-from conduit.plan import Measure, Plan, PlannedCoupling, PlannedPiece
+from conduit.plan import Measure, Plan
 
 NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
 NEEDS_ANOTHERS = (
@@ -186,7 +187,7 @@ class _Lister:
             tuple(sorted(place for place in places if 0 < place < length)),
             tuple(held),
             nearest_sixteenth(run.plan.coupling_gap.inches),
-            tuple((nearest_sixteenth(one.at.inches), nearest_sixteenth(one.gap)) for one in _boxes(plan)),
+            tuple((nearest_sixteenth(one.at.inches), nearest_sixteenth(one.gap)) for one in boxes_of(plan)),
         )
 
     def _pinned(
@@ -318,7 +319,7 @@ class _Lister:
         run = self.runs[cut.run]
         pieces = len(run.plan.pieces)
         ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
-        named = {nearest_sixteenth(one.at.inches): name for one, name in _named(run.plan)}
+        named = {nearest_sixteenth(one.at.inches): name for one, name in named_boxes(run.plan)}
         last = cut.end == nearest_sixteenth(run.plan.developed_length.inches if run.plan.developed_length else 0)
         return ListedCut(
             run=cut.run,
@@ -332,36 +333,6 @@ class _Lister:
             from_coupling=cut.start,
             to_coupling=cut.end,
         )
-
-
-def lies(plan: Plan, piece: PlannedPiece) -> Span:
-    """From which coupling to which a piece lies on its run, in sixteenths."""
-    before = next((one for one in plan.couplings if abs(one.at.inches + one.gap - piece.start) < 1e-6), None)
-    end = nearest_sixteenth(piece.start + piece.length.inches)
-    return nearest_sixteenth(before.at.inches) if before and piece.number > 1 else 0, end
-
-
-def gap_at(plan: Plan, place: int) -> int:
-    """What lies between two pipe ends at a coupling or box, in sixteenths."""
-    boxes = {nearest_sixteenth(one.at.inches): nearest_sixteenth(one.gap) for one in _boxes(plan)}
-    return boxes.get(place, nearest_sixteenth(plan.coupling_gap.inches))
-
-
-def _boxes(plan: Plan) -> list[PlannedCoupling]:
-    """The breaks that are boxes: what lies between the pipe ends there is not a coupling's take-up."""
-    return [one for one in plan.couplings if one.box]
-
-
-def _named(plan: Plan) -> Iterator[tuple[PlannedCoupling, str]]:
-    """Boxes with their names, as the pieces' ends have them."""
-    for number, one in enumerate(plan.couplings):
-        if one.box:
-            yield one, plan.pieces[number].end_b
-
-
-def number_of(plan: Plan, span: Span) -> int | None:
-    """The number of the piece that lies from this coupling to that; None where none does."""
-    return next((piece.number for piece in plan.pieces if lies(plan, piece) == span), None)
 
 
 def not_makeable(runs: Sequence[PlannedRun]) -> list[RunLeftOut]:
