@@ -54,6 +54,13 @@ class PeopleOfACrew(Journey):
             "Dana Wexcombe removed: Nora Quill"
         )
 
+    def test_the_browser_has_nothing_to_tell_of_the_sign_in_page(self):
+        page, told = self.outside(installed=True), []
+        page.on("console", lambda message: told.append(message.text))
+        page.goto(self.live_server_url)
+        expect(page.get_by_label("Password")).to_be_visible()
+        self.assertEqual(told, [])
+
     def test_the_last_lead_stays_lead(self):
         lead = self.people_page()
         choose(lead, "Role of Dana Wexcombe", "viewer")

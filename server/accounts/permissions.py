@@ -32,6 +32,14 @@ class SignedIn(SessionAuth):
         return user
 
 
+class Whoever(SignedIn):
+    """Who is signed in, or nobody."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """The person, or that there is none."""
+        return super().authenticate(request, key) or True
+
+
 def _keep_awake(request: HttpRequest) -> None:
     """A session ends so long after its last use; written once a day, not with each request."""
     today = timezone.now().date().isoformat()

@@ -68,8 +68,15 @@ BODIES = {
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 # What is open to anybody, and what a link that opens nothing is answered.
-OPEN = {"signIn": 401, "isBeginningNeeded": 200, "beginCrew": 409, "getInvitation": 404, "joinAsNew": 409}
-OPEN |= {"askForPasswordLink": 204}
+OPEN = {
+    "signIn": 401,
+    "whoAmI": 204,
+    "isBeginningNeeded": 200,
+    "beginCrew": 409,
+    "getInvitation": 404,
+    "joinAsNew": 409,
+}
+OPEN |= {"whoAmI": 204, "askForPasswordLink": 204}
 OPEN |= {"getPasswordLink": 409, "takePasswordLink": 409}
 # What a person does for themselves, whatever their role: what a link, a crew or a session that is none is answered.
 OWN = {"joinAsMyself": 409, "signOutThere": 404, "switchCrew": 404, "changeMyPassword": 204, "removeMember": 404}
@@ -201,7 +208,7 @@ class PermissionMatrix(CrewTestCase):
             with self.subTest(name):
                 status = self.status(self.viewer, name, method, path)
                 looks = {"signOut": 204} | dict.fromkeys(READS - {"signOut"}, 200)
-                self.assertEqual(status, {**looks, **OPEN, **OWN}.get(name, 403))
+                self.assertEqual(status, {**OPEN, **looks, **OWN}.get(name, 403))
 
     def test_only_the_lead_deletes_and_takes_out_of_the_bin(self):
         mine = [one for one in self.endpoints() if one[0] in LEADS]

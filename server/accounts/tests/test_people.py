@@ -152,7 +152,7 @@ class OwnAccount(CrewTestCase):
         self.assertEqual(list(weak.json()["places"]), ["new"])
         done = here.send("PUT", "/me/password", {"old": PASSWORD, "new": "another-vise-to-clamp"})
         self.assertEqual(done.status_code, 204)
-        self.assertEqual(there.send("GET", "/session").status_code, 401)
+        self.assertEqual(there.send("GET", "/session").status_code, 204)
         self.assertEqual(here.send("GET", "/session").status_code, 200)
         self.assertEqual(len(here.send("GET", "/me/sessions").json()), 1)
 
@@ -178,9 +178,9 @@ class OwnAccount(CrewTestCase):
         told = clients[0].send("GET", "/me/sessions").json()
         there = next(one["id"] for one in told if not one["here"])
         clients[0].send("DELETE", f"/me/sessions/{there}")
-        self.assertEqual(sorted(one.send("GET", "/session").status_code for one in clients), [200, 200, 401])
+        self.assertEqual(sorted(one.send("GET", "/session").status_code for one in clients), [200, 200, 204])
         self.assertEqual(len(clients[0].send("DELETE", "/me/sessions").json()), 1)
-        self.assertEqual([one.send("GET", "/session").status_code for one in clients], [200, 401, 401])
+        self.assertEqual([one.send("GET", "/session").status_code for one in clients], [200, 204, 204])
 
     def test_names_and_a_name_that_is_taken(self):
         api = Api(self.bender)
@@ -199,7 +199,7 @@ class OwnAccount(CrewTestCase):
         door = Api()
         answer = door.send("POST", f"/password-links/{token}", {"password": "another-vise-to-clamp"})
         self.assertEqual(answer.json()["username"], "ben")
-        self.assertEqual(theirs.send("GET", "/session").status_code, 401)
+        self.assertEqual(theirs.send("GET", "/session").status_code, 204)
         self.assertEqual(door.send("GET", "/session").status_code, 200)
         again = Api().send("POST", f"/password-links/{token}", {"password": "once-more-with-vise"})
         self.assertEqual(again.status_code, 409)

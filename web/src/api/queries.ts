@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ApiError, api, reply } from "./client";
+import { api, reply } from "./client";
 import { dropOthers, ownerOf } from "./owner";
 import type {
   Bench,
@@ -50,12 +50,9 @@ const ME = queryOptions({
   queryKey: keys.me,
   queryFn: async ({ client }): Promise<Me | null> => {
     const asked = reply(api.GET("/api/session", { signal: AbortSignal.timeout(PATIENCE) }));
-    const me = await asked.catch((error: unknown) => {
-      if (error instanceof ApiError && error.status === 401) return null;
-      throw error;
-    });
+    const me: Me | undefined = await asked;
     if (me) await dropOthers(client, ownerOf(me));
-    return me;
+    return me ?? null;
   },
   retry: false,
   staleTime: 60_000,

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Who Am I
-         * @description Who is signed in.
+         * @description Who is signed in, or nobody, which is no error: a browser tells those on its console.
          */
         get: operations["whoAmI"];
         put?: never;
@@ -8190,14 +8190,12 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Unauthorized */
-            401: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Told"];
-                };
+                content?: never;
             };
         };
     };

@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useRef, useState } from "react";
+import { type RefObject, startTransition, useEffect, useRef, useState } from "react";
 
 export interface Size {
   width: number;
@@ -13,7 +13,10 @@ export function useSize<E extends HTMLElement>(): [RefObject<E | null>, Size] {
     const element = ref.current;
     if (!element) return;
     const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });
+      if (!entry) return;
+      const { width, height } = entry.contentRect;
+      // What is drawn to size may take a while: in slices.
+      startTransition(() => setSize({ width, height }));
     });
     observer.observe(element);
     return () => observer.disconnect();

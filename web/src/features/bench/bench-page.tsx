@@ -6,6 +6,7 @@ import { runTabs } from "@/layout/pages";
 import { Shell } from "@/layout/shell";
 import { RefusedActs, Sending } from "@/outbox/unsent";
 import { Button } from "@/ui/button";
+import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { arrangedOf, asQueued, waitingOn } from "./acts-queue";
@@ -117,7 +118,9 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
       <BenchProvider value={context}>
         <main className="flex flex-1 flex-col print:hidden lg:flex-row">
           <div className="border-line bg-paper max-lg:hidden lg:w-[21rem] lg:shrink-0 lg:border-r">
-            <StickRail />
+            <InSlices>
+              <StickRail />
+            </InSlices>
           </div>
           <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
             <h1 className="sr-only lg:hidden">Bench</h1>
@@ -131,7 +134,9 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
             )}
           </div>
         </main>
-        <BenchPrint />
+        <InSlices>
+          <BenchPrint />
+        </InSlices>
       </BenchProvider>
     </TapeContext>
   );

@@ -7,6 +7,7 @@ import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
+import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
@@ -51,19 +52,21 @@ export function JobsPage() {
             Nothing is to be done by you. In a run’s menu one says for whom it is.
           </p>
         )}
-        <div className="mt-6 flex flex-col gap-8">
-          {shown.map((job) => (
-            <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
-          ))}
-          {jobs.data && atWork.length === 0 && (
-            <p className="text-lg">
-              {jobs.data.length ? "No job is at work." : "No jobs yet. Open the first one below."}
-            </p>
-          )}
-        </div>
-        {mayWrite && <NewJob />}
-        <Aside jobs={(jobs.data ?? []).filter((job) => job.archived_at)} />
-        <Bin kinds={["job", "run"]} />
+        <InSlices>
+          <div className="mt-6 flex flex-col gap-8">
+            {shown.map((job) => (
+              <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
+            ))}
+            {jobs.data && atWork.length === 0 && (
+              <p className="text-lg">
+                {jobs.data.length ? "No job is at work." : "No jobs yet. Open the first one below."}
+              </p>
+            )}
+          </div>
+          {mayWrite && <NewJob />}
+          <Aside jobs={(jobs.data ?? []).filter((job) => job.archived_at)} />
+          <Bin kinds={["job", "run"]} />
+        </InSlices>
       </main>
     </Shell>
   );

@@ -14,13 +14,57 @@ interface Props {
   jobId: number;
 }
 
+interface ItemsProps extends Props {
+  make: (mirrored: boolean) => void;
+  assign: (userId: number | null) => void;
+  onAskJob: () => void;
+}
+
+/** The menu's items; who and what there is to choose from is asked for once it is open. */
+function RunMenuItems({ run, make, assign, onAskJob }: ItemsProps) {
+  const people = usePeople().data?.members ?? [];
+  const jobs = useJobs().data ?? [];
+  return (
+    <>
+      <MenuItem onSelect={() => make(false)}>Another like it</MenuItem>
+      <MenuItem onSelect={() => make(true)}>Its mirror image, right for left</MenuItem>
+      {people
+        .filter((one) => one.role !== "viewer" && one.user_id !== run.assigned?.id)
+        .map((one) => (
+          <MenuItem key={one.id} onSelect={() => assign(one.id)}>
+            {one.me ? "It is for me" : `It is for ${one.name}`}
+          </MenuItem>
+        ))}
+      {run.assigned && <MenuItem onSelect={() => assign(null)}>It is for whoever has time</MenuItem>}
+      {jobs.length > 1 && <MenuItem onSelect={onAskJob}>The same in another job …</MenuItem>}
+    </>
+  );
+}
+
+/** The crew's other jobs, to put a copy into. */
+function OtherJobs({ jobId, onChoose }: { jobId: number; onChoose: (jobId: number | null) => void }) {
+  const jobs = useJobs().data ?? [];
+  return (
+    <span className="flex basis-full flex-wrap gap-2 px-4 pb-2">
+      {jobs
+        .filter((job) => job.id !== jobId)
+        .map((job) => (
+          <Button key={job.id} onClick={() => onChoose(job.id)}>
+            Into {job.name}
+          </Button>
+        ))}
+      <Button look="quiet" onClick={() => onChoose(null)}>
+        Nowhere
+      </Button>
+    </span>
+  );
+}
+
 /** What can be made of a run: another like it, its mirror image, the same in another job; and for whom it is. */
 export function RunMenu({ run, jobId }: Props) {
   const copy = useCopyRun();
   const assign = useAssign(run.id);
-  const people = usePeople().data?.members ?? [];
   const navigate = useNavigate();
-  const jobs = useJobs().data ?? [];
   const [asked, setAsked] = useState(false);
   const make = (mirrored: boolean, job_id?: number) =>
     copy.mutate(
@@ -37,31 +81,16 @@ export function RunMenu({ run, jobId }: Props) {
           </Button>
         }
       >
-        <MenuItem onSelect={() => make(false)}>Another like it</MenuItem>
-        <MenuItem onSelect={() => make(true)}>Its mirror image, right for left</MenuItem>
-        {people
-          .filter((one) => one.role !== "viewer" && one.user_id !== run.assigned?.id)
-          .map((one) => (
-            <MenuItem key={one.id} onSelect={() => assign.mutate(one.id)}>
-              {one.me ? "It is for me" : `It is for ${one.name}`}
-            </MenuItem>
-          ))}
-        {run.assigned && <MenuItem onSelect={() => assign.mutate(null)}>It is for whoever has time</MenuItem>}
-        {jobs.length > 1 && <MenuItem onSelect={() => setAsked(true)}>The same in another job …</MenuItem>}
+        <RunMenuItems
+          run={run}
+          jobId={jobId}
+          make={make}
+          assign={(userId) => assign.mutate(userId)}
+          onAskJob={() => setAsked(true)}
+        />
       </Menu>
       {asked && (
-        <span className="flex basis-full flex-wrap gap-2 px-4 pb-2">
-          {jobs
-            .filter((job) => job.id !== jobId)
-            .map((job) => (
-              <Button key={job.id} onClick={() => make(false, job.id)}>
-                Into {job.name}
-              </Button>
-            ))}
-          <Button look="quiet" onClick={() => setAsked(false)}>
-            Nowhere
-          </Button>
-        </span>
+        <OtherJobs jobId={jobId} onChoose={(into) => (into === null ? setAsked(false) : make(false, into))} />
       )}
       {assign.error && <Notice severity="stop">{assign.error.message}</Notice>}
       {copy.error && <Notice severity="stop">{copy.error.message}</Notice>}

@@ -5,6 +5,7 @@ import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { runTabs } from "@/layout/pages";
 import { Shell } from "@/layout/shell";
+import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { CuttingView } from "./cutting-view";
@@ -61,7 +62,11 @@ export function StockPage() {
           )}
         </aside>
       </main>
-      {cutting.data && <CutListPrint job={job.data?.name ?? ""} cutting={cutting.data} />}
+      {cutting.data && (
+        <InSlices>
+          <CutListPrint job={job.data?.name ?? ""} cutting={cutting.data} />
+        </InSlices>
+      )}
     </Shell>
   );
 }

@@ -1,4 +1,4 @@
-import { useCallback } from "react";
+import { useCallback, useDeferredValue } from "react";
 import { useShoes } from "@/api/queries";
 import { Picture } from "@/features/walk/picture/picture";
 import { WalkList } from "@/features/walk/steps/walk-list";
@@ -13,7 +13,10 @@ import { Toolbar } from "./toolbar";
 
 /** Measure and route: the walk list, the picture and the stick, which always agree. */
 export function WalkView() {
-  const { plan, rack, planError } = usePlanned();
+  const { planError, ...now } = usePlanned();
+  // Drawn in slices, so that typing never waits for the picture.
+  const plan = useDeferredValue(now.plan);
+  const rack = useDeferredValue(now.rack);
   const { choose } = useFocus();
   const { draft } = useWork();
   const shoes = useShoes();
@@ -43,10 +46,20 @@ export function WalkView() {
             </Notice>
           </div>
         )}
-        {plan && <Picture plan={plan} rack={rack} />}
+        {plan ? <Picture plan={plan} rack={rack} /> : <PictureToCome />}
         {plan && <ChecksLine plan={plan} rack={rack} isCalibrated={isCalibrated} onChoose={goTo} />}
         {plan && <Sticks plan={plan} />}
       </div>
     </main>
+  );
+}
+
+/** The room that picture and line take until there is a plan: above the list on a phone. */
+function PictureToCome() {
+  return (
+    <div
+      aria-hidden="true"
+      className="flex-1 max-lg:order-1 max-lg:h-[calc(36dvh+5.75rem)] max-lg:flex-none"
+    />
   );
 }
