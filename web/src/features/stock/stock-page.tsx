@@ -52,12 +52,14 @@ export function StockPage() {
         >
           {rack.data && (
             <TapeContext value={rack.data.tape}>
-              <RackPanel
-                rack={rack.data}
-                used={cutting.data ? usedScraps(cutting.data) : new Set()}
-                mayWrite={mayWrite}
-                leads={me.data?.role === "lead"}
-              />
+              <InSlices>
+                <RackPanel
+                  rack={rack.data}
+                  used={cutting.data ? usedScraps(cutting.data) : new Set()}
+                  mayWrite={mayWrite}
+                  leads={me.data?.role === "lead"}
+                />
+              </InSlices>
             </TapeContext>
           )}
         </aside>
