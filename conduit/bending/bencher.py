@@ -87,7 +87,7 @@ class Bencher:
         shoes = f"For {other.shoe and other.shoe.name}, not for the run’s {self.shoe and self.shoe.name}"
         return f"{shoes}: {its} between its ends" + (f", not {mine}." if its != mine else ", the same on both.")
 
-    def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> "SheetMaker":
+    def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetMaker:
         found = self._piece(piece)
         if not self.checked.prover:
             raise AssertionError("a run with pieces was bent in simulation")

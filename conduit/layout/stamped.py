@@ -12,7 +12,7 @@ from conduit.layout.centreline import Path
 from conduit.tables import Limits
 from conduit.units import TOLERANCE, Radians, Tape
 
-# What strap and knockout forgive.
+# How far off the pipe's axis strap and knockout forgive.
 FORGIVEN = 1 / 16
 
 
@@ -59,7 +59,7 @@ class StampedEnd:
 
 
 def stamped_findings(stamps: Sequence[StampedEnd], path: Path, measured: MeasuredRun, limits: Limits) -> list[Finding]:
-    """Where the tool's offset has no room before a bend, too little straight at the box, or misses the knockout."""
+    """Where the tool's offset has no room before a bend, or too little straight at the box."""
     return [finding for one in stamps for finding in _of(one, path, measured, limits)]
 
 

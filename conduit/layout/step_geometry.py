@@ -30,11 +30,8 @@ from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.sideways import SLACK, across_leg, hindrance, runs_along, sideways
-from conduit.layout.stamped import StampedEnd, off_the_knockout
+from conduit.layout.stamped import FORGIVEN, StampedEnd, off_the_knockout
 from conduit.units import Radians
-
-# Below this a box offset is within what strap and knockout forgive.
-NEGLIGIBLE_RISE = 1 / 16
 
 
 @singledispatch
@@ -179,7 +176,7 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
     if not surface:
         return runs_along(step, "surface", step.surface, context)
     drop = step.drop(context.shoe.diameter)
-    if abs(drop) < NEGLIGIBLE_RISE:
+    if abs(drop) < FORGIVEN:
         return StepPlacement((), datum, notes=(_not_needed(step, drop, context),))
     # At the start the pipe goes from the knockout to the strap, at the end the other way.
     toward = surface.times(math.copysign(1.0, drop) * (1 if step.end == "start" else -1))

@@ -109,8 +109,10 @@ def _arrange(user: User, benches: Benches, stick: Stick, act: ArrangeAct) -> Non
         spares |= _on_shoe(benches, stick, before, arranged)
     stick.arranged = {**arranged.model_dump(mode="json"), **spares}
     stick.save()
+    if stick.cut_at:
+        return
     cut = benches.sheet_with(stick, act.piece, ()).cut.inches
-    if not stick.cut_at and abs(cut - before.cut.inches) > TOLERANCE:
+    if abs(cut - before.cut.inches) > TOLERANCE:
         cut_length_changed.send(Stick, user=user, run=benches.run, piece=act.piece, length=cut)
 
 

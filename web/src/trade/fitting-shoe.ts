@@ -14,6 +14,14 @@ export function fittingShoe(shoes: Shoe[], pipe: Pipe): Shoe | null {
   return first ?? null;
 }
 
+/** A crew's shoes as one chooses among them, by name. */
+export const shoeChoices = (shoes: Shoe[]) =>
+  shoes.map((shoe) => ({
+    value: shoe.name,
+    label: shoe.name,
+    hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
+  }));
+
 /** What is to be said of figures that no test bend in scrap stands behind; nothing where one does. */
 export function uncalibrated(shoes: Shoe[], document: RunDocument): string {
   if (!document.shoe) return "These are typical figures of a shoe of this size, not those of yours.";

@@ -1,5 +1,5 @@
 import { useShoes } from "@/api/queries";
-import { fits } from "@/trade/fitting-shoe";
+import { fits, shoeChoices } from "@/trade/fitting-shoe";
 import { Select } from "@/ui/select";
 import { useBenchContext } from "./bench-context";
 
@@ -15,11 +15,7 @@ export function OwnShoe() {
   if (others.length === 0 && !own) return null;
   const choices = [
     { value: RUNS, label: planned ? `${planned}, ${RUNS}` : "a typical shoe, as the run" },
-    ...others.map((shoe) => ({
-      value: shoe.name,
-      label: shoe.name,
-      hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
-    })),
+    ...shoeChoices(others),
   ];
   if (own && !others.some((shoe) => shoe.name === own)) choices.push({ value: own, label: own });
   return (

@@ -14,7 +14,7 @@ interface Props {
   jobId: number;
 }
 
-interface ItemsProps extends Props {
+interface ItemsProps extends Pick<Props, "run"> {
   make: (mirrored: boolean) => void;
   assign: (userId: number | null) => void;
   onAskJob: () => void;
@@ -83,7 +83,6 @@ export function RunMenu({ run, jobId }: Props) {
       >
         <RunMenuItems
           run={run}
-          jobId={jobId}
           make={make}
           assign={(userId) => assign.mutate(userId)}
           onAskJob={() => setAsked(true)}

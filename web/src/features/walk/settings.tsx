@@ -3,7 +3,7 @@ import { useShoes } from "@/api/queries";
 import type { RunDocument, Shoe, ShoeUsed } from "@/api/types";
 import { usual } from "@/draw/fractions";
 import { NameField } from "@/features/walk/steps/name-field";
-import { fits, fittingShoe, uncalibrated } from "@/trade/fitting-shoe";
+import { fits, fittingShoe, shoeChoices, uncalibrated } from "@/trade/fitting-shoe";
 import { GLOSSARY } from "@/trade/glossary";
 import { JOINTS, MATERIALS, READINGS, TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
@@ -102,7 +102,7 @@ function PipeFields() {
   const { plan } = usePlanned();
   const [open, setOpen] = useState(false);
   const isUsual =
-    [undefined, null].includes(document.coupling_gap as null) &&
+    (document.coupling_gap ?? null) === null &&
     !document.joints &&
     [undefined, null, 120, usual(STICK, STICK_METRIC, document.tape)].includes(document.longest_piece);
   if (!open && isUsual)
@@ -215,11 +215,7 @@ function ShoeSelect() {
   const shoes = useShoes();
   const fitting = (shoes.data ?? []).filter((shoe) => fits(shoe, document));
   const choices = [
-    ...fitting.map((shoe) => ({
-      value: shoe.name,
-      label: shoe.name,
-      hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
-    })),
+    ...shoeChoices(fitting),
     { value: TYPICAL, label: "a typical shoe" },
     {
       value: OWN,
