@@ -10,6 +10,7 @@ from cli.bench_server import through_the_api, while_plans_are_made
 from cli.timing import bounded, line, ratio, side_by_side, times
 from conduit.bender import Shoe
 from conduit.bending import Bencher, BendAsMade
+from conduit.catalogue import Message
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_for
@@ -37,7 +38,9 @@ def zigzag(bends: int) -> dict[str, Any]:
 
 def _ordered(bends: int) -> BendSequence:
     """Search the order of so many slight bends on one stick, every other one turned half round."""
-    units = [Unit(str(i + 1), 8 + 108 / bends * i, 9 + 108 / bends * i, 0.18, math.pi * (i % 2)) for i in range(bends)]
+    units = [
+        Unit(Message(i + 1), 8 + 108 / bends * i, 9 + 108 / bends * i, 0.18, math.pi * (i % 2)) for i in range(bends)
+    ]
     return best_sequence(units, SHOE, 120)
 
 

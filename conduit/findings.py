@@ -5,6 +5,7 @@ from typing import Any, Literal, Self
 
 from pydantic import Field
 
+from conduit.catalogue import NOTHING, Figure, Message, has_message, message
 from conduit.values import Result
 
 Severity = Literal["stop", "caution", "note"]
@@ -107,21 +108,21 @@ class Edit(Result):
 class Fix(Result):
     """A change that does away with a finding, said so that it can be chosen."""
 
-    says: str
+    says: Message
     edits: tuple[Edit, ...]
 
 
-def setting(says: str, place: str, value: Any) -> Fix:
+def setting(says: Message, place: str, value: Any) -> Fix:
     """A fix that sets one field."""
     return Fix(says=says, edits=(Edit(op="set", place=place, value=value),))
 
 
-def taking_out(says: str, place: str) -> Fix:
+def taking_out(says: Message, place: str) -> Fix:
     """A fix that takes an item of a list out."""
     return Fix(says=says, edits=(Edit(op="remove", place=place),))
 
 
-def inserting(says: str, place: str, value: Any) -> Fix:
+def inserting(says: Message, place: str, value: Any) -> Fix:
     """A fix that puts an item into a list, before the one at `place`."""
     return Fix(says=says, edits=(Edit(op="insert", place=place, value=value),))
 
@@ -132,13 +133,16 @@ class Finding(Result):
     code: Code = Field(description="The kind of finding; docs/findings.md lists them.")
     severity: Severity
     place: str
-    says: str
-    remedy: str = ""
+    says: Message
+    remedy: Message = NOTHING
     fixes: tuple[Fix, ...] = Field((), description="Each does away with the finding, applied as it stands.")
 
 
-def found(code: Code, place: str, says: str, remedy: str = "", *fixes: Fix) -> Finding:
-    """A finding, as severe as its code."""
+def found(code: Code, place: str, /, *fixes: Fix, case: str = "", **figures: Figure) -> Finding:
+    """A finding, as severe as its code; what it says and its remedy are the catalogue's, by code, case and figures."""
+    key = f"{code.value}.{case}" if case else code.value
+    remedy = message(f"remedy.{key}", **figures) if has_message(f"remedy.{key}") else NOTHING
+    says = message(f"finding.{key}", **figures)
     return Finding(code=code, severity=code.severity, place=place, says=says, remedy=remedy, fixes=fixes)
 
 

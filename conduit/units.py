@@ -13,6 +13,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
+from conduit.catalogue import message
+
 TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
 LONGEST = 12_000.0
@@ -64,14 +66,14 @@ def parse_length(written: object, tape: str = "1/16") -> float:
     Raises UnreadableLength for anything else, for negative lengths, and beyond 1,000 ft.
     """
     if isinstance(written, bool) or not isinstance(written, int | float | str):
-        raise UnreadableLength("write a length, such as 71 1/2")
+        raise UnreadableLength(message("length.none"))
     inches = _parse_text(written, tape) if isinstance(written, str) else _number(written)
     if not math.isfinite(inches):
-        raise UnreadableLength("that is not a number; write a length, such as 71 1/2")
+        raise UnreadableLength(message("length.no_number"))
     if inches < 0:
-        raise UnreadableLength("a length cannot be negative; measure the other way and write it without the minus")
+        raise UnreadableLength(message("length.negative"))
     if inches > LONGEST:
-        raise UnreadableLength(f"that is over 1,000 ft ({LONGEST:,.0f} in); write a length within it")
+        raise UnreadableLength(message("length.too_far", longest=f"{LONGEST:,.0f}"))
     return inches
 
 
@@ -142,16 +144,16 @@ def _number(written: float) -> float:
 def _parse_text(written: str, tape: str) -> float:
     """A figure, a sum of figures, or the mean of a measure that was taken again."""
     if len(written) > LONGEST_TEXT:
-        raise UnreadableLength("that is too long for a length; write it like 71 1/2")
+        raise UnreadableLength(message("length.too_long"))
     readings = [sum(_figure(one, tape) for one in _PLUS.split(part)) for part in _plain(written).split(AGAIN)]
     return sum(readings) / len(readings)
 
 
 def _figure(text: str, tape: str) -> float:
     if not text:
-        raise UnreadableLength("nothing is written here; write a length, such as 71 1/2")
+        raise UnreadableLength(message("length.blank"))
     if text.startswith("-"):
-        raise UnreadableLength("a length cannot be negative; measure the other way and write it without the minus")
+        raise UnreadableLength(message("length.negative"))
     if is_metric(tape) and _BARE.fullmatch(text):
         text = _in_millimetres(text)
     metric = _METRIC.fullmatch(text)
@@ -163,13 +165,13 @@ def _figure(text: str, tape: str) -> float:
         return (float(feet["whole"]) + _fraction(feet["top"], feet["bottom"])) * 12
     found = _TAPE.fullmatch(text)
     if not found or not any(found[part] for part in ("feet", "whole", "top")):
-        raise UnreadableLength(f"“{text}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm")
+        raise UnreadableLength(message("length.unreadable", text=text))
     return _inches(found)
 
 
 def _in_millimetres(bare: str) -> str:
     if "/" in bare:
-        raise UnreadableLength(f"“{bare}” has no unit, and a tape in millimetres no fractions; write {bare} in")
+        raise UnreadableLength(message("length.metric_fraction", text=bare))
     return f"{bare}mm"
 
 
@@ -183,11 +185,9 @@ def _plain(written: str) -> str:
 def _inches(found: "re.Match[str]") -> float:
     whole = found["whole"] or "0"
     if found["feet"] and float(whole) >= 12:
-        raise UnreadableLength(
-            f"{whole} inches after feet: that is a foot or more; write up to 11 there, or all in inches"
-        )
+        raise UnreadableLength(message("length.inches_after_feet", inches=whole))
     if found["fraction"] and "." in whole:
-        raise UnreadableLength("write either a decimal or a fraction, not both")
+        raise UnreadableLength(message("length.decimal_and_fraction"))
     return float(found["feet"] or 0) * 12 + float(whole) + _fraction(found["top"], found["bottom"])
 
 
@@ -195,13 +195,11 @@ def _fraction(top: str | None, bottom: str | None) -> float:
     if top is None or bottom is None:
         return 0.0
     if int(bottom) == 0:
-        raise UnreadableLength(f"{top}/{bottom}: nothing can be divided by 0; a tape has halves to 64ths")
+        raise UnreadableLength(message("length.by_zero", top=top, bottom=bottom))
     if int(bottom) not in TAPE_DENOMINATORS:
-        raise UnreadableLength(f"{top}/{bottom}: a tape has halves, quarters, eighths, 16ths, 32nds and 64ths")
+        raise UnreadableLength(message("length.no_division", top=top, bottom=bottom))
     if int(top) >= int(bottom):
-        raise UnreadableLength(
-            f"{top}/{bottom} is an inch or more; leave a space between inches and fraction, as in 71 1/2"
-        )
+        raise UnreadableLength(message("length.an_inch_or_more", top=top, bottom=bottom))
     return int(top) / int(bottom)
 
 
@@ -215,23 +213,23 @@ def parse_angle(written: object) -> Degrees:
     Raises UnreadableAngle for anything else, lengths among it, and beyond half a turn.
     """
     if isinstance(written, bool) or not isinstance(written, int | float | str):
-        raise UnreadableAngle("write the angle in degrees, such as 30 or 22 1/2")
+        raise UnreadableAngle(message("angle.none"))
     degrees = _angle_of_text(written) if isinstance(written, str) else _number(written)
     if not 0 <= degrees <= MOST_DEGREES:
-        raise UnreadableAngle(f"an angle is from 0 to {MOST_DEGREES:.0f} degrees")
+        raise UnreadableAngle(message("angle.too_far", most=f"{MOST_DEGREES:.0f}"))
     return degrees
 
 
 def _angle_of_text(written: str) -> float:
     found = _ANGLE.fullmatch(_plain(written)) if len(written) <= LONGEST_TEXT else None
     if not found or not (found["whole"] or found["top"]):
-        raise UnreadableAngle(f"“{written.strip()[:LONGEST_TEXT]}” is no angle; write degrees, such as 30 or 22 1/2")
+        raise UnreadableAngle(message("angle.unreadable", text=written.strip()[:LONGEST_TEXT]))
     if found["top"] and "." in (found["whole"] or ""):
-        raise UnreadableAngle("write either a decimal or a fraction, not both")
+        raise UnreadableAngle(message("length.decimal_and_fraction"))
     try:
         return float(found["whole"] or 0) + _fraction(found["top"], found["bottom"])
     except UnreadableLength as error:
-        raise UnreadableAngle(f"{found['top']}/{found['bottom']}: write parts of a degree as 1/2, 1/4 or .5") from error
+        raise UnreadableAngle(message("angle.parts", top=found["top"], bottom=found["bottom"])) from error
 
 
 def round_to_tape(inches: float, tape: str = "1/16") -> float:

@@ -1,5 +1,6 @@
 """What can go wrong in an action, and how it is told over HTTP (problem+json, RFC 9457)."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
@@ -12,6 +13,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from conduit.document import UnreadableDocument
 from server.gate import is_locked_out
 from server.guard import PROBLEM, SAYS
+from server.language import told
 
 LOCKED = "Somebody else changed the same things just now. Try again; nothing was done."
 
@@ -19,7 +21,7 @@ LOCKED = "Somebody else changed the same things just now. Try again; nothing was
 class Refused(Exception):
     """What was sent cannot be used. `places` maps fields to what is wrong with them."""
 
-    def __init__(self, says: str, places: dict[str, str] | None = None) -> None:
+    def __init__(self, says: str, places: Mapping[str, str] | None = None) -> None:
         super().__init__(says)
         self.places = places or {}
 
@@ -73,7 +75,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(PermissionDenied)
     def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
-        return tell(request, 403, str(error) or "Your role does not allow that.")
+        return tell(request, 403, told(error) or "Your role does not allow that.")
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:
@@ -81,27 +83,27 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
-        return tell(request, 409, str(error), **error.extra)
+        return tell(request, 409, told(error), **error.extra)
 
     @api.exception_handler(NotKnown)
     def _(request: HttpRequest, error: NotKnown) -> HttpResponse:
-        return tell(request, 401, str(error), code_wanted=isinstance(error, CodeWanted))
+        return tell(request, 401, told(error), code_wanted=isinstance(error, CodeWanted))
 
     @api.exception_handler(TooSoon)
     def _(request: HttpRequest, error: TooSoon) -> HttpResponse:
-        answer = tell(request, 429, str(error))
+        answer = tell(request, 429, told(error))
         answer["Retry-After"] = str(error.seconds)
         return answer
 
     @api.exception_handler(Busy)
     def _(request: HttpRequest, error: Busy) -> HttpResponse:
-        answer = tell(request, 429, str(error))
+        answer = tell(request, 429, told(error))
         answer["Retry-After"] = "1"
         return answer
 
     @api.exception_handler(Overloaded)
     def _(request: HttpRequest, error: Overloaded) -> HttpResponse:
-        answer = tell(request, 503, str(error))
+        answer = tell(request, 503, told(error))
         answer["Retry-After"] = "30"
         return answer
 
@@ -114,11 +116,11 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refused)
     def _(request: HttpRequest, error: Refused) -> HttpResponse:
-        return tell(request, 422, str(error), places=error.places)
+        return tell(request, 422, told(error), places={place: told(says) for place, says in error.places.items()})
 
     @api.exception_handler(UnreadableDocument)
     def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
-        return tell(request, 422, f"This is not a run: {error}.")
+        return tell(request, 422, f"This is not a run: {told(error)}.")
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:

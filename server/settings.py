@@ -8,6 +8,7 @@ from urllib.parse import unquote, urlsplit
 import dj_database_url
 from csp.constants import NONE, SELF, UNSAFE_INLINE
 
+from conduit.catalogue import LANGUAGES as CORE_LANGUAGES
 from server.observing.logs import settings_for
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -50,6 +51,8 @@ MIDDLEWARE = [
     "server.guard.ApiGuard",
     "server.gate.Gate",
     "server.accounts.sessions.SessionMiddleware",
+    "django.middleware.locale.LocaleMiddleware",
+    "server.language.TellInLanguage",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
@@ -152,7 +155,9 @@ WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\."
 USE_TZ = True
 TIME_ZONE = "UTC"
-LANGUAGE_CODE = "en-us"
+LANGUAGE_CODE = "en"
+# What a client may ask for by Accept-Language; sentences that a language lacks are English.
+LANGUAGES = [(one, one) for one in CORE_LANGUAGES]
 TEST_RUNNER = "server.testing.Runner"
 # “info”: a line a request; “error”: what we did wrong alone.
 LOGGING = settings_for(os.environ.get("CRELDA_LOG", "info"))

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from conduit.bender.shoe import Dial, NoSuchShoe, Shoe
+from conduit.catalogue import message
 
 # A slope drawn through dial angles nearer to each other than this would be chance.
 LEAST_SPAN = 10.0
@@ -44,7 +45,7 @@ class Calibration:
 def calibrate(name: str, diameter: float, tests: Sequence[Test90]) -> Calibration:
     """Least squares for constant figures is their mean. Raises NoSuchShoe for figures that cannot be."""
     if not tests:
-        raise NoSuchShoe("no test bend is given; bend a 90 in scrap and measure both legs")
+        raise NoSuchShoe(message("calibration.no_ninety"))
     deducts, gains = [test.deduct for test in tests], [test.gain for test in tests]
     shoe = Shoe(name, diameter, statistics.fmean(deducts), statistics.fmean(gains))
     return Calibration(shoe, _spread(deducts), _spread(gains), len(tests))
@@ -68,7 +69,7 @@ def fit_dial(bends: Sequence[tuple[float, float]]) -> DialFit:
     Dials close together give a constant (spring-back alone). Raises NoSuchShoe without any, or for a line that falls.
     """
     if not bends:
-        raise NoSuchShoe("no test bend is given; bend to a dial angle, let go, read the angle finder")
+        raise NoSuchShoe(message("calibration.no_dial"))
     dials, trues = [dial for dial, _ in bends], [true for _, true in bends]
     if max(dials) - min(dials) < LEAST_SPAN:
         constant = statistics.fmean(true - dial for dial, true in bends)
@@ -76,7 +77,7 @@ def fit_dial(bends: Sequence[tuple[float, float]]) -> DialFit:
     else:
         slope, intercept = statistics.linear_regression(dials, trues)
         if slope <= 0:
-            raise NoSuchShoe("a larger dial angle gave a smaller bend; check the readings")
+            raise NoSuchShoe(message("calibration.falls"))
         line = Dial(slope, intercept)
     errors = [true - line.true(dial) for dial, true in bends]
     freedom = max(1, len(bends) - 2)

@@ -14,6 +14,7 @@ from pydantic import Field
 
 from conduit.bender.calibration import fit_dial
 from conduit.bender.shoe import Dial, NoSuchShoe, Shoe
+from conduit.catalogue import Message, message
 from conduit.units import Degrees, format_length
 from conduit.values import Result
 
@@ -50,7 +51,7 @@ class FittedFigure(Result):
     bends: int
     drift: float | None = Field(description="Inches in thirty days; null where a week is not spanned.")
     proposed: float | None
-    says: str
+    says: Message
     seen: list[Seen]
 
 
@@ -62,7 +63,7 @@ class FittedDial(Result):
     spread: float
     bends: int
     proposed: bool
-    says: str
+    says: Message
     seen: list[tuple[float, float]]
 
 
@@ -107,14 +108,12 @@ def _figure(name: str, in_use: float, seen: Sequence[tuple[float, float]]) -> Fi
     )
 
 
-def _says(name: str, in_use: float, mean: float | None, bends: int, propose: bool) -> str:
+def _says(name: str, in_use: float, mean: float | None, bends: int, propose: bool) -> Message:
+    figure = message(f"figure.{name}")
     if mean is None:
-        return f"No bend logged yet shows its {name}."
-    counted = "1 bend shows" if bends == 1 else f"{bends} bends show"
-    shown = f"{counted} a {name} of {format_length(mean, '1/32')}"
-    if propose:
-        return f"{shown}; {format_length(in_use, '1/32')} is in use."
-    return f"{shown}; the {format_length(in_use, '1/32')} in use stands."
+        return message("learned.none", figure=figure)
+    told = {"mean": format_length(mean, "1/32"), "in_use": format_length(in_use, "1/32")}
+    return message("learned.in_use" if propose else "learned.stands", count=bends, figure=figure, **told)
 
 
 def _drift(seen: Sequence[tuple[float, float]]) -> float | None:
@@ -131,15 +130,15 @@ def _dial(in_use: Dial, pairs: Sequence[tuple[float, float]]) -> FittedDial | No
         return None
     off = max(abs(fit.dial.true(dial) - in_use.true(dial)) for dial in _spanned(pairs))
     propose = len(pairs) >= ENOUGH_BENDS and off > max(WORTH_TELLING_DEGREES, 2 * fit.spread / math.sqrt(len(pairs)))
-    line = f"true = {fit.dial.factor:.3f} × dial {round(fit.dial.constant, 1) + 0.0:+.1f}°"
-    told = f"{len(pairs)} bends show {line}" if len(pairs) > 1 else f"1 bend shows {line}"
+    line = {"factor": f"{fit.dial.factor:.3f}", "constant": f"{round(fit.dial.constant, 1) + 0.0:+.1f}"}
+    key = "learned.dial_off" if propose else "learned.dial_stands"
     return FittedDial(
         factor=fit.dial.factor,
         constant=fit.dial.constant,
         spread=fit.spread,
         bends=len(pairs),
         proposed=propose,
-        says=f"{told}; it is up to {off:.1f}° from what is in use." if propose else f"{told}; what is in use stands.",
+        says=message(key, count=len(pairs), off=f"{off:.1f}", **line),
         seen=list(pairs),
     )
 

@@ -7,6 +7,7 @@ from functools import cached_property
 from types import MappingProxyType
 from typing import Literal
 
+from conduit.catalogue import message
 from conduit.tables import (
     LEAST_RADIUS,
     OUTSIDE_DIAMETER,
@@ -74,10 +75,7 @@ class Shoe:
     def __post_init__(self) -> None:
         """Refuse figures that leave no bend. Raises NoSuchShoe."""
         if self.radius <= self.diameter / 2:
-            raise NoSuchShoe(
-                f"a gain of {self.gain:g} on pipe {self.diameter:g} across leaves no bending radius; "
-                "bend a 90 in scrap and measure both legs again"
-            )
+            raise NoSuchShoe(message("shoe.no_radius", gain=f"{self.gain:g}", diameter=f"{self.diameter:g}"))
 
     @cached_property
     def radius(self) -> float:
@@ -183,6 +181,4 @@ def must_bend(shoe_bends: list[str], material: Material, size: TradeSize) -> Non
             takes |= {f"rigid {heavy}", f"IMC {heavy}"}
     if takes and f"{material} {size}" not in takes:
         listed = ", ".join(sorted(takes))
-        raise NoSuchShoe(
-            f"this shoe takes {listed}, not {material} {size}; pipe of another size flattens or kinks in it"
-        )
+        raise NoSuchShoe(message("shoe.other_pipe", bends=listed, size=size, material=material))

@@ -9,6 +9,7 @@ from conduit.bending.progress import States
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import NoSuchStick, SheetMaker
 from conduit.bending.stick import Stick
+from conduit.catalogue import Message, message
 from conduit.findings import Code
 from conduit.plan import PlannedPiece, check_run, plan_of
 from conduit.sequence import spare_needed, units_of
@@ -42,20 +43,18 @@ class Bencher:
         figures = arranged.shoe
         if figures is None or figures == self.measured.head.shoe or not isinstance(self.raw, Mapping):
             return self
-        name, key = figures.name or "that shoe", figures.model_dump_json()
+        name, key = figures.name or message("stick.that_shoe"), figures.model_dump_json()
         if key not in self._on:
             self._on[key] = Bencher(document_on(self.raw, self.checked, figures), self.limits)
             self._on[key].limits = self.limits
         other = self._on[key]
         if len(other.plan.pieces) != len(self.plan.pieces):
-            says = next((one.says for one in other.plan.findings if one.severity == "stop"), "")
-            raise NoSuchStick(f"on {name} this run cannot be bent. {says}".rstrip())
+            why = next((one.says for one in other.plan.findings if one.severity == "stop"), "")
+            raise NoSuchStick(message("stick.other_shoe", shoe=name, why=why))
         length, longest = other._piece(piece).length, self.limits.stick
         if length.inches > longest + TOLERANCE:
             stick = self.measured.head.tape.shows(longest)
-            raise NoSuchStick(
-                f"on {name} piece {piece} would be {length.reads}, and a stick is {stick}; move its coupling first"
-            )
+            raise NoSuchStick(message("stick.too_long", shoe=name, piece=piece, length=length.reads, stick=stick))
         return other
 
     def sheet(self, piece: int, arranged: Arranged = AS_PROPOSED, made: Sequence[BendAsMade] = ()) -> Sheet:
@@ -81,11 +80,12 @@ class Bencher:
         """One bend of such a sheet, without the work of all others. Raises NoSuchStick."""
         return self.on(piece, arranged)._of(piece, _without_shoe(arranged), made).bend(number)
 
-    def _instead(self, piece: int, other: "Bencher") -> str:
+    def _instead(self, piece: int, other: "Bencher") -> Message:
         """That a stick is bent on another shoe than the run's, and what that changes of its length."""
         mine, its = (bencher._piece(piece).length.reads for bencher in (self, other))
-        shoes = f"For {other.shoe and other.shoe.name}, not for the run’s {self.shoe and self.shoe.name}"
-        return f"{shoes}: {its} between its ends" + (f", not {mine}." if its != mine else ", the same on both.")
+        key = "cut.other_shoe" if its != mine else "cut.other_shoe_same"
+        shoes = {"shoe": other.shoe.name if other.shoe else "", "own": self.shoe.name if self.shoe else ""}
+        return message(key, length=its, before=mine, **shoes)
 
     def _of(self, piece: int, arranged: Arranged, made: Sequence[BendAsMade]) -> SheetMaker:
         found = self._piece(piece)
@@ -102,7 +102,7 @@ class Bencher:
     def _piece(self, number: int) -> PlannedPiece:
         found = next((one for one in self.plan.pieces if one.number == number), None)
         if not found:
-            raise NoSuchStick(f"this run has no piece {number} to bend")
+            raise NoSuchStick(message("stick.no_piece", piece=number))
         return found
 
     def _needed(self, stick: Stick) -> float:

@@ -12,6 +12,7 @@ from typing import Literal
 
 from conduit.bending.least_change import least_change
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.simulation import Setting
 from conduit.units import Degrees, Radians
 
@@ -65,7 +66,7 @@ class Correction:
     settings: tuple[Setting, ...]
     rebends: tuple[Rebend, ...]
     cuts: Cuts
-    says: str
+    says: Message
     or_leave: bool = False
 
 
@@ -84,7 +85,7 @@ def correct(
     settings = [as_read(one, real.get(number)) for number, one in enumerate(planned)]
     rest = [number for number in range(len(planned)) if number not in real]
     if piece.fits(piece.bent(settings)):
-        return _told("go_on", piece, settings, settings, "The pipe still fits; go on as planned.")
+        return _told("go_on", piece, settings, settings, message("correct.go_on"))
     out = [one for one in readings if one.bend not in left and abs(_short(planned, one)) >= HANDS_ANGLE]
     made_up = _made_up(settings, rest, piece)
     rebent = _rebent(planned, settings, out, rest, piece)
@@ -94,8 +95,7 @@ def correct(
     if made_up:
         return made_up
     if _as_near_as_hands_get(planned, readings):
-        says = "As near as hands and finder get; what is off at the end is sprung in at the straps."
-        return _told("go_on", piece, settings, settings, says)
+        return _told("go_on", piece, settings, settings, message("correct.near_enough"))
     return _told("scrap", piece, settings, settings, _why_scrap(planned, readings, out, piece))
 
 
@@ -117,7 +117,7 @@ def _told(
     piece: PieceToCorrect,
     before: Sequence[Setting],
     settings: Sequence[Setting],
-    says: str,
+    says: Message,
     rebends: Sequence[Rebend] = (),
     cuts: Cuts = UNCUT,
 ) -> Correction:
@@ -126,17 +126,24 @@ def _told(
     return Correction(advice, misses, off, after, tuple(settings), tuple(rebends), cuts, says)
 
 
-def _made_up(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> Correction | None:
+def _made_up(
+    settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect, before: Message = NOTHING
+) -> Correction | None:
     """What is off made up for by the rest and the cuts; None where that does not bring end B back.
 
     Nor where a bend would change by more than `MOST_REPLANNED` or a roll by more than `MOST_TURNED` (radians).
+    `before`: what is done first.
     """
     better, cuts = least_change(settings, rest, piece)
     if not piece.fits(piece.bent(better, cuts)) or not _gentle(settings, better, rest):
         return None
     moved = any(_differs(better[i], settings[i]) for i in rest)
-    says = " ".join(["Bend the rest to the new marks and angles."] * moved + _cut_words(cuts))
-    return _told("replan" if moved else "trim", piece, settings, better, says, cuts=cuts)
+    then = "then_" if before else ""
+    says = [message(f"correct.{then}rest")] if moved else []
+    says += [
+        message(f"correct.{then}cut", end=end) for end, cut in (("A", cuts.a), ("B", cuts.b)) if abs(cut) >= LEAST_CUT
+    ]
+    return _told("replan" if moved else "trim", piece, settings, better, joined([before, *says]), cuts=cuts)
 
 
 def _modest(
@@ -165,11 +172,6 @@ def _differs(one: Setting, other: Setting) -> bool:
     return turned or abs(one.mark - other.mark) > LEAST_CUT or abs(one.angle - other.angle) > math.radians(0.1)
 
 
-def _cut_words(cuts: Cuts) -> list[str]:
-    ends = (("A", cuts.a), ("B", cuts.b))
-    return [f"Move the cut at end {end}." for end, cut in ends if abs(cut) >= LEAST_CUT]
-
-
 def _rebent(
     planned: Sequence[Setting],
     settings: Sequence[Setting],
@@ -189,35 +191,36 @@ def _rebent(
     rebends = [Rebend(one.bend, math.degrees(_short(planned, one))) for one in out]
     back = _rebend_words(rebends)
     if piece.fits(piece.bent(straightened)):
-        return _told("rebend", piece, settings, straightened, f"{back} Then go on as planned.", rebends)
-    better = _made_up(straightened, rest, piece)
+        says = joined((back, message("correct.then_go_on")))
+        return _told("rebend", piece, settings, straightened, says, rebends)
+    better = _made_up(straightened, rest, piece, back)
     if not better:
         return None
-    then = better.says.replace("Bend the rest", "Then bend the rest").replace("Move the cut", "Then move the cut")
-    return _told("rebend", piece, settings, better.settings, f"{back} {then}", rebends, better.cuts)
+    return _told("rebend", piece, settings, better.settings, better.says, rebends, better.cuts)
 
 
-def _rebend_words(rebends: Sequence[Rebend]) -> str:
+def _rebend_words(rebends: Sequence[Rebend]) -> Message:
     """What is under goes back into the shoe; what is over is taken out by hand, as no shoe opens a bend."""
-    close = [f"close bend {one.bend + 1} by {abs(one.by):.1f}°" for one in rebends if one.by > 0]
-    take_out = [f"Take {abs(one.by):.1f}° out of bend {one.bend + 1}" for one in rebends if one.by <= 0]
-    words = [f"Back in the shoe, mark on the same reference: {' and '.join(close)}."] if close else []
-    words += [f"{one}: one leg under the foot, push the other open a little at a time, and read." for one in take_out]
-    return " ".join(words)
+    close = [_by("correct.close_one", one) for one in rebends if one.by > 0]
+    words = [message("correct.close", bends=joined(close, message("correct.and")))] if close else []
+    return joined([*words, *(_by("correct.open", one) for one in rebends if one.by <= 0)])
+
+
+def _by(key: str, rebend: Rebend) -> Message:
+    return message(key, bend=rebend.bend + 1, by=f"{abs(rebend.by):.1f}")
 
 
 def _why_scrap(
     planned: Sequence[Setting], readings: Sequence[AsBent], out: Sequence[AsBent], piece: PieceToCorrect
-) -> str:
+) -> Message:
     dog_leg = next((one for one in readings if abs(one.turned) > HANDS_TURN), None)
     if dog_leg:
-        out_by = f"{abs(dog_leg.turned):.1f}° out of plane"
-        return f"Scrap it: bend {dog_leg.bend + 1} is {out_by}, and the bends that are left cannot make up for it."
+        return message("correct.scrap_dog_leg", bend=dog_leg.bend + 1, by=f"{abs(dog_leg.turned):.1f}")
     for one in out:
         over = -_short(planned, one)
         if not can_open(piece, over):
-            return f"Scrap it: bend {one.bend + 1} is {math.degrees(over):.1f}° over and cannot be opened by so much."
-    return "Scrap it: neither the bends that are left, nor a cut, nor a correction bring the end back."
+            return message("correct.scrap_over", bend=one.bend + 1, by=f"{math.degrees(over):.1f}")
+    return message("correct.scrap")
 
 
 def can_open(piece: PieceToCorrect, by: Radians) -> bool:

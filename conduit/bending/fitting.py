@@ -10,6 +10,7 @@ from typing import Literal
 from pydantic import Field
 
 from conduit.bender import Hook
+from conduit.catalogue import Message, joined, message
 from conduit.document import MeasuredRun
 from conduit.plan import Plan, PlannedPiece
 from conduit.tables import Limits
@@ -26,7 +27,7 @@ class FitCheck(Result):
     """One thing to look at, in words."""
 
     item: FitItem
-    says: str = Field(description="What must be so.")
+    says: Message = Field(description="What must be so.")
 
 
 @dataclass(frozen=True)
@@ -42,41 +43,37 @@ def fit_checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: L
     return [FitCheck(item=item, says=says) for item, says in _checks(plan, piece, measured, limits)]
 
 
-def _checks(plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limits) -> Iterator[tuple[FitItem, str]]:
+def _checks(
+    plan: Plan, piece: PlannedPiece, measured: MeasuredRun, limits: Limits
+) -> Iterator[tuple[FitItem, Message]]:
     head, ends = measured.head, ends_of(plan, piece, measured)
     boxes = [end.name for end in ends if end.meets == "box"]
-    at = " and ".join(boxes)
-    yield "reamed", "Both ends reamed, no bare cut edge."
-    yield "seated", f"Each end seen inside its fitting, no more than {head.tape.shows(SHOULDER)} from the shoulder."
+    at = joined(boxes, message("fit.and"))
+    yield "reamed", message("fit.reamed")
+    yield "seated", message("fit.seated", shoulder=head.tape.shows(SHOULDER))
     if boxes:
-        yield "rings", f"{at}: only the rings up to {head.trade_size} taken out; one too many wants a reducing washer."
-        yield "locknuts", f"{at}: locknut driven tight, as the pipe may be the grounding path."
+        yield "rings", message("fit.rings", boxes=at, size=head.trade_size)
+        yield "locknuts", message("fit.locknuts", boxes=at)
     if any(end.meets == "open" for end in ends):
-        yield "bushing", "A bushing on the open end."
+        yield "bushing", message("fit.bushing")
     if any(end.meets == "coupling" for end in ends):
-        yield (
-            "joints",
-            f"Couplings pushed home{' to the last thread' if head.joined_by == 'threaded' else ' and tight'}.",
-        )
+        yield "joints", message("fit.threads" if head.joined_by == "threaded" else "fit.joints")
     if head.joined_by == "set-screw":
-        yield "screws", "Set-screws to the front, where a screwdriver reaches them."
+        yield "screws", message("fit.screws")
     straps = [one.inches - piece.start for one in plan.supports]
     mine = [head.tape.shows(place) for place in straps if 0 <= place <= piece.length.inches]
     if mine:
         near, every = head.tape.shows(limits.support_from_box), head.tape.shows(limits.support_spacing)
-        yield "straps", f"Straps at {', '.join(mine)} along it: within {near} of each box, then every {every}."
-    yield "plumb", "Plumb and level."
-    yield "pencil", "Pencil marks wiped off."
+        yield "straps", message("fit.straps", places=", ".join(mine), near=near, every=every)
+    yield "plumb", message("fit.plumb")
+    yield "pencil", message("fit.pencil")
 
 
-def trimming(end: Hook, meets: Meets, by_plan: str, tape: Tape) -> str:
+def trimming(end: Hook, meets: Meets, by_plan: Message, tape: Tape) -> Message:
     """How an end that was left long is cut once the pipe is bent; `by_plan`: what the plan says to it."""
     if meets != "box":
-        return f"After bending, dry-fit it, cut end {end} to length ({by_plan}), ream it."
-    return (
-        f"After bending, dry-fit it: mark end {end} where the connector’s shoulder comes, "
-        f"cut {tape.shows(SHOULDER)} short of the mark ({by_plan}), ream it."
-    )
+        return message("trim", end=end, by_plan=by_plan)
+    return message("trim.box", end=end, shoulder=tape.shows(SHOULDER), by_plan=by_plan)
 
 
 def ends_of(plan: Plan, piece: PlannedPiece, measured: MeasuredRun) -> tuple[FittedEnd, FittedEnd]:

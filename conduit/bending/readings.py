@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from conduit.catalogue import Message, message
 from conduit.document import KickStep, Saddle3Step, Saddle4Step, SlopeStep, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
@@ -23,8 +24,8 @@ class ToolReading:
     """
 
     tool: str
-    says: str
-    reads: str
+    says: Message
+    reads: Message
     inches: float | None = None
     kind: "Kind" = "other"
 
@@ -39,8 +40,8 @@ class Roll:
 
     degrees: Degrees | None
     points: Degrees | None
-    clock: str | None
-    says: str
+    clock: Message | None
+    says: Message
 
 
 @dataclass(frozen=True)
@@ -55,9 +56,9 @@ class Bench:
         """A length as the tape shows it."""
         return self.tape.shows(inches)
 
-    def taped(self, says: str, inches: float, kind: "Kind" = "other") -> ToolReading:
+    def taped(self, says: Message, inches: float, kind: "Kind" = "other") -> ToolReading:
         """What the tape must read."""
-        return ToolReading("tape", says, self.shows(inches), inches, kind)
+        return ToolReading("tape", says, Message(self.shows(inches)), inches, kind)
 
 
 def roll_before(
@@ -72,28 +73,37 @@ def roll_before(
     the difference, and stood up or down as it was made.
     """
     if previous is None:
-        return Roll(None, None, None, "First bend: any way up. Pencil a line along the top; it is 12 o'clock.")
+        return Roll(None, None, None, message("roll.first"))
     inside, stood = (180 if one == "air" else 0 for one in (where, before))
     points = (inside - math.degrees(rolls[index] - rolls[previous])) % 360
     turn = (points - stood) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
-    at = clock(points)
-    stands = {"12 o’clock": "straight up", "6 o’clock": "straight down"}.get(at, f"to {at}")
+    at, bend, stands = clock(points), previous + 1, _stands(points)
     if abs(turn) < 0.5:
-        return Roll(0.0, points, at, f"Do not turn the pipe: bend {previous + 1} still points {stands}.")
+        return Roll(0.0, points, at, message("roll.none", bend=bend, stands=stands))
     if abs(abs(turn) - 180) < 0.5:
-        half = f"Turn the pipe half round: bend {previous + 1} points {stands}. A clamp level set before reads 0 again."
-        return Roll(180.0, points, at, half)
-    way = "clockwise" if turn > 0 else "anticlockwise"
-    says = f"Turn the pipe {format_angle(abs(turn))} {way} seen from A: bend {previous + 1} points {stands}."
+        return Roll(180.0, points, at, message("roll.half", bend=bend, stands=stands))
     level = format_angle(min(abs(turn), 180 - abs(turn)))
-    return Roll(turn, points, at, f"{says} A clamp level set before then reads {level}.")
+    key = "roll.clockwise" if turn > 0 else "roll.anticlockwise"
+    says = message(key, angle=format_angle(abs(turn)), bend=bend, stands=stands, level=level)
+    return Roll(turn, points, at, says)
 
 
-def clock(degrees: Degrees) -> str:
+def _stands(degrees: Degrees) -> Message:
+    """Where a bend points, as one says it."""
+    plain = {0: "stands.up", 12: "stands.down"}.get(_half_hours(degrees))
+    return message(plain) if plain else message("stands.to", clock=clock(degrees))
+
+
+def _half_hours(degrees: Degrees) -> int:
+    return round((degrees % 360) / 15) % 24
+
+
+def clock(degrees: Degrees) -> Message:
     """Degrees clockwise from straight up as a clock position, to the half hour."""
-    halves = round((degrees % 360) / 15) % 24
-    return f"{halves // 2 or 12}{':30' if halves % 2 else ' o’clock'}"
+    halves = _half_hours(degrees)
+    hour = halves // 2 or 12
+    return Message(f"{hour}:30") if halves % 2 else message("clock.hour", hour=hour)
 
 
 Kind = Literal["back", "rise", "off", "other"]
@@ -109,21 +119,21 @@ def readings_on(
     `all_made`: also what is left to end B.
     """
     yield from _taped(bench, bent, arcs, just_made)
-    yield ToolReading("level", "Angle between the two legs", format_angle(math.degrees(arcs[just_made].angle)))
+    yield _angled(message("reading.legs"), math.degrees(arcs[just_made].angle))
     if all_made and bent.arcs:
         base, called = _hooked_at(bench, bent, arcs, math.inf)
         end = bent.pose_at(length)
-        yield bench.taped(f"{called} to end B", end.point.minus(base).dot(end.heading))
+        yield bench.taped(message("reading.end_b", hooked=called), end.point.minus(base).dot(end.heading))
     yield from _standing_off(bench, bent, arcs[just_made], length)
 
 
 def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[ToolReading]:
     """For a bend that shows in nothing else: how far end B, or end A, stands off the line of the other leg."""
     return [
-        bench.taped(f"Straight edge along the leg {which}: {end} stands off it by", _aside(bent, at, to), "off")
-        for which, end, at, to in (
-            ("before this bend", "end B", arc.start, bent.pose_at(length).point),
-            ("after this bend", "end A", arc.end, bent.start.point),
+        bench.taped(message(key), _aside(bent, at, to), "off")
+        for key, at, to in (
+            ("reading.off.b", arc.start, bent.pose_at(length).point),
+            ("reading.off.a", arc.end, bent.start.point),
         )
     ]
 
@@ -142,13 +152,21 @@ def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolRea
     if isinstance(step, SlopeStep):
         return [_sloped(bench, bent, arcs, *mates)]
     if bench.layout.is_of_offset(just_made):
-        return [_rise(bench, bent, arcs, *mates), ToolReading("level", "Both outer legs", "parallel")]
+        return [_rise(bench, bent, arcs, *mates), _level("reading.outer_legs", "reads.parallel")]
     if isinstance(step, Saddle4Step):
-        ends = "parallel" if step.beyond else "in one line"
-        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ToolReading("level", "Both ends", ends)]
+        ends = _level("reading.both_ends", "reads.parallel" if step.beyond else "reads.in_line")
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ends]
     if isinstance(step, Saddle3Step):
-        return [_height(bench, bent, arcs, mates), ToolReading("level", "Both ends", "in one line")]
+        return [_height(bench, bent, arcs, mates), _level("reading.both_ends", "reads.in_line")]
     return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
+
+
+def _level(says: str, reads: str) -> ToolReading:
+    return ToolReading("level", message(says), message(reads))
+
+
+def _angled(says: Message, degrees: Degrees) -> ToolReading:
+    return ToolReading("level", says, Message(format_angle(degrees)))
 
 
 def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[ToolReading]:
@@ -157,7 +175,7 @@ def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[ToolReading]:
         return []
     before, after = bent.pose_at(arcs[min(shots)].start), bent.pose_at(arcs[max(shots)].end)
     angle = math.degrees(before.heading.angle_to(after.heading))
-    return [ToolReading("level", f"The sweep so far, {len(shots)} shots together", format_angle(angle))]
+    return [_angled(message("reading.sweep", shots=len(shots)), angle)]
 
 
 def _pair_of(mates: list[int], index: int) -> list[int]:
@@ -174,18 +192,18 @@ def _aside(bent: Bent, from_s: float, to: Vec) -> float:
 
 def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
     rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
-    return bench.taped("Straight edge on one leg, to the same side of the other", rise, "rise")
+    return bench.taped(message("reading.rise"), rise, "rise")
 
 
 def _sloped(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
     off = _aside(bent, arcs[low].start, _corner(bent, arcs[high], at_start=False))
-    return bench.taped("Straight edge along the first leg: the second bend’s corner stands off it by", off, "off")
+    return bench.taped(message("reading.slope"), off, "off")
 
 
 def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> ToolReading:
     centre = arcs[mates[1]]
     height = _aside(bent, arcs[mates[0]].start, bent.point_at((centre.start + centre.end) / 2))
-    return bench.taped("Both ends flat on the floor: from the floor to the underside at the centre", height)
+    return bench.taped(message("reading.height"), height)
 
 
 def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[ToolReading]:
@@ -195,7 +213,7 @@ def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[Tool
         return []
     at = arcs[kick].start if kick < ninety else arcs[kick].end
     rise = _aside(bent, at, _corner(bent, arcs[ninety], at_start=kick < ninety))
-    return [bench.taped("The kick lifts the 90’s corner off the line of its leg by", rise)]
+    return [bench.taped(message("reading.kick"), rise)]
 
 
 def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
@@ -209,15 +227,15 @@ def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> ToolReading:
     enters = bent.pose_at(arcs[index].start)
     corner = _corner(bent, arcs[index], at_start=True)
     reach = corner.minus(base).dot(enters.heading) + bench.diameter / 2
-    return bench.taped(f"{called} to the back of this bend", reach, "back")
+    return bench.taped(message("reading.back", hooked=called), reach, "back")
 
 
-def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, str]:
+def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, Message]:
     """Where the tape hooks: the back of the last 90 made before a bend on this piece, or its end A."""
     nineties = [index for index in arcs if index < before and bench.layout.is_ninety(index)]
     if not nineties:
-        return bent.start.point, "End A"
+        return bent.start.point, message("hooked.end_a")
     last = max(nineties)
     leaves = bent.pose_at(arcs[last].end)
     corner = _corner(bent, arcs[last], at_start=False)
-    return corner.along(leaves.heading, -bench.diameter / 2), f"Back of bend {last + 1}"
+    return corner.along(leaves.heading, -bench.diameter / 2), message("hooked.back", bend=last + 1)

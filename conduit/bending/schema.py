@@ -7,6 +7,7 @@ from pydantic import Field
 from conduit.bender import Hook, Reference
 from conduit.bending.correction import Advice
 from conduit.bending.fitting import FitCheck
+from conduit.catalogue import Message
 from conduit.document import OptionalLength, ShoeFigures
 from conduit.plan import Measure, PlannedMark, Point, Stub
 from conduit.units import Degrees
@@ -49,14 +50,14 @@ class Check(Result):
     """What a tool must show after the bend."""
 
     tool: str = Field(description="tape or level")
-    says: str
-    reads: str
+    says: Message
+    reads: Message
 
 
 class TapeAsk(Result):
     """The tape reading that tells where a bend really came."""
 
-    says: str
+    says: Message
     wanted: Measure
 
 
@@ -95,7 +96,7 @@ class AsBentTold(Result):
     off: float
     off_reads: str
     tape: Measure | None
-    turned_reads: str = Field(description="How far it is out of plane, a dog-leg; empty: not.")
+    turned_reads: Message = Field(description="How far it is out of plane, a dog-leg; empty: not.")
     tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
     within: bool
     shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
@@ -124,13 +125,15 @@ class SheetBend(Result):
     angle: Degrees = Field(description="As it is to be bent, corrected for what came before.")
     angle_reads: str
     dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
-    found_by: str = Field(description="How the dial's angle is found where the shoe has no line for it; or nothing.")
+    found_by: Message = Field(
+        description="How the dial's angle is found where the shoe has no line for it; or nothing."
+    )
     arc_start: float
     arc_end: float
     use: PlannedMark
     burnt: Measure = Field(description="The same with the tape's first inch (or 100 mm) burnt.")
-    use_because: str
-    why: list[str]
+    use_because: Message
+    why: list[Message]
     marks: list[PlannedMark]
     card: SheetCardMark | None
     planned: PlannedMark = Field(description="The mark before any correction.")
@@ -142,12 +145,12 @@ class SheetBend(Result):
     previous_points: float | None = Field(
         description="Where the bend made before then points: degrees clockwise from straight up, seen from A."
     )
-    turn_says: str
+    turn_says: Message
     previous: int | None
-    reasons: list[str]
-    against: list[str] = Field(description="Habits that the order chosen does not keep.")
-    breaks: str = Field(description="Why it cannot be bent then, or nothing.")
-    cautions: list[str]
+    reasons: list[Message]
+    against: list[Message] = Field(description="Habits that the order chosen does not keep.")
+    breaks: Message = Field(description="Why it cannot be bent then, or nothing.")
+    cautions: list[Message]
     checks: list[Check]
     tape: TapeAsk | None
     least: float = Field(description="Angles from here …")
@@ -167,7 +170,7 @@ class Replanned(Result):
     mark: str
     angle_before: str
     angle: str
-    turned: str = Field(description="How much further it is rolled, seen from A; empty: as before.")
+    turned: Message = Field(description="How much further it is rolled, seen from A; empty: as before.")
 
 
 class Rebent(Result):
@@ -183,7 +186,7 @@ class SheetCorrection(Result):
     """What to do after the bends that are made came out as they did."""
 
     advice: Advice
-    says: str
+    says: Message
     misses: Measure = Field(description="How far end B would be off without it.")
     after: Measure
     off_degrees: Degrees
@@ -199,11 +202,11 @@ class Sheet(Result):
 
     piece: int
     of_pieces: int
-    end_a: str
-    end_b: str
+    end_a: Message
+    end_b: Message
     length: Measure
     cut: Measure = Field(description="What to cut: the length with its spare.")
-    cutting: list[str]
+    cutting: list[Message]
     spare: Measure | None
     spare_a: Measure | None
     advised_spare: Measure | None = Field(description="What expected errors say to leave on end B; null: cut first.")
@@ -213,5 +216,5 @@ class Sheet(Result):
     proposed: bool
     why_not: str
     correction: SheetCorrection | None
-    stamps: list[str] = Field(description="Offsets that a lever tool stamps when all else is bent, and how.")
+    stamps: list[Message] = Field(description="Offsets that a lever tool stamps when all else is bent, and how.")
     fit: list[FitCheck] = Field(description="What is looked at when it is fitted.")

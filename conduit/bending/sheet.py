@@ -15,6 +15,7 @@ from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import Stand
 from conduit.bending.stamping import counted, stamping
 from conduit.bending.stick import Stick, arcs_of, setting_of
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import SweepStep
 from conduit.layout import StampedEnd
 from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
@@ -24,7 +25,6 @@ from conduit.simulation import Arc, Setting, arc_of
 from conduit.units import TOLERANCE, Degrees, format_angle
 
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
-THREADS = "Thread each end that was cut, then ream it; an end with the factory's thread stays as it is."
 
 
 class NoSuchStick(ValueError):
@@ -101,7 +101,7 @@ class SheetMaker:
         for act_number, act, index in self._in_order():
             if index + 1 == number:
                 return self._bend(act_number, act, index)
-        raise NoSuchStick(f"piece {self.piece.number} has no bend {number}")
+        raise NoSuchStick(message("stick.no_bend", piece=self.piece.number, bend=number))
 
     def _in_order(self) -> Iterator[tuple[int, SequenceStep, int]]:
         """Each act by its number from 1, with each of its bends."""
@@ -109,27 +109,31 @@ class SheetMaker:
             for index in self.arrangement.bends(act):
                 yield number, act, index
 
-    def _cutting(self, ends: tuple[FittedEnd, FittedEnd]) -> list[str]:
+    def _cutting(self, ends: tuple[FittedEnd, FittedEnd]) -> list[Message]:
         stick, length = self.stick, self.piece.length.reads
-        after = [THREADS] if self.head.joined_by == "threaded" else []
+        after = [message("cut.threads")] if self.head.joined_by == "threaded" else []
         after += [counted(one, self.head.tape) for one in self._stamps()]
         both: dict[Hook, float] = {"A": stick.spare_a, "B": stick.spare}
         spares = {end: spare for end, spare in both.items() if spare}
         if not spares:
-            return [f"Cut {length}, square. Ream both ends.", *after]
-        left = "".join(f" and {self.measure(spare).reads} to spare on end {end}" for end, spare in spares.items())
-        ream = " Ream both ends after they are cut to length." if len(spares) == 2 else ""
-        ream = ream or f" Ream end {'B' if 'A' in spares else 'A'}."
-        by_plan: dict[Hook, str] = {"A": f"by plan {self.measure(stick.spare_a).reads} comes off"}
-        by_plan["B"] = f"by plan {length} along the pipe"
+            return [message("cut.square", length=length), *after]
+        left = joined(
+            (message("cut.to_spare", spare=self.measure(spare).reads, end=end) for end, spare in spares.items()), ""
+        )
+        by_plan: dict[Hook, Message] = {"A": message("cut.comes_off", length=self.measure(stick.spare_a).reads)}
+        by_plan["B"] = message("cut.along", length=length)
         meets: dict[Hook, Meets] = {"A": ends[0].meets, "B": ends[1].meets}
+        told = {"cut": self.measure(stick.cut).reads, "length": length, "spares": left}
+        both_spare = len(spares) == 2
         lines = [
-            f"Cut {self.measure(stick.cut).reads}: {length}{left}.{ream}",
+            message("cut.spare_both", **told)
+            if both_spare
+            else message("cut.spare", end="B" if "A" in spares else "A", **told),
             *(trimming(end, meets[end], by_plan[end], self.head.tape) for end in spares),
             *after,
         ]
         if stick.cut > self.longest + TOLERANCE:
-            lines.append(f"No stick is longer than {self.measure(self.longest).reads}: spare less, or move a coupling.")
+            lines.append(message("cut.too_long", longest=self.measure(self.longest).reads))
         return lines
 
     def _advised_spare(self) -> float:
@@ -181,10 +185,10 @@ class SheetMaker:
             previous=None if previous is None else previous + 1,
             reasons=[*act.reasons, *_begun_in_air(stand)] if begins else [],
             against=list(act.against) if begins else [],
-            breaks=act.breaks if begins else "",
+            breaks=act.breaks if begins else NOTHING,
             cautions=[*at_the_shoe(stand, self.stick.cut), *of_offsets(self.stick, stand, index, before)],
             checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
-            tape=ask and told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)),
+            tape=told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)) if ask else None,
             least=least,
             most=most,
             most_turned=HANDS_TURN,
@@ -255,7 +259,7 @@ class SheetMaker:
             angle_reads=f"{one.angle:.1f}°",
             off=off,
             off_reads=f"{off:+.1f}°",
-            turned_reads=_clockwise(one.turned) if one.turned else "",
+            turned_reads=_clockwise(one.turned) if one.turned else NOTHING,
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
             within=self.as_made.within(index),
@@ -310,21 +314,20 @@ def _worth(readings: Sequence[ToolReading], ask: AskedReading | None) -> list[To
     return [one for one in readings if one.kind != "off" or one.says == asked]
 
 
-def _clockwise(degrees: Degrees) -> str:
-    return f"{abs(degrees):.1f}° {'clockwise' if degrees > 0 else 'anticlockwise'}"
+def _clockwise(degrees: Degrees) -> Message:
+    key = "turned.clockwise" if degrees > 0 else "turned.anticlockwise"
+    return message(key, angle=f"{abs(degrees):.1f}°")
 
 
-def _turned(before: Setting, after: Setting) -> str:
+def _turned(before: Setting, after: Setting) -> Message:
     by = -math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
-    return _clockwise(by) if abs(by) > 0.5 else ""
+    return _clockwise(by) if abs(by) > 0.5 else NOTHING
 
 
-def _begun_in_air(stand: Stand) -> list[str]:
+def _begun_in_air(stand: Stand) -> list[Message]:
     """The way that spares most of the push from above, where the pipe comes clear of the floor under way."""
     degrees = stand.finishes_on_floor()
-    if degrees is None:
-        return []
-    return [f"Or start it in the air to {degrees}°, turn the pipe over, and finish on the floor: it is clear by then."]
+    return [] if degrees is None else [message("caution.begin_in_air", degrees=f"{degrees}")]
 
 
 def _moved(before: Setting, after: Setting) -> bool:

@@ -5,25 +5,24 @@ import math
 from conduit.bender import Hook
 from conduit.bending.readings import clock
 from conduit.bending.stick import Stick
+from conduit.catalogue import Message, message
 from conduit.geometry import Vec
 from conduit.layout import PathBend, StampedEnd
 from conduit.units import Tape
 
 
-def counted(stamp: StampedEnd, tape: Tape) -> str:
+def counted(stamp: StampedEnd, tape: Tape) -> Message:
     """That the cut counts the pipe that goes into the offset."""
-    reach, end = tape.shows(stamp.reach), end_of(stamp)
-    return f"End {end} keeps {reach} straight until the lever tool stamps it; the cut counts that."
+    return message("stamp.counted", end=end_of(stamp), reach=tape.shows(stamp.reach))
 
 
-def stamping(stamp: StampedEnd, stick: Stick) -> list[str]:
+def stamping(stamp: StampedEnd, stick: Stick) -> list[Message]:
     """What to do with the lever tool, in turn."""
     tape, end = stick.measured.head.tape, end_of(stamp)
     rise, straight = tape.shows(stamp.rise), tape.shows(stamp.straight)
     return [
-        f"When all else is bent, and end {end} is cut to length: put it into the lever tool with {straight} beyond the "
-        f"offset. {_way_round(stamp, stick)} One pull.",
-        f"Straight edge along the leg: end {end} stands off it by {rise}, and lies parallel to it.",
+        message("stamp.pull", end=end, straight=straight, way=_way_round(stamp, stick)),
+        message("stamp.check", end=end, rise=rise),
     ]
 
 
@@ -32,18 +31,16 @@ def end_of(stamp: StampedEnd) -> Hook:
     return "A" if stamp.end == "start" else "B"
 
 
-def _way_round(stamp: StampedEnd, stick: Stick) -> str:
+def _way_round(stamp: StampedEnd, stick: Stick) -> Message:
     """Toward where the end moves, against the nearest bend; seen from that end, clockwise."""
     if not stick.arcs:
-        return "Any way round."
+        return message("stamp.any_way")
     near = min(stick.arcs) if stamp.end == "start" else max(stick.arcs)
     bend = stick.layout.path.bends[near]
     looking, beyond = _seen(bend, stamp)
     moves = stamp.toward.times(-1)
     degrees = math.degrees(math.atan2(moves.dot(looking.cross(beyond)), moves.dot(beyond))) % 360
-    seen = f"seen from end {end_of(stamp)}"
-    says = f"With the pipe beyond bend {near + 1} at 12 o’clock, {seen}"
-    return f"{says}, the end moves to {clock(degrees)}."
+    return message("stamp.way", bend=near + 1, end=end_of(stamp), clock=clock(degrees))
 
 
 def _seen(bend: PathBend, stamp: StampedEnd) -> tuple[Vec, Vec]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from hashlib import sha256
 from types import MappingProxyType
 
+from conduit.catalogue import NOTHING, Message, message
 from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Needed, ScrapBar, Source
 from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
 from conduit.cutting.optimizer import Budget, Meter, MeterShare, plan_kind
@@ -25,10 +26,6 @@ from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_s
 from conduit.layout import free_windows
 from conduit.plan import Measure, Plan
 
-NONE_LONG_ENOUGH = "No pipe that is sold or lies on the rack is long enough where couplings may not be."
-NEEDS_ANOTHERS = (
-    "It needs pipe longer than any that is sold; what the rack has of it is taken by other runs of this job."
-)
 # In money, what costs no more than this above what is proved to be the least costs the least.
 A_CENT = 0.01
 
@@ -92,7 +89,8 @@ def make_cut_list(
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
-            says = NEEDS_ANOTHERS if key in kinds[-1].crowded_out else NONE_LONG_ENOUGH
+            why = "taken" if key in kinds[-1].crowded_out else "none_long_enough"
+            says = message(f"left_out.{why}")
             out.append(RunLeftOut(run=key, run_name=lister.runs[key].name, says=says))
     return CutList(kinds=kinds, left_out=out, kerf=reading(terms.blade))
 
@@ -198,15 +196,15 @@ class _Lister:
         bends = [bend.start.inches * IN_AN_INCH for bend in run.plan.bends]
         need = end - begin + (self.terms.spare if any(begin <= at < end for at in bends) else 0)
         bar = self.rack.get(scrap) if scrap else None
-        where = f"The piece pinned from {reading(start).reads} to {reading(end).reads}"
         if not 0 <= start < end <= length or any(start < one.end and one.start < end for one in held):
-            says = f"{where} does not lie on the run as it is now; its pin is left out."
+            why = "pin.not_on_run"
         elif scrap and not bar:
-            says = f"{where} is pinned to {scrap}, which is not on the rack; its pin is left out."
+            why = "pin.not_on_rack"
         elif need > (whole_sixteenths(bar.length) if bar else max(one.length for one in self.terms.sold)):
-            says = f"{where} is longer than what it is pinned to; its pin is left out."
+            why = "pin.too_long"
         else:
             return [Held(start, end, scrap, need)]
+        says = message(why, start=reading(start).reads, end=reading(end).reads, scrap=scrap or "")
         self.left_out.append(RunLeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
@@ -238,16 +236,15 @@ class _Lister:
             impossible=list(found.impossible),
             crowded_out=list(found.crowded_out),
             looked_at=self._looked_at(found),
-            stayed=stayed_says(found) if before else "",
+            stayed=stayed_says(found) if before else NOTHING,
             seconds=round(found.seconds, 3),
             digest=digest,
         )
 
-    def _looked_at(self, found: KindPlan) -> str:
+    def _looked_at(self, found: KindPlan) -> Message:
         if found.looked_at == len(self.lying):
-            return ""
-        which = "those that serve best: the longest, and a spread of the other lengths"
-        return f"{found.looked_at:,} of {len(self.lying):,} pieces on the rack were looked at, {which}."
+            return NOTHING
+        return message("looked_at", some=f"{found.looked_at:,}", all=f"{len(self.lying):,}")
 
     @property
     def _trifle(self) -> float:
@@ -255,7 +252,7 @@ class _Lister:
         sixteenth = self.terms.of_a_sixteenth
         return max(A_CENT, sixteenth) if self.terms.is_priced else sixteenth
 
-    def _choice(self, plan: CutPlan, label: str, found: KindPlan) -> CutChoice:
+    def _choice(self, plan: CutPlan, label: Message, found: KindPlan) -> CutChoice:
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
         worth = plan.waste * self.terms.of_a_sixteenth
@@ -325,8 +322,8 @@ class _Lister:
             run=cut.run,
             run_name=run.name,
             piece=cut.number,
-            end_a=ends[0] if cut.start == 0 else named.get(cut.start, f"coupling {cut.number - 1}"),
-            end_b=ends[1] if last else named.get(cut.end, f"coupling {cut.number}"),
+            end_a=ends[0] if cut.start == 0 else named.get(cut.start, message("end.coupling", number=cut.number - 1)),
+            end_b=ends[1] if last else named.get(cut.end, message("end.coupling", number=cut.number)),
             length=reading(cut.length),
             start=reading(at),
             end=reading(at + cut.length),
@@ -342,7 +339,7 @@ def not_makeable(runs: Sequence[PlannedRun]) -> list[RunLeftOut]:
 
 def _left_out(run: PlannedRun) -> RunLeftOut:
     stops = [finding.says for finding in run.plan.findings if finding.severity == "stop"]
-    return RunLeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else "The run is not finished.")
+    return RunLeftOut(run=run.key, run_name=run.name, says=stops[0] if stops else message("left_out.unfinished"))
 
 
 def _pieces_before(choice: CutChoice | None) -> list[Before]:

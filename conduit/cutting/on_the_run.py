@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from conduit.catalogue import Message
 from conduit.cutting.model import Span
 from conduit.cutting.terms import nearest_sixteenth
 from conduit.plan import Plan, PlannedCoupling, PlannedPiece
@@ -25,7 +26,7 @@ def boxes_of(plan: Plan) -> list[PlannedCoupling]:
     return [one for one in plan.couplings if one.box]
 
 
-def named_boxes(plan: Plan) -> Iterator[tuple[PlannedCoupling, str]]:
+def named_boxes(plan: Plan) -> Iterator[tuple[PlannedCoupling, Message]]:
     """Boxes with their names, as the pieces' ends have them."""
     for number, one in enumerate(plan.couplings):
         if one.box:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from pydantic import Field
 
+from conduit.catalogue import NOTHING, Message
 from conduit.cutting.model import IN_AN_INCH, Kind
 from conduit.plan import Measure
 from conduit.tables import Material, TradeSize
@@ -16,8 +17,8 @@ class ListedCut(Result):
     run: str
     run_name: str
     piece: int
-    end_a: str
-    end_b: str
+    end_a: Message
+    end_b: Message
     length: Measure
     start: Measure
     end: Measure
@@ -52,7 +53,7 @@ class RunCouplings(Result):
 class CutChoice(Result):
     """One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks."""
 
-    label: str = Field("", description="What tells it from the other choices.")
+    label: Message = Field(NOTHING, description="What tells it from the other choices.")
     sticks: int
     couplings: int
     waste: Measure = Field(description="Offcuts too short to keep, and what the blade takes.")
@@ -61,7 +62,7 @@ class CutChoice(Result):
     waste_worth: float = 0.0
     proved: bool = Field(description="It cannot be done with fewer sticks.")
     cheapest: bool = Field(False, description="It is proved that no way costs less, to the cent or sixteenth.")
-    says: str
+    says: Message
     sources: list[ListedSource]
     places: list[RunCouplings]
 
@@ -77,11 +78,11 @@ class CutKind(Result):
     couplings_at_least: int
     cost_at_least: float
     priced: bool
-    stayed: str = Field("", description="How many pieces are as in the plan before; nothing where there was none.")
-    price_says: str = Field("", description="What lengths without a price are taken to cost; else nothing.")
+    stayed: Message = Field(NOTHING, description="How many pieces are as in the plan before, if there was one.")
+    price_says: Message = Field(NOTHING, description="What lengths without a price are taken to cost; else nothing.")
     impossible: list[str] = Field(description="Runs that nothing there or sold makes.")
     crowded_out: list[str] = Field([], description="Those of them that could be made if others did not take the bar.")
-    looked_at: str = Field("", description="Of a huge rack, which of its pieces were looked at; else nothing.")
+    looked_at: Message = Field(NOTHING, description="Of a huge rack, which of its pieces were looked at; else nothing.")
     seconds: float = Field(description="How long it was searched for.")
     digest: str
 
@@ -101,7 +102,7 @@ class RunLeftOut(Result):
 
     run: str
     run_name: str
-    says: str
+    says: Message
     whole: bool = True
 
 

@@ -6,15 +6,14 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import get_args
 
+from conduit.catalogue import Message, message, said_by
 from conduit.cutting.terms import End
 from conduit.tables import TRADE_SIZES, Material, TradeSize
 from conduit.units import UnreadableLength, parse_length
 
-EXPECTED = "write size, material, length, as 3/4 EMT 41 3/8; then x2 for two alike, and at bay 2 for the place"
 MATERIALS: tuple[Material, ...] = get_args(Material)
 ENDS: tuple[End, ...] = get_args(End)
 _MATERIAL_WORDS = {one.lower() for one in MATERIALS}
-TOO_LONG = "the line is too long to be a piece; write one piece a line."
 SCRAP_COLUMNS = ("tag", "trade size", "material", "length", "count", "place", "end a", "end b", "since")
 LONGEST_LINE = 300
 _GAP = re.compile(r"[\s,;]+")
@@ -42,7 +41,7 @@ class LineFault:
     """A line (from 1) that cannot be read, and why."""
 
     line: int
-    says: str
+    says: Message
 
 
 @dataclass(frozen=True)
@@ -72,14 +71,18 @@ def read_scrap_list(text: str, tape: str = "1/16") -> ScrapList:
     return ScrapList(found, faults)
 
 
-def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | str]]:
+def _of_lines(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | Message]]:
     for number, row in enumerate(rows, start=1):
         plain = row.split("#")[0].strip()
         if len(plain) > LONGEST_LINE:
-            yield number, TOO_LONG
+            yield number, message("scrap.too_long")
         elif plain:
             words = _words(plain)
-            yield number, _line(words, tape) if words else f"“{plain[:40]}” is not a piece; {EXPECTED}."
+            yield number, _line(words, tape) if words else _no_piece(plain)
+
+
+def _no_piece(line: str) -> Message:
+    return message("scrap.no_piece", line=line[:40], expected=message("scrap.expected"))
 
 
 def _words(plain: str) -> dict[str, str | None] | None:
@@ -105,7 +108,7 @@ def _words(plain: str) -> dict[str, str | None] | None:
     }
 
 
-def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | str]]:
+def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | Message]]:
     reader = csv.DictReader(rows, skipinitialspace=True)
     reader.fieldnames = [name.strip().lower() for name in reader.fieldnames or []]
     try:
@@ -114,33 +117,33 @@ def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | str]]
             if any(words.values()):
                 yield reader.line_num, _line_of_cells(words, tape)
     except csv.Error:
-        yield reader.line_num, TOO_LONG
+        yield reader.line_num, message("scrap.too_long")
 
 
-def _line_of_cells(words: Mapping[str, str], tape: str) -> ScrapLine | str:
+def _line_of_cells(words: Mapping[str, str], tape: str) -> ScrapLine | Message:
     keys = ("material", "length", "count", "place", "end_a", "end_b", "since")
     named = {key: words.get(key.replace("_", " ")) for key in keys}
     return _line({"size": words.get("trade size", words.get("size")), **named}, tape)
 
 
-def _line(words: Mapping[str, str | None], tape: str) -> ScrapLine | str:
+def _line(words: Mapping[str, str | None], tape: str) -> ScrapLine | Message:
     size = next((one for one in TRADE_SIZES if one == words.get("size")), None)
     if size is None:
-        return f"“{(words.get('size') or '')[:40]}” is no trade size; they are {', '.join(TRADE_SIZES)}."
+        return message("scrap.no_size", size=(words.get("size") or "")[:40], sizes=", ".join(TRADE_SIZES))
     written = words.get("material") or "EMT"
     material = next((one for one in MATERIALS if one.lower() == written.lower()), None)
     if material is None:
-        return f"“{written[:40]}” is no material; it is EMT, IMC or rigid."
+        return message("scrap.no_material", material=written[:40])
     try:
         length = parse_length(words.get("length") or "", tape)
     except UnreadableLength as error:
-        return f"length “{(words.get('length') or '')[:40]}”: {error}."
+        return message("scrap.no_length", length=(words.get("length") or "")[:40], why=said_by(error))
     count = words.get("count") or "1"
     if not count.isdecimal() or len(count) > 3 or not 1 <= int(count) <= MOST_ALIKE:
-        return f"“{count[:40]}” is no count; write 1 to {MOST_ALIKE}."
+        return message("scrap.no_count", count=count[:40], most=MOST_ALIKE)
     ends = [_end(words.get(which) or "cut") for which in ("end_a", "end_b")]
     if ends[0] is None or ends[1] is None:
-        return f"an end is {', '.join(ENDS[:-1])} or {ENDS[-1]}."
+        return message("scrap.no_end", ends=", ".join(ENDS[:-1]), last=ENDS[-1])
     place, since = (words.get("place") or "")[:40], words.get("since") or ""
     return ScrapLine(size, material, length, int(count), place, ends[0], ends[1], since)
 

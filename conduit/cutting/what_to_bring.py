@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 from typing import Any, NamedTuple
 
+from conduit.catalogue import NOTHING, Message, message
 from conduit.cutting.cut_list import PlannedRun
 from conduit.cutting.model import Kind
 from conduit.document import read_length, tape_in
@@ -20,7 +21,7 @@ class StrutNeeded(NamedTuple):
     """A strut of so much length; the note says for which rack, and where the pipes sit on it."""
 
     length: str
-    note: str
+    note: Message
 
 
 NO_STRUTS: Mapping[StrutNeeded, int] = MappingProxyType({})
@@ -38,7 +39,7 @@ class BringLine(Result):
     material: str
     length: str
     count: int
-    note: str
+    note: Message
 
 
 def bring_list(
@@ -62,14 +63,16 @@ def bring_list(
         bought[kind] += count
     for (kind, joint), count in couplings.items():
         with_sticks = bought[kind] if joint == "threaded" else 0
-        note = f"{joint}; {with_sticks} more come on the new sticks" if with_sticks else joint
+        note = message("bring.more_come", joint=joint, count=with_sticks) if with_sticks else Message(joint)
         lines.append(_line("coupling", kind, max(0, count - with_sticks), note))
     connectors, bushings = Counter[Joined](), Counter[Kind]()
-    straps = Counter[tuple[Kind, str]]()
+    straps = Counter[tuple[Kind, Message]]()
     boxes: dict[str, list[str]] = {}
     for run in (run for run in runs if run.plan.makeable):
         straps[run.kind, _strap_kind(documents[run.key])] += len(run.plan.supports)
-        for name in (piece.end_b for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box):
+        for name in (
+            str(piece.end_b) for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box
+        ):
             connectors[joined(run)] += 2
             boxes.setdefault(name, []).append(run.name)
         for end in ("start", "end"):
@@ -79,9 +82,10 @@ def bring_list(
                 bushings[run.kind] += 1
                 continue
             connectors[joined(run)] += 1
-            name = str(said.get("name") or "").strip() or f"{end} of {run.name or 'a run'}"
+            name = str(said.get("name") or "").strip()
+            name = name or message(f"bring.{end}_of", run=run.name or message("bring.a_run"))
             boxes.setdefault(name, []).append(run.name)
-    lines += [_line("connector", kind, count, joint) for (kind, joint), count in connectors.items()]
+    lines += [_line("connector", kind, count, Message(joint)) for (kind, joint), count in connectors.items()]
     lines += [_line("bushing", kind, count) for kind, count in bushings.items()]
     lines += [_line("strap", kind, count, note) for (kind, note), count in straps.items()]
     lines += [
@@ -97,11 +101,11 @@ def joined(run: PlannedRun) -> Joined:
     return run.kind, run.plan.joints
 
 
-def _strap_kind(document: Mapping[str, Any]) -> str:
+def _strap_kind(document: Mapping[str, Any]) -> Message:
     """Which straps hold a run: tight to the surface, or standing off."""
     tape = tape_in(document)
     off = read_length("stand_off", document.get("stand_off") or 0.0, tape) or 0.0
-    return f"standing off {Tape(tape).shows(off)}" if off > TOLERANCE else "one-hole, tight"
+    return message("bring.standing_off", off=Tape(tape).shows(off)) if off > TOLERANCE else message("bring.tight")
 
 
 def _place(line: BringLine) -> tuple[int, str, int]:
@@ -110,7 +114,7 @@ def _place(line: BringLine) -> tuple[int, str, int]:
     return WHAT.index(line.what), line.material, size
 
 
-def _line(what: str, kind: Kind, count: int, note: str = "", length: str = "") -> BringLine:
+def _line(what: str, kind: Kind, count: int, note: Message = NOTHING, length: str = "") -> BringLine:
     return BringLine(
         what=what, trade_size=kind.trade_size, material=kind.material, length=length, count=count, note=note
     )
@@ -118,6 +122,5 @@ def _line(what: str, kind: Kind, count: int, note: str = "", length: str = "") -
 
 def _box(name: str, into: list[str]) -> BringLine:
     runs = ", ".join(dict.fromkeys(run for run in into if run))
-    return BringLine(
-        what="box", trade_size="", material="", length="", count=1, note=f"{name}: {runs}" if runs else name
-    )
+    note = message("bring.box", box=name, runs=runs) if runs else Message(name)
+    return BringLine(what="box", trade_size="", material="", length="", count=1, note=note)

@@ -3,57 +3,72 @@
 from collections import Counter
 from collections.abc import Sequence
 
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.cutting.model import CutPlan, KindPlan, Terms
 from conduit.cutting.schema import reading
 
 
-def sticks_say(sticks: int, at_least: int) -> str:
+def sticks_say(sticks: int, at_least: int) -> Message:
     """How many new sticks, and what is proved of that."""
     if not sticks:
-        return "No new sticks needed."
-    count = _counted(sticks, "stick")
+        return message("sticks.none")
     if sticks > at_least:
-        return f"{count}; at least {at_least or 'none'}."
-    return f"{count}; it cannot be done with {sticks - 1 or 'none'}."
+        return message("sticks.at_least", sticks=_counted("sticks", sticks), least=_or_none(at_least))
+    return message("sticks.proved", sticks=_counted("sticks", sticks), fewer=_or_none(sticks - 1))
 
 
-def stayed_says(found: KindPlan) -> str:
+def stayed_says(found: KindPlan) -> Message:
     """How much is as it was in the plan before."""
     pieces = sum(len(source.cuts) for source in found.plans[found.chosen].sources)
     if not pieces:
-        return ""
+        return NOTHING
     if found.stayed >= pieces:
-        return "Every piece stays where it was."
-    stay = "stays where it was" if found.stayed == 1 else "stay where they were"
-    return f"{found.stayed or 'None'} of {_counted(pieces, 'piece')} {stay}."
+        return message("stayed.all")
+    counted = _counted("pieces", pieces)
+    if not found.stayed:
+        return message("stayed.none", pieces=counted)
+    return message("stayed.some", count=found.stayed, pieces=counted)
 
 
-def labels_of(plans: Sequence[CutPlan]) -> list[str]:
+def labels_of(plans: Sequence[CutPlan]) -> list[Message]:
     """What tells the choices apart: sticks and couplings, then the lengths bought, then what each costs."""
-    labels = [f"{_counted(plan.sticks, 'stick')}, {_counted(plan.joints, 'coupling')}" for plan in plans]
-    again = {label for label in labels if labels.count(label) > 1}
-    labels = [
-        f"{one} ({_lengths_bought(plan)})" if one in again else one for one, plan in zip(labels, plans, strict=True)
-    ]
-    return [f"{label}: {plan.cost:.2f}" for label, plan in zip(labels, plans, strict=True)]
+    alike = Counter((plan.sticks, plan.joints) for plan in plans)
+    return [_label(plan, alike[plan.sticks, plan.joints] > 1) for plan in plans]
 
 
-def _lengths_bought(plan: CutPlan) -> str:
+def _label(plan: CutPlan, with_lengths: bool) -> Message:
+    counted = {"sticks": _counted("sticks", plan.sticks), "couplings": _counted("couplings", plan.joints)}
+    cost = f"{plan.cost:.2f}"
+    if with_lengths:
+        return message("choice.lengths", lengths=_lengths_bought(plan), cost=cost, **counted)
+    return message("choice", cost=cost, **counted)
+
+
+def _lengths_bought(plan: CutPlan) -> Message:
     lengths = Counter(source.length for source in plan.sources if source.tag is None)
-    return ", ".join(f"{count} of {reading(length).reads}" for length, count in sorted(lengths.items()))
+    return joined(
+        (
+            message("choice.length", count=count, length=reading(length).reads)
+            for length, count in sorted(lengths.items())
+        ),
+        ", ",
+    )
 
 
-def _counted(count: int, what: str) -> str:
-    return f"{count or 'no'} {what}" if count < 2 else f"{count} {what}s"
+def _counted(what: str, count: int) -> Message:
+    return message(f"count.{what}", count=count) if count else message(f"count.{what}.none")
 
 
-def price_says(terms: Terms) -> str:
+def _or_none(count: int) -> Message:
+    return Message(count) if count else message("count.none")
+
+
+def price_says(terms: Terms) -> Message:
     """What is taken for a length without a price where others have one."""
     if not terms.is_priced:
-        return ""
-    told = [
-        f"{reading(one.length).reads} has no price: taken as {terms.price(one.length):.2f}, by its length."
+        return NOTHING
+    return joined(
+        message("price.by_length", length=reading(one.length).reads, price=f"{terms.price(one.length):.2f}")
         for one in terms.sold
         if one.price is None
-    ]
-    return " ".join(told)
+    )

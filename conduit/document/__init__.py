@@ -14,7 +14,7 @@ from conduit.document.mirror import mirrored
 from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
-from conduit.document.parts import End, ShoeFigures
+from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
 from conduit.document.rack_reader import MeasuredRack, read_rack
 from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, PlaceInRack, RackWay
@@ -30,7 +30,6 @@ from conduit.document.run import (
 from conduit.document.steps import (
     MOST_SHOTS,
     TURNS,
-    WORDS,
     AnyStep,
     BendStep,
     BoxOffsetStep,
@@ -62,7 +61,6 @@ __all__ = [
     "TURNS",
     "USUAL_SETBACK",
     "USUAL_SHOTS",
-    "WORDS",
     "AnyStep",
     "BendStep",
     "BoxOffsetStep",
@@ -94,6 +92,7 @@ __all__ = [
     "ShoeFigures",
     "SignedLength",
     "SlopeStep",
+    "Start",
     "StepLeftOut",
     "SweepStep",
     "SweptAround",

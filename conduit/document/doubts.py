@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from conduit.catalogue import Message, message
 from conduit.document.lengths import lengths_in, read_length, spelled
 from conduit.document.run import Head, step_name
 from conduit.findings import Code, Finding, found, setting
@@ -31,9 +32,9 @@ def _far_out(place: str, written: str, raw: Mapping[str, Any], head: Head) -> It
         return
     if inches > LONGEST if not metric else 0 < inches < SHORTEST and place.rpartition(".")[2] in ALONG:
         other = f'{written.strip()}"' if metric else f"{written.strip()} mm"
-        says = f"{_called(place, raw)}: is {written.strip()} meant as {_long(own)}, or as {_long(other)}?"
-        fixes = tuple(setting(f"It is {_long(one)}", place, one) for one in (other, own))
-        yield found(Code.FAR_OUT, place, says, "Write the unit.", *fixes)
+        fixes = tuple(setting(message("fix.it_is", value=_long(one)), place, one) for one in (other, own))
+        meanings = {"written": written.strip(), "own": _long(own), "other": _long(other)}
+        yield found(Code.FAR_OUT, place, *fixes, called=_called(place, raw), **meanings)
 
 
 def _taken_twice(place: str, written: str, raw: Mapping[str, Any], head: Head) -> Iterator[Finding]:
@@ -43,16 +44,18 @@ def _taken_twice(place: str, written: str, raw: Mapping[str, Any], head: Head) -
         return
     apart = max(readings, default=0.0) - min(readings, default=0.0)
     if apart > APART + 1e-9:
-        says = f"{_called(place, raw)}: its readings are {head.tape.shows(apart)} apart; their mean is used."
-        fixes = tuple(setting(f"It is {head.tape.shows(one)}", place, head.tape.written(one)) for one in readings[:3])
-        yield found(Code.TAKEN_TWICE, place, says, "Take it once more.", *fixes)
+        fixes = tuple(
+            setting(message("fix.it_is", value=head.tape.shows(one)), place, head.tape.written(one))
+            for one in readings[:3]
+        )
+        yield found(Code.TAKEN_TWICE, place, *fixes, called=_called(place, raw), apart=head.tape.shows(apart))
 
 
-def _called(place: str, raw: Mapping[str, Any]) -> str:
+def _called(place: str, raw: Mapping[str, Any]) -> Message:
     where = place.split(".")
     if where[0] == "steps":
         return step_name(int(where[1]), raw["steps"][int(where[1])])
-    return f"The {where[0]}"
+    return message(f"part.{where[0]}")
 
 
 def _long(written: str) -> str:

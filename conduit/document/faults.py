@@ -2,36 +2,38 @@
 
 from pydantic_core import ErrorDetails
 
-from conduit.document.steps import WORDS
+from conduit.catalogue import Message, message, said_by
+from conduit.document.steps import KINDS
 
 
-def fault_in_words(detail: ErrorDetails) -> str:
+def fault_in_words(detail: ErrorDetails) -> Message:
     """The end of a sentence that says what is wrong with a field, as “is missing”."""
     context = detail.get("ctx", {})
     match detail["type"]:
         case "missing":
-            return "is missing"
+            return message("fault.missing")
         case "extra_forbidden":
-            return "does not belong here; take it out"
+            return message("fault.does_not_belong")
         case "literal_error":
-            return f"must be one of {context['expected'].replace(chr(39), '')}"
+            return message("fault.one_of", choices=context["expected"].replace("'", ""))
         case "union_tag_invalid" | "union_tag_not_found":
-            return f"needs a “kind”, one of {context.get('expected_tags', ', '.join(WORDS)).replace(chr(39), '')}"
+            choices = context.get("expected_tags", ", ".join(KINDS))
+            return message("fault.kind", choices=choices.replace("'", ""))
         case "greater_than" | "greater_than_equal":
-            return f"must be more than {context.get('gt', context.get('ge'))}"
+            return message("fault.more_than", bound=str(context.get("gt", context.get("ge"))))
         case "less_than" | "less_than_equal":
-            return f"must be less than {context.get('lt', context.get('le'))}"
+            return message("fault.less_than", bound=str(context.get("lt", context.get("le"))))
         case "string_too_long":
-            return f"is longer than {context['max_length']} letters"
+            return message("fault.too_long", most=context["max_length"])
         case "float_parsing" | "float_type" | "int_parsing" | "int_type":
-            return "is not a number"
+            return message("fault.no_number")
         case "value_error":
-            return str(context["error"])
+            return said_by(context["error"])
         case "json_invalid":
-            return "is not JSON"
+            return message("fault.no_json")
         case "list_type":
-            return "must be a list"
+            return message("fault.no_list")
         case "model_attributes_type" | "dict_type" | "model_type":
-            return "must be an object with fields"
+            return message("fault.no_object")
         case _:
-            return f"{detail['msg'][:1].lower()}{detail['msg'][1:]}"
+            return Message(f"{detail['msg'][:1].lower()}{detail['msg'][1:]}")

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, get_args
 
+from conduit.catalogue import Message, message
 from conduit.document.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, RACK, RACK_PIPE, RACK_WAY, STEPS, Form, Raw
 from conduit.document.rack import MOST_PIPES
 from conduit.tables import Material
@@ -24,7 +25,7 @@ class NoteError:
 
     line: int
     words: str
-    says: str
+    says: Message
 
 
 @dataclass(frozen=True)
@@ -56,7 +57,7 @@ def read_note(text: str) -> ReadNote:
     part: tuple[Raw, str] = (document, "")
     for number, line in enumerate(text.splitlines(), 1):
         if len(line) > LONGEST_LINE:
-            errors.append(NoteError(number, line[:20], f"the line is over {LONGEST_LINE} letters long"))
+            errors.append(NoteError(number, line[:20], message("note.too_long", most=LONGEST_LINE)))
             continue
         clauses = _clauses(line)
         if not clauses:
@@ -67,8 +68,7 @@ def read_note(text: str) -> ReadNote:
         form = _form_of(clauses[0])
         if not form:
             word = clauses[0].split()[0]
-            says = "no line begins like this; begin with run, pipe, start, end, or a step: 90, bend, offset, saddle …"
-            errors.append(NoteError(number, word, says))
+            errors.append(NoteError(number, word, message("note.no_such_line")))
             continue
         found = _read_line(form, clauses, number, errors)
         if left_out:
@@ -126,14 +126,14 @@ def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteErr
     found: Raw = {}
     head = _matches(form.head, clauses[0])
     if head is None:
-        errors.append(NoteError(number, clauses[0], f"expected something like: {form.expected}"))
+        errors.append(NoteError(number, clauses[0], message("note.expected", example=form.expected)))
     found.update(head or {})
     for clause in clauses[1:]:
         # The first clause of a form that can begin with nothing may also stand later ("start, up").
         patterns = (*form.clauses, RACK_WAY) if form in STEPS else form.clauses
         read = next((match for pattern in patterns if (match := _matches(pattern, clause)) is not None), None)
         if read is None:
-            errors.append(NoteError(number, clause, f"not understood here; expected something like: {form.expected}"))
+            errors.append(NoteError(number, clause, message("note.not_understood", example=form.expected)))
         found.update(read or {})
     for reference in ("raised_by", "starts_at", "centred_at"):
         if found.pop(reference, None):

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from conduit.catalogue import message
 from conduit.document.rack import MOST_PIPES, RackLayout, RackPipe
 from conduit.document.run import read_part, tape_in
 from conduit.findings import Code, Finding, found
@@ -24,17 +25,17 @@ def read_rack(raw: Mapping[str, Any]) -> MeasuredRack | None:
     if written is None:
         return None
     if not isinstance(written, Mapping):
-        return MeasuredRack(None, (), (found(Code.UNREADABLE, "rack", "The rack: is not written as one."),))
+        no_rack = found(Code.UNREADABLE, "rack", what=message("part.rack"), fault=message("fault.no_rack"))
+        return MeasuredRack(None, (), (no_rack,))
     findings: list[Finding] = []
     tape, pipes = tape_in(raw), written.get("pipes", [])
     if not isinstance(pipes, list) or len(pipes) >= MOST_PIPES:
-        says = f"The rack: has at most {MOST_PIPES} pipes, the lead among them."
-        findings.append(found(Code.UNREADABLE, "rack.pipes", says, "Make two racks of it."))
+        findings.append(found(Code.UNREADABLE, "rack.pipes", case="too_many_pipes", most=MOST_PIPES))
         pipes = []
     rest = {key: value for key, value in written.items() if key != "pipes"}
-    layout = read_part(RackLayout, rest, "rack", "The rack", tape, findings)
+    layout = read_part(RackLayout, rest, "rack", message("part.rack"), tape, findings)
     read = tuple(
-        read_part(RackPipe, _without_own(pipe), f"rack.pipes.{at}", f"Pipe {at + 2}", tape, findings)
+        read_part(RackPipe, _without_own(pipe), f"rack.pipes.{at}", message("part.pipe", number=at + 2), tape, findings)
         for at, pipe in enumerate(pipes)
     )
     return MeasuredRack(layout, read, tuple(findings))

@@ -13,12 +13,13 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
+from conduit.catalogue import Message, has_message, message
 from conduit.document.faults import fault_in_words
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
 from conduit.document.rack_way import MOST_APART, PlaceInRack
-from conduit.document.steps import WORDS, AnyStep, RunStep, Step, StepLeftOut, SweepStep, TurnPart
+from conduit.document.steps import AnyStep, RunStep, Step, StepLeftOut, SweepStep, TurnPart
 from conduit.document.typed import INCHES, Length, MaybeLength, Name, is_blank
 from conduit.document.windows import window_findings, within_window
 from conduit.findings import Code, Finding, found
@@ -112,33 +113,6 @@ _STEP: TypeAdapter[RunStep] = TypeAdapter(Step)
 _HEAD_KEYS = [key for key in RunDocument.model_fields if key not in ("start", "steps", "end", "rack")]
 # The one setting without a default: what is shown of a run is laid out in this size until its own is written.
 UNREAD_SIZE: TradeSize = "1/2"
-_FIELD_WORDS = {
-    "at": "measure",
-    "to": "measured to",
-    "ref": "placed by",
-    "stand_off": "stand-off",
-    "kick_back": "setback",
-}
-# What a person measures: how each figure is asked for where it is not there yet.
-_TO_MEASURE = {
-    "at": "how far along it stands",
-    "rise": "its rise",
-    "roll": "its roll",
-    "near": "its near edge",
-    "width": "its width",
-    "height": "the thing’s height",
-    "knockout": "the knockout’s height",
-    "radius": "its radius",
-    "kick_back": "its setback",
-    "kick_angle": "its angle",
-    "shot_angle": "the degrees a shot",
-    "angle": "its angle",
-    "second_angle": "its second angle",
-    "gap": "the gap",
-    "right": "how far right",
-    "up": "how far up",
-    "out": "how far out",
-}
 _KEYS = set(RunDocument.model_fields)
 
 
@@ -149,26 +123,26 @@ def read_document(raw: object) -> MeasuredRun:
     more than `MOST_STEPS` steps.
     """
     if not isinstance(raw, Mapping):
-        raise UnreadableDocument("a run document is a JSON object with start, steps and end")
+        raise UnreadableDocument(message("document.no_object"))
     steps = raw.get("steps", [])
     if not isinstance(steps, list):
-        raise UnreadableDocument("“steps” must be a list")
+        raise UnreadableDocument(message("document.no_steps"))
     if len(steps) > MOST_STEPS:
-        raise UnreadableDocument(f"{len(steps):,} steps; a run has at most {MOST_STEPS}")
+        raise UnreadableDocument(message("document.too_many_steps", steps=f"{len(steps):,}", most=MOST_STEPS))
     findings: list[Finding] = []
     for key in sorted(set(map(str, raw)) - _KEYS):
-        findings.append(_unreadable(key[:40], "The run", f"has no “{key[:40]}”; take it out"))
+        findings.append(_unreadable(key[:40], message("part.run"), message("fault.unknown_key", key=key[:40])))
     tape = tape_in(raw)
     parts = {key: _head_part(raw, key, tape, findings) for key in _HEAD_KEYS}
     feet = parts.pop("feet")
     parts["in_rack"] = parts["in_rack"] or _as_lead(raw)
     head = Head(**{**parts, "tape": Tape(parts["tape"], feet)})
-    start = read_part(Start, raw.get("start"), "start", "The start", tape, findings)
+    start = read_part(Start, raw.get("start"), "start", message("part.start"), tape, findings)
     read = tuple(_step(step, i, head.tape, findings) for i, step in enumerate(steps))
     read = tuple(_with_radius(step, head) for step in read)
-    end = read_part(End, raw.get("end"), "end", "The end", tape, findings)
+    end = read_part(End, raw.get("end"), "end", message("part.end"), tape, findings)
     if end and end.at is None and not end.open:
-        findings.append(_not_measured("end.at", "The end"))
+        findings.append(_not_measured("end.at", message("part.end")))
         end = None
     return MeasuredRun(head, start, read, end, tuple(findings))
 
@@ -207,11 +181,12 @@ def _step(raw: object, index: int, tape: Tape, findings: list[Finding]) -> AnySt
     return step
 
 
-def step_name(index: int, step: object) -> str:
+def step_name(index: int, step: object) -> Message:
     """How a step is called in sentences: `Step 2 (offset)`."""
     kind = step.get("kind") if isinstance(step, Mapping) else getattr(step, "kind", None)
-    word = WORDS.get(str(kind))
-    return f"Step {index + 1} ({word})" if word else f"Step {index + 1}"
+    if not has_message(f"kind.{kind}"):
+        return message("step.unnamed", number=index + 1)
+    return message("step", number=index + 1, kind=message(f"kind.{kind}"))
 
 
 def _head_default(key: str) -> Any:
@@ -236,11 +211,11 @@ def _head_part(raw: Mapping[str, Any], key: str, tape: str, findings: list[Findi
     try:
         return _head_adapter(key).validate_python(raw.get(key), context={"tape": tape})
     except ValidationError as error:
-        findings += [_problem(detail, key, "The run") for detail in error.errors()]
+        findings += [_problem(detail, key, message("part.run")) for detail in error.errors()]
         return _head_default(key)
 
 
-def read_part(model: Any, raw: object, place: str, called: str, tape: str, findings: list[Finding]) -> Any:
+def read_part(model: Any, raw: object, place: str, called: Message, tape: str, findings: list[Finding]) -> Any:
     """A part of a document, or None with findings at its place."""
     adapter = model if isinstance(model, TypeAdapter) else _adapter(model)
     try:
@@ -251,13 +226,12 @@ def read_part(model: Any, raw: object, place: str, called: str, tape: str, findi
         return None
 
 
-def _problem(detail: ErrorDetails, place: str, called: str, tag: str = "") -> Finding:
+def _problem(detail: ErrorDetails, place: str, called: Message, tag: str = "") -> Finding:
     path = [str(part) for part in detail["loc"] if str(part) != tag]
     field = ".".join(path)
-    if path and path[-1] in _TO_MEASURE and _is_blank(detail):
+    if path and has_message(f"measure.{path[-1]}") and _is_blank(detail):
         return _not_measured(f"{place}.{field}", called)
-    word = _FIELD_WORDS.get(path[-1], path[-1].replace("_", " ")) if path else ""
-    where = f"{called}, {word}" if word else called
+    where = message("part.field", part=called, field=_field_name(path[-1])) if path else called
     return _unreadable(f"{place}.{field}" if field else place, where, fault_in_words(detail))
 
 
@@ -265,12 +239,16 @@ def _is_blank(detail: ErrorDetails) -> bool:
     return detail["type"] == "missing" or is_blank(detail["input"])
 
 
-def _not_measured(place: str, called: str) -> Finding:
+def _field_name(field: str) -> Message:
+    return message(f"field.{field}") if has_message(f"field.{field}") else Message(field.replace("_", " "))
+
+
+def _not_measured(place: str, called: Message) -> Finding:
     """What a person measures next, as it would be said."""
-    what = _TO_MEASURE[place.rpartition(".")[2]]
-    says = f"{called}, {what}" if place != "end.at" else "where the pipe seats at the end"
-    return found(Code.NOT_MEASURED, place, f"Still to measure: {says}.")
+    if place == "end.at":
+        return found(Code.NOT_MEASURED, place, case="end")
+    return found(Code.NOT_MEASURED, place, called=called, what=message(f"measure.{place.rpartition('.')[2]}"))
 
 
-def _unreadable(place: str, called: str, sentence: str) -> Finding:
-    return found(Code.UNREADABLE, place, f"{called}: {sentence}.")
+def _unreadable(place: str, called: Message, fault: Message) -> Finding:
+    return found(Code.UNREADABLE, place, what=called, fault=fault)

@@ -5,7 +5,7 @@ the last turn (docs/trade.md, The run).
 """
 
 import math
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, get_args
 
 from pydantic import Field, StrictBool
 
@@ -295,17 +295,5 @@ def rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, stand_off: float) -> f
 # Steps after which a leg of another heading begins: it is measured from their back, or their last corner.
 TURNS = (BendStep, KickStep, SweepStep, SlopeStep)
 
-WORDS = {
-    "bend": "90",
-    "offset": "offset",
-    "slope": "offset of two angles",
-    "rolled": "rolled offset",
-    "box_offset": "box offset",
-    "saddle3": "three-bend saddle",
-    "saddle4": "four-bend saddle",
-    "kick90": "kick and 90",
-    "sweep": "sweep",
-    "coupling": "coupling",
-    "pull_point": "pull point",
-    "left_out": "left out",
-}
+# The kinds of steps, as a run document names them.
+KINDS = tuple(get_args(model.model_fields["kind"].annotation)[0] for model in get_args(RunStep))

@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema
 
+from conduit.catalogue import message
 from conduit.units import parse_angle, parse_length, parse_signed_length
 
 _WRITTEN = {
@@ -56,7 +57,7 @@ def _maybe_angle(written: object) -> float | None:
         return None
     angle = parse_angle(written)
     if not 0.1 < angle < 90:
-        raise ValueError("must be more than 0.1 and less than 90")
+        raise ValueError(message("angle.open"))
     return angle
 
 

@@ -4,14 +4,16 @@ import math
 from collections.abc import Iterator, Mapping
 from typing import Any, get_args
 
+from conduit.catalogue import Message, message
 from conduit.document.steps import TurnPart
 from conduit.document.typed import is_blank
 from conduit.findings import Code, Finding, found, setting
 from conduit.units import MM_PER_INCH, Tape, UnreadableLength, parse_length
 
 # What a tape is read by at a glance: the coarsest comes first.
-_INCHES = ((1.0, "a whole inch"), (1 / 2, "a half inch"), (1 / 4, "a quarter"), (1 / 8, "an eighth"))
-_METRIC = ((10 / MM_PER_INCH, "a whole centimetre"), (5 / MM_PER_INCH, "half a centimetre"))
+_INCHES = ((1.0, "inch"), (1 / 2, "half"), (1 / 4, "quarter"), (1 / 8, "eighth"))
+_METRIC = ((10 / MM_PER_INCH, "centimetre"), (5 / MM_PER_INCH, "half_centimetre"))
+_MIDDLE = "middle"
 # A tuple, as what is compared with it may be anything.
 _TURNS = tuple(get_args(kind.model_fields["kind"].annotation)[0] for kind in TurnPart.__subclasses__())
 SLACK = 1e-9
@@ -44,31 +46,33 @@ def proposed(low: float | None, high: float | None, tape: Tape) -> tuple[float, 
         inside = [at for at in (below, above) if bottom - SLACK <= at <= top + SLACK]
         if inside:
             return min(inside, key=lambda at: abs(at - middle)), called
-    return middle, "its middle"
+    return middle, _MIDDLE
 
 
-def window_findings(step: TurnPart, raw: Mapping[str, Any], place: str, called: str, tape: Tape) -> Iterator[Finding]:
+def window_findings(
+    step: TurnPart, raw: Mapping[str, Any], place: str, called: Message, tape: Tape
+) -> Iterator[Finding]:
     """What is to be said of a turn's window: which figure is taken within it, or that its figure lies outside."""
     low, high = step.at_least, step.at_most
     if low is None and high is None:
         return
     if low is not None and high is not None and low > high + SLACK:
-        says = f"{called}: at least {tape.shows(low)} and at most {tape.shows(high)} leaves nothing between."
-        yield found(Code.UNREADABLE, f"{place}.at_most", says, "Write the window again.")
+        sides = {"low": tape.shows(low), "high": tape.shows(high)}
+        yield found(Code.UNREADABLE, f"{place}.at_most", case="window", called=called, **sides)
         return
     figure, why = proposed(low, high, tape)
-    fix = setting(f"Write {tape.shows(figure)}", f"{place}.at", tape.written(figure))
-    between = _between(low, high, tape)
+    fix = setting(message("fix.write", value=tape.shows(figure)), f"{place}.at", tape.written(figure))
+    told = {"called": called, "figure": tape.shows(figure), "window": _between(low, high, tape)}
     if is_blank(raw.get("at")):
-        middle = ", nearest to the middle" if low is not None and high is not None and why != "its middle" else ""
-        says = f"{called}: {tape.shows(figure)} is taken, {between}: {why}{middle}."
-        yield found(Code.IN_WINDOW, f"{place}.at", says, "Write another figure, if it serves better.", fix)
+        case = "middle" if low is not None and high is not None and why != _MIDDLE else ""
+        yield found(Code.IN_WINDOW, f"{place}.at", fix, case=case, why=message(f"proposed.{why}"), **told)
     elif not (low or 0.0) - SLACK <= step.at <= (math.inf if high is None else high) + SLACK:
-        says = f"{called}: {tape.shows(step.at)} is not {between}."
-        yield found(Code.OUTSIDE_WINDOW, f"{place}.at", says, f"{tape.shows(figure)} lies within.", fix)
+        yield found(Code.OUTSIDE_WINDOW, f"{place}.at", fix, at=tape.shows(step.at), **told)
 
 
-def _between(low: float | None, high: float | None, tape: Tape) -> str:
+def _between(low: float | None, high: float | None, tape: Tape) -> Message:
     if low is None or high is None:
-        return f"at most {tape.shows(high or 0.0)}" if low is None else f"at least {tape.shows(low)}"
-    return f"between {tape.shows(low)} and {tape.shows(high)}"
+        if low is None:
+            return message("window.at_most", high=tape.shows(high or 0.0))
+        return message("window.at_least", low=tape.shows(low))
+    return message("window.between", low=tape.shows(low), high=tape.shows(high))

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from itertools import accumulate
 
 from conduit.bender import Shoe
+from conduit.catalogue import Message, joined, message
 from conduit.document import BoxOffsetStep, Head, MeasuredRun, SweepStep, above_axis, step_name
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
@@ -67,11 +68,8 @@ def _degrees(layout: Layout, limits: Limits) -> list[Finding]:
         if over is None:
             continue
         step = layout.owners[stretch[over]]
-        says = (
-            f"The bends between two pull points add up to {running[-1]:g}°, over the {limits.most_degrees:g}° allowed."
-        )
-        remedy = f"Use flatter offsets, or put a pull point before step {step + 1}. Check your local code."
-        findings.append(found(Code.TOO_MANY_DEGREES, f"steps.{step}", says, remedy))
+        over_by = {"degrees": f"{running[-1]:g}", "most": f"{limits.most_degrees:g}", "step": str(step + 1)}
+        findings.append(found(Code.TOO_MANY_DEGREES, f"steps.{step}", **over_by))
     return findings
 
 
@@ -83,12 +81,9 @@ def _markers(layout: Layout) -> list[Finding]:
         far = s + marker.width
         inside = any(bend.start - ROUGHLY < far and s < bend.end + ROUGHLY for bend in layout.path.bends)
         if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
-            called = "coupling" if marker.kind == "coupling" else "pull point"
-            says = f"Step {marker.step + 1} ({called}): it would lie in a bend or beyond the pipe."
-            place = f"steps.{marker.step}.at"
-            remedy = "Put it on a straight."
-            fixes = (taking_out(f"Take the {called} out", f"steps.{marker.step}"),)
-            findings.append(found(Code.MARKER_IN_BEND, place, says, remedy, *fixes))
+            out = taking_out(message(f"fix.take_out.{marker.kind}"), f"steps.{marker.step}")
+            called = message("step", number=marker.step + 1, kind=message(f"kind.{marker.kind}"))
+            findings.append(found(Code.MARKER_IN_BEND, f"steps.{marker.step}.at", out, step=called))
     return findings
 
 
@@ -141,26 +136,24 @@ def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits
         inside = any(bend.start < s < bend.end for bend in bends)
         near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
         if inside or not 0 < s < layout.path.length:
-            findings.append(_misplaced(index, s, f"would lie {'in a bend' if inside else 'beyond the pipe'}", head))
+            findings.append(_misplaced(Code.COUPLING_IN_BEND, index, s, "bend" if inside else "beyond", head))
         elif near < shoe.straight_ahead - ROUGHLY:
-            where = f"leaves the shoe no hold: it needs {head.tape.at_least(shoe.straight_ahead)}"
-            findings.append(_misplaced(index, s, f"{where} from there to the bend", head))
+            needs = head.tape.at_least(shoe.straight_ahead)
+            findings.append(_misplaced(Code.COUPLING_IN_BEND, index, s, "no_hold", head, needs))
         elif any(start < s < end for start, end in kept):
             apart = head.tape.shows(layout.place.apart if layout.place else 0.0)
-            where = f"comes within {apart} of a neighbour's in the rack"
-            findings.append(_misplaced(index, s, where, head, Code.COUPLING_MISPLACED))
+            findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "neighbour", head, apart))
         elif any(start < s < end for start, end in spans):
-            findings.append(_misplaced(index, s, "would lie over what is in the way", head, Code.COUPLING_MISPLACED))
+            findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "thing", head))
         elif near < limits.clear_of_bend - ROUGHLY:
             least = head.tape.at_least(limits.clear_of_bend)
-            findings.append(_misplaced(index, s, f"lies nearer to a bend than {least}", head, Code.COUPLING_MISPLACED))
+            findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "bend", head, least))
     return findings
 
 
-def _misplaced(index: int, s: float, where: str, head: Head, code: Code = Code.COUPLING_IN_BEND) -> Finding:
-    says = f"The coupling that was put at {head.tape.shows(s)} along the pipe {where}."
-    fix = taking_out("Let it find its own place", f"couplings.{index}")
-    return found(code, f"couplings.{index}", says, "Move it along, or let it find its own place.", fix)
+def _misplaced(code: Code, index: int, s: float, case: str, head: Head, needs: str = "") -> Finding:
+    fix = taking_out(message("fix.own_place"), f"couplings.{index}")
+    return found(code, f"couplings.{index}", fix, case=case, at=head.tape.shows(s), needs=needs)
 
 
 def closure_of(layout: Layout, measured: MeasuredRun) -> Vec | None:
@@ -171,23 +164,22 @@ def closure_of(layout: Layout, measured: MeasuredRun) -> Vec | None:
     return layout.ends_at.minus(Vec(box.right, box.up, box.out))
 
 
-def closure_words(error: Vec, head: Head) -> list[str]:
+def closure_words(error: Vec, head: Head) -> list[Message]:
     """Each part of a closure error that a tape would see, in words."""
     words = {("right", "left"): error.x, ("up", "down"): error.y, ("out", "in"): error.z}
-    return [f"{head.tape.shows(abs(value))} {pair[value < 0]}" for pair, value in words.items() if abs(value) >= 1 / 32]
+    return [
+        message(f"off.{pair[value < 0]}", length=head.tape.shows(abs(value)))
+        for pair, value in words.items()
+        if abs(value) >= 1 / 32
+    ]
 
 
 def _closure(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
     error = closure_of(layout, measured)
     if error is None or error.length() <= limits.closure:
         return None
-    shown, off = ", ".join(closure_words(error, measured.head)), measured.head.tape.shows(error.length())
-    return found(
-        Code.CLOSURE,
-        "end.measured",
-        f"The run misses the box by {off}, as the box was measured on its own ({shown}).",
-        "One of the measures is off; take the longest again.",
-    )
+    parts, off = joined(closure_words(error, measured.head), ", "), measured.head.tape.shows(error.length())
+    return found(Code.CLOSURE, "end.measured", off=off, parts=parts)
 
 
 def _knockouts(measured: MeasuredRun, shoe: Shoe) -> list[Finding]:
@@ -199,10 +191,8 @@ def _knockouts(measured: MeasuredRun, shoe: Shoe) -> list[Finding]:
             continue
         off = above_axis(box.knockout, measured.head.stand_off, shoe.diameter)
         if abs(off) > 1 / 8:
-            where = f"{measured.head.tape.shows(abs(off))} {'over' if off > 0 else 'under'}"
-            says = f"The {name} box's knockout stands {where} the pipe."
-            remedy = "Add a box offset, or use straps with that stand-off."
-            findings.append(found(Code.KNOCKOUT, f"{name}.knockout", says, remedy))
+            case, by = f"{name}_{'over' if off > 0 else 'under'}", measured.head.tape.shows(abs(off))
+            findings.append(found(Code.KNOCKOUT, f"{name}.knockout", case=case, off=by))
     return findings
 
 
@@ -210,12 +200,7 @@ def _radius(head: Head, shoe: Shoe) -> Finding | None:
     least = LEAST_RADIUS.get(head.trade_size, 0.0)
     if shoe.radius >= least:
         return None
-    return found(
-        Code.SHORT_RADIUS,
-        "shoe",
-        f"This shoe bends to a radius of {shoe.radius:.2f}, under the usual least of {least:g} for this size.",
-        "Check the shoe's figures with a test bend in scrap, and your local code.",
-    )
+    return found(Code.SHORT_RADIUS, "shoe", radius=f"{shoe.radius:.2f}", least=f"{least:g}")
 
 
 def _swept_radii(measured: MeasuredRun) -> Iterator[Finding]:
@@ -223,11 +208,16 @@ def _swept_radii(measured: MeasuredRun) -> Iterator[Finding]:
     head, least = measured.head, LEAST_SWEPT_RADIUS.get(measured.head.trade_size, 0.0)
     for index, step in enumerate(measured.steps):
         if isinstance(step, SweepStep) and step.radius < least - ROUGHLY:
-            says = f"{step_name(index, step)}: a radius of {head.tape.shows(step.radius)} is under the usual least of "
-            remedy = f"Sweep it with {head.tape.at_least(least)} or more, or check your local code."
-            place = f"steps.{index}.{'around.radius' if step.around else 'radius'}"
-            says += f"{head.tape.shows(least)} for {head.trade_size} in many shots."
-            yield found(Code.SHORT_RADIUS, place, says, remedy)
+            yield found(
+                Code.SHORT_RADIUS,
+                f"steps.{index}.{'around.radius' if step.around else 'radius'}",
+                case="sweep",
+                step=step_name(index, step),
+                radius=head.tape.shows(step.radius),
+                usual=head.tape.shows(least),
+                size=head.trade_size,
+                least=head.tape.at_least(least),
+            )
 
 
 def _first_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
@@ -238,9 +228,7 @@ def _first_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Fi
         or layout.path.bends[0].straight_before >= limits.straight_at_connector - ROUGHLY
     ):
         return None
-    return _too_short(
-        layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", "starts", head, limits
-    )
+    return _too_short(layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", head, limits)
 
 
 def _last_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
@@ -251,14 +239,9 @@ def _last_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Fin
         or layout.path.straight_after >= limits.straight_at_connector - ROUGHLY
     ):
         return None
-    return _too_short(layout.path.straight_after, "end", "end.at", "ends", head, limits)
+    return _too_short(layout.path.straight_after, "end", "end.at", head, limits)
 
 
-def _too_short(straight: float, box: str, place: str, verb: str, head: Head, limits: Limits) -> Finding:
+def _too_short(straight: float, box: str, place: str, head: Head, limits: Limits) -> Finding:
     least = head.tape.at_least(limits.straight_at_connector)
-    return found(
-        Code.STRAIGHT_AT_CONNECTOR,
-        place,
-        f"Only {head.tape.shows(straight)} of straight pipe where the run {verb}; it may not seat in the connector.",
-        f"Keep {least} or more straight at the {box} box.",
-    )
+    return found(Code.STRAIGHT_AT_CONNECTOR, place, case=box, straight=head.tape.shows(straight), least=least)

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from conduit.bender import Shoe
-from conduit.document import WORDS, AnyStep
+from conduit.catalogue import Figure, Message, message
+from conduit.document import AnyStep, step_name
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
@@ -112,17 +113,13 @@ class Context:
         """The dotted place of one of the step's fields."""
         return f"steps.{self.index}.{field}"
 
-    def called(self, step: AnyStep) -> str:
-        """How the step is called in sentences."""
-        return f"Step {self.index + 1} ({WORDS[step.kind]})"
-
-    def finding(self, code: Code, field: str, says: str, remedy: str, *fixes: Fix) -> Finding:
+    def finding(self, code: Code, field: str, step: AnyStep, *fixes: Fix, case: str = "", **figures: Figure) -> Finding:
         """A finding that stops the run at this step."""
-        return found(code, self.place(field), says, remedy, *fixes)
+        return found(code, self.place(field), *fixes, case=case, step=step_name(self.index, step), **figures)
 
-    def setting(self, field: str, value: str, says: str = "") -> Fix:
+    def setting(self, field: str, value: str, says: Message | None = None) -> Fix:
         """A fix that sets one of the step's fields."""
-        return setting(says or f"Make it {value}", self.place(field), value)
+        return setting(says or message("fix.make_it", value=value), self.place(field), value)
 
     def along(self, step: AnyStep, datum: Datum, field: str = "at") -> Dimension:
         """The dimension of a measure taken along the leg."""

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.bender import Shoe
+from conduit.catalogue import message
 from conduit.document import (
     AnyStep,
     BendStep,
@@ -208,19 +209,13 @@ def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
         if isinstance(placed, Finding):
             return course.so_far(placed)
         if len(course.corners) + len(placed.corners) > MOST_BENDS:
-            return course.so_far(_too_many_bends(step, context, limits))
+            return course.so_far(context.finding(Code.TOO_MANY_BENDS, "kind", step, most=MOST_BENDS))
         overlap = course.overlap_with(placed.corners) if placed.corners else None
         if overlap:
             owners = (*course.owners, *[index] * len(placed.corners))
             return course.so_far(_no_room(step, overlap, owners, context))
         course.take(placed, index)
     return _ended(course.so_far(), measured, course.datum, course.corners, shoe, limits)
-
-
-def _too_many_bends(step: AnyStep, context: Context, limits: Limits) -> Finding:
-    says = f"{context.called(step)}: with it the run has more than {MOST_BENDS} bends."
-    remedy = "End the run at a box, and measure the rest as a run of its own."
-    return context.finding(Code.TOO_MANY_BENDS, "kind", says, remedy)
 
 
 def _unstamped(seat: Vec, inward: Vec, stamp: StampedEnd | None) -> Vec:
@@ -257,13 +252,8 @@ def _ended(
     path = trace(layout.path.origin, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
         least = measured.head.tape.at_least(at + path.short + shoe.straight_behind + takes)
-        finding = found(
-            Code.END_TOO_NEAR,
-            "end.at",
-            "The end: the pipe would end before its last bend is finished.",
-            f"Seat at {least} or more.",
-            setting(f"Seat at {least}", "end.at", least),
-        )
+        seated = setting(message("fix.seat_at", value=least), "end.at", least)
+        finding = found(Code.END_TOO_NEAR, "end.at", seated, least=least)
         return _stopped(layout, finding)
     window = _outside_window(at, measured) + _another_stick(path, layout, measured, limits)
     last_leg = Dimension("end.at", datum.point, datum.at(at + takes), at + takes)
@@ -294,9 +284,7 @@ def _outside_window(at: float, measured: MeasuredRun) -> tuple[Finding, ...]:
     low, high = end.at_least or 0.0, end.at_most if end.at_most is not None else math.inf
     if low - SLACK <= at <= high + SLACK:
         return ()
-    shows = measured.head.tape.shows(at)
-    says = f"The end: the open end at {shows} is outside its window."
-    return (found(Code.OUTSIDE_WINDOW, "end.at", says, "Measure again."),)
+    return (found(Code.OUTSIDE_WINDOW, "end.at", case="end", at=measured.head.tape.shows(at)),)
 
 
 def _another_stick(path: Path, layout: Layout, measured: MeasuredRun, limits: Limits) -> tuple[Finding, ...]:
@@ -307,9 +295,7 @@ def _another_stick(path: Path, layout: Layout, measured: MeasuredRun, limits: Li
         return ()
     left = measured.head.tape.shows(_sticks(used, limits) * limits.stick - used)
     least = measured.head.tape.shows(end.at_least or 0.0)
-    says = f"The end: what is left of the stick, {left} beyond the last bend, is less than the {least} asked for."
-    remedy = "It takes a coupling and another stick; or let it end shorter."
-    return (found(Code.ANOTHER_STICK, "end.at_least", says, remedy),)
+    return (found(Code.ANOTHER_STICK, "end.at_least", left=left, least=least),)
 
 
 def _sticks(used: float, limits: Limits) -> int:
@@ -323,32 +309,28 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     field = step.placed_by
     measure = getattr(step, field)
     least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
-    before = "before the start of the pipe" if overlap.leg == 0 else f"before bend {overlap.leg} is finished"
     return context.finding(
         Code.TOO_NEAR,
         field,
-        f"{context.called(step)}: too little pipe before it. At {context.shows(measure)} its bend would begin "
-        f"{context.at_least(overlap.short)} {before}.",
-        f"On this shoe {context.at_least(least)} is the least that leaves room for it.",
+        step,
         context.setting(field, context.at_least(least)),
+        case="bend" if overlap.leg else "start",
+        at=context.shows(measure),
+        short=context.at_least(overlap.short),
+        bend=overlap.leg,
+        least=context.at_least(least),
     )
 
 
 def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding:
     if isinstance(step, OffsetStep) and step.rise is not None:
         return _too_steep(step, step.rise, context)
+    short = context.at_least(overlap.short)
     if isinstance(step, KickStep):
-        short = context.at_least(overlap.short)
-        says = f"{context.called(step)}: the kick runs into the 90."
-        remedy = f"Kick at least {short} farther from the 90; about three times the rise back is comfortable."
-        return context.finding(Code.BENDS_OVERLAP, "kick_back", says, remedy)
-    flatter = isinstance(step, RaisedStep | SlopeStep)
-    return context.finding(
-        Code.BENDS_OVERLAP,
-        "angle" if flatter else "at",
-        f"{context.called(step)}: its bends run into each other on this shoe by {context.at_least(overlap.short)}.",
-        "Use a flatter angle, or more rise." if flatter else "Give it more room.",
-    )
+        return context.finding(Code.BENDS_OVERLAP, "kick_back", step, case="kick", short=short)
+    if isinstance(step, RaisedStep | SlopeStep):
+        return context.finding(Code.BENDS_OVERLAP, "angle", step, case="flatter", short=short)
+    return context.finding(Code.BENDS_OVERLAP, "at", step, case="room", short=short)
 
 
 def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
@@ -361,11 +343,14 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
     return context.finding(
         Code.BENDS_OVERLAP,
         "angle",
-        f"{context.called(step)}: a {context.shows(rise)} offset is too tight at {format_angle(step.angle)} on this "
-        "shoe; its two bends run into each other.",
-        f"Use {flattest} or flatter, or a rise of {least} or more.",
-        context.setting("angle", flattest.removesuffix("°"), f"Bend it at {flattest}"),
-        context.setting("rise", least, f"Raise it by {least}"),
+        step,
+        context.setting("angle", flattest.removesuffix("°"), message("fix.bend_at", angle=flattest)),
+        context.setting("rise", least, message("fix.raise_by", rise=least)),
+        case="offset",
+        rise=context.shows(rise),
+        angle=format_angle(step.angle),
+        flattest=flattest,
+        least=least,
     )
 
 

@@ -1,5 +1,6 @@
 """Sideways of a leg: which way and how far a step leaves it, and what stands under it. Inches; unit vectors."""
 
+from conduit.catalogue import message
 from conduit.document import AnyStep, Obstacle, OffsetStep, Saddle3Step, Saddle4Step, rise_of
 from conduit.findings import Code, Finding
 from conduit.geometry import DIRECTIONS, Direction, Vec
@@ -20,9 +21,9 @@ def runs_along(step: AnyStep, field: str, word: Direction, context: Context) -> 
     return context.finding(
         Code.ALONG_HEADING,
         field,
-        f"{context.called(step)}: the pipe already runs along “{word}” there, so it cannot turn that way.",
-        "Choose one of the four directions across the pipe.",
-        *(context.setting(field, other, f"Turn it {other}") for other in _others(word)),
+        step,
+        *(context.setting(field, other, message("fix.turn", way=message(f"way.{other}"))) for other in _others(word)),
+        way=message(f"way.{word}"),
     )
 
 
@@ -37,12 +38,10 @@ def rise_wanted(step: OffsetStep | Saddle3Step | Saddle4Step, context: Context) 
     Inches; a finding where both are given, or neither, or nothing is to be risen.
     """
     if (step.rise is None) == (step.over is None):
-        says = f"{context.called(step)}: give the rise, or what is to be got over; one of them."
-        return context.finding(Code.NO_RISE, "rise", says, "Write the rise.")
+        return context.finding(Code.NO_RISE, "rise", step, case="one_of")
     rise = rise_of(step, context.stand_off)
     if rise < SLACK:
-        says = f"{context.called(step)}: a rise of nothing needs no bends."
-        return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or take the step out.")
+        return context.finding(Code.NO_RISE, "rise", step)
     return rise
 
 

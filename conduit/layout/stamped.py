@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from conduit.document import MeasuredRun, step_name
+from conduit.document import BoxOffsetStep, MeasuredRun, step_name
 from conduit.findings import Code, Finding, found
 from conduit.geometry import Vec
 from conduit.layout.centreline import Path
@@ -68,23 +68,26 @@ def _of(one: StampedEnd, path: Path, measured: MeasuredRun, limits: Limits) -> I
     before = path.bends[0].start if path.bends and one.end == "start" else path.straight_after
     if before < one.reach - TOLERANCE and path.bends:
         needs, has = head.tape.at_least(one.reach), head.tape.shows(before)
-        says = f"{called}: with its straight the lever tool's offset takes {needs}; only {has} is straight there."
-        yield found(Code.SHORT_STRAIGHT, f"steps.{one.step}.stamped", says, "Begin the bend farther from the box.")
+        place = f"steps.{one.step}.stamped"
+        yield found(Code.SHORT_STRAIGHT, place, case="stamped", step=called, needs=needs, straight=has)
     if one.straight < limits.straight_at_connector - TOLERANCE:
         least = head.tape.at_least(limits.straight_at_connector)
-        says = f"{called}: only {head.tape.shows(one.straight)} of straight pipe is kept for the connector."
-        yield found(Code.STRAIGHT_AT_CONNECTOR, f"steps.{one.step}.straight", says, f"Keep {least} or more.")
+        place, has = f"steps.{one.step}.straight", head.tape.shows(one.straight)
+        yield found(Code.STRAIGHT_AT_CONNECTOR, place, case="stamped", step=called, straight=has, least=least)
 
 
-def off_the_knockout(step: int, called: str, rise: float, drop: float, tape: Tape) -> Finding | None:
+def off_the_knockout(index: int, step: BoxOffsetStep, rise: float, drop: float, tape: Tape) -> Finding | None:
     """The finding where the tool stamps another offset than the knockout wants."""
     off = abs(drop) - rise
     if abs(off) <= FORGIVEN + TOLERANCE:
         return None
     stands, stamps = tape.shows(abs(drop)), tape.shows(rise)
-    says = f"{called}: the knockout stands {stands} off the pipe; the lever tool stamps {stamps}."
-    stand_off = tape.shows(off)
-    remedy = (
-        f"Bend it on the shoe, or use straps that stand off {stand_off} more." if off > 0 else "Bend it on the shoe."
+    return found(
+        Code.STAMP_MISSES,
+        f"steps.{index}.stamped",
+        case="under" if off > 0 else "over",
+        step=step_name(index, step),
+        stands=stands,
+        stamps=stamps,
+        off=tape.shows(off),
     )
-    return found(Code.STAMP_MISSES, f"steps.{step}.stamped", says, remedy)

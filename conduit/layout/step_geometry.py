@@ -8,6 +8,7 @@ import math
 from functools import singledispatch
 
 from conduit.bender import Shoe
+from conduit.catalogue import message
 from conduit.document import (
     MOST_SHOTS,
     AnyStep,
@@ -25,7 +26,7 @@ from conduit.document import (
     StepLeftOut,
     SweepStep,
 )
-from conduit.findings import Code, Finding, found, taking_out
+from conduit.findings import Code, Finding, taking_out
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
@@ -124,8 +125,7 @@ def _place_slope(step: SlopeStep, datum: Datum, context: Context) -> StepPlaceme
     if not toward:
         return runs_along(step, "toward", step.toward, context)
     if step.rise < SLACK:
-        says = f"{context.called(step)}: a rise of nothing needs no bends."
-        return context.finding(Code.NO_RISE, "rise", says, "Write the rise, or make it one bend.")
+        return context.finding(Code.NO_RISE, "rise", step, case="slope")
     angle, second = math.radians(step.angle), math.radians(step.second_angle)
     slant, run = angle - second, step.rise / math.tan(angle)
     onward = datum.heading.times(math.cos(slant)).along(toward, math.sin(slant))
@@ -156,9 +156,7 @@ def _place_rolled(step: RolledStep, datum: Datum, context: Context) -> StepPlace
         return runs_along(step, "roll_toward" if toward else "toward", step.roll_toward, context)
     travel = toward.times(step.rise).along(aside, step.roll)
     if travel.length() < SLACK:
-        return context.finding(
-            Code.NO_RISE, "rise", f"{context.called(step)}: it moves nowhere.", "Write rise and roll."
-        )
+        return context.finding(Code.NO_RISE, "rise", step, case="rolled")
     rise, angle = travel.length(), math.radians(step.angle)
     first = _first_vertex(step.ref, step.at, rise / math.tan(angle), context.reach(angle))
     corners = offset_corners(datum, travel.unit(), rise, angle, first)
@@ -186,8 +184,7 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
     first = step.straight + context.reach(angle)
     if step.end == "end":
         if context.end_at is None:
-            says = f"{context.called(step)}: the end must be measured first, as the offset stands right before it."
-            return context.finding(Code.NO_END, "end", says, "Write where the pipe seats at the end.")
+            return context.finding(Code.NO_END, "end", step)
         first = context.end_at - step.straight - context.reach(angle) - rise / math.tan(angle)
     return StepPlacement(offset_corners(datum, toward, rise, angle, first), datum.moved(toward, rise))
 
@@ -196,28 +193,20 @@ def _stamped(
     step: BoxOffsetStep, rise: float, drop: float, toward: Vec, datum: Datum, context: Context
 ) -> StepPlacement | Finding:
     """Stamped by a lever tool when all else is bent: the run keeps to its strap's line until then."""
-    called = context.called(step)
     if step.end == "start" and context.index > 0:
-        says = f"{called}: a lever tool stamps at the pipe's end, so it must be the first step."
-        return context.finding(Code.STAMP_MISSES, "end", says, "Put it first, or bend it on the shoe.")
+        return context.finding(Code.STAMP_MISSES, "end", step, case="not_first")
     at_start = step.end == "start"
     stamp = StampedEnd(
         step.end, context.index, toward if at_start else toward.times(-1), step.straight, rise, step.stamped_length
     )
-    misses = off_the_knockout(context.index, called, rise, drop, context.tape)
+    misses = off_the_knockout(context.index, step, rise, drop, context.tape)
     moved = datum.moved(toward, rise) if at_start else datum
     return StepPlacement((), moved, notes=(misses,) if misses else (), stamp=stamp)
 
 
 def _not_needed(step: BoxOffsetStep, drop: float, context: Context) -> Finding:
-    return found(
-        Code.BOX_OFFSET_NOT_NEEDED,
-        context.place("knockout"),
-        f"{context.called(step)}: on this strap the pipe meets the knockout within {context.at_least(abs(drop))}; "
-        "no offset is needed.",
-        "Run straight into the knockout.",
-        taking_out("Take the box offset out", f"steps.{context.index}"),
-    )
+    out = taking_out(message("fix.take_out.box_offset"), f"steps.{context.index}")
+    return context.finding(Code.BOX_OFFSET_NOT_NEEDED, "knockout", step, out, off=context.at_least(abs(drop)))
 
 
 @place_step.register
@@ -256,8 +245,7 @@ def _place_four_bend_saddle(step: Saddle4Step, datum: Datum, context: Context) -
     toward, rise = aside
     fall = rise - step.beyond
     if fall < SLACK:
-        says = f"{context.called(step)}: beyond it the pipe lies as high as over it, so it does not come down."
-        return context.finding(Code.NO_RISE, "beyond", says, "Make it an offset, or let it lie lower beyond.")
+        return context.finding(Code.NO_RISE, "beyond", step, case="beyond")
     angle = math.radians(step.angle)
     run, reach = rise / math.tan(angle), context.reach(angle)
     far = step.near + step.width
@@ -285,11 +273,10 @@ def _place_kick(step: KickStep, datum: Datum, context: Context) -> StepPlacement
         field = "toward" if turn else "turn"
         return runs_along(step, field, getattr(step, field), context)
     if (step.kick_back is None) == (step.kick_angle is None):
-        says = f"{context.called(step)}: give the setback or the angle of the kick; one of them."
-        return context.finding(Code.NO_KICK, "kick_back", says, "About three times the rise is a comfortable setback.")
+        return context.finding(Code.NO_KICK, "kick_back", step)
     setback = step.setback
     if step.rise < SLACK or setback < SLACK:
-        return context.finding(Code.NO_RISE, "rise", f"{context.called(step)}: it lifts nothing.", "Write the rise.")
+        return context.finding(Code.NO_RISE, "rise", step, case="kick")
     half = context.shoe.diameter / 2
     corner = datum.at(step.at - (half if step.to == "back" else 0.0))
     dimension = (context.along(step, datum),)
@@ -319,9 +306,8 @@ def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlaceme
     shot, back = angle / count, _past_vertex(shoe, angle)
     if step.radius < shoe.radius:
         least = context.at_least(shoe.radius)
-        says = f"{context.called(step)}: no sweep is tighter than the shoe's own radius, {least}."
-        remedy = f"Use a radius of {least} or more, or a plain 90."
-        return context.finding(Code.RADIUS_TOO_SMALL, "radius", says, remedy, context.setting("radius", least))
+        wider = context.setting("radius", least)
+        return context.finding(Code.RADIUS_TOO_SMALL, "radius", step, wider, least=least)
     radius = sweep_radius(step, shoe)
     corner = datum.at(step.at - (back if step.to == "back" else 0.0))
     axis = datum.heading.cross(across)
@@ -340,11 +326,10 @@ def _place_sweep(step: SweepStep, datum: Datum, context: Context) -> StepPlaceme
 def _shots_refused(step: SweepStep, context: Context) -> Finding | None:
     """Why a sweep's shots are not known, or are more than can be made."""
     if (step.shots is None) == (step.shot_angle is None):
-        says = f"{context.called(step)}: give the number of shots or the degrees a shot; one of them."
-        return context.finding(Code.NO_SHOTS, "shots", says, "Nine or more make a 90 that looks round.")
+        return context.finding(Code.NO_SHOTS, "shots", step)
     if step.count > MOST_SHOTS:
-        says = f"{context.called(step)}: that makes {step.count} shots; {MOST_SHOTS} are planned at once."
-        return context.finding(Code.NO_SHOTS, "shot_angle", says, "Give more degrees a shot.")
+        many = {"shots": step.count, "most": MOST_SHOTS}
+        return context.finding(Code.NO_SHOTS, "shot_angle", step, case="too_many", **many)
     return None
 
 
@@ -362,13 +347,14 @@ def sweep_radius(step: SweepStep, shoe: Shoe) -> float:
 
 
 def _larger_radius(step: SweepStep, radius: float, context: Context) -> Finding:
-    return found(
+    return context.finding(
         Code.LARGER_RADIUS,
-        context.place("spacing"),
-        f"{context.called(step)}: with the shots spaced over {step.count - 1} gaps the radius comes out "
-        f"{context.shows(radius)} instead of {context.shows(step.radius)}.",
-        "Use the exact spacing, or bend every pipe beside it the same way.",
-        context.setting("spacing", "exact", "Use the exact spacing"),
+        "spacing",
+        step,
+        context.setting("spacing", "exact", message("fix.exact_spacing")),
+        gaps=step.count - 1,
+        radius=context.shows(radius),
+        asked=context.shows(step.radius),
     )
 
 

@@ -101,6 +101,4 @@ def unsupported(strapped: Strapping, head: Head) -> Iterator[Finding]:
     for low, high, allowed in strapped.gaps:
         span, most = (head.tape.shows(one) for one in (high - low, allowed))
         begins = head.tape.shows(low)
-        says = f"From {begins} along the pipe it hangs {span} free, over the {most} allowed: nothing else there rests."
-        remedy = "Strap it to something of its own there, or do the step another way. Check your local code."
-        yield found(Code.SUPPORTS, "steps", says, remedy)
+        yield found(Code.SUPPORTS, "steps", begins=begins, span=span, most=most)

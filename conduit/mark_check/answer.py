@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
+from conduit.catalogue import Message, joined, message, said_by
 from conduit.document import Head, Name, Typed
 from conduit.mark_check.mistakes import MarksDoNotMatch, PencilMark, within_a_sixteenth
 from conduit.mark_check.verdict import ANGLE_RIGHT, TURN_RIGHT, CutPiece, Verdict, check_marks
@@ -44,7 +45,7 @@ class JudgedMark(Result):
     bend: int
     should_be: Measure
     off: float
-    off_reads: str
+    off_reads: Message
     angle_off: Degrees = Field(description="Degrees more than wanted.")
     right: bool = Field(description="Within a sixteenth, half a degree, and not turned.")
 
@@ -52,7 +53,7 @@ class JudgedMark(Result):
 class PassedThing(Result):
     """The least clearance to a thing with the pipe that these marks make."""
 
-    name: str
+    name: Message
     clearance: str
     touches: bool
 
@@ -61,7 +62,7 @@ class MarksJudged(Result):
     """What laid marks will make, and which known mistake they look like."""
 
     right: bool
-    says: str
+    says: Message
     mistake: str = Field(description="The mistake's stable name; empty where none explains the marks.")
     step: int | None = Field(description="The step where the mistake was made, from 0, where it is of one step.")
     explains: float | None
@@ -87,10 +88,10 @@ def judge_marks(
     plan, measured, layout, shoe = plan_of(raw, run), run.measured, run.layout, run.shoe
     if not plan.makeable or not layout or not shoe:
         told = [finding.says for finding in plan.findings if finding.severity == "stop"]
-        raise MarksDoNotMatch("; ".join(told) or "the run is not finished")
+        raise MarksDoNotMatch(joined(told, "; ") or message("marks.unfinished"))
     planned = [(piece.start, bend.use) for piece in plan.pieces for bend in piece.bends]
     if len(planned) != len(given):
-        raise MarksDoNotMatch(f"the run has {len(planned)} bends; lay one mark for each, not {len(given)}")
+        raise MarksDoNotMatch(message("marks.count", bends=len(planned), marks=len(given)))
     tape = measured.head.tape.step
     places = [_read(mark.at, f"marks.{number}.at", tape) for number, mark in enumerate(given)]
     angles = [_angle(mark.angle, f"marks.{number}.angle") for number, mark in enumerate(given)]
@@ -114,27 +115,23 @@ def _read(written: str | float, place: str, tape: str) -> float:
     try:
         return parse_length(written, tape)
     except UnreadableLength as error:
-        raise UnreadableMark(place, str(error)) from error
+        raise UnreadableMark(place, said_by(error)) from error
 
 
 def _angle(written: str | float | None, place: str) -> float | None:
     try:
         return None if written is None else parse_angle(written)
     except UnreadableAngle as error:
-        raise UnreadableMark(place, str(error)) from error
-
-
-UNEXPLAINED = "No known mistake explains these marks."
-RIGHT = "These marks are right within a sixteenth."
+        raise UnreadableMark(place, said_by(error)) from error
 
 
 def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float], head: Head) -> MarksJudged:
     end, why = verdict.judgement.end, verdict.explanation
-    says = " ".join(one.says for one in verdict.explanations) or UNEXPLAINED
+    says = joined(one.says for one in verdict.explanations) or message("marks.unexplained")
     rows = zip(laid, verdict.should_be, verdict.off, verdict.angle_off, starts, strict=True)
     return MarksJudged(
         right=verdict.right,
-        says=RIGHT if verdict.right else says,
+        says=message("marks.right") if verdict.right else says,
         mistake=why.code if why else "",
         step=why.step if why else None,
         explains=why.explains if why else None,
@@ -153,7 +150,7 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
         end_off=(end.right, end.up, end.out),
         passed=[
             PassedThing(
-                name=one.name or "what it goes over",
+                name=Message(one.name) if one.name else message("thing.unnamed"),
                 clearance=head.tape.shows(one.clearance),
                 touches=one.clearance < 0,
             )
@@ -163,14 +160,15 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
     )
 
 
-def _off(off: float, angle_off: Degrees, mark: PencilMark, head: Head) -> str:
+def _off(off: float, angle_off: Degrees, mark: PencilMark, head: Head) -> Message:
     shows = head.tape.shows(abs(off))
-    parts = [] if shows in ("0", "0 mm") else [f"{shows} {'too far from A' if off > 0 else 'too near A'}"]
+    parts = [] if shows in ("0", "0 mm") else [message("mark.far" if off > 0 else "mark.near", off=shows)]
     if abs(angle_off) > ANGLE_RIGHT:
-        parts.append(f"bent {format_angle(abs(angle_off))} too {'far' if angle_off > 0 else 'little'}")
+        key = "mark.bent_far" if angle_off > 0 else "mark.bent_little"
+        parts.append(message(key, off=format_angle(abs(angle_off))))
     if abs(mark.turned) > TURN_RIGHT:
-        parts.append("turned otherwise")
-    return ", ".join(parts) or "right"
+        parts.append(message("mark.turned"))
+    return joined(parts, ", ") or message("mark.right")
 
 
 def _lines(bent: Bent) -> list[list[Point]]:

@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from conduit.bender import Hook, Reference, Shoe
+from conduit.catalogue import Message, message
 from conduit.document import (
     AnyStep,
     BendStep,
@@ -49,7 +50,7 @@ class Explanation:
     """A mistake that the marks look like, at which step (from 0; None: the whole run), and how well it explains."""
 
     code: str
-    says: str
+    says: Message
     step: int | None
     explains: float
 
@@ -112,7 +113,7 @@ def _squares(some: Sequence[float], others: Sequence[float]) -> float:
     return sum((a - b) ** 2 for a, b in zip(some, others, strict=True))
 
 
-Mistake = tuple[str, str, int | None, list[float]]
+Mistake = tuple[str, Message, int | None, list[float]]
 
 
 def _mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
@@ -140,38 +141,35 @@ def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -
     half = shrink / 2
     later = case.layout.indices_after(step)
     if later:
-        says = "Its shrink was not carried into the marks that follow."
+        says = message("mistake.shrink_not_carried")
         yield "shrink_not_carried", says, step, _moved(should, -shrink, later)
-        says = "Its shrink was left out, in its own marks and in all that follow."
+        says = message("mistake.unshrunk_carried")
         mine = _moved(should, -half if isinstance(met, Saddle3Step | Saddle4Step) else -shrink, bends)
         yield "unshrunk_carried", says, step, _moved(mine, -shrink, later)
     if isinstance(met, Saddle3Step):
-        yield "unshrunk", "The centre mark was not moved on by the shrink.", step, _moved(should, -half, bends)
+        yield "unshrunk", message("mistake.unshrunk.three"), step, _moved(should, -half, bends)
     elif isinstance(met, Saddle4Step):
         moved = _moved(_moved(should, -half, bends), -half, bends[2:])
-        yield "unshrunk", "The saddle's marks were not moved on by the shrink.", step, moved
-        says = "The far marks were laid without the first offset's shrink."
+        yield "unshrunk", message("mistake.unshrunk.four"), step, moved
+        says = message("mistake.far_unshrunk")
         yield "far_unshrunk", says, step, _moved(should, -half, bends[2:])
     elif met.ref == "raised_by":
-        says = "The mark that was not corrected for shrink was used."
+        says = message("mistake.unshrunk.offset")
         yield "unshrunk", says, step, _moved(should, -shrink, bends)
-        says = "The shrink was added into the spacing between the marks."
+        says = message("mistake.shrink_in_spacing")
         yield "shrink_in_spacing", says, step, _moved(should, -shrink, bends[:1])
-    says = "The shrink was added into the spacing between the marks."
+    says = message("mistake.shrink_in_spacing")
     yield "shrink_in_spacing", says, step, _moved(should, shrink, bends[1:2])
 
 
 def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
     if not isinstance(met, OffsetStep | Saddle3Step | Saddle4Step) or met.over is None:
         return
-    for factor, code, says in (
-        (0, "clearance_forgotten", "The clearance was forgotten."),
-        (2, "clearance_twice", "The clearance was counted twice."),
-    ):
+    for factor, code in ((0, "clearance_forgotten"), (2, "clearance_twice")):
         over = met.over.model_copy(update={"clear": met.over.clear * factor})
         marks = _marks_of_changed(case, step, met.model_copy(update={"over": over}))
         if marks:
-            yield code, says, step, marks
+            yield code, message(f"mistake.{code}"), step, marks
 
 
 def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | None:
@@ -185,9 +183,9 @@ def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> 
         return
     after = case.layout.indices_after(step)
     if after:
-        says = "The legs were added up without taking off the gain."
+        says = message("mistake.no_gain")
         yield "no_gain", says, step, _moved(should, case.shoe.gain, after)
-    says = "The deduct was not taken off."
+    says = message("mistake.no_deduct")
     yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.layout.indices_of(step))
 
 
@@ -195,7 +193,7 @@ def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistak
     if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH and met.stamped is None:
         marks = _marks_of_changed(case, step, met.model_copy(update={"straight": 0.0}))
         if marks:
-            yield "no_straight", "The straight at the connector was left out before the box offset.", step, marks
+            yield "no_straight", message("mistake.no_straight"), step, marks
 
 
 def _setting_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
@@ -205,19 +203,19 @@ def _setting_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     groups += [(index,) for index in everything]
     for group in groups:
         step = case.layout.owners[group[0]] if len(group) == 1 else None
-        for code, says, swap in _SWAPS:
+        for code, key, swap in _SWAPS:
             laid = tuple(swap(mark) if index in group else mark for index, mark in enumerate(case.laid))
-            yield code, says, step, replace(case, laid=laid).exact()
+            yield code, message(f"mistake.{key}"), step, replace(case, laid=laid).exact()
     for index, mark in enumerate(case.laid):
         bend = case.layout.path.bends[index]
         if mark.reference == "notch" and abs(math.degrees(bend.angle) - 45) > 0.5:
             middle = (bend.start + bend.end) / 2
-            says = "The notch is the middle of a 45 only; this centre bend is not 45."
+            says = message("mistake.notch_not_45")
             yield "notch_not_45", says, case.layout.owners[index], [*should[:index], middle, *should[index + 1 :]]
     other_end = [case.layout.path.length - at for at in should]
-    yield "other_end", "The marks were measured from the other end.", None, other_end
+    yield "other_end", message("mistake.other_end"), None, other_end
     for index in everything:
-        says = f"Mark {index + 1} was measured from the other end."
+        says = message("mistake.both_ends", mark=index + 1)
         yield "both_ends", says, case.layout.owners[index], [*should[:index], other_end[index], *should[index + 1 :]]
 
 
@@ -230,9 +228,9 @@ def _for(reference: Reference) -> Callable[[PencilMark], PencilMark]:
 
 
 _SWAPS: tuple[tuple[str, str, Callable[[PencilMark], PencilMark]], ...] = (
-    ("hook_reversed", "The mark is for the hook facing the other way.", _other_hook),
-    ("wrong_reference", "The mark is for the star, but another reference is set on it.", _for("star")),
-    ("wrong_reference", "The mark is for the arrow, but another reference is set on it.", _for("arrow")),
+    ("hook_reversed", "hook_reversed", _other_hook),
+    ("wrong_reference", "star", _for("star")),
+    ("wrong_reference", "arrow", _for("arrow")),
 )
 
 
@@ -240,7 +238,7 @@ def _deduct_mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     nineties = [i for i, bend in enumerate(case.layout.path.bends) if abs(math.degrees(bend.angle) - 90) < 0.5]
     for size, (deduct, _) in TYPICAL_SHOE.items():
         if abs(deduct - case.shoe.deduct) > 1 / 4:
-            says = f"The deduct of {size} was used."
+            says = message("mistake.wrong_size", size=size)
             yield "wrong_size", says, None, _moved(should, case.shoe.deduct - deduct, nineties)
 
 
@@ -249,8 +247,8 @@ def _slips(case: Case, should: list[float]) -> Iterator[Mistake]:
     off = [mark.at - right for mark, right in zip(case.laid, should, strict=True)]
     for index, by in enumerate(off):
         step = case.layout.owners[index]
-        says = f"The arithmetic of mark {index + 1} is off; the others agree."
+        says = message("mistake.arithmetic", mark=index + 1)
         yield "arithmetic", says, step, _moved(should, by, [index])
     for index, by in enumerate(off[:-1]):
-        says = f"From mark {index + 1} on every mark is off by the same: a sum done wrong there."
+        says = message("mistake.arithmetic_from", mark=index + 1)
         yield "arithmetic_from", says, case.layout.owners[index], _moved(should, by, range(index, len(off)))

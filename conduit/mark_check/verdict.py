@@ -7,6 +7,7 @@ from functools import cached_property
 from itertools import pairwise
 
 from conduit.bender import CENTRE, Shoe
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import KickStep, MeasuredRun
 from conduit.layout import Layout
 from conduit.mark_check.mistakes import Case, Explanation, MarksDoNotMatch, PencilMark, best_mistake, within_a_sixteenth
@@ -69,7 +70,7 @@ def check_marks(
     """
     bends = layout.path.bends
     if len(laid) != len(bends):
-        raise MarksDoNotMatch(f"the run has {len(bends)} bends; lay one mark for each, not {len(laid)}")
+        raise MarksDoNotMatch(message("marks.count", bends=len(bends), marks=len(laid)))
     prover = Prover(measured, layout, shoe)
     case = Case(measured, layout, shoe, limits, tuple(_filled(mark, i, layout, shoe) for i, mark in enumerate(laid)))
     should = case.exact()
@@ -103,7 +104,7 @@ def _filled(mark: PencilMark, index: int, layout: Layout, shoe: Shoe) -> PencilM
     bend = layout.path.bends[index]
     usual = recommend(marks_for(bend, shoe), layout.path.length).mark
     if mark.reference and mark.reference not in (CENTRE, *shoe.references()):
-        raise MarksDoNotMatch(f"mark {index + 1}: this shoe has no reference “{mark.reference}”")
+        raise MarksDoNotMatch(message("marks.no_reference", mark=index + 1, reference=mark.reference))
     angle = mark.angle if mark.angle is not None else math.degrees(bend.angle)
     return PencilMark(mark.at, mark.reference or usual.reference, mark.hook or usual.hook, angle, mark.turned)
 
@@ -145,8 +146,7 @@ class _Checker:
         yield from self._turns()
         yield from self._cuts()
         if self.all_within and self.judgement.end.distance > END_RIGHT and not any(self._others()):
-            says = f"Each mark is right within a sixteenth, but they add up: the end is {self._end} off."
-            yield Explanation("adds_up", says, None, 1.0)
+            yield Explanation("adds_up", message("mistake.adds_up", off=self._end), None, 1.0)
 
     def _others(self) -> Iterator[bool]:
         yield any(abs(one) > ANGLE_RIGHT for one in self.angle_off)
@@ -174,9 +174,9 @@ class _Checker:
                 continue
             step, by = self._owner(other), self._shows(over)
             if self._owner(one) == step and isinstance(self.case.measured.steps[step], KickStep):
-                yield Explanation(KICK_IN_RADIUS, f"The kick would lie {by} inside the 90’s radius.", step, 1.0)
+                yield Explanation(KICK_IN_RADIUS, message("mistake.kick_in_radius", by=by), step, 1.0)
             else:
-                says = f"Bends {one + 1} and {other + 1} would run into each other by {by}."
+                says = message("mistake.bends_overlap", one=one + 1, other=other + 1, by=by)
                 yield Explanation("bends_overlap", says, step, 1.0)
 
     def _by_card(self) -> Explanation | None:
@@ -184,15 +184,15 @@ class _Checker:
         ways = [way for step in self.card.steps if (way := self._way_of(step)) is not None]
         if len(ways) < len(self.card.steps):
             return None
-        named = ", ".join(dict.fromkeys(way for way in ways if way))
-        says = f"These are the card’s marks ({named}), rightly worked out. On this shoe the end comes {self._end} off."
+        named = joined(dict.fromkeys(ways), ", ")
+        says = message("mistake.card", ways=named, off=self._end)
         return Explanation("card", says, None, 1.0)
 
-    def _way_of(self, step: CardStep) -> str | None:
+    def _way_of(self, step: CardStep) -> Message | None:
         """How the card has a step's marks: a way's name, nothing where they are exact, None where neither."""
         own = self.case.layout.indices_of(step.step)
         if all(within_a_sixteenth(self.off[bend]) for bend in own):
-            return ""
+            return NOTHING
         laid = [self.case.laid[bend] for bend in own]
         for way in step.ways:
             pairs = list(zip(way.marks, laid, strict=False))
@@ -207,17 +207,18 @@ class _Checker:
         for bend, off in enumerate(self.angle_off):
             if abs(off) > ANGLE_RIGHT:
                 wanted = math.degrees(self.case.layout.path.bends[bend].angle)
-                says = (
-                    f"Bend {bend + 1} is bent to {format_angle(wanted + off)} where {format_angle(wanted)} is wanted."
+                angles = {"angle": format_angle(wanted + off), "wanted": format_angle(wanted)}
+                yield Explanation(
+                    "wrong_angle", message("mistake.angle", bend=bend + 1, **angles), self._owner(bend), 1.0
                 )
-                yield Explanation("wrong_angle", says, self._owner(bend), 1.0)
 
     def _turns(self) -> Iterator[Explanation]:
         for bend, mark in enumerate(self.case.laid):
             turned = abs(mark.turned)
             if turned > TURN_RIGHT:
-                way = "faces the other way" if turned > 135 else f"is rolled {format_angle(turned)} off"
-                yield Explanation("turned", f"Bend {bend + 1} {way}.", self._owner(bend), 1.0)
+                key = "mistake.faces" if turned > 135 else "mistake.rolled"
+                says = message(key, bend=bend + 1, off=format_angle(turned))
+                yield Explanation("turned", says, self._owner(bend), 1.0)
 
     def _cuts(self) -> Iterator[Explanation]:
         for number, piece in enumerate(self.pieces, 1):
@@ -225,14 +226,14 @@ class _Checker:
                 continue
             by, last = self._shows(abs(piece.off)), number == len(self.pieces)
             if self._ends_in_bend(piece):
-                says = f"Piece {number} is cut so that its end lies in a bend."
+                says = message("mistake.coupling_in_bend", piece=number)
                 yield Explanation("coupling_in_bend", says, None, 1.0)
             elif last and LEAST_CONNECTOR <= piece.off <= MOST_CONNECTOR:
-                says = f"Piece {number} is cut {by} too long, as if measured to the box, not to where it seats."
+                says = message("mistake.measured_to_box", piece=number, by=by)
                 yield Explanation("measured_to_box", says, None, 1.0)
             else:
-                much = "long" if piece.off > 0 else "short"
-                yield Explanation("cut_length", f"Piece {number} is cut {by} too {much}.", None, 1.0)
+                key = "mistake.too_long" if piece.off > 0 else "mistake.too_short"
+                yield Explanation("cut_length", message(key, piece=number, by=by), None, 1.0)
 
     def _ends_in_bend(self, piece: CutPiece) -> bool:
         ends = piece.start + piece.length

@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from functools import singledispatch
 
 from conduit.bender import CENTRE, Hook, Reference, Shoe
+from conduit.catalogue import Message, message
 from conduit.document import (
     AnyStep,
     BendStep,
@@ -62,12 +63,12 @@ def card_way(
         done.append(CardStep(index, tuple(tally.own), tuple(lines), tuple(sums.taken()), spacing, shrink))
     if end is None or not tally.known:
         return CardRun(tuple(done), None, ())
-    cut = tally.at("Cut", "last leg", end, *([("connector", -connectors[1])] if connectors[1] else []))
+    cut = tally.at("cut", "last_leg", end, *([("connector", -connectors[1])] if connectors[1] else []))
     return CardRun(tuple(done), cut, tuple(sums.taken()))
 
 
 # Spacing, shrink, and the sentences that come before those of any way.
-Answer = tuple[float | None, float | None, Sequence[str]]
+Answer = tuple[float | None, float | None, Sequence[Message]]
 
 
 def _figures(angle: Degrees, tally: Tally) -> tuple[float, float]:
@@ -82,7 +83,7 @@ def _figures(angle: Degrees, tally: Tally) -> tuple[float, float]:
 
 def _own_line(angle: Degrees, nearest: float, tally: Tally) -> None:
     if abs(nearest - angle) > 1e-9:
-        tally.sums.says(f"{format_angle(angle)} is not on the card; these are the figures of {format_angle(nearest)}.")
+        tally.sums.says("card.not_on_it", angle=format_angle(angle), line=format_angle(nearest))
 
 
 def _rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, tally: Tally) -> float:
@@ -90,8 +91,8 @@ def _rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, tally: Tally) -> floa
         return tally.sums.read(step.rise or 0.0)
     own = step.over.stand_off
     stands = tally.stand_off if own is None else tally.sums.read(own)
-    off = [("stand-off", -stands)] if stands else []
-    return tally.sums.add("Rise", ("height", step.over.height), ("clearance", step.over.clear), *off)
+    off = [("stand_off", -stands)] if stands else []
+    return tally.sums.add("rise", ("height", step.over.height), ("clearance", step.over.clear), *off)
 
 
 @singledispatch
@@ -112,25 +113,25 @@ def _no_card(step: CouplingStep | PullPointStep | StepLeftOut, tally: Tally) -> 
 def _to_back(step: BendStep | KickStep | SweepStep, tally: Tally) -> float:
     """A turn's measure, to its back."""
     if step.to == "centre":
-        return tally.sums.add("To the back", ("centre", step.at), ("half the diameter", tally.half))
+        return tally.sums.add("to_back", ("centre", step.at), ("half_diameter", tally.half))
     if step.to == "wall" and step.stand_off:
-        return tally.sums.add("To the back", ("wall", step.at), ("stand-off", -step.stand_off))
+        return tally.sums.add("to_back", ("wall", step.at), ("stand_off", -step.stand_off))
     return tally.sums.read(step.at)
 
 
 def _ninety(back: float, tally: Tally) -> CardMark:
     if tally.turned:
-        at = tally.at("Star, hook toward B", "to the back", back)
+        at = tally.at("star_b", "to_back", back)
         return CardMark(at, "star", "B", 90)
     deduct = tally.sums.read(tally.shoe.deduct)
-    at = tally.at("Arrow, hook toward A", "to the back", back, ("deduct", -deduct))
+    at = tally.at("arrow_a", "to_back", back, ("deduct", -deduct))
     return CardMark(at, "arrow", "A", 90)
 
 
-def _no_figures(what: str, at: float, tally: Tally) -> Answer:
-    tally.sums.says(f"The card has no figures for {what}; measure on from there.")
+def _no_figures(what: Message, at: float, tally: Tally) -> Answer:
+    tally.sums.says("card.no_figures", what=what)
     tally.known, tally.turned = False, True
-    tally.so_far = tally.at("Next leg, so far", "to the bend", at)
+    tally.so_far = tally.at("next_leg", "to_bend", at)
     return None, None, ()
 
 
@@ -141,10 +142,10 @@ def _ninety_on_card(step: BendStep, tally: Tally) -> Answer:
     The pipe taken up by later marks is the back less the gain. Other angles have no figures on a card.
     """
     if abs(step.angle - 90) > SURELY_NINETY:
-        return _no_figures("a single bend that is no 90", step.at, tally)
+        return _no_figures(message("card.no_ninety"), step.at, tally)
     back = _to_back(step, tally)
     lines = tally.sums.taken()
-    tally.way("the 90’s mark", _ninety(back, tally))
+    tally.way("ninety", _ninety(back, tally))
     tally.turn(back, tally.sums.read(tally.shoe.gain), step.next_from == "centre")
     return None, None, lines
 
@@ -152,8 +153,8 @@ def _ninety_on_card(step: BendStep, tally: Tally) -> Answer:
 def _spacing(rise: float, angle: Degrees, tally: Tally) -> tuple[float, float]:
     multiplier, per_inch = _figures(angle, tally)
     return (
-        tally.sums.times("Spacing", "rise", rise, multiplier),
-        tally.sums.times("Shrink", "rise", rise, per_inch),
+        tally.sums.times("spacing", "rise", rise, multiplier),
+        tally.sums.times("shrink", "rise", rise, per_inch),
     )
 
 
@@ -161,25 +162,25 @@ def _offset(ref: str, at: float, rise: float, angle: Degrees, tally: Tally) -> A
     spacing, shrink = _spacing(rise, angle, tally)
     lines = tally.sums.taken()
     if ref == "raised_by":
-        far = tally.at("Mark nearest the face", "face", at, ("shrink", shrink))
-        near = tally.sums.add("Other mark, one spacing back", ("", far), ("spacing", -spacing))
-        tally.way("on the star", *(CardMark(one, "star", "A", angle) for one in (near, far)))
-        tally.sums.says("The same marks are taken as the bends’ centres.")
+        far = tally.at("nearest_face", "face", at, ("shrink", shrink))
+        near = tally.sums.add("other_back", ("", far), ("spacing", -spacing))
+        tally.way("star", *(CardMark(one, "star", "A", angle) for one in (near, far)))
+        tally.sums.says("card.as_centres")
     else:
         near = _first_mark(ref, at, spacing, shrink, tally)
-        far = tally.sums.add("Second mark, one spacing on", ("", near), ("spacing", spacing))
-        tally.way("on the arrow", *(CardMark(one, "arrow", "A", angle) for one in (near, far)))
-        tally.sums.says("The same marks are taken as the bends’ centres.")
-    tally.way("centres on the notch", *(CardMark(one, "notch", "B", angle) for one in (near, far)))
+        far = tally.sums.add("second_mark", ("", near), ("spacing", spacing))
+        tally.way("arrow", *(CardMark(one, "arrow", "A", angle) for one in (near, far)))
+        tally.sums.says("card.as_centres")
+    tally.way("notch", *(CardMark(one, "notch", "B", angle) for one in (near, far)))
     tally.shrunk(shrink)
     return spacing, shrink, lines
 
 
 def _first_mark(ref: str, at: float, spacing: float, shrink: float, tally: Tally) -> float:
     if ref == "starts_at":
-        return tally.at("First mark", "start", at)
-    halves = (("half the shrink", tally.sums.half(shrink)), ("half the spacing", -tally.sums.half(spacing)))
-    return tally.at("First mark", "centre", at, *halves)
+        return tally.at("first_mark", "start", at)
+    halves = (("half_shrink", tally.sums.half(shrink)), ("half_spacing", -tally.sums.half(spacing)))
+    return tally.at("first_mark", "centre", at, *halves)
 
 
 @on_card.register
@@ -191,13 +192,13 @@ def _offset_on_card(step: OffsetStep, tally: Tally) -> Answer:
 @on_card.register
 def _slope_on_card(step: SlopeStep, tally: Tally) -> Answer:
     """An offset of two angles has no figures on a card."""
-    return _no_figures("an offset of two angles", step.at, tally)
+    return _no_figures(message("card.slope"), step.at, tally)
 
 
 @on_card.register
 def _rolled_on_card(step: RolledStep, tally: Tally) -> Answer:
     """A rolled offset: true rise √(rise² + roll²), then as any offset."""
-    rise = tally.sums.hypotenuse("True rise", step.rise, step.roll)
+    rise = tally.sums.hypotenuse("true_rise", step.rise, step.roll)
     return _offset(step.ref, step.at, rise, step.angle, tally)
 
 
@@ -208,22 +209,22 @@ def _box_offset_on_card(step: BoxOffsetStep, tally: Tally) -> Answer:
     At the far end it has no marks: it is bent last, after trimming to length.
     """
     if step.stamped is not None:
-        tally.sums.says("The lever tool stamps it in one pull, once all else is bent: no marks; shrink is ignored.")
+        tally.sums.says("card.stamped")
         return None, None, tally.sums.taken()
     off = step.drop(tally.shoe.diameter)
     signs = 1 if off >= 0 else -1
-    parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half the diameter", -tally.half))
+    parts = (("knockout", step.knockout), ("strap", -step.stand_off), ("half_diameter", -tally.half))
     ordered = parts if signs > 0 else parts[::-1]
-    rise = tally.sums.add("Rise", *((word, signs * value) for word, value in ordered if value))
+    rise = tally.sums.add("rise", *((word, signs * value) for word, value in ordered if value))
     if step.end == "end":
-        tally.sums.says("A box offset at the far end is done last, after trimming to length; shrink is ignored.")
+        tally.sums.says("card.far_box_offset")
         return None, None, tally.sums.taken()
     multiplier, _ = _figures(step.angle, tally)
-    spacing = tally.sums.times("Spacing", "rise", rise, multiplier, then="shrink is ignored")
+    spacing = tally.sums.times("spacing", "rise", rise, multiplier, then=message("then.shrink_ignored"))
     lines = tally.sums.taken()
-    first = tally.at("First mark", "straight", step.straight)
-    second = tally.sums.add("Second mark, one spacing on", ("", first), ("spacing", spacing))
-    tally.way("on the arrow", *(CardMark(at, "arrow", "A", step.angle) for at in (first, second)))
+    first = tally.at("first_mark", "straight", step.straight)
+    second = tally.sums.add("second_mark", ("", first), ("spacing", spacing))
+    tally.way("arrow", *(CardMark(at, "arrow", "A", step.angle) for at in (first, second)))
     return spacing, 0.0, lines
 
 
@@ -237,19 +238,19 @@ def _three_bend_saddle_on_card(step: Saddle3Step, tally: Tally) -> Answer:
     nearest = min(CARD_SADDLES, key=lambda line: abs(line - step.angle))
     _own_line(step.angle, nearest, tally)
     multiplier, per_inch = CARD_SADDLES[nearest]
-    shrink = tally.sums.times("Shrink to the centre", "rise", rise, per_inch)
-    spacing = tally.sums.times("Centre to outer mark", "rise", rise, multiplier)
-    centre = tally.at("Centre mark, notch", "centre", step.at, ("shrink", shrink))
-    near = tally.sums.add("Outer mark before it, arrow", ("", centre), ("spacing", -spacing))
-    far = tally.sums.add("Outer mark after it, arrow", ("", centre), ("spacing", spacing))
+    shrink = tally.sums.times("shrink_to_centre", "rise", rise, per_inch)
+    spacing = tally.sums.times("centre_to_outer", "rise", rise, multiplier)
+    centre = tally.at("centre_mark", "centre", step.at, ("shrink", shrink))
+    near = tally.sums.add("outer_before", ("", centre), ("spacing", -spacing))
+    far = tally.sums.add("outer_after", ("", centre), ("spacing", spacing))
     lines = tally.sums.taken()
     outer = step.angle / 2
     middle, last = CardMark(centre, "notch", "A", step.angle), CardMark(far, "arrow", "A", outer)
-    tally.sums.says("Centre first; outer hooks face the centre.")
-    tally.way("hooks face the centre", CardMark(near, "arrow", "B", outer), middle, last)
-    tally.sums.says("All hooks the same way, marks in order, no turning end for end.")
-    tally.way("pushed through", CardMark(near, "arrow", "A", outer), middle, last)
-    tally.shrunk(2 * shrink, "shrink of both sides")
+    tally.sums.says("card.centre_first")
+    tally.way("facing_centre", CardMark(near, "arrow", "B", outer), middle, last)
+    tally.sums.says("card.one_way")
+    tally.way("pushed", CardMark(near, "arrow", "A", outer), middle, last)
+    tally.shrunk(2 * shrink, "both_shrinks")
     return spacing, shrink, lines
 
 
@@ -261,26 +262,26 @@ def _four_bend_saddle_on_card(step: Saddle4Step, tally: Tally) -> Answer:
     """
     rise = _rise_of(step, tally)
     spacing, shrink = _spacing(rise, step.angle, tally)
-    near = tally.at("Near inner mark", "near edge", step.near, ("margin", -step.margin), ("shrink", shrink))
+    near = tally.at("near_inner", "near_edge", step.near, ("margin", -step.margin), ("shrink", shrink))
     width = (("width", step.width), ("margin", step.margin), ("shrink", shrink))
-    far = tally.at("Far inner mark", "near edge", step.near, *width)
-    first = tally.sums.add("Near outer mark, one spacing back", ("", near), ("spacing", -spacing))
+    far = tally.at("far_inner", "near_edge", step.near, *width)
+    first = tally.sums.add("near_outer", ("", near), ("spacing", -spacing))
     down, back = spacing, shrink
     if step.beyond:
-        fall = tally.sums.add("Fall beyond it", ("rise", rise), ("higher beyond", -step.beyond))
+        fall = tally.sums.add("fall", ("rise", rise), ("higher_beyond", -step.beyond))
         down, back = _spacing(fall, step.angle, tally)
-    last = tally.sums.add("Far outer mark, one spacing on", ("", far), ("spacing", down))
+    last = tally.sums.add("far_outer", ("", far), ("spacing", down))
     lines = tally.sums.taken()
     places = (first, near, far, last)
     ways: tuple[tuple[str, str, Reference, tuple[Hook, ...]], ...] = (
-        ("hooks face the thing", "Turn the shoe round for the second pair.", "arrow", ("B", "B", "A", "A")),
-        ("centres on the notch", "The same marks are the bends’ centres.", "notch", ("B", "B", "A", "A")),
-        ("pushed through", "All hooks the same way, marks in order.", "arrow", ("A", "A", "A", "A")),
+        ("facing_thing", "card.turn_round", "arrow", ("B", "B", "A", "A")),
+        ("notch", "card.are_centres", "notch", ("B", "B", "A", "A")),
+        ("pushed", "card.one_way_four", "arrow", ("A", "A", "A", "A")),
     )
     for name, says, reference, hooks in ways:
         tally.sums.says(says)
         tally.way(name, *(CardMark(at, reference, hook, step.angle) for at, hook in zip(places, hooks, strict=True)))
-    tally.shrunk(shrink + back, "shrink of both sides")
+    tally.shrunk(shrink + back, "both_shrinks")
     return spacing, shrink + back, lines
 
 
@@ -291,7 +292,7 @@ def _kick_on_card(step: KickStep, tally: Tally) -> Answer:
     The angle that makes the rise is atan(rise / setback).
     """
     back = _to_back(step, tally)
-    tally.sums.says("The 90 first; then kick until the tape reads the rise. The kick’s shrink is left out.")
+    tally.sums.says("card.kick")
     lines = tally.sums.taken()
     ninety, gain = _ninety(back, tally), tally.sums.read(tally.shoe.gain)
     if step.kick_back is None:
@@ -301,12 +302,12 @@ def _kick_on_card(step: KickStep, tally: Tally) -> Answer:
     angle = math.degrees(math.atan2(step.rise, step.kick_back))
     if step.when == "after":
         tally.turn(back, gain)
-        kick = tally.at("Kick, the bend’s centre on it", "setback", step.kick_back)
-        tally.way("by setback", ninety, CardMark(kick, CENTRE, "A", angle))
+        kick = tally.at("kick", "setback", step.kick_back)
+        tally.way("setback", ninety, CardMark(kick, CENTRE, "A", angle))
         return None, None, lines
-    before = (("half the diameter", -tally.half), ("setback", -step.kick_back))
-    kick = tally.at("Kick, the bend’s centre on it", "to the back", back, *before)
-    tally.way("by setback", CardMark(kick, CENTRE, "A", angle), ninety)
+    before = (("half_diameter", -tally.half), ("setback", -step.kick_back))
+    kick = tally.at("kick", "to_back", back, *before)
+    tally.way("setback", CardMark(kick, CENTRE, "A", angle), ninety)
     tally.turn(back, gain)
     return None, None, lines
 
@@ -319,20 +320,22 @@ def _sweep_on_card(step: SweepStep, tally: Tally) -> Answer:
     no figures for another.
     """
     if abs(step.angle - 90) > SURELY_NINETY:
-        return _no_figures(f"a sweep of {format_angle(step.angle)}", step.at, tally)
+        return _no_figures(message("card.sweep", angle=format_angle(step.angle)), step.at, tally)
     back, sums = _to_back(step, tally), tally.sums
-    length = sums.times("Developed length", "radius", sums.read(step.radius), QUARTER)
+    length = sums.times("developed", "radius", sums.read(step.radius), QUARTER)
     exact = step.spacing == "exact"
     gaps = step.count if exact else step.count - 1
-    spacing = sums.divided("Between the marks", "length", length, gaps)
-    half = [("half a space", sums.half(spacing))] if exact else []
-    before = (("half the diameter", -tally.half), ("radius", -step.radius))
-    first = tally.at("First mark", "to the back", back, *before, *half, then=f"{step.count - 1} more, each a space on")
+    spacing = sums.divided("between_marks", "length", length, gaps)
+    half = [("half_space", sums.half(spacing))] if exact else []
+    before = (("half_diameter", -tally.half), ("radius", -step.radius))
+    first = tally.at(
+        "first_mark", "to_back", back, *before, *half, then=message("then.more_shots", shots=step.count - 1)
+    )
     lines = sums.taken()
     marks = [first + spacing * shot for shot in range(step.count)]
-    for name, reference in (("shots’ centres on the marks", CENTRE), ("arrow on the marks", "arrow")):
+    for name, reference in (("shot_centres", CENTRE), ("arrow_on_marks", "arrow")):
         tally.way(name, *(CardMark(at, reference, "A", step.each) for at in marks))
     twice = (("radius", step.radius), ("radius", step.radius), ("diameter", tally.shoe.diameter))
-    gain = sums.add("Gain of the sweep", *twice, ("length", -length))
+    gain = sums.add("sweep_gain", *twice, ("length", -length))
     tally.turn(back, gain)
     return spacing, None, lines

@@ -8,6 +8,7 @@ toward the heel, which is away from where the hook faces.
 from dataclasses import dataclass
 
 from conduit.bender import Hook, Reference, Shoe
+from conduit.catalogue import Message, message
 from conduit.layout import PathBend
 
 
@@ -57,7 +58,7 @@ class Recommended:
     """The mark that is proposed for a bend, and why."""
 
     mark: Mark
-    reason: str
+    reason: Message
 
 
 def _find(marks: tuple[Mark, ...], reference: Reference, hook: Hook, length: float) -> Mark | None:
@@ -70,18 +71,19 @@ def recommend(marks: tuple[Mark, ...], length: float, saddle: tuple[int, float] 
 
     `saddle` is the bend's number within a three-bend saddle (0, 1, 2) and the centre's angle in degrees.
     """
-    for reference, hook, reason in (*_saddle_habits(saddle), *_HABITS):
+    for reference, hook, key in (*_saddle_habits(saddle), *_HABITS):
         mark = _find(marks, reference, hook, length)
         if mark:
-            return Recommended(mark, reason)
-    return Recommended(marks[0], "No mark of this bend lies on the pipe; it begins too near the end.")
+            return Recommended(mark, message(key))
+    return Recommended(marks[0], message("use.none"))
 
 
+# By which reference and hook, and the message that says why.
 _HABITS: tuple[tuple[Reference, Hook, str], ...] = (
-    ("arrow", "A", "Arrow with the hook toward A: every mark is measured from A, and the hook faces it."),
-    ("arrow", "B", "Hook toward B: with the hook toward A the mark would be off the pipe."),
-    ("star", "A", "On the star, as the arrow's mark would be off the pipe."),
-    ("star", "B", "On the star with the hook toward B, as no other mark lies on the pipe."),
+    ("arrow", "A", "use.arrow_a"),
+    ("arrow", "B", "use.arrow_b"),
+    ("star", "A", "use.star_a"),
+    ("star", "B", "use.star_b"),
 )
 
 
@@ -90,11 +92,11 @@ def _saddle_habits(saddle: tuple[int, float] | None) -> tuple[tuple[Reference, H
         return ()
     number, centre = saddle
     if number == 1 and abs(centre - 45) < 0.5:
-        return (("notch", "A", "The notch is the middle of a 45: set it on the saddle's centre."),)
+        return (("notch", "A", "use.notch"),)
     if number == 1:
-        return (("arrow", "A", "Not the notch: it is the middle of a 45 only, and this centre bend is not 45."),)
+        return (("arrow", "A", "use.no_notch"),)
     hook: Hook = "B" if number == 0 else "A"
-    return (("arrow", hook, "Outer bend of a saddle: the hook faces the centre."),)
+    return (("arrow", hook, "use.outer"),)
 
 
 @dataclass(frozen=True)

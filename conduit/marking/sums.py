@@ -1,9 +1,13 @@
-"""Sums as a person does them on paper: measures read off the tape, each result put on the tape, each a sentence."""
+"""Sums as a person does them on paper: measures read off the tape, each result put on the tape, each a sentence.
+
+What a sum gives and what goes into it are named by the catalogue's `sum` and `term`.
+"""
 
 import math
 from dataclasses import dataclass, field
 from fractions import Fraction
 
+from conduit.catalogue import NOTHING, Figure, Message, joined, message
 from conduit.units import MM_PER_INCH, Tape, format_length
 
 # A part of an inch as the card has it: 3/32 and the like.
@@ -15,13 +19,13 @@ class Sums:
     """Does sums on a tape and keeps the sentences. A result is what its sentence says, in inches."""
 
     tape: Tape
-    _lines: list[str] = field(default_factory=list)
+    _lines: list[Message] = field(default_factory=list)
 
-    def says(self, sentence: str) -> None:
+    def says(self, key: str, **figures: Figure) -> None:
         """A sentence without a sum."""
-        self._lines.append(sentence)
+        self._lines.append(message(key, **figures))
 
-    def taken(self) -> list[str]:
+    def taken(self) -> list[Message]:
         """The sentences since they were last taken."""
         lines, self._lines = self._lines, []
         return lines
@@ -34,24 +38,27 @@ class Sums:
         """Half of what the tape reads, on the tape."""
         return self.read(inches / 2)
 
-    def add(self, label: str, *terms: tuple[str, float], then: str = "") -> float:
-        """Terms added up, each with the word for what it is; those below nothing are taken off."""
+    def add(self, what: str, *terms: tuple[str, float], then: Message = NOTHING) -> float:
+        """Terms added up, each with what it is; those below nothing are taken off."""
         read = [(word, self.read(value)) for word, value in terms]
-        shown = "".join(self._term(word, value, first=not at) for at, (word, value) in enumerate(read))
-        return self._result(label, shown, sum(value for _, value in read), then)
+        shown = joined((self._term(word, value, first=not at) for at, (word, value) in enumerate(read)), "")
+        return self._result(what, shown, sum(value for _, value in read), then)
 
-    def times(self, label: str, word: str, value: float, factor: float, then: str = "") -> float:
+    def times(self, what: str, word: str, value: float, factor: float, then: Message = NOTHING) -> float:
         """A measure times one of the card's figures."""
-        return self._result(label, f"{word} {self.shows(value)} × {_factor(factor)}", value * factor, then)
+        shown = joined((message(f"term.{word}"), self.shows(value), "×", _factor(factor)))
+        return self._result(what, shown, value * factor, then)
 
-    def divided(self, label: str, word: str, value: float, by: int) -> float:
+    def divided(self, what: str, word: str, value: float, by: int) -> float:
         """A measure in so many equal parts."""
-        return self._result(label, f"{word} {self.shows(value)} ÷ {by}", value / by, "")
+        shown = joined((message(f"term.{word}"), self.shows(value), "÷", str(by)))
+        return self._result(what, shown, value / by, NOTHING)
 
-    def hypotenuse(self, label: str, one: float, other: float) -> float:
+    def hypotenuse(self, what: str, one: float, other: float) -> float:
         """The long side over two at right angles."""
         one, other = self.read(one), self.read(other)
-        return self._result(label, f"√({self.shows(one)}² + {self.shows(other)}²)", math.hypot(one, other), "")
+        shown = Message(f"√({self.shows(one)}² + {self.shows(other)}²)")
+        return self._result(what, shown, math.hypot(one, other), NOTHING)
 
     def shows(self, inches: float) -> str:
         """A measure in a sum: as the tape reads it, in millimetres without the unit."""
@@ -61,13 +68,15 @@ class Sums:
             return str(round(inches * MM_PER_INCH))
         return format_length(inches, self.tape.step)
 
-    def _term(self, word: str, value: float, first: bool) -> str:
+    def _term(self, word: str, value: float, first: bool) -> Message:
         sign = ("−" if value < 0 else "") if first else (" − " if value < 0 else " + ")
-        return f"{sign}{word}{' ' if word else ''}{self.shows(abs(value))}"
+        named = (message(f"term.{word}"), " ") if word else ()
+        return joined((sign, *named, self.shows(abs(value))), "")
 
-    def _result(self, label: str, shown: str, value: float, then: str) -> float:
+    def _result(self, what: str, terms: Message, value: float, then: Message) -> float:
         result = self.read(value)
-        self._lines.append(f"{label}: {shown} = {self.shows(result)}{f'; {then}' if then else ''}.")
+        told = {"what": message(f"sum.{what}"), "terms": terms, "result": self.shows(result)}
+        self._lines.append(message("sum.then", then=then, **told) if then else message("sum", **told))
         return result
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from conduit.bender import Hook, Reference, Shoe
+from conduit.catalogue import NOTHING, Message, message
 from conduit.marking.sums import Sums
 from conduit.units import Degrees
 
@@ -21,9 +22,9 @@ class CardMark:
 class CardWay:
     """One way in which crews mark and set a step, with the sentences that are its own."""
 
-    name: str
+    name: Message
     marks: tuple[CardMark, ...]
-    lines: tuple[str, ...] = ()
+    lines: tuple[Message, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -35,8 +36,8 @@ class CardStep:
 
     step: int
     ways: tuple[CardWay, ...]
-    lines: tuple[str, ...]
-    after: tuple[str, ...]
+    lines: tuple[Message, ...]
+    after: tuple[Message, ...]
     spacing: float | None = None
     shrink: float | None = None
 
@@ -52,7 +53,7 @@ class CardRun:
 
     steps: tuple[CardStep, ...]
     cut: float | None
-    cut_lines: tuple[str, ...]
+    cut_lines: tuple[Message, ...]
 
 
 @dataclass
@@ -68,22 +69,22 @@ class Tally:
     known: bool = True
     own: list[CardWay] = field(default_factory=list)
 
-    def at(self, label: str, word: str, measure: float, *more: tuple[str, float], then: str = "") -> float:
+    def at(self, what: str, word: str, measure: float, *more: tuple[str, float], then: Message = NOTHING) -> float:
         """A place on the pipe: what is used so far, a measure on this leg, and what else is added or taken off."""
-        begun = [("so far", self.so_far)] if self.so_far else []
-        return self.sums.add(label, *begun, (word, measure), *more, then=then)
+        begun = [("so_far", self.so_far)] if self.so_far else []
+        return self.sums.add(what, *begun, (word, measure), *more, then=then)
 
     def shrunk(self, shrink: float, what: str = "shrink") -> None:
         """From here on the pipe has used up more than the tape along it shows."""
-        self.so_far = self.sums.add("From here on, so far", ("so far", self.so_far), (what, shrink))
+        self.so_far = self.sums.add("from_here", ("so_far", self.so_far), (what, shrink))
 
     def turn(self, back: float, gain: float, from_centre: bool = False) -> None:
         """After a 90 with its back at `back`: the next leg is measured from there, and the gain comes off."""
-        more = [("half the diameter", self.half)] if from_centre else []
-        called = "Next leg, measured from the centre, so far" if from_centre else "Next leg, so far"
-        self.so_far = self.at(called, "to the back", back, ("gain", -gain), *more)
+        more = [("half_diameter", self.half)] if from_centre else []
+        called = "next_leg_centre" if from_centre else "next_leg"
+        self.so_far = self.at(called, "to_back", back, ("gain", -gain), *more)
         self.turned = True
 
-    def way(self, name: str, *marks: CardMark) -> None:
+    def way(self, by: str, *marks: CardMark) -> None:
         """One way to mark and set the step, with the sentences since the last."""
-        self.own.append(CardWay(name, marks, tuple(self.sums.taken())))
+        self.own.append(CardWay(message(f"by.{by}"), marks, tuple(self.sums.taken())))

@@ -7,7 +7,8 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from conduit.bender import Shoe
+from conduit.bender import Reference, Shoe
+from conduit.catalogue import Message, has_message, message
 from conduit.document import AnyStep, KickStep, RaisedStep, RolledStep, Saddle3Step, SlopeStep, SweepStep
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
@@ -22,29 +23,33 @@ def n(value: float) -> str:
     return "0" if text in ("-0", "") else text
 
 
-def shoe_lines(shoe: Shoe) -> list[str]:
+def shoe_lines(shoe: Shoe) -> list[Message]:
     """How radius and arc offset come from deduct and gain: R = (G - d)/(2 - π/2), a = D - R - d/2."""
     return [
-        f"Radius of the pipe's centreline: (gain {n(shoe.gain)} − diameter {n(shoe.diameter)}) ÷ 0.429 = "
-        f"{n(shoe.radius)}.",
-        f"Arrow to where a bend begins: deduct {n(shoe.deduct)} − radius {n(shoe.radius)} − half the diameter "
-        f"{n(shoe.diameter / 2)} = {n(shoe.arc_offset)}.",
+        message("work.radius", gain=n(shoe.gain), diameter=n(shoe.diameter), radius=n(shoe.radius)),
+        message(
+            "work.arc_offset",
+            deduct=n(shoe.deduct),
+            radius=n(shoe.radius),
+            half=n(shoe.diameter / 2),
+            offset=n(shoe.arc_offset),
+        ),
         *_room_lines(shoe),
     ]
 
 
-def _room_lines(shoe: Shoe) -> list[str]:
+def _room_lines(shoe: Shoe) -> list[Message]:
     """The straight pipe that the shoe needs on either side of a bend, and whether that was measured."""
     front, offset = n(shoe.straight_ahead - max(0.0, shoe.arc_offset)), n(max(0.0, shoe.arc_offset))
-    hook = "its front edge to the arrow" if shoe.front is not None else "3/8 of the radius, its front not measured"
-    heel = "as measured" if shoe.heel is not None else "a diameter of the pipe, its heel not measured"
+    hook = message("work.hook_usual" if shoe.front is None else "work.hook_measured")
+    heel = message("work.heel_usual" if shoe.heel is None else "work.heel_measured")
     return [
-        f"Straight pipe that it needs ahead of a bend: {front} ({hook}) + {offset} = {n(shoe.straight_ahead)}.",
-        f"Behind a bend: {n(shoe.straight_behind)} ({heel}). Between two bends the lesser of both.",
+        message("work.ahead", front=front, hook=hook, offset=offset, ahead=n(shoe.straight_ahead)),
+        message("work.behind", behind=n(shoe.straight_behind), heel=heel),
     ]
 
 
-def mark_lines(arc: Arc, mark: Mark, shoe: Shoe, shows: str) -> list[str]:
+def mark_lines(arc: Arc, mark: Mark, shoe: Shoe, shows: str) -> list[Message]:
     """How a mark comes from its bend's arc on the piece, as sums that a person can redo.
 
     Arc = radius × angle × π / 180; the arrow lies the shoe's arc offset before the arc's start, or behind its end, by
@@ -52,21 +57,24 @@ def mark_lines(arc: Arc, mark: Mark, shoe: Shoe, shows: str) -> list[str]:
     """
     start, end, angle = arc.start, arc.end, format_angle(math.degrees(arc.angle))
     reference = shoe.references()[mark.reference]
-    lines = [
-        f"The bend takes {n(end - start)} of pipe: radius {n(shoe.radius)} × {angle} × π ÷ 180. "
-        f"It begins at {n(start)} and ends at {n(end)}."
-    ]
+    lines = [message("work.arc", pipe=n(end - start), radius=n(shoe.radius), angle=angle, start=n(start), end=n(end))]
     if mark.hook == "A":
         arrow = start - shoe.arc_offset
-        lines.append(f"Arrow, hook toward A: {n(start)} − {n(shoe.arc_offset)} = {n(arrow)}.")
+        lines.append(message("work.arrow_a", start=n(start), offset=n(shoe.arc_offset), arrow=n(arrow)))
         moved = f"{n(arrow)} + {n(reference)}"
     else:
         arrow = end + shoe.arc_offset
-        lines.append(f"Arrow, hook toward B: {n(end)} + {n(shoe.arc_offset)} = {n(arrow)}.")
+        lines.append(message("work.arrow_b", end=n(end), offset=n(shoe.arc_offset), arrow=n(arrow)))
         moved = f"{n(arrow)} − {n(reference)}"
     if abs(reference) > 1e-9:
-        lines.append(f"The {mark.reference} is {n(reference)} further toward the heel: {moved} = {n(mark.at)}.")
-    return [*lines, f"On your tape {shows}."]
+        named = reference_name(mark.reference)
+        lines.append(message("work.reference", reference=named, distance=n(reference), sum=moved, at=n(mark.at)))
+    return [*lines, message("work.tape", at=shows)]
+
+
+def reference_name(reference: Reference) -> Message:
+    """What a reference on the shoe is called: the usual ones by the catalogue, a shoe's own as its owner named it."""
+    return message(f"reference.{reference}") if has_message(f"reference.{reference}") else Message(reference)
 
 
 @dataclass(frozen=True)
@@ -76,7 +84,7 @@ class StepArithmetic:
     step: int
     spacing: float | None
     shrink: float | None
-    lines: tuple[str, ...]
+    lines: tuple[Message, ...]
 
 
 def exact_way(layout: Layout, steps: Sequence[AnyStep | None], shoe: Shoe) -> list[StepArithmetic]:
@@ -95,81 +103,78 @@ def _of_step(index: int, step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -
         return StepArithmetic(index, None, None, (*lines, *_gain_lines(bends[0], shoe)))
     first, second, last = bends[0], bends[1], bends[-1]
     spacing = (second.start + second.end - first.start - first.end) / 2
-    lines.append(
-        f"Between the marks of its first two bends: straight {n(second.start - first.end)} + half of both arcs "
-        f"{n((first.end - first.start + second.end - second.start) / 2)} = {n(spacing)}."
-    )
+    arcs = n((first.end - first.start + second.end - second.start) / 2)
+    lines.append(message("work.spacing", straight=n(second.start - first.end), arcs=arcs, spacing=n(spacing)))
     if not isinstance(step, RaisedStep):
         return StepArithmetic(index, spacing, None, tuple(lines))
     used = last.end - first.start
     along = last.point(last.angle, shoe.radius).minus(first.entry).dot(first.heading_before)
-    lines.append(f"Shrink: pipe used {n(used)} − room along the leg {n(along)} = {n(used - along)}.")
+    lines.append(message("work.shrink", used=n(used), along=n(along), shrink=n(used - along)))
     return StepArithmetic(index, spacing, used - along, tuple(lines))
 
 
-def _around(step: SweepStep, shoe: Shoe) -> Iterator[str]:
+def _around(step: SweepStep, shoe: Shoe) -> Iterator[Message]:
     """Where a radius comes from that is not given: the pipe that the sweep goes around."""
     if step.around:
         one = step.around
         theirs = OUTSIDE_DIAMETER[one.material][one.trade_size]
-        yield (
-            f"Around the {one.trade_size} {one.material}: its radius {n(one.radius)} + half of both diameters, "
-            f"({n(theirs)} + {n(shoe.diameter)}) ÷ 2, + the gap {n(one.gap)} = {n(one.own_radius(shoe.diameter))}."
+        yield message(
+            "work.around",
+            pipe=f"{one.trade_size} {one.material}",
+            radius=n(one.radius),
+            theirs=n(theirs),
+            own=n(shoe.diameter),
+            gap=n(one.gap),
+            sum=n(one.own_radius(shoe.diameter)),
         )
 
 
-def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[str]:
+def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[Message]:
     """What comes before the spacing: the travel between corners, and what the bends take of it."""
     first = bends[0]
     shows = format_angle(math.degrees(first.angle))
-    lines: list[str] = []
+    lines: list[Message] = []
     if isinstance(step, SweepStep):
         lines += _around(step, shoe)
-        lines.append(f"{step.count} shots of {n(step.each)}° on a radius of {n(step.radius)}.")
+        lines.append(message("work.shots", shots=step.count, each=n(step.each), radius=n(step.radius)))
     if isinstance(step, RolledStep):
-        roll = math.degrees(math.atan2(step.roll, step.rise))
-        lines.append(
-            f"True rise: √({n(step.rise)}² + {n(step.roll)}²) = {n(math.hypot(step.rise, step.roll))}; "
-            f"rolled by the angle whose tangent is roll {n(step.roll)} ÷ rise {n(step.rise)}: {format_angle(roll)} "
-            f"from {step.toward} toward {step.roll_toward}."
-        )
-        lines.append(
-            "To set it: a finder against both legs reads 0 while the offset lies the way of its rise; "
-            f"turn the pipe until it reads {format_angle(roll)}."
-        )
+        lines += _rolled_lines(step)
     if isinstance(step, KickStep):
-        lines.append(
-            "A kick serves where the 90 stands at the edge of the new level. To lie flat on it for a stretch take an "
-            "offset: one bend more."
-        )
+        lines.append(message("work.kick_or_offset"))
     if isinstance(step, KickStep) and step.kick_back is not None:
         kick = bends[0] if step.when == "before" else bends[-1]
-        lines.append(
-            f"Kick: the angle whose tangent is rise {n(step.rise)} ÷ setback {n(step.kick_back)}: "
-            f"{format_angle(math.degrees(kick.angle))}."
-        )
+        angle = format_angle(math.degrees(kick.angle))
+        lines.append(message("work.kick", rise=n(step.rise), setback=n(step.kick_back), angle=angle))
     if isinstance(step, SlopeStep):
         slant = math.degrees(first.heading_before.angle_to(bends[1].heading_after))
         back, off = format_angle(step.second_angle), format_angle(slant)
-        lines.append(f"It turns by {shows}, back by {back}, and goes on {off} off the old leg.")
+        lines.append(message("work.slope", angle=shows, back=back, off=off))
     if isinstance(step, RaisedStep | SlopeStep) and len(bends) > 1:
         travel = bends[1].vertex.minus(first.vertex).length()
         rise = travel * math.sin(first.angle)
-        lines.append(f"Corner to corner: {n(rise)} ÷ sin {shows} = {n(travel)}.")
-        if isinstance(step, Saddle3Step):
-            lines[-1] += " The corner stands higher than the pipe's middle there, as the bend cuts it."
+        key = "work.corner_saddle" if isinstance(step, Saddle3Step) else "work.corner"
+        lines.append(message(key, rise=n(rise), angle=shows, travel=n(travel)))
         reaches = [tangent_length(shoe.radius, bend.angle) for bend in bends[:2]]
-        lines.append(
-            f"The bends take {n(reaches[0])} and {n(reaches[1])} of that (radius × tan of half the angle); "
-            f"straight between them: {n(travel - sum(reaches))}."
-        )
+        one, other = map(n, reaches)
+        lines.append(message("work.taken", one=one, other=other, straight=n(travel - sum(reaches))))
     return lines
 
 
-def _gain_lines(bend: PathBend, shoe: Shoe) -> list[str]:
+def _rolled_lines(step: RolledStep) -> Iterator[Message]:
+    angle = format_angle(math.degrees(math.atan2(step.roll, step.rise)))
+    yield message(
+        "work.rolled",
+        rise=n(step.rise),
+        roll=n(step.roll),
+        true=n(math.hypot(step.rise, step.roll)),
+        angle=angle,
+        toward=message(f"way.{step.toward}"),
+        aside=message(f"way.{step.roll_toward}"),
+    )
+    yield message("work.set_rolled", angle=angle)
+
+
+def _gain_lines(bend: PathBend, shoe: Shoe) -> list[Message]:
     reach, arc = tangent_length(shoe.radius, bend.angle), bend.end - bend.start
     angle = format_angle(math.degrees(bend.angle))
-    return [
-        f"Around the corner the tape would measure 2 × {n(reach)}; the bend of {angle} uses {n(arc)} of pipe."
-        f" It saves {n(2 * reach - arc)}."
-    ]
+    return [message("work.gain", reach=n(reach), angle=angle, pipe=n(arc), gain=n(2 * reach - arc))]

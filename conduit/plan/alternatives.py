@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.bender import Shoe
+from conduit.catalogue import NOTHING, Message, message
 from conduit.document import MeasuredRun, RaisedStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout, least_rise, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
@@ -33,7 +34,7 @@ class Alternative:
     shrink: float
     room: float
     degrees: Degrees
-    why_not: str
+    why_not: Message
     fits: bool
     gentlest: bool = False
 
@@ -69,11 +70,11 @@ def _pair(rise: float, angle: Degrees, radius: float) -> _Pair:
     return _Pair(between + arc, between + 2 * arc, rise / math.tan(theta) + 2 * reach, -between)
 
 
-def _too_low(pair: _Pair, rise: float, angle: Degrees, radius: float) -> str:
+def _too_low(pair: _Pair, rise: float, angle: Degrees, radius: float) -> Message:
     if pair.short <= 1e-9:
-        return ""
+        return NOTHING
     least = least_rise(math.radians(angle), radius)
-    return f"the bends would overlap; at this angle the rise must be {format_at_least(least)} or more"
+    return message("way.too_low", least=format_at_least(least))
 
 
 def _offset(rise: float, angle: Degrees, shoe: Shoe, room: float) -> Alternative:
@@ -102,7 +103,7 @@ def _saddle3(rise: float, angle: Degrees, shoe: Shoe, room: float) -> Alternativ
     spacing = between + radius * (2 * outer + outer) / 2
     pipe = 2 * between + radius * 4 * outer
     needed = 2 * (run + small)
-    why = "" if between >= -1e-9 else "the bends would overlap; use a flatter set, or an offset"
+    why = NOTHING if between >= -1e-9 else message("way.overlap")
     return Alternative("saddle3", angle, spacing, pipe - needed, needed, 2 * angle, why, not why and needed <= room)
 
 

@@ -3,6 +3,7 @@
 from bisect import bisect_right
 from collections.abc import Iterator
 
+from conduit.catalogue import Message, message
 from conduit.document import Head, MeasuredRun, Saddle3Step, step_name
 from conduit.findings import Code, Finding, found
 from conduit.layout import Layout
@@ -29,29 +30,26 @@ def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
         return
     number = int(one.place.split(".")[1])
     step, head = measured.steps[number], measured.head
-    called, name = step_name(number, step), f"“{one.name}”" if one.name else "what it goes over"
+    called, name = step_name(number, step), Message(f"“{one.name}”") if one.name else message("thing.unnamed")
+    case = "saddle" if isinstance(step, Saddle3Step) else ""
     if one.clearance >= -SLACK:
         shows, wanted = _shows(max(one.clearance, 0.0), head), _shows(one.wanted, head)
-        says = f"{called}: it clears {name} by {shows}, less than the {wanted} that was asked for."
-        yield found(Code.LITTLE_CLEARANCE, one.place, says, _remedy(step))
+        told = {"step": called, "thing": name, "clears": shows, "wanted": wanted}
+        yield found(Code.LITTLE_CLEARANCE, one.place, case=case, **told)
     else:
-        says = f"{called}: the pipe would go {_shows(-one.clearance, head)} deep into {name}."
-        yield found(Code.RUNS_INTO_THING, one.place, says, _remedy(step))
-
-
-def _remedy(step: object) -> str:
-    if isinstance(step, Saddle3Step):
-        return "Go over it with four bends and its width, or at a flatter angle."
-    return "Raise it more, bend it at a flatter angle, or begin it earlier."
+        deep = _shows(-one.clearance, head)
+        yield found(Code.RUNS_INTO_THING, one.place, case=case, step=called, thing=name, deep=deep)
 
 
 def _into_itself(layout: Layout, measured: MeasuredRun, first: float, second: float) -> Finding:
     after, before = (_step_before(layout, place) for place in (second, first))
-    where = f"after {step_name(before, measured.steps[before])}" if before is not None else "where it begins"
     number = after or 0
-    says = f"{step_name(number, measured.steps[number])}: after it the pipe runs into itself, {where}."
-    remedy = "Measure these legs again, or let one of them pass the other with an offset."
-    return found(Code.RUNS_INTO_ITSELF, f"steps.{number}", says, remedy)
+    called = step_name(number, measured.steps[number])
+    if before is None:
+        return found(Code.RUNS_INTO_ITSELF, f"steps.{number}", case="start", step=called)
+    return found(
+        Code.RUNS_INTO_ITSELF, f"steps.{number}", step=called, before=step_name(before, measured.steps[before])
+    )
 
 
 def _step_before(layout: Layout, place: float) -> int | None:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
+from conduit.catalogue import Message, message
 from conduit.document import (
     AnyStep,
     BoxOffsetStep,
@@ -28,7 +29,7 @@ class Candidate(Result):
     `then`: what changes besides; `takes_in`: degrees of another step that are counted with it then, or no more.
     """
 
-    name: str
+    name: Message
     angle: Degrees
     written: dict[str, Any]
     then: tuple[Edit, ...] = ()
@@ -42,24 +43,26 @@ def candidates(step: AnyStep, written: dict[str, Any], tape: Tape) -> Iterator[C
     """
     match step:
         case OffsetStep() | RolledStep():
-            called = "Offset" if isinstance(step, OffsetStep) else "Rolled offset"
-            yield from _at_angles(f"{called} at {{}}", written, _with(step.angle, CARD_ANGLES))
+            key = "way.offset" if isinstance(step, OffsetStep) else "way.rolled"
+            yield from _at_angles(key, written, _with(step.angle, CARD_ANGLES))
         case BoxOffsetStep():
             if step.stamped is not None:
-                yield Candidate(name="Stamped by a lever tool", angle=0.0, written=written)
+                yield Candidate(name=message("way.stamped"), angle=0.0, written=written)
             bent = {key: value for key, value in written.items() if not key.startswith("stamped")}
-            yield from _at_angles("Box offset at {}", bent, _with(step.angle, OFFSETS_AT_BOXES))
+            yield from _at_angles("way.box_offset", bent, _with(step.angle, OFFSETS_AT_BOXES))
         case Saddle3Step() | Saddle4Step():
             yield from _saddles(step, written, tape)
         case KickStep():
             for angle in CARD_ANGLES[:-1]:
                 kicked = {**written, "kick_angle": write_angle(angle), "kick_back": None}
-                yield Candidate(name=f"Kick of {format_angle(angle)}", angle=angle, written=kicked)
+                name = message("way.kick", angle=format_angle(angle))
+                yield Candidate(name=name, angle=angle, written=kicked)
         case SweepStep():
             for shots in sorted({*SHOTS, step.count}):
                 each = step.angle / shots
                 swept = {**written, "shots": shots, "shot_angle": None}
-                yield Candidate(name=f"{shots} shots of {format_angle(each)}", angle=each, written=swept)
+                name = message("way.shots", shots=shots, angle=format_angle(each))
+                yield Candidate(name=name, angle=each, written=swept)
 
 
 def _with(angle: Degrees, angles: tuple[float, ...]) -> list[float]:
@@ -67,10 +70,10 @@ def _with(angle: Degrees, angles: tuple[float, ...]) -> list[float]:
     return sorted({*angles, angle})
 
 
-def _at_angles(name: str, written: dict[str, Any], angles: list[float]) -> Iterator[Candidate]:
+def _at_angles(key: str, written: dict[str, Any], angles: list[float]) -> Iterator[Candidate]:
     for angle in angles:
         changed = {**written, "angle": write_angle(angle)}
-        yield Candidate(name=name.format(format_angle(angle)), angle=angle, written=changed)
+        yield Candidate(name=message(key, angle=format_angle(angle)), angle=angle, written=changed)
 
 
 def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> Iterator[Candidate]:
@@ -79,10 +82,10 @@ def _saddles(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tap
     # Three bends come back to the line that they left.
     comes_back = isinstance(step, Saddle3Step) or not step.beyond
     for angle in angles if comes_back else ():
-        name = f"Three bends: {format_angle(angle)}, two {format_angle(angle / 2)}"
+        name = message("way.three_bends", angle=format_angle(angle), outer=format_angle(angle / 2))
         yield Candidate(name=name, angle=angle, written={**three, "angle": write_angle(angle)})
     angles = _with(step.angle, CARD_ANGLES) if isinstance(step, Saddle4Step) else list(CARD_ANGLES)
-    yield from _at_angles("Four bends at {}", four, angles)
+    yield from _at_angles("way.four_bends", four, angles)
 
 
 def _as_three(step: Saddle3Step | Saddle4Step, written: dict[str, Any], tape: Tape) -> dict[str, Any]:

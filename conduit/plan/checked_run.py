@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
+from conduit.catalogue import message, said_by
 from conduit.document import Head, MeasuredRun, doubts, read_document
 from conduit.findings import Code, Finding, found, setting, stops
 from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split
@@ -71,12 +72,10 @@ def _couplings(
     places = split(layout.path.length, spans, limits, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
     if places is None:
         stick = head.tape.shows(limits.stick)
-        says = f"The run is longer than a stick of {stick} and no straight leaves room for its couplings."
         freed = split(layout.path.length, spans, limits, fixed, gap) is not None
-        remedy = "Spread the bends, put a box between, or cut it from longer sticks where Stock has them sold."
-        fixes = (setting("Let couplings find their places", "couplings", []),) if freed else ()
+        fixes = (setting(message("fix.own_places"), "couplings", []),) if freed else ()
         place = "couplings" if head.couplings else "steps"
-        findings.append(found(Code.NO_COUPLING_PLACE, place, says, remedy, *fixes))
+        findings.append(found(Code.NO_COUPLING_PLACE, place, *fixes, stick=stick))
     return tuple(places or ())
 
 
@@ -87,13 +86,12 @@ def shoe_for(head: Head, findings: list[Finding]) -> Shoe | None:
     try:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
-        fix = setting("Use a typical shoe", "shoe", None)
-        findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", f"The shoe: {error}.", "", fix))
+        fix = setting(message("fix.typical_shoe"), "shoe", None)
+        findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", fix, why=said_by(error)))
         return None
     shoe = given or typical_shoe(head.material, head.trade_size)
     if not shoe:
-        says = f"The shoe: no typical figures are known for {head.trade_size} {head.material}."
-        findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", says, "Enter the deduct and gain of your machine's shoe."))
+        findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", pipe=f"{head.trade_size} {head.material}"))
     return shoe
 
 
@@ -105,12 +103,12 @@ def given_shoe(head: Head) -> Shoe:
     """
     figures = head.shoe
     if figures is None:
-        raise NoSuchShoe("no figures are given")
+        raise NoSuchShoe(message("shoe.no_figures"))
     must_bend(figures.bends, head.material, head.trade_size)
     if figures.deduct is None or figures.gain is None:
         typical = typical_shoe(head.material, head.trade_size)
         if not typical or figures.deduct is not figures.gain:
-            raise NoSuchShoe("deduct and gain are both needed; bend a 90 in scrap and measure both legs")
+            raise NoSuchShoe(message("shoe.both_needed"))
         return replace(typical, name=figures.name or typical.name)
     return Shoe(
         figures.name,

@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import Field
 
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import TURNS, MeasuredRun
 from conduit.findings import Edit, Fix
 from conduit.geometry import Vec
@@ -21,7 +22,7 @@ class ClosingLeg(Result):
     """A leg of the run, and by how much its measure would be longer (shorter: negative)."""
 
     place: str
-    called: str
+    called: Message
     at: Measure
     moved: Measure
 
@@ -33,7 +34,7 @@ class SharedClosing(Result):
     misses: Measure
     left: Measure = Field(description="What it would still miss the box by.")
     fix: Fix | None = Field(description="The change; none where the chosen legs cannot lessen it.")
-    why_not: str
+    why_not: Message
 
 
 def closing_of(
@@ -54,8 +55,8 @@ def closing_of(
     moves, left = {leg.place: share for leg, share in zip(chosen, shares, strict=True)}, error
     for leg in chosen:
         left = left.along(leg.heading, moves[leg.place])
-    fix = next(_moving("Share it over these", chosen, shares, tape), None)
-    why_not = "" if fix else "These legs run another way than it is off." if chosen else "Choose the legs you doubt."
+    fix = next(_moving("fix.share_these", chosen, shares, tape), None)
+    why_not = NOTHING if fix else message("closing.another_way" if chosen else "closing.choose")
     return SharedClosing(
         legs=[
             ClosingLeg(
@@ -76,27 +77,39 @@ def closing_of(
 def legs_of(layout: Layout, measured: MeasuredRun) -> list[Leg]:
     """The legs whose measures say how far the run goes: to each turn, and to the end."""
     found = [
-        Leg(f"steps.{number}.at", f"step {number + 1}", step.at, datum.heading)
+        Leg(f"steps.{number}.at", message("step.lower", number=number + 1), step.at, datum.heading)
         for number, (step, datum) in enumerate(zip(measured.steps, layout.datums, strict=False))
         if isinstance(step, TURNS)
     ]
     end = measured.end
     if end and end.at is not None:
-        found.append(Leg("end.at", "the end", end.at, layout.datums[-1].heading))
+        found.append(Leg("end.at", message("part.end.lower"), end.at, layout.datums[-1].heading))
     return found
 
 
-def shared_over(measured: MeasuredRun, says: str, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
-    """The fix that shares an error over legs, in divisions of the tape; none where it moves none of them."""
-    return _moving(says, legs, _shares(measured, legs, error), measured.head.tape)
+def shared_over(measured: MeasuredRun, legs: Sequence[Leg], error: Vec) -> Iterator[Fix]:
+    """The fix that shares an error over all legs, in divisions of the tape; none where it moves none of them."""
+    return _moving("fix.share", legs, _shares(measured, legs, error), measured.head.tape)
 
 
-def _moving(says: str, legs: Sequence[Leg], moves: Sequence[float], tape: Tape) -> Iterator[Fix]:
-    told = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
-    if told:
-        words = ", ".join(f"{leg.called} {'+' if move > 0 else '−'}{tape.shows(abs(move))}" for leg, move in told)
-        edits = [Edit(op="set", place=leg.place, value=tape.written(leg.at + move)) for leg, move in told]
-        yield Fix(says=f"{says}: {words}", edits=tuple(edits))
+def put_on(measured: MeasuredRun, leg: Leg, error: Vec) -> Iterator[Fix]:
+    """The same with one leg alone."""
+    return _moving("fix.put_on", [leg], _shares(measured, [leg], error), measured.head.tape, leg=leg.called)
+
+
+def _moving(key: str, legs: Sequence[Leg], moves: Sequence[float], tape: Tape, **told: str) -> Iterator[Fix]:
+    moved = [(leg, move) for leg, move in zip(legs, moves, strict=True) if abs(move) > 1e-9 and leg.at + move > 0]
+    if moved:
+        signs = (("+" if move > 0 else "−", tape.shows(abs(move))) for _, move in moved)
+        moves_told = joined(
+            (
+                message("fix.move", leg=leg.called, sign=sign, by=by)
+                for (leg, _), (sign, by) in zip(moved, signs, strict=True)
+            ),
+            ", ",
+        )
+        edits = [Edit(op="set", place=leg.place, value=tape.written(leg.at + move)) for leg, move in moved]
+        yield Fix(says=message(key, moves=moves_told, **told), edits=tuple(edits))
 
 
 def _shares(measured: MeasuredRun, legs: Sequence[Leg], error: Vec) -> list[float]:

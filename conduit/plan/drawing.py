@@ -6,6 +6,7 @@ Things and surfaces are endless in the model; here they get a width to be drawn 
 import math
 from collections.abc import Iterator, Sequence
 from itertools import zip_longest
+from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.document import BendStep, MeasuredRun, PullPointStep
@@ -20,6 +21,7 @@ from conduit.plan.drawing_schema import (
     PictureFitting,
     PictureSurface,
     PictureThing,
+    Point,
     Prism,
 )
 
@@ -51,7 +53,7 @@ def picture_of(
     box = end.measured if end else None
     tape = measured.head.tape
     return Picture(
-        lines=[[tuple(point) for point in line] for line in _lines(layout)],
+        lines=[list(line) for line in _lines(layout)],
         start=PictureEnd(name=start.name if start else "", point=layout.starts_at, heading=path.heading),
         end=PictureEnd(name=end.name, point=layout.ends_at, heading=last) if end and layout.complete else None,
         measured_end=(box.right, box.up, box.out) if box else None,
@@ -102,7 +104,9 @@ def fittings_on(checked: CheckedRun) -> list[PictureFitting]:
 def _fittings(
     layout: Layout, measured: MeasuredRun, couplings: Sequence[float], straps: Sequence[float]
 ) -> Iterator[PictureFitting]:
-    for places, kind in ((couplings, "coupling"), (straps, "strap")):
+    fittings: tuple[tuple[Sequence[float], Literal["coupling", "strap"]], ...]
+    fittings = ((couplings, "coupling"), (straps, "strap"))
+    for places, kind in fittings:
         for s in places:
             point, heading = point_at(layout.path, s)
             yield PictureFitting(kind=kind, name="", point=point, heading=heading)
@@ -151,8 +155,8 @@ def _rounded(near: float, far: float, height: float, clear: float) -> Section:
 
 def _prism(thing: Hindrance, section: Section) -> Prism:
     across = thing.along.cross(thing.toward)
-    ends = [
-        [tuple(thing.foot.along(thing.along, x).along(thing.toward, y).along(across, side)) for x, y in section]
+    ends: list[list[Point]] = [
+        [thing.foot.along(thing.along, x).along(thing.toward, y).along(across, side) for x, y in section]
         for side in (-HALF_WIDTH, HALF_WIDTH)
     ]
     return Prism(near=ends[0], far=ends[1])

@@ -5,13 +5,14 @@ from dataclasses import dataclass
 from itertools import islice, pairwise
 from typing import Any
 
+from conduit.catalogue import message
 from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits, read_length
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
 from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
-from conduit.plan.closing import legs_of, shared_over
+from conduit.plan.closing import legs_of, put_on, shared_over
 from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import format_angle, write_angle
 
@@ -83,12 +84,13 @@ def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
                 Edit(op="set", place=f"{place}.kick_back", value=back),
                 Edit(op="set", place=f"{place}.kick_angle", value=None),
             )
-            yield Fix(says=f"Kick {back} back", edits=edits)
+            yield Fix(says=message("fix.kick_back", back=back), edits=edits)
     elif isinstance(step, Saddle3Step | Saddle4Step | RolledStep):
         angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
         for angle in sorted(angles, reverse=True):
             if angle < step.angle:
-                yield setting(f"Bend it at {format_angle(angle)}", f"{place}.angle", write_angle(angle))
+                says = message("fix.bend_at", angle=format_angle(angle))
+                yield setting(says, f"{place}.angle", write_angle(angle))
 
 
 def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -100,7 +102,7 @@ def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
             continue  # farther than a run may be
         for more in FARTHER:
             value = tape.at_least(least + more)
-            yield setting(f"Make it {value}", fix.edits[0].place, value)
+            yield setting(message("fix.make_it", value=value), fix.edits[0].place, value)
 
 
 def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -121,7 +123,7 @@ def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     own = [bend for bend in bends if start <= bend.start < end]
     for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
         at = head.tape.rounded((one.end + other.start) / 2)
-        says = f"A coupling between bends {bends.index(one) + 1} and {bends.index(other) + 1}"
+        says = message("fix.coupling_between", one=bends.index(one) + 1, other=bends.index(other) + 1)
         yield setting(says, "couplings", [head.tape.written(place) for place in sorted({*head.couplings, at})])
     yield from _other_way(run, finding)
 
@@ -135,10 +137,10 @@ def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         if not relief.enough:
             continue
         if relief.angle is not None:
-            says = f"Step {relief.step + 1} at {format_angle(relief.angle)}"
+            says = message("fix.step_at", number=relief.step + 1, angle=format_angle(relief.angle))
             yield setting(says, f"steps.{relief.step}.angle", write_angle(relief.angle))
         else:
-            says = f"A pull point before step {relief.step + 1}"
+            says = message("fix.pull_point", number=relief.step + 1)
             yield inserting(says, f"steps.{relief.step}", _pull_point(run, relief.step))
 
 
@@ -162,7 +164,7 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     stand_off = box.knockout - shoe.diameter / 2 if shoe else 0.0
     if stand_off > 0:
         off = tape.written(tape.rounded(stand_off))
-        yield setting(f"Straps that stand {off} off all along: no bends for it", "stand_off", off)
+        yield setting(message("fix.straps", off=off), "stand_off", off)
     for surface in SURFACES:
         step = {
             "kind": "box_offset",
@@ -173,7 +175,7 @@ def _box_offset(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
             "angle": "10",
             "end": "start" if at_start else "end",
         }
-        yield inserting(f"A box offset at the {'start' if at_start else 'end'} box: two bends, 20° in all", place, step)
+        yield inserting(message(f"fix.box_offset.{'start' if at_start else 'end'}"), place, step)
 
 
 def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -184,7 +186,7 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
         end = run.measured.end
         if end and end.at is not None:
             value = head.tape.at_least(end.at + least - path.straight_after)
-            yield setting(f"Seat at {value}", "end.at", value)
+            yield setting(message("fix.seat_at", value=value), "end.at", value)
         return
     number = _step_number(finding)
     step = run.measured.steps[number]
@@ -192,7 +194,7 @@ def _more_straight(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     measure = getattr(step, field, None)
     if measure is not None:
         value = head.tape.at_least(measure + least - path.bends[0].straight_before)
-        yield setting(f"Make it {value}", f"steps.{number}.{field}", value)
+        yield setting(message("fix.make_it", value=value), f"steps.{number}.{field}", value)
 
 
 def _shared(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
@@ -203,9 +205,9 @@ def _shared(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     legs = legs_of(run.layout, run.measured)
     if not legs:
         return
-    yield from shared_over(run.measured, "Share it over the legs", legs, error)
+    yield from shared_over(run.measured, legs, error)
     for leg in sorted(legs, key=lambda one: -one.at):
-        yield from shared_over(run.measured, f"Put it on {leg.called}", [leg], error)
+        yield from put_on(run.measured, leg, error)
 
 
 # For findings that bring a fix which was not tried: the first that does, its own or one like it.

@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterator
 from typing import Any
 
+from conduit.catalogue import message
 from conduit.document import AnyStep, BendStep, KickStep, MeasuredRun, OffsetStep, rise_of
 from conduit.findings import Edit
 from conduit.plan.candidates import Candidate
@@ -48,7 +49,7 @@ def _kick(step: OffsetStep, measured: MeasuredRun, ninety: dict[str, Any], numbe
         "kick_angle": write_angle(step.angle),
     }
     return Candidate(
-        name="A kick at the 90 instead, where it stands at the edge: one bend",
+        name=message("way.kick_instead"),
         angle=step.angle,
         written=kick,
         then=(Edit(op="remove", place=f"steps.{number + 1}"),),
@@ -61,7 +62,7 @@ def _offset(step: KickStep, measured: MeasuredRun, kick: dict[str, Any], number:
     at = measured.head.tape.written(max(step.at - STRETCH, 0.0))
     raised = {"kind": "offset", "toward": step.toward, "rise": kick.get("rise"), "ref": "raised_by", "at": at}
     return Candidate(
-        name="An offset before the 90 instead, to lie flat for a stretch: two bends",
+        name=message("way.offset_instead"),
         angle=angle,
         written={**raised, "angle": write_angle(round(angle * 4) / 4)},
         then=(Edit(op="insert", place=f"steps.{number + 1}", value={**_turned(kick), "kind": "bend"}),),

@@ -5,7 +5,8 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from conduit.bender import Shoe
-from conduit.document import Head, MeasuredRun, PullPointStep, is_of_shoe, lengths_in, read_length, spelled
+from conduit.catalogue import Message, message
+from conduit.document import End, Head, MeasuredRun, PullPointStep, Start, is_of_shoe, lengths_in, read_length, spelled
 from conduit.findings import Finding, stops
 from conduit.layout import (
     Layout,
@@ -184,14 +185,18 @@ class _Planner:
                 number=i + 1,
                 start=start,
                 length=self.measure(end - start),
-                end_a=((self.measured.start and self.measured.start.name) or "start box") if i == 0 else names[i - 1],
-                end_b=((self.measured.end and self.measured.end.name) or "end box") if i == last else names[i],
+                end_a=self._end("start", self.measured.start) if i == 0 else names[i - 1],
+                end_b=self._end("end", self.measured.end) if i == last else names[i],
                 bends=self._bench_bends(start, end),
             )
             for i, (start, end) in enumerate(self.checked.pieces)
         ]
 
-    def _names(self) -> list[str]:
+    @staticmethod
+    def _end(which: str, box: Start | End | None) -> Message:
+        return Message(box.name) if box and box.name else message(f"end.{which}")
+
+    def _names(self) -> list[Message]:
         """What each break in the pipe is called: a pull point by its name, couplings by their number."""
         steps = {
             self.layout.marker_position(marker): self.measured.steps[marker.step] for marker in self.layout.markers
@@ -199,8 +204,10 @@ class _Planner:
         names = []
         for number, place in enumerate(self.couplings, 1):
             step = steps.get(place)
-            named = (step.name or f"pull point {number}") if isinstance(step, PullPointStep) else ""
-            names.append(named or f"coupling {number}")
+            if isinstance(step, PullPointStep):
+                names.append(Message(step.name) if step.name else message("end.pull_point", number=number))
+            else:
+                names.append(message("end.coupling", number=number))
         return names
 
     def _bench_bends(self, start: float, end: float) -> list[BenchBend]:
@@ -267,7 +274,7 @@ class _Planner:
         taped = sum(one.inches for one in self.layout.dimensions if one.place.endswith((".at", ".near")))
         off = error.length()
         return Closure(
-            off=tuple(error),
+            off=error,
             off_reads=closure_words(error, self.head),
             distance=self.measure(off),
             measured=self.measure(taped),

@@ -3,8 +3,10 @@
 import math
 from collections.abc import Sequence
 from functools import cached_property
+from typing import Literal
 
 from conduit.bender import Shoe
+from conduit.catalogue import NOTHING, Message, message
 from conduit.document import AnyStep, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout, PathBend, point_at
@@ -107,13 +109,13 @@ class Prover:
         """Exact, rounded and (where it knows every bend) card."""
         found = [self._simulated("exact", self.exact)]
         # Rounded and card marks move the pipe too little to change how near it comes to itself.
-        others = {"rounded": self.rounded_settings(), "card": self.card_settings()}
-        for name, settings in others.items():
-            if settings is not None:
-                found.append(self._simulated(name, self.judged(settings, with_self=False)))
+        found.append(self._simulated("rounded", self.judged(self.rounded_settings(), with_self=False)))
+        by_card = self.card_settings()
+        if by_card is not None:
+            found.append(self._simulated("card", self.judged(by_card, with_self=False)))
         return found
 
-    def _simulated(self, marks: str, judgement: Judgement) -> Simulated:
+    def _simulated(self, marks: Literal["exact", "rounded", "card"], judgement: Judgement) -> Simulated:
         end = judgement.end
         return Simulated(
             marks=marks,
@@ -130,7 +132,7 @@ class Prover:
                 )
                 for one in judgement.cleared
             ],
-            self_clearance=judgement.nearest and judgement.nearest.gap,
+            self_clearance=judgement.nearest.gap if judgement.nearest else None,
             clash=judgement.clash,
         )
 
@@ -141,7 +143,7 @@ class Prover:
     def _card_answer(self, step: CardStep) -> CardAnswer:
         bends = self.layout.bends_of(step.step)
         ways = [self._card_way(way, bends) for way in step.ways]
-        usual = ways[0] if ways else CardWayPlanned(name="", marks=[], lines=[], costs=None)
+        usual = ways[0] if ways else CardWayPlanned(name=NOTHING, marks=[], lines=[], costs=None)
         return CardAnswer(
             step=step.step,
             name=usual.name,
@@ -198,7 +200,7 @@ class Prover:
             precut=spread.precut,
             allowance=self.measure(spread.spare),
             hands=hands.called,
-            sigmas=f"a mark {self.measure(hands.mark).reads} off, an angle {hands.angle:g}°, a roll {hands.roll:g}°",
+            sigmas=_sigmas(hands, self.measure(hands.mark).reads),
             at_things=[self._spread_at(thing, hands) for thing in self.layout.hindrances],
         )
 
@@ -212,3 +214,7 @@ class Prover:
         beyond = sum(1 for bend in bends if bend.end <= s + 1e-9)
         along, across, _ = spread_at(self.path, point, heading, beyond, hands)
         return SpreadAt(place=thing.place, along=self.measure(along), across=self.measure(across))
+
+
+def _sigmas(hands: Hands, mark: str) -> Message:
+    return message("hands.sigmas", mark=mark, angle=f"{hands.angle:g}", roll=f"{hands.roll:g}")

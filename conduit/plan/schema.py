@@ -7,6 +7,7 @@ from typing import Literal, Self
 from pydantic import Field
 
 from conduit.bender import Hook, Reference, Shoe, lines_on
+from conduit.catalogue import Message
 from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Joint, Limits, Material, TradeSize
@@ -70,8 +71,8 @@ class BenchBend(Result):
     arc_start: float
     arc_end: float
     use: PlannedMark = Field(description="The mark that is proposed.")
-    use_because: str
-    why: list[str] = Field(description="The arithmetic of the mark that is proposed.")
+    use_because: Message
+    why: list[Message] = Field(description="The arithmetic of the mark that is proposed.")
     stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
 
 
@@ -81,8 +82,8 @@ class PlannedPiece(Result):
     number: int
     start: float
     length: Measure
-    end_a: str
-    end_b: str
+    end_a: Message
+    end_b: Message
     bends: list[BenchBend]
 
 
@@ -101,7 +102,7 @@ class ShoeUsed(Result):
     gain: Measure
     radius: float
     arc_offset: float
-    why: list[str] = Field(description="The arithmetic of its radius and arc offset.")
+    why: list[Message] = Field(description="The arithmetic of its radius and arc offset.")
     references: dict[str, float] = Field(description="Each reference's distance from the arrow toward the heel.")
     diameter: float
     front: float | None
@@ -113,7 +114,7 @@ class ShoeUsed(Result):
     behind: Measure = Field(description="Straight pipe that it needs behind a bend, for the heel.")
 
     @classmethod
-    def of(cls, shoe: Shoe, tape: Tape = INCH_TAPE, why: Sequence[str] = ()) -> Self:
+    def of(cls, shoe: Shoe, tape: Tape = INCH_TAPE, why: Sequence[Message] = ()) -> Self:
         """A shoe as plans tell it."""
         return cls(
             name=shoe.name,
@@ -156,9 +157,9 @@ class CardMarkPlanned(Result):
 class CardWayPlanned(Result):
     """One of the ways in which crews mark and set a step by the card, and what it costs on this shoe."""
 
-    name: str
+    name: Message
     marks: list[CardMarkPlanned]
-    lines: list[str]
+    lines: list[Message]
     costs: Measure | None = Field(description="How far off the worst of its marks is.")
 
 
@@ -166,11 +167,11 @@ class CardAnswer(Result):
     """What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others."""
 
     step: int
-    name: str
+    name: Message
     marks: list[CardMarkPlanned]
     spacing: Measure | None
     shrink: Measure | None
-    lines: list[str]
+    lines: list[Message]
     costs: Measure | None
     others: list[CardWayPlanned]
 
@@ -180,7 +181,7 @@ class CardCut(Result):
 
     length: Measure
     exact: Measure
-    lines: list[str]
+    lines: list[Message]
 
 
 class ExactAnswer(Result):
@@ -189,7 +190,7 @@ class ExactAnswer(Result):
     step: int
     spacing: Measure | None
     shrink: Measure | None
-    lines: list[str]
+    lines: list[Message]
 
 
 class Passed(Result):
@@ -235,8 +236,8 @@ class ByHand(Result):
     chance_to_fit: float
     precut: bool
     allowance: Measure = Field(description="What to leave on end B, the same as at the bench; nothing: cut first.")
-    hands: str = Field(description="Whose hands that is: with which tools.")
-    sigmas: str = Field(description="One standard deviation of each thing that they do.")
+    hands: Message = Field(description="Whose hands that is: with which tools.")
+    sigmas: Message = Field(description="One standard deviation of each thing that they do.")
     at_things: list[SpreadAt]
 
 
@@ -255,7 +256,7 @@ class Closure(Result):
     """The end as laid out less the end box as measured on its own, as a surveyor closes a traverse."""
 
     off: Point = Field(description="Right, up, out.")
-    off_reads: list[str] = Field(description="Each part that is not nothing, in words.")
+    off_reads: list[Message] = Field(description="Each part that is not nothing, in words.")
     distance: Measure
     measured: Measure = Field(description="All measures along the run, added up.")
     one_in: int | None = Field(description="The error as one in so much; null where there is none.")

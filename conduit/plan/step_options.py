@@ -12,6 +12,7 @@ from typing import Any
 from pydantic import Field
 
 from conduit.bender import Shoe
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import (
     AnyStep,
     BoxOffsetStep,
@@ -46,14 +47,14 @@ TOUCHING = 1e-6
 class Way(Result):
     """One way to do a step, with the step as it would then be written."""
 
-    name: str
+    name: Message
     angle: Degrees
     spacing: Measure | None
     shrink: Measure | None
     room: Measure | None = Field(description="Length needed along the leg.")
     degrees: Degrees
     clearance: Measure | None = Field(description="Least clearance to what it goes over, where that is known.")
-    why_not: str = Field(description="Why it cannot be made here; empty where it can.")
+    why_not: Message = Field(description="Why it cannot be made here; empty where it can.")
     gentlest: bool = Field(description="The fewest degrees of those that can be made.")
     now: bool = Field(description="Whether the step is done this way as it stands.")
     step: dict[str, Any]
@@ -108,13 +109,13 @@ def _way(
     measured, layout = checked.measured, checked.layout
     step = measured.steps[number]
     stopped = next((finding for finding in checked.findings if finding.severity == "stop"), None)
-    why_not = f"{stopped.says} {stopped.remedy}".strip() if stopped else ""
+    why_not = joined((stopped.says, stopped.remedy)) if stopped else NOTHING
     clearance = None
     if layout and layout.complete and not why_not and thing:
         prover = Prover(measured, replace(layout, hindrances=(thing,)), shoe)
         least = prover.judged(prover.exact_settings, with_self=False).cleared[0].clearance
         clearance = _measure(max(least, 0.0), head)
-        why_not = "The pipe would touch what it goes over." if least < -TOUCHING else ""
+        why_not = message("way.touches") if least < -TOUCHING else NOTHING
     figures = _figures(step, shoe, head) or _laid_figures(layout, number, head)
     same = type(step) is type(now) and abs(_angle_of(step) - _angle_of(now)) < 1e-9
     spacing, shrink, room, degrees = figures

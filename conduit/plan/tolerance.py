@@ -10,6 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from conduit.catalogue import NOTHING, Message, message
 from conduit.geometry import Vec
 from conduit.layout import Path, PathBend
 from conduit.units import Degrees
@@ -23,11 +24,11 @@ class Hands:
     angle: Degrees = 1.0
     roll: Degrees = 1.5
     cut: float = 1 / 32
-    called: str = ""
+    called: Message = NOTHING
 
 
-BY_EYE = Hands(called="by eye")
-WITH_FINDER_AND_LEVEL = Hands(angle=0.5, roll=0.5, called="with angle finder and level")
+BY_EYE = Hands(called=message("hands.by_eye"))
+WITH_FINDER_AND_LEVEL = Hands(angle=0.5, roll=0.5, called=message("hands.finder"))
 # The bench asks for the finder's reading of each bend, so what is advised is for those who take it.
 USUAL_HANDS = WITH_FINDER_AND_LEVEL
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from conduit.catalogue import Message
 from conduit.geometry import Vec
 
 
@@ -13,7 +14,7 @@ class Leg:
     """A measure along a leg: its dotted place, how it is called, its length in inches, and which way the leg goes."""
 
     place: str
-    called: str
+    called: Message
     at: float
     heading: Vec
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from functools import cached_property, singledispatch
 
 from conduit.bender import Shoe
+from conduit.catalogue import Figure, joined, message
 from conduit.document import (
     RACK_WAYS,
     USUAL_SETBACK,
@@ -41,9 +42,10 @@ SLACK = 1e-6
 class NotInRack(ValueError):
     """A step cannot be taken by this pipe: at which of its fields, why, and what would do."""
 
-    def __init__(self, field: str, says: str, remedy: str) -> None:
-        super().__init__(says)
-        self.field, self.says, self.remedy = field, says, remedy
+    def __init__(self, field: str, why: str, **figures: Figure) -> None:
+        self.says, self.remedy = message(f"rack.{why}", **figures), message(f"rack.{why}.remedy", **figures)
+        super().__init__(self.says)
+        self.field = field
 
 
 @dataclass(frozen=True)
@@ -108,8 +110,8 @@ def how_of(step: AnyStep) -> HowInRack | None:
     """
     ways, chosen = RACK_WAYS.get(step.kind, ()), way_of(step)
     if chosen and chosen.how not in ways:
-        offered = " or ".join(ways) or "nothing"
-        raise NotInRack("rack", f"this step does not go by “{chosen.how}”", f"Choose {offered}.")
+        offered = joined(ways, message("rack.or")) or message("rack.nothing")
+        raise NotInRack("rack", "no_such_way", way=chosen.how, ways=offered)
     return chosen.how if chosen else ways[0] if ways else None
 
 
@@ -154,8 +156,7 @@ def _swept(step: BendStep, place: float, inside: float, at: Alongside) -> AnySte
     radius = at.lead_shoe.radius - inside
     if radius < at.shoe.radius:
         own = at.shows(at.shoe.radius)
-        says = f"inside the lead's 90 it would sweep with a radius of {at.shows(radius)}; its shoe's is {own}"
-        raise NotInRack("rack", says, "Make the innermost pipe the lead, or choose equal radii.")
+        raise NotInRack("rack", "inside", radius=at.shows(radius), own=own)
     shots = (step.rack and step.rack.shots) or USUAL_SHOTS
     return SweepStep(kind="sweep", turn=step.turn, angle=step.angle, to="centre", at=place, radius=radius, shots=shots)
 
@@ -169,10 +170,10 @@ def _kicked(step: BendStep, at: Alongside) -> AnyStep:
     """
     way = step.rack
     if not way or not way.after:
-        raise NotInRack("rack.after", "on which side of the lead do the others lie after the turn?", "Choose a side.")
+        raise NotInRack("rack.after", "which_side")
     turn, wanted = at.bends[0].heading_after, DIRECTIONS[way.after].times(at.beside)
     if step.angle != 90 or abs(DIRECTIONS[way.after].dot(turn)) > SLACK:
-        raise NotInRack("rack.after", "kicks go with a 90, to a side across the new heading", "Choose another side.")
+        raise NotInRack("rack.after", "kicks_across")
     flat = at.displacement.dot(turn)
     lift = wanted.minus(at.displacement).along(turn, flat)
     lift = lift.along(at.heading, -lift.dot(at.heading))
@@ -197,7 +198,7 @@ def _word(direction: Vec) -> Direction:
     for word, unit in DIRECTIONS.items():
         if unit.dot(direction) > 1 - SLACK:
             return word
-    raise NotInRack("rack.after", "the rack stands askew there, so that kicks would lift it askew", "Choose equal.")
+    raise NotInRack("rack.after", "askew")
 
 
 @_taken.register
@@ -213,9 +214,8 @@ def _sweep(step: SweepStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     radius = step.radius - (inside if how == "sweep" else 0.0)
     if radius < at.shoe.radius:
         own = at.shows(at.shoe.radius)
-        says = f"the inner pipe's sweep would have a radius of {at.shows(radius)}, under its shoe's {own}"
         wider = at.tape.at_least(at.shoe.radius - radius)
-        raise NotInRack("radius", says, f"Sweep the lead wider, by {wider} or more.")
+        raise NotInRack("radius", "sweep_inside", radius=at.shows(radius), own=own, wider=wider)
     return step.model_copy(update={"at": place, "to": "centre", "radius": radius, "around": None})
 
 
@@ -239,7 +239,7 @@ def _offset(step: OffsetStep, at: Alongside, how: HowInRack | None) -> AnyStep:
 
 @_taken.register
 def _slope(step: SlopeStep, at: Alongside, how: HowInRack | None) -> AnyStep:
-    raise NotInRack("kind", "a rack does not take an offset of two angles", "Make it two bends, one after the other.")
+    raise NotInRack("kind", "slope")
 
 
 @_taken.register
@@ -259,7 +259,7 @@ def _box_offset(step: BoxOffsetStep, at: Alongside, how: HowInRack | None) -> An
     to_bend = at.vertex(0) + shift if step.end == "start" else at.along(at.end) - at.vertex(1) - shift
     straight = to_bend - reach
     if straight < 0:
-        raise NotInRack("straight", "the stagger leaves no straight at the box", "Keep more straight at the box.")
+        raise NotInRack("straight", "no_straight")
     return step.model_copy(update={"knockout": knockout, "straight": straight})
 
 
@@ -276,7 +276,7 @@ def _three_bend_saddle(step: Saddle3Step, at: Alongside, how: HowInRack | None) 
         rise = top - at.lead_shoe.radius * (1 / math.cos(outer) - 1) + higher
         changes |= {"over": None, "rise": rise}
         if rise < SLACK:
-            raise NotInRack("rise", "the inner pipe's saddle would have no rise", "Raise the lead more.")
+            raise NotInRack("rise", "no_rise")
     return step.model_copy(update=changes)
 
 
@@ -288,7 +288,7 @@ def _four_bend_saddle(step: Saddle4Step, at: Alongside, how: HowInRack | None) -
     near = at.vertex(1) + shift + reach + step.margin
     width = at.vertex(2) - shift - reach - step.margin - near
     if width < -SLACK:
-        raise NotInRack("width", "the inner pipe has no flat left over it", "Choose together, or a wider margin.")
+        raise NotInRack("width", "no_flat")
     changes: dict[str, object] = {"near": near, "width": max(0.0, width)}
     if abs(shift) > SLACK:
         rise = at.bends[1].vertex.minus(at.bends[0].vertex).dot(at.across(at.bends[0]))

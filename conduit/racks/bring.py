@@ -2,6 +2,7 @@
 
 from collections import Counter
 
+from conduit.catalogue import message
 from conduit.cutting import StrutNeeded
 from conduit.racks.schema import RackPlan
 
@@ -11,5 +12,7 @@ def struts_needed(plan: RackPlan, name: str) -> Counter[StrutNeeded]:
     struts = Counter[StrutNeeded]()
     for one in plan.struts:
         holes = ", ".join(hole.reads for hole in one.holes)
-        struts[StrutNeeded(one.length.reads, f"{name or 'a rack'}: pipes at {holes}")] += 1
+        struts[
+            StrutNeeded(one.length.reads, message("bring.struts", rack=name or message("bring.a_rack"), places=holes))
+        ] += 1
     return struts

@@ -10,7 +10,8 @@ from typing import Any
 
 from conduit.bender import Hook
 from conduit.bending import Arranged, ArrangedTurn, Bencher, Sheet, SheetBend
-from conduit.document import KickStep, step_name
+from conduit.catalogue import Message, message
+from conduit.document import KickStep
 from conduit.plan import Measure, PlannedMark, PlannedPiece
 from conduit.racks.bend_roles import FloorRun, Role, roles_of
 from conduit.racks.floor_schema import FloorCardMark, FloorItem, FloorLine, FloorMark, FloorPipe, FloorStage, FloorStick
@@ -145,15 +146,16 @@ def _by_card(one: _Lying, bend: SheetBend) -> FloorCardMark | None:
     return FloorCardMark(at=at, reference=mark.reference, hook=mark.hook, off=off)
 
 
-def _called(one: _Lying, bend: SheetBend) -> str:
+def _called(one: _Lying, bend: SheetBend) -> Message:
     """What a bend is, in a word or two."""
     layout = one.bencher.layout
     index, (_, what, within) = bend.number - 1, one.roles[bend.number]
     if what != "bend" or not layout:
-        return what
+        return message(f"role.{what}")
     owner = layout.owners[index]
-    name = step_name(owner, layout.steps[owner]).partition("(")[2].removesuffix(")")
-    return f"{name}, bend {within + 1}" if len(layout.indices_of(owner)) > 1 else name
+    step = layout.steps[owner]
+    name = message(f"kind.{step.kind if step else 'left_out'}")
+    return message("role.bend_of", kind=name, bend=within + 1) if len(layout.indices_of(owner)) > 1 else name
 
 
 def _lift(one: _Lying, bend: SheetBend) -> Measure | None:

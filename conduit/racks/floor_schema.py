@@ -3,6 +3,7 @@
 from pydantic import Field
 
 from conduit.bender import Hook, Reference
+from conduit.catalogue import Message
 from conduit.plan import Measure
 from conduit.tables import Material, TradeSize
 from conduit.values import Result
@@ -33,7 +34,7 @@ class FloorSetting(Result):
 class FloorMark(FloorSetting):
     """A mark on a stick."""
 
-    what: str
+    what: Message
 
 
 class FloorItem(FloorSetting):
@@ -67,7 +68,7 @@ class FloorLine(Result):
 class FloorStage(Result):
     """What is bent on several pipes in one go, on one shoe; in this order."""
 
-    what: str
+    what: Message
     step: int | None = Field(description="Index of the lead's step; null: a pipe's own.")
     material: Material
     trade_size: TradeSize

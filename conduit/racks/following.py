@@ -51,10 +51,9 @@ def follow(lead: LeadCourse, shoe: Shoe, start: Vec, beside: float, ends: float,
         try:
             mine = taken(step, at)
         except NotInRack as no:
-            says = f"{step_name(index, step)}: the whole rack cannot go this way; {no.says}."
-            return Followed(
-                tuple(steps), tuple(later), own, found(Code.NOT_IN_RACK, f"steps.{index}.{no.field}", says, no.remedy)
-            )
+            told = {"step": step_name(index, step), "why": no.says, "remedy": no.remedy}
+            stopped = found(Code.NOT_IN_RACK, f"steps.{index}.{no.field}", **told)
+            return Followed(tuple(steps), tuple(later), own, stopped)
         head = lead.measured.head
         placed = place_step(mine, own, Context(index, shoe, head.stand_off, head.tape, at.along(end)))
         if isinstance(placed, Finding):

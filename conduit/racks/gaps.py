@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations, pairwise
 
+from conduit.catalogue import Message, message
 from conduit.document import RACK_WAYS, MeasuredRun
 from conduit.findings import Code, Finding, found
 from conduit.geometry import Vec
@@ -79,27 +80,22 @@ def _room(gap: Gap) -> float:
 
 def _finding(step: int | None, gap: Gap, others: int, lead: MeasuredRun) -> Finding:
     tape = lead.head.tape
-    who = f"Pipes {gap.one.member.number} and {gap.other.member.number}"
-    where = f" at step {step + 1}" if step is not None else ""
     place = f"steps.{step}" if step is not None else "rack"
-    also = f" {others} other pair{'s' if others > 1 else ''} there too." if others else ""
+    told = {
+        "pipes": message("part.pipes", one=gap.one.member.number, other=gap.other.member.number),
+        "where": message("gap.at_step", number=step + 1) if step is not None else "",
+        "also": message("gap.also", count=others) if others else "",
+        "remedy": _remedy(gap, lead),
+    }
     if gap.least < 0:
-        says = f"{who} run into each other{where}, by {tape.at_least(-gap.least)}.{also}"
-        return found(Code.RACK_TOUCHES, place, says, _remedy(gap, lead))
-    says = f"{who} come within {tape.shows(gap.least)}{where}; {tape.shows(gap.asked or 0.0)} was asked.{also}"
-    return found(Code.RACK_GAP, place, says, _remedy(gap, lead))
+        return found(Code.RACK_TOUCHES, place, by=tape.at_least(-gap.least), **told)
+    return found(Code.RACK_GAP, place, least=tape.shows(gap.least), asked=tape.shows(gap.asked or 0.0), **told)
 
 
-def _remedy(gap: Gap, lead: MeasuredRun) -> str:
+def _remedy(gap: Gap, lead: MeasuredRun) -> Message:
     step = lead.steps[gap.step] if gap.step is not None else None
-    wider = f"space them {lead.head.tape.at_least((gap.asked or 0.0) - gap.least)} wider"
     ways = RACK_WAYS.get(step.kind, ()) if step else ()
     way = getattr(step, "rack", None)
     chosen = way.how if way else ways[0] if ways else None
-    if chosen == "equal":
-        return f"Sweep them about one centre there, or {wider}."
-    if chosen == "kicks":
-        return f"Kick them from farther back, or {wider}."
-    if chosen == "together":
-        return f"Stagger them there, or {wider}."
-    return f"{wider[0].upper()}{wider[1:]}."
+    key = f"gap.{chosen}" if chosen in ("equal", "kicks", "together") else "gap.wider"
+    return message(key, wider=lead.head.tape.at_least((gap.asked or 0.0) - gap.least))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
+from conduit.catalogue import message
 from conduit.document import (
     MOST_TURN,
     AnyStep,
@@ -102,8 +103,7 @@ def _too_many(raw: Raw, rack: MeasuredRack, lead: CheckedRun) -> Iterator[Findin
     own = [step for at in range(len(rack.pipes)) for step in _listed(_written(raw, at).get("steps"))]
     count = followed * len(rack.pipes) + sum(map(_bends_at_most, own))
     if count > MOST_IN_A_RACK:
-        says = f"The rack: its pipes have some {count:,} bends together; {MOST_IN_A_RACK} are planned at once."
-        yield found(Code.TOO_MANY_BENDS, "rack.pipes", says, "Make two racks of it, or end it at a box.")
+        yield found(Code.TOO_MANY_BENDS, "rack.pipes", case="rack", bends=f"{count:,}", most=MOST_IN_A_RACK)
 
 
 def _bends_at_most(step: object) -> int:
@@ -126,15 +126,12 @@ def _misplaced(rack: MeasuredRack, lead: CheckedRun) -> Iterator[Finding]:
     if not layout or not start:
         return
     if (layout.gap is None) == (layout.spacing is None):
-        says = "The rack: give the gap between the pipes, or the spacing of their centres; one of them."
-        yield found(Code.RACK_SPACING, "rack.gap", says, "Write the gap.")
+        yield found(Code.RACK_SPACING, "rack.gap", case="one_of")
     for field, word in (("side", layout.side), ("strut", layout.strut)):
         if word and abs(DIRECTIONS[word].dot(DIRECTIONS[start.heading])) > 0.5:
-            says = f"The rack: the pipes run along “{word}” at the start, so it is no side of them."
-            yield found(Code.ALONG_HEADING, f"rack.{field}", says, "Choose a side across the pipes.")
+            yield found(Code.ALONG_HEADING, f"rack.{field}", case="rack", way=message(f"way.{word}"))
     if layout.strut and abs(DIRECTIONS[layout.strut].dot(DIRECTIONS[layout.side])) > 0.5:
-        says = "The rack: the strut cannot lie on the side on which the pipes lie beside each other."
-        yield found(Code.ALONG_HEADING, "rack.strut", says, "Choose the side under the pipes.")
+        yield found(Code.ALONG_HEADING, "rack.strut", case="strut")
 
 
 def _too_close(rack: MeasuredRack, pipes: Sequence[Member], tape: Tape) -> Iterator[Finding]:
@@ -143,10 +140,13 @@ def _too_close(rack: MeasuredRack, pipes: Sequence[Member], tape: Tape) -> Itera
     for one, other in pairwise(pipes):
         between = (one.diameter + other.diameter) / 2
         if spacing is not None and spacing < between:
-            who = f"Pipes {one.number} and {other.number}"
-            says = f"{who}: {tape.shows(spacing)} from centre to centre is less than they are thick."
             yield found(
-                Code.RACK_SPACING, "rack.spacing", says, f"They touch at {tape.at_least(between)}; space them wider."
+                Code.RACK_SPACING,
+                "rack.spacing",
+                case="too_close",
+                pipes=message("part.pipes", one=one.number, other=other.number),
+                spacing=tape.shows(spacing),
+                touching=tape.at_least(between),
             )
             return
 
@@ -277,8 +277,8 @@ class _Maker:
         steps, leaves = len(self.lead.measured.steps), self.pipe.leaves
         if leaves is None or leaves <= steps:
             return None
-        says = f"Pipe {self.at + 2}: it cannot leave after step {leaves}; the lead has {steps}."
-        return found(Code.NOT_IN_RACK, f"rack.pipes.{self.at}.leaves", says, "Let it leave earlier.")
+        place, told = f"rack.pipes.{self.at}.leaves", {"pipe": self.at + 2, "step": leaves, "steps": steps}
+        return found(Code.NOT_IN_RACK, place, case="leaves", **told)
 
 
 def _dumped(step: AnyStep) -> dict[str, Any]:

@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import Field
 
+from conduit.catalogue import NOTHING, Message
 from conduit.document import RACK_WAYS, AnyStep, BendStep, HowInRack, RackWay, StepLeftOut, read_document
 from conduit.findings import stops
 from conduit.geometry import DIRECTIONS, Direction
@@ -30,7 +31,7 @@ class RackOption(Result):
     gaps_kept: bool
     least_gap: Measure | None = Field(description="Between neighbours, along all of the rack; null: they touch.")
     pipe: Measure | None = Field(description="Of all pipes together; null where one cannot be bent.")
-    why_not: str
+    why_not: Message
 
 
 def rack_options(
@@ -73,7 +74,7 @@ def _told(plan: RackPlan, tried: Tried, is_now: bool, tape: Tape) -> RackOption:
     pipes = [pipe for pipe in plan.pipes if not pipe.free]
     lengths = [pipe.developed_length.inches for pipe in pipes if pipe.developed_length and pipe.makeable]
     least = min((gap.least.inches for gap in plan.gaps if gap.asked), default=None)
-    stop = next((one.says for one in plan.all_findings() if stops([one])), "")
+    stop = next((one.says for one in plan.all_findings() if stops([one])), NOTHING)
     return RackOption(
         how=tried[0],
         after=tried[1],
@@ -83,5 +84,5 @@ def _told(plan: RackPlan, tried: Tried, is_now: bool, tape: Tape) -> RackOption:
         gaps_kept=plan.gaps_kept,
         least_gap=None if least is None or least < 0 else Measure.of(least, tape),
         pipe=Measure.of(sum(lengths), tape) if len(lengths) == len(pipes) else None,
-        why_not="" if plan.makeable else stop,
+        why_not=NOTHING if plan.makeable else stop,
     )

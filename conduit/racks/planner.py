@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
+from conduit.catalogue import Message, message
 from conduit.document import AnyStep, KickStep, StepLeftOut, SweepStep
 from conduit.findings import Finding, stops
 from conduit.layout import degrees_of, points_along
@@ -92,7 +93,7 @@ def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
         developed_length=Measure.of(path.length, tape) if path and whole else None,
         degrees=degrees_of(layout) if layout else 0.0,
         steps=list(_steps(member, members, tape)),
-        lines=[[tuple(point.plus(member.origin)) for point in line] for line in points_along(path)] if path else [],
+        lines=[[point.plus(member.origin) for point in line] for line in points_along(path)] if path else [],
         start=PictureEnd(
             name=start.name if start else "", point=member.origin, heading=path.heading if path else (1, 0, 0)
         ),
@@ -127,8 +128,8 @@ def _findings(member: Member, checked: CheckedRun) -> Iterator[Finding]:
             yield one.model_copy(update={"place": place, "says": _said(member, one.says), "fixes": ()})
 
 
-def _said(member: Member, says: str) -> str:
-    return f"Pipe {member.number}: {says}"
+def _said(member: Member, says: Message) -> Message:
+    return message("part.of_pipe", number=member.number, says=says)
 
 
 def _steps(member: Member, members: Members, tape: Tape) -> Iterator[RackedStep]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.bender import Shoe
+from conduit.catalogue import Message, message
 from conduit.document import MeasuredRun, step_name
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.layout import Layout
@@ -67,11 +68,11 @@ def sequence_findings(
 
 
 # By a piece's bends, its length and the shoe: while a run is typed most of its pieces stay as they are.
-_KNOWN: OrderedDict[tuple[tuple[Unit, ...], float, Shoe], str] = OrderedDict()
+_KNOWN: OrderedDict[tuple[tuple[Unit, ...], float, Shoe], Message] = OrderedDict()
 MOST_KNOWN = 2000
 
 
-def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[str]:
+def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[Message]:
     """`why_no_order`, from what was found before where a piece is as it was then."""
     asked = [piece for piece in pieces if (*piece, shoe) not in _KNOWN]
     found = {(*piece, shoe): why for piece, why in zip(asked, why_no_sequence(asked, shoe), strict=True)}
@@ -94,16 +95,15 @@ def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe)
     first = piece.units[0]
     if not first.slight and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
-        yield _short(owner, f"before bend {first.called}", first.start, shoe.straight_behind, measured, within=False)
+        yield _short(owner, first.start, shoe.straight_behind, measured, case="before", bend=first.called)
     for (one, before), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
         if straight < shoe.least_between - TOLERANCE and not (one.slight or other.slight):
             within = layout.owners[group[0] - 1] == owner
-            between = f"between bends {one.called} and {other.called}"
-            told = _short(owner, between, straight, shoe.least_between, measured, within)
-            if _turns_back(layout, before[-1], group[0]):
-                told = told.model_copy(update={"remedy": _as_a_hook(shoe, measured)})
-            yield told
+            back = _as_a_hook(shoe, measured) if _turns_back(layout, before[-1], group[0]) else ""
+            case = "hook" if back else "within" if within else "between"
+            bends = {"before": one.called, "bend": other.called}
+            yield _short(owner, straight, shoe.least_between, measured, within, case=case, back=back, **bends)
 
 
 def _turns_back(layout: Layout, first: int, second: int) -> bool:
@@ -115,39 +115,29 @@ def _turns_back(layout: Layout, first: int, second: int) -> bool:
 
 def _as_a_hook(shoe: Shoe, measured: MeasuredRun) -> str:
     """How far apart the backs of a shepherd's hook must stand: both radii, the straight between, the pipe itself."""
-    least = measured.head.tape.at_least(2 * shoe.radius + shoe.diameter + shoe.least_between)
-    return (
-        f"A shepherd's hook stands at least {least} from back to back on this shoe; its second 90 is made with the "
-        "heel toward the first. Nearer, use a shoe of smaller radius, or two pieces and a coupling."
-    )
+    return measured.head.tape.at_least(2 * shoe.radius + shoe.diameter + shoe.least_between)
 
 
-def _short(owner: int, where: str, straight: float, least: float, measured: MeasuredRun, within: bool) -> Finding:
+def _short(
+    owner: int, straight: float, least: float, measured: MeasuredRun, within: bool = False, **told: str
+) -> Finding:
     head, step = measured.head, measured.steps[owner]
-    shows, wanted = head.tape.shows(straight), head.tape.at_least(least)
-    says = f"{step_name(owner, step)}: only {shows} of straight pipe {where}; this shoe needs {wanted} there."
-    remedy = "Bend it at a flatter angle, or raise it more."
     fixes: tuple[Fix, ...] = ()
     field = "angle" if within else step.placed_by if step else "at"
     measure = getattr(step, field, None)
     place = f"steps.{owner}.{field}" if measure is not None else f"steps.{owner}"
-    if not within:
-        remedy = "Give it more room."
-        if measure is not None:
-            value = head.tape.at_least(measure + least - straight)
-            fixes = (setting(f"Make it {value}", place, value),)
-    return found(Code.SHORT_STRAIGHT, place, says, remedy, *fixes)
+    if measure is not None and not within:
+        value = head.tape.at_least(measure + least - straight)
+        fixes = (setting(message("fix.make_it", value=value), place, value),)
+    room = {"straight": head.tape.shows(straight), "needs": head.tape.at_least(least)}
+    return found(Code.SHORT_STRAIGHT, place, *fixes, step=step_name(owner, step), **room, **told)
 
 
-def _no_order(piece: _BentPiece, reason: str, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
+def _no_order(piece: _BentPiece, reason: Message, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
     spare = spare_needed(piece.units, shoe, piece.length)
     if spare is None:
         owner = layout.owners[piece.groups[0][0]]
-        says = f"Piece {piece.number}: its bends can be made in no order. {reason}"
-        remedy = "Give them more room, do a step another way, or put a coupling or a box between."
-        return found(Code.NO_ORDER, f"steps.{owner}", says, remedy)
+        return found(Code.NO_ORDER, f"steps.{owner}", piece=piece.number, why=reason)
     owner = layout.owners[piece.groups[-1][-1]]
-    says = f"{step_name(owner, measured.steps[owner])}: the shoe finds no hold so near end B of piece {piece.number}."
-    shows = measured.head.tape.shows(spare)
-    remedy = f"Leave {shows} to spare there, bend it, then cut it off."
-    return found(Code.BEND_LONG, f"steps.{owner}", says, remedy)
+    called, shows = step_name(owner, measured.steps[owner]), measured.head.tape.shows(spare)
+    return found(Code.BEND_LONG, f"steps.{owner}", step=called, piece=piece.number, spare=shows)

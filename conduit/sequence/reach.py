@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from conduit.bender import Hook, Shoe
+from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.sequence.handle import HANDLE, Flags
 from conduit.sequence.standing import Around, Standing, StandingWalk
 from conduit.units import Radians
@@ -28,7 +29,7 @@ UNDER_FLOOR = 1.0
 FEW = 6
 
 HOOKS: tuple[Hook, Hook] = ("A", "B")
-Obstruction = str
+Obstruction = Message
 Masks = NDArray[np.int64]
 
 
@@ -40,7 +41,7 @@ class Unit:
     shoe's hook faces by habit.
     """
 
-    called: str
+    called: Message
     start: float
     end: float
     angle: Radians
@@ -75,19 +76,19 @@ class ShoeRoom:
     Room for the shoe).
     """
 
-    called: tuple[str, ...]
+    called: tuple[Message, ...]
     too_near: dict[tuple[int, Hook], int]
     off_pipe: frozenset[tuple[int, Hook]]
 
     def obstruction(self, unit: int, hook: Hook, done: int) -> Obstruction:
         """Why there is no room, or nothing."""
         if (unit, hook) in self.off_pipe:
-            return "there is not enough straight pipe at its end for the shoe"
+            return message("order.no_pipe")
         near = self.too_near[unit, hook] & done
         if not near:
-            return ""
+            return NOTHING
         names = [name for number, name in enumerate(self.called) if near >> number & 1]
-        return f"the shoe needs the straight pipe where bend {' and '.join(names)} is already bent"
+        return message("order.no_room", bends=joined(names, message("order.and")))
 
 
 def room_for(units: Sequence[Unit], shoe: Shoe, length: float) -> ShoeRoom:
@@ -135,8 +136,8 @@ def obstruction(room: ShoeRoom, clear: Clear, unit: int, hook: Hook, done: int, 
     if found or clear.floor[row] or clear.air[row]:
         return found
     if clear.handle[row]:
-        return "a bent part would be where the handle swings"
-    return "on the floor a bent part would be in the way, and in the air the pipe would reach the ground"
+        return message("order.handle")
+    return message("order.floor_and_air")
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from conduit.bender import Hook, Shoe
+from conduit.catalogue import NOTHING, Message, message
 from conduit.sequence.handle import Flags
 from conduit.sequence.reach import (
     HOOKS,
@@ -33,7 +34,6 @@ from conduit.sequence.reach import (
 from conduit.units import Radians
 
 MOST_UNITS = 14
-TOO_MANY = "{} bends on one piece are too many to search; cut it at a coupling."
 FLIP, TURN, AIR, TRAVEL = 6.0, 2.0, 3.0, 0.1
 # Another hook than the bend's habit is taken only where there is no other way, or, by choice, to save turning round.
 KEEP_HOOKS, FREE_HOOKS = 100.0, 0.5
@@ -52,7 +52,7 @@ class Habit:
     unit: int
     after: int
     cost: float
-    reason: str
+    reason: Message
     begun: bool = False
 
 
@@ -69,9 +69,9 @@ class SequenceStep:
     where: Literal["floor", "air"]
     end_for_end: bool
     turn: Radians | None
-    reasons: tuple[str, ...]
-    breaks: str = ""
-    against: tuple[str, ...] = ()
+    reasons: tuple[Message, ...]
+    breaks: Message = NOTHING
+    against: tuple[Message, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -82,7 +82,7 @@ class BendSequence:
     flips: int
     turns: int
     cost: float
-    why_not: str = ""
+    why_not: Message = NOTHING
 
 
 Costs = NDArray[np.float32]
@@ -103,7 +103,7 @@ def best_sequence(
     if count == 0:
         return BendSequence((), 0, 0, 0.0)
     if count > MOST_UNITS:
-        return BendSequence((), 0, 0, math.inf, TOO_MANY.format(count))
+        return BendSequence((), 0, 0, math.inf, message("order.too_many", bends=count))
     reach = reach_of(units, shoe, length)
     moves = _moves(units, reach, habits, other_hook)
     costs = _search(count, moves)
@@ -129,22 +129,22 @@ def _excused(acts: Sequence[SequenceStep], number: int, reach: Reach, habits: Se
         kept = (habit.after for habit in habits if (habit.unit, habit.reason) == (act.unit, reason))
         after = reduce(or_, kept, 0)
         found = reach.obstruction(act.unit, act.hook, (done | after) & ~(1 << act.unit))
-        excuses.append(f"{reason} Not here: {found or 'another bend could then not be made, or not by its habit'}.")
+        excuses.append(message("habit.not_here", habit=reason, why=found or message("habit.another")))
     return replace(act, against=tuple(excuses))
 
 
-def why_no_sequence(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[str]:
+def why_no_sequence(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) -> list[Message]:
     """For each piece (its bends, its length) why they cannot be made in any order; empty where one was found.
 
     Along the pipe is tried first, on all pieces at once: it mostly does, and costs little beside a search.
     """
     asked = [one for units, length in pieces for one in _along(units, length)]
     clear = clear_when(shoe, asked) if asked else {}
-    row, found = 0, list[str]()
+    row, found = 0, list[Message]()
     for units, length in pieces:
         room = room_for(units, shoe, length)
         easy = len(units) <= MOST_UNITS and all(_follows(room, clear, unit, row) for unit in range(len(units)))
-        found.append("" if easy else best_sequence(units, shoe, length).why_not)
+        found.append(NOTHING if easy else best_sequence(units, shoe, length).why_not)
         row += max(0, len(units) - 1)
     return found
 
@@ -254,11 +254,11 @@ def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
     return moving
 
 
-def _why_none(units: Sequence[Unit], reach: Reach) -> str:
+def _why_none(units: Sequence[Unit], reach: Reach) -> Message:
     for unit, one in enumerate(units):
         if all(reach.obstruction(unit, hook, 0) for hook in HOOKS):
-            return f"Bend {one.called} cannot be made even first: {reach.obstruction(unit, 'A', 0)}."
-    return "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and handle."
+            return message("order.not_even_first", bend=one.called, why=reach.obstruction(unit, "A", 0))
+    return message("order.none")
 
 
 def check_sequence(
@@ -298,7 +298,7 @@ def _followed(
     turns = sum(act.turn is not None and abs(act.turn) > SAME_ROLL for act in acts)
     broken = next((act for act in acts if act.breaks), None)
     if broken:
-        why = f"Bend {units[broken.unit].called} cannot come here: {broken.breaks}."
+        why = message("order.not_here", bend=units[broken.unit].called, why=broken.breaks)
         return BendSequence(tuple(acts), flips, turns, math.inf, why)
     return BendSequence(tuple(acts), flips, turns, FLIP * flips + TURN * turns)
 
@@ -321,7 +321,7 @@ def _act(
         turn = math.remainder(units[unit].roll - units[before.unit].roll + upside, 2 * math.pi)
     mine = [habit for habit in habits if habit.unit == unit]
     kept = [habit.reason for habit in mine if not habit.begun and done & habit.after == habit.after]
-    air = ["In the air: on the floor the bent part would be in the way."] if where == "air" else []
+    air = [message("order.in_air")] if where == "air" else []
     broken = [habit.reason for habit in mine if not _kept(habit, done)]
     return SequenceStep(
         unit,

@@ -8,6 +8,7 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from conduit.catalogue import said_by
 from conduit.units import UnreadableLength, parse_length
 from server.accounts.history import What, record
 from server.accounts.models import Crew, Invitation, Membership, Role, User, name_of
@@ -133,7 +134,7 @@ def set_new_runs(user: User, given: NewRuns) -> None:
     try:
         parse_length(given.stand_off, given.tape)
     except UnreadableLength as error:
-        raise Refused("Nothing was changed.", {"stand_off": str(error)}) from error
+        raise Refused("Nothing was changed.", {"stand_off": said_by(error)}) from error
     crew.new_runs = given.model_dump()
     crew.save(update_fields=["new_runs"])
     record(crew, user, What.SET_LIMITS, "how new runs are read")

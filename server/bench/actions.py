@@ -21,6 +21,7 @@ from server.bench.staging import CannotBeDone, begun, cut_length_changed, stage,
 from server.bench.status import follow_status
 from server.errors import Conflict, Refused, as_sentence
 from server.jobs.models import Run
+from server.language import told
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
@@ -53,7 +54,7 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
                 _do(user, benches, act)
             outcomes.append({"key": act.key, "done": True})
         except (CannotBeDone, NoSuchStick, Conflict) as error:
-            outcomes.append({"key": act.key, "done": False, "says": as_sentence(str(error))})
+            outcomes.append({"key": act.key, "done": False, "says": as_sentence(told(error))})
         benches = Benches(run, user, benches)
     follow_status(run, benches)
     return outcomes, _told(benches)

@@ -19,6 +19,7 @@ from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
 from server.errors import as_sentence
 from server.jobs.models import Run
+from server.language import told
 from server.shoes.models import Shoe
 
 A_THOUSANDTH = 1e-3
@@ -129,7 +130,7 @@ class Benches:
             if stick:
                 self.of(stick).on(own_number(stick), arranged_of(stick))
         except NoSuchStick as error:
-            return f"{as_sentence(str(error))} It is shown for the run’s own shoe."
+            return f"{as_sentence(told(error))} It is shown for the run’s own shoe."
         return ""
 
     def stale(self, piece: int) -> str:

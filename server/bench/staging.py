@@ -18,6 +18,7 @@ from server.bench.sheets import Benches, arranged_of, made_on
 from server.bench.status import follow_status
 from server.errors import Conflict, as_sentence
 from server.jobs.models import Run
+from server.language import told
 
 # Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
 # A cut that names its `source`, the tag of a scrap, comes with the `length` that was cut, in inches.
@@ -50,7 +51,7 @@ def _mark(user: User, run: Run, act: StageAct) -> None:
     try:
         stage(user, run, stick, act)
     except CannotBeDone as error:
-        raise Conflict(as_sentence(str(error))) from error
+        raise Conflict(as_sentence(told(error))) from error
     follow_status(run, Benches(run, user, benches))
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 
 from django.utils import timezone
 
+from conduit.catalogue import said_by
 from conduit.cutting import IN_AN_INCH, Kind, lies, nearest_sixteenth, whole_sixteenths
 from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import User, name_of
@@ -164,7 +165,7 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     try:
         came_out = nearest_sixteenth(parse_length(length, cut.bar.crew.tape))
     except UnreadableLength as error:
-        raise Refused("That length cannot be used.", {"length": str(error)}) from error
+        raise Refused("That length cannot be used.", {"length": said_by(error)}) from error
     if came_out <= 0:
         raise Refused("That length cannot be used.", {"length": "a piece has some length; measure it"})
     if came_out >= cut.length:

@@ -5,6 +5,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from conduit.catalogue import said_by
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
 from conduit.plan import Plan, SharedClosing, Way, closing_of, make_plan, ways_of
@@ -16,6 +17,7 @@ from server.accounts.schemas import Told
 from server.errors import Refused
 from server.jobs.plans import checked_run
 from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
+from server.language import told
 from server.observing.metrics import PLANS
 
 router = Router(tags=["planning"])
@@ -71,7 +73,7 @@ def check_marks(request: SignedInRequest, given: MarksIn) -> MarksJudged:
     try:
         return judge_marks(given.document, given.marks, given.cuts, _limits(request))
     except UnreadableMark as error:
-        raise Refused("A mark cannot be read.", {error.place: str(error)}) from error
+        raise Refused("A mark cannot be read.", {error.place: said_by(error)}) from error
     except MarksDoNotMatch as error:
         raise Refused(f"These marks cannot be checked: {error}.") from error
 
@@ -80,7 +82,7 @@ def check_marks(request: SignedInRequest, given: MarksIn) -> MarksJudged:
 def read(request: HttpRequest, given: NoteIn) -> dict[str, Any]:
     """The document that a field note says."""
     note = read_note(given.text)
-    faults = [{"line": fault.line, "words": fault.words, "says": fault.says} for fault in note.errors]
+    faults = [{"line": fault.line, "words": fault.words, "says": told(fault.says)} for fault in note.errors]
     document = keeping(note.document, given.before)
     return {"text": given.text, "document": document, "faults": faults, "lines": note.lines}
 

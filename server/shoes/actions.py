@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from conduit.bender import Dial, DialFit, NoSuchShoe, Test90, calibrate, fit_dial, typical_shoe
 from conduit.bender import Shoe as CoreShoe
+from conduit.catalogue import said_by
 from conduit.plan import ShoeUsed
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import FINE_TAPE
@@ -80,7 +81,7 @@ def _must_bend_pipe(shoe: Shoe) -> None:
     try:
         shoe.to_core()
     except NoSuchShoe as error:
-        raise Refused("These figures do not make a shoe.", {"gain": str(error)}) from error
+        raise Refused("These figures do not make a shoe.", {"gain": said_by(error)}) from error
 
 
 def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:

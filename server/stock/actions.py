@@ -9,6 +9,7 @@ from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from conduit.catalogue import said_by
 from conduit.cutting import ScrapLine, read_scrap_list
 from conduit.tables import STICK
 from conduit.units import UnreadableLength, format_length, is_metric, parse_length
@@ -59,7 +60,7 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
     crew = require(user, Right.WORK)
     tape = given.tape or crew.tape
     found = read_scrap_list(given.text, tape)
-    faults = {f"line {fault.line}": fault.says for fault in found.faults}
+    faults: dict[str, str] = {f"line {fault.line}": fault.says for fault in found.faults}
     lines = []
     for number, line in found.lines.items():
         try:
@@ -109,7 +110,7 @@ def _keepable(length: str | float, tape: str, crew: Crew) -> float:
     try:
         inches = parse_length(length, tape)
     except UnreadableLength as error:
-        raise Refused("That length cannot be used.", {"length": str(error)}) from error
+        raise Refused("That length cannot be used.", {"length": said_by(error)}) from error
     keep = limits_of(crew).keep
     if inches < keep:
         least = format_length(keep, tape)

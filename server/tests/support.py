@@ -72,8 +72,8 @@ class Api(Client):
         if user:
             self.force_login(user)
 
-    def send(self, method, path, body=None, key=None):
-        content = {"headers": {"Idempotency-Key": str(key or uuid4())}}
+    def send(self, method, path, body=None, key=None, language="en"):
+        content = {"headers": {"Idempotency-Key": str(key or uuid4()), "Accept-Language": language}}
         if method.upper() != "GET":
             content |= {"data": "" if body is None else body, "content_type": "application/json"}
         return getattr(self, method.lower())(f"/api{path}", **content)

@@ -14,6 +14,16 @@ class AtTheBench(BenchTestCase):
         sheet = self.bench()["sticks"][0]["sheet"]
         self.assertEqual(sheet, Bencher(RUN).sheet(1).model_dump(mode="json"))
 
+    def test_it_is_told_in_the_language_that_is_asked_for(self):
+        path, spanish = f"/runs/{self.feed.pk}/bench", "es-MX,es;q=0.9,en;q=0.5"
+        english = self.bench()["sticks"][0]["sheet"]["cutting"]
+        other = self.api.send("GET", path, language=spanish).json()["sticks"][0]["sheet"]["cutting"]
+        self.assertEqual(english, ["Cut 56 3/4, square. Ream both ends."])
+        self.assertEqual(other, ["Corte 56 3/4, a escuadra. Escarie los dos extremos."])
+        refused = self.api.send("POST", path, {"acts": [bent(9, 90)]}, language=spanish).json()["outcomes"]
+        self.assertEqual(refused[0]["says"], "La pieza 1 no tiene curva 9.")
+        self.assertEqual(self.bench()["sticks"][0]["sheet"]["cutting"], english, "the next is told in English again")
+
     def test_status_moves_with_the_work(self):
         self.assertEqual(self.status(), ("laid out", ""))
         self.do(act("cut"))

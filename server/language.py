@@ -1,0 +1,26 @@
+"""The language of an answer: what the core says is told in the one that the client asks for."""
+
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
+from django.utils.translation import get_language
+
+from conduit.catalogue import Message, language_now, said_by, speaking
+from server.guard import Answer
+
+
+class TellInLanguage:
+    """Middleware, after Django's own that reads Accept-Language."""
+
+    def __init__(self, answer: Answer) -> None:
+        self.answer = answer
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer in the request's language."""
+        with speaking(get_language() or ""):
+            return self.answer(request)
+
+
+def told(says: str | Exception) -> str:
+    """A sentence, or what a refusal says, in the request's language."""
+    text = says if isinstance(says, str) else said_by(says)
+    return text.told_in(language_now()) if isinstance(text, Message) else text
