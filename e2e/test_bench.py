@@ -33,6 +33,26 @@ class OneStick(Journey):
         expect(page.get_by_role("region", name="Fit")).to_be_visible()
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
 
+    def test_a_stick_in_spanish(self):
+        """What the core says, and what the view itself says; the readings are entered as in English."""
+        page = self.open_bench()
+        page.get_by_role("button", name="Dana Wexcombe").click()
+        page.get_by_role("menuitemradio", name="Español").click()
+        expect(page.get_by_role("region", name="Cortar y marcar")).to_be_visible()
+        expect(page.get_by_test_id("cut")).to_have_text(sheet_of().cut.reads)
+        page.get_by_role("button", name="Cortado y marcado").click()
+        first, second, _ = sheet_of().bends
+        card = page.get_by_role("region", name=f"Curva {first.number}")
+        for words in (first.turn_says, *first.cautions, *(check.says for check in first.checks)):
+            expect(card.get_by_text(words.told_in("es"), exact=True).first).to_be_visible()
+        page.get_by_role("button", name="Siguiente curva").click()
+        expect(page.get_by_role("region", name=f"Curva {second.number}")).to_be_visible()
+        page.get_by_label("El medidor marca, grados").fill("27")
+        page.get_by_role("button", name="Anotar", exact=True).click()
+        correction = page.get_by_role("region", name="Corrección")
+        expect(correction).to_contain_text(f"Cierre la curva {second.number} 3.0°, a 30°")
+        expect(correction).to_contain_text("De vuelta en la zapata, con la marca en la misma referencia")
+
     def test_a_stick_is_taken_to_another_shoe_of_its_size(self):
         page = self.open_bench()
         choose(page, "Shoe for this stick", "Yard spare")

@@ -14,8 +14,9 @@ from conduit.document import UnreadableDocument
 from server.gate import is_locked_out
 from server.guard import PROBLEM, SAYS
 from server.language import told
+from server.sentences import message
 
-LOCKED = "Somebody else changed the same things just now. Try again; nothing was done."
+LOCKED = message("errors.somebody_else_changed_the_same_things")
 
 
 class Refused(Exception):
@@ -62,7 +63,7 @@ def install(api: NinjaAPI) -> None:
     """Map every exception that an endpoint may raise to its answer."""
 
     def tell(request: HttpRequest, status: int, detail: str, **extra: Any) -> HttpResponse:
-        body = {"status": status, "detail": detail, **extra}
+        body = {"status": status, "detail": told(detail), **extra}
         answer = api.create_response(request, body, status=status)
         answer["Content-Type"] = PROBLEM
         return answer
@@ -71,11 +72,11 @@ def install(api: NinjaAPI) -> None:
     def _(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
         # The page may come from the browser's own store, with no cookie of ours: signing in needs the token.
         get_token(request)
-        return tell(request, 401, "Sign in first.")
+        return tell(request, 401, message("errors.sign_in_first"))
 
     @api.exception_handler(PermissionDenied)
     def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
-        return tell(request, 403, told(error) or "Your role does not allow that.")
+        return tell(request, 403, told(error) or message("errors.your_role_does_not_allow_that"))
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:
@@ -120,12 +121,12 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(UnreadableDocument)
     def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
-        return tell(request, 422, f"This is not a run: {told(error)}.")
+        return tell(request, 422, message("errors.this_is_not_a_run", error=told(error)))
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:
         places = {".".join(str(part) for part in fault["loc"][1:]): str(fault["msg"]) for fault in error.errors}
-        return tell(request, 422, "Some of it could not be read.", places=places)
+        return tell(request, 422, message("errors.some_of_it_could_not_be"), places=places)
 
     @api.exception_handler(HttpError)
     def _(request: HttpRequest, error: HttpError) -> HttpResponse:

@@ -5,7 +5,7 @@ language that is set where it is written out. Imports nothing of the core.
 """
 
 from conduit.catalogue.language import ENGLISH, LANGUAGES, language_now, speaking
-from conduit.catalogue.message import NOTHING, Figure, Message, has_message, joined, message, said_by
+from conduit.catalogue.message import NOTHING, Figure, Message, add_sentences, has_message, joined, message, said_by
 
 __all__ = [
     "ENGLISH",
@@ -13,6 +13,7 @@ __all__ = [
     "NOTHING",
     "Figure",
     "Message",
+    "add_sentences",
     "has_message",
     "joined",
     "language_now",

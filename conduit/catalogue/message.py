@@ -106,11 +106,17 @@ def joined(parts: Iterable[str], by: str = " ") -> Message:
 
 
 @cache
-def templates(language: Language) -> Mapping[str, Template]:
+def templates(language: Language) -> dict[str, Template]:
     """All templates of a language, by key."""
     package = {"en": "english", "es": "spanish"}[language]
-    every: Mapping[str, Template] = import_module(f"conduit.catalogue.{package}").TEMPLATES
-    return every
+    return dict(import_module(f"conduit.catalogue.{package}").TEMPLATES)
+
+
+def add_sentences(language: Language, more: Mapping[str, Template]) -> None:
+    """Sentences of what stands above the core. Raises ValueError for a key that there is."""
+    if known := templates(language).keys() & more.keys():
+        raise ValueError(f"said already: {sorted(known)}")
+    templates(language).update(more)
 
 
 def _filled(template: Template, figures: Mapping[str, Figure]) -> str:

@@ -3,6 +3,7 @@
 from django.contrib.auth import authenticate, login
 from django.http import HttpRequest
 
+from conduit.catalogue import Message, joined
 from conduit.document import RunDocument
 from server.accounts import second_factor
 from server.accounts.history import What, record
@@ -12,22 +13,23 @@ from server.accounts.passwords import set_password
 from server.accounts.schemas import Credentials, Me
 from server.accounts.slowing import seconds_to_wait
 from server.errors import NotKnown, TooSoon
+from server.sentences import message
 
-WRONG = "That name and password do not go together."
+WRONG = message("accounts.that_name_and_password_do_not")
 
 
 def sign_in(request: HttpRequest, given: Credentials) -> User:
     """Sign a person in. Raises NotKnown, CodeWanted, or TooSoon while whoever guessed has to wait."""
     too_soon = seconds_to_wait(request, given.username)
     if too_soon:
-        raise TooSoon(f"Too many wrong passwords from here. {_patience(too_soon)} Nothing is locked.", too_soon)
+        raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(too_soon)), too_soon)
     user = authenticate(request, username=given.username, password=given.password)
     if isinstance(user, User) and user.place:
         second_factor.check(user, given.code)
         let_in(request, user)
         return user
     wait = seconds_to_wait(request, given.username)
-    raise NotKnown(f"{WRONG} {_patience(wait)}" if wait else WRONG)
+    raise NotKnown(joined((WRONG, _patience(wait))) if wait else WRONG)
 
 
 def let_in(request: HttpRequest, user: User) -> None:
@@ -36,9 +38,8 @@ def let_in(request: HttpRequest, user: User) -> None:
     record(user.membership.crew, user, What.SIGNED_IN)
 
 
-def _patience(seconds: int) -> str:
-    count = f"{seconds} seconds" if seconds > 1 else "a second"
-    return f"Wait {count}, then try again."
+def _patience(seconds: int) -> Message:
+    return message("accounts.wait_then_try_again", count=seconds)
 
 
 def add_person(crew: Crew, username: str, password: str, role: Role, first: str = "", last: str = "") -> User:

@@ -10,10 +10,11 @@ from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User
 from server.accounts.passwords import new_person
 from server.errors import Conflict, Refused
+from server.sentences import message
 
 SALT, VALID_FOR = "crelda.beginning", 60 * 60 * 24 * 7
-DONE = "This server has a crew already. Ask its lead for an invitation."
-OLD = "This link is too old, or not whole. Whoever runs the server gets another from “./crelda people”."
+DONE = message("accounts.this_server_has_a_crew_already")
+OLD = message("accounts.this_link_is_too_old_or")
 
 
 def is_needed() -> bool:
@@ -41,7 +42,7 @@ def begin(secret: str, crew: str, given: Mapping[str, str]) -> User:
     """Make the first crew and its lead. Raises Conflict, Refused."""
     check(secret)
     if not crew.strip():
-        raise Refused("Some of it is missing.", {"crew": "What is the crew called?"})
+        raise Refused(message("accounts.some_of_it_is_missing"), {"crew": message("accounts.what_is_the_crew_called")})
     return found_crew(crew, new_person(given))
 
 

@@ -5,8 +5,7 @@ from django.shortcuts import get_object_or_404
 from server.accounts.models import Crew, Membership, Role, User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Conflict
-
-ELSEWHERE = "{} is in a crew that you do not lead; this would open that too. Ask whoever runs the server."
+from server.sentences import message
 
 
 def wholly_led(lead: User, member: int) -> tuple[Crew, User]:
@@ -15,5 +14,5 @@ def wholly_led(lead: User, member: int) -> tuple[Crew, User]:
     user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
     led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
     if user.memberships.exclude(crew__in=led).exists():
-        raise Conflict(ELSEWHERE.format(name_of(user)))
+        raise Conflict(message("accounts.leads_elsewhere", user=name_of(user)))
     return crew, user

@@ -18,11 +18,12 @@ from server.accounts.schemas import NewRuns
 from server.accounts.second_factor import who_have_it
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import Conflict, Refused
+from server.sentences import message
 
 VALID_FOR = timedelta(days=7)
 MOST_OPEN = 50
-NEVER_NONE = "A crew has one lead at least: make somebody else lead first."
-USED = "This invitation was used, withdrawn, or is too old. Ask the crew's lead for another."
+NEVER_NONE = message("accounts.a_crew_has_one_lead_at")
+USED = message("accounts.this_invitation_was_used_withdrawn_or")
 
 
 def members_of(user: User) -> list[dict[str, Any]]:
@@ -57,7 +58,7 @@ def invite(user: User, role: Role, name: str) -> Invitation:
     """An invitation to the crew, for whoever has its link first. Raises Conflict where too many are open."""
     crew = require(user, Right.PEOPLE)
     if len(open_invitations(user)) >= MOST_OPEN:
-        raise Conflict(f"{MOST_OPEN} invitations are open; withdraw some first.")
+        raise Conflict(message("accounts.invitations_are_open_withdraw_some_first", most_open=MOST_OPEN))
     made = Invitation.objects.create(
         crew=crew, role=role, name=name.strip(), made_by=user, expires_at=timezone.now() + VALID_FOR
     )
@@ -102,7 +103,7 @@ def seat(user: User, crew: Crew, role: Role) -> Membership:
         with transaction.atomic():
             place = Membership.objects.create(user=user, crew=crew, role=role)
     except IntegrityError as error:
-        raise Conflict(f"{name_of(user)} is in “{crew.name}” already.") from error
+        raise Conflict(message("accounts.is_in_already", user=name_of(user), crew=crew.name)) from error
     work_in(user, place)
     return place
 
@@ -134,7 +135,7 @@ def set_new_runs(user: User, given: NewRuns) -> None:
     try:
         parse_length(given.stand_off, given.tape)
     except UnreadableLength as error:
-        raise Refused("Nothing was changed.", {"stand_off": said_by(error)}) from error
+        raise Refused(message("accounts.nothing_was_changed"), {"stand_off": said_by(error)}) from error
     crew.new_runs = given.model_dump()
     crew.save(update_fields=["new_runs"])
     record(crew, user, What.SET_LIMITS, "how new runs are read")

@@ -18,9 +18,10 @@ from server.accounts.models import User, name_of
 from server.accounts.proof import must_be
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import CodeWanted, Conflict, Refused
+from server.sentences import message
 
-TAKEN = "Somebody signs in by that name already; take another."
-GONE = "This link was used, or is too old. Ask your lead for another."
+TAKEN = message("accounts.somebody_signs_in_by_that_name")
+GONE = message("accounts.this_link_was_used_or_is")
 
 
 def set_password(user: User, password: str, place: str = "password") -> None:
@@ -28,7 +29,7 @@ def set_password(user: User, password: str, place: str = "password") -> None:
     try:
         validate_password(password, user)
     except ValidationError as error:
-        raise Refused("That password will not do.", {place: " ".join(error.messages)}) from error
+        raise Refused(message("accounts.that_password_will_not_do"), {place: " ".join(error.messages)}) from error
     user.set_password(password)
 
 
@@ -47,9 +48,11 @@ def save_person(user: User) -> None:
             user.full_clean(validate_unique=False)
             user.save()
     except ValidationError as error:
-        raise Refused("That will not do.", {key: " ".join(says) for key, says in error.message_dict.items()}) from error
+        raise Refused(
+            message("accounts.that_will_not_do"), {key: " ".join(says) for key, says in error.message_dict.items()}
+        ) from error
     except IntegrityError as error:
-        raise Refused("That name is taken.", {"username": TAKEN}) from error
+        raise Refused(message("accounts.that_name_is_taken"), {"username": TAKEN}) from error
 
 
 @transaction.atomic
@@ -114,7 +117,7 @@ def take_password_link(token: str, password: str, code: str) -> User:
         try:
             second_factor.check(user, code)
         except CodeWanted as error:
-            raise Refused("Nothing was changed.", {"code": str(error)}) from error
+            raise Refused(message("accounts.nothing_was_changed"), {"code": str(error)}) from error
     # Only now: a wrong code is counted, which a transaction that fails would forget.
     with transaction.atomic():
         set_password(user, password)

@@ -33,6 +33,7 @@ from server.accounts.schemas import (
     Told,
 )
 from server.csv_out import csv_answer
+from server.language import told
 
 router = Router(tags=["people"])
 Nothing = tuple[int, None]
@@ -46,7 +47,7 @@ def get_people(request: SignedInRequest) -> dict[str, Any]:
     return {
         "members": members.members_of(user),
         "invitations": members.open_invitations(user) if leads else [],
-        "rights": [{"says": right.says, "roles": right.roles} for right in Right],
+        "rights": [{"says": told(right.says), "roles": right.roles} for right in Right],
     }
 
 

@@ -10,6 +10,7 @@ from ninja.security import SessionAuth
 from ninja.security.apikey import APIKeyCookie
 
 from server.accounts.models import Crew, Role, User
+from server.sentences import message
 
 LAST_SEEN = "last seen"
 
@@ -64,29 +65,29 @@ class Right(Enum):
     """What may be done in a crew: in words, by which roles, and what all others are told."""
 
     LOOK = (
-        "See jobs, runs, plans, sheets, the log, the rack and the cut lists; try angles and check marks",
+        message("accounts.see_jobs_runs_plans_sheets_the"),
         tuple(Role),
         "",
     )
     WORK = (
-        "Measure and change runs, bend and cut, calibrate shoes, stock the rack, plan and take cuts",
+        message("accounts.measure_and_change_runs_bend_and"),
         (Role.LEAD, Role.BENDER),
-        "You can look at this crew's work but not change it. Ask its lead.",
+        message("accounts.you_can_look_at_this_crews"),
     )
     DELETE = (
-        "Delete jobs, runs and shoes, take them out of the bin, and empty it",
+        message("accounts.delete_jobs_runs_and_shoes_take"),
         (Role.LEAD,),
-        "Only the crew's lead deletes, and takes things out of the bin. Ask your lead.",
+        message("accounts.only_the_crews_lead_deletes_and"),
     )
     SET_UP = (
-        "Set the limits, how new runs are read, sticks and prices, the tape of the rack, and the crew's name",
+        message("accounts.set_the_limits_how_new_runs"),
         (Role.LEAD,),
-        "Only the crew's lead changes what holds for the whole crew. Ask your lead.",
+        message("accounts.only_the_crews_lead_changes_what"),
     )
     PEOPLE = (
-        "Invite people, change roles, remove people, make a link for a forgotten password, see who did what",
+        message("accounts.invite_people_change_roles_remove_people"),
         (Role.LEAD,),
-        "Only the crew's lead does that. Ask your lead.",
+        message("accounts.only_the_crews_lead_does_that"),
     )
 
     def __init__(self, says: str, roles: tuple[Role, ...], otherwise: str) -> None:

@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from server.accounts.models import User
 from server.accounts.slowing import seconds_to_wait
 from server.errors import Refused, TooSoon
+from server.sentences import message
 
 _GUESSED = "guessed_for"
 
@@ -16,10 +17,10 @@ def must_be(request: HttpRequest, user: User, password: str, place: str) -> None
     """Raises Refused, at `place`, for a wrong password; TooSoon for whoever guesses it."""
     too_soon = seconds_to_wait(request, user.username)
     if too_soon:
-        raise TooSoon(f"Too many wrong passwords from here. Wait {too_soon} s, then try again.", too_soon)
+        raise TooSoon(message("accounts.too_many_wrong_guesses", seconds=too_soon), too_soon)
     if not user.check_password(password):
         setattr(request, _GUESSED, user.username)
-        raise Refused("Nothing was changed.", {place: "That is not your password."})
+        raise Refused(message("accounts.nothing_was_changed"), {place: message("accounts.that_is_not_your_password")})
 
 
 class CountGuesses:

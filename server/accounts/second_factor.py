@@ -17,10 +17,11 @@ from server.accounts.leading import wholly_led
 from server.accounts.models import User, name_of
 from server.accounts.proof import must_be
 from server.errors import CodeWanted, Conflict, Refused
+from server.sentences import message
 
 SPARE_CODES = 8
-WANTED = "Type the code that your phone shows too."
-WRONG_CODE = "That code is not right, or was used. Wait for the next; after several wrong ones wait a little longer."
+WANTED = message("accounts.type_the_code_that_your_phone")
+WRONG_CODE = message("accounts.that_code_is_not_right_or")
 
 
 def is_on(user: User) -> bool:
@@ -47,7 +48,7 @@ def check(user: User, code: str) -> None:
 def begin(user: User) -> str:
     """A new secret as the address that an app reads; nothing is asked for by it before it is confirmed."""
     if is_on(user):
-        raise Conflict("It is on already. Turn it off first.")
+        raise Conflict(message("accounts.it_is_on_already_turn_it"))
     TOTPDevice.objects.filter(user=user, confirmed=False).delete()
     device = TOTPDevice.objects.create(user=user, name="phone", confirmed=False)
     return str(device.config_url)
@@ -58,9 +59,11 @@ def confirm(user: User, code: str) -> list[str]:
     """Turn it on by the first code that the app shows; the codes for a lost phone. Raises Refused, Conflict."""
     device = TOTPDevice.objects.select_for_update().filter(user=user, confirmed=False).first()
     if not device:
-        raise Conflict("Begin again: there is nothing to confirm.")
+        raise Conflict(message("accounts.begin_again_there_is_nothing_to"))
     if not device.verify_token(code.replace(" ", "")):
-        raise Refused("That code is not right.", {"code": "type the six figures that the app shows now"})
+        raise Refused(
+            message("accounts.that_code_is_not_right"), {"code": message("accounts.type_the_six_figures_that_the")}
+        )
     device.confirmed = True
     device.save()
     StaticDevice.objects.filter(user=user).delete()

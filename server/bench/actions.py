@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
 from conduit.bending import Arranged, BendAsMade, NoSuchStick, Sheet, SheetBend
+from conduit.catalogue import said_by
 from conduit.document import spelled, tape_in
 from conduit.units import TOLERANCE, UnreadableLength, parse_length
 from server.accounts.models import User, name_of
@@ -22,6 +23,7 @@ from server.bench.status import follow_status
 from server.errors import Conflict, Refused, as_sentence
 from server.jobs.models import Run
 from server.language import told
+from server.sentences import message
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe
 
@@ -66,7 +68,7 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
     if not is_new:
         return
     if act.piece not in benches.pieces():
-        raise CannotBeDone(f"this run has no piece {act.piece}")
+        raise CannotBeDone(message("stick.no_piece", piece=act.piece))
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     match act:
         case ArrangeAct():
@@ -120,7 +122,7 @@ def _arrange(user: User, benches: Benches, stick: Stick, act: ArrangeAct) -> Non
 def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) -> dict[str, str | None]:
     """What is left to spare on a stick that takes another shoe: of one that is cut, what it is too long by."""
     if made_on(stick):
-        raise CannotBeDone("bends are made on it; on another shoe they would lie elsewhere")
+        raise CannotBeDone(message("bench.bends_are_made_on_it_on"))
     sheet = benches.of(stick).sheet(own_number(stick), arranged)
     if not stick.cut_at:
         return {}
@@ -128,7 +130,7 @@ def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) 
     over = before.cut.inches - sheet.cut.inches + (sheet.spare.inches if sheet.spare else 0.0)
     if over < -NEAR_ENOUGH:
         wanted = sheet.length.reads
-        raise CannotBeDone(f"it is cut to {before.cut.reads}; on that shoe {wanted} is needed from end to end")
+        raise CannotBeDone(message("bench.it_is_cut_to_on_that", cut=before.cut.reads, wanted=wanted))
     return {"spare": tape.written(tape.rounded(over)) if over > NEAR_ENOUGH else None}
 
 
@@ -140,11 +142,13 @@ def _tape_by(stick: Stick) -> str:
 def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
-        raise CannotBeDone(f"bend {act.bend} is entered already: {before.angle:g}° by {name_of(before.by)}")
+        raise CannotBeDone(
+            message("bench.bend_is_entered_already_by", bend=act.bend, angle=f"{before.angle:g}", by=name_of(before.by))
+        )
     tape = _tape_of(stick, act)
     bend = _with_reading(benches, stick, act, tape, before)
     if not bend.made:
-        raise NoSuchStick(f"piece {act.piece} has no bend {act.bend}")
+        raise NoSuchStick(message("stick.no_bend", piece=act.piece, bend=act.bend))
     begun(benches.run, stick)
     at = min(act.at, timezone.now())
     if before:
@@ -160,7 +164,7 @@ def _tape_of(stick: Stick, act: BentAct) -> float | None:
     try:
         return parse_length(act.tape, _tape_by(stick))
     except UnreadableLength as error:
-        raise CannotBeDone(f"bend {act.bend}, tape “{act.tape}”: {error}") from error
+        raise CannotBeDone(message("bench.bend_tape", bend=act.bend, tape=act.tape, why=said_by(error))) from error
 
 
 def _with_reading(
@@ -181,7 +185,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
     used = bencher.shoe
     made = bend.made
     if not used or not made:
-        raise NoSuchStick("there is no shoe for it")
+        raise NoSuchStick(message("bench.there_is_no_shoe_for_it"))
     set_on = next((one for one in bend.marks if (one.reference, one.hook) == (act.reference, bend.use.hook)), bend.use)
     figure = {"deduct": used.deduct, "gain": used.gain}.get(made.shows or "")
     return {
@@ -211,7 +215,7 @@ def _about_bend(stick: Stick, act: BendAct) -> None:
     if not made:
         if act.kind == "unbent":
             return
-        raise CannotBeDone(f"bend {act.bend} is not entered yet")
+        raise CannotBeDone(message("bench.bend_is_not_entered_yet", bend=act.bend))
     if act.kind == "left":
         made.left = True
     else:
@@ -254,6 +258,6 @@ def take_learned(user: User, shoe_id: int, given: TakeIn) -> Shoe:
     if given.dial and learned.dial and learned.dial.proposed:
         dial = Dial(learned.dial.factor, learned.dial.constant)
     if (deduct, gain, dial) == (shoe.deduct, shoe.gain, Dial(shoe.dial_factor, shoe.dial_constant)):
-        raise Refused("The log does not propose that any more.")
+        raise Refused(message("bench.the_log_does_not_propose_that"))
     readings = {"bends": learned.dial.bends if learned.dial else learned.deduct.bends}
     return take_figures(user, shoe, "log", readings, deduct, gain, dial)

@@ -20,6 +20,7 @@ from server.bench.models import BendMade, Stick
 from server.errors import as_sentence
 from server.jobs.models import Run
 from server.language import told
+from server.sentences import message
 from server.shoes.models import Shoe
 
 A_THOUSANDTH = 1e-3
@@ -130,7 +131,7 @@ class Benches:
             if stick:
                 self.of(stick).on(own_number(stick), arranged_of(stick))
         except NoSuchStick as error:
-            return f"{as_sentence(told(error))} It is shown for the run’s own shoe."
+            return message("bench.shown_for_the_runs_shoe", why=as_sentence(told(error)))
         return ""
 
     def stale(self, piece: int) -> str:
@@ -142,25 +143,25 @@ class Benches:
         try:
             now = self.now.sheet(piece, arranged_of(stick))
         except NoSuchStick:
-            return "The run was changed after this stick was begun: it has no such piece any more."
+            return message("bench.the_run_was_changed_after_this")
         then = self.sheet_with(stick, piece, ())
         if laid(now) == laid(then):
             return ""
-        return "The run or its shoe was changed after this stick was begun. It is still shown as it was begun."
+        return message("bench.the_run_or_its_shoe_was")
 
     def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> dict[str, Any]:
         """A stick as the API gives it. Raises NoSuchStick."""
         stick = self.sticks.get(piece)
         bencher = self.bent_on(stick)
         if bencher.shoe is None:
-            raise NoSuchStick("there is no shoe for it")
+            raise NoSuchStick(message("bench.there_is_no_shoe_for_it"))
         return {
             "sheet": self.sheet(piece),
             "arranged": self.arranged(stick),
             "shoe": shoe_state(bencher, shoes),
             "used": ShoeUsed.of(bencher.shoe, FINE_TAPE),
             "begun": bool(stick and stick.document is not None),
-            "stale": self.stale(piece),
+            "stale": told(self.stale(piece)),
             "cut_at": stick and stick.cut_at,
             "cut_by": name_of(stick.cut_by) if stick and stick.cut_at else "",
             "fitted_at": stick and stick.fitted_at,
@@ -205,7 +206,7 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     if own and (own.material, own.trade_size) != (head.material, head.trade_size):
         own = None
     name = bencher.shoe.name if bencher.shoe else ""
-    cautions = list(_cautions(bencher, own))
+    cautions = [told(one) for one in _cautions(bencher, own)]
     other = own is not None and bool(given) and bencher.shoe is not None and _differ(own, bencher.shoe)
     return {
         "id": own and own.pk,
@@ -223,13 +224,13 @@ def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:
     except NoSuchShoe:
         given = None
     if own and given and _differ(own, given):
-        yield f"Made with other figures than {own.name} has now: its deduct and gain were changed since."
+        yield message("bench.made_with_other_figures_than_has", own=own.name)
     if own and not own.calibrated_at:
-        yield f"{own.name} is not calibrated: bend a 90 in scrap first and measure both legs."
+        yield message("bench.is_not_calibrated_bend_a_90", own=own.name)
     if not own and not given:
-        yield "Typical figures of a shoe of this size, not calibrated: bend a 90 in scrap first and measure both legs."
+        yield message("bench.typical_figures_of_a_shoe_of")
     if not own and given:
-        yield "Figures written into this run by hand, not those of a shoe in your list."
+        yield message("bench.figures_written_into_this_run_by")
 
 
 def _differ(own: Shoe, used: CoreShoe) -> bool:

@@ -19,6 +19,7 @@ from server.bench.status import follow_status
 from server.errors import Conflict, as_sentence
 from server.jobs.models import Run
 from server.language import told
+from server.sentences import message
 
 # Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.
 # A cut that names its `source`, the tag of a scrap, comes with the `length` that was cut, in inches.
@@ -46,7 +47,7 @@ def mark_uncut(user: User, run: Run, piece: int) -> None:
 def _mark(user: User, run: Run, act: StageAct) -> None:
     benches = Benches(run, user)
     if act.piece not in benches.pieces():
-        raise Conflict(f"The run has no piece {act.piece} any more. Plan again; nothing was cut.")
+        raise Conflict(message("bench.the_run_has_no_piece_any", piece=act.piece))
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     try:
         stage(user, run, stick, act)
@@ -88,7 +89,7 @@ def stage(user: User, run: Run, stick: Stick, act: Any) -> None:
             begun(run, stick)
         case "uncut":
             if made_on(stick):
-                raise CannotBeDone("bends are made on it; it was cut")
+                raise CannotBeDone(message("bench.bends_are_made_on_it_it"))
             stick.cut_at = stick.cut_by = stick.document = stick.limits = stick.number_then = None
             stick.save()
         case "fitted":

@@ -5,6 +5,7 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
+from conduit.catalogue import Message, joined
 from conduit.cutting import (
     IN_AN_INCH,
     CutList,
@@ -25,12 +26,13 @@ from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Run
+from server.sentences import message
 from server.stock.actions import reserve
 
-PLAN_GONE = "That plan is not kept any more."
+PLAN_GONE = message("cutting.that_plan_is_not_kept_any")
 # What each act is called in the crew's history.
 CUTS = {"cut": What.CUT, "undo": What.UNDID_CUT, "wrong": What.CUT_WRONG}
-STALE = "Plan again; nothing was reserved or cut."
+STALE = message("cutting.plan_again_nothing_was_reserved_or")
 
 
 def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
@@ -73,7 +75,7 @@ def _kept_plan(job: Job, digest: str, then: str) -> Proposal:
     """A plan that was found for the job. Raises Conflict, with what to do `then`, where it is not kept any more."""
     proposal = Proposal.objects.filter(job=job, digest=digest).first()
     if not proposal:
-        raise Conflict(f"{PLAN_GONE} {then}")
+        raise Conflict(joined((PLAN_GONE, then)))
     return proposal
 
 
@@ -81,7 +83,10 @@ def _check_picks(found: CutList, picks: dict[str, int]) -> None:
     known = {kind.kind.name: len(kind.choices) for kind in found.kinds}
     for name, at in picks.items():
         if not 0 <= at < known.get(name, 0):
-            raise Refused("There is no such choice.", {f"picks.{name}": f"choose 0 to {known.get(name, 0) - 1}"})
+            raise Refused(
+                message("cutting.there_is_no_such_choice"),
+                {f"picks.{name}": message("cutting.choose_0_to", most=known.get(name, 0) - 1)},
+            )
 
 
 @transaction.atomic
@@ -97,7 +102,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     cutting, terms = Cutting(job), terms_of(job)
     now = cutting.digests(terms)
     if now["all"] != digest:
-        raise Conflict(f"{_what_changed(job, digest, now)} {STALE}")
+        raise Conflict(joined((_what_changed(job, digest, now), STALE)))
     proposal = _kept_plan(job, digest, STALE)
     found = CutList.model_validate(proposal.result)
     _check_picks(found, picks)
@@ -115,7 +120,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
                     bar = bar_of(job, source, scrap, kind, terms)
                     put_cuts(bar, source.cuts, terms.for_kind(kind).kerf)
     except IntegrityError as error:
-        raise Conflict(f"Somebody took another plan for these pieces just now. {STALE}") from error
+        raise Conflict(message("cutting.somebody_took_another_plan_for_these", stale=STALE)) from error
     close_finished(user, job)
     record(crew, user, What.TOOK_PLAN, job.name)
     for cut in Cut.objects.filter(bar__job=job, bar__live=True, live=True, done_at=None).select_related("run", "bar"):
@@ -126,18 +131,19 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
             cut_to(cut, nearest_sixteenth(own))
 
 
-def _what_changed(job: Job, digest: str, now: dict[str, str]) -> str:
+def _what_changed(job: Job, digest: str, now: dict[str, str]) -> Message:
     """In words, what is not as it was when the plan was made."""
     then = Proposal.objects.filter(job=job, digest=digest).first()
     if not then:
         return PLAN_GONE
-    names = {str(run.pk): str(run.document.get("name") or "a run") for run in job.runs.all()}
+    names = {str(run.pk): Message(run.document.get("name") or message("cutting.a_run")) for run in job.runs.all()}
     keys = [key for key in {**then.parts, **now} if key.isdigit() and then.parts.get(key) != now.get(key)]
-    changed = [names.get(key, "a run that is gone") for key in sorted(keys)]
-    changed += ["the rack"] * (then.parts.get("rack") != now["rack"])
-    changed += ["what it is cut by"] * (then.parts.get("terms") != now["terms"])
-    words = ", ".join(changed) or "something"
-    return f"{words[:1].upper()}{words[1:]} changed since this plan was made."
+    changed = [names.get(key, message("cutting.a_run_that_is_gone")) for key in sorted(keys)]
+    changed += [message("cutting.the_rack")] * (then.parts.get("rack") != now["rack"])
+    changed += [message("cutting.what_it_is_cut_by")] * (then.parts.get("terms") != now["terms"])
+    return message(
+        "cutting.changed_since_this_plan_was_made", changed=joined(changed, ", ") or message("cutting.something")
+    )
 
 
 @transaction.atomic
@@ -156,7 +162,7 @@ def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None
     # The same order of locks everywhere: the run, then the bar, then its cuts.
     run = Run.objects.select_for_update().get(pk=cut.run_id)
     if run.binned_at:
-        raise Conflict(f"{called(cut)}: the run was deleted. Nothing was cut.")
+        raise Conflict(message("cutting.the_run_was_deleted_nothing_was", piece=called(cut)))
     bar = Bar.objects.select_for_update().select_related("scrap", "offcut").get(pk=cut.bar_id)
     cut = Cut.objects.select_for_update().select_related("done_by").get(pk=cut_id)
     cut.run, cut.bar = run, bar

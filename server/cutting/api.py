@@ -16,6 +16,7 @@ from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
+from server.sentences import message
 
 router = Router(tags=["cutting"])
 ACTED = {200: CuttingOut, 409: Told, 422: Told}
@@ -56,7 +57,7 @@ def _terms(cutting: Cutting, given: dict[str, Any]) -> CutTerms:
         return read_terms(cutting.job.crew, given)
     except ValidationError as error:
         places = {f"terms.{'.'.join(map(str, fault['loc']))}": _says(fault) for fault in error.errors()}
-        raise Refused("Some of what to cut by could not be read.", places) from error
+        raise Refused(message("cutting.some_of_what_to_cut_by"), places) from error
 
 
 def _says(fault: Any) -> str:

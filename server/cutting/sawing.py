@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from django.utils import timezone
 
-from conduit.catalogue import said_by
+from conduit.catalogue import Message, said_by
 from conduit.cutting import IN_AN_INCH, Kind, lies, nearest_sixteenth, whole_sixteenths
 from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import User, name_of
@@ -16,6 +16,7 @@ from server.cutting.models import Bar, Cut
 from server.cutting.planning import Cutting, terms_of
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Run
+from server.sentences import message
 from server.stock import keeping
 from server.stock.actions import reserve
 from server.stock.models import Ends, Scrap, What
@@ -74,18 +75,20 @@ def _offcut(user: User, bar: Bar) -> None:
     bar.save(update_fields=["offcut", "offcut_tag"])
 
 
-def called(cut: Cut) -> str:
+def called(cut: Cut) -> Message:
     """What a message calls a piece: its run and its number."""
-    return f"{cut.run.document.get('name') or 'The run'}, piece {cut.piece}"
+    return message(
+        "cutting.piece_of_run", run=cut.run.document.get("name") or message("cutting.the_run"), piece=cut.piece
+    )
 
 
 def _to_be_cut(user: User, cut: Cut) -> None:
     if cut.done_at is not None:
-        raise Conflict(f"{called(cut)} was cut already by {name_of(cut.done_by)}.")
+        raise Conflict(message("cutting.was_cut_already_by", piece=called(cut), done_by=name_of(cut.done_by)))
     if not cut.live:
-        raise Conflict(f"{called(cut)} is not to be cut from {cut.bar.name} any more. Plan again.")
+        raise Conflict(message("cutting.is_not_to_be_cut_from", piece=called(cut), bar=cut.bar.name))
     if not Cutting(cut.run.job).fits(cut):
-        raise Conflict(f"{called(cut)} was changed after this was planned. Plan again; nothing was cut.")
+        raise Conflict(message("cutting.was_changed_after_this_was_planned", piece=called(cut)))
 
 
 def confirm_at_bench(user: User, cut: Cut) -> None:
@@ -104,7 +107,15 @@ def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) ->
     scrap = reserve(user, [tag], run.job)[0]
     kind = Kind(plan.material, plan.trade_size)
     if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
-        raise Conflict(f"{tag} is {scrap.trade_size} {scrap.material}; this piece is {kind.name}.")
+        raise Conflict(
+            message(
+                "cutting.is_this_piece_is",
+                tag=tag,
+                trade_size=scrap.trade_size,
+                material=scrap.material,
+                kind=kind.name,
+            )
+        )
     limits, whole = terms_of(run.job).for_kind(kind), whole_sixteenths(scrap.length)
     bar = Bar(crew=run.crew, job=run.job, name=tag, scrap=scrap, material=kind.material, trade_size=kind.trade_size)
     bar.length, bar.left, bar.keep = whole, whole, limits.keep
@@ -126,7 +137,7 @@ def confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if took > bar.left:
-        raise Conflict(f"{bar.name} has only {_reads(bar, bar.left)} left.")
+        raise Conflict(message("cutting.has_only_left", bar=bar.name, length=_reads(bar, bar.left)))
     if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
         keeping.cut_into(user, bar.scrap, f"{_reads(bar, took)} for {called(cut)}")
     bar.left = max(0, bar.left - took - cut.kerf)
@@ -142,10 +153,10 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     """A cut was confirmed by mistake. Only the last one of a bar can be undone, while its offcut is there."""
     bar = cut.bar
     if cut.done_at is None or not cut.live:
-        raise Conflict(f"{called(cut)} is not cut.")
+        raise Conflict(message("cutting.is_not_cut", piece=called(cut)))
     last, *others = bar.cuts.filter(live=True).exclude(done_at=None).order_by("-done_at", "-order")
     if last.pk != cut.pk:
-        raise Conflict(f"Undo the later cut from {bar.name} first: piece {last.piece}.")
+        raise Conflict(message("cutting.undo_the_later_cut_from_first", bar=bar.name, piece=last.piece))
     if bar.offcut:
         keeping.remove_offcut(user, bar.offcut)
     if not at_bench:
@@ -165,9 +176,12 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     try:
         came_out = nearest_sixteenth(parse_length(length, cut.bar.crew.tape))
     except UnreadableLength as error:
-        raise Refused("That length cannot be used.", {"length": said_by(error)}) from error
+        raise Refused(message("cutting.that_length_cannot_be_used"), {"length": said_by(error)}) from error
     if came_out <= 0:
-        raise Refused("That length cannot be used.", {"length": "a piece has some length; measure it"})
+        raise Refused(
+            message("cutting.that_length_cannot_be_used"),
+            {"length": message("cutting.a_piece_has_some_length_measure")},
+        )
     if came_out >= cut.length:
         confirm(user, cut, came_out)
         _drop_what_does_not_fit(cut.bar)
@@ -176,7 +190,7 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if came_out > bar.left:
-        raise Conflict(f"{bar.name} has only {_reads(bar, bar.left)} left.")
+        raise Conflict(message("cutting.has_only_left", bar=bar.name, length=_reads(bar, bar.left)))
     if bar.scrap and bar.scrap.taken_at is None:
         keeping.cut_into(user, bar.scrap, f"cut wrong at {_reads(bar, came_out)} for {called(cut)}")
     bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
@@ -196,10 +210,8 @@ def cut_to(cut: Cut, length: int) -> None:
     others = [one.length + one.kerf for one in bar.cuts.filter(live=True, done_at=None).exclude(pk=cut.pk)]
     room = bar.left - sum(others)
     if length > room:
-        says = (
-            f"{called(cut)} would be cut to {_reads(bar, length)}; {bar.name} has {_reads(bar, max(0, room))} for it."
-        )
-        raise Conflict(f"{says} Plan again in Stock, or let it be as it was.")
+        room_left = {"length": _reads(bar, length), "bar": bar.name, "room": _reads(bar, max(0, room))}
+        raise Conflict(message("cutting.no_room_on_bar", piece=called(cut), **room_left))
     cut.length = length
     cut.save(update_fields=["length"])
 

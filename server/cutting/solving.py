@@ -26,6 +26,7 @@ from server.errors import Busy, Overloaded
 from server.jobs.models import Job
 from server.observing.logs import told
 from server.observing.metrics import SOLVES
+from server.sentences import message
 
 QUEUE = "cuts"
 # A first plan is found in this time; looked for on its own only where much more was asked for.
@@ -55,9 +56,9 @@ def ask(user: User, cutting: Cutting, terms: CutTerms, seconds: float) -> None:
             return
         others = Solve.objects.active().exclude(job=cutting.job)
         if others.filter(crew=cutting.job.crew_id).count() >= MOST_FOR_A_CREW:
-            raise Busy(f"{MOST_FOR_A_CREW} cut plans of your crew are being made just now. Yours is next.")
+            raise Busy(message("cutting.cut_plans_of_your_crew_are", most_for_a_crew=MOST_FOR_A_CREW))
         if others.count() >= MOST_WAITING:
-            raise Overloaded("Too many cut plans are asked for just now. Try again in a minute; nothing is lost.")
+            raise Overloaded(message("cutting.too_many_cut_plans_are_asked"))
         wanted: dict[str, Any] = {"crew": cutting.job.crew, "digest": digest, "terms": terms.model_dump(mode="json")}
         wanted |= {"seconds": seconds, "number": uuid4(), "by": user, "state": State.WAITING, "asked_at": now}
         wanted |= {"started_at": None, "heard_at": now, "says": ""}

@@ -9,6 +9,7 @@ from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.actions import all_of
 from server.jobs.models import Job, Run
+from server.sentences import message
 
 
 @transaction.atomic
@@ -17,7 +18,7 @@ def write_note(user: User, run_id: int, note: str, was: str) -> Run:
     require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.note not in (was, note):
-        raise Conflict("Somebody changed this note since you opened it. Yours was not kept over it.", theirs=run.note)
+        raise Conflict(message("jobs.somebody_changed_this_note_since_you"), theirs=run.note)
     run.note = note
     run.save(update_fields=["note"])
     return run
@@ -36,7 +37,7 @@ def assign(user: User, run_id: int, member_id: int | None) -> Run:
 def _member(crew: Crew, member_id: int) -> User:
     member = Membership.objects.filter(crew=crew, pk=member_id).select_related("user").first()
     if not member:
-        raise Refused("That person is not in the crew any more.", {"member_id": "choose another"})
+        raise Refused(message("jobs.that_person_is_not_in_the"), {"member_id": message("jobs.choose_another")})
     return member.user
 
 

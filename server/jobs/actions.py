@@ -23,6 +23,7 @@ from server.jobs.models import Job, Revision, Run, RunPhoto, Status
 from server.jobs.photos import described
 from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow
+from server.sentences import message
 
 LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
@@ -36,7 +37,7 @@ binned = Signal()
 def _keepable(document: dict[str, Any]) -> dict[str, Any]:
     """The document itself, if it is a run document however unfinished. Raises Refused or UnreadableDocument."""
     if len(json.dumps(document)) > LARGEST_DOCUMENT:
-        raise Refused("That run document is too large to keep.")
+        raise Refused(message("jobs.that_run_document_is_too_large"))
     read_document(document)
     return document
 
@@ -112,7 +113,7 @@ def remove_run(user: User, run_id: int) -> None:
     get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.rack_lead_id is not None:
-        raise Refused(f"This is pipe {run.rack_number} of a rack. Leave it out in the rack of its lead.")
+        raise Refused(message("jobs.this_is_pipe_of_a_rack", number=run.rack_number or 1))
     pipes = list(run.rack_pipes.present())
     _to_bin(user, run)
     record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {run.job.name}")
@@ -133,7 +134,7 @@ def restore_run(user: User, run_id: int) -> Run:
     crew = require(user, Right.DELETE)
     run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
     if run.job.binned_at:
-        raise Conflict(f"The job {run.job.name} is in the bin too. Take the job out first.")
+        raise Conflict(message("jobs.the_job_is_in_the_bin", job=run.job.name))
     run.rack_pipes.filter(binned_at=run.binned_at).update(live=True, binned_at=None, binned_by=None)
     # A pipe that its rack has no more comes out as a run of its own.
     run.rack_lead, run.rack_number = None, None
@@ -158,7 +159,7 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
     require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.version != version:
-        says = f"{name_of(run.saved_by)} saved this run since you opened it. Yours was not saved over it."
+        says = message("jobs.saved_this_run_since_you_opened", saved_by=name_of(run.saved_by))
         raise Conflict(says, theirs=describe_run(run))
     if run.document == document:
         return run

@@ -13,13 +13,14 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Refused
 from server.jobs.models import Run, RunPhoto
+from server.sentences import message
 
 MOST_PHOTOS = 12
 # Sides in pixels, and what a decoder is asked to read at most.
 LONGEST_SIDE, MOST_PIXELS = 1600, 40_000_000
 QUALITY = 82
 FORMATS = ("JPEG", "PNG", "WEBP")
-NO_PHOTO = "That is no photo that can be read; JPEG, PNG and WebP can."
+NO_PHOTO = message("jobs.that_is_no_photo_that_can")
 
 
 @transaction.atomic
@@ -28,7 +29,7 @@ def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
     crew = require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.photos.count() >= MOST_PHOTOS:
-        raise Refused(f"A run keeps {MOST_PHOTOS} photos. Take one out first.")
+        raise Refused(message("jobs.a_run_keeps_photos_take_one", most_photos=MOST_PHOTOS))
     data, size = sized_down(image)
     return RunPhoto.objects.create(crew=crew, run=run, data=data, width=size[0], height=size[1], says=says, by=user)
 
@@ -51,7 +52,7 @@ def sized_down(image: str) -> tuple[bytes, tuple[int, int]]:
     try:
         with Image.open(BytesIO(b64decode(image, validate=True)), formats=FORMATS) as opened:
             if opened.width * opened.height > MOST_PIXELS:
-                raise Refused(f"That photo is {opened.width} × {opened.height}: too large to be read here.")
+                raise Refused(message("jobs.that_photo_is_too_large_to", width=opened.width, height=opened.height))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (NotBase64, UnidentifiedImageError, OSError, SyntaxError, ValueError) as error:
         raise Refused(NO_PHOTO, {"image": NO_PHOTO}) from error

@@ -19,6 +19,7 @@ from server.jobs.plans import checked_run
 from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
 from server.language import told
 from server.observing.metrics import PLANS
+from server.sentences import message
 
 router = Router(tags=["planning"])
 
@@ -42,7 +43,7 @@ def preview_rack(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     with PLANS.time():
         plan = make_rack_plan(given.document, _limits(request), checked_run)
     if not plan:
-        raise Refused("This run has no rack.", {"rack": "is not there"})
+        raise Refused(message("jobs.this_run_has_no_rack"), {"rack": message("jobs.is_not_there")})
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
 
 
@@ -63,7 +64,7 @@ def share_closing(request: SignedInRequest, given: ClosingIn) -> SharedClosing:
     """What a run misses its end box by, shared over the legs that are doubted; nothing is changed."""
     closing = closing_of(given.document, given.legs, _limits(request))
     if not closing:
-        raise Refused("This run's end box was not measured on its own.", {"end.measured": "is not there"})
+        raise Refused(message("jobs.this_runs_end_box_was_not"), {"end.measured": message("jobs.is_not_there")})
     return closing
 
 
@@ -73,9 +74,9 @@ def check_marks(request: SignedInRequest, given: MarksIn) -> MarksJudged:
     try:
         return judge_marks(given.document, given.marks, given.cuts, _limits(request))
     except UnreadableMark as error:
-        raise Refused("A mark cannot be read.", {error.place: said_by(error)}) from error
+        raise Refused(message("jobs.a_mark_cannot_be_read"), {error.place: said_by(error)}) from error
     except MarksDoNotMatch as error:
-        raise Refused(f"These marks cannot be checked: {error}.") from error
+        raise Refused(message("jobs.these_marks_cannot_be_checked", why=said_by(error))) from error
 
 
 @router.post("/note/read", response={200: NoteOut, 422: Told}, operation_id="readNote")

@@ -11,6 +11,7 @@ from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.errors import Refused
 from server.jobs.models import Run, Status
+from server.sentences import message
 
 
 class FloorPipeRun(Schema):
@@ -75,8 +76,7 @@ def must_follow(run: Run, document: Mapping[str, Any]) -> None:
     if run.rack_lead_id is None:
         return
     if any(document.get(key) != run.document.get(key) for key in {*document, *run.document} - {*ITS_OWN}):
-        says = f"This is pipe {run.rack_number} of a rack, and follows its lead."
-        raise Refused(f"{says} Change the lead, or let the pipe leave there.")
+        raise Refused(message("jobs.follows_its_lead", number=run.rack_number or 1))
 
 
 def follow_lead(user: User, lead: Run, keep: Keep, remove: Callable[[Run], None]) -> None:

@@ -17,6 +17,7 @@ from server.accounts.history import What, record
 from server.accounts.models import User
 from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
+from server.sentences import message
 from server.shoes.models import Calibration, Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
 
@@ -51,7 +52,7 @@ def restore_shoe(user: User, shoe_id: int) -> Shoe:
         with transaction.atomic():
             shoe.take_out()
     except IntegrityError as error:
-        raise Conflict(f"There is a shoe called “{shoe.name}” now. Give that one another name first.") from error
+        raise Conflict(message("shoes.there_is_a_shoe_called_now", shoe=shoe.name)) from error
     record(crew, user, What.TOOK_OUT, f"the shoe “{shoe.name}”")
     return shoe
 
@@ -61,8 +62,8 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
     if given.deduct is None or given.gain is None:
         typical = typical_shoe(given.material, given.trade_size)
         if not typical or (given.deduct is None) != (given.gain is None):
-            says = "deduct and gain are both needed; bend a 90 in scrap and measure both legs"
-            raise Refused("These figures do not make a shoe.", {"deduct": says})
+            says = message("shoe.both_needed")
+            raise Refused(message("shoes.these_figures_do_not_make_a"), {"deduct": says})
         wanted |= {"deduct": typical.deduct, "gain": typical.gain}
     if (shoe.deduct, shoe.gain) != (wanted["deduct"], wanted["gain"]):
         shoe.calibrated_at = None
@@ -73,7 +74,7 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
         with transaction.atomic():
             shoe.save()
     except IntegrityError as error:
-        raise Conflict(f"There is a shoe called “{shoe.name}” already.") from error
+        raise Conflict(message("shoes.there_is_a_shoe_called_already", shoe=shoe.name)) from error
     return shoe
 
 
@@ -81,7 +82,7 @@ def _must_bend_pipe(shoe: Shoe) -> None:
     try:
         shoe.to_core()
     except NoSuchShoe as error:
-        raise Refused("These figures do not make a shoe.", {"gain": said_by(error)}) from error
+        raise Refused(message("shoes.these_figures_do_not_make_a"), {"gain": said_by(error)}) from error
 
 
 def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
@@ -97,7 +98,7 @@ def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
         fit = fit_dial([(one.dial, one.angle) for one in given.dials]) if given.dials else DialFit(now, 0.0)
         core = CoreShoe(**{**_parts(shoe.to_core()), "deduct": deduct, "gain": gain, "dial": fit.dial})
     except NoSuchShoe as error:
-        raise Refused(f"These test bends do not go together: {error}.") from error
+        raise Refused(message("shoes.these_test_bends_do_not_go", why=said_by(error))) from error
     return CalibrationFound(
         shoe=ShoeUsed.of(core, FINE_TAPE),
         deduct_spread=spreads[0],
@@ -120,7 +121,7 @@ def calibrate_shoe(user: User, shoe_id: int, given: CalibrationIn) -> Shoe:
     require(user, Right.WORK)
     shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
     if not given.tests and not given.dials:
-        raise Refused("No test bend is given.", {"tests": "bend a 90 in scrap and measure both legs"})
+        raise Refused(message("shoes.no_test_bend_is_given"), {"tests": message("shoes.bend_a_90_in_scrap_and")})
     found = found_by(shoe, given)
     line = Dial(found.dial_factor, found.dial_constant)
     readings = given.model_dump(mode="json")

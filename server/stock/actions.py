@@ -19,6 +19,7 @@ from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.models import Job
 from server.moments import sensible
+from server.sentences import message
 from server.stock.keeping import enter, new_tags
 from server.stock.models import Entry, Reservation, Scrap, What
 from server.stock.schemas import CorrectIn, ListIn, ScrapIn, TapeIn
@@ -70,9 +71,11 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
             faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
     if faults:
         told = dict(islice(faults.items(), MOST_FAULTS_TOLD))
-        raise Refused(f"{len(faults)} of {len(faults) + len(lines)} lines cannot be read; nothing was added.", told)
+        raise Refused(
+            message("stock.of_lines_cannot_be_read_nothing", faults=len(faults), lines=len(faults) + len(lines)), told
+        )
     if not lines:
-        raise Refused("There is no line in the list.", {"text": "write a line for each piece, as 3/4 EMT 41 3/8"})
+        raise Refused(message("stock.there_is_no_line_in_the"), {"text": message("stock.write_a_line_for_each_piece")})
     return _add(user, lines)
 
 
@@ -81,7 +84,7 @@ def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]
     crew = require(user, Right.WORK)
     count = sum(line.count for line, *_ in lines)
     if on_rack(user).count() + count > MOST_ON_RACK:
-        raise Refused(f"A rack holds at most {MOST_ON_RACK:,} pieces here.")
+        raise Refused(message("stock.a_rack_holds_at_most_pieces", most_on_rack=f"{MOST_ON_RACK:,}"))
     tags = iter(new_tags(crew, count))
     scraps = [
         Scrap(
@@ -110,15 +113,18 @@ def _keepable(length: str | float, tape: str, crew: Crew) -> float:
     try:
         inches = parse_length(length, tape)
     except UnreadableLength as error:
-        raise Refused("That length cannot be used.", {"length": said_by(error)}) from error
+        raise Refused(message("stock.that_length_cannot_be_used"), {"length": said_by(error)}) from error
     keep = limits_of(crew).keep
     if inches < keep:
         least = format_length(keep, tape)
-        raise Refused("Too short for the rack.", {"length": f"pieces under {least} are waste; recycle it"})
+        raise Refused(
+            message("stock.too_short_for_the_rack"),
+            {"length": message("stock.pieces_under_are_waste_recycle_it", least=least)},
+        )
     if inches > 2 * STICK:
         longest, other = format_length(2 * STICK, tape), '71 1/2"' if is_metric(tape) else "1816mm"
-        says = f"no stick is longer than {longest}; in another unit write it out, {other}"
-        raise Refused("Too long for the rack.", {"length": says})
+        says = message("stock.no_stick_is_longer_than_in", longest=longest, other=other)
+        raise Refused(message("stock.too_long_for_the_rack"), {"length": says})
     return inches
 
 
@@ -130,8 +136,8 @@ def _since(written: str) -> datetime | None:
         found = datetime.fromisoformat(written)
         return sensible(found if found.tzinfo else found.replace(tzinfo=UTC))
     except ValueError as error:
-        says = f"since “{written[:40]}”: that is no date; write it as 2026-03-02"
-        raise Refused("That date cannot be used.", {"since": says}) from error
+        says = message("stock.since_that_is_no_date_write", written=written[:40])
+        raise Refused(message("stock.that_date_cannot_be_used"), {"since": says}) from error
 
 
 def take_scrap(user: User, scrap_id: int) -> Scrap:
@@ -158,9 +164,9 @@ def _locked(user: User, scrap_id: int) -> Scrap:
     require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is not None:
-        raise Conflict(f"{scrap.tag} is no longer on the rack.")
+        raise Conflict(message("stock.is_no_longer_on_the_rack", tag=scrap.tag))
     if kept := Reservation.objects.filter(scrap=scrap).select_related("by", "job").first():
-        raise Conflict(f"{scrap.tag} is reserved for {kept.job.name} by {name_of(kept.by)}.")
+        raise Conflict(message("stock.is_reserved_for_by", tag=scrap.tag, job=kept.job.name, by=name_of(kept.by)))
     return scrap
 
 
@@ -170,10 +176,10 @@ def put_back(user: User, scrap_id: int) -> Scrap:
     require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is None:
-        raise Conflict(f"{scrap.tag} is already on the rack.")
+        raise Conflict(message("stock.is_already_on_the_rack", tag=scrap.tag))
     last = scrap.entries.first()
     if last and last.what not in (What.TAKEN, What.RECYCLED):
-        raise Conflict(f"{scrap.tag} was cut; undo the cut where it was made.")
+        raise Conflict(message("stock.was_cut_undo_the_cut_where", tag=scrap.tag))
     scrap.taken_at = None
     scrap.save(update_fields=["taken_at"])
     enter(scrap, What.PUT_BACK, user)
@@ -204,15 +210,15 @@ def reserve(user: User, tags: Iterable[str], job: Job) -> list[Scrap]:
     scraps = list(Scrap.objects.for_user(user).select_for_update().filter(tag__in=wanted).order_by("id"))
     gone = wanted - {scrap.tag for scrap in scraps if scrap.taken_at is None}
     if gone:
-        raise Conflict(f"{', '.join(sorted(gone))} {'is' if len(gone) == 1 else 'are'} no longer on the rack.")
+        raise Conflict(message("stock.no_longer_on_the_rack", tags=", ".join(sorted(gone)), count=len(gone)))
     for kept in Reservation.objects.filter(scrap__in=scraps).select_related("scrap", "by", "job"):
-        raise Conflict(f"{kept.scrap.tag} is reserved for {kept.job.name} by {name_of(kept.by)}.")
+        raise Conflict(message("stock.is_reserved_for_by", tag=kept.scrap.tag, job=kept.job.name, by=name_of(kept.by)))
     try:
         with transaction.atomic():
             for scrap in scraps:
                 Reservation.objects.create(scrap=scrap, job=job, by=user)
     except IntegrityError as error:
-        raise Conflict("Somebody reserved one of these scraps just now.") from error
+        raise Conflict(message("stock.somebody_reserved_one_of_these_scraps")) from error
     for scrap in scraps:
         enter(scrap, What.RESERVED, user, job.name)
     return scraps

@@ -9,6 +9,7 @@ from django.utils import timezone
 from server.accounts.models import Crew, User
 from server.errors import Conflict
 from server.jobs.models import Job
+from server.sentences import message
 from server.stock.models import Entry, Reservation, Scrap, What
 
 
@@ -53,7 +54,7 @@ def remove_offcut(user: User, scrap: Scrap) -> None:
     """An offcut that came of a cut that is undone. Raises Conflict where it is gone already."""
     scrap = Scrap.objects.select_for_update().get(pk=scrap.pk)
     if scrap.taken_at is not None or Reservation.objects.filter(scrap=scrap).exists():
-        raise Conflict(f"The offcut {scrap.tag} is taken or reserved already, so the cut cannot be undone.")
+        raise Conflict(message("stock.the_offcut_is_taken_or_reserved", tag=scrap.tag))
     scrap.taken_at = timezone.now()
     scrap.save(update_fields=["taken_at"])
     enter(scrap, What.UNDONE, user, "the cut was undone")

@@ -3,11 +3,14 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/app";
 import { applyTheme, rememberedTheme } from "@/layout/theme";
+import { refreshWords } from "@/words/kept-words";
 import "./styles.css";
 
 applyTheme(rememberedTheme());
 // A new version takes over when all windows are closed, never in the middle of work.
 registerSW({ immediate: true });
+// Another version of the program may say it otherwise.
+void refreshWords();
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -82,7 +82,7 @@ class Cutting(CrewTestCase):
         self.assertEqual(self.api.send("PUT", f"/runs/{self.long.pk}", body).status_code, 200)
         answer = self.api.send("POST", f"/jobs/{self.job.pk}/cutting/take", {"digest": digest})
         self.assertEqual(answer.status_code, 409)
-        self.assertIn("Long run changed", answer.json()["detail"])
+        self.assertIn("Changed since this plan was made: Long run", answer.json()["detail"])
         self.assertEqual((Bar.objects.count(), Reservation.objects.count()), (0, 0))
 
     def test_a_run_that_cannot_be_bent_is_told_with_and_without_a_plan(self):

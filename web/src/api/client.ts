@@ -1,4 +1,6 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { chosenLanguage } from "@/words/language";
+import { t } from "@/words/shell";
 import { newKey } from "./new-key";
 import { server } from "./reachable";
 import type { paths } from "./schema";
@@ -37,8 +39,9 @@ function cookie(name: string): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
-const csrf: Middleware = {
+const asked: Middleware = {
   onRequest({ request }) {
+    request.headers.set("Accept-Language", chosenLanguage());
     if (!SAFE.has(request.method)) request.headers.set("X-CSRFToken", cookie("csrftoken"));
     return request;
   },
@@ -72,7 +75,7 @@ async function heard(request: Request): Promise<Response> {
 }
 
 export const api = createClient<paths>({ baseUrl: "/", fetch: heard });
-api.use(csrf);
+api.use(asked);
 
 interface Answer<T> {
   data?: T;
@@ -87,13 +90,13 @@ export async function reply<T>(asked: Promise<Answer<T>>): Promise<T> {
     answer = await asked;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new ApiError(0, "No reply from the server.");
+    throw new ApiError(0, t("noReplyFromTheServer"));
   }
   if (answer.response.ok) return answer.data as T;
   const body = (answer.error ?? {}) as ProblemBody;
   throw new ApiError(
     answer.response.status,
-    body.detail ?? `The server answered ${answer.response.status}.`,
+    body.detail ?? t("theServerAnswered", { status: answer.response.status }),
     body.places,
     body.theirs,
     1000 * Number(answer.response.headers.get("Retry-After") ?? 0),

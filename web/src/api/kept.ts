@@ -1,5 +1,6 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
 import { del, get, set } from "idb-keyval";
+import { chosenLanguage } from "@/words/language";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 
@@ -17,7 +18,7 @@ export const persister = createAsyncStoragePersister({
 export const KEEPING = {
   persister,
   maxAge: TWO_WEEKS,
-  buster: import.meta.env.VITE_BUILD ?? "1",
+  buster: `${import.meta.env.VITE_BUILD ?? "1"} ${chosenLanguage()}`,
   dehydrateOptions: {
     // Also where asking again failed: what was answered before is what there is without a network.
     shouldDehydrateQuery: (query: {

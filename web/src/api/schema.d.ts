@@ -7696,7 +7696,7 @@ export interface components {
             priced: boolean;
             /**
              * Stayed
-             * @description How many pieces are as in the plan before; nothing where there was none.
+             * @description How many pieces are as in the plan before, if there was one.
              * @default
              */
             stayed?: string;

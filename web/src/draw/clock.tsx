@@ -1,3 +1,5 @@
+import { t } from "@/words/ui";
+
 interface Props {
   /** Where the bend made before points, in degrees clockwise from straight up, seen from end A; null: none was. */
   points: number | null;
@@ -24,7 +26,7 @@ export function RollClock({ points, previous, down, size }: Props) {
       height={size}
       className="shrink-0"
       role="img"
-      aria-label={`The pipe as a clock, seen from end A: this bend goes ${down ? "down" : "up"}`}
+      aria-label={t(down ? "clockDown" : "clockUp")}
     >
       <circle cx={MIDDLE} cy={MIDDLE} r="56" fill="var(--paper)" stroke="var(--line)" strokeWidth="2" />
       {Array.from({ length: 12 }, (_, hour) => {

@@ -1,5 +1,6 @@
 import type { KeyboardEvent } from "react";
 import type { Tape } from "@/api/types";
+import { t } from "@/words/ui";
 import { divisionOf, farOf } from "./fractions";
 import { useDrag } from "./use-drag";
 
@@ -73,11 +74,11 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
       <g
         role="slider"
         tabIndex={0}
-        aria-label={`Coupling ${hold.number}`}
+        aria-label={t("coupling", { hold: hold.number })}
         aria-valuemin={low}
         aria-valuemax={high}
         aria-valuenow={hold.at}
-        aria-valuetext={`${hold.reads} along the pipe${hold.pinned ? ", held there" : ""}`}
+        aria-valuetext={t(hold.pinned ? "alongThePipeHeld" : "alongThePipe", { hold: hold.reads })}
         onKeyDown={onKeyDown}
         {...drag}
         className="pointer-events-auto cursor-ew-resize touch-none"

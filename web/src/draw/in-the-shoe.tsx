@@ -1,4 +1,5 @@
 import type { InTheShoe, Point, ShoeUsed } from "@/api/types";
+import { t } from "@/words/ui";
 import { DegreeLines } from "./degree-lines";
 
 interface Props {
@@ -58,7 +59,9 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, wi
       width={width}
       height={height}
       role="img"
-      aria-label={`The pipe in the shoe at the ${at} of the bend, ${where === "floor" ? "on the floor" : "in the air"}`}
+      aria-label={t(at === "start" ? "inTheShoeAtStart" : "inTheShoeAtEnd", {
+        where: where === "floor" ? t("onTheFloor") : t("inTheAir"),
+      })}
     >
       <path d={`M0 ${floor}H${width}`} stroke="var(--soft)" strokeWidth="2" />
       <path

@@ -1,5 +1,7 @@
 import type { PlannedMark, ShoeUsed } from "@/api/types";
+import { t } from "@/words/ui";
 import { DegreeLines } from "./degree-lines";
+import { referenceName } from "./references";
 
 interface Props {
   shoe: ShoeUsed;
@@ -41,8 +43,10 @@ export function ShoeDrawing({ shoe, mark, angle, dial, width }: Props) {
       role="img"
       aria-label={
         mark
-          ? `Shoe with its ${mark.reference} on the mark, hook toward end ${mark.hook}`
-          : `Shoe with its references: ${Object.keys(shoe.references).join(", ")}`
+          ? t("shoeWithItsOnThe", { reference: referenceName(mark.reference), hook: mark.hook })
+          : t("shoeWithItsReferences", {
+              references: Object.keys(shoe.references).map(referenceName).join(", "),
+            })
       }
     >
       <g transform={mirrored ? `translate(${VIEW_WIDTH} 0) scale(-1 1)` : undefined}>
@@ -124,7 +128,7 @@ export function ShoeDrawing({ shoe, mark, angle, dial, width }: Props) {
           fill="var(--ink)"
           className="tape"
         >
-          mark {mark.at.reads}
+          {t("mark", { mark: mark.at.reads })}
         </text>
       )}
       <EndSigns />
@@ -203,7 +207,7 @@ function OtherReference({ name, x, top, thick, used }: OtherProps) {
         fontWeight={used ? 700 : 500}
         stroke="none"
       >
-        {name}
+        {referenceName(name)}
       </text>
     </g>
   );
@@ -255,7 +259,7 @@ function ReferenceSign({ name, at, used, lift, mirrored }: SignProps) {
     <g fill={used ? "var(--accent)" : "var(--soft)"}>
       <path d={SIGNS[name]} transform={`translate(${x} ${y}) scale(${used ? 1.2 : 0.95})`} />
       <text x={wordX} y={wordY} textAnchor={anchor} fontSize={used ? 20 : 19} fontWeight={used ? 700 : 500}>
-        {name}
+        {referenceName(name)}
       </text>
     </g>
   );
@@ -266,10 +270,10 @@ function EndSigns() {
   return (
     <g fontSize="19" fontWeight="700" fill="var(--ink)">
       <text x="10" y={PIPE_Y + 58}>
-        ← end A
+        {t("endA")}
       </text>
       <text x={VIEW_WIDTH - 10} y={PIPE_Y + 58} textAnchor="end">
-        end B →
+        {t("endB")}
       </text>
     </g>
   );

@@ -1,10 +1,12 @@
 import { memo } from "react";
 import type { Measure, PlannedMark } from "@/api/types";
+import { t } from "@/words/ui";
 import { CouplingGrip, type CouplingHold } from "./coupling-grip";
 import { EndSign } from "./end-sign";
 import { readingWidth } from "./fractions";
 import { inOneRow, rows } from "./labels";
 import { NumberTab } from "./number-tab";
+import { referenceName } from "./references";
 import { useDrag } from "./use-drag";
 
 export interface StripBend {
@@ -68,9 +70,19 @@ export const StickStrip = memo(function StickStrip({
         width={width}
         height={height}
         role="img"
-        aria-label={`Piece ${piece.number}, ${piece.length.reads} long, marks at ${marks.map(({ mark }) => mark.at.reads).join(", ")}`}
+        aria-label={t("pieceLongMarksAt", {
+          piece: piece.number,
+          piece2: piece.length.reads,
+          marks: marks.map(({ mark }) => mark.at.reads).join(", "),
+        })}
         aria-description={marks
-          .map(({ bend, mark }) => `Bend ${bend.number}: ${mark.reference}, hook toward end ${mark.hook}`)
+          .map(({ bend, mark }) =>
+            t("bendHookTowardEnd", {
+              bend: bend.number,
+              reference: referenceName(mark.reference),
+              hook: mark.hook,
+            }),
+          )
           .join("; ")}
       >
         <Tape x={x} length={length} scale={scale} />
@@ -135,7 +147,7 @@ export const StickStrip = memo(function StickStrip({
           height={PIPE_TOP + PIPE_HEIGHT + 8}
           className="pointer-events-none absolute top-0 left-0"
         >
-          <title>{`Coupling ${coupling.number}`}</title>
+          <title>{t("coupling2", { coupling: coupling.number })}</title>
           <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
         </svg>
       )}
@@ -152,7 +164,8 @@ const labelWidth = (reads: string, reference: string): number =>
   readingWidth(reads, 23) + 42 + (shownReference(reference).length + 2) * LETTER;
 
 /** The arrow is what is mostly set on its mark; only other references are named. */
-const shownReference = (reference: string): string => (reference === "arrow" ? "" : `${reference} `);
+const shownReference = (reference: string): string =>
+  reference === "arrow" ? "" : `${referenceName(reference)} `;
 
 const MOST_ROWS = 4;
 

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useLocation } from "react-router";
 import { Button } from "@/ui/button";
+import { t } from "@/words/shell";
 import { helpAt } from "./help-texts";
 
 const KEY = "crelda.help";
@@ -40,7 +41,7 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
   };
   return (
     <aside
-      aria-label={`Help: ${help.title}`}
+      aria-label={t("help", { title: help.title })}
       className="border-b border-accent bg-tint px-4 py-3 print:hidden"
     >
       <div className="mx-auto max-w-5xl">
@@ -53,11 +54,11 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
         {help.next && <p className="mt-1 font-semibold">{help.next}</p>}
         <p className="mt-2 flex flex-wrap gap-2">
           <Button className="min-h-11" onClick={() => close(help.view)}>
-            I see
+            {t("iSee")}
           </Button>
           {first && !asked && (
             <Button look="quiet" className="min-h-11" onClick={() => close(ALL)}>
-              No such notes in other views
+              {t("noSuchNotesInOther")}
             </Button>
           )}
         </p>

@@ -3,6 +3,7 @@ import { useMatch, useNavigate } from "react-router";
 import { useJobs, useRun, useShoes } from "@/api/queries";
 import type { Run } from "@/api/types";
 import { STEP_WORDS } from "@/trade/words";
+import { t } from "@/words/shell";
 import { CREW_PAGES, CREW_TABS, runTabs } from "./pages";
 
 /** Goes to whatever is named: runs, the steps of the run that is open, shoes, pages. */
@@ -17,20 +18,20 @@ export function Jump({ onClose }: { onClose: () => void }) {
     <Command.Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      label="Go to"
+      label={t("goTo")}
       overlayClassName="fixed inset-0 z-40 bg-black/40"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-2 shadow-xl"
     >
       <Command.Input
-        placeholder="Go to a run, a step, a shoe, a page"
+        placeholder={t("goToARunA")}
         className="w-full border-b border-line bg-transparent px-2 py-2.5 text-lg outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-y-auto py-1">
-        <Command.Empty className="px-2 py-3 text-soft">Nothing is called so.</Command.Empty>
+        <Command.Empty className="px-2 py-3 text-soft">{t("nothingIsCalledSo")}</Command.Empty>
         {runId > 0 && <OfThisRun runId={runId} go={go} />}
         <Runs go={go} />
         <Shoes go={go} />
-        <Group heading="Pages">
+        <Group heading={t("pages")}>
           {[...CREW_TABS, ...CREW_PAGES].map(({ label, to }) => (
             <Goal key={to} says={label} onSelect={() => go(to)} />
           ))}
@@ -48,7 +49,7 @@ function OfThisRun({ runId, go }: Going & { runId: number }) {
   const run = useRun(runId).data;
   if (!run) return null;
   return (
-    <Group heading={run.document.name || "This run"}>
+    <Group heading={run.document.name || t("thisRun")}>
       {placesOf(run).map(({ says, to }) => (
         <Goal key={to} says={says} onSelect={() => go(to)} />
       ))}
@@ -60,10 +61,10 @@ function placesOf({ id, job_id, document }: Run) {
   const walk = `/runs/${id}/walk`;
   return [
     ...runTabs(id, job_id).map(({ label, to }) => ({ says: label, to })),
-    { says: "Field note", to: `${walk}?beside=note` },
-    { says: "Rack", to: `${walk}?beside=rack` },
+    { says: t("fieldNote"), to: `${walk}?beside=note` },
+    { says: t("rack"), to: `${walk}?beside=rack` },
     ...document.steps.map((step, index) => ({
-      says: `Step ${index + 1}, ${STEP_WORDS[step.kind]}`,
+      says: t("step", { index: index + 1, STEP_WORDS: STEP_WORDS[step.kind] }),
       to: `${walk}?step=${index + 1}`,
     })),
   ];
@@ -76,12 +77,12 @@ function Runs({ go }: Going) {
       {job.runs.map((run) => (
         <Goal
           key={run.id}
-          says={run.name || "Run without a name"}
+          says={run.name || t("runWithoutAName")}
           also={job.name}
           onSelect={() => go(`/runs/${run.id}/walk`)}
         />
       ))}
-      <Goal says="Stock and cut list" also={job.name} onSelect={() => go(`/jobs/${job.id}/stock`)} />
+      <Goal says={t("stockAndCutList")} also={job.name} onSelect={() => go(`/jobs/${job.id}/stock`)} />
     </Group>
   ));
 }
@@ -89,7 +90,7 @@ function Runs({ go }: Going) {
 function Shoes({ go }: Going) {
   const shoes = useShoes().data ?? [];
   return (
-    <Group heading="Shoes">
+    <Group heading={t("shoes")}>
       {shoes.map((shoe) => (
         <Goal key={shoe.id} says={shoe.name} onSelect={() => go("/shoes")} />
       ))}

@@ -1,20 +1,21 @@
 import { Dialog } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Button } from "@/ui/button";
+import { t } from "@/words/shell";
 
 // Fetched when it is asked for.
 const Jump = lazy(() => import("./jump").then((module) => ({ default: module.Jump })));
 
 const KEYS: [keys: string, does: string][] = [
-  ["Enter", "to the next figure; after the last one to what you add next"],
-  ["↑ ↓", "a division of the tape more or less; with Shift an inch (10 mm)"],
-  ["Alt + ↑ ↓", "the step up or down"],
-  ["Alt + C, Alt + O", "another step like it; leave it out, or put it back"],
-  ["Alt + Delete", "remove the step"],
-  ["Ctrl + Z, Ctrl + Y", "undo, redo"],
-  ["Ctrl + S", "says how it stands; all is saved as you type"],
-  ["Ctrl + K", "go to a run, a step, a piece, a shoe, a page"],
-  ["?", "these keys"],
+  ["Enter", t("toTheNextFigureAfter")],
+  ["↑ ↓", t("aDivisionOfTheTape")],
+  ["Alt + ↑ ↓", t("theStepUpOrDown")],
+  ["Alt + C, Alt + O", t("anotherStepLikeItLeave")],
+  ["Alt + Delete", t("removeTheStep")],
+  ["Ctrl + Z, Ctrl + Y", t("undoRedo")],
+  ["Ctrl + S", t("saysHowItStandsAll")],
+  ["Ctrl + K", t("goToARunA2")],
+  ["?", t("theseKeys")],
 ];
 
 const isTyping = ({ target }: KeyboardEvent): boolean =>
@@ -46,8 +47,8 @@ export function Keys() {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-5 shadow-xl">
-          <Dialog.Title className="text-xl font-bold">Keys</Dialog.Title>
-          <Dialog.Description className="sr-only">What each key does</Dialog.Description>
+          <Dialog.Title className="text-xl font-bold">{t("keys")}</Dialog.Title>
+          <Dialog.Description className="sr-only">{t("whatEachKeyDoes")}</Dialog.Description>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
             {KEYS.map(([keys, does]) => (
               <div key={keys} className="contents">
@@ -57,7 +58,7 @@ export function Keys() {
             ))}
           </dl>
           <Dialog.Close asChild>
-            <Button className="mt-5 min-h-11">Close</Button>
+            <Button className="mt-5 min-h-11">{t("close")}</Button>
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/shell";
 import { Wordmark } from "./wordmark";
 
 const PAUSE = 3000;
@@ -15,10 +16,10 @@ export function NoAnswer({ error, onAgain }: { error: Error | null; onAgain: () 
     <main className="flex min-h-dvh items-center justify-center p-6">
       <div className="flex w-[min(25rem,100%)] flex-col gap-5 text-lg">
         <Wordmark large />
-        <Notice severity="caution">{error?.message ?? "No reply from the server."}</Notice>
-        <p className="text-soft">It is tried again every few seconds. Nothing that was entered is lost.</p>
+        <Notice severity="caution">{error?.message ?? t("noReplyFromTheServer")}</Notice>
+        <p className="text-soft">{t("itIsTriedAgainEvery")}</p>
         <Button className="min-h-12 self-start" onClick={onAgain}>
-          Try now
+          {t("tryNow")}
         </Button>
       </div>
     </main>

@@ -1,6 +1,7 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { timeOf } from "@/ui/moments";
+import { t } from "@/words/shell";
 
 const isOnline = () => navigator.onLine;
 
@@ -20,7 +21,8 @@ export function NoNetwork() {
   const since = oldestShown(queries);
   return (
     <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
-      No network here.{since !== null && ` What is shown is from ${timeOf(since)}.`}
+      {t("noNetworkHere")}
+      {since !== null && t("whatIsShownIsFrom", { timeOf: timeOf(since) })}
     </p>
   );
 }

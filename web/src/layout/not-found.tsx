@@ -1,18 +1,19 @@
 import { Link, useLocation } from "react-router";
+import { t } from "@/words/shell";
 import { Shell } from "./shell";
 
 /** An address that leads nowhere: says which, and the ways on. */
 export function NotFound() {
   const { pathname } = useLocation();
   return (
-    <Shell title="No such page">
+    <Shell title={t("noSuchPage")}>
       <main className="mx-auto w-full max-w-xl px-4 py-16">
-        <h1 className="text-3xl font-bold">There is nothing at this address</h1>
+        <h1 className="text-3xl font-bold">{t("thereIsNothingAtThis")}</h1>
         <p className="mt-3 text-lg break-all text-soft">{pathname}</p>
         <p className="mt-3 text-lg">
-          It may have been removed, or mistyped.{" "}
+          {t("itMayHaveBeenRemoved")}{" "}
           <Link to="/" className="font-semibold underline">
-            All jobs
+            {t("allJobs")}
           </Link>
         </p>
       </main>

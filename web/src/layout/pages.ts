@@ -1,3 +1,4 @@
+import { t } from "@/words/shell";
 export interface Tab {
   to: string;
   label: string;
@@ -5,20 +6,20 @@ export interface Tab {
 
 /** The views of a run, in the order of the work. */
 export const runTabs = (runId: number, jobId: number): Tab[] => [
-  { to: `/runs/${runId}/walk`, label: "Walk" },
-  { to: `/runs/${runId}/bench`, label: "Bench" },
-  { to: `/jobs/${jobId}/stock?run=${runId}`, label: "Stock" },
-  { to: `/log?run=${runId}`, label: "Log" },
+  { to: `/runs/${runId}/walk`, label: t("walk") },
+  { to: `/runs/${runId}/bench`, label: t("bench") },
+  { to: `/jobs/${jobId}/stock?run=${runId}`, label: t("stock") },
+  { to: `/log?run=${runId}`, label: t("log") },
 ];
 
 export const CREW_TABS: Tab[] = [
-  { to: "/", label: "Jobs" },
-  { to: "/shoes", label: "Shoes" },
-  { to: "/log", label: "Log" },
+  { to: "/", label: t("jobs") },
+  { to: "/shoes", label: t("shoes") },
+  { to: "/log", label: t("log") },
 ];
 
 export const CREW_PAGES: Tab[] = [
-  { to: "/people", label: "People of the crew" },
-  { to: "/limits", label: "Limits of the crew" },
-  { to: "/me", label: "My name, password, crews" },
+  { to: "/people", label: t("peopleOfTheCrew") },
+  { to: "/limits", label: t("limitsOfTheCrew") },
+  { to: "/me", label: t("myNamePasswordCrews") },
 ];

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { askWhetherReady, server } from "@/api/reachable";
+import { t } from "@/words/shell";
 
 const PAUSE = 3000;
 
@@ -19,7 +20,7 @@ export function ServerAway() {
   if (answers || !navigator.onLine) return null;
   return (
     <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
-      Waiting for the server. Nothing is lost: what you typed stays here, and is sent once it answers.
+      {t("waitingForTheServerNothing")}
     </p>
   );
 }

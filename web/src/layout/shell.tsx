@@ -4,6 +4,9 @@ import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
+import { chooseLanguage } from "@/words/kept-words";
+import { chosenLanguage, LANGUAGES, type Language } from "@/words/language";
+import { t } from "@/words/shell";
 import { Help } from "./help";
 import { Keys } from "./keys";
 import { NoNetwork } from "./no-network";
@@ -15,9 +18,9 @@ import { useTitle } from "./title";
 import { Wordmark } from "./wordmark";
 
 const THEMES: { value: Theme; label: string }[] = [
-  { value: "light", label: "Light, for daylight" },
-  { value: "dark", label: "Dark, for basements" },
-  { value: "system", label: "As this device" },
+  { value: "light", label: t("lightForDaylight") },
+  { value: "dark", label: t("darkForBasements") },
+  { value: "system", label: t("asThisDevice") },
 ];
 
 interface Props {
@@ -36,13 +39,13 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
-        <Link to="/" aria-label="Crelda, all jobs">
+        <Link to="/" aria-label={t("creldaAllJobs")}>
           <Wordmark />
         </Link>
         <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:grow max-sm:basis-24">{trail}</div>
         {tabs.length > 0 && (
           <nav
-            aria-label="Views"
+            aria-label={t("views")}
             className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto"
           >
             {tabs.map((tab) => (
@@ -106,14 +109,20 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
               }}
             >
               {THEMES.map((choice) => (
-                <DropdownMenu.RadioItem
-                  key={choice.value}
-                  value={choice.value}
-                  className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
-                >
+                <Radio key={choice.value} value={choice.value}>
                   {choice.label}
-                  <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
-                </DropdownMenu.RadioItem>
+                </Radio>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-line" />
+            <DropdownMenu.RadioGroup
+              value={chosenLanguage()}
+              onValueChange={(next) => void chooseLanguage(next as Language)}
+            >
+              {LANGUAGES.map((one) => (
+                <Radio key={one.value} value={one.value} lang={one.value}>
+                  {one.label}
+                </Radio>
               ))}
             </DropdownMenu.RadioGroup>
             <DropdownMenu.Separator className="my-1 border-t border-line" />
@@ -131,18 +140,31 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
               onSelect={onHelp}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
             >
-              What is done here
+              {t("whatIsDoneHere")}
             </DropdownMenu.Item>
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
             >
-              Sign out
+              {t("signOut2")}
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {leaving && <SigningOut onStay={() => setLeaving(false)} />}
     </>
+  );
+}
+
+function Radio({ value, lang, children }: { value: string; lang?: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.RadioItem
+      value={value}
+      lang={lang}
+      className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
+    >
+      {children}
+      <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
+    </DropdownMenu.RadioItem>
   );
 }

@@ -5,22 +5,19 @@ import { persister } from "@/api/kept";
 import { tellOtherTabs } from "@/api/owner";
 import { useOutboxSnapshot } from "@/outbox/outbox-context";
 import { Ask } from "@/ui/confirm";
+import { t } from "@/words/shell";
 
 /** Signs out: at once, or after a word about what is not sent yet. */
 export function SigningOut({ onStay }: { onStay: () => void }) {
   const { kept } = useOutboxSnapshot();
   const queries = useQueryClient();
-  const [says, setSays] = useState(
-    kept.length > 0
-      ? `${kept.length} of what you did at the bench is not sent yet. It stays on this device, and is sent once you sign in here again.`
-      : "",
-  );
+  const [says, setSays] = useState(kept.length > 0 ? t("ofWhatYouDidAt", { kept: kept.length }) : "");
   const signOut = useCallback(async () => {
     try {
       await reply(api.DELETE("/api/session"));
     } catch (error) {
       if (!(error instanceof ApiError && error.status === 401)) {
-        setSays("No reply from the server, so you are still signed in. Try again where there is a network.");
+        setSays(t("noReplyFromTheServer2"));
         return;
       }
     }
@@ -37,6 +34,13 @@ export function SigningOut({ onStay }: { onStay: () => void }) {
   }, [says, signOut]);
   if (!says) return null;
   return (
-    <Ask title="Sign out?" says={says} act="Sign out" keep="Stay signed in" onAct={signOut} onKeep={onStay} />
+    <Ask
+      title={t("signOut")}
+      says={says}
+      act={t("signOut2")}
+      keep={t("staySignedIn")}
+      onAct={signOut}
+      onKeep={onStay}
+    />
   );
 }

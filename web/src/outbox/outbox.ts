@@ -1,5 +1,6 @@
 import { ApiError } from "@/api/client";
 import type { Bench, BenchAct, Outcome } from "@/api/types";
+import { t } from "@/words/shell";
 import type { Kept, OutboxStore } from "./outbox-store";
 
 /** How the outbox stands with the server. */
@@ -39,8 +40,7 @@ const SHORTEST_PAUSE = 1000;
 const LONGEST_PAUSE = 60_000;
 /** What sending the same again would not change. */
 const IS_FAULTY = new Set([400, 404, 422]);
-const NOT_KEPT =
-  "This device has no room to keep that, so it is not entered. Free some storage, then enter it again.";
+const NOT_KEPT = t("thisDeviceHasNoRoom");
 
 /**
  * Sends one person's acts in order, each with its key, until the server has them. Accepted ones leave; refused
@@ -187,7 +187,7 @@ export class Outbox {
     for (const one of settled) {
       const outcome = told.get(one.act.key);
       if (!outcome?.done)
-        await this.around.store.setRefused(one.seq, outcome?.says || "The server refused it.");
+        await this.around.store.setRefused(one.seq, outcome?.says || t("theServerRefusedIt"));
     }
     this.pause = 0;
     this.most = MOST_AT_ONCE;

@@ -2,17 +2,18 @@ import { Link, useMatch } from "react-router";
 import { Button } from "@/ui/button";
 import { CautionIcon, GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/shell";
 import { actInWords } from "./act-in-words";
 import type { Standing } from "./outbox";
 import { useOutbox, useOutboxSnapshot } from "./outbox-context";
 import type { Kept } from "./outbox-store";
 
 const STANDS: Record<Standing, string> = {
-  quiet: "All sent",
-  sending: "Sending …",
-  "no network": "No network",
-  busy: "The server does not answer well, trying again",
-  barred: "Not sent",
+  quiet: t("allSent"),
+  sending: t("sending"),
+  "no network": t("noNetwork2"),
+  busy: t("theServerDoesNotAnswer"),
+  barred: t("notSent"),
 };
 
 /** How what was done at the bench stands with the server. */
@@ -21,7 +22,7 @@ export function Sending() {
   const waiting = kept.filter((one) => one.refused === null).length;
   const isWell = standing === "quiet" || standing === "sending";
   const Icon = isWell ? GoodIcon : CautionIcon;
-  const keeps = waiting > 0 && !isWell ? `, ${waiting} kept here` : "";
+  const keeps = waiting > 0 && !isWell ? t("keptHere", { waiting }) : "";
   return (
     <span
       role="status"
@@ -50,7 +51,7 @@ export function UnsentElsewhere() {
       className="flex min-h-10 items-center gap-1 text-[15px] font-medium text-caution underline"
     >
       <CautionIcon width={18} height={18} />
-      {refused > 0 ? `${refused} refused at the bench` : `${others.length} kept here`}
+      {refused > 0 ? t("refusedAtTheBench", { refused }) : t("keptHere2", { others: others.length })}
     </Link>
   );
 }
@@ -62,7 +63,7 @@ export function RefusedActs({ runId }: { runId: number }) {
   if (refused.length === 0 && !notKept) return null;
   return (
     <section
-      aria-label="Not entered"
+      aria-label={t("notEntered")}
       className="sticky top-0 z-20 max-h-[40vh] overflow-y-auto border-b-2 border-stop bg-paper px-4 py-2 print:hidden"
     >
       {notKept && <Notice severity="stop">{notKept}</Notice>}
@@ -82,14 +83,14 @@ function RefusedAct({ kept: { seq, act, refused } }: { kept: Kept }) {
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1">
       <Notice severity="stop">
-        <strong>Not entered: {actInWords(act)}.</strong> {refused}
+        <strong>{t("notEntered2", { actInWords: actInWords(act) })}</strong> {refused}
       </Notice>
       <span className="ml-auto flex gap-2">
         <Button className="min-h-11" onClick={() => outbox.tryAgain(seq)}>
-          Try again
+          {t("tryAgain")}
         </Button>
         <Button look="quiet" className="min-h-11" onClick={() => outbox.letGo(seq)}>
-          Let it go
+          {t("letItGo")}
         </Button>
       </span>
     </li>

@@ -1,6 +1,20 @@
+import { t } from "@/words/counts";
+
 /** What was typed, as a number where it is one; else as it stands, so that it can be told. */
 export const asCount = (text: string): number =>
   /^\d{1,4}$/.test(text.trim()) ? Number(text) : (text as unknown as number);
 
+export type Thing =
+  | "bend"
+  | "coupling"
+  | "end"
+  | "job"
+  | "newStick"
+  | "photo"
+  | "piece"
+  | "run"
+  | "sawCut"
+  | "stick";
+
 /** So many of a thing, in words. */
-export const things = (count: number, thing: string): string => `${count} ${thing}${count === 1 ? "" : "s"}`;
+export const things = (count: number, thing: Thing): string => t(thing, { count });

@@ -1,4 +1,5 @@
 import type { RunDocument, Shoe } from "@/api/types";
+import { t } from "@/words/trade";
 
 type Pipe = Pick<RunDocument, "trade_size"> & { material?: RunDocument["material"] };
 
@@ -19,15 +20,13 @@ export const shoeChoices = (shoes: Shoe[]) =>
   shoes.map((shoe) => ({
     value: shoe.name,
     label: shoe.name,
-    hint: shoe.calibrated_at ? `deduct ${shoe.used.deduct.reads}` : "not calibrated",
+    hint: shoe.calibrated_at ? t("deduct", { deduct: shoe.used.deduct.reads }) : t("notCalibrated"),
   }));
 
 /** What is to be said of figures that no test bend in scrap stands behind; nothing where one does. */
 export function uncalibrated(shoes: Shoe[], document: RunDocument): string {
-  if (!document.shoe) return "These are typical figures of a shoe of this size, not those of yours.";
+  if (!document.shoe) return t("theseAreTypicalFiguresOf");
   const own = shoes.find((shoe) => shoe.name === document.shoe?.name && fits(shoe, document));
-  if (!own) return "These figures were written in by hand; no shoe in your list has them.";
-  return own.calibrated_at
-    ? ""
-    : `${own.name} is not calibrated: its figures are typical ones, or were written in.`;
+  if (!own) return t("theseFiguresWereWrittenIn");
+  return own.calibrated_at ? "" : t("isNotCalibratedItsFigures", { own: own.name });
 }

@@ -1,7 +1,8 @@
 import type { TakenBar, TakenCut } from "@/api/types";
+import { t } from "@/words/trade";
 
 /** Whether a piece is what is there: nothing is sawn off behind it. */
 export const needsNoSaw = (cut: TakenCut, bar: TakenBar) => cut.end.reads === bar.length.reads;
 
 /** Such a piece in words. */
-export const wholeOrRest = (cut: TakenCut) => (cut.start.inches > 0 ? "the rest of it" : "the whole of it");
+export const wholeOrRest = (cut: TakenCut) => (cut.start.inches > 0 ? t("theRestOfIt") : t("theWholeOfIt"));

@@ -1,5 +1,6 @@
 import { AlertDialog } from "radix-ui";
 import type { ReactNode } from "react";
+import { t } from "@/words/ui";
 import { Button } from "./button";
 
 interface Asked {
@@ -29,7 +30,7 @@ export function Ask({ onKeep, ...asked }: Asked & { onKeep: () => void }) {
   );
 }
 
-function Question({ title, says, act, onAct, keep = "Keep it" }: Asked) {
+function Question({ title, says, act, onAct, keep = t("keepIt") }: Asked) {
   return (
     <AlertDialog.Portal>
       <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />

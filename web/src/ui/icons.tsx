@@ -15,6 +15,7 @@ import {
   Undo2,
   X,
 } from "lucide-react";
+import { t } from "@/words/ui";
 
 /** An ordinary sign of a kept set, as large and as strong as the text beside it. */
 const ordinary = (Drawn: LucideIcon) => (props: LucideProps) => (
@@ -43,7 +44,7 @@ export function EndMark({ end, size = 22 }: { end: "A" | "B"; size?: number }) {
       width={size}
       height={size}
       role="img"
-      aria-label={`end ${end}`}
+      aria-label={t("end", { end })}
       className="inline-block shrink-0 align-[-0.28em]"
     >
       {end === "A" ? (

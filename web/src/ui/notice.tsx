@@ -1,9 +1,10 @@
 import type { ReactNode } from "react";
+import { t } from "@/words/ui";
 import { CautionIcon, NoteIcon, StopIcon } from "./icons";
 
 export type Severity = "stop" | "caution" | "note";
 
-const WORDS: Record<Severity, string> = { stop: "Stop", caution: "Caution", note: "Note" };
+const WORDS: Record<Severity, string> = { stop: t("stop"), caution: t("caution"), note: t("note") };
 const COLORS: Record<Severity, string> = { stop: "text-stop", caution: "text-caution", note: "text-soft" };
 const ICONS = { stop: StopIcon, caution: CautionIcon, note: NoteIcon };
 

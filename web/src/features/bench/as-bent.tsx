@@ -9,13 +9,14 @@ import { GoodIcon, StopIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 import { degreesOf, type Judged, judgedOf, shotsOf, sumBefore } from "./stick-steps";
 
 type Way = "1" | "-1";
 const WAYS: { value: Way; label: string }[] = [
-  { value: "1", label: "clockwise, seen from A" },
-  { value: "-1", label: "anticlockwise, seen from A" },
+  { value: "1", label: t("clockwiseSeenFromA") },
+  { value: "-1", label: t("anticlockwiseSeenFromA") },
 ];
 
 type Reading = Extract<BenchAct, { kind: "bent" }>;
@@ -82,14 +83,14 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
     if (read === null || read <= 0) {
       setWrong(
         whole === null
-          ? "Write the degrees that the finder reads, as 30.5 or 22 1/2."
-          : `The sweep was at ${before.toFixed(1)}° before this shot; over all of it the finder reads more.`,
+          ? t("writeTheDegreesThatThe")
+          : t("theSweepWasAtBefore", { before: before.toFixed(1) }),
       );
       return;
     }
     const turned = outOfPlane.trim() ? degreesOf(outOfPlane) : 0;
     if (turned === null) {
-      setWrong("Out of plane: write degrees, as 2 or 1 1/2, or leave it empty.");
+      setWrong(t("outOfPlaneWriteDegrees"));
       return;
     }
     const isKept = await act({
@@ -111,11 +112,11 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   }
 
   return (
-    <form onSubmit={submit} aria-label="As bent" className="flex flex-col gap-2">
-      <h2 className="text-lg font-bold">{again ? "Read again" : "As bent"}</h2>
+    <form onSubmit={submit} aria-label={t("asBent")} className="flex flex-col gap-2">
+      <h2 className="text-lg font-bold">{again ? t("readAgain") : t("asBent")}</h2>
       <div className="flex flex-wrap items-start gap-2">
         <Field
-          label={sweep && sweep.shot > 1 ? "Finder reads over the sweep, degrees" : "Finder reads, degrees"}
+          label={sweep && sweep.shot > 1 ? t("finderReadsOverTheSweep") : t("finderReadsDegrees")}
           inputMode="decimal"
           className="w-40 [&_input]:min-h-12 [&_input]:text-xl"
           value={angle}
@@ -127,7 +128,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
         />
         {bend.tape && (
           <Field
-            label="Tape reads"
+            label={t("tapeReads")}
             className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
             value={tape}
             placeholder={bend.tape.wanted.reads}
@@ -136,48 +137,43 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
         )}
       </div>
       {bend.tape && (
-        <p className="text-[15px] text-soft">
-          Tape:{" "}
-          {bend.tape.says.toLowerCase().replace(/end (a|b)/g, (end) => `end ${end.slice(-1).toUpperCase()}`)}.
-          May stay empty.
-        </p>
+        <p className="text-[15px] text-soft">{t("tapeMayStayEmpty", { says: bend.tape.says })}</p>
       )}
       {bend.previous !== null && (
         <details open={outOfPlane !== ""}>
-          <summary className="min-h-10 cursor-pointer py-2 text-[17px]">
-            It is out of plane (a dog-leg)
-          </summary>
+          <summary className="min-h-10 cursor-pointer py-2 text-[17px]">{t("itIsOutOfPlane")}</summary>
           <div className="flex flex-wrap items-end gap-2">
             <Field
-              label="Out by, degrees"
+              label={t("outByDegrees")}
               inputMode="decimal"
               className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
               value={outOfPlane}
               onChange={(event) => setOutOfPlane(event.target.value)}
             />
-            <Select boxed label="Which way, seen from A" value={way} choices={WAYS} onChoose={setWay} />
+            <Select boxed label={t("whichWaySeenFromA")} value={way} choices={WAYS} onChoose={setWay} />
           </div>
           <p className="mt-1 text-[15px] text-soft">
-            By level or straight edge, against bend {bend.previous}. The rest is then rolled to make up for
-            it.
+            {t("byLevelOrStraightEdge", { previous: bend.previous })}
           </p>
         </details>
       )}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-12 px-6 text-lg">
-          Enter it
+          {t("enterIt")}
         </Button>
         <Button className="min-h-12" disabled={offline || finder.isPending} onClick={() => finder.mutate()}>
-          Take from the finder
+          {t("takeFromTheFinder")}
         </Button>
         {again && (
           <Button look="quiet" className="min-h-12" onClick={onDone}>
-            Leave it
+            {t("leaveIt")}
           </Button>
         )}
       </div>
-      {finder.error && <Notice severity="caution">The finder gave no reading: {finder.error.message}</Notice>}
-      <p className="text-[15px] text-soft">The finder is a simulated one, with spring-back and noise.</p>
+      {finder.error && (
+        <Notice severity="caution">{t("theFinderGaveNoReading", { message: finder.error.message })}</Notice>
+      )}
+      <p className="text-[15px] text-soft">{t("theFinderIsASimulated")}</p>
     </form>
   );
 }
@@ -187,16 +183,16 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
   const made = stick.made.find((one) => one.bend === bend.number);
   const Icon = judged.within ? GoodIcon : StopIcon;
   return (
-    <section aria-label="As bent" className="flex flex-col gap-1">
-      <h2 className="text-lg font-bold">As bent</h2>
+    <section aria-label={t("asBent")} className="flex flex-col gap-1">
+      <h2 className="text-lg font-bold">{t("asBent")}</h2>
       <p className={`flex items-center gap-2 text-xl font-bold ${judged.within ? "text-good" : "text-stop"}`}>
         <Icon width={30} height={30} />
-        {judged.within ? "Within tolerance" : "Out"}
+        {judged.within ? t("withinTolerance") : t("out")}
       </p>
       <p className="tape text-xl">
         {judged.angle} <span className="text-soft">({judged.off})</span>
-        {judged.tape && <>, tape {judged.tape}</>}
-        {judged.turned && <>, {judged.turned} out of plane</>}
+        {judged.tape && <>{t("tape", { tape: judged.tape })}</>}
+        {judged.turned && <>{t("outOfPlane", { turned: judged.turned })}</>}
       </p>
       {made && (
         <p className="text-[15px] text-soft">
@@ -205,26 +201,24 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
       )}
       {judged.waiting && (
         <p className="text-[15px] text-soft">
-          {offline ? "Kept here until there is a network." : "Being sent …"}
-          {!judged.within &&
-            offline &&
-            ` Until then bring it back to ${bend.angle_reads}; marks for the rest are worked out anew once it is sent.`}
+          {offline ? t("keptHereUntilThereIs") : t("beingSent")}
+          {!judged.within && offline && t("untilThenBringItBack", { angle_reads: bend.angle_reads })}
         </p>
       )}
       {mayWrite && !stick.fitted_at && (
         <div className="flex flex-wrap gap-2">
           <Button className="min-h-12" onClick={onAgain}>
-            Read again
+            {t("readAgain")}
           </Button>
           <Confirm
             trigger={
               <Button look="quiet" className="min-h-12">
-                Entered by mistake
+                {t("enteredByMistake")}
               </Button>
             }
-            title={`Take the reading of bend ${bend.number} back?`}
-            says="It counts neither in the log nor for the shoe then, and the bend is still to be made."
-            act="Take it back"
+            title={t("takeTheReadingOfBend", { bend: bend.number })}
+            says={t("itCountsNeitherInThe")}
+            act={t("takeItBack")}
             onAct={() => act({ kind: "unbent", piece: stick.sheet.piece, bend: bend.number })}
           />
         </div>

@@ -9,6 +9,8 @@ import { Button } from "@/ui/button";
 import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
+import { t } from "@/words/bench";
+import { chosenLanguage } from "@/words/language";
 import { arrangedOf, asQueued, waitingOn } from "./acts-queue";
 import { type BenchContext, BenchProvider } from "./bench-context";
 import { BendScreen } from "./bend-screen";
@@ -29,13 +31,14 @@ export function BenchPage() {
   useAwake();
   if (!bench.data)
     return (
-      <Shell title="Bench">
-        <main className="p-8">
-          {bench.error && <Notice severity="stop">The bench cannot be opened: {bench.error.message}</Notice>}
+      <Shell title={t("bench")}>
+        <main lang={chosenLanguage()} className="p-8">
+          {bench.error && (
+            <Notice severity="stop">{t("theBenchCannotBeOpened", { message: bench.error.message })}</Notice>
+          )}
           {bench.fetchStatus === "paused" && (
             <Notice severity="stop">
-              There is no network, and this bench was not opened on this device before.{" "}
-              <Link to="/">All jobs</Link>
+              {t("thereIsNoNetworkAnd")} <Link to="/">{t("allJobs")}</Link>
             </Notice>
           )}
         </main>
@@ -48,11 +51,11 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
   const stick = useStick(bench);
   return (
     <Shell
-      title={`${bench.name || "Run"}: Bench`}
+      title={t("bench2", { bench: bench.name || t("run") })}
       trail={
         <>
           <span className="max-sm:hidden">{bench.job_name} / </span>
-          <strong className="text-ink">{bench.name || "Run without a name"}</strong>
+          <strong className="text-ink">{bench.name || t("runWithoutAName")}</strong>
         </>
       }
       tabs={runTabs(bench.run_id, bench.job_id)}
@@ -116,14 +119,14 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
   return (
     <TapeContext value={bench.document.tape ?? "1/16"}>
       <BenchProvider value={context}>
-        <main className="flex flex-1 flex-col print:hidden lg:flex-row">
+        <main lang={chosenLanguage()} className="flex flex-1 flex-col print:hidden lg:flex-row">
           <div className="border-line bg-paper max-lg:hidden lg:w-[21rem] lg:shrink-0 lg:border-r">
             <InSlices>
               <StickRail />
             </InSlices>
           </div>
           <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
-            <h1 className="sr-only lg:hidden">Bench</h1>
+            <h1 className="sr-only lg:hidden">{t("bench")}</h1>
             <StepBar />
             {bend ? (
               <BendScreen key={bend.number} bend={bend} />
@@ -171,15 +174,15 @@ function NothingToBend({ bench }: { bench: Bench }) {
   const navigate = useNavigate();
   const stop = bench.findings.find((finding) => finding.severity === "stop");
   return (
-    <main className="mx-auto max-w-xl p-8 text-lg">
-      <h1 className="mb-3 text-2xl font-bold">Nothing to bend yet</h1>
+    <main lang={chosenLanguage()} className="mx-auto max-w-xl p-8 text-lg">
+      <h1 className="mb-3 text-2xl font-bold">{t("nothingToBendYet")}</h1>
       {stop && (
         <Notice severity="stop">
           {stop.says} {stop.remedy}
         </Notice>
       )}
       <Button className="mt-4 min-h-12" onClick={() => navigate(`/runs/${bench.run_id}/walk`)}>
-        Back to the walk
+        {t("backToTheWalk")}
       </Button>
     </main>
   );

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from "react";
 import type { SheetBend } from "@/api/types";
 import { RollClock } from "@/draw/clock";
 import { InTheShoeDrawing } from "@/draw/in-the-shoe";
+import { referenceName } from "@/draw/references";
 import { ShoeDrawing } from "@/draw/shoe";
 import { StickStrip } from "@/draw/strip";
 import { Button } from "@/ui/button";
@@ -10,6 +11,7 @@ import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
 import { useSize } from "@/ui/use-size";
+import { t } from "@/words/bench";
 import { AsBent } from "./as-bent";
 import { tapeAt, useBenchContext } from "./bench-context";
 import { CorrectionTold } from "./correction";
@@ -20,12 +22,13 @@ import { ordinal } from "./stick-rail";
 import { judgedOf, shotsOf } from "./stick-steps";
 
 const HOOKS = [
-  { value: "A" as const, label: "Hook A" },
-  { value: "B" as const, label: "Hook B" },
+  { value: "A" as const, label: t("hookA") },
+  { value: "B" as const, label: t("hookB") },
 ];
+const TOOLS: Record<string, string> = { tape: t("theTape"), level: t("level") };
 const WHEN = [
-  { value: "start" as const, label: "Start of the bend" },
-  { value: "end" as const, label: "End of it" },
+  { value: "start" as const, label: t("startOfTheBend") },
+  { value: "end" as const, label: t("endOfIt") },
 ];
 
 /** One bend: its mark as large as the screen gives, how pipe and shoe are set, what must then read, what was read. */
@@ -37,7 +40,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
   // What to do stands where the reading was entered; on the other screens it comes first.
   const isLast = stick.made.at(-1)?.bend === bend.number;
   return (
-    <section aria-label={`Bend ${bend.number}`} className="flex flex-1 flex-col">
+    <section aria-label={t("bend", { bend: bend.number })} className="flex flex-1 flex-col">
       <div ref={ref} className="max-sm:hidden">
         {size.width > 0 && (
           <StickStrip
@@ -59,7 +62,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
           {bend.sweep && <SweepShots bend={bend} sweep={bend.sweep} />}
           <Mark bend={bend} />
           <Handling bend={bend} />
-          {bend.breaks && <Notice severity="stop">Cannot come here: {bend.breaks}.</Notice>}
+          {bend.breaks && <Notice severity="stop">{t("cannotComeHere", { breaks: bend.breaks })}</Notice>}
           {bend.cautions.map((caution) => (
             <Notice key={caution} severity="caution">
               {caution}
@@ -75,7 +78,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
       {isLast && <CorrectionTold />}
       <details className="mt-3 text-[15px]">
         <summary className="flex min-h-12 cursor-pointer items-center font-semibold text-soft">
-          Why this mark; other ways to set it
+          {t("whyThisMarkOtherWays")}
         </summary>
         <p className="tape">{bend.use_because}</p>
         {bend.why.map((line) => (
@@ -97,15 +100,12 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
   const { stick, go, waiting } = useBenchContext();
   const isLast = sweep.shot === sweep.of;
   return (
-    <section aria-label="Sweep" className="rounded-lg border border-line bg-paper px-3 py-2">
+    <section aria-label={t("sweep")} className="rounded-lg border border-line bg-paper px-3 py-2">
       <p className="tape flex flex-wrap items-baseline gap-x-3 text-xl">
-        <strong>
-          Shot {sweep.shot} of {sweep.of}
-        </strong>
+        <strong>{t("shotOf2", { shot: sweep.shot, of: sweep.of })}</strong>
         <span className="text-base text-soft">
-          over the whole sweep the finder must then show{" "}
-          <strong className="text-xl text-ink">{sweep.then_reads}</strong>
-          {!isLast && `, at the end ${sweep.whole_reads}`}
+          {t("overTheWholeSweepThe")} <strong className="text-xl text-ink">{sweep.then_reads}</strong>
+          {!isLast && t("atTheEnd", { whole_reads: sweep.whole_reads })}
         </span>
       </p>
       <div className="mt-1 flex flex-wrap gap-1">
@@ -116,7 +116,7 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
             <button
               key={shot.number}
               type="button"
-              aria-label={`Shot ${shot.sweep?.shot}${judged ? ", made" : ""}`}
+              aria-label={t(judged ? "shotMade" : "shot", { shot: shot.sweep?.shot ?? 0 })}
               aria-current={shot.number === bend.number ? "step" : undefined}
               onClick={() => go(shot.number)}
               className={`tape min-h-11 min-w-11 rounded-md border font-semibold ${look} ${shot.number === bend.number ? "border-accent border-2" : "border-line"}`}
@@ -127,10 +127,7 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
         })}
       </div>
       <p className="mt-1 text-base text-soft">
-        Level the pipe before each shot, so that it does not twist.{" "}
-        {isLast
-          ? "The last one by the finder, not by the dial: watch it come to the whole angle, let go, read, give a little more."
-          : "Where the sum runs ahead or behind, the shots that are left make up for it."}
+        {t("levelThePipeBeforeEach")} {isLast ? t("theLastOneByThe") : t("whereTheSumRunsAhead")}
       </p>
     </section>
   );
@@ -159,7 +156,12 @@ function Mark({ bend }: { bend: SheetBend }) {
       <p className="flex items-center gap-2 text-lg text-soft">
         <BendTab number={bend.number} chosen />
         <span className="tape">
-          {ordinal(bend.act)} of {acts} · stick {stick.sheet.piece} of {stick.sheet.of_pieces}
+          {t("ofStickOf", {
+            ordinal: ordinal(bend.act),
+            acts,
+            piece: stick.sheet.piece,
+            of_pieces: stick.sheet.of_pieces,
+          })}
         </span>
       </p>
       <p
@@ -169,34 +171,32 @@ function Mark({ bend }: { bend: SheetBend }) {
         {tapeAt(bench, bend)}
       </p>
       <p className="mt-1 flex flex-wrap items-center gap-x-2 text-xl">
-        from end <EndMark end="A" size={26} />
-        {burnt && <span className="text-base text-soft">first inch burnt</span>}
-        {isCard && <span className="text-base font-semibold text-caution">by the card</span>}
+        {t("fromEnd")} <EndMark end="A" size={26} />
+        {burnt && <span className="text-base text-soft">{t("firstInchBurnt")}</span>}
+        {isCard && <span className="text-base font-semibold text-caution">{t("byTheCard")}</span>}
         {bend.replanned && (
           <span className="tape text-base">
-            was <s>{bend.planned.at.reads}</s>, <s>{bend.planned_angle_reads}</s>
+            {t("was")} <s>{bend.planned.at.reads}</s>, <s>{bend.planned_angle_reads}</s>
           </span>
         )}
       </p>
-      {!mark.on_pipe && (
-        <Notice severity="caution">
-          This mark would be off the pipe. Use another reference or turn the hook.
-        </Notice>
-      )}
+      {!mark.on_pipe && <Notice severity="caution">{t("thisMarkWouldBeOff")}</Notice>}
       <div className="mt-3 flex flex-wrap gap-x-8 gap-y-2">
-        <Big name="On the" value={mark.reference} />
-        <Big name="Hook to" value={<EndMark end={mark.hook} size={40} />} />
-        <Big name="Bend to" value={bend.angle_reads} />
+        <Big name={t("onThe")} value={referenceName(mark.reference)} />
+        <Big name={t("hookTo")} value={<EndMark end={mark.hook} size={40} />} />
+        <Big name={t("bendTo")} value={bend.angle_reads} />
         {(dialed || bend.dial_reads !== bend.angle_reads) && (
-          <Big name="Dial shows" value={dialed ? carried?.dial_reads : bend.dial_reads} />
+          <Big name={t("dialShows")} value={dialed ? carried?.dial_reads : bend.dial_reads} />
         )}
       </div>
       {bend.found_by && <p className="mt-1 text-base text-soft">{bend.found_by}</p>}
       {carried && !bend.made && (
         <Notice severity="note">
-          Pipe {carried.pipe} of this rack, bent so on this shoe, came out {carried.off_reads}.{" "}
+          {t("pipeOfThisRackBent", { pipe: carried.pipe, off_reads: carried.off_reads })}{" "}
           <Button aria-pressed={dialed} onClick={() => setDial(bend.number, dialed ? null : carried.dial)}>
-            {dialed ? `Dial as the sheet says, ${bend.dial_reads}` : `Dial it to ${carried.dial_reads}`}
+            {dialed
+              ? t("dialAsTheSheetSays", { dial_reads: bend.dial_reads })
+              : t("dialItTo", { dial_reads: carried.dial_reads })}
           </Button>
         </Notice>
       )}
@@ -220,14 +220,14 @@ function Handling({ bend }: { bend: SheetBend }) {
     <div className="flex items-center gap-4">
       <RollClock points={bend.previous_points} previous={bend.previous ?? 0} down={air} size={112} />
       <div className="text-lg leading-snug">
-        {bend.end_for_end && <p className="font-semibold">Turn the pipe end for end first.</p>}
+        {bend.end_for_end && <p className="font-semibold">{t("turnThePipeEndFor")}</p>}
         <p className="tape">{bend.turn_says}</p>
-        <p className="font-semibold">
-          {air ? "In the air: shoe up, pipe pushed down." : "On the floor: the bend comes up."}
-        </p>
+        <p className="font-semibold">{air ? t("inTheAirShoeUp") : t("onTheFloorTheBend")}</p>
         {bend.reasons.length > 0 && <p className="mt-0.5 text-base text-soft">{bend.reasons.join(" ")}</p>}
         {bend.against.length > 0 && (
-          <p className="mt-0.5 text-base text-caution">Against the habit: {bend.against.join(" ")}</p>
+          <p className="mt-0.5 text-base text-caution">
+            {t("againstTheHabit", { against: bend.against.join(" ") })}
+          </p>
         )}
       </div>
     </div>
@@ -274,21 +274,21 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
             tall={210}
           />
         </div>
-        <Segments label="When" value={when} choices={WHEN} onChoose={setWhen} large />
+        <Segments label={t("when")} value={when} choices={WHEN} onChoose={setWhen} large />
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <span className="flex min-h-12 items-center gap-1.5">
-          Set it on the{" "}
+          {t("setItOnThe")}{" "}
           <Select
             boxed
-            label="Reference"
+            label={t("reference")}
             value={mark.reference}
-            choices={references.map((value) => ({ value, label: value }))}
+            choices={references.map((value) => ({ value, label: referenceName(value) }))}
             onChoose={(reference) => setReference(bend.number, reference)}
           />
         </span>
         {mayWrite && (
-          <Segments large label="Hook" value={bend.use.hook} choices={HOOKS} onChoose={turnHook} />
+          <Segments large label={t("hook")} value={bend.use.hook} choices={HOOKS} onChoose={turnHook} />
         )}
       </div>
     </div>
@@ -297,12 +297,12 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
 
 function ThenReads({ bend }: { bend: SheetBend }) {
   return (
-    <section aria-label="Then it must read">
-      <h2 className="text-lg font-bold">Then it must read</h2>
+    <section aria-label={t("thenItMustRead")}>
+      <h2 className="text-lg font-bold">{t("thenItMustRead")}</h2>
       <ul className="mt-1">
         {bend.checks.map((check) => (
           <li key={check.says} className="flex items-baseline gap-3 border-b border-line/60 py-1.5">
-            <span className="w-12 shrink-0 text-soft">{check.tool}</span>
+            <span className="w-12 shrink-0 text-soft">{TOOLS[check.tool] ?? check.tool}</span>
             <span className="text-lg leading-tight">{check.says}</span>
             <strong className="tape ml-auto text-2xl whitespace-nowrap">{check.reads}</strong>
           </li>
@@ -319,11 +319,13 @@ function Habits({ bend }: { bend: SheetBend }) {
   return (
     <ul className="tape my-2 list-disc pl-5">
       <li>
-        Deduct burnt off: hold {stub.burnt_deduct.reads} of the tape at end A and mark at{" "}
-        {stub.burnt_mark.reads}.
+        {t("deductBurntOffHoldOf", {
+          burnt_deduct: stub.burnt_deduct.reads,
+          burnt_mark: stub.burnt_mark.reads,
+        })}
       </li>
-      <li>No mark: slide the tape in the shoe until the arrow reads {stub.slide_to.reads}.</li>
-      {stub.front_edge && <li>By the shoe’s front edge: mark at {stub.front_edge.reads}.</li>}
+      <li>{t("noMarkSlideTheTape", { slide_to: stub.slide_to.reads })}</li>
+      {stub.front_edge && <li>{t("byTheShoesFrontEdge", { front_edge: stub.front_edge.reads })}</li>}
     </ul>
   );
 }

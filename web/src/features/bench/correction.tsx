@@ -2,14 +2,15 @@ import type { Correction } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { BendTab } from "@/ui/icons";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
 const TITLES: Record<Correction["advice"], string> = {
-  go_on: "It still fits",
-  replan: "Re-mark the rest",
-  rebend: "Back in the shoe",
-  trim: "Move the cut",
-  scrap: "Scrap it",
+  go_on: t("itStillFits"),
+  replan: t("reMarkTheRest"),
+  rebend: t("backInTheShoe"),
+  trim: t("moveTheCut"),
+  scrap: t("scrapIt"),
 };
 
 /** What to do after the bends that are made came out as they did; nothing where nothing needs doing. */
@@ -20,7 +21,7 @@ export function CorrectionTold() {
   const { rebends, advice } = correction;
   return (
     <section
-      aria-label="Correction"
+      aria-label={t("correction")}
       className={`mt-2 rounded-md border-2 bg-paper p-3 ${advice === "scrap" ? "border-stop" : "border-caution"}`}
     >
       <h2 className={`text-xl font-bold ${advice === "scrap" ? "text-stop" : "text-caution"}`}>
@@ -28,12 +29,16 @@ export function CorrectionTold() {
       </h2>
       {rebends.map((one) => (
         <p key={one.bend} className="tape text-2xl font-bold">
-          {one.way === "close" ? "Close" : "Open"} bend {one.bend} by {one.by_reads}, to {one.until_reads}
+          {t(one.way === "close" ? "closeBend" : "openBend", {
+            bend: one.bend,
+            by_reads: one.by_reads,
+            until_reads: one.until_reads,
+          })}
         </p>
       ))}
       <p className="tape mt-1 text-lg">{correction.says}</p>
       <p className="tape text-[15px] text-soft">
-        As it is, end B would be {correction.misses.reads} off; corrected so, {correction.after.reads}.
+        {t("asItIsEndB", { misses: correction.misses.reads, after: correction.after.reads })}
       </p>
       <Cuts correction={correction} />
       {correction.replanned.length > 0 && (
@@ -45,7 +50,7 @@ export function CorrectionTold() {
               <strong className="text-2xl">{one.mark}</strong>
               <s className="text-soft">{one.angle_before}</s>
               <strong className="text-2xl">{one.angle}</strong>
-              {one.turned && <span>rolled {one.turned} further</span>}
+              {one.turned && <span>{t("rolledFurther", { turned: one.turned })}</span>}
             </li>
           ))}
         </ul>
@@ -59,15 +64,15 @@ export function CorrectionTold() {
                 className="min-h-12"
                 onClick={() => act({ kind: "left", piece: stick.sheet.piece, bend: one.bend })}
               >
-                Leave bend {one.bend} as it is, re-mark the rest
+                {t("leaveBendAsItIs", { bend: one.bend })}
               </Button>
             ))}
           {advice === "scrap" && (
             <Confirm
-              trigger={<Button className="min-h-12">Scrap it and begin another</Button>}
-              title={`Scrap stick ${stick.sheet.piece}?`}
-              says="Its bends stay in the log. The new one is laid out from the run as it is now."
-              act="Scrap it"
+              trigger={<Button className="min-h-12">{t("scrapItAndBeginAnother")}</Button>}
+              title={t("scrapStick", { piece: stick.sheet.piece })}
+              says={t("itsBendsStayInThe")}
+              act={t("scrapIt")}
               onAct={async () => {
                 if (await act({ kind: "scrapped", piece: stick.sheet.piece })) go("cut");
               }}
@@ -86,7 +91,7 @@ function Cuts({ correction: { cut_a, cut_b } }: { correction: Correction }) {
   ].flatMap(({ end, cut }) => (cut ? [{ end, ...cut }] : []));
   return said.map(({ end, inches, reads }) => (
     <p key={end} className="tape text-lg font-semibold">
-      {inches > 0 ? `Cut ${reads} off end ${end}.` : `Leave ${reads.slice(1)} of the spare on end ${end}.`}
+      {inches > 0 ? t("cutOffEnd", { reads, end }) : t("leaveOfTheSpareOn", { reads: reads.slice(1), end })}
     </p>
   ));
 }

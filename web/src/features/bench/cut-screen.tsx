@@ -1,10 +1,12 @@
 import { useState } from "react";
+import { referenceName } from "@/draw/references";
 import { StickStrip } from "@/draw/strip";
 import { Button } from "@/ui/button";
 import { BendTab, EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
+import { t } from "@/words/bench";
 import { tapeAt, useBenchContext } from "./bench-context";
 import { OwnShoe } from "./own-shoe";
 import { Screens } from "./screens";
@@ -14,12 +16,12 @@ import { ANY, ChosenSource, PlannedSource, useSources } from "./source-line";
 import { Spares } from "./spares";
 
 const MARKS = [
-  { value: "exact" as const, label: "Exact" },
-  { value: "card" as const, label: "By the card" },
+  { value: "exact" as const, label: t("exact") },
+  { value: "card" as const, label: t("byTheCard2") },
 ];
 const HELD = [
-  { value: "end", label: "Tape on the end" },
-  { value: "burnt", label: "First inch burnt" },
+  { value: "end", label: t("tapeOnTheEnd") },
+  { value: "burnt", label: t("firstInchBurnt2") },
 ];
 
 /** The first screen of a stick: what to cut, and every mark to lay, from end A. */
@@ -33,10 +35,10 @@ export function CutScreen() {
   const marks = [...sheet.bends].sort((a, b) => markOf(a).at.inches - markOf(b).at.inches);
   const hasCard = sheet.bends.some((bend) => bend.card);
   return (
-    <section aria-label="Cut and mark" className="flex flex-1 flex-col gap-4">
+    <section aria-label={t("cutAndMark")} className="flex flex-1 flex-col gap-4">
       <div>
         <p className="text-lg text-soft">
-          Stick {sheet.piece} of {sheet.of_pieces}: cut
+          {t("stickOfCut", { piece: sheet.piece, of_pieces: sheet.of_pieces })}
         </p>
         <p className="tape text-[clamp(4rem,9vw,7rem)] leading-none font-extrabold" data-testid="cut">
           {sheet.cut.reads}
@@ -58,12 +60,8 @@ export function CutScreen() {
       </div>
       {sheet.bends.length > 0 && (
         <div>
-          <h2 className="text-xl font-bold">
-            Lay {marks.length === 1 ? "one mark, from end A" : `${marks.length} marks, all from end A`}
-          </h2>
-          <p className="mb-2 text-[15px] text-soft">
-            A thin pencil line all the way round; a marker stays visible.
-          </p>
+          <h2 className="text-xl font-bold">{t("layMarks", { count: marks.length })}</h2>
+          <p className="mb-2 text-[15px] text-soft">{t("aThinPencilLineAll")}</p>
           <div ref={ref}>
             {size.width > 0 && (
               <StickStrip
@@ -82,7 +80,7 @@ export function CutScreen() {
           <div className="my-2 flex flex-wrap gap-3">
             <Segments
               large
-              label="How the tape is held"
+              label={t("howTheTapeIsHeld")}
               value={burnt ? "burnt" : "end"}
               choices={HELD}
               onChoose={(held) => setBurnt(held === "burnt")}
@@ -90,7 +88,7 @@ export function CutScreen() {
             {hasCard && mayWrite && (
               <Segments
                 large
-                label="Which marks"
+                label={t("whichMarks")}
                 value={stick.arranged.marks ?? "exact"}
                 choices={MARKS}
                 onChoose={(chosen) => arrange({ marks: chosen })}
@@ -98,20 +96,16 @@ export function CutScreen() {
             )}
           </div>
           {(stick.arranged.marks ?? "exact") === "card" && (
-            <Notice severity="caution">
-              By the card: sharp corners, no radius. What these marks miss is in the last column.
-            </Notice>
+            <Notice severity="caution">{t("byTheCardSharpCorners")}</Notice>
           )}
           <table className="tape w-full max-w-3xl border-collapse text-left text-lg">
             <thead className="text-[15px] text-soft">
               <tr>
-                <th className="py-1 font-medium">Bend</th>
-                <th className="font-medium">{burnt ? "Tape reads (1 burnt)" : "Mark from A"}</th>
-                <th className="font-medium">On the</th>
-                <th className="font-medium">Hook</th>
-                {hasCard && (
-                  <th className="font-medium max-sm:hidden">Card, and exact on the same reference</th>
-                )}
+                <th className="py-1 font-medium">{t("bend2")}</th>
+                <th className="font-medium">{burnt ? t("tapeReads1Burnt") : t("markFromA")}</th>
+                <th className="font-medium">{t("onThe")}</th>
+                <th className="font-medium">{t("hook")}</th>
+                {hasCard && <th className="font-medium max-sm:hidden">{t("cardAndExactOnThe")}</th>}
               </tr>
             </thead>
             <tbody>
@@ -123,7 +117,7 @@ export function CutScreen() {
                   <td>
                     <strong className="text-3xl">{tapeAt(bench, bend)}</strong>
                   </td>
-                  <td>{markOf(bend).reference}</td>
+                  <td>{referenceName(markOf(bend).reference)}</td>
                   <td>
                     <EndMark end={markOf(bend).hook} size={24} />
                   </td>
@@ -131,10 +125,13 @@ export function CutScreen() {
                     <td className="text-base max-sm:hidden">
                       {bend.card && (
                         <>
-                          {bend.card.at.reads} <span className="text-soft">{bend.card.reference}</span>, exact{" "}
-                          {bend.card.exact.reads}
+                          {bend.card.at.reads}{" "}
+                          <span className="text-soft">{referenceName(bend.card.reference)}</span>
+                          {t("exact2", { exact: bend.card.exact.reads })}
                           {bend.card.differs.reads !== "0" && (
-                            <strong>; card off by {bend.card.differs.reads.replace("-", "")}</strong>
+                            <strong>
+                              {t("cardOffBy", { differs: bend.card.differs.reads.replace("-", "") })}
+                            </strong>
                           )}
                         </>
                       )}
@@ -157,7 +154,7 @@ export function CutScreen() {
               go(sheet.bends[0]?.number ?? "fit");
             }}
           >
-            {stick.cut_at ? "On to the bends ›" : sheet.bends.length ? "Cut and marked ›" : "Cut ›"}
+            {stick.cut_at ? t("onToTheBends") : sheet.bends.length ? t("cutAndMarked") : t("cut2")}
           </Button>
         ) : undefined}
       </Screens>
@@ -167,7 +164,7 @@ export function CutScreen() {
           className="min-h-12 self-start"
           onClick={() => act({ kind: "uncut", piece: sheet.piece })}
         >
-          It is not cut yet
+          {t("itIsNotCutYet")}
         </Button>
       )}
     </section>

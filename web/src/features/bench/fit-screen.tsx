@@ -4,6 +4,7 @@ import { Confirm } from "@/ui/confirm";
 import { GoodIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 import { CorrectionTold } from "./correction";
 import { Screens } from "./screens";
@@ -16,11 +17,11 @@ export function FitScreen() {
   const open = sheet.bends.filter((bend) => !judgedOf(bend, waiting.get(bend.number)));
   const begun = stick.begun || stick.cut_at || waiting.size > 0;
   return (
-    <section aria-label="Fit" className="flex flex-1 flex-col gap-4">
-      <h2 className="text-2xl font-bold">Fit stick {sheet.piece}</h2>
+    <section aria-label={t("fit")} className="flex flex-1 flex-col gap-4">
+      <h2 className="text-2xl font-bold">{t("fitStick", { piece: sheet.piece })}</h2>
       {open.length > 0 && (
         <Notice severity="note">
-          Not entered as bent: {open.map((bend) => `bend ${bend.number}`).join(", ")}.
+          {t("notEnteredAsBent", { open: open.map((bend) => t("bend3", { bend: bend.number })).join(", ") })}
         </Notice>
       )}
       <CorrectionTold />
@@ -30,30 +31,30 @@ export function FitScreen() {
             {line}
           </li>
         ))}
-        <li>Dry-fit it: straight edge on both ends, eye down the pipe for a dog-leg.</li>
+        <li>{t("dryFitItStraightEdge")}</li>
         {(sheet.spare || sheet.spare_a) && sheet.cutting.slice(1).map((line) => <li key={line}>{line}</li>)}
-        <li>De-energise, lock out and test before any enclosure is opened.</li>
+        <li>{t("deEnergiseLockOutAnd")}</li>
       </ul>
       <FittedChecks />
       {stick.fitted_at && (
         <p className="flex items-center gap-2 text-xl font-semibold text-good">
-          <GoodIcon width={26} height={26} /> Fitted{stick.fitted_by && ` by ${stick.fitted_by}`}
+          <GoodIcon width={26} height={26} /> {t("fitted2")}
+          {stick.fitted_by && t("by", { fitted_by: stick.fitted_by })}
         </p>
       )}
       {mayWrite && begun && !stick.fitted_at && (
         <Confirm
-          trigger={<Button className="min-h-12 self-start">Scrap it and begin another</Button>}
-          title={`Scrap stick ${sheet.piece}?`}
-          says="Its bends stay in the log. The new one is laid out from the run as it is now."
-          act="Scrap it"
+          trigger={<Button className="min-h-12 self-start">{t("scrapItAndBeginAnother")}</Button>}
+          title={t("scrapStick", { piece: sheet.piece })}
+          says={t("itsBendsStayInThe")}
+          act={t("scrapIt")}
           onAct={async () => {
             if (await act({ kind: "scrapped", piece: sheet.piece })) go("cut");
           }}
         />
       )}
       <p className="text-[15px] text-soft">
-        {bench.material} {bench.trade_size}. Limits here are common defaults: your local code, the inspector
-        and a licensed electrician decide.
+        {t("limitsHereAreCommonDefaults", { material: bench.material, trade_size: bench.trade_size })}
       </p>
       <Screens>
         {mayWrite ? (
@@ -62,7 +63,7 @@ export function FitScreen() {
             className="min-h-14 flex-1 text-lg lg:max-w-56"
             onClick={() => act({ kind: stick.fitted_at ? "unfitted" : "fitted", piece: sheet.piece })}
           >
-            {stick.fitted_at ? "Not fitted after all" : "It is fitted"}
+            {stick.fitted_at ? t("notFittedAfterAll") : t("itIsFitted")}
           </Button>
         ) : undefined}
       </Screens>
@@ -78,7 +79,7 @@ function FittedChecks() {
   return (
     <fieldset className="rounded-lg border border-line bg-paper px-3 py-2">
       <legend className="px-1 font-bold">
-        Look at it as it hangs: {checked.size} of {sheet.fit.length}
+        {t("lookAtItAsIt", { checked: checked.size, fit: sheet.fit.length })}
       </legend>
       {sheet.fit.map(({ item, says }) => {
         const told = checked.get(item);

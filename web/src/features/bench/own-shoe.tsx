@@ -1,9 +1,10 @@
 import { useShoes } from "@/api/queries";
 import { fits, shoeChoices } from "@/trade/fitting-shoe";
 import { Select } from "@/ui/select";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
-const RUNS = "the run’s";
+const RUNS = t("theRuns");
 
 /** Lets one take a stick to another shoe of its size, as long as nothing is bent on it. */
 export function OwnShoe() {
@@ -14,15 +15,15 @@ export function OwnShoe() {
   if (!mayWrite || stick.made.length > 0 || stick.sheet.bends.length === 0) return null;
   if (others.length === 0 && !own) return null;
   const choices = [
-    { value: RUNS, label: planned ? `${planned}, ${RUNS}` : "a typical shoe, as the run" },
+    { value: RUNS, label: planned ? `${planned}, ${RUNS}` : t("aTypicalShoeAsThe") },
     ...shoeChoices(others),
   ];
   if (own && !others.some((shoe) => shoe.name === own)) choices.push({ value: own, label: own });
   return (
     <p className="text-[17px] leading-9">
-      This stick is bent on{" "}
+      {t("thisStickIsBentOn")}{" "}
       <Select
-        label="Shoe for this stick"
+        label={t("shoeForThisStick")}
         value={own || RUNS}
         choices={choices}
         onChoose={(name) => {

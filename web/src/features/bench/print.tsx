@@ -1,21 +1,23 @@
 import { QRCodeSVG } from "qrcode.react";
 import type { StickAtBench } from "@/api/types";
+import { referenceName } from "@/draw/references";
 import { StickStrip } from "@/draw/strip";
 import { EndMark } from "@/ui/icons";
+import { t } from "@/words/bench";
 import { tapeAt, useBenchContext } from "./bench-context";
 import { asPiece } from "./sheet-piece";
 import { ordinal } from "./stick-rail";
 
 const PAPER_WIDTH = 680;
 const HEADINGS = [
-  "Order",
-  "Bend",
-  "Mark from A",
-  "On the",
-  "Hook",
-  "Angle (dial)",
-  "Turn",
-  "Then it must read",
+  t("order"),
+  t("bend2"),
+  t("markFromA"),
+  t("onThe"),
+  t("hook"),
+  t("angleDial"),
+  t("turn"),
+  t("thenItMustRead"),
 ];
 
 /** The bench cards on paper: a sheet a stick, with a code that opens it. */
@@ -36,20 +38,26 @@ function Card({ stick }: { stick: StickAtBench }) {
   const { sheet } = stick;
   const address = `${window.location.origin}/runs/${bench.run_id}/bench/${sheet.piece}`;
   return (
-    <section aria-label={`Card of stick ${sheet.piece}`} className="p-2 break-after-page">
+    <section aria-label={t("cardOfStick", { piece: sheet.piece })} className="p-2 break-after-page">
       <div className="flex items-start gap-4">
         <div className="flex-1">
           <h1 className="text-2xl font-bold">
-            {bench.name || "Run"}, stick {sheet.piece} of {sheet.of_pieces}
+            {t("stickOf", { bench: bench.name || t("run"), piece: sheet.piece, of_pieces: sheet.of_pieces })}
           </h1>
           <p className="tape text-sm">
-            {bench.job_name} · {bench.trade_size} {bench.material} · shoe {stick.shoe.name} (deduct{" "}
-            {stick.used.deduct.reads}, gain {stick.used.gain.reads})
+            {t("shoeDeductGain", {
+              job_name: bench.job_name,
+              trade_size: bench.trade_size,
+              material: bench.material,
+              shoe: stick.shoe.name,
+              deduct: stick.used.deduct.reads,
+              gain: stick.used.gain.reads,
+            })}
           </p>
           <p className="mt-1">
             <EndMark end="A" size={16} /> {sheet.end_a} <EndMark end="B" size={16} /> {sheet.end_b}
           </p>
-          <p className="tape mt-1 text-xl font-bold">Cut {sheet.cut.reads}</p>
+          <p className="tape mt-1 text-xl font-bold">{t("cut3", { cut: sheet.cut.reads })}</p>
           {sheet.cutting.map((line) => (
             <p key={line} className="tape text-sm">
               {line}
@@ -57,11 +65,11 @@ function Card({ stick }: { stick: StickAtBench }) {
           ))}
           {stick.shoe.cautions.map((caution) => (
             <p key={caution} className="text-sm font-semibold">
-              Caution: {caution}
+              {t("caution", { caution })}
             </p>
           ))}
         </div>
-        <QRCodeSVG value={address} size={104} title={`Opens stick ${sheet.piece}: ${address}`} />
+        <QRCodeSVG value={address} size={104} title={t("opensStick", { piece: sheet.piece, address })} />
       </div>
       {sheet.bends.length > 0 && (
         <>
@@ -88,10 +96,10 @@ function Card({ stick }: { stick: StickAtBench }) {
                   ordinal(bend.act),
                   bend.number,
                   tapeAt(context, bend),
-                  bend.use.reference,
+                  referenceName(bend.use.reference),
                   bend.use.hook,
                   `${bend.angle_reads} (${bend.dial_reads})`,
-                  `${bend.end_for_end ? "End for end. " : ""}${bend.turn_says} ${bend.where === "air" ? "In the air." : "On the floor."}`,
+                  `${bend.end_for_end ? t("endForEnd") : ""}${bend.turn_says} ${bend.where === "air" ? t("inTheAir") : t("onTheFloor")}`,
                   bend.checks.map((check) => `${check.says} ${check.reads}`).join("; "),
                 ];
                 return (
@@ -113,7 +121,7 @@ function Card({ stick }: { stick: StickAtBench }) {
             {[
               ...new Set(
                 sheet.bends.flatMap((bend) =>
-                  bend.cautions.map((caution) => `Bend ${bend.number}: ${caution}`),
+                  bend.cautions.map((caution) => t("bend4", { bend: bend.number, caution })),
                 ),
               ),
               ...sheet.stamps,
@@ -125,10 +133,7 @@ function Card({ stick }: { stick: StickAtBench }) {
           </ul>
         </>
       )}
-      <p className="mt-3 text-[13px]">
-        Eye protection and gloves; foot firm on the heel; mind the swing. Ream every cut. Limits are common
-        defaults: your local code, the inspector and a licensed electrician decide.
-      </p>
+      <p className="mt-3 text-[13px]">{t("eyeProtectionAndGlovesFoot")}</p>
     </section>
   );
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Button } from "@/ui/button";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 import { screensOf, shotsOf } from "./stick-steps";
 
@@ -15,7 +16,7 @@ export function Screens({ children }: { children?: ReactNode }) {
   const next = shot?.number ?? screens[here + 1];
   return (
     <nav
-      aria-label="Screens"
+      aria-label={t("screens")}
       className="fixed inset-x-0 bottom-0 z-10 flex gap-3 border-t border-line bg-paper p-3 lg:sticky lg:mt-auto lg:-mx-6 lg:px-6 lg:py-2"
     >
       <Button
@@ -23,7 +24,7 @@ export function Screens({ children }: { children?: ReactNode }) {
         disabled={back === undefined}
         onClick={() => back !== undefined && go(back)}
       >
-        ‹ Back
+        {t("back")}
       </Button>
       <span className="grow max-lg:hidden" />
       {children ?? (
@@ -33,7 +34,7 @@ export function Screens({ children }: { children?: ReactNode }) {
           disabled={next === undefined}
           onClick={() => next !== undefined && go(next)}
         >
-          {shot ? "Next shot ›" : typeof next === "number" ? "Next bend ›" : "On to fitting ›"}
+          {shot ? t("nextShot") : typeof next === "number" ? t("nextBend") : t("onToFitting")}
         </Button>
       )}
     </nav>

@@ -2,6 +2,7 @@ import { useRefigure } from "@/api/queries";
 import { Button } from "@/ui/button";
 import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
 /** Which shoe this is for, and what is to be said of its figures; shown wherever a mark is. */
@@ -12,9 +13,9 @@ export function ShoeLine() {
   return (
     <div className="flex flex-col gap-1 text-[15px]">
       <p className="tape text-soft">
-        Shoe <strong className="text-ink">{shoe.name}</strong>: deduct {stick.used.deduct.reads}, gain{" "}
-        {stick.used.gain.reads}
-        {shoe.calibrated_at && `, calibrated ${dayOf(shoe.calibrated_at)}`}
+        {t("shoe")} <strong className="text-ink">{shoe.name}</strong>
+        {t("deductGain", { deduct: stick.used.deduct.reads, gain: stick.used.gain.reads })}
+        {shoe.calibrated_at && t("calibrated", { calibrated_at: dayOf(shoe.calibrated_at) })}
       </p>
       {shoe.cautions.map((caution) => (
         <Notice key={caution} severity="caution">
@@ -32,7 +33,7 @@ export function ShoeLine() {
             })
           }
         >
-          Mark it with the shoe’s figures of now
+          {t("markItWithTheShoes")}
         </Button>
       )}
       {refigure.error && <Notice severity="stop">{refigure.error.message}</Notice>}

@@ -4,6 +4,7 @@ import { useRack } from "@/api/queries";
 import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Select } from "@/ui/select";
+import { t } from "@/words/bench";
 
 /** What a stick is cut from where no scrap is named: a new stick, or whatever is at hand. */
 export const ANY = "any";
@@ -35,13 +36,16 @@ export function useSources(bench: Bench, stick: StickAtBench): { planned: Planne
 export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; planned: Planned }) {
   return (
     <p className="tape mt-1 text-lg">
-      From{" "}
+      {t("from")}{" "}
       <Link to={`/jobs/${bench.job_id}/stock?run=${bench.run_id}`} className="font-bold underline">
         {bar.name}
       </Link>{" "}
-      ({bar.length.reads} long, {bar.scrap ? bar.place || "on the rack" : "a new stick"}
-      {bar.begin === "B" && ", tape hooked on its end B"}):{" "}
-      {needsNoSaw(cut, bar) ? wholeOrRest(cut) : <strong>saw at {cut.end.reads}</strong>}.
+      {t("long2", {
+        bar: bar.length.reads,
+        whence: bar.scrap ? bar.place || t("onTheRack") : t("aNewStick"),
+      })}
+      {bar.begin === "B" && t("tapeHookedOnItsEnd")}):{" "}
+      {needsNoSaw(cut, bar) ? wholeOrRest(cut) : <strong>{t("sawAt", { end: cut.end.reads })}</strong>}.
     </p>
   );
 }
@@ -50,17 +54,17 @@ export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; 
 export function ChosenSource(props: { scraps: Scrap[]; chosen: string; onChoose: (tag: string) => void }) {
   const choices = props.scraps.map((scrap) => ({
     value: scrap.tag,
-    label: `${scrap.tag}, ${scrap.reads} long`,
+    label: t("long3", { tag: scrap.tag, scrap: scrap.reads }),
     hint: scrap.place,
   }));
   return (
     <p className="tape mt-2 flex items-center gap-2 text-lg">
-      From
+      {t("from")}
       <Select
         boxed
-        label="Cut from"
+        label={t("cutFrom")}
         value={props.chosen}
-        choices={[{ value: ANY, label: "a new stick" }, ...choices]}
+        choices={[{ value: ANY, label: t("aNewStick") }, ...choices]}
         onChoose={props.onChoose}
       />
     </p>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Measure } from "@/api/types";
 import { Button } from "@/ui/button";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
 /** Cut first, or bend long and cut after: both are normal; which is advised follows from the expected errors. */
@@ -11,13 +12,13 @@ export function Spares() {
   if (!mayWrite || sheet.bends.length === 0) return null;
   return (
     <div className="mt-2 text-[17px] leading-9">
-      Leave <Spare key={`B${sheet.spare?.reads}`} end="B" field="spare" now={sheet.spare} /> and{" "}
+      {t("leave")} <Spare key={`B${sheet.spare?.reads}`} end="B" field="spare" now={sheet.spare} /> {t("and")}{" "}
       <Spare key={`A${sheet.spare_a?.reads}`} end="A" field="spare_a" now={sheet.spare_a} />
       <span className="block text-[15px] leading-snug text-soft">
         {sheet.advised_spare
-          ? `Advised here: ${sheet.advised_spare.reads} on end B, cut after dry-fitting, as the bends before it add up their errors.`
-          : "Advised here: none; cut it first."}
-        {sheet.spare_a && " All marks count what is left on end A."}
+          ? t("advisedHereOnEndB", { advised_spare: sheet.advised_spare.reads })
+          : t("advisedHereNoneCutIt")}
+        {sheet.spare_a && t("allMarksCountWhatIs")}
       </span>
     </div>
   );
@@ -35,19 +36,19 @@ function Spare({ end, field, now }: SpareProps) {
   return (
     <>
       <TapeField
-        label={`Spare on end ${end}`}
+        label={t("spareOnEnd", { end })}
         value={text}
         read={{ written: now?.reads ?? "", inches: now?.inches ?? 0 }}
         onChange={setText}
       />{" "}
-      {end === "B" ? "to spare on end B" : "on end A"}{" "}
+      {end === "B" ? t("toSpareOnEndB") : t("onEndA")}{" "}
       {text.trim() !== (now?.reads ?? "") && (
         <Button
           className="min-h-11"
-          aria-label={`Set the spare on end ${end}`}
+          aria-label={t("setTheSpareOnEnd", { end })}
           onClick={() => arrange({ [field]: text.trim() || null })}
         >
-          Set
+          {t("set")}
         </Button>
       )}
     </>

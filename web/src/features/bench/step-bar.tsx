@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button } from "@/ui/button";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 import { StickRail } from "./stick-rail";
 import { judgedOf, screensOf } from "./stick-steps";
@@ -12,7 +13,7 @@ export function StepBar() {
   return (
     <div className="mb-2 lg:hidden">
       <div className="flex items-center gap-2">
-        <nav aria-label="Steps of this stick" className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
+        <nav aria-label={t("stepsOfThisStick")} className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
           {screensOf(stick, at).map((screen) => {
             const bend = stick.sheet.bends.find((one) => one.number === screen);
             const judged = bend && judgedOf(bend, waiting.get(bend.number));
@@ -27,9 +28,9 @@ export function StepBar() {
                 {bend ? (
                   <BendTab number={bend.number} chosen={screen === at} />
                 ) : screen === "cut" ? (
-                  "Cut"
+                  t("cut")
                 ) : (
-                  "Fit"
+                  t("fit")
                 )}
                 {judged &&
                   (judged.within ? <GoodIcon className="text-good" /> : <StopIcon className="text-stop" />)}
@@ -38,7 +39,7 @@ export function StepBar() {
           })}
         </nav>
         <Button className="min-h-12" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Close" : "Order"}
+          {open ? t("close") : t("order")}
         </Button>
       </div>
       {open && (

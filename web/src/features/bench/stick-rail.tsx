@@ -18,17 +18,19 @@ import { CSS } from "@dnd-kit/utilities";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { SheetBend } from "@/api/types";
+import { referenceName } from "@/draw/references";
 import { Button } from "@/ui/button";
 import { BendTab, EndMark, GoodIcon, GripIcon, PrintIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
+import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 import { type At, judgedOf, shotOf } from "./stick-steps";
 
 const DRAG_BEGINS = 6;
 const HOOKS = [
-  { value: "habit" as const, label: "The usual way" },
-  { value: "one_way" as const, label: "All one way" },
+  { value: "habit" as const, label: t("theUsualWay") },
+  { value: "one_way" as const, label: t("allOneWay") },
 ];
 
 /** A stick's work in order: cut and mark, each bend (to be dragged into another order), fit. */
@@ -43,13 +45,13 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
   return (
     <div>
       <div className="flex items-center border-b border-line px-3 py-1">
-        <h1 className="text-lg font-bold">Bench</h1>
+        <h1 className="text-lg font-bold">{t("bench")}</h1>
         <Button look="quiet" className="ml-auto max-lg:min-h-12" onClick={() => window.print()}>
-          <PrintIcon /> Print the cards
+          <PrintIcon /> {t("printTheCards")}
         </Button>
       </div>
       {bench.sticks.length > 1 && (
-        <nav aria-label="Sticks" className="flex border-b border-line">
+        <nav aria-label={t("sticks")} className="flex border-b border-line">
           {bench.sticks.map(({ sheet: { piece }, fitted_at }) => (
             <Link
               key={piece}
@@ -58,14 +60,15 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
               aria-current={piece === sheet.piece ? "page" : undefined}
               className={`flex min-h-12 flex-1 items-center justify-center gap-1 border-b-4 font-semibold ${piece === sheet.piece ? "border-accent" : "border-transparent text-soft hover:text-ink"}`}
             >
-              Stick {piece} {fitted_at && <GoodIcon className="text-good" aria-label="fitted" />}
+              {t("stick", { piece })}{" "}
+              {fitted_at && <GoodIcon className="text-good" aria-label={t("fitted")} />}
             </Link>
           ))}
         </nav>
       )}
       {bench.note && (
         <p className="border-b border-line px-4 py-2 whitespace-pre-wrap">
-          <strong className="block text-[15px] text-soft">Note on this run</strong>
+          <strong className="block text-[15px] text-soft">{t("noteOnThisRun")}</strong>
           {bench.note}
         </p>
       )}
@@ -73,9 +76,10 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
         <EndMark end="A" /> {sheet.end_a} <EndMark end="B" /> {sheet.end_b}
       </p>
       <Sorted>
-        <ol aria-label={`Work on stick ${sheet.piece}`}>
+        <ol aria-label={t("workOnStick", { piece: sheet.piece })}>
           <RailRow at="cut" onChoose={chose} done={Boolean(stick.cut_at)}>
-            Cut <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>, lay the marks
+            {t("cut")} <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>
+            {t("layTheMarks")}
           </RailRow>
           {firsts.map((bend, at) => (
             <Act
@@ -87,26 +91,29 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
             />
           ))}
           <RailRow at="fit" onChoose={chose} done={Boolean(stick.fitted_at)}>
-            Fit it
+            {t("fitIt")}
           </RailRow>
         </ol>
       </Sorted>
       <div className="flex flex-col gap-2 px-4 py-3 text-[15px]">
         {sheet.why_not && <Notice severity={sheet.proposed ? "caution" : "stop"}>{sheet.why_not}</Notice>}
         <p className="text-soft">
-          {sheet.proposed ? "Proposed order" : "Your order"}: turned end for end {times(sheet.end_for_end)},
-          rolled {times(sheet.turns)}.
+          {t("turnedEndForEndRolled", {
+            order: sheet.proposed ? t("proposedOrder") : t("yourOrder"),
+            flips: times(sheet.end_for_end),
+            turns: times(sheet.turns),
+          })}
         </p>
         {mayWrite && !sheet.proposed && (
           <Button className="min-h-12 self-start" onClick={() => arrange({ order: null })}>
-            Back to the proposed order
+            {t("backToTheProposedOrder")}
           </Button>
         )}
         {mayWrite && sheet.bends.length > 0 && (
           <div className="flex items-center gap-3">
-            Hooks
+            {t("hooks")}
             <Segments
-              label="Hooks"
+              label={t("hooks")}
               large
               value={stick.arranged.hooks ?? "habit"}
               choices={HOOKS}
@@ -119,7 +126,7 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
   );
 }
 
-const times = (count: number): string => (count === 0 ? "never" : count === 1 ? "once" : `${count} times`);
+const times = (count: number): string => (count === 0 ? t("never") : t("times", { count }));
 
 interface RowProps {
   at: At;
@@ -139,7 +146,7 @@ function RailRow({ at, done, onChoose, children }: RowProps) {
         className={`flex min-h-12 w-full items-baseline gap-1.5 border-l-4 px-3 py-2 text-left ${current ? "border-accent bg-tint" : "border-transparent hover:bg-well"}`}
       >
         <span>{children}</span>
-        {done && <GoodIcon className="ml-auto self-center text-good" aria-label="done" />}
+        {done && <GoodIcon className="ml-auto self-center text-good" aria-label={t("done")} />}
       </button>
     </li>
   );
@@ -193,7 +200,7 @@ function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
           {movable && at === 0 ? (
             <button
               type="button"
-              aria-label={`Move bend ${bend.number} in the order`}
+              aria-label={t("moveBendInTheOrder", { bend: bend.number })}
               className="flex w-8 cursor-grab touch-none items-center justify-center text-soft hover:text-ink"
               {...attributes}
               {...listeners}
@@ -208,12 +215,12 @@ function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
       ))}
       {first?.breaks && (
         <div className="px-4 pb-2">
-          <Notice severity="stop">Cannot come here: {first.breaks}.</Notice>
+          <Notice severity="stop">{t("cannotComeHere", { breaks: first.breaks })}</Notice>
         </div>
       )}
       {first && first.against.length > 0 && (
         <div className="px-4 pb-2">
-          <Notice severity="caution">Against the habit: {first.against.join(" ")}</Notice>
+          <Notice severity="caution">{t("againstTheHabit", { against: first.against.join(" ") })}</Notice>
         </div>
       )}
     </li>
@@ -236,22 +243,19 @@ function BendRow({ bend, when, onChoose }: { bend: SheetBend; when: string; onCh
       <BendTab number={bend.number} chosen={current} />
       <strong className="tape w-21 text-xl whitespace-nowrap">{mark.at.reads}</strong>
       <span className="text-[15px] whitespace-nowrap text-soft">
-        {mark.reference === "arrow" ? "" : mark.reference} {mark.hook === "A" ? "◂" : "▸"}
-        {bend.sweep && ` shot ${bend.sweep.shot} of ${bend.sweep.of}`}
+        {mark.reference === "arrow" ? "" : referenceName(mark.reference)} {mark.hook === "A" ? "◂" : "▸"}
+        {bend.sweep && t("shotOf", { shot: bend.sweep.shot, of: bend.sweep.of })}
       </span>
       <strong className="tape ml-auto text-lg whitespace-nowrap">{bend.angle_reads}</strong>
       {judged &&
         (judged.within ? (
-          <GoodIcon className="shrink-0 text-good" aria-label="within tolerance" />
+          <GoodIcon className="shrink-0 text-good" aria-label={t("withinTolerance2")} />
         ) : (
-          <StopIcon className="shrink-0 text-stop" aria-label="out" />
+          <StopIcon className="shrink-0 text-stop" aria-label={t("out2")} />
         ))}
     </button>
   );
 }
 
-const ENDINGS = new Intl.PluralRules("en-US", { type: "ordinal" });
-const SUFFIXES: Record<string, string> = { one: "st", two: "nd", few: "rd", other: "th" };
-
 /** The order of bending is told as 1st, 2nd, 3rd; a bend's number is its place along the pipe. */
-export const ordinal = (at: number): string => `${at}${SUFFIXES[ENDINGS.select(at)]}`;
+export const ordinal = (at: number): string => t("nth", { count: at, ordinal: true });

@@ -1,4 +1,5 @@
 import type { SheetBend, StickAtBench } from "@/api/types";
+import { t } from "@/words/bench";
 import type { Waiting } from "./acts-queue";
 
 /** What is on the screen: cutting and marking, one bend, or fitting. */
@@ -44,7 +45,7 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
 
 function taped(off: string | undefined): string {
   if (!off || off === "0") return "";
-  return off.startsWith("-") ? ` (${off.slice(1)} short)` : ` (${off} long)`;
+  return off.startsWith("-") ? t("short", { off: off.slice(1) }) : t("long", { off });
 }
 
 /** Where work on a stick goes on: cut it, else its first bend not made, else fit it. */

@@ -5,6 +5,7 @@ import { Confirm } from "@/ui/confirm";
 import { RemoveIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/bin";
 
 export type JustBinned = Pick<Binned, "kind" | "id" | "name">;
 
@@ -16,7 +17,7 @@ export function Undo({ binned, onDone }: { binned: JustBinned; onDone: () => voi
       role="status"
       className="sticky top-2 z-10 mt-4 flex flex-wrap items-center gap-3 rounded-md border border-ink bg-paper px-4 py-2 shadow-lg"
     >
-      <span className="text-lg">“{binned.name}” is in the bin.</span>
+      <span className="text-lg">{t("isInTheBin", { binned: binned.name })}</span>
       {restore.error && <Notice severity="stop">{restore.error.message}</Notice>}
       <span className="ml-auto flex gap-2">
         <Button
@@ -25,10 +26,10 @@ export function Undo({ binned, onDone }: { binned: JustBinned; onDone: () => voi
           disabled={restore.isPending}
           onClick={() => restore.mutate(binned, { onSuccess: onDone })}
         >
-          Undo
+          {t("undo")}
         </Button>
         <Button look="quiet" className="min-h-11" onClick={onDone}>
-          Leave it there
+          {t("leaveItThere")}
         </Button>
       </span>
     </div>
@@ -46,13 +47,13 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
     <section aria-labelledby="bin" className="mt-10">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h2 id="bin" className="text-xl font-bold">
-          In the bin
+          {t("inTheBin")}
         </h2>
         <Confirm
-          trigger={<Button className="ml-auto min-h-11">Empty the bin</Button>}
-          title={`Delete ${lies.length === 1 ? "it" : `all ${lies.length}`} for good?`}
-          says={`${FOR_GOOD} The log of bends and the rack's ledger stay.`}
-          act="Delete for good"
+          trigger={<Button className="ml-auto min-h-11">{t("emptyTheBin")}</Button>}
+          title={lies.length === 1 ? t("deleteItForGood") : t("deleteAllForGood", { lies: lies.length })}
+          says={t("theLogOfBendsAnd", { FOR_GOOD })}
+          act={t("deleteForGood2")}
           onAct={() => empty.mutate(lies)}
         />
       </div>
@@ -66,7 +67,7 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
   );
 }
 
-const FOR_GOOD = "Nobody can take it out again.";
+const FOR_GOOD = t("nobodyCanTakeItOut");
 
 function BinnedLine({ binned }: { binned: Binned }) {
   const restore = useRestore();
@@ -74,27 +75,29 @@ function BinnedLine({ binned }: { binned: Binned }) {
   const at = timeOf(binned.binned_at);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line/60 px-4 py-1.5 last:border-b-0">
-      <span className="text-lg font-semibold">{binned.name || "Without a name"}</span>
+      <span className="text-lg font-semibold">{binned.name || t("withoutAName")}</span>
       <span className="text-soft">
         {binned.kind}
         {binned.where && `, ${binned.where}`}
       </span>
-      <span className="text-[15px] text-soft">
-        deleted by {binned.binned_by}, {at}
-      </span>
+      <span className="text-[15px] text-soft">{t("deletedBy", { binned_by: binned.binned_by, at })}</span>
       <span className="ml-auto flex gap-1">
         <Button className="min-h-11" disabled={restore.isPending} onClick={() => restore.mutate(binned)}>
-          Take it out
+          {t("takeItOut")}
         </Button>
         <Confirm
           trigger={
-            <Button look="quiet" className="min-h-11 min-w-11" aria-label={`Delete ${binned.name} for good`}>
+            <Button
+              look="quiet"
+              className="min-h-11 min-w-11"
+              aria-label={t("deleteForGood3", { binned: binned.name })}
+            >
               <RemoveIcon />
             </Button>
           }
-          title={`Delete “${binned.name}” for good?`}
+          title={t("deleteForGood4", { binned: binned.name })}
           says={FOR_GOOD}
-          act="Delete for good"
+          act={t("deleteForGood2")}
           onAct={() => empty.mutate([binned])}
         />
       </span>

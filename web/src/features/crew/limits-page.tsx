@@ -5,6 +5,7 @@ import type { Limit } from "@/api/types";
 import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/crew";
 import { NewRunsForm } from "./new-runs-form";
 
 /** The limits that the crew works by: its local code, its saw, its sticks. Its lead sets them. */
@@ -13,18 +14,12 @@ export function LimitsPage() {
   const me = useMe().data;
   const maySet = me?.role === "lead";
   return (
-    <Shell title="Limits of the crew">
+    <Shell title={t("limitsOfTheCrew")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
-        <h1 className="text-3xl font-bold">Limits of the crew</h1>
-        <p className="mt-2 max-w-2xl text-lg">
-          Every run is planned by these, unless it has its own. Sticks that are begun keep those they were
-          planned by.
-        </p>
+        <h1 className="text-3xl font-bold">{t("limitsOfTheCrew")}</h1>
+        <p className="mt-2 max-w-2xl text-lg">{t("everyRunIsPlannedBy")}</p>
         <div className="mt-3">
-          <Notice severity="caution">
-            Check your local code: what ships here is common practice, and the code that holds where you work
-            comes first.
-          </Notice>
+          <Notice severity="caution">{t("checkYourLocalCodeWhat")}</Notice>
         </div>
         {limits.error && <Notice severity="stop">{limits.error.message}</Notice>}
         {me && <NewRunsForm key={JSON.stringify(me.new_runs)} newRuns={me.new_runs} maySet={maySet} />}
@@ -67,13 +62,13 @@ function LimitsForm({ limits, maySet }: { limits: Limit[]; maySet: boolean }) {
       {maySet ? (
         <div className="flex flex-wrap items-center gap-3 px-4 py-3">
           <Button type="submit" look="main" className="min-h-11" disabled={!changed || set.isPending}>
-            Work by these
+            {t("workByThese")}
           </Button>
           {error && <Notice severity="stop">{error.message}</Notice>}
-          {set.isSuccess && !changed && <span className="text-soft">Every plan is held to these now.</span>}
+          {set.isSuccess && !changed && <span className="text-soft">{t("everyPlanIsHeldTo")}</span>}
         </div>
       ) : (
-        <p className="px-4 py-3 text-soft">The crew’s lead sets them.</p>
+        <p className="px-4 py-3 text-soft">{t("theCrewsLeadSetsThem")}</p>
       )}
     </form>
   );
@@ -113,7 +108,7 @@ function OneLimit({ limit, value, wrong, maySet, onChange }: OneLimitProps) {
         <span className="tape text-lg">{limit.reads}</span>
       )}
       <span id={`${id}-told`} className={`text-[15px] ${wrong ? "text-stop" : "text-soft"}`}>
-        {wrong ?? (value ? `shipped: ${limit.shipped}` : "as shipped")}
+        {wrong ?? (value ? t("shipped", { shipped: limit.shipped }) : t("asShipped"))}
       </span>
     </li>
   );

@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/crew";
 
 interface Props {
   newRuns: Me["new_runs"];
@@ -21,17 +22,17 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
   const set = useSetNewRuns();
   const error = set.error as ApiError | null;
   if (!maySet) {
-    const unit = newRuns.feet ? "feet and inches" : "inches";
+    const unit = newRuns.feet ? t("feetAndInches") : "inches";
     return (
       <p className={LOOK}>
-        New runs: tape to {newRuns.tape} in {unit}, straps stand off {newRuns.stand_off}.
+        {t("newRunsTapeToIn", { tape: newRuns.tape, unit, stand_off: newRuns.stand_off })}
       </p>
     );
   }
   const changed = JSON.stringify(typed) !== JSON.stringify(newRuns);
   return (
     <form
-      aria-label="New runs"
+      aria-label={t("newRuns")}
       className={`${LOOK} flex flex-wrap items-center gap-x-2 gap-y-3`}
       onSubmit={(event) => {
         event.preventDefault();
@@ -39,23 +40,23 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
       }}
     >
       <span>
-        New runs: tape to{" "}
+        {t("newRunsTapeTo")}{" "}
         <Select
-          label="Tape of new runs"
+          label={t("tapeOfNewRuns")}
           value={typed.tape}
           choices={TAPES}
           onChoose={(tape) => setTyped({ ...typed, tape })}
         />{" "}
-        in{" "}
+        {t("in")}{" "}
         <Select
-          label="Readings of new runs"
+          label={t("readingsOfNewRuns")}
           value={typed.feet ? "feet" : "inches"}
           choices={READINGS}
           onChoose={(next) => setTyped({ ...typed, feet: next === "feet" })}
         />
-        , straps stand off{" "}
+        {t("strapsStandOff")}{" "}
         <TapeField
-          label="Stand-off of new runs"
+          label={t("standOffOfNewRuns")}
           value={typed.stand_off}
           onChange={(stand_off) => setTyped({ ...typed, stand_off })}
         />
@@ -63,7 +64,7 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
       </span>
       {changed && (
         <Button type="submit" look="main" className="min-h-11" disabled={set.isPending}>
-          Begin runs so
+          {t("beginRunsSo")}
         </Button>
       )}
       {error && <Notice severity="stop">{error.places.stand_off ?? error.message}</Notice>}

@@ -4,6 +4,7 @@ import type { Job } from "@/api/types";
 import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { dayOf } from "@/ui/moments";
+import { t } from "@/words/jobs";
 
 /** Jobs that were put aside when they were done; whoever works may take one up again. */
 export function Aside({ jobs }: { jobs: Job[] }) {
@@ -13,7 +14,7 @@ export function Aside({ jobs }: { jobs: Job[] }) {
   return (
     <details className="mt-10">
       <summary className="min-h-11 cursor-pointer content-center text-lg font-bold">
-        {things(jobs.length, "job")} put aside
+        {t("putAside", { jobs: things(jobs.length, "job") })}
       </summary>
       <ul className="mt-2">
         {jobs.map((job) => (
@@ -24,16 +25,17 @@ export function Aside({ jobs }: { jobs: Job[] }) {
             <strong>{job.name}</strong>
             <span className="text-soft">{job.place}</span>
             <span className="text-soft">
-              {things(job.runs.length, "run")}, since {job.archived_at && dayOf(job.archived_at)}
+              {t("since", { runs: things(job.runs.length, "run") })}{" "}
+              {job.archived_at && dayOf(job.archived_at)}
             </span>
             {mayWrite && (
               <Button
                 className="ml-auto"
-                aria-label={`Take it up again: ${job.name}`}
+                aria-label={t("takeItUpAgain", { job: job.name })}
                 disabled={putAside.isPending}
                 onClick={() => putAside.mutate({ id: job.id, aside: false })}
               >
-                Take it up again
+                {t("takeItUpAgain2")}
               </Button>
             )}
           </li>

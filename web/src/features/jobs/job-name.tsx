@@ -3,6 +3,7 @@ import { ApiError } from "@/api/client";
 import { useRenameJob } from "@/api/queries";
 import type { Job } from "@/api/types";
 import { Button } from "@/ui/button";
+import { t } from "@/words/jobs";
 import { JobFields, type JobWritten, trimmed } from "./job-fields";
 
 /** A job's name and place, which can be changed where they stand. */
@@ -16,8 +17,8 @@ export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
       </h2>
       <span className="text-soft">{job.place}</span>
       {mayWrite && (
-        <Button look="quiet" aria-label={`Rename the job ${job.name}`} onClick={() => setOpen(true)}>
-          Rename
+        <Button look="quiet" aria-label={t("renameTheJob", { job: job.name })} onClick={() => setOpen(true)}>
+          {t("rename")}
         </Button>
       )}
     </>
@@ -39,17 +40,17 @@ function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
       <h2 id={`job-${job.id}`} className="sr-only">
         {job.name}
       </h2>
-      <JobFields labels={["Job’s name", "Job’s place"]} job={written} onChange={setWritten} error={error} />
+      <JobFields labels={[t("jobsName"), t("jobsPlace")]} job={written} onChange={setWritten} error={error} />
       <Button
         type="submit"
         look="main"
         className="min-h-11"
         disabled={!written.name.trim() || rename.isPending}
       >
-        Keep it
+        {t("keepIt")}
       </Button>
       <Button look="quiet" className="min-h-11" onClick={onDone}>
-        Leave it as it was
+        {t("leaveItAsItWas")}
       </Button>
     </form>
   );

@@ -10,6 +10,7 @@ import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/jobs";
 import { JobName } from "./job-name";
 import { inRackOrder } from "./rack-order";
 import { RunRow } from "./run-row";
@@ -41,7 +42,7 @@ export function JobSection({ job, folded, onBinned }: Props) {
         {shown.length < runs.length && (
           <li className="border-b border-line/60 px-3 py-2">
             <Button look="quiet" onClick={() => setWhole(true)}>
-              Show all {runs.length} runs
+              {t("showAllRuns", { runs: runs.length })}
             </Button>
           </li>
         )}
@@ -63,29 +64,29 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
         {mayWrite && (
           <Button
             look="quiet"
-            aria-label={`Put aside: ${job.name}`}
+            aria-label={t("putAside2", { job: job.name })}
             disabled={putAside.isPending}
             onClick={() => putAside.mutate({ id: job.id, aside: true })}
           >
-            Put aside
+            {t("putAside3")}
           </Button>
         )}
         <Link
           to={`/jobs/${job.id}/stock`}
           className="inline-flex min-h-9 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >
-          Stock and cut list
+          {t("stockAndCutList")}
         </Link>
         {role === "lead" && (
           <Confirm
             trigger={
-              <Button look="quiet" aria-label={`Remove the job ${job.name}`}>
+              <Button look="quiet" aria-label={t("removeTheJob", { job: job.name })}>
                 <RemoveIcon />
               </Button>
             }
-            title={`Remove “${job.name}”?`}
-            says={`Its ${job.runs.length} runs go into the bin with it, for the whole crew. What is reserved for it is let go; the log stays.`}
-            act="Remove the job"
+            title={t("remove2", { job: job.name })}
+            says={t("itsRunsGoIntoThe", { runs: job.runs.length })}
+            act={t("removeTheJob2")}
             onAct={() =>
               removeJob.mutate(job.id, {
                 onSuccess: () => onBinned({ kind: "job", id: job.id, name: job.name }),
@@ -107,7 +108,7 @@ function NewRun({ job }: { job: Job }) {
   const begin = () =>
     addRun.mutate(
       newRun(
-        `Run ${job.runs.length + 1}`,
+        t("run", { runs: job.runs.length + 1 }),
         shoes.data ?? [],
         me ? readAs(me.new_runs) : undefined,
         lastPipe(job.runs),
@@ -117,7 +118,7 @@ function NewRun({ job }: { job: Job }) {
   return (
     <li className="px-3 py-2">
       <Button look="quiet" onClick={begin} disabled={addRun.isPending || shoes.isPending}>
-        <PlusIcon /> Measure a new run
+        <PlusIcon /> {t("measureANewRun")}
       </Button>
     </li>
   );

@@ -11,6 +11,7 @@ import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
+import { t } from "@/words/jobs";
 import { Aside } from "./aside";
 import { JobFields, type JobWritten, trimmed } from "./job-fields";
 import { JobSection } from "./job-section";
@@ -18,8 +19,8 @@ import { matching } from "./matching";
 import { forPerson, ORDERS, type Order, ordered } from "./ordering";
 
 const WHOSE = [
-  { value: "all" as const, label: "The crew’s" },
-  { value: "mine" as const, label: "Mine, to do" },
+  { value: "all" as const, label: t("theCrews") },
+  { value: "mine" as const, label: t("mineToDo") },
 ];
 /** Fewer runs are seen at a glance. */
 const WORTH_SEARCHING = 3;
@@ -37,20 +38,18 @@ export function JobsPage() {
   const shown = ordered(matching(whoseJobs, sought), order);
   const isLong = atWork.reduce((sum, job) => sum + job.runs.length, 0) > WORTH_SEARCHING;
   return (
-    <Shell title="Jobs">
+    <Shell title={t("jobs")}>
       <main className="mx-auto w-full max-w-5xl px-4 py-8">
-        <h1 className="text-3xl font-bold">Jobs</h1>
+        <h1 className="text-3xl font-bold">{t("jobs")}</h1>
         <p className="mt-1 text-soft">{me?.crew}</p>
         {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
         {binned && (
           <Undo key={`${binned.kind} ${binned.id}`} binned={binned} onDone={() => setBinned(null)} />
         )}
         {(isLong || view.isNarrowed) && <Narrowing view={view} />}
-        {sought && !shown.length && <p className="mt-4 text-lg">Nothing is called so.</p>}
+        {sought && !shown.length && <p className="mt-4 text-lg">{t("nothingIsCalledSo")}</p>}
         {whose === "mine" && !sought && !shown.length && (
-          <p className="mt-4 text-lg">
-            Nothing is to be done by you. In a run’s menu one says for whom it is.
-          </p>
+          <p className="mt-4 text-lg">{t("nothingIsToBeDone")}</p>
         )}
         <InSlices>
           <div className="mt-6 flex flex-col gap-8">
@@ -58,9 +57,7 @@ export function JobsPage() {
               <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
             ))}
             {jobs.data && atWork.length === 0 && (
-              <p className="text-lg">
-                {jobs.data.length ? "No job is at work." : "No jobs yet. Open the first one below."}
-              </p>
+              <p className="text-lg">{jobs.data.length ? t("noJobIsAtWork") : t("noJobsYetOpenThe")}</p>
             )}
           </div>
           {mayWrite && <NewJob />}
@@ -95,22 +92,22 @@ function Narrowing({ view }: { view: ReturnType<typeof useView> }) {
   return (
     <div className="mt-4 flex flex-wrap items-end gap-x-5 gap-y-3">
       <Field
-        label="Find a job or a run"
+        label={t("findAJobOrA")}
         type="search"
         className="w-full max-w-80"
         value={view.sought}
         onChange={(event) => view.setSought(event.target.value)}
       />
       <Segments
-        label="Whose runs"
+        label={t("whoseRuns")}
         value={view.whose}
         choices={WHOSE}
         onChoose={(whose) => view.set("whose", whose, "all")}
       />
       <span className="min-h-10 content-center text-[17px]">
-        Runs{" "}
+        {t("runs")}{" "}
         <Select
-          label="Order of the runs"
+          label={t("orderOfTheRuns")}
           value={view.order}
           choices={ORDERS}
           onChoose={(order) => view.set("order", order, "added")}
@@ -134,9 +131,9 @@ function NewJob() {
 
   return (
     <form onSubmit={submit} className="mt-10 flex flex-wrap items-end gap-3">
-      <JobFields labels={["New job", "Where"]} job={written} onChange={setWritten} error={error} />
+      <JobFields labels={[t("newJob"), t("where")]} job={written} onChange={setWritten} error={error} />
       <Button type="submit" disabled={!written.name.trim() || add.isPending} className="min-h-10">
-        <PlusIcon /> Open the job
+        <PlusIcon /> {t("openTheJob")}
       </Button>
     </form>
   );

@@ -1,14 +1,15 @@
 import type { Job } from "@/api/types";
 import type { Choice } from "@/ui/select";
+import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
 
 export type Order = "added" | "name" | "saved" | "stage";
 
 export const ORDERS: Choice<Order>[] = [
-  { value: "added", label: "as they were added" },
-  { value: "name", label: "by name" },
-  { value: "saved", label: "last saved first" },
-  { value: "stage", label: "least done first" },
+  { value: "added", label: t("asTheyWereAdded") },
+  { value: "name", label: t("byName") },
+  { value: "saved", label: t("lastSavedFirst") },
+  { value: "stage", label: t("leastDoneFirst") },
 ];
 
 const STAGES = ["measured", "laid out", "cut", "bent", "fitted"];

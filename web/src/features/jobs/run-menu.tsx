@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { MoreIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
 
 interface Props {
@@ -26,17 +27,17 @@ function RunMenuItems({ run, make, assign, onAskJob }: ItemsProps) {
   const jobs = useJobs().data ?? [];
   return (
     <>
-      <MenuItem onSelect={() => make(false)}>Another like it</MenuItem>
-      <MenuItem onSelect={() => make(true)}>Its mirror image, right for left</MenuItem>
+      <MenuItem onSelect={() => make(false)}>{t("anotherLikeIt")}</MenuItem>
+      <MenuItem onSelect={() => make(true)}>{t("itsMirrorImageRightFor")}</MenuItem>
       {people
         .filter((one) => one.role !== "viewer" && one.user_id !== run.assigned?.id)
         .map((one) => (
           <MenuItem key={one.id} onSelect={() => assign(one.id)}>
-            {one.me ? "It is for me" : `It is for ${one.name}`}
+            {one.me ? t("itIsForMe") : t("itIsFor", { name: one.name })}
           </MenuItem>
         ))}
-      {run.assigned && <MenuItem onSelect={() => assign(null)}>It is for whoever has time</MenuItem>}
-      {jobs.length > 1 && <MenuItem onSelect={onAskJob}>The same in another job …</MenuItem>}
+      {run.assigned && <MenuItem onSelect={() => assign(null)}>{t("itIsForWhoeverHas")}</MenuItem>}
+      {jobs.length > 1 && <MenuItem onSelect={onAskJob}>{t("theSameInAnotherJob")}</MenuItem>}
     </>
   );
 }
@@ -50,11 +51,11 @@ function OtherJobs({ jobId, onChoose }: { jobId: number; onChoose: (jobId: numbe
         .filter((job) => job.id !== jobId)
         .map((job) => (
           <Button key={job.id} onClick={() => onChoose(job.id)}>
-            Into {job.name}
+            {t("into", { job: job.name })}
           </Button>
         ))}
       <Button look="quiet" onClick={() => onChoose(null)}>
-        Nowhere
+        {t("nowhere")}
       </Button>
     </span>
   );
@@ -76,7 +77,11 @@ export function RunMenu({ run, jobId }: Props) {
       <Menu
         align="end"
         trigger={
-          <Button look="quiet" aria-label={`${run.name || "The run"}: more`} disabled={copy.isPending}>
+          <Button
+            look="quiet"
+            aria-label={t("more", { run: run.name || t("theRun") })}
+            disabled={copy.isPending}
+          >
             <MoreIcon />
           </Button>
         }

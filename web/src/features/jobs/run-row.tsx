@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { RemoveIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
+import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
 import { RunMenu } from "./run-menu";
 
@@ -32,18 +33,18 @@ export function RunRow({ run, jobId, onBinned }: Props) {
         {run.rack_number && (
           <span
             className="tape inline-flex h-7 w-7 items-center justify-center rounded-full border-2 border-soft text-[15px] font-bold"
-            title={`Pipe ${run.rack_number} of the rack of the run above`}
+            title={t("pipeOfTheRackOf", { rack_number: run.rack_number })}
           >
             {run.rack_number}
           </span>
         )}
-        <span className="text-lg font-semibold">{run.name || "Run without a name"}</span>
+        <span className="text-lg font-semibold">{run.name || t("runWithoutAName")}</span>
         <span className="tape text-soft">
           {run.trade_size} {run.material}
         </span>
         <StatusMark status={run.status} progress={run.progress} />
         <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
-          saved {timeOf(run.saved_at)}
+          {t("saved", { timeOf: timeOf(run.saved_at) })}
         </span>
         <AboutLine run={run} />
       </Link>
@@ -51,13 +52,13 @@ export function RunRow({ run, jobId, onBinned }: Props) {
       {mayDelete && !run.rack_lead && (
         <Confirm
           trigger={
-            <Button look="quiet" aria-label={`Remove the run ${run.name}`}>
+            <Button look="quiet" aria-label={t("removeTheRun", { run: run.name })}>
               <RemoveIcon />
             </Button>
           }
-          title={`Remove “${run.name}”?`}
-          says="It goes into the bin with the pipes of its rack if it has one, for the whole crew. What is reserved for it is let go; the log stays."
-          act="Remove the run"
+          title={t("remove", { run: run.name })}
+          says={t("itGoesIntoTheBin")}
+          act={t("removeTheRun2")}
           onAct={() =>
             removeRun.mutate(run.id, {
               onSuccess: () => onBinned({ kind: "run", id: run.id, name: run.name }),
@@ -72,7 +73,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
 /** For whom it is, its note, and how many photos it has; nothing where nothing is said. */
 function AboutLine({ run }: { run: RunLine }) {
   const photos = run.photos > 0 && things(run.photos, "photo");
-  const said = [run.assigned && `for ${run.assigned.name}`, photos, run.note].filter(Boolean);
+  const said = [run.assigned && t("for", { assigned: run.assigned.name }), photos, run.note].filter(Boolean);
   if (!said.length) return null;
   return <span className="basis-full truncate text-[15px] text-soft">{said.join(" · ")}</span>;
 }

@@ -6,6 +6,7 @@ import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/log";
 
 const ALL = "all";
 
@@ -20,11 +21,11 @@ export function LogPage() {
     else next.set(key, value);
     setSearch(next, { replace: true });
   };
-  const everything = { value: ALL, label: "all" };
+  const everything = { value: ALL, label: t("all") };
   const choices = {
     run: [
       everything,
-      ...(log.data?.runs ?? []).map((run) => ({ value: String(run.id), label: run.name || "no name" })),
+      ...(log.data?.runs ?? []).map((run) => ({ value: String(run.id), label: run.name || t("noName") })),
     ],
     person: [
       everything,
@@ -33,47 +34,43 @@ export function LogPage() {
     shoe: [everything, ...(log.data?.shoes ?? []).map((name) => ({ value: name, label: name }))],
   };
   return (
-    <Shell title="Log">
+    <Shell title={t("log")}>
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
-          <h1 className="text-3xl font-bold">Log</h1>
+          <h1 className="text-3xl font-bold">{t("log")}</h1>
           <p className="text-lg leading-9">
-            Bends of{" "}
+            {t("bendsOf")}{" "}
             <Select
-              label="Run"
+              label={t("run")}
               value={search.get("run") ?? ALL}
               choices={known(choices.run, search.get("run"))}
               onChoose={(value) => narrow("run", value)}
             />{" "}
-            runs, by{" "}
+            {t("runsBy")}{" "}
             <Select
-              label="Person"
+              label={t("person")}
               value={search.get("person") ?? ALL}
               choices={known(choices.person, search.get("person"))}
               onChoose={(value) => narrow("person", value)}
             />
-            , on{" "}
+            {t("on")}{" "}
             <Select
-              label="Shoe"
+              label={t("shoe")}
               value={search.get("shoe") ?? ALL}
               choices={known(choices.shoe, search.get("shoe"))}
               onChoose={(value) => narrow("shoe", value)}
             />{" "}
-            shoes
+            {t("shoes")}
           </p>
           <a
             href={`/api/log.csv?${new URLSearchParams(search)}`}
             className="ml-auto inline-flex min-h-10 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
           >
-            As CSV
+            {t("asCsv")}
           </a>
         </div>
         {log.error && <Notice severity="stop">{log.error.message}</Notice>}
-        {log.data && log.data.total === 0 && (
-          <p className="mt-8 text-lg">
-            No bend is logged here yet. Enter what finder and tape read at the bench.
-          </p>
-        )}
+        {log.data && log.data.total === 0 && <p className="mt-8 text-lg">{t("noBendIsLoggedHere")}</p>}
         {log.data && log.data.total > 0 && (
           <>
             <Summary lines={log.data.lines} total={log.data.total} />
@@ -107,9 +104,9 @@ function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
   const within = lines.filter((line) => line.within).length;
   return (
     <p className="tape mt-1 text-soft">
-      {total} {total === 1 ? "bend" : "bends"}
-      {total > lines.length && `, the last ${lines.length} shown`}; {within} of {lines.length} within
-      tolerance.
+      {total} {total === 1 ? t("bend") : t("bends")}
+      {total > lines.length && t("theLastShown", { lines: lines.length })}
+      {t("ofWithinTolerance", { within, lines: lines.length })}
     </p>
   );
 }
@@ -117,7 +114,7 @@ function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
 function Table({ lines }: { lines: LogLine[] }) {
   return (
     <section
-      aria-label="Bends"
+      aria-label={t("bends2")}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: on a narrow screen the table is scrolled, also by keys
       tabIndex={0}
       className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper"
@@ -125,13 +122,13 @@ function Table({ lines }: { lines: LogLine[] }) {
       <table className="tape w-full border-collapse text-left whitespace-nowrap">
         <thead className="text-[15px] text-soft">
           <tr className="[&>th]:px-3 [&>th]:py-2 [&>th]:font-medium">
-            <th>When, by</th>
-            <th>Run, stick, bend</th>
-            <th>Shoe, mark</th>
-            <th className="text-right">Planned</th>
-            <th className="text-right">Bent</th>
-            <th className="text-right">Tape planned</th>
-            <th className="text-right">Tape</th>
+            <th>{t("whenBy")}</th>
+            <th>{t("runStickBend")}</th>
+            <th>{t("shoeMark")}</th>
+            <th className="text-right">{t("planned")}</th>
+            <th className="text-right">{t("bent")}</th>
+            <th className="text-right">{t("tapePlanned")}</th>
+            <th className="text-right">{t("tape")}</th>
             <th />
           </tr>
         </thead>
@@ -143,9 +140,10 @@ function Table({ lines }: { lines: LogLine[] }) {
                 <span className="block text-[15px] text-soft">{line.by}</span>
               </td>
               <td>
-                <strong>{line.run || "no name"}</strong>
+                <strong>{line.run || t("noName")}</strong>
                 <span className="block text-[15px] text-soft">
-                  stick {line.piece} <BendTab number={line.bend} /> {line.where === "air" && "in the air"}
+                  {t("stick", { piece: line.piece })} <BendTab number={line.bend} />{" "}
+                  {line.where === "air" && t("inTheAir")}
                 </span>
               </td>
               <td>
@@ -170,9 +168,9 @@ function Table({ lines }: { lines: LogLine[] }) {
                 <span
                   className={`flex items-center gap-1 text-[15px] ${line.within ? "text-good" : "text-stop"}`}
                 >
-                  {line.within ? <GoodIcon /> : <StopIcon />} {line.within ? "within" : "out"}
+                  {line.within ? <GoodIcon /> : <StopIcon />} {line.within ? t("within") : t("out")}
                 </span>
-                {line.again && <span className="block text-[15px] text-soft">read again after</span>}
+                {line.again && <span className="block text-[15px] text-soft">{t("readAgainAfter")}</span>}
               </td>
             </tr>
           ))}

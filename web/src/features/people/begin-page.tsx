@@ -4,6 +4,7 @@ import { useIsBeginningNeeded, ways } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { FrontDoor } from "./front-door";
 import { NOBODY, PersonFields } from "./person-fields";
 import { useDoor } from "./use-door";
@@ -20,12 +21,10 @@ export function BeginPage() {
     <FrontDoor>
       {needed.data?.needed ? (
         <form onSubmit={door.enter} className="flex flex-col gap-4">
-          <h1 className="text-2xl font-bold">Begin your crew</h1>
-          <p className="text-soft">
-            You will lead it: invite the others, set its limits, make others lead too.
-          </p>
+          <h1 className="text-2xl font-bold">{t("beginYourCrew")}</h1>
+          <p className="text-soft">{t("youWillLeadItInvite")}</p>
           <Field
-            label="What the crew is called"
+            label={t("whatTheCrewIsCalled")}
             autoFocus
             required
             maxLength={80}
@@ -36,13 +35,11 @@ export function BeginPage() {
           <PersonFields person={person} wrong={door.wrong} onChange={setPerson} />
           {door.says && <Notice severity="stop">{door.says}</Notice>}
           <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
-            Begin
+            {t("begin")}
           </Button>
         </form>
       ) : (
-        <Notice severity="stop">
-          {needed.error?.message ?? "This server has a crew already. Ask its lead for an invitation."}
-        </Notice>
+        <Notice severity="stop">{needed.error?.message ?? t("thisServerHasACrew")}</Notice>
       )}
     </FrontDoor>
   );

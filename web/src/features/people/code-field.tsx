@@ -1,4 +1,5 @@
 import { Field } from "@/ui/field";
+import { t } from "@/words/people";
 
 interface Props {
   value: string;
@@ -8,7 +9,7 @@ interface Props {
 }
 
 /** The code of the second factor: the phone's six figures, or a spare one. */
-export function CodeField({ label = "Code from your phone, or a spare one", value, onChange, wrong }: Props) {
+export function CodeField({ label = t("codeFromYourPhoneOr"), value, onChange, wrong }: Props) {
   return (
     <Field
       label={label}

@@ -4,6 +4,7 @@ import { Button } from "@/ui/button";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/people";
 
 const ALL = "everything";
 
@@ -18,13 +19,13 @@ export function CrewHistory() {
     <section aria-labelledby="history" className="mt-8">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 id="history" className="text-xl font-bold">
-          Who did what
+          {t("whoDidWhat")}
         </h2>
         <span>
-          showing <Select label="What was done" value={what} choices={kinds} onChoose={setWhat} />
+          {t("showing")} <Select label={t("whatWasDone")} value={what} choices={kinds} onChoose={setWhat} />
         </span>
         <a href="/api/history.csv" className="ml-auto" download>
-          As CSV
+          {t("asCsv")}
         </a>
       </div>
       {history.error && <Notice severity="stop">{history.error.message}</Notice>}
@@ -46,7 +47,7 @@ export function CrewHistory() {
           ))}
         </ol>
       ) : (
-        history.isSuccess && <p className="mt-2 text-soft">Nothing of that kind yet.</p>
+        history.isSuccess && <p className="mt-2 text-soft">{t("nothingOfThatKindYet")}</p>
       )}
       {history.hasNextPage && (
         <Button
@@ -54,7 +55,7 @@ export function CrewHistory() {
           disabled={history.isFetchingNextPage}
           onClick={() => history.fetchNextPage()}
         >
-          Show older ones
+          {t("showOlderOnes")}
         </Button>
       )}
     </section>

@@ -3,6 +3,7 @@ import { useNameCrew } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 /** What the crew is called; its lead may call it something else. */
 export function CrewName({ name, leads }: { name: string; leads: boolean }) {
@@ -14,16 +15,16 @@ export function CrewName({ name, leads }: { name: string; leads: boolean }) {
   };
   return (
     <div className="flex flex-wrap items-baseline gap-x-4">
-      <h1 className="text-3xl font-bold">People of {name}</h1>
+      <h1 className="text-3xl font-bold">{t("peopleOf", { name })}</h1>
       {leads && typed === undefined && (
         <Button look="quiet" className="min-h-11" onClick={() => setTyped(name)}>
-          Rename the crew
+          {t("renameTheCrew")}
         </Button>
       )}
       {typed !== undefined && (
         <form onSubmit={submit} className="mt-2 flex basis-full flex-wrap items-end gap-3">
           <Field
-            label="What the crew is called"
+            label={t("whatTheCrewIsCalled")}
             autoFocus
             required
             maxLength={80}
@@ -32,10 +33,10 @@ export function CrewName({ name, leads }: { name: string; leads: boolean }) {
             onChange={(event) => setTyped(event.target.value)}
           />
           <Button type="submit" look="main" className="min-h-11" disabled={rename.isPending}>
-            Rename
+            {t("rename")}
           </Button>
           <Button className="min-h-11" onClick={() => setTyped(undefined)}>
-            Leave it
+            {t("leaveIt")}
           </Button>
           {rename.error && <Notice severity="stop">{rename.error.message}</Notice>}
         </form>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useAskForPasswordLink } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 /** What to do about a forgotten password: the lead's link, or one by mail where the server sends mail. */
 export function Forgotten({ knownAs, mail }: { knownAs: string; mail: boolean }) {
@@ -10,30 +11,26 @@ export function Forgotten({ knownAs, mail }: { knownAs: string; mail: boolean })
   if (!open)
     return (
       <Button look="quiet" className="mt-3 min-h-11 self-start" onClick={() => setOpen(true)}>
-        Forgot the password?
+        {t("forgotThePassword")}
       </Button>
     );
   return (
     <div className="mt-4 flex flex-col items-start gap-3">
-      <p>Your crew’s lead makes a link by which you set a new one.</p>
+      <p>{t("yourCrewsLeadMakesA")}</p>
       {mail && !ask.isSuccess && (
         <>
-          <p>Or type your name, or your e-mail address, above as the name:</p>
+          <p>{t("orTypeYourNameOr")}</p>
           <Button
             className="min-h-11"
             disabled={!knownAs.trim() || ask.isPending}
             onClick={() => ask.mutate(knownAs)}
           >
-            Send me a link by mail
+            {t("sendMeALinkBy")}
           </Button>
         </>
       )}
       {ask.error && <Notice severity="stop">{ask.error.message}</Notice>}
-      {ask.isSuccess && (
-        <p role="status">
-          If that name has an e-mail address here, a link is on its way. It is good for three days.
-        </p>
-      )}
+      {ask.isSuccess && <p role="status">{t("ifThatNameHasAn")}</p>}
     </div>
   );
 }

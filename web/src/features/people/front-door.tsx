@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Wordmark } from "@/layout/wordmark";
+import { t } from "@/words/people";
 
 /** The frame of the pages for people who are not signed in yet. */
 export function FrontDoor({ children }: { children: ReactNode }) {
@@ -8,9 +9,7 @@ export function FrontDoor({ children }: { children: ReactNode }) {
       <div className="w-[min(25rem,100%)]">
         <Wordmark large />
         <div className="mt-3">{children}</div>
-        <p className="mt-8 text-[15px] text-soft">
-          Crelda lays out pipe. Your local code, the inspector and a licensed electrician decide.
-        </p>
+        <p className="mt-8 text-[15px] text-soft">{t("creldaLaysOutPipeYour")}</p>
       </div>
     </main>
   );

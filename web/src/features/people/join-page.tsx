@@ -4,6 +4,7 @@ import { useInvitation, ways } from "@/api/people";
 import { useMeAtFirst } from "@/api/queries";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { FrontDoor } from "./front-door";
 import { NOBODY, PersonFields } from "./person-fields";
 import { useDoor } from "./use-door";
@@ -19,14 +20,12 @@ export function JoinPage() {
     <FrontDoor>
       {open ? (
         <>
-          <h1 className="text-2xl font-bold">Join “{crew}”</h1>
-          <p className="mt-1 text-lg text-soft">You are invited as {role}.</p>
+          <h1 className="text-2xl font-bold">{t("join", { crew })}</h1>
+          <p className="mt-1 text-lg text-soft">{t("youAreInvitedAs", { role })}</p>
           {me ? <AsMyself token={token} name={me.name} /> : <AsNew token={token} />}
         </>
       ) : (
-        <Notice severity="stop">
-          This invitation was used, withdrawn, or is too old. Ask the crew’s lead for another.
-        </Notice>
+        <Notice severity="stop">{t("thisInvitationWasUsedWithdrawn")}</Notice>
       )}
     </FrontDoor>
   );
@@ -36,10 +35,10 @@ function AsMyself({ token, name }: { token: string; name: string }) {
   const door = useDoor(() => ways.joinAsMyself(token));
   return (
     <div className="mt-6 flex flex-col gap-4">
-      <p>You are signed in here as {name}. You can be in several crews and switch between them.</p>
+      <p>{t("youAreSignedInHere", { name })}</p>
       {door.says && <Notice severity="stop">{door.says}</Notice>}
       <Button look="main" className="min-h-12 text-lg" disabled={door.busy} onClick={() => door.enter()}>
-        Join as {name}
+        {t("joinAs", { name })}
       </Button>
     </div>
   );
@@ -53,10 +52,10 @@ function AsNew({ token }: { token: string }) {
       <PersonFields person={person} wrong={door.wrong} onChange={setPerson} />
       {door.says && <Notice severity="stop">{door.says}</Notice>}
       <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
-        Join
+        {t("join2")}
       </Button>
       <p className="text-[15px] text-soft">
-        Do you sign in here already? <a href="/">Sign in</a> first, then open the link again.
+        {t("doYouSignInHere")} <a href="/">{t("signIn")}</a> {t("firstThenOpenTheLink")}
       </p>
     </form>
   );

@@ -1,5 +1,6 @@
 import { useMe } from "@/api/queries";
 import { Shell } from "@/layout/shell";
+import { t } from "@/words/people";
 import { MyCrews } from "./my-crews";
 import { MyNames } from "./my-names";
 import { MyPassword } from "./my-password";
@@ -11,7 +12,7 @@ export function MePage() {
   const me = useMe().data;
   if (!me) return null;
   return (
-    <Shell title="Me">
+    <Shell title={t("me")}>
       <main className="mx-auto w-full max-w-3xl px-4 py-6">
         <h1 className="text-3xl font-bold">{me.name}</h1>
         <div className="grid gap-8 sm:grid-cols-2">

@@ -6,6 +6,7 @@ import { Confirm } from "@/ui/confirm";
 import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/people";
 import { GivenLink } from "./given-link";
 import { ROLE_CHOICES } from "./roles";
 
@@ -34,16 +35,17 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
         <div className="min-w-48 grow">
           <span className="text-lg font-semibold">
             {member.name}
-            {member.me && <span className="font-normal text-soft"> (you)</span>}
+            {member.me && <span className="font-normal text-soft"> {t("you")}</span>}
           </span>
           <span className="block text-[15px] text-soft">
-            signs in as <span className="font-mono">{member.username}</span>, here since {since}
-            {member.second_factor && ", with a second factor"}
+            {t("signsInAs")} <span className="font-mono">{member.username}</span>
+            {t("hereSince", { since })}
+            {member.second_factor && t("withASecondFactor")}
           </span>
         </div>
         {leads ? (
           <Select
-            label={`Role of ${member.name}`}
+            label={t("roleOf", { member: member.name })}
             boxed
             value={member.role}
             choices={ROLE_CHOICES}
@@ -59,30 +61,30 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
             disabled={link.isPending}
             onClick={() => link.mutate(member.id, { onSuccess: () => setLinkSeen(true) })}
           >
-            Forgot the password
+            {t("forgotThePassword2")}
           </Button>
         )}
         {leads && !member.me && member.second_factor && (
           <Confirm
-            trigger={<Button className="min-h-11">Lost the phone</Button>}
-            title={`Take the second factor away from ${member.name}?`}
-            says="Name and password are then enough for them to sign in, until they turn it on again."
-            act="Take it away"
-            keep="Keep"
+            trigger={<Button className="min-h-11">{t("lostThePhone")}</Button>}
+            title={t("takeTheSecondFactorAway", { member: member.name })}
+            says={t("nameAndPasswordAreThen")}
+            act={t("takeItAway")}
+            keep={t("keep")}
             onAct={() => factor.mutate(member.id)}
           />
         )}
         {leads && !member.me && (
           <Confirm
             trigger={
-              <Button className="min-h-11" aria-label={`Remove ${member.name}`}>
-                Remove
+              <Button className="min-h-11" aria-label={t("remove", { member: member.name })}>
+                {t("remove2")}
               </Button>
             }
-            title={`Remove ${member.name}?`}
-            says="Their access ends at once. What they measured, bent and cut stays in the crew’s work and log."
-            act="Remove"
-            keep="Keep"
+            title={t("remove3", { member: member.name })}
+            says={t("theirAccessEndsAtOnce")}
+            act={t("remove2")}
+            keep={t("keep")}
             onAct={() => remove.mutate(member.id)}
           />
         )}
@@ -91,7 +93,7 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
       {link.data && linkSeen && (
         <GivenLink
           path={`/password/${link.data.token}`}
-          says={`Give this link to ${member.name}. It sets a new password, once, within three days; wherever they are signed in, they are signed out.`}
+          says={t("giveThisLinkToIt", { member: member.name })}
           onDone={() => setLinkSeen(false)}
         />
       )}

@@ -4,6 +4,7 @@ import type { Me } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 /** The crews that a person is in: work in another, or leave the one they work in. */
 export function MyCrews({ me }: { me: Me }) {
@@ -19,7 +20,7 @@ export function MyCrews({ me }: { me: Me }) {
   return (
     <section aria-labelledby="crews" className="mt-8">
       <h2 id="crews" className="text-xl font-bold">
-        Crews
+        {t("crews")}
       </h2>
       <ul className="mt-2 rounded-lg border border-line bg-paper">
         {me.crews.map((crew) => (
@@ -28,22 +29,23 @@ export function MyCrews({ me }: { me: Me }) {
             className="flex flex-wrap items-center gap-x-4 border-b border-line/60 px-4 py-2 last:border-b-0"
           >
             <span className="grow text-lg">
-              <span className="font-semibold">{crew.name}</span>, as {crew.role}
+              <span className="font-semibold">{crew.name}</span>
+              {t("as2", { role: crew.role })}
             </span>
             {crew.id !== me.crew_id && (
               <Button className="min-h-11" onClick={() => workIn(crew.id)}>
-                Work in it
+                {t("workInIt")}
               </Button>
             )}
             {crew.id === me.crew_id && mine && (
               <>
-                <span className="text-soft">you work in it now</span>
+                <span className="text-soft">{t("youWorkInItNow")}</span>
                 <Confirm
-                  trigger={<Button className="min-h-11">Leave it</Button>}
-                  title={`Leave “${crew.name}”?`}
-                  says="You see and do nothing of it any more, until its lead invites you again. What you did stays."
-                  act="Leave"
-                  keep="Stay"
+                  trigger={<Button className="min-h-11">{t("leaveIt")}</Button>}
+                  title={t("leave", { crew: crew.name })}
+                  says={t("youSeeAndDoNothing")}
+                  act={t("leave2")}
+                  keep={t("stay")}
                   onAct={() => leave.mutate(mine.id, { onSuccess: () => window.location.assign("/") })}
                 />
               </>

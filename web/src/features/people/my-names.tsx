@@ -5,6 +5,7 @@ import type { Me } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 const namesOf = ({ username, first, last, email }: Me) => ({ username, first, last, email });
 
@@ -30,26 +31,21 @@ export function MyNames({ me }: { me: Me }) {
       }}
     >
       <h2 id="names" className="text-xl font-bold">
-        Name
+        {t("name")}
       </h2>
-      <Field label="First name" autoComplete="given-name" {...put("first")} />
-      <Field label="Last name" autoComplete="family-name" {...put("last")} />
+      <Field label={t("firstName")} autoComplete="given-name" {...put("first")} />
+      <Field label={t("lastName")} autoComplete="family-name" {...put("last")} />
       <Field
-        label="Name to sign in by"
+        label={t("nameToSignInBy")}
         autoComplete="username"
         autoCapitalize="none"
         required
         {...put("username")}
       />
-      <Field
-        label="E-mail, for a forgotten password (if you like)"
-        type="email"
-        autoComplete="email"
-        {...put("email")}
-      />
+      <Field label={t("eMailForAForgotten")} type="email" autoComplete="email" {...put("email")} />
       {names.email !== me.email && (
         <Field
-          label="Your password, as a link to a new one goes there"
+          label={t("yourPasswordAsALink")}
           type="password"
           autoComplete="current-password"
           value={password}
@@ -64,9 +60,9 @@ export function MyNames({ me }: { me: Me }) {
         className="min-h-11 self-start"
         disabled={!changed || change.isPending}
       >
-        Change the name
+        {t("changeTheName")}
       </Button>
-      {change.isSuccess && !changed && <span role="status">Changed.</span>}
+      {change.isSuccess && !changed && <span role="status">{t("changed")}</span>}
     </form>
   );
 }

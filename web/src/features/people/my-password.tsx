@@ -4,6 +4,7 @@ import { useChangePassword } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 const NONE = { old: "", new: "" };
 
@@ -19,10 +20,10 @@ export function MyPassword() {
   return (
     <form aria-labelledby="password" className="mt-6 flex flex-col gap-3" onSubmit={submit}>
       <h2 id="password" className="text-xl font-bold">
-        Password
+        {t("password")}
       </h2>
       <Field
-        label="The one you have"
+        label={t("theOneYouHave")}
         type="password"
         autoComplete="current-password"
         required
@@ -31,7 +32,7 @@ export function MyPassword() {
         onChange={(event) => setTyped({ ...typed, old: event.target.value })}
       />
       <Field
-        label="A new one, twelve letters or more"
+        label={t("aNewOneTwelveLetters")}
         type="password"
         autoComplete="new-password"
         required
@@ -41,11 +42,9 @@ export function MyPassword() {
       />
       {error && <Notice severity="stop">{error.message}</Notice>}
       <Button type="submit" look="main" className="min-h-11 self-start" disabled={change.isPending}>
-        Change the password
+        {t("changeThePassword")}
       </Button>
-      {change.isSuccess && (
-        <span role="status">Changed. Wherever else you were signed in, you are signed out.</span>
-      )}
+      {change.isSuccess && <span role="status">{t("changedWhereverElseYouWere")}</span>}
     </form>
   );
 }

@@ -10,6 +10,7 @@ import {
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { CodeField } from "./code-field";
 
 /** A second factor by choice: a code that an app on the phone shows, asked for beside the password. */
@@ -26,16 +27,16 @@ export function MySecondFactor() {
   return (
     <section aria-labelledby="second-factor" className="mt-8">
       <h2 id="second-factor" className="text-xl font-bold">
-        Second factor
+        {t("secondFactor")}
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
       {confirm.data && <SpareCodes codes={confirm.data.codes} onDone={confirm.reset} />}
       {factor.data?.on && <TurnOff />}
       {factor.data && !factor.data.on && (!begin.data || confirm.data) && (
         <div className="mt-2 flex flex-wrap items-center gap-4">
-          <p className="min-w-56 flex-1">Off. Name and password are enough to sign in.</p>
+          <p className="min-w-56 flex-1">{t("offNameAndPasswordAre")}</p>
           <Button className="min-h-11" disabled={begin.isPending} onClick={start}>
-            Ask for a code from my phone too
+            {t("askForACodeFrom")}
           </Button>
         </div>
       )}
@@ -64,14 +65,13 @@ function Confirming({ address, confirm }: ConfirmingProps) {
       className="mt-2 flex flex-wrap items-start gap-4 rounded-md border border-line bg-well p-3"
       onSubmit={submit}
     >
-      <QRCodeSVG value={address} size={148} marginSize={2} title="The secret, to scan" />
+      <QRCodeSVG value={address} size={148} marginSize={2} title={t("theSecretToScan")} />
       <div className="flex min-w-56 flex-1 flex-col gap-3">
         <p>
-          Scan this with an app for one-time codes, or type the secret into it:{" "}
-          <span className="font-mono">{inFours(secret)}</span>
+          {t("scanThisWithAnApp")} <span className="font-mono">{inFours(secret)}</span>
         </p>
         <CodeField
-          label="The code that it shows then"
+          label={t("theCodeThatItShows")}
           value={code}
           onChange={setCode}
           wrong={error?.places.code}
@@ -83,7 +83,7 @@ function Confirming({ address, confirm }: ConfirmingProps) {
           className="min-h-11 self-start"
           disabled={confirm.isPending || !code}
         >
-          Turn it on
+          {t("turnItOn")}
         </Button>
       </div>
     </form>
@@ -95,16 +95,17 @@ const inFours = (secret: string) => secret.replace(/(.{4})(?=.)/g, "$1 ");
 function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
   return (
     <div className="mt-2 rounded-md border border-ink bg-paper p-3">
-      <p className="text-lg font-semibold">
-        It is on. Write these down: each lets you in once, should you lose the phone.
-      </p>
-      <ul aria-label="Spare codes" className="mt-2 grid grid-cols-2 gap-x-6 font-mono text-lg sm:grid-cols-4">
+      <p className="text-lg font-semibold">{t("itIsOnWriteThese")}</p>
+      <ul
+        aria-label={t("spareCodes")}
+        className="mt-2 grid grid-cols-2 gap-x-6 font-mono text-lg sm:grid-cols-4"
+      >
         {codes.map((code) => (
           <li key={code}>{code}</li>
         ))}
       </ul>
       <Button className="mt-3 min-h-11" onClick={onDone}>
-        I have them
+        {t("iHaveThem")}
       </Button>
     </div>
   );
@@ -120,9 +121,9 @@ function TurnOff() {
   };
   return (
     <form className="mt-2 flex flex-wrap items-end gap-4" onSubmit={submit}>
-      <p className="min-w-56 flex-1 self-center">On. You are asked for a code when you sign in.</p>
+      <p className="min-w-56 flex-1 self-center">{t("onYouAreAskedFor")}</p>
       <Field
-        label="Your password"
+        label={t("yourPassword")}
         type="password"
         autoComplete="current-password"
         value={password}
@@ -130,7 +131,7 @@ function TurnOff() {
         onChange={(event) => setPassword(event.target.value)}
       />
       <Button type="submit" className="min-h-11" disabled={off.isPending || !password}>
-        Turn it off
+        {t("turnItOff")}
       </Button>
       {error && <Notice severity="stop">{error.message}</Notice>}
     </form>

@@ -2,6 +2,7 @@ import { useSessions, useSignOutElsewhere, useSignOutThere } from "@/api/people"
 import { Button } from "@/ui/button";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 
 /** Where a person is signed in. */
 export function MySessions() {
@@ -13,7 +14,7 @@ export function MySessions() {
   return (
     <section aria-labelledby="sessions" className="mt-8">
       <h2 id="sessions" className="text-xl font-bold">
-        Where you are signed in
+        {t("whereYouAreSignedIn")}
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
       <ul className="mt-2 rounded-lg border border-line bg-paper">
@@ -24,14 +25,14 @@ export function MySessions() {
           >
             <span className="min-w-48 grow text-lg">
               <span className="font-semibold">{one.device}</span>
-              {one.address && <span className="text-soft"> from {one.address}</span>}
+              {one.address && <span className="text-soft"> {t("from", { address: one.address })}</span>}
               <span className="block text-[15px] text-soft">
-                {one.here ? "this one" : `last used ${timeOf(one.last)}`}
+                {one.here ? t("thisOne") : t("lastUsed", { timeOf: timeOf(one.last) })}
               </span>
             </span>
             {!one.here && (
               <Button className="min-h-11" disabled={there.isPending} onClick={() => there.mutate(one.id)}>
-                Sign out there
+                {t("signOutThere")}
               </Button>
             )}
           </li>
@@ -43,7 +44,7 @@ export function MySessions() {
           disabled={elsewhere.isPending}
           onClick={() => elsewhere.mutate(undefined)}
         >
-          Sign out everywhere but here
+          {t("signOutEverywhereButHere")}
         </Button>
       )}
     </section>

@@ -4,6 +4,7 @@ import { usePasswordLinkFor, ways } from "@/api/people";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { CodeField } from "./code-field";
 import { FrontDoor } from "./front-door";
 import { useDoor } from "./use-door";
@@ -20,11 +21,11 @@ export function PasswordPage() {
     <FrontDoor>
       {link.data ? (
         <form onSubmit={door.enter} className="flex flex-col gap-4">
-          <h1 className="text-2xl font-bold">A new password for {link.data.name}</h1>
+          <h1 className="text-2xl font-bold">{t("aNewPasswordFor", { data: link.data.name })}</h1>
           <input type="hidden" autoComplete="username" value={link.data.username} readOnly />
-          <p className="text-soft">You sign in as {link.data.username}.</p>
+          <p className="text-soft">{t("youSignInAs", { username: link.data.username })}</p>
           <Field
-            label="Password, twelve letters or more"
+            label={t("passwordTwelveLettersOrMore")}
             type="password"
             autoComplete="new-password"
             autoFocus
@@ -36,11 +37,11 @@ export function PasswordPage() {
           {link.data.second_factor && <CodeField value={code} onChange={setCode} wrong={door.wrong.code} />}
           {door.says && <Notice severity="stop">{door.says}</Notice>}
           <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
-            Set it and sign in
+            {t("setItAndSignIn")}
           </Button>
         </form>
       ) : (
-        <Notice severity="stop">{link.error?.message ?? "This link opens nothing."}</Notice>
+        <Notice severity="stop">{link.error?.message ?? t("thisLinkOpensNothing")}</Notice>
       )}
     </FrontDoor>
   );

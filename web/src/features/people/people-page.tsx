@@ -2,6 +2,7 @@ import { usePeople } from "@/api/people";
 import { useMe } from "@/api/queries";
 import { Shell } from "@/layout/shell";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { CrewHistory } from "./crew-history";
 import { CrewName } from "./crew-name";
 import { Invitations } from "./invitations";
@@ -14,7 +15,7 @@ export function PeoplePage() {
   const people = usePeople();
   const leads = me?.role === "lead";
   return (
-    <Shell title="People of the crew">
+    <Shell title={t("peopleOfTheCrew")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
         <CrewName name={me?.crew ?? ""} leads={leads} />
         {people.error && <Notice severity="stop">{people.error.message}</Notice>}

@@ -1,5 +1,6 @@
 import type { NewPerson } from "@/api/types";
 import { Field } from "@/ui/field";
+import { t } from "@/words/people";
 
 export const NOBODY: NewPerson = { username: "", first: "", last: "", password: "" };
 
@@ -19,18 +20,18 @@ export function PersonFields({ person, wrong, onChange }: Props) {
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        <Field label="First name" autoComplete="given-name" {...put("first")} />
-        <Field label="Last name" autoComplete="family-name" {...put("last")} />
+        <Field label={t("firstName")} autoComplete="given-name" {...put("first")} />
+        <Field label={t("lastName")} autoComplete="family-name" {...put("last")} />
       </div>
       <Field
-        label="Name to sign in by"
+        label={t("nameToSignInBy")}
         autoComplete="username"
         autoCapitalize="none"
         required
         {...put("username")}
       />
       <Field
-        label="Password, twelve letters or more"
+        label={t("passwordTwelveLettersOrMore")}
         type="password"
         autoComplete="new-password"
         required

@@ -6,12 +6,13 @@ import { store } from "@/outbox/outbox-context";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/people";
 import { CodeField } from "./code-field";
 import { Forgotten } from "./forgotten";
 import { FrontDoor } from "./front-door";
 
 export function SignIn() {
-  useTitle("Sign in");
+  useTitle(t("signIn"));
   const letIn = useLetIn();
   const beginning = useIsBeginningNeeded();
   const [username, setUsername] = useState("");
@@ -33,7 +34,7 @@ export function SignIn() {
       await letIn(await reply(api.POST("/api/session", { body: { username, password, code } })));
     } catch (error) {
       setCodeWanted(codeWanted || (error instanceof ApiError && error.codeWanted));
-      setWrong(error instanceof ApiError ? error.message : "Something went wrong here.");
+      setWrong(error instanceof ApiError ? error.message : t("somethingWentWrongHere"));
     } finally {
       setBusy(false);
     }
@@ -41,26 +42,24 @@ export function SignIn() {
 
   return (
     <FrontDoor>
-      <p className="text-lg text-soft">Conduit that fits the first time: measure, mark, bend, cut.</p>
+      <p className="text-lg text-soft">{t("conduitThatFitsTheFirst")}</p>
       {waiting > 0 && (
         <div className="mt-6">
           <Notice severity="caution">
-            {waiting === 1
-              ? "1 thing done at the bench is kept on this device. Once whoever did it signs in, it is sent."
-              : `${waiting} things done at the bench are kept on this device. Once whoever did them signs in, they are sent.`}
+            {waiting === 1 ? t("n1ThingDoneAtThe") : t("thingsDoneAtTheBench", { waiting })}
           </Notice>
         </div>
       )}
       <form onSubmit={submit} className="mt-8 flex flex-col gap-4">
         <Field
-          label="Name"
+          label={t("name")}
           autoComplete="username"
           autoFocus
           value={username}
           onChange={(e) => setUsername(e.target.value)}
         />
         <Field
-          label="Password"
+          label={t("password")}
           type="password"
           autoComplete="current-password"
           value={password}
@@ -69,14 +68,13 @@ export function SignIn() {
         {codeWanted && <CodeField value={code} onChange={setCode} />}
         {wrong && <Notice severity={codeWanted && !code ? "note" : "stop"}>{wrong}</Notice>}
         <Button look="main" type="submit" disabled={busy} className="min-h-12 text-lg">
-          Sign in
+          {t("signIn")}
         </Button>
       </form>
       <Forgotten knownAs={username} mail={beginning.data?.mail ?? false} />
       {beginning.data?.needed && (
         <p className="mt-6 text-[15px]">
-          There is no crew on this server yet. Whoever runs it finds a link to begin one where it was started,
-          or by <span className="font-mono">./crelda people</span>.
+          {t("thereIsNoCrewOn")} <span className="font-mono">{t("creldaPeople")}</span>.
         </p>
       )}
     </FrontDoor>

@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { ApiError } from "@/api/client";
 import { useLetIn } from "@/api/people";
 import type { Me } from "@/api/types";
+import { t } from "@/words/people";
 
 /** A form that lets somebody in: what is wrong with it, and where; what was typed stays. */
 export function useDoor(ask: () => Promise<Me>) {
@@ -18,7 +19,7 @@ export function useDoor(ask: () => Promise<Me>) {
       await letIn(await ask());
       navigate("/", { replace: true });
     } catch (wrong) {
-      setError(wrong instanceof ApiError ? wrong : new ApiError(0, "Something went wrong here."));
+      setError(wrong instanceof ApiError ? wrong : new ApiError(0, t("somethingWentWrongHere")));
     } finally {
       setBusy(false);
     }

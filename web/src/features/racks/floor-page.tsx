@@ -6,6 +6,7 @@ import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { useSize } from "@/ui/use-size";
+import { t } from "@/words/racks";
 import { FloorDrawing } from "./floor-drawing";
 import { Stages } from "./floor-stages";
 
@@ -18,7 +19,7 @@ export function FloorPage() {
   const run = useRun(runId).data;
   return (
     <Shell
-      title={`${floor.data?.name ?? "Rack"}: Floor`}
+      title={t("floor", { data: floor.data?.name ?? t("rack") })}
       trail={
         run && (
           <>
@@ -31,23 +32,24 @@ export function FloorPage() {
     >
       <main className="mx-auto w-full max-w-6xl px-4 py-5 print:p-0">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <h1 className="text-2xl font-bold">On the floor{floor.data && `: ${floor.data.name}`}</h1>
+          <h1 className="text-2xl font-bold">
+            {t("onTheFloor")}
+            {floor.data && `: ${floor.data.name}`}
+          </h1>
           <span className="ml-auto flex gap-2 print:hidden">
             {floor.data && (
               <Link
                 to={`/runs/${floor.data.lead_id}/walk`}
                 className="inline-flex min-h-9 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
               >
-                To the walk
+                {t("toTheWalk")}
               </Link>
             )}
-            <Button onClick={() => window.print()}>Print</Button>
+            <Button onClick={() => window.print()}>{t("print")}</Button>
           </span>
         </div>
         {floor.error && <Notice severity="stop">{floor.error.message}</Notice>}
-        {floor.data && !floor.data.sticks.length && (
-          <p className="mt-4">No pipe of this rack can be bent yet. Its walk says what is missing.</p>
-        )}
+        {floor.data && !floor.data.sticks.length && <p className="mt-4">{t("noPipeOfThisRack")}</p>}
         {floor.data?.sticks.map((stick) => (
           <Stick key={stick.number} stick={stick} floor={floor.data} />
         ))}
@@ -60,19 +62,18 @@ function Stick({ stick, floor }: { stick: FloorStick; floor: Floor }) {
   const [ref, size] = useSize<HTMLDivElement>();
   return (
     <section
-      aria-label={`Stick ${stick.number}`}
+      aria-label={t("stick", { stick: stick.number })}
       className="mt-5 rounded-lg border border-line bg-paper break-inside-avoid"
     >
       <h2 className="border-b border-line px-4 py-2 text-xl font-bold">
-        {floor.sticks.length > 1 ? `Stick ${stick.number} of each pipe` : "The pipes"}
+        {floor.sticks.length > 1 ? t("stickOfEachPipe", { stick: stick.number }) : t("thePipes")}
       </h2>
       {stick.line && (
         <p className="px-4 pt-2">
-          Number them, lay them side by side in this order, and square one line across all: the backs of the
-          90s of step {stick.line.step + 1}.{" "}
-          {stick.line.flush
-            ? "Their ends A are flush then."
-            : "Their ends A are not flush then; how far each lies in from the foremost one stands beside it."}
+          {t("numberThemLayThemSide", {
+            step: stick.line.step + 1,
+            detail: stick.line.flush ? t("theirEndsAAreFlush") : t("theirEndsAAreNot"),
+          })}
         </p>
       )}
       <div ref={ref} className="overflow-x-auto px-2 py-2">

@@ -6,6 +6,7 @@ import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/shoes";
 
 interface Test {
   length: string;
@@ -33,38 +34,40 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
   const setDial = (at: number, part: Partial<Dial>) =>
     setDials(dials.map((one, i) => (i === at ? { ...one, ...part } : one)));
   return (
-    <section aria-label={`Calibrate ${shoe.name}`} className="border-t border-line px-4 py-4 text-[17px]">
+    <section
+      aria-label={t("calibrate", { shoe: shoe.name })}
+      className="border-t border-line px-4 py-4 text-[17px]"
+    >
       <ol className="flex list-decimal flex-col gap-2 pl-6 leading-9">
         {tests.map((test, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a test bend is what stands at its place
           <li key={at}>
             <Steps>
-              Cut a piece of {shoe.trade_size} {shoe.material} scrap square. Its length is{" "}
+              {t("cutAPieceOfScrap", { trade_size: shoe.trade_size, material: shoe.material })}{" "}
               <TapeField
-                label={`Test ${at + 1}, length`}
+                label={t("testLength", { at: at + 1 })}
                 value={test.length}
                 onChange={(length) => setTest(at, { length })}
               />
-              . Pencil one mark{" "}
+              {t("pencilOneMark")}{" "}
               <TapeField
-                label={`Test ${at + 1}, mark`}
+                label={t("testMark", { at: at + 1 })}
                 value={test.mark}
                 onChange={(mark) => setTest(at, { mark })}
               />{" "}
-              from one end. Arrow on the mark, hook toward that end; bend exactly 90, by the level. Hook the
-              tape behind the bend: the leg that was marked reads{" "}
+              {t("fromOneEndArrowOn")}{" "}
               <TapeField
-                label={`Test ${at + 1}, leg`}
+                label={t("testLeg", { at: at + 1 })}
                 value={test.leg}
                 onChange={(leg) => setTest(at, { leg })}
               />
-              , the other leg{" "}
+              {t("theOtherLeg")}{" "}
               <TapeField
-                label={`Test ${at + 1}, other leg`}
+                label={t("testOtherLeg", { at: at + 1 })}
                 value={test.other_leg}
                 onChange={(other_leg) => setTest(at, { other_leg })}
               />
-              , both outside.
+              {t("bothOutside")}
             </Steps>
           </li>
         ))}
@@ -72,35 +75,35 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
           // biome-ignore lint/suspicious/noArrayIndexKey: as above
           <li key={`dial-${at}`}>
             <Steps>
-              For the spring-back: bend until the dial shows{" "}
+              {t("forTheSpringBackBend")}{" "}
               <TapeField
-                label={`Dial ${at + 1}, shown`}
+                label={t("dialShown", { at: at + 1 })}
                 unit="°"
                 value={dial.dial}
                 onChange={(shown) => setDial(at, { dial: shown })}
               />
-              , let go of the handle; the angle finder reads{" "}
+              {t("letGoOfTheHandle")}{" "}
               <TapeField
-                label={`Dial ${at + 1}, finder`}
+                label={t("dialFinder", { at: at + 1 })}
                 unit="°"
                 value={dial.angle}
                 onChange={(angle) => setDial(at, { angle })}
               />
-              . May stay empty.
+              {t("mayStayEmpty")}
             </Steps>
           </li>
         ))}
       </ol>
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={() => setTests([...tests, NEW_TEST])}>
-          <PlusIcon /> Another test 90
+          <PlusIcon /> {t("anotherTest90")}
         </Button>
         <Button onClick={() => setDials([...dials, { ...NEW_DIAL, dial: "90" }])}>
-          <PlusIcon /> Another dial angle
+          <PlusIcon /> {t("anotherDialAngle")}
         </Button>
       </div>
       <div className="mt-3">
-        {given === null && <p className="text-soft">Once both legs are measured, the figures stand here.</p>}
+        {given === null && <p className="text-soft">{t("onceBothLegsAreMeasured")}</p>}
         {given && found.error && <Notice severity="stop">{wordsOf(found.error)}</Notice>}
         {given && found.data && !found.error && <Found found={found.data} shoe={shoe} />}
         {take.error && <Notice severity="stop">{wordsOf(take.error)}</Notice>}
@@ -112,10 +115,10 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
           disabled={given === null || !found.data || Boolean(found.error) || take.isPending}
           onClick={() => given && take.mutate(given, { onSuccess: onDone })}
         >
-          Use these figures from now on
+          {t("useTheseFiguresFromNow")}
         </Button>
         <Button className="min-h-10" onClick={onDone}>
-          Leave it
+          {t("leaveIt")}
         </Button>
       </div>
     </section>
@@ -134,7 +137,7 @@ function wordsOf(error: Error): string {
 /** “given.tests.0.leg” as the form calls it. */
 function wordsOfPlace(place: string): string {
   const [, , at, key] = place.split(".");
-  return key ? `Test ${Number(at) + 1}, ${key.replace("_", " ")}` : place;
+  return key ? t("test", { at: Number(at) + 1, key: key.replace("_", " ") }) : place;
 }
 
 /** What is filled in so far, or null while it is not enough for anything. */
@@ -154,22 +157,29 @@ function Found({ found, shoe }: { found: CalibrationFound; shoe: Shoe }) {
     <div className="tape rounded-md border border-line bg-sheet px-4 py-3">
       {found.tests > 0 && (
         <p>
-          Deduct <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
-          <span className="text-soft"> (now {used.deduct.reads})</span>, gain{" "}
-          <strong className="text-2xl">{found.shoe.gain.reads}</strong>
-          <span className="text-soft"> (now {used.gain.reads})</span>
+          {t("deduct")} <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
+          <span className="text-soft"> {t("now", { deduct: used.deduct.reads })}</span>
+          {t("gain")} <strong className="text-2xl">{found.shoe.gain.reads}</strong>
+          <span className="text-soft"> {t("now2", { gain: used.gain.reads })}</span>
           {found.tests > 1 &&
-            `, from ${found.tests} test bends; they spread by ${found.deduct_spread.toFixed(DIGITS)} and ${found.gain_spread.toFixed(DIGITS)}`}
-          . From these: radius {found.shoe.radius.toFixed(DIGITS)}, star{" "}
-          {found.shoe.references.star?.toFixed(DIGITS)}, notch {found.shoe.references.notch?.toFixed(DIGITS)}{" "}
-          from the arrow.
+            t("fromTestBendsTheySpread", {
+              tests: found.tests,
+              deduct_spread: found.deduct_spread.toFixed(DIGITS),
+              gain_spread: found.gain_spread.toFixed(DIGITS),
+            })}
+          {t("fromTheseRadiusStar", { radius: found.shoe.radius.toFixed(DIGITS) })}{" "}
+          {found.shoe.references.star?.toFixed(DIGITS)}
+          {t("notch")} {found.shoe.references.notch?.toFixed(DIGITS)} {t("fromTheArrow")}
         </p>
       )}
       {found.dials > 0 && (
         <p>
-          True angle = {found.dial_factor.toFixed(DIGITS)} × dial {found.dial_constant < 0 ? "−" : "+"}{" "}
-          {Math.abs(found.dial_constant).toFixed(1)}°
-          {found.dials > 2 && `; the readings spread by ${found.dial_spread.toFixed(1)}° about it`}.
+          {t("trueAngleDial", {
+            dial_factor: found.dial_factor.toFixed(DIGITS),
+            sign: found.dial_constant < 0 ? "−" : "+",
+            dial_constant: Math.abs(found.dial_constant).toFixed(1),
+          })}
+          {found.dials > 2 && t("theReadingsSpreadByAbout", { dial_spread: found.dial_spread.toFixed(1) })}.
         </p>
       )}
     </div>

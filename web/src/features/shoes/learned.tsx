@@ -2,6 +2,7 @@ import { useLearned, useTakeLearned } from "@/api/queries";
 import type { FittedFigure, Learned, Shoe } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/shoes";
 
 /** What the bends in the log show of a shoe, with their spread and drift, and figures to take from there. */
 export function LearnedFigures({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
@@ -15,22 +16,22 @@ export function LearnedFigures({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boole
   };
   const proposed = Object.values(propose).some(Boolean);
   return (
-    <section aria-label={`What the log shows of ${shoe.name}`} className="border-t border-line/60 pt-2">
-      <h3 className="font-bold">From the log</h3>
+    <section
+      aria-label={t("whatTheLogShowsOf", { shoe: shoe.name })}
+      className="border-t border-line/60 pt-2"
+    >
+      <h3 className="font-bold">{t("fromTheLog")}</h3>
       <div className="mt-1 grid gap-x-6 gap-y-2 sm:grid-cols-3">
-        <Figure name="Deduct" figure={learned.deduct} />
-        <Figure name="Gain" figure={learned.gain} />
+        <Figure name={t("deduct")} figure={learned.deduct} />
+        <Figure name={t("gain2")} figure={learned.gain} />
         <DialLine dial={learned.dial} />
       </div>
       {proposed && (
         <div className="mt-2 flex flex-wrap items-center gap-3">
-          <Notice severity="caution">
-            The log says that {listed(propose)} had better be changed. Runs laid out before keep their figures
-            until you change them.
-          </Notice>
+          <Notice severity="caution">{t("theLogSaysThatHad", { listed: listed(propose) })}</Notice>
           {mayWrite && (
             <Button look="main" disabled={take.isPending} onClick={() => take.mutate(propose)}>
-              Use what the log shows
+              {t("useWhatTheLogShows")}
             </Button>
           )}
         </div>
@@ -59,10 +60,13 @@ function Figure({ name, figure }: { name: string; figure: FittedFigure }) {
         <>
           <Seen name={name} figure={figure} />
           <p className="text-soft">
-            spread {figure.spread.toFixed(DIGITS)}
+            {t("spread", { spread: figure.spread.toFixed(DIGITS) })}
             {figure.drift !== null &&
               figure.drift !== undefined &&
-              `, drift ${figure.drift < 0 ? "−" : "+"}${Math.abs(figure.drift).toFixed(DIGITS)} in 30 days`}
+              t("driftIn30Days", {
+                sign: figure.drift < 0 ? "−" : "+",
+                drift: Math.abs(figure.drift).toFixed(DIGITS),
+              })}
           </p>
         </>
       )}
@@ -85,7 +89,7 @@ function Seen({ name, figure }: { name: string; figure: FittedFigure }) {
       width={WIDE}
       height={TALL}
       role="img"
-      aria-label={`${name} over time: ${figure.bends} bends`}
+      aria-label={t("overTimeBends", { name, bends: figure.bends })}
     >
       <line
         x1="0"
@@ -120,11 +124,11 @@ function Seen({ name, figure }: { name: string; figure: FittedFigure }) {
 }
 
 function DialLine({ dial }: { dial: Learned["dial"] }) {
-  if (!dial) return <p className="text-[15px]">No bend logged yet shows its dial.</p>;
+  if (!dial) return <p className="text-[15px]">{t("noBendLoggedYetShows")}</p>;
   return (
     <div className="tape text-[15px]">
       <p>{dial.says}</p>
-      <p className="mt-1 text-soft">spread {dial.spread.toFixed(2)}° about the line</p>
+      <p className="mt-1 text-soft">{t("spreadAboutTheLine", { spread: dial.spread.toFixed(2) })}</p>
     </div>
   );
 }

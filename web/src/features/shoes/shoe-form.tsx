@@ -8,6 +8,7 @@ import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/shoes";
 
 /** A shoe's name, size and figures; figures left empty are typical ones until it is calibrated. */
 export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) {
@@ -38,41 +39,45 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
   return (
     <form
       onSubmit={submit}
-      aria-label={shoe ? `Change ${shoe.name}` : "New shoe"}
+      aria-label={shoe ? t("change", { shoe: shoe.name }) : t("newShoe")}
       className="mt-3 border-t border-line px-4 py-4"
     >
       <div className="flex flex-wrap items-start gap-3">
-        {field("name", "Name")}
+        {field("name", t("name"))}
         <div>
-          <p className="mb-1 text-[15px] font-semibold">Made for</p>
+          <p className="mb-1 text-[15px] font-semibold">{t("madeFor")}</p>
           <Select
             boxed
-            label="Shoe size"
+            label={t("shoeSize")}
             value={given.trade_size}
             choices={TRADE_SIZES}
             onChoose={(trade_size) => set({ trade_size })}
           />{" "}
           <Select
             boxed
-            label="Shoe material"
+            label={t("shoeMaterial")}
             value={given.material}
             choices={MATERIALS}
             onChoose={(material) => set({ material })}
           />
         </div>
-        {field("deduct", "Deduct", "typical")}
-        {field("gain", "Gain", "typical")}
-        {field("front", "Front edge to arrow", "not known")}
-        {field("heel", "Straight behind a bend", "a diameter")}
-        {field("handle_up", "Handle upright at, °")}
-        {field("own", "Own reference", "name")}
-        {field("own_at", "… from the arrow", "inches")}
+        {field("deduct", t("deduct"), "typical")}
+        {field("gain", t("gain2"), "typical")}
+        {field("front", t("frontEdgeToArrow"), t("notKnown"))}
+        {field("heel", t("straightBehindABend"), t("aDiameter"))}
+        {field("handle_up", t("handleUprightAt"))}
+        {field("own", t("ownReference"), "name")}
+        {field("own_at", t("fromTheArrow2"), "inches")}
         <CheckBox className="self-end" checked={given.machine} onCheck={(machine) => set({ machine })}>
-          A machine’s
+          {t("aMachines")}
         </CheckBox>
       </div>
       {error && Object.keys(error.places).length === 0 && <Notice severity="stop">{error.message}</Notice>}
-      {wrong("references") && <Notice severity="stop">Own reference: {wrong("references")}</Notice>}
+      {wrong("references") && (
+        <Notice severity="stop">
+          {t("ownReference2")} {wrong("references")}
+        </Notice>
+      )}
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
           look="main"
@@ -80,10 +85,10 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
           className="min-h-10"
           disabled={!given.name.trim() || saving.isPending}
         >
-          {shoe ? "Keep the change" : "Add the shoe"}
+          {shoe ? t("keepTheChange") : t("addTheShoe")}
         </Button>
         <Button className="min-h-10" onClick={onDone}>
-          Leave it
+          {t("leaveIt")}
         </Button>
       </div>
     </form>

@@ -9,6 +9,7 @@ import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
 import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/shoes";
 import { Calibrate } from "./calibrate";
 import { LearnedFigures } from "./learned";
 import { ShoeForm } from "./shoe-form";
@@ -21,13 +22,13 @@ export function ShoesPage() {
   const [adding, setAdding] = useState(false);
   const [binned, setBinned] = useState<JustBinned | null>(null);
   return (
-    <Shell title="Shoes">
+    <Shell title={t("shoes")}>
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="flex flex-wrap items-center gap-3">
-          <h1 className="text-3xl font-bold">Shoes</h1>
+          <h1 className="text-3xl font-bold">{t("shoes")}</h1>
           {mayWrite && (
             <Button className="ml-auto min-h-10" onClick={() => setAdding(!adding)}>
-              <PlusIcon /> Add a shoe
+              <PlusIcon /> {t("addAShoe")}
             </Button>
           )}
         </div>
@@ -38,9 +39,7 @@ export function ShoesPage() {
           {shoes.data?.map((shoe) => (
             <OneShoe key={shoe.id} shoe={shoe} mayWrite={mayWrite} onBinned={setBinned} />
           ))}
-          {shoes.data?.length === 0 && (
-            <p className="text-lg">No shoe yet. Runs are laid out with typical figures until you add one.</p>
-          )}
+          {shoes.data?.length === 0 && <p className="text-lg">{t("noShoeYetRunsAre")}</p>}
         </div>
         <Bin kinds={["shoe"]} />
       </main>
@@ -69,7 +68,7 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
         </h2>
         <span className="tape text-soft">
           {shoe.trade_size} {shoe.material}
-          {shoe.machine && ", a machine’s"}
+          {shoe.machine && t("aMachines2")}
         </span>
         {mayWrite && (
           <span className="ml-auto flex flex-wrap gap-2">
@@ -78,21 +77,21 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
               aria-expanded={open === "calibrate"}
               onClick={() => toggle("calibrate")}
             >
-              Calibrate
+              {t("calibrate2")}
             </Button>
             <Button aria-expanded={open === "change"} onClick={() => toggle("change")}>
-              Change
+              {t("change2")}
             </Button>
             {mayDelete && (
               <Confirm
                 trigger={
-                  <Button look="quiet" aria-label={`Remove the shoe ${shoe.name}`}>
+                  <Button look="quiet" aria-label={t("removeTheShoe", { shoe: shoe.name })}>
                     <RemoveIcon />
                   </Button>
                 }
-                title={`Remove “${shoe.name}”?`}
-                says="It goes into the bin. Runs keep the figures that they were laid out with, and its bends stay in the log."
-                act="Remove the shoe"
+                title={t("remove", { shoe: shoe.name })}
+                says={t("itGoesIntoTheBin")}
+                act={t("removeTheShoe2")}
                 onAct={() =>
                   remove.mutate(shoe.id, {
                     onSuccess: () => onBinned({ kind: "shoe", id: shoe.id, name: shoe.name }),
@@ -106,7 +105,7 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
       <div className="grid gap-x-8 gap-y-3 px-4 py-3 lg:grid-cols-[27rem_minmax(0,1fr)]">
         <div>
           <ShoeDrawing shoe={shoe.used} angle={90} width={400} />
-          <p className="text-[15px] text-soft">To scale; a 90 in purple, from where every bend begins.</p>
+          <p className="text-[15px] text-soft">{t("toScaleA90In")}</p>
         </div>
         <div className="flex flex-col gap-3">
           <Figures shoe={shoe} />
@@ -127,11 +126,11 @@ function Figures({ shoe }: { shoe: Shoe }) {
   return (
     <div>
       <dl className="tape flex flex-wrap gap-x-8 gap-y-1">
-        <Figure name="Deduct" value={used.deduct.reads} />
-        <Figure name="Gain" value={used.gain.reads} />
-        <Figure name="Radius" value={used.radius.toFixed(DIGITS)} />
+        <Figure name={t("deduct")} value={used.deduct.reads} />
+        <Figure name={t("gain2")} value={used.gain.reads} />
+        <Figure name={t("radius")} value={used.radius.toFixed(DIGITS)} />
         <Figure
-          name="Dial"
+          name={t("dial")}
           value={
             shoe.dial_factor === 1 && shoe.dial_constant === 0
               ? "as it reads"
@@ -140,26 +139,30 @@ function Figures({ shoe }: { shoe: Shoe }) {
         />
       </dl>
       <p className="tape mt-1 text-[15px] text-soft">
-        From the arrow toward the heel:{" "}
-        {away.map(([name, distance]) => `${name} ${distance.toFixed(DIGITS)}`).join(", ")}.
+        {t("fromTheArrowTowardThe", {
+          away: away.map(([name, distance]) => `${name} ${distance.toFixed(DIGITS)}`).join(", "),
+        })}
       </p>
       <p className="tape mt-1 text-[15px] text-soft">
-        Straight pipe that it needs: {used.ahead.reads} ahead of a bend, {used.behind.reads} behind it.
+        {t("straightPipeThatItNeeds", { ahead: used.ahead.reads, behind: used.behind.reads })}
       </p>
       {shoe.calibrated_at ? (
         <p className="mt-1 text-[15px] text-soft">
           {shoe.calibrations.map((one, at) => (
             <span key={one.at} className="tape block">
-              {at === 0 ? "In use since" : "Before, from"} {dayOf(one.at)}: deduct {one.deduct.reads}, gain{" "}
-              {one.gain.reads}, from {one.source === "log" ? "the log" : "test bends"} by {one.by}
+              {t("deductGainFromBy", {
+                when: at === 0 ? t("inUseSince") : t("beforeFrom"),
+                day: dayOf(one.at),
+                deduct: one.deduct.reads,
+                gain: one.gain.reads,
+                source: one.source === "log" ? t("theLog") : t("testBends"),
+                by: one.by,
+              })}
             </span>
           ))}
         </p>
       ) : (
-        <Notice severity="caution">
-          Not calibrated: these figures are typical or written in by hand. Every bench card made with them
-          says so.
-        </Notice>
+        <Notice severity="caution">{t("notCalibratedTheseFiguresAre")}</Notice>
       )}
     </div>
   );

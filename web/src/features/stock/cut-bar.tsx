@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Measure } from "@/api/types";
 import { useSize } from "@/ui/use-size";
+import { t } from "@/words/stock";
 
 export interface DrawnCut {
   key: string;
@@ -36,7 +37,7 @@ const [LETTER, BEFORE_NAME] = [8.8, 84];
 // The same of what is said of the saw, and how far its rows are apart.
 const [DIGIT, ROW] = [8, 18];
 
-const nameOf = (cut: DrawnCut) => `${cut.run_name} · piece ${cut.piece}`;
+const nameOf = (cut: DrawnCut) => t("piece", { run_name: cut.run_name, piece: cut.piece });
 const isNamed = (cut: DrawnCut, scale: number) =>
   cut.length.inches * scale >= BEFORE_NAME + nameOf(cut).length * LETTER;
 
@@ -56,7 +57,8 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
   return (
     <section aria-label={`${bar.name}, ${bar.length.reads}`} className="mt-2.5">
       <h4 className="tape flex min-h-8 flex-wrap items-center gap-x-2 text-base text-soft">
-        <strong className="text-lg text-ink">{bar.name}</strong> {bar.length.reads} long{bar.about}
+        <strong className="text-lg text-ink">{bar.name}</strong>{" "}
+        {t("long", { bar: bar.length.reads, about: bar.about })}
         {children}
       </h4>
       <div ref={ref}>
@@ -65,7 +67,9 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
             width={size.width}
             height={rows ? 54 + rows * ROW : 52}
             role="img"
-            aria-label={bar.cuts.map((cut) => `${cut.length.reads} for ${cut.run_name}`).join(", ")}
+            aria-label={bar.cuts
+              .map((cut) => t("for", { cut: cut.length.reads, run_name: cut.run_name }))
+              .join(", ")}
           >
             <rect
               x={LEFT + 1}
@@ -151,7 +155,7 @@ export function sawLabels(cuts: DrawnCut[], scale: number, limit: number): SawLa
   const ends: number[] = [];
   return cuts.map((cut) => {
     const x = cut.end.inches * scale;
-    const width = `saw at ${cut.end.reads}`.length * DIGIT;
+    const width = t("sawAt", { end: cut.end.reads }).length * DIGIT;
     const toLeft = x + width > limit;
     const [from, to] = toLeft ? [x - 4 - width, x - 4] : [x + 4, x + 4 + width];
     const clear = ends.findIndex((end) => end <= from);
@@ -173,7 +177,7 @@ function SawMark({ label: { cut, x, toLeft, row } }: { label: SawLabel }) {
         fill="var(--ink)"
         className="tape"
       >
-        saw at {cut.end.reads}
+        {t("sawAt", { end: cut.end.reads })}
       </text>
     </g>
   );

@@ -5,6 +5,7 @@ import type { TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
+import { t } from "@/words/stock";
 import { Refused } from "./refused";
 
 interface Props {
@@ -21,7 +22,7 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
   const act = useCutAct(jobId);
   const [wrong, setWrong] = useState<string | null>(null);
   const isLast = bar.cuts.filter((other) => other.done_at).at(-1)?.id === cut.id;
-  const called = `${cut.run_name || "Run"}, piece ${cut.piece}`;
+  const called = t("piece2", { run_name: cut.run_name || t("run"), piece: cut.piece });
   const waiting = !cut.done_at && !cut.stale && mayWrite;
   return (
     <li className="flex min-h-12 flex-wrap items-center gap-x-3 border-t border-line py-1">
@@ -31,7 +32,7 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
           wholeOrRest(cut)
         ) : (
           <>
-            saw at <strong>{cut.end.reads}</strong>
+            {t("sawAt2")} <strong>{cut.end.reads}</strong>
           </>
         )}
       </span>
@@ -51,15 +52,15 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
               aria-expanded={wrong !== null}
               onClick={() => setWrong(wrong === null ? "" : null)}
             >
-              Cut wrong …
+              {t("cutWrong")}
             </Button>
             <Button
               className="min-h-11 px-5"
-              aria-label={`Cut ${called}`}
+              aria-label={t("cut", { called })}
               disabled={act.isPending}
               onClick={() => act.mutate({ id: cut.id, kind: "cut", length: "" })}
             >
-              Cut
+              {t("cut2")}
             </Button>
           </>
         )}
@@ -94,17 +95,19 @@ function Done({ cut, called, act, mayUndo }: DoneProps) {
   return (
     <>
       <span className="tape text-[15px] text-good">
-        ✓ cut by {cut.done_by}
-        {cut.came_out ? `, ${cut.came_out.reads} long` : ""}
+        {t("cutBy", {
+          done_by: cut.done_by,
+          detail: cut.came_out ? t("long2", { came_out: cut.came_out.reads }) : "",
+        })}
       </span>
       {mayUndo && (
         <Button
           look="quiet"
-          aria-label={`Undo the cut of ${called}`}
+          aria-label={t("undoTheCutOf", { called })}
           disabled={act.isPending}
           onClick={() => act.mutate({ id: cut.id, kind: "undo", length: "" })}
         >
-          Undo
+          {t("undo")}
         </Button>
       )}
     </>
@@ -128,7 +131,7 @@ function CutWrong({ length, disabled, onType, onSay }: WrongProps) {
         onSay();
       }}
     >
-      <label htmlFor={id}>It is now</label>
+      <label htmlFor={id}>{t("itIsNow")}</label>
       <input
         id={id}
         className="tape min-h-11 w-28 rounded-md border border-line bg-paper px-2.5"
@@ -136,7 +139,7 @@ function CutWrong({ length, disabled, onType, onSay }: WrongProps) {
         onChange={(event) => onType(event.target.value)}
       />
       <Button type="submit" className="min-h-11" disabled={disabled}>
-        Say so
+        {t("saySo")}
       </Button>
     </form>
   );

@@ -4,6 +4,7 @@ import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/stock";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { CutRow } from "./cut-row";
 
@@ -22,37 +23,32 @@ export function CuttingView({
   const longest = Math.max(1, ...taken.bars.map((bar) => bar.length.inches));
   const bars = taken.bars.filter((bar) => bar.cuts.length > 0);
   return (
-    <section aria-label="Cutting">
+    <section aria-label={t("cutting")}>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <p className="tape text-lg">
-          <strong>
-            {taken.cut} of {things(taken.cut + taken.to_cut, "piece")} cut
-          </strong>
-          . What is needed from the rack is reserved.
+          <strong>{t("ofCut", { cut: taken.cut, pieces: things(taken.cut + taken.to_cut, "piece") })}</strong>
+          {t("whatIsNeededFromThe")}
         </p>
         <div className="ml-auto flex gap-2">
-          <Button onClick={() => window.print()}>Print</Button>
+          <Button onClick={() => window.print()}>{t("print")}</Button>
           <a
             href={`/api/jobs/${jobId}/cutting/cuts.csv`}
             className="inline-flex min-h-9 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
           >
-            CSV
+            {t("csv")}
           </a>
           {mayWrite && taken.to_cut > 0 && (
             <Confirm
-              trigger={<Button>Let go</Button>}
-              title="Give this plan up?"
-              says="What is not cut yet is no longer reserved and is planned again. What is cut stays cut."
-              act="Let go of it"
+              trigger={<Button>{t("letGo")}</Button>}
+              title={t("giveThisPlanUp")}
+              says={t("whatIsNotCutYet")}
+              act={t("letGoOfIt")}
               onAct={() => letGo.mutate(undefined)}
             />
           )}
         </div>
       </div>
-      <p className="mt-1 text-[15px] text-soft">
-        Eye protection and gloves on. Clamp the pipe, saw on the waste side of the line, ream every cut: no
-        bare edges.
-      </p>
+      <p className="mt-1 text-[15px] text-soft">{t("eyeProtectionAndGlovesOn")}</p>
       {letGo.error && (
         <div className="mt-2">
           <Notice severity="stop">{letGo.error.message}</Notice>
@@ -61,15 +57,17 @@ export function CuttingView({
       {taken.stale > 0 && (
         <div className="mt-2">
           <Notice severity="caution">
-            {things(taken.stale, "piece")} no longer {taken.stale === 1 ? "fits its run" : "fit their runs"},
-            which changed after this was planned. The rest is planned again below; what is cut stays.
+            {t("noLongerWhichChangedAfter", {
+              pieces: things(taken.stale, "piece"),
+              detail: taken.stale === 1 ? t("fitsItsRun") : t("fitTheirRuns"),
+            })}
           </Notice>
         </div>
       )}
       {bars.map((bar) => (
         <div key={bar.id}>
           <CutBar bar={drawn(bar)} longest={longest} />
-          <ul aria-label={`Cuts from ${bar.name}`} className="mt-0.5">
+          <ul aria-label={t("cutsFrom", { bar: bar.name })} className="mt-0.5">
             {bar.cuts.map((cut) => (
               <CutRow key={cut.id} jobId={jobId} bar={bar} cut={cut} mayWrite={mayWrite} />
             ))}
@@ -82,10 +80,10 @@ export function CuttingView({
 
 function drawn(bar: TakenBar): DrawnBar {
   const offcut = bar.offcut ? `${bar.offcut.reads} → ${bar.offcut_tag || "rack"}` : "";
-  const left = bar.offcut ? `; left: ${offcut}` : "";
+  const left = bar.offcut ? t("left", { offcut }) : "";
   return {
     name: bar.name,
-    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : ", new stick"}${left}`,
+    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : t("newStick")}${left}`,
     length: bar.length,
     cuts: bar.cuts.map((cut) => ({ ...cut, key: String(cut.id), done: cut.done_at !== null })),
     left: offcut,

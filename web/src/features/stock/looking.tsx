@@ -2,6 +2,7 @@ import { isLooking, useStopPlanning } from "@/api/cutting";
 import type { Cutting } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/stock";
 
 interface Props {
   jobId: number;
@@ -24,7 +25,7 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
         {solve.state === "running" && (
           <div
             role="progressbar"
-            aria-label="How much of the time has gone"
+            aria-label={t("howMuchOfTheTime")}
             aria-valuemin={0}
             aria-valuemax={solve.seconds}
             aria-valuenow={Math.round(solve.done)}
@@ -38,7 +39,7 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
         )}
         {mayWrite && (
           <Button className="min-h-11" disabled={stop.isPending} onClick={() => stop.mutate(undefined)}>
-            {cutting.proposal ? "Stop, keep this plan" : "Stop"}
+            {cutting.proposal ? t("stopKeepThisPlan") : t("stop")}
           </Button>
         )}
       </div>
@@ -48,11 +49,11 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3">
       <Notice severity={solve.state === "failed" ? "stop" : "note"}>
-        {solve.says || "Planning these cuts was stopped."}
+        {solve.says || t("planningTheseCutsWasStopped")}
       </Notice>
       {mayWrite && (
         <Button className="min-h-11" onClick={onPlan}>
-          Plan again
+          {t("planAgain")}
         </Button>
       )}
     </div>
@@ -61,8 +62,8 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
 
 function said(solve: NonNullable<Cutting["solve"]>): string {
   if (solve.state === "running" && solve.done >= solve.seconds)
-    return `The ${solve.seconds} s are over; the plan is checked cut by cut and written down …`;
-  if (solve.state === "running") return `Looking for the best way to cut, ${solve.seconds} s at most …`;
-  if (solve.ahead === 0) return "Waiting for a planner …";
-  return solve.ahead === 1 ? "One other plan is made first …" : `${solve.ahead} other plans are made first …`;
+    return t("theSAreOverThe", { seconds: solve.seconds });
+  if (solve.state === "running") return t("lookingForTheBestWay", { seconds: solve.seconds });
+  if (solve.ahead === 0) return t("waitingForAPlanner");
+  return solve.ahead === 1 ? t("oneOtherPlanIsMade") : t("otherPlansAreMadeFirst", { ahead: solve.ahead });
 }

@@ -1,14 +1,15 @@
 import type { BringLine } from "@/api/types";
+import { t } from "@/words/stock";
 
 /** What to bring for the job. */
 export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] }) {
   if (lines.length === 0) return null;
   return (
-    <section aria-label="What to bring" className="mt-6 border-t border-line pt-3">
+    <section aria-label={t("whatToBring")} className="mt-6 border-t border-line pt-3">
       <div className="flex items-center gap-3">
-        <h2 className="text-xl font-bold">What to bring</h2>
+        <h2 className="text-xl font-bold">{t("whatToBring")}</h2>
         <a href={`/api/jobs/${jobId}/cutting/order.csv`} className="underline">
-          CSV
+          {t("csv")}
         </a>
       </div>
       <ul className="tape mt-1 grid gap-x-6 sm:grid-cols-2">
@@ -16,7 +17,7 @@ export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] 
           <li key={Object.values(line).join()} className="flex gap-2 border-b border-line py-1">
             <strong className="w-8 text-right">{line.count}</strong>
             <span>
-              {line.what} {line.trade_size} {line.material} {line.length && `${line.length} long`}
+              {line.what} {line.trade_size} {line.material} {line.length && t("long3", { line: line.length })}
               {line.note && <span className="text-soft"> {line.note}</span>}
             </span>
           </li>

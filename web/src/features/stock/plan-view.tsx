@@ -5,6 +5,7 @@ import type { CutChoice, CutKind, Cutting, ListedSource } from "@/api/types";
 import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { Segments } from "@/ui/segments";
+import { t } from "@/words/stock";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { compared, total } from "./totals";
 import { type More, TryMenu } from "./try-menu";
@@ -25,9 +26,9 @@ interface Props {
 
 type Goal = "least cost" | "fewest sticks" | "fewest couplings";
 const GOALS: { value: Goal; label: string }[] = [
-  { value: "least cost", label: "Least cost" },
-  { value: "fewest sticks", label: "Fewest sticks" },
-  { value: "fewest couplings", label: "Fewest couplings" },
+  { value: "least cost", label: t("leastCost") },
+  { value: "fewest sticks", label: t("fewestSticks") },
+  { value: "fewest couplings", label: t("fewestCouplings") },
 ];
 const LONGER = 10;
 
@@ -54,14 +55,14 @@ export function PlanView({
   const terms = cutting.terms;
   const begun = cutting.taken.bars.length > 0;
   return (
-    <section aria-label="Plan" className={planning ? "opacity-60" : ""}>
+    <section aria-label={t("plan")} className={planning ? "opacity-60" : ""}>
       <h2 className={begun ? "mt-6 border-t border-line pt-3 text-xl font-bold" : "sr-only"}>
-        {begun ? "Still to be reserved" : "The plan"}
+        {begun ? t("stillToBeReserved") : t("thePlan")}
       </h2>
       {mayWrite && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           <Segments
-            label="Goal"
+            label={t("goal")}
             value={terms.goal as Goal}
             choices={GOALS}
             onChoose={(goal) => onPlan({ ...terms, goal })}
@@ -73,18 +74,22 @@ export function PlanView({
               setBefore(trying ? null : now);
             }}
           >
-            What if …
+            {t("whatIf2")}
           </Button>
           <Button disabled={planning || looking} onClick={() => onPlan({ ...terms }, LONGER)}>
-            Look longer
+            {t("lookLonger")}
           </Button>
         </div>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="tape text-lg">
-          <strong>{things(now.sticks, "new stick")}</strong>, {things(now.couplings, "coupling")},{" "}
-          {now.waste ? `${now.wasteReads} waste` : "no waste"}. Each cut takes {proposal.found.kerf.reads}.
-          {begun && <span className="text-soft"> What is reserved above is counted in.</span>}
+          <strong>{things(now.sticks, "newStick")}</strong>
+          {t("eachCutTakes", {
+            couplings: things(now.couplings, "coupling"),
+            detail: now.waste ? t("waste2", { wasteReads: now.wasteReads }) : t("noWaste"),
+            kerf: proposal.found.kerf.reads,
+          })}
+          {begun && <span className="text-soft"> {t("whatIsReservedAboveIs")}</span>}
           {before && <span className="text-soft"> {compared(before, now, cutting.tape)}</span>}
         </p>
         {mayWrite && now.cuts > 0 && (
@@ -94,7 +99,7 @@ export function PlanView({
             disabled={planning}
             onClick={() => onTake(picked)}
           >
-            Reserve and cut this
+            {t("reserveAndCutThis")}
           </Button>
         )}
       </div>
@@ -158,18 +163,21 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   if (!choice || kind.choices.every((one) => one.sources.every(settled))) return null;
   const longest = Math.max(1, ...choice.sources.map((source) => source.length.inches));
   return (
-    <section aria-label={`${nameOf(kind)} plan`} className="mt-4 border-t border-line pt-2">
+    <section aria-label={t("plan2", { nameOf: nameOf(kind) })} className="mt-4 border-t border-line pt-2">
       <h3 className="tape text-xl font-bold">
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
       <p className="tape text-[15px] text-soft">
         {choice.couplings
-          ? `${things(choice.couplings, "coupling")}, at least ${kind.couplings_at_least || "none"}`
-          : "No coupling"}
-        . {kind.priced ? "Cost" : "Cost in sticks"} {costOf(choice)}
+          ? t("atLeast", {
+              couplings: things(choice.couplings, "coupling"),
+              couplings_at_least: kind.couplings_at_least || "none",
+            })
+          : t("noCoupling")}
+        . {kind.priced ? t("cost") : t("costInSticks")} {costOf(choice)}
         {choice.cheapest
-          ? "; none costs less."
-          : `, at least ${(Math.floor(kind.cost_at_least * 100) / 100).toFixed(2)}.`}
+          ? t("noneCostsLess")
+          : t("atLeast2", { floor: (Math.floor(kind.cost_at_least * 100) / 100).toFixed(2) })}
         {` ${work(choice)}`}
         {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
@@ -177,9 +185,9 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
       </p>
       {kind.choices.length > 1 && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
-          <span className="text-soft">Sticks against couplings:</span>
+          <span className="text-soft">{t("sticksAgainstCouplings")}</span>
           <Segments
-            label={`Choices for ${nameOf(kind)}`}
+            label={t("choicesFor", { nameOf: nameOf(kind) })}
             value={String(at)}
             choices={kind.choices.map((one, index) => ({ value: String(index), label: tradeOff(one) }))}
             onChoose={(value) => onPick(Number(value))}
@@ -206,15 +214,20 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
 function work({ sources }: CutChoice): string {
   const sum = (of: (source: ListedSource) => number) => sources.reduce((all, source) => all + of(source), 0);
   const ream = sum((source) => source.ream);
-  return `${things(
-    sum((source) => source.saw_cuts),
-    "saw cut",
-  )}, ${things(ream, "end")} to ream.`;
+  return t("toReam", {
+    sawcuts: things(
+      sum((source) => source.saw_cuts),
+      "sawCut",
+    ),
+    ends: things(ream, "end"),
+  });
 }
 
 function costOf({ cost, bill, waste_worth }: CutChoice): string {
   const parts =
-    bill !== undefined && waste_worth ? ` (bill ${bill.toFixed(2)}, waste ${waste_worth.toFixed(2)})` : "";
+    bill !== undefined && waste_worth
+      ? t("billWaste", { bill: bill.toFixed(2), waste_worth: waste_worth.toFixed(2) })
+      : "";
   return cost.toFixed(2) + parts;
 }
 
@@ -224,17 +237,17 @@ const newBefore = (sources: ListedSource[], at: number) =>
   sources.slice(0, at).filter((source) => !source.scrap && !source.bought).length;
 
 function drawn(source: ListedSource, number: number): DrawnBar {
-  const threads = source.threads ? `, ${things(source.threads, "end")} to thread` : "";
-  const from = source.begin === "B" ? ", begin at its end B" : "";
+  const threads = source.threads ? t("toThread", { ends: things(source.threads, "end") }) : "";
+  const from = source.begin === "B" ? t("beginAtItsEndB") : "";
   return {
     name: source.scrap ?? source.bought ?? `New stick ${number + 1}`,
     about: `${source.place ? `, ${source.place}` : ""}${from}${threads}`,
     length: source.length,
     cuts: source.cuts.map((cut) => ({ key: `${cut.run}.${cut.piece}`, ...cut })),
     left: source.keep
-      ? `${source.left.reads} to the rack`
+      ? t("toTheRack", { left: source.left.reads })
       : source.left.inches > 0
-        ? `${source.left.reads} waste`
+        ? t("waste3", { left: source.left.reads })
         : "",
   };
 }

@@ -1,24 +1,22 @@
 import type { Cutting, TakenBar } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/trade/saw";
+import { t } from "@/words/stock";
 
 const COLUMNS = [
   ["", "w-[5%]"],
-  ["Cut", "w-[11%]"],
-  ["Saw at", "w-[14%]"],
-  ["Run, piece", "w-[28%]"],
-  ["End A", "w-[21%]"],
-  ["End B", "w-[21%]"],
+  [t("cut2"), "w-[11%]"],
+  [t("sawAt3"), "w-[14%]"],
+  [t("runPiece"), "w-[28%]"],
+  [t("endA"), "w-[21%]"],
+  [t("endB"), "w-[21%]"],
 ] as const;
 
 /** The cut list that was taken, on paper: a table a source, in the order of the walk along the pile. */
 export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }) {
   return (
     <div className="hidden p-2 text-black print:block" data-theme="light">
-      <h1 className="text-2xl font-bold">Cut list, {job}</h1>
-      <p className="text-sm">
-        Tape positions from the end of each source, blade counted; saw on the waste side. Eye protection,
-        gloves; ream every cut.
-      </p>
+      <h1 className="text-2xl font-bold">{t("cutList", { job })}</h1>
+      <p className="text-sm">{t("tapePositionsFromTheEnd")}</p>
       {cutting.taken.bars
         .filter((bar) => bar.cuts.length > 0)
         .map((bar) => (
@@ -26,7 +24,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
             <h2 className="tape text-lg font-bold">
               {bar.name}, {bar.trade_size} {bar.material}, {bar.length.reads}
               {bar.place && `, ${bar.place}`}
-              {bar.begin === "B" && ", tape hooked on its end B"}
+              {bar.begin === "B" && t("tapeHookedOnItsEnd")}
             </h2>
             <table className="tape w-full table-fixed border-collapse text-left text-sm">
               <thead>
@@ -57,7 +55,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
                 ))}
               </tbody>
             </table>
-            <p className="tape text-sm">Left: {left(bar)}</p>
+            <p className="tape text-sm">{t("left2", { left: left(bar) })}</p>
           </section>
         ))}
     </div>
@@ -65,6 +63,6 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
 }
 
 function left(bar: TakenBar): string {
-  if (bar.offcut) return `${bar.offcut.reads}, tag ${bar.offcut_tag}, to the rack`;
+  if (bar.offcut) return t("tagToTheRack", { offcut: bar.offcut.reads, offcut_tag: bar.offcut_tag });
   return bar.cuts.some((cut) => needsNoSaw(cut, bar)) ? "nothing" : "waste";
 }

@@ -10,6 +10,7 @@ import { PlusIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
+import { t } from "@/words/stock";
 import { Refused } from "./refused";
 
 const ENDS = (["factory", "cut", "threaded"] as const).map((value) => ({ value, label: value }));
@@ -35,42 +36,42 @@ function PieceFields({ piece, what, onChange }: PieceProps) {
   return (
     <div className="mt-1 flex flex-wrap items-end gap-2">
       <Field
-        label="Length"
+        label={t("length")}
         className="w-28"
         value={piece.length}
         onChange={(event) => onChange({ ...piece, length: event.target.value })}
       />
       <Select
         boxed
-        label={`Size of ${what}`}
+        label={t("sizeOf", { what })}
         value={piece.trade_size}
         choices={TRADE_SIZES}
         onChoose={(trade_size) => onChange({ ...piece, trade_size })}
       />
       <Select
         boxed
-        label={`Material of ${what}`}
+        label={t("materialOf", { what })}
         value={piece.material}
         choices={MATERIALS}
         onChoose={(material) => onChange({ ...piece, material })}
       />
       <Field
-        label="Place"
+        label={t("place")}
         className="w-24"
         value={piece.place ?? ""}
         onChange={(event) => onChange({ ...piece, place: event.target.value })}
       />
-      <span className="pb-2 text-[15px] text-soft">ends A, B</span>
+      <span className="pb-2 text-[15px] text-soft">{t("endsAB")}</span>
       <Select
         boxed
-        label={`End A of ${what}`}
+        label={t("endAOf", { what })}
         value={piece.end_a ?? "cut"}
         choices={ENDS}
         onChoose={(end_a) => onChange({ ...piece, end_a })}
       />
       <Select
         boxed
-        label={`End B of ${what}`}
+        label={t("endBOf", { what })}
         value={piece.end_b ?? "cut"}
         choices={ENDS}
         onChoose={(end_b) => onChange({ ...piece, end_b })}
@@ -99,10 +100,10 @@ export function AddScrap() {
   }
   return (
     <form onSubmit={submit} className="mt-4 border-t border-line pt-3">
-      <h3 className="font-bold">Put a piece on the rack</h3>
-      <PieceFields piece={piece} what="the scrap" onChange={setPiece} />
+      <h3 className="font-bold">{t("putAPieceOnThe")}</h3>
+      <PieceFields piece={piece} what={t("theScrap")} onChange={setPiece} />
       <Button type="submit" disabled={add.isPending} className="mt-2 min-h-10">
-        <PlusIcon /> Add
+        <PlusIcon /> {t("add")}
       </Button>
       <Wrong error={add.error} />
     </form>
@@ -117,9 +118,9 @@ export function AddMany() {
   const places = add.error instanceof ApiError ? Object.entries(add.error.places) : [];
   return (
     <details className="mt-3">
-      <summary className="min-h-9 cursor-pointer font-bold">Add many</summary>
+      <summary className="min-h-9 cursor-pointer font-bold">{t("addMany")}</summary>
       <label htmlFor="rack-list" className="text-[15px] text-soft">
-        A line a piece, as 3/4 EMT {toTape(41.375, tape)} x2 at bay 2; or CSV with named columns.
+        {t("aLineAPieceAs", { toTape: toTape(41.375, tape) })}
       </label>
       <textarea
         id="rack-list"
@@ -133,12 +134,12 @@ export function AddMany() {
           disabled={add.isPending || !text.trim()}
           onClick={() => add.mutate({ text, tape }, { onSuccess: () => setText("") })}
         >
-          Add them all
+          {t("addThemAll")}
         </Button>
         <input
           type="file"
           accept=".csv,.txt,text/csv,text/plain"
-          aria-label="A CSV file of pieces"
+          aria-label={t("aCsvFileOfPieces")}
           className="text-[15px]"
           onChange={async (event) => {
             const file = event.target.files?.[0];
@@ -177,7 +178,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
   });
   return (
     <form
-      aria-label={`Correct ${scrap.tag}`}
+      aria-label={t("correct", { tag: scrap.tag })}
       onSubmit={(event) => {
         event.preventDefault();
         correct.mutate({ id: scrap.id, ...piece, tape });
@@ -185,7 +186,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
     >
       <PieceFields piece={piece} what={scrap.tag} onChange={setPiece} />
       <Button type="submit" className="mt-2" disabled={correct.isPending}>
-        Correct it
+        {t("correctIt")}
       </Button>
       <Wrong error={correct.error} />
     </form>

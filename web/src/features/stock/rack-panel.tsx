@@ -7,6 +7,7 @@ import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
+import { t } from "@/words/stock";
 import { AddMany, AddScrap, CorrectScrap } from "./rack-forms";
 
 interface Props {
@@ -18,9 +19,9 @@ interface Props {
 
 type Order = "oldest" | "shortest" | "place";
 const ORDERS: { value: Order; label: string }[] = [
-  { value: "oldest", label: "Oldest" },
-  { value: "shortest", label: "Shortest" },
-  { value: "place", label: "Place" },
+  { value: "oldest", label: t("oldest") },
+  { value: "shortest", label: t("shortest") },
+  { value: "place", label: t("place") },
 ];
 const COMPARE: Record<Order, (one: Scrap, other: Scrap) => number> = {
   oldest: (one, other) => one.since.localeCompare(other.since) || one.id - other.id,
@@ -47,27 +48,30 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
   return (
     <div className="px-4 py-4">
       <h2 className="text-2xl font-bold">
-        Scrap rack <span className="tape text-base font-normal text-soft">{rack.scraps.length} pieces</span>
+        {t("scrapRack")}{" "}
+        <span className="tape text-base font-normal text-soft">
+          {t("pieces", { scraps: rack.scraps.length })}
+        </span>
       </h2>
       <div className="mt-1 flex items-end gap-2">
-        <Segments label="Order of the rack" value={order} choices={ORDERS} onChoose={setOrder} />
+        <Segments label={t("orderOfTheRack")} value={order} choices={ORDERS} onChoose={setOrder} />
         <Field
-          label="Find"
-          placeholder="3/4, S4, bay 2"
+          label={t("find")}
+          placeholder={t("n34S4Bay2")}
           className="min-w-0 flex-1"
           value={wanted}
           onChange={(event) => setWanted(event.target.value)}
         />
         <a href="/api/rack.csv" className="pb-2 underline">
-          CSV
+          {t("csv")}
         </a>
       </div>
       <RackTape tape={rack.tape} leads={leads} />
       {found.length === 0 && (
-        <p className="mt-2 text-soft">{rack.scraps.length ? "Nothing like that." : "The rack is empty."}</p>
+        <p className="mt-2 text-soft">{rack.scraps.length ? t("nothingLikeThat") : t("theRackIsEmpty")}</p>
       )}
       {sizes.map((size) => (
-        <section key={size} aria-label={`${size} on the rack`} className="mt-3">
+        <section key={size} aria-label={t("onTheRack", { size })} className="mt-3">
           <h3 className="tape font-bold">{size}</h3>
           <ul>
             {visible
@@ -86,7 +90,7 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
       ))}
       {found.length > shown && (
         <Button className="mt-2" onClick={() => setShown(shown + 5 * SHOWN)}>
-          Show more of {found.length}
+          {t("showMoreOf", { found: found.length })}
         </Button>
       )}
       {mayWrite && <AddScrap />}
@@ -105,13 +109,13 @@ function RackTape({ tape, leads }: { tape: Tape; leads: boolean }) {
   const change = useSetTape();
   return (
     <p className="mt-2 text-[15px] text-soft">
-      Lengths on a{" "}
+      {t("lengthsOnA")}{" "}
       {leads ? (
-        <Select label="Tape of the rack" value={tape} choices={TAPES} onChoose={change.mutate} />
+        <Select label={t("tapeOfTheRack")} value={tape} choices={TAPES} onChoose={change.mutate} />
       ) : (
         <strong className="tape">{tape}</strong>
       )}{" "}
-      tape{tape === "1 mm" ? ", in millimetres" : ", in inches"}.
+      {t("tape", { detail: tape === "1 mm" ? t("inMillimetres") : t("inInches") })}
     </p>
   );
 }
@@ -143,7 +147,7 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
   const days = Math.floor((Date.now() - Date.parse(scrap.since)) / A_DAY);
   const age = days === 0 ? "today" : `${days} d`;
   const about = [
-    scrap.reserved_for ? "reserved" : used ? "in use" : "",
+    scrap.reserved_for ? "reserved" : used ? t("inUse") : "",
     scrap.material === "EMT" ? "" : scrap.material,
   ];
   const error = take.error ?? recycle.error;
@@ -177,17 +181,27 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
       {open && (
         <div className="mb-2 border-l-4 border-line pl-3">
           <p className="text-[15px] text-soft">
-            {days === 0 ? "Since today" : `For ${days} ${days === 1 ? "day" : "days"}`}. End A {scrap.end_a},
-            end B {scrap.end_b}. {scrap.reserved_for && `Reserved for ${scrap.reserved_for}.`}
+            {t("endAEndB", {
+              detail: days === 0 ? t("sinceToday") : t("forDays", { count: days }),
+              end_a: scrap.end_a,
+              end_b: scrap.end_b,
+            })}{" "}
+            {scrap.reserved_for && t("reservedFor", { reserved_for: scrap.reserved_for })}
           </p>
           {mayWrite && !scrap.reserved_for && (
             <>
               <div className="mt-1 flex gap-2">
-                <Button aria-label={`Take ${scrap.tag} off the rack`} onClick={() => take.mutate(scrap.id)}>
-                  Take
+                <Button
+                  aria-label={t("takeOffTheRack", { tag: scrap.tag })}
+                  onClick={() => take.mutate(scrap.id)}
+                >
+                  {t("take")}
                 </Button>
-                <Button aria-label={`Recycle ${scrap.tag}`} onClick={() => recycle.mutate(scrap.id)}>
-                  To the recycler
+                <Button
+                  aria-label={t("recycle", { tag: scrap.tag })}
+                  onClick={() => recycle.mutate(scrap.id)}
+                >
+                  {t("toTheRecycler")}
                 </Button>
               </div>
               <CorrectScrap scrap={scrap} />
@@ -211,11 +225,11 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
   const latest = new Map<number, number>();
   for (const entry of entries) if (!latest.has(entry.scrap_id)) latest.set(entry.scrap_id, entry.id);
   return (
-    <section aria-label="Ledger" className="mt-4 border-t border-line pt-3">
+    <section aria-label={t("ledger")} className="mt-4 border-t border-line pt-3">
       <div className="flex items-center gap-3">
-        <h3 className="font-bold">Lately</h3>
+        <h3 className="font-bold">{t("lately")}</h3>
         <a href="/api/rack/ledger.csv" className="text-[15px] underline">
-          Whole ledger, CSV
+          {t("wholeLedgerCsv")}
         </a>
       </div>
       <ul className="tape text-[15px] text-soft">
@@ -225,8 +239,8 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
             className="flex min-h-8 items-center gap-2 border-b border-line py-1 leading-snug"
           >
             <span>
-              <strong className="text-ink">{entry.tag}</strong>, {entry.reads} long: {entry.what} by{" "}
-              {entry.by}
+              <strong className="text-ink">{entry.tag}</strong>
+              {t("longBy", { entry: entry.reads, what: entry.what, by: entry.by })}
               {entry.note && `, ${entry.note}`}
             </span>
             {mayWrite &&
@@ -234,7 +248,7 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
               latest.get(entry.scrap_id) === entry.id &&
               !onRack.has(entry.scrap_id) && (
                 <Button look="quiet" className="ml-auto" onClick={() => putBack.mutate(entry.scrap_id)}>
-                  Put back
+                  {t("putBack")}
                 </Button>
               )}
           </li>

@@ -8,6 +8,7 @@ import { Shell } from "@/layout/shell";
 import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
+import { t } from "@/words/stock";
 import { CuttingView } from "./cutting-view";
 import { Looking } from "./looking";
 import { OrderList } from "./order-list";
@@ -30,24 +31,24 @@ export function StockPage() {
   const tabs = runId
     ? runTabs(Number(runId), jobId)
     : [
-        { to: "/", label: "Jobs" },
-        { to: `/jobs/${jobId}/stock`, label: "Stock" },
+        { to: "/", label: t("jobs") },
+        { to: `/jobs/${jobId}/stock`, label: t("stock") },
       ];
   const error = job.error ?? cutting.error ?? rack.error;
   return (
     <Shell
-      title={`${job.data?.name ?? "Job"}: Stock`}
+      title={t("stock2", { data: job.data?.name ?? t("job") })}
       trail={<strong className="text-ink">{job.data?.name}</strong>}
       tabs={tabs}
     >
       <main className="flex flex-1 flex-col lg:flex-row print:hidden">
         <div className="min-w-0 flex-1 px-5 py-4">
-          <h1 className="text-2xl font-bold">Cut list</h1>
+          <h1 className="text-2xl font-bold">{t("cutList2")}</h1>
           {error && <Notice severity="stop">{error.message}</Notice>}
           {cutting.data && <Cuts jobId={jobId} cutting={cutting.data} mayWrite={mayWrite} />}
         </div>
         <aside
-          aria-label="Scrap rack"
+          aria-label={t("scrapRack")}
           className="border-line bg-paper max-lg:border-t lg:w-[26rem] lg:border-l"
         >
           {rack.data && (
@@ -130,24 +131,22 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
         />
       )}
       {!mayWrite && !cutting.proposal && cutting.to_plan > 0 && (
-        <Notice severity="note">
-          Nobody has planned these cuts as the job is now. A bender or the lead does.
-        </Notice>
+        <Notice severity="note">{t("nobodyHasPlannedTheseCuts")}</Notice>
       )}
       {plan.error && !cutting.proposal && <Notice severity="stop">{plan.error.message}</Notice>}
       {cutting.left_out.map((run) => (
         <div key={run.run + run.says} className="mt-2">
           <Notice severity="caution">
             <Link to={`/runs/${run.run}/walk`} className="font-semibold underline">
-              {run.run_name || "A run"}
+              {run.run_name || t("aRun2")}
             </Link>
-            {run.whole ? " is not in the list. " : ": "}
+            {run.whole ? t("isNotInTheList") : ": "}
             {run.says}
           </Notice>
         </div>
       ))}
       {!begun && cutting.proposal?.found.kinds.length === 0 && (
-        <p className="mt-4 text-lg text-soft">Nothing to cut. Measure a run first, or all is cut.</p>
+        <p className="mt-4 text-lg text-soft">{t("nothingToCutMeasureA")}</p>
       )}
       <OrderList jobId={jobId} lines={cutting.order} />
       <TagPrinter cutting={cutting} mayWrite={mayWrite} />

@@ -2,6 +2,7 @@ import { useLabels, usePrintLabels } from "@/api/queries";
 import type { Cutting } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/stock";
 
 const LETTERS = 40;
 const short = (line: string) => line.slice(0, LETTERS);
@@ -13,13 +14,13 @@ export function TagPrinter({ cutting, mayWrite }: { cutting: Cutting; mayWrite: 
   const wanted = labelsFor(cutting);
   if (wanted.length === 0 && !labels.data?.length) return null;
   return (
-    <section aria-label="Tag printer" className="mt-6 border-t border-line pt-3">
+    <section aria-label={t("tagPrinter")} className="mt-6 border-t border-line pt-3">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-xl font-bold">Tag printer</h2>
-        <span className="text-[15px] text-soft">simulated; each label is a file a printer takes</span>
+        <h2 className="text-xl font-bold">{t("tagPrinter")}</h2>
+        <span className="text-[15px] text-soft">{t("simulatedEachLabelIsA")}</span>
         {mayWrite && wanted.length > 0 && (
           <Button disabled={print.isPending} onClick={() => print.mutate(wanted)}>
-            Print {wanted.length} labels
+            {t("printLabels", { wanted: wanted.length })}
           </Button>
         )}
       </div>
@@ -30,7 +31,7 @@ export function TagPrinter({ cutting, mayWrite }: { cutting: Cutting; mayWrite: 
             <a href={`/api/devices/tag-printer/${label.id}.svg`} target="_blank" rel="noreferrer">
               <img
                 src={`/api/devices/tag-printer/${label.id}.svg`}
-                alt={`Label: ${label.lines.join(", ")}`}
+                alt={t("label", { lines: label.lines.join(", ") })}
                 width="190"
                 height="95"
               />
@@ -54,7 +55,7 @@ function labelsFor(cutting: Cutting): string[][] {
     ]);
     const offcut =
       bar.offcut && bar.offcut_tag
-        ? [[bar.offcut_tag, `${bar.offcut.reads}, ${pipe}`, `of ${bar.name}`]]
+        ? [[bar.offcut_tag, `${bar.offcut.reads}, ${pipe}`, t("of", { bar: bar.name })]]
         : [];
     return [...pieces, ...offcut];
   });

@@ -1,6 +1,7 @@
 import type { CutChoice, Tape } from "@/api/types";
 import { reads } from "@/draw/fractions";
-import { things } from "@/trade/counts";
+import { type Thing, things } from "@/trade/counts";
+import { t } from "@/words/stock";
 
 export interface Totals {
   sticks: number;
@@ -31,9 +32,9 @@ export function compared(before: Totals, now: Totals, tape: Tape): string {
   ].filter(Boolean);
   const waste = now.waste - before.waste;
   if (Math.abs(waste) > 0.01)
-    parts.push(`${reads(Math.abs(waste), tape)} ${waste > 0 ? "more" : "less"} waste`);
-  return parts.length ? `Against before: ${parts.join(", ")}.` : "As before.";
+    parts.push(t(waste > 0 ? "moreWaste" : "lessWaste", { waste: reads(Math.abs(waste), tape) }));
+  return parts.length ? t("againstBefore", { parts: parts.join(", ") }) : t("asBefore");
 }
 
-const difference = (by: number, thing: string) =>
-  by ? `${things(Math.abs(by), thing)} ${by > 0 ? "more" : "fewer"}` : "";
+const difference = (by: number, thing: Thing) =>
+  by ? t(by > 0 ? "more" : "fewer", { things: things(Math.abs(by), thing) }) : "";

@@ -4,6 +4,7 @@ import { reads } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Menu, MenuItem } from "@/ui/menu";
 import { TapeContext } from "@/ui/tape-field";
+import { t } from "@/words/stock";
 
 /** What a trial changes of the terms. */
 export type More = (terms: CutTerms) => Partial<CutTerms>;
@@ -21,7 +22,7 @@ const SIXTEENTHS = 16;
 export function TryMenu({ source, places, onTry }: Props) {
   const { scrap } = source;
   const tape = useContext(TapeContext);
-  const name = scrap ?? source.bought ?? "a new stick";
+  const name = scrap ?? source.bought ?? t("aNewStick");
   const hold = (cut: Listed) => {
     const pin = { run: cut.run, start: inches(cut.from_coupling), end: inches(cut.to_coupling), scrap };
     onTry((terms) => ({ pieces: [...(terms.pieces ?? []), pin] }));
@@ -31,22 +32,22 @@ export function TryMenu({ source, places, onTry }: Props) {
       couplings: [...(terms.couplings ?? []), { run: cut.run, at: inches(cut.to_coupling) }],
     }));
   return (
-    <Menu trigger={<Button look="quiet">Hold or leave out …</Button>}>
+    <Menu trigger={<Button look="quiet">{t("holdOrLeaveOut")}</Button>}>
       {scrap && (
         <MenuItem onSelect={() => onTry((terms) => ({ excluded: [...(terms.excluded ?? []), scrap] }))}>
-          Leave {scrap} out
+          {t("leaveOut", { scrap })}
         </MenuItem>
       )}
       {source.cuts.map((cut) => (
         <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => hold(cut)}>
-          Cut {cut.run_name} {cut.piece} from {name}
+          {t("cutFrom", { run_name: cut.run_name, piece: cut.piece, name })}
         </MenuItem>
       ))}
       {source.cuts
         .filter((cut) => endsInCoupling(cut, places))
         .map((cut) => (
           <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => couple(cut)}>
-            Keep {cut.run_name}’s coupling at {reads(inches(cut.to_coupling), tape)}
+            {t("keepSCouplingAt", { run_name: cut.run_name, reads: reads(inches(cut.to_coupling), tape) })}
           </MenuItem>
         ))}
     </Menu>

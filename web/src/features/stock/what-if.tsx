@@ -6,6 +6,7 @@ import { reads, toTape } from "@/draw/fractions";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/stock";
 
 interface Props {
   jobId: number;
@@ -29,12 +30,12 @@ interface Typed {
 }
 
 const LABELS = {
-  keep: "Keep offcuts from",
-  kerf: "Blade takes",
-  spare: "Leave long",
-  coupling: "A coupling and its cut",
-  fetch: "Fetching a scrap",
-  doubt: "Trust scraps less by",
+  keep: t("keepOffcutsFrom"),
+  kerf: t("bladeTakes"),
+  spare: t("leaveLong"),
+  coupling: t("aCouplingAndItsCut"),
+  fetch: t("fetchingAScrap"),
+  doubt: t("trustScrapsLessBy"),
 } as const;
 const STICK = 120;
 const IN_STICKS = new Set<string>(["coupling", "fetch"]);
@@ -69,12 +70,16 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     onPlan(written());
   };
   return (
-    <form onSubmit={submit} aria-label="What if" className="mt-3 rounded-md border border-line bg-paper p-3">
+    <form
+      onSubmit={submit}
+      aria-label={t("whatIf")}
+      className="mt-3 rounded-md border border-line bg-paper p-3"
+    >
       <div className="flex flex-wrap items-start gap-3">
         {(Object.keys(LABELS) as (keyof typeof LABELS)[]).map((key) => (
           <Field
             key={key}
-            label={LABELS[key] + (IN_STICKS.has(key) ? " (sticks)" : "")}
+            label={LABELS[key] + (IN_STICKS.has(key) ? t("sticks") : "")}
             className={IN_STICKS.has(key) ? "w-56" : "w-44"}
             value={typed[key]}
             wrong={wrong[`terms.${key}`]}
@@ -84,8 +89,8 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
         {kinds.map((kind) => (
           <Field
             key={nameOf(kind)}
-            label={`${nameOf(kind)} sold in`}
-            title={`Lengths, each with its price if you like: ${example(tape)}`}
+            label={t("soldIn", { nameOf: nameOf(kind) })}
+            title={t("lengthsEachWithItsPrice", { example: example(tape) })}
             className="w-52"
             value={typed.sold[nameOf(kind)] ?? ""}
             wrong={wrongSold(wrong, nameOf(kind), terms)}
@@ -95,15 +100,13 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
           />
         ))}
       </div>
-      <p className="mt-1 text-[15px] text-soft">
-        Lengths sold, each with a price if you like: {example(tape)}. “Leave long” goes on pieces with a bend.
-      </p>
+      <p className="mt-1 text-[15px] text-soft">{t("lengthsSoldEachWithA", { example: example(tape) })}</p>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button type="submit" look="main">
-          Try it
+          {t("tryIt")}
         </Button>
         <Button onClick={() => onPlan({ ...written(), use_scrap: !terms.use_scrap })}>
-          {terms.use_scrap ? "Use no scrap at all" : "Use scrap again"}
+          {terms.use_scrap ? t("useNoScrapAtAll") : t("useScrapAgain")}
         </Button>
         <Button
           onClick={() => {
@@ -111,11 +114,11 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             onPlan({ goal: terms.goal });
           }}
         >
-          As usual
+          {t("asUsual")}
         </Button>
         {leads && ownSold && (
           <Button disabled={keepSold.isPending} onClick={() => keepSold.mutate(undefined)}>
-            These sticks and prices for all jobs
+            {t("theseSticksAndPricesFor")}
           </Button>
         )}
         {keepSold.error && <Notice severity="stop">{keepSold.error.message}</Notice>}
@@ -124,7 +127,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             key={tag}
             onClick={() => onPlan({ ...terms, excluded: terms.excluded?.filter((other) => other !== tag) })}
           >
-            Use {tag} again
+            {t("useAgain", { tag })}
           </Button>
         ))}
         {(terms.couplings ?? []).map((pin, at) => (
@@ -134,7 +137,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
               onPlan({ ...terms, couplings: terms.couplings?.filter((_, other) => other !== at) })
             }
           >
-            Let go of {runName(kinds, pin.run)}’s coupling at {reads(Number(pin.at), tape)}
+            {t("letGoOfSCoupling", { runName: runName(kinds, pin.run), reads: reads(Number(pin.at), tape) })}
           </Button>
         ))}
         {(terms.pieces ?? []).map((pin, at) => (
@@ -142,8 +145,11 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             key={`${pin.run}.${pin.start}`}
             onClick={() => onPlan({ ...terms, pieces: terms.pieces?.filter((_, other) => other !== at) })}
           >
-            Let go of {runName(kinds, pin.run)}’s {reads(Number(pin.end) - Number(pin.start), tape)} from{" "}
-            {pin.scrap ?? "a new stick"}
+            {t("letGoOfSFrom", {
+              runName: runName(kinds, pin.run),
+              reads: reads(Number(pin.end) - Number(pin.start), tape),
+              scrap: pin.scrap ?? t("aNewStick"),
+            })}
           </Button>
         ))}
       </div>
@@ -157,7 +163,7 @@ function runName(kinds: CutKind[], run: string): string {
   const cuts = kinds
     .flatMap((kind) => kind.choices.flatMap((choice) => choice.sources))
     .flatMap((one) => one.cuts);
-  return cuts.find((cut) => cut.run === run)?.run_name || "a run";
+  return cuts.find((cut) => cut.run === run)?.run_name || t("aRun");
 }
 
 function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {

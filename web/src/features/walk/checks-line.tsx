@@ -4,6 +4,7 @@ import { GLOSSARY } from "@/trade/glossary";
 import { CautionIcon, GoodIcon, NoteIcon, StopIcon } from "@/ui/icons";
 import { counted } from "@/ui/moments";
 import { Term } from "@/ui/term";
+import { t } from "@/words/walk";
 import { isToMeasure, placed, stops } from "./run-context";
 
 interface Props {
@@ -26,38 +27,47 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
       <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
       {rack && <RackVerdict rack={rack} />}
       {plan.developed_length && (
-        <Fact meaning={GLOSSARY["developed length"]} name="Pipe" value={plan.developed_length.reads} />
+        <Fact meaning={GLOSSARY["developed length"]} name={t("pipe2")} value={plan.developed_length.reads} />
       )}
       <Fact
-        meaning={`Bends between two pull points add up to ${plan.limits.most_degrees}° at most by the limits in force; check your local code.`}
-        name="Bends"
+        meaning={t("bendsBetweenTwoPullPoints", { most_degrees: plan.limits.most_degrees ?? 0 })}
+        name={t("bends")}
         value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.limits.most_degrees}°`}
       />
       {plan.supports.length > 0 && (
         <Fact
-          meaning={`Straps along the pipe from end A at ${plan.supports.map((one) => one.reads).join(", ")}, as near to boxes and to each other as the limits in force ask. Check your local code.`}
-          name="Straps"
+          meaning={t("strapsAlongThePipeFrom", {
+            supports: plan.supports.map((one) => one.reads).join(", "),
+          })}
+          name={t("straps")}
           value={String(plan.supports.length)}
         />
       )}
       {rounded && (
         <Fact
-          meaning="Marks are rounded to your tape; bent so in simulation, the far end comes to be this far from its seat."
-          name="Rounding costs"
+          meaning={t("marksAreRoundedToYour")}
+          name={t("roundingCosts")}
           value={rounded.miss < 1 / 32 ? "under 1/32" : rounded.miss_reads}
         />
       )}
       {plan.by_hand && (
         <Fact
-          meaning={`What hands do ${plan.by_hand.hands} (${plan.by_hand.sigmas}) spreads the far end by this along and ${plan.by_hand.across.reads} across, one time in three more. ${plan.by_hand.precut ? "It may be cut first." : `Leave ${plan.by_hand.allowance.reads} to trim.`}`}
-          name="By hand"
+          meaning={t("whatHandsDoSpreadsThe", {
+            hands: plan.by_hand.hands,
+            sigmas: plan.by_hand.sigmas,
+            across: plan.by_hand.across.reads,
+            detail: plan.by_hand.precut
+              ? t("itMayBeCutFirst")
+              : t("leaveToTrim", { allowance: plan.by_hand.allowance.reads }),
+          })}
+          name={t("byHand")}
           value={plan.by_hand.precut ? "cut first" : `leave ${plan.by_hand.allowance.reads}`}
         />
       )}
       {plan.closure && (
         <Fact
           meaning={`${GLOSSARY.closure} ${closureWords(plan.closure)}`}
-          name="Closes to"
+          name={t("closesTo")}
           value={`${plan.closure.distance.reads}${plan.closure.one_in ? ` (1 in ${counted(plan.closure.one_in)})` : ""}`}
         />
       )}
@@ -79,17 +89,17 @@ function rackStands(rack: RackPlan) {
   const pipes = rack.pipes.filter((pipe) => !pipe.free);
   const made = pipes.filter((pipe) => pipe.makeable).length;
   if (made < pipes.length)
-    return [StopIcon, "text-stop", `${made} of ${pipes.length} pipes can be bent`] as const;
+    return [StopIcon, "text-stop", t("ofPipesCanBeBent", { made, pipes: pipes.length })] as const;
   if (rack.findings.some((one) => one.code === "rack_touches"))
-    return [StopIcon, "text-stop", "Pipes run into each other"] as const;
-  if (!rack.makeable) return [StopIcon, "text-stop", "The rack cannot be laid out yet"] as const;
-  if (rack.gaps_kept) return [GoodIcon, "text-good", `All ${pipes.length} pipes, gaps kept`] as const;
-  return [CautionIcon, "text-caution", `All ${pipes.length} pipes; gaps smaller than asked`] as const;
+    return [StopIcon, "text-stop", t("pipesRunIntoEachOther")] as const;
+  if (!rack.makeable) return [StopIcon, "text-stop", t("theRackCannotBeLaid")] as const;
+  if (rack.gaps_kept) return [GoodIcon, "text-good", t("allPipesGapsKept", { pipes: pipes.length })] as const;
+  return [CautionIcon, "text-caution", t("allPipesGapsSmallerThan", { pipes: pipes.length })] as const;
 }
 
 function closureWords(closure: NonNullable<Plan["closure"]>): string {
-  if (!closure.off_reads.length) return "Here both agree.";
-  return `Here the run ends ${closure.off_reads.join(", ")} of the box, in ${closure.measured.reads} measured.`;
+  if (!closure.off_reads.length) return t("hereBothAgree");
+  return t("hereTheRunEndsOf", { off_reads: closure.off_reads.join(", "), measured: closure.measured.reads });
 }
 
 function Verdict({ plan, isCalibrated, onChoose }: Props) {
@@ -109,18 +119,21 @@ function Verdict({ plan, isCalibrated, onChoose }: Props) {
   if (!cautions.length && !isCalibrated)
     return (
       <span className="flex items-center gap-1.5 font-bold text-caution">
-        <CautionIcon /> Can be bent; the shoe is not calibrated
+        <CautionIcon /> {t("canBeBentTheShoe")}
       </span>
     );
   if (!cautions.length)
     return (
       <span className="flex items-center gap-1.5 font-bold text-good">
-        <GoodIcon /> Can be bent
+        <GoodIcon /> {t("canBeBent")}
       </span>
     );
   return (
     <Touch plan={plan} place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
-      <CautionIcon /> Can be bent; {cautions.length === 1 ? "one caution" : `${cautions.length} cautions`}
+      <CautionIcon />{" "}
+      {t("canBeBent2", {
+        detail: cautions.length === 1 ? t("oneCaution") : t("cautions", { cautions: cautions.length }),
+      })}
     </Touch>
   );
 }
@@ -157,15 +170,15 @@ const firstOf = (plan: Plan, is: (finding: Finding) => boolean): string =>
 
 function stillToMeasure(plan: Plan): string {
   const count = plan.findings.filter(isToMeasure).length;
-  return `Still to measure: ${count === 1 ? "one figure" : `${count} figures`}`;
+  return t("stillToMeasure", { detail: count === 1 ? t("oneFigure") : t("figures", { number: count }) });
 }
 
 function stopWords(plan: Plan): string {
   const place = firstOf(plan, stops);
-  if (!place) return "Not finished yet";
+  if (!place) return t("notFinishedYet");
   const step = stepOf(place);
-  if (step !== null) return `Stops at step ${step + 1}`;
-  return placed(plan.findings, "end").length ? "Stops at the end" : "Cannot be laid out yet";
+  if (step !== null) return t("stopsAtStep", { step: step + 1 });
+  return placed(plan.findings, "end").length ? t("stopsAtTheEnd") : t("cannotBeLaidOutYet");
 }
 
 function Fact({ name, value, meaning }: { name: string; value: string; meaning: string }) {

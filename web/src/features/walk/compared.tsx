@@ -1,5 +1,6 @@
 import { useCompared } from "@/api/draft-queries";
 import type { RunDocument } from "@/api/types";
+import { t } from "@/words/walk";
 
 interface Props {
   mine: RunDocument;
@@ -12,7 +13,7 @@ export function Compared({ mine, theirs, names }: Props) {
   const rows = useCompared(mine, theirs).data;
   if (!rows) return null;
   const differing = rows.filter((row) => !row.same);
-  if (!differing.length) return <p className="text-soft">Both read the same.</p>;
+  if (!differing.length) return <p className="text-soft">{t("bothReadTheSame")}</p>;
   return (
     <table className="w-full max-w-4xl table-fixed border-collapse text-left">
       <thead>

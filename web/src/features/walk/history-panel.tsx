@@ -3,6 +3,7 @@ import { useRevision, useRevisions } from "@/api/queries";
 import type { RevisionLine } from "@/api/types";
 import { Button } from "@/ui/button";
 import { timeOf } from "@/ui/moments";
+import { t } from "@/words/walk";
 import { Compared } from "./compared";
 import { same } from "./draft";
 import { useWork } from "./run-context";
@@ -23,11 +24,11 @@ export function HistoryPanel() {
             className={`flex min-h-12 w-full items-center gap-3 px-3 text-left hover:bg-tint ${version === line.version ? "bg-tint/60" : ""}`}
           >
             <span>
-              <strong>{line.saved_by}</strong> {at === 0 && <span className="text-soft">(newest)</span>}
+              <strong>{line.saved_by}</strong> {at === 0 && <span className="text-soft">{t("newest")}</span>}
               <br />
               <span className="tape text-[15px] text-soft">{when(line)}</span>
             </span>
-            <span className="tape ml-auto text-soft">save {line.version}</span>
+            <span className="tape ml-auto text-soft">{t("save", { version: line.version })}</span>
           </button>
           {version === line.version && <Version version={line.version} />}
         </li>
@@ -42,10 +43,14 @@ function Version({ version }: { version: number }) {
   if (!revision) return null;
   return (
     <div className="flex flex-col items-start gap-2 px-3 pb-3">
-      <Compared mine={draft.document} theirs={revision.document} names={["Now", `Save ${version}`]} />
+      <Compared
+        mine={draft.document}
+        theirs={revision.document}
+        names={[t("now2"), t("save2", { version })]}
+      />
       {mayWrite && !same(draft.document, revision.document) && (
         <Button look="main" onClick={() => edit(revision.document, "")}>
-          Bring this back
+          {t("bringThisBack")}
         </Button>
       )}
     </div>

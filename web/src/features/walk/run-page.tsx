@@ -9,6 +9,7 @@ import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 import { Compared } from "./compared";
 import type { Draft, DraftEvent, Saving } from "./draft";
 import {
@@ -30,16 +31,16 @@ export function RunPage() {
   const run = useRun(runId);
   if (run.error) {
     return (
-      <Shell title="Run">
+      <Shell title={t("run")}>
         <main className="p-8">
           <Notice severity="stop">
-            This run cannot be opened: {run.error.message} <Link to="/">All jobs</Link>
+            {t("thisRunCannotBeOpened", { message: run.error.message })} <Link to="/">{t("allJobs")}</Link>
           </Notice>
         </main>
       </Shell>
     );
   }
-  return run.data ? <OpenRun key={run.data.id} run={run.data} /> : <Shell title="Run">{null}</Shell>;
+  return run.data ? <OpenRun key={run.data.id} run={run.data} /> : <Shell title={t("run")}>{null}</Shell>;
 }
 
 function OpenRun({ run }: { run: Run }) {
@@ -79,11 +80,11 @@ function OpenRun({ run }: { run: Run }) {
   const marks = useMemo((): LaidContext => ({ laid, setLaid, judged, setJudged }), [laid, judged]);
   return (
     <Shell
-      title={`${draft.document.name || "Run"}: Walk`}
+      title={t("walk", { document: draft.document.name || t("run") })}
       trail={
         <>
           <span className="max-sm:hidden">{run.job_name} / </span>
-          <strong className="text-ink">{draft.document.name || "Run without a name"}</strong>
+          <strong className="text-ink">{draft.document.name || t("runWithoutAName")}</strong>
         </>
       }
       tabs={runTabs(run.id, run.job_id)}
@@ -92,7 +93,7 @@ function OpenRun({ run }: { run: Run }) {
       {draft.saving === "stale" && draft.theirs && <Stale draft={draft} theirs={draft.theirs} send={send} />}
       {draft.saving === "refused" && (
         <div className="border-b border-stop bg-paper px-4 py-2">
-          <Notice severity="stop">Not saved: {draft.refusal} What you typed is still here.</Notice>
+          <Notice severity="stop">{t("notSavedWhatYouTyped", { refusal: draft.refusal })}</Notice>
         </div>
       )}
       {run.rack && <FollowsLead place={run.rack} />}
@@ -143,11 +144,11 @@ function FollowsLead({ place }: { place: NonNullable<Run["rack"]> }) {
   return (
     <div className="border-b border-line bg-paper px-4 py-2">
       <Notice severity="note">
-        This is pipe {place.number} of a rack. It follows{" "}
+        {t("thisIsPipeOfA", { place: place.number })}{" "}
         <Link to={`/runs/${place.lead_id}`} className="font-semibold underline">
-          {place.lead_name || "its lead"}
+          {place.lead_name || t("itsLead")}
         </Link>
-        : change it there, or let the pipe leave the rack.
+        {t("changeItThereOrLet")}
       </Notice>
     </div>
   );
@@ -180,33 +181,32 @@ function useFollowing(run: Run, draft: Draft, send: (event: DraftEvent) => void)
 function Stale({ draft, theirs, send }: { draft: Draft; theirs: Run; send: (event: DraftEvent) => void }) {
   return (
     <section
-      aria-label="Two versions"
+      aria-label={t("twoVersions")}
       className="flex flex-col gap-2 border-b-2 border-caution bg-paper px-4 py-2"
     >
       <div className="flex flex-wrap items-center gap-3">
         <Notice severity="caution">
-          <strong>{theirs.saved_by} saved this run</strong> after you opened it. What you typed is still here
-          and was not saved over it.
+          <strong>{t("savedThisRun", { saved_by: theirs.saved_by })}</strong> {t("afterYouOpenedItWhat")}
         </Notice>
         <span className="ml-auto flex gap-2">
-          <Button onClick={() => send({ type: "take theirs" })}>Show theirs</Button>
+          <Button onClick={() => send({ type: "take theirs" })}>{t("showTheirs")}</Button>
           <Button look="main" onClick={() => send({ type: "keep mine" })}>
-            Save mine as the newest
+            {t("saveMineAsTheNewest")}
           </Button>
         </span>
       </div>
-      <Compared mine={draft.document} theirs={theirs.document} names={["Yours", `${theirs.saved_by}’s`]} />
+      <Compared mine={draft.document} theirs={theirs.document} names={[t("yours"), `${theirs.saved_by}’s`]} />
     </section>
   );
 }
 
 const STATES: Record<Saving, string> = {
-  saved: "Saved",
-  unsaved: "Saving …",
-  saving: "Saving …",
-  unreachable: "No server; kept here",
-  stale: "Not saved",
-  refused: "Not saved",
+  saved: t("saved"),
+  unsaved: t("saving"),
+  saving: t("saving"),
+  unreachable: t("noServerKeptHere"),
+  stale: t("notSaved"),
+  refused: t("notSaved"),
 };
 
 const SAID_FOR = 2500;
@@ -232,7 +232,7 @@ function SavingState({ saving }: { saving: Saving }) {
     <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
       {saving === "saved" && <GoodIcon width={18} height={18} className="text-good" />}
       {STATES[saving]}
-      {asked > 0 && saving === "saved" && ": all of it, as you type"}
+      {asked > 0 && saving === "saved" && t("allOfItAsYou")}
     </span>
   );
 }

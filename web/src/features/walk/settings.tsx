@@ -11,11 +11,12 @@ import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { t } from "@/words/walk";
 import { useRetaping } from "./retaped";
 import { placed, readAt, usePlanned, useWork } from "./run-context";
 
 const TYPICAL = "typical";
-const OWN = "own figures";
+const OWN = t("ownFigures");
 
 /** What the run is made of and what it is bent on. */
 export function RunSettings() {
@@ -40,41 +41,42 @@ export function RunSettings() {
   ].flatMap((place) => placed(plan?.findings, place).filter((finding) => finding.severity !== "note"));
   return (
     <section
-      aria-label="Pipe and shoe"
+      aria-label={t("pipeAndShoe")}
       className="border-b border-line px-3 py-2 text-base leading-9 text-soft"
     >
       <NameField
-        label="Run name"
+        label={t("runName")}
         value={document.name ?? ""}
         disabled={!mayWrite}
         onChange={(name) => edit({ ...document, name }, "name")}
       />{" "}
-      in{" "}
+      {t("in")}{" "}
       <Select
-        label="Trade size"
+        label={t("tradeSize")}
         value={document.trade_size}
         choices={TRADE_SIZES}
         disabled={!mayWrite}
         onChoose={(trade_size) => choosePipe({ trade_size })}
       />{" "}
       <Select
-        label="Material"
+        label={t("material")}
         value={document.material ?? "EMT"}
         choices={MATERIALS}
         disabled={!mayWrite}
         onChoose={(material) => choosePipe({ material })}
       />
-      , bent on <ShoeSelect /> <ShoeFields />; tape to{" "}
+      {t("bentOn")} <ShoeSelect /> <ShoeFields />
+      {t("tapeTo")}{" "}
       <Select
-        label="Tape rounding"
+        label={t("tapeRounding")}
         value={document.tape ?? "1/16"}
         choices={TAPES}
         disabled={!mayWrite}
         onChoose={retape}
       />{" "}
-      in{" "}
+      {t("in")}{" "}
       <Select
-        label="Readings"
+        label={t("readings")}
         value={document.feet ? "feet" : "inches"}
         choices={READINGS}
         disabled={!mayWrite}
@@ -94,7 +96,7 @@ export function RunSettings() {
 
 const STICK = "120";
 const STICK_METRIC = "3048";
-const PIPE_LABELS = { coupling_gap: "A coupling takes", longest_piece: "Longest piece" } as const;
+const PIPE_LABELS = { coupling_gap: t("aCouplingTakes"), longest_piece: t("longestPiece") } as const;
 
 /** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
 function PipeFields() {
@@ -108,13 +110,14 @@ function PipeFields() {
   if (!open && isUsual)
     return (
       <Button look="quiet" onClick={() => setOpen(true)}>
-        Couplings …
+        {t("couplings")}
       </Button>
     );
   return (
     <>
-      Fittings are <JointSelect />. A <Term meaning={GLOSSARY.coupling}>coupling</Term> takes{" "}
-      <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />, pieces up to{" "}
+      {t("fittingsAre")} <JointSelect />. A <Term meaning={GLOSSARY.coupling}>{t("coupling2")}</Term>{" "}
+      {t("takes")} <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />
+      {t("piecesUpTo")}{" "}
       <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
     </>
   );
@@ -128,7 +131,7 @@ function JointSelect() {
   const chosen = choices.find((one) => one.value === document.joints) ?? choices[0];
   return (
     <Select
-      label="Fittings"
+      label={t("fittings")}
       value={chosen?.value ?? "set-screw"}
       choices={choices}
       disabled={!mayWrite}
@@ -165,11 +168,14 @@ function OldFigures() {
   if (!own || !plan?.shoe || !fits(own, document) || sameFigures(own, plan.shoe, document)) return null;
   return (
     <Notice severity="caution">
-      This run has other figures than {own.name} has now (deduct {own.used.deduct.reads}, gain{" "}
-      {own.used.gain.reads}).{" "}
+      {t("thisRunHasOtherFigures", {
+        own: own.name,
+        deduct: own.used.deduct.reads,
+        gain: own.used.gain.reads,
+      })}{" "}
       {mayWrite && (
         <Button className="my-1" onClick={() => edit({ ...document, shoe: own.figures }, "")}>
-          Use the shoe’s figures
+          {t("useTheShoesFigures")}
         </Button>
       )}
     </Notice>
@@ -187,10 +193,10 @@ function Uncalibrated() {
   const better = fittingShoe(shoes.data ?? [], document);
   return (
     <Notice severity="caution">
-      {says} Marks can be off on the pipe: bend a 90 in scrap first and measure both legs.{" "}
+      {t("marksCanBeOffOn", { says })}{" "}
       {mayWrite && better?.calibrated_at && (
         <Button className="my-1" onClick={() => edit({ ...document, shoe: better.figures }, "")}>
-          Bend it on {better.name}
+          {t("bendItOn", { better: better.name })}
         </Button>
       )}
     </Notice>
@@ -216,7 +222,7 @@ function ShoeSelect() {
   const fitting = (shoes.data ?? []).filter((shoe) => fits(shoe, document));
   const choices = [
     ...shoeChoices(fitting),
-    { value: TYPICAL, label: "a typical shoe" },
+    { value: TYPICAL, label: t("aTypicalShoe") },
     {
       value: OWN,
       label:
@@ -245,7 +251,7 @@ function ShoeSelect() {
       );
   }
 
-  return <Select label="Shoe" value={value} choices={choices} disabled={!mayWrite} onChoose={choose} />;
+  return <Select label={t("shoe")} value={value} choices={choices} disabled={!mayWrite} onChoose={choose} />;
 }
 
 function ShoeFields() {
@@ -256,7 +262,7 @@ function ShoeFields() {
   if (!shoe) {
     return plan?.shoe ? (
       <span className="tape">
-        (deduct {plan.shoe.deduct.reads}, gain {plan.shoe.gain.reads})
+        {t("deductGain", { deduct: plan.shoe.deduct.reads, gain: plan.shoe.gain.reads })}
       </span>
     ) : null;
   }
@@ -269,7 +275,7 @@ function ShoeFields() {
           {figure === "gain" && ", "}
           {figure}{" "}
           <TapeField
-            label={`Shoe, ${figure}`}
+            label={t("shoe2", { figure })}
             value={shoe[figure] ?? ""}
             disabled={!mayWrite}
             invalid={placed(plan?.findings, `shoe.${figure}`).length > 0}

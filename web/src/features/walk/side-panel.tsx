@@ -5,6 +5,7 @@ import { RackPanel } from "@/features/walk/rack/rack-panel";
 import { StepPanel } from "@/features/walk/steps/step-panel";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
+import { t } from "@/words/walk";
 import { HistoryPanel } from "./history-panel";
 import { useFocus, useMarksCheck } from "./run-context";
 
@@ -13,12 +14,12 @@ const NotePanel = lazy(() =>
 );
 
 const TITLES = {
-  note: "Field note",
-  step: "Other ways, and the sums",
-  rack: "Rack of pipes",
-  marks: "Check my marks",
-  history: "History",
-  about: "About this run",
+  note: t("fieldNote"),
+  step: t("otherWaysAndTheSums"),
+  rack: t("rackOfPipes"),
+  marks: t("checkMyMarks"),
+  history: t("history"),
+  about: t("aboutThisRun"),
 };
 
 /** What lies open beside the list. */
@@ -54,12 +55,17 @@ export function SidePanel() {
     >
       <header className="flex items-center border-b border-line py-1 pr-1 pl-3">
         <h2 className="text-lg font-bold">{TITLES[side]}</h2>
-        <Button look="quiet" className="ml-auto" aria-label={`Close: ${TITLES[side]}`} onClick={close}>
+        <Button
+          look="quiet"
+          className="ml-auto"
+          aria-label={t("close", { TITLES: TITLES[side] })}
+          onClick={close}
+        >
           <RemoveIcon />
         </Button>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <Suspense fallback={<p className="p-3 text-soft">Opening …</p>}>{panels[side]}</Suspense>
+        <Suspense fallback={<p className="p-3 text-soft">{t("opening")}</p>}>{panels[side]}</Suspense>
       </div>
     </section>
   );

@@ -1,14 +1,15 @@
 import { useEffect } from "react";
 import { Button } from "@/ui/button";
 import { RedoIcon, UndoIcon } from "@/ui/icons";
+import { t } from "@/words/walk";
 import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
 
 const SIDES: { side: Exclude<Side, null>; says: string; name?: string }[] = [
-  { side: "note", says: "Field note" },
-  { side: "rack", says: "Rack" },
-  { side: "marks", says: "Marks", name: "Check marks" },
-  { side: "history", says: "History" },
-  { side: "about", says: "About" },
+  { side: "note", says: t("fieldNote") },
+  { side: "rack", says: t("rack") },
+  { side: "marks", says: t("marks"), name: "Check marks" },
+  { side: "history", says: t("history") },
+  { side: "about", says: t("about") },
 ];
 
 /** Over the list: what else can be opened beside it, undo and redo. */
@@ -36,7 +37,7 @@ export function Toolbar() {
 
   return (
     <div className="flex flex-wrap items-center border-b border-line px-1.5 py-1">
-      <h1 className="sr-only">Walk</h1>
+      <h1 className="sr-only">{t("walk2")}</h1>
       {SIDES.map((one) => (
         <Button
           key={one.side}
@@ -53,7 +54,7 @@ export function Toolbar() {
         <span className="ml-auto flex">
           <Button
             look="quiet"
-            aria-label="Undo"
+            aria-label={t("undo")}
             disabled={!draft.past.length}
             onClick={() => send({ type: "undo" })}
           >
@@ -61,7 +62,7 @@ export function Toolbar() {
           </Button>
           <Button
             look="quiet"
-            aria-label="Redo"
+            aria-label={t("redo")}
             disabled={!draft.future.length}
             onClick={() => send({ type: "redo" })}
           >
@@ -69,7 +70,7 @@ export function Toolbar() {
           </Button>
         </span>
       ) : (
-        <span className="w-full text-[15px] text-soft">You may look, not change.</span>
+        <span className="w-full text-[15px] text-soft">{t("youMayLookNotChange")}</span>
       )}
     </div>
   );

@@ -4,6 +4,7 @@ import { Picture } from "@/features/walk/picture/picture";
 import { WalkList } from "@/features/walk/steps/walk-list";
 import { uncalibrated } from "@/trade/fitting-shoe";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/walk";
 import { ChecksLine } from "./checks-line";
 import { useFocus, usePlanned, useWork } from "./run-context";
 import { RunSettings } from "./settings";
@@ -41,9 +42,7 @@ export function WalkView() {
       <div className="flex min-w-0 flex-1 flex-col max-lg:contents">
         {planError && (
           <div className="border-b border-line bg-paper px-4 py-2 max-lg:order-2">
-            <Notice severity="caution">
-              {planError} What you type is kept; the picture follows when it is back.
-            </Notice>
+            <Notice severity="caution">{t("whatYouTypeIsKept", { planError })}</Notice>
           </div>
         )}
         {plan ? <Picture plan={plan} rack={rack} /> : <PictureToCome />}

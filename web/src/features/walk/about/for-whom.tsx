@@ -3,6 +3,7 @@ import { usePeople } from "@/api/people";
 import type { Run } from "@/api/types";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
+import { t } from "@/words/walk";
 
 interface Props {
   runId: number;
@@ -18,16 +19,16 @@ export function ForWhom({ runId, assigned, mayWrite }: Props) {
   const people = usePeople().data?.members ?? [];
   const chosen = people.find((one) => one.user_id === assigned?.id);
   const choices = [
-    { value: NOBODY, label: "whoever has time" },
+    { value: NOBODY, label: t("whoeverHasTime") },
     ...people
       .filter((one) => one.role !== "viewer")
-      .map((one) => ({ value: String(one.id), label: one.me ? `${one.name} (me)` : one.name })),
+      .map((one) => ({ value: String(one.id), label: one.me ? t("me", { name: one.name }) : one.name })),
   ];
   return (
     <section className="text-[17px]">
-      It is for{" "}
+      {t("itIsFor")}{" "}
       <Select
-        label="For whom it is"
+        label={t("forWhomItIs")}
         value={chosen ? String(chosen.id) : NOBODY}
         choices={choices}
         disabled={!mayWrite || !people.length}

@@ -3,6 +3,7 @@ import { useWriteRunNote } from "@/api/about";
 import { ApiError } from "@/api/client";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/walk";
 
 const LONGEST = 2000;
 
@@ -25,7 +26,7 @@ export function NoteOfRun({ runId, kept, mayWrite }: Props) {
   return (
     <section>
       <label htmlFor={id} className="block text-lg font-bold">
-        Note
+        {t("note")}
       </label>
       <textarea
         id={id}
@@ -42,7 +43,7 @@ export function NoteOfRun({ runId, kept, mayWrite }: Props) {
       )}
       {mayWrite && text.trim() !== was && (
         <Button look="main" disabled={write.isPending} onClick={() => keep(refused ? kept : was)}>
-          {refused ? "Keep mine over it" : "Keep the note"}
+          {refused ? t("keepMineOverIt") : t("keepTheNote")}
         </Button>
       )}
     </section>

@@ -6,6 +6,7 @@ import { Confirm } from "@/ui/confirm";
 import { RemoveIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/walk";
 import { smaller } from "./smaller";
 
 interface Props {
@@ -17,9 +18,9 @@ interface Props {
 /** Photos of where the run goes; sized down before they are sent. */
 export function Photos({ runId, photos, mayWrite }: Props) {
   return (
-    <section aria-label="Photos">
-      <h3 className="text-lg font-bold">Photos</h3>
-      {photos.length === 0 && <p className="text-soft">None yet.</p>}
+    <section aria-label={t("photos")}>
+      <h3 className="text-lg font-bold">{t("photos")}</h3>
+      {photos.length === 0 && <p className="text-soft">{t("noneYet")}</p>}
       <ul className="mt-1 flex flex-col gap-3">
         {photos.map((photo) => (
           <OnePhoto key={photo.id} runId={runId} photo={photo} mayWrite={mayWrite} />
@@ -42,7 +43,7 @@ function OnePhoto({ runId, photo, mayWrite }: { runId: number; photo: Photo; may
           height={photo.height}
           loading="lazy"
           className="h-auto w-full rounded-md border border-line"
-          alt={photo.says || `Photo by ${photo.by}`}
+          alt={photo.says || t("photoBy", { by: photo.by })}
         />
       </a>
       <p className="flex items-center gap-2 text-[15px]">
@@ -55,13 +56,17 @@ function OnePhoto({ runId, photo, mayWrite }: { runId: number; photo: Photo; may
         {mayWrite && (
           <Confirm
             trigger={
-              <Button look="quiet" className="ml-auto" aria-label={`Take out ${photo.says || "this photo"}`}>
+              <Button
+                look="quiet"
+                className="ml-auto"
+                aria-label={t("takeOut", { says: photo.says || t("thisPhoto") })}
+              >
                 <RemoveIcon />
               </Button>
             }
-            title="Take this photo out?"
-            says="It is gone for good, for the whole crew."
-            act="Take it out"
+            title={t("takeThisPhotoOut")}
+            says={t("itIsGoneForGood")}
+            act={t("takeItOut")}
             onAct={() => remove.mutate(photo.id)}
           />
         )}
@@ -86,7 +91,7 @@ function NewPhoto({ runId }: { runId: number }) {
   return (
     <div className="mt-3 flex flex-col gap-1.5">
       <label className="text-[15px] font-semibold">
-        What the next one shows
+        {t("whatTheNextOneShows")}
         <input
           className="mt-1 min-h-11 w-full rounded-md border border-line bg-paper px-2.5 font-normal"
           maxLength={120}
@@ -98,7 +103,7 @@ function NewPhoto({ runId }: { runId: number }) {
         htmlFor={id}
         className="inline-flex min-h-11 cursor-pointer items-center self-start rounded-md border border-line bg-paper px-3.5 font-medium focus-within:outline-2 hover:border-ink"
       >
-        {add.isPending ? "Sending …" : "Add a photo"}
+        {add.isPending ? t("sending") : t("addAPhoto")}
         <input
           id={id}
           type="file"
@@ -111,7 +116,7 @@ function NewPhoto({ runId }: { runId: number }) {
           }}
         />
       </label>
-      {unread && <Notice severity="stop">That file is no photo that this browser can read.</Notice>}
+      {unread && <Notice severity="stop">{t("thatFileIsNoPhoto")}</Notice>}
       {add.error && <Notice severity="stop">{add.error.message}</Notice>}
     </div>
   );

@@ -8,24 +8,25 @@ import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 import { asPlanned, bendsOf, given } from "./laid-marks";
 
 const TURNED = [
-  { value: "0", label: "turned as planned" },
-  { value: "180", label: "turned half round" },
-  { value: "90", label: "a quarter to the left" },
-  { value: "-90", label: "a quarter to the right" },
+  { value: "0", label: t("turnedAsPlanned") },
+  { value: "180", label: t("turnedHalfRound") },
+  { value: "90", label: t("aQuarterToTheLeft") },
+  { value: "-90", label: t("aQuarterToTheRight") },
 ];
-const CENTRE = { value: "centre", label: "bend’s centre" };
+const CENTRE = { value: "centre", label: t("bendsCentre") };
 const HOOKS = [
-  { value: "A" as const, label: "hook toward A" },
-  { value: "B" as const, label: "hook toward B" },
+  { value: "A" as const, label: t("hookTowardA") },
+  { value: "B" as const, label: t("hookTowardB") },
 ];
 
 /** Marks as somebody laid them: what pipe they make, and which mistake they look like. */
 export function MarksPanel() {
   const { plan } = usePlanned();
-  if (!plan?.makeable) return <p className="p-3 text-soft">Marks can be checked once the run can be bent.</p>;
+  if (!plan?.makeable) return <p className="p-3 text-soft">{t("marksCanBeCheckedOnce")}</p>;
   return <LaidPanel plan={plan} />;
 }
 
@@ -47,22 +48,25 @@ function LaidPanel({ plan }: { plan: Plan }) {
   ];
   return (
     <div className="flex flex-col gap-1 pb-3">
-      <p className="px-3 pt-2 text-[15px] text-soft">
-        Write the marks that are on the pipe, each from end A of its piece, or drag them on the stick below.
-      </p>
+      <p className="px-3 pt-2 text-[15px] text-soft">{t("writeTheMarksThatAre")}</p>
       <div className="flex flex-col items-start gap-2 px-3 py-2" aria-live="polite">
         {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
         {judged && (
           <Notice severity={judged.right ? "note" : "stop"}>
             <strong>{judged.says}</strong>
-            {judged.step !== null && ` Step ${judged.step + 1}.`} The far end would{" "}
-            {judged.end_misses_by.inches < 1 / 32 ? "fit." : `miss by ${judged.end_misses_by.reads}.`}
+            {judged.step !== null && t("step2", { step: judged.step + 1 })}{" "}
+            {t("theFarEndWould", {
+              detail:
+                judged.end_misses_by.inches < 1 / 32
+                  ? t("fit")
+                  : t("missBy", { end_misses_by: judged.end_misses_by.reads }),
+            })}
             {judged.passed.map((thing) => (
               <span key={thing.name + thing.clearance}>
                 {" "}
                 {thing.touches
-                  ? `It would touch ${thing.name}.`
-                  : `It would clear ${thing.name} by ${thing.clearance}.`}
+                  ? t("itWouldTouch", { thing: thing.name })
+                  : t("itWouldClearBy", { thing: thing.name, clearance: thing.clearance })}
               </span>
             ))}
           </Notice>
@@ -74,11 +78,11 @@ function LaidPanel({ plan }: { plan: Plan }) {
               setCuts([]);
             }}
           >
-            Back to the planned marks
+            {t("backToThePlannedMarks")}
           </Button>
         )}
       </div>
-      <ol aria-label="Marks laid" className="border-t border-line/60">
+      <ol aria-label={t("marksLaid")} className="border-t border-line/60">
         {bendsOf(plan).map((bend, at) => {
           const mark = marks[bend.number];
           const told = judged?.marks[at];
@@ -88,7 +92,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
               <BendTab number={bend.number} />
               <div className="text-[17px] leading-9">
                 <TapeField
-                  label={`Bend ${bend.number}, mark laid`}
+                  label={t("bendMarkLaid", { bend: bend.number })}
                   value={mark.at}
                   read={{
                     written: mark.at,
@@ -96,23 +100,23 @@ function LaidPanel({ plan }: { plan: Plan }) {
                   }}
                   onChange={(text) => set(bend.number, { at: text })}
                 />{" "}
-                on the{" "}
+                {t("onThe")}{" "}
                 <Select
-                  label={`Bend ${bend.number}, reference`}
+                  label={t("bendReference", { bend: bend.number })}
                   value={mark.reference}
                   choices={references}
                   onChoose={(reference) => set(bend.number, { reference })}
                 />
                 ,{" "}
                 <Select
-                  label={`Bend ${bend.number}, hook`}
+                  label={t("bendHook", { bend: bend.number })}
                   value={mark.hook}
                   choices={HOOKS}
                   onChoose={(hook) => set(bend.number, { hook })}
                 />
-                , bent to{" "}
+                {t("bentTo2")}{" "}
                 <TapeField
-                  label={`Bend ${bend.number}, angle`}
+                  label={t("bendAngle", { bend: bend.number })}
                   value={mark.angle}
                   steps={ANGLES}
                   invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
@@ -120,7 +124,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                 />
                 ,{" "}
                 <Select
-                  label={`Bend ${bend.number}, turned`}
+                  label={t("bendTurned", { bend: bend.number })}
                   value={String(mark.turned)}
                   choices={TURNED}
                   onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
@@ -134,7 +138,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     )}
                     {told.off_reads}
                     {told.off_reads !== "right" && (
-                      <span className="text-soft">should be {told.should_be.reads}</span>
+                      <span className="text-soft">{t("shouldBe", { should_be: told.should_be.reads })}</span>
                     )}
                   </p>
                 )}
@@ -146,9 +150,9 @@ function LaidPanel({ plan }: { plan: Plan }) {
       <p className="px-3 text-[17px] leading-9">
         {plan.pieces.map((piece, at) => (
           <span key={piece.number} className="mr-3 inline-block">
-            Piece {piece.number} cut to{" "}
+            {t("pieceCutTo", { piece: piece.number })}{" "}
             <TapeField
-              label={`Piece ${piece.number}, cut to`}
+              label={t("pieceCutTo2", { piece: piece.number })}
               value={cuts[at] ?? piece.length.reads}
               read={{ written: piece.length.reads, inches: piece.length.inches }}
               onChange={(text) =>

@@ -5,6 +5,7 @@ import type { NoteOut, RunDocument } from "@/api/types";
 import { rackFindings } from "@/features/walk/rack/rack-findings";
 import { usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
+import { t } from "@/words/walk";
 import { NoteEditor, type NoteMark, type Written } from "./note-editor";
 
 interface Asked {
@@ -93,21 +94,15 @@ export function NotePanel() {
         />
       )}
       <div className="flex flex-col gap-1.5 border-t border-line px-3 py-2 text-[15px]" aria-live="polite">
-        {error && <p className="text-stop">{error} What you wrote stays here.</p>}
+        {error && <p className="text-stop">{t("whatYouWroteStaysHere", { error })}</p>}
         {note?.faults.map((fault) => (
           <p key={`${fault.line} ${fault.words}`}>
-            <strong>
-              Line {fault.line}, “{fault.words}”:
-            </strong>{" "}
-            {fault.says}
+            <strong>{t("line", { line: fault.line, words: fault.words })}</strong> {fault.says}
           </p>
         ))}
-        <p className="text-soft">
-          A line a step; paste a note to make the run it says. A question mark stands for what is not measured
-          yet.
-        </p>
+        <p className="text-soft">{t("aLineAStepPaste")}</p>
         <Button className="self-start" onClick={copy}>
-          {copied ? "Copied" : "Copy the note"}
+          {copied ? t("copied") : t("copyTheNote")}
         </Button>
       </div>
     </div>

@@ -4,6 +4,7 @@ import { type Box, overlap } from "@/draw/labels";
 import { NumberTab } from "@/draw/number-tab";
 import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/draw/projection";
 import type { Size } from "@/ui/use-size";
+import { t } from "@/words/walk";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
 import { Dimensions } from "./picture-dimensions";
 import { besideOf, RackPicture } from "./picture-rack";
@@ -69,7 +70,7 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
       width={size.width}
       height={size.height}
       role="img"
-      aria-label={`${plan.name}, to scale`}
+      aria-label={t("toScale", { plan: plan.name })}
       aria-description={runInWords(plan)}
     >
       <Hatch />
@@ -195,7 +196,7 @@ function MeasuredEnd({ at, from }: { at: Flat; from: Flat }) {
     <g stroke="var(--accent)" strokeWidth="2" fill="none">
       <line x1={from[0]} y1={from[1]} x2={at[0]} y2={at[1]} />
       <circle cx={at[0]} cy={at[1]} r="9" strokeDasharray="4 3" />
-      <title>the end box by its own measures</title>
+      <title>{t("theEndBoxByIts")}</title>
     </g>
   );
 }
@@ -255,7 +256,7 @@ function Grid({ frame, size }: { frame: Frame; size: Size }) {
         fill="var(--soft)"
         fontSize="14"
       >
-        a square is one foot
+        {t("aSquareIsOneFoot")}
       </text>
     </g>
   );

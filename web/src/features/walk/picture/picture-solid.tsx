@@ -5,6 +5,7 @@ import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { RoomEnvironment } from "three/examples/jsm/environments/RoomEnvironment.js";
 import type { MarksJudged, Picture, Plan, Point, RackPlan } from "@/api/types";
 import { Button } from "@/ui/button";
+import { t } from "@/words/walk";
 import { besideOf } from "./picture-rack";
 import { runInWords } from "./run-in-words";
 import { type Colors, readColors } from "./solid-colors";
@@ -33,7 +34,7 @@ export function SolidPicture(props: Props) {
         camera={{ fov: 28, near: 1, far: 6000 }}
         role="img"
         tabIndex={0}
-        aria-label={`${props.plan.name}, turnable: arrow keys with Shift turn it, plus and minus zoom`}
+        aria-label={t("turnableArrowKeysWithShift", { plan: props.plan.name })}
         aria-description={runInWords(props.plan)}
         onKeyDown={(event) => {
           if (event.key === "+" || event.key === "=") step(0.85);
@@ -49,10 +50,20 @@ export function SolidPicture(props: Props) {
         <Scene {...props} colors={colors} />
       </Canvas>
       <div className="absolute right-3 bottom-3 flex rounded-md border border-line bg-paper">
-        <Button look="quiet" className="min-h-11! min-w-11!" aria-label="Nearer" onClick={() => step(0.8)}>
+        <Button
+          look="quiet"
+          className="min-h-11! min-w-11!"
+          aria-label={t("nearer")}
+          onClick={() => step(0.8)}
+        >
           +
         </Button>
-        <Button look="quiet" className="min-h-11! min-w-11!" aria-label="Farther" onClick={() => step(1.25)}>
+        <Button
+          look="quiet"
+          className="min-h-11! min-w-11!"
+          aria-label={t("farther")}
+          onClick={() => step(1.25)}
+        >
           −
         </Button>
       </div>

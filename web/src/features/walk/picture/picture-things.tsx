@@ -2,6 +2,7 @@ import type { Picture, PictureFitting, PictureThing, Point } from "@/api/types";
 import { hull } from "@/draw/hull";
 import { type Box, overlap } from "@/draw/labels";
 import { type Flat, polyline } from "@/draw/projection";
+import { t } from "@/words/walk";
 
 type Place = (point: number[]) => Flat;
 
@@ -57,11 +58,11 @@ const LINE = 22;
 const MOST_TRIES = 6;
 
 const labelOf = (thing: PictureThing): string =>
-  `${thing.name || "in the way"}${thing.clearance && ` · ${passes(thing.clearance)}`}`;
+  `${thing.name || t("inTheWay")}${thing.clearance && ` · ${passes(thing.clearance)}`}`;
 
 /** How it is passed: so much clear of it, or so deep into it. */
 const passes = (clearance: string): string =>
-  clearance.startsWith("-") ? `${clearance.slice(1)} into it` : `${clearance} clear`;
+  clearance.startsWith("-") ? t("intoIt", { clearance: clearance.slice(1) }) : t("clear", { clearance });
 
 /** Where the things' names stand: beneath their bodies, clear of each other and of what is in the way. */
 export function thingLabels(things: PictureThing[], place: Place, inTheWay: Box[]): Box[] {
@@ -146,7 +147,9 @@ export function Fittings({ fittings, place, along, thick }: FittingsProps) {
         transform={`translate(${x} ${y}) rotate(${degrees})`}
       >
         <FittingShape kind={fitting.kind} thick={thick} seen={seen} />
-        <title>{fitting.kind === "pull_point" ? `pull point ${fitting.name}` : fitting.kind}</title>
+        <title>
+          {fitting.kind === "pull_point" ? t("pullPoint", { fitting: fitting.name }) : fitting.kind}
+        </title>
       </g>
     );
   });

@@ -4,6 +4,7 @@ import type { View } from "@/draw/projection";
 import { useFocus, useMarksCheck } from "@/features/walk/run-context";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
+import { t } from "@/words/walk";
 import { FlatPicture } from "./picture-flat";
 
 const SolidPicture = lazy(() =>
@@ -13,10 +14,10 @@ const SolidPicture = lazy(() =>
 type Shown = Exclude<View, "aslant"> | "solid";
 
 const VIEWS: { value: Shown; label: string }[] = [
-  { value: "front", label: "Front" },
-  { value: "plan", label: "From above" },
-  { value: "side", label: "From the right" },
-  { value: "solid", label: "Turn" },
+  { value: "front", label: t("front") },
+  { value: "plan", label: t("fromAbove") },
+  { value: "side", label: t("fromTheRight") },
+  { value: "solid", label: t("turn") },
 ];
 
 /** Whether this browser can draw what is turned; asked once. */
@@ -39,12 +40,12 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
   const common = { plan, rack, chosen, onChoose: choose, judged };
   return (
     <section
-      aria-label="Picture"
+      aria-label={t("picture")}
       className="relative min-h-64 flex-1 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[36dvh] max-lg:flex-none max-lg:border-b max-lg:border-line"
     >
       <div ref={ref} className="absolute inset-0">
         {picture && turned && (
-          <Suspense fallback={<p className="p-4 pt-16 text-soft">Opening …</p>}>
+          <Suspense fallback={<p className="p-4 pt-16 text-soft">{t("opening")}</p>}>
             <SolidPicture picture={picture} {...common} />
           </Suspense>
         )}
@@ -58,11 +59,11 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
         )}
       </div>
       <div className="absolute top-3 left-3">
-        <Segments label="View" value={shown} choices={VIEWS} onChoose={setShown} />
+        <Segments label={t("view")} value={shown} choices={VIEWS} onChoose={setShown} />
       </div>
       {shown === "solid" && !turned && (
         <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">
-          This browser cannot turn the picture; it is shown aslant.
+          {t("thisBrowserCannotTurnThe")}
         </p>
       )}
     </section>

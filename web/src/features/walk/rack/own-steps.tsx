@@ -12,6 +12,7 @@ import { Button } from "@/ui/button";
 import { MoreIcon, PlusIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
 import { Select } from "@/ui/select";
+import { t } from "@/words/walk";
 
 interface Props {
   pipe: RackPipe;
@@ -27,14 +28,17 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
   const leaves = pipe.leaves ?? 0;
   const steps = pipe.steps ?? [];
   const end = pipe.end ?? ({ at: "" } as End);
-  const called = `Pipe ${at + 2}`;
+  const called = t("pipe", { at: at + 2 });
   const set = (next: Step[], field = "") => onChange({ steps: next }, field && `steps.${field}`);
   const add = (kind: Step["kind"]) => {
     const walked = [...document.steps.slice(0, leaves), ...steps];
     set([...steps, newStep(kind, { ...document, steps: walked }, walked.length)]);
   };
   return (
-    <section aria-label={`${called}, on its own`} className="my-1 border-l-4 border-l-accent bg-tint/50 pl-2">
+    <section
+      aria-label={t("onItsOwn", { called })}
+      className="my-1 border-l-4 border-l-accent bg-tint/50 pl-2"
+    >
       <LeavesAfter leaves={leaves} called={called} onChange={(next) => onChange({ leaves: next }, "")} />
       <ol className="flex flex-col">
         {steps.map((step, index) => (
@@ -56,8 +60,8 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
         <AddStep
           onAdd={add}
           trigger={
-            <Button look="quiet" className="px-0!" aria-label={`${called}: add what it meets next`}>
-              <PlusIcon /> Add what it meets next
+            <Button look="quiet" className="px-0!" aria-label={t("addWhatItMeetsNext", { called })}>
+              <PlusIcon /> {t("addWhatItMeetsNext2")}
             </Button>
           }
         />
@@ -92,25 +96,27 @@ interface LeavesProps {
 function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
   const { draft, mayWrite } = useWork();
   const choices = [
-    { value: "0", label: "at the start" },
+    { value: "0", label: t("atTheStart") },
     ...draft.document.steps.map((step, index) => ({
       value: String(index + 1),
-      label: `after step ${index + 1}`,
+      label: t("afterStep", { index: index + 1 }),
       hint: STEP_WORDS[step.kind].toLowerCase(),
     })),
   ];
   const known = choices.some(({ value }) => value === String(leaves));
   return (
     <p className="text-base leading-8">
-      Leaves the rack{" "}
+      {t("leavesTheRack")}{" "}
       <Select
-        label={`${called}, leaves`}
+        label={t("leaves", { called })}
         value={String(leaves)}
-        choices={known ? choices : [...choices, { value: String(leaves), label: `after step ${leaves}` }]}
+        choices={
+          known ? choices : [...choices, { value: String(leaves), label: t("afterStep2", { leaves }) }]
+        }
         disabled={!mayWrite}
         onChoose={(next) => onChange(Number(next))}
       />
-      , from there on its own:
+      {t("fromThereOnItsOwn")}
     </p>
   );
 }
@@ -143,15 +149,17 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
         <Menu
           align="end"
           trigger={
-            <Button look="quiet" aria-label={`${called}: more`}>
+            <Button look="quiet" aria-label={t("more2", { called })}>
               <MoreIcon />
             </Button>
           }
         >
           <MenuItem onSelect={() => onMove?.()} disabled={!onMove}>
-            Move up
+            {t("moveUp")}
           </MenuItem>
-          <MenuItem onSelect={onRemove}>Remove this {STEP_WORDS[step.kind].toLowerCase()}</MenuItem>
+          <MenuItem onSelect={onRemove}>
+            {t("removeThis", { STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
+          </MenuItem>
         </Menu>
       )}
     </li>

@@ -1,4 +1,5 @@
 import type { Finding, RackPlan } from "@/api/types";
+import { t } from "@/words/walk";
 
 /** What is found of a rack, each thing once: what holds for several pipes is told of the first, with how many more. */
 export function rackFindings(rack: RackPlan | undefined): Finding[] {
@@ -13,7 +14,7 @@ export function rackFindings(rack: RackPlan | undefined): Finding[] {
     }
   }
   const ofPipes = [...told.values()].map(({ finding, more }) =>
-    more ? { ...finding, says: `${finding.says} So it is with ${more} more.` } : finding,
+    more ? { ...finding, says: t("soItIsWithMore", { says: finding.says, more }) } : finding,
   );
   return [...rack.findings, ...ofPipes];
 }

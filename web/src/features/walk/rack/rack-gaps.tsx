@@ -1,19 +1,20 @@
 import type { RackPlan } from "@/api/types";
 import { CautionIcon, GoodIcon, StopIcon } from "@/ui/icons";
+import { t } from "@/words/walk";
 
 /** How near the pipes come to each other, as bent in simulation; and the struts that carry them. */
 export function RackGaps({ plan }: { plan: RackPlan }) {
   return (
-    <section aria-label="Gaps" className="px-3 py-2">
+    <section aria-label={t("gaps")} className="px-3 py-2">
       {plan.gaps.length > 0 && (
         <table className="tape w-full text-left">
-          <caption className="pb-1 text-left font-bold">Least gap along the whole pipe</caption>
+          <caption className="pb-1 text-left font-bold">{t("leastGapAlongTheWhole")}</caption>
           <thead>
             <tr className="text-[15px] text-soft">
-              <th scope="col">Pipes</th>
-              <th scope="col">Asked</th>
-              <th scope="col">Least</th>
-              <th scope="col">Where</th>
+              <th scope="col">{t("pipes")}</th>
+              <th scope="col">{t("asked")}</th>
+              <th scope="col">{t("least")}</th>
+              <th scope="col">{t("where")}</th>
             </tr>
           </thead>
           <tbody>
@@ -26,11 +27,15 @@ export function RackGaps({ plan }: { plan: RackPlan }) {
                 <td className="font-semibold">
                   <span className="inline-flex items-center gap-1">
                     <GapMark kept={gap.kept} touches={gap.least.inches < 0} />
-                    {gap.least.inches < 0 ? "touch" : gap.least.reads}
+                    {gap.least.inches < 0 ? t("touch") : gap.least.reads}
                   </span>
                 </td>
                 <td className="text-[15px] text-soft">
-                  {gap.equal ? "all along" : gap.step === null ? "first leg" : `step ${gap.step + 1}`}
+                  {gap.equal
+                    ? t("allAlong")
+                    : gap.step === null
+                      ? t("firstLeg")
+                      : t("step3", { step: gap.step + 1 })}
                 </td>
               </tr>
             ))}
@@ -52,13 +57,14 @@ function Struts({ plan }: { plan: RackPlan }) {
   return (
     <details className="mt-2">
       <summary className="cursor-pointer py-1.5 font-semibold">
-        {plan.struts.length} {plan.struts.length === 1 ? "strut" : "struts"}
+        {plan.struts.length} {plan.struts.length === 1 ? t("strut") : t("struts")}
       </summary>
       <ul className="tape text-[15px]">
         {plan.struts.map((strut) => (
           <li key={strut.at.inches} className="border-t border-line/60 py-1">
-            At <strong>{strut.at.reads}</strong> along this run, <strong>{strut.length.reads}</strong> long;
-            pipes at {strut.holes.map((hole) => hole.reads).join(", ")}
+            {t("at3")} <strong>{strut.at.reads}</strong> {t("alongThisRun")}{" "}
+            <strong>{strut.length.reads}</strong>{" "}
+            {t("longPipesAt", { holes: strut.holes.map((hole) => hole.reads).join(", ") })}
           </li>
         ))}
       </ul>

@@ -8,6 +8,7 @@ import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 import { MOST_BESIDE, newRack, sidesOf } from "./rack-edits";
 import { rackFindings } from "./rack-findings";
 import { RackGaps } from "./rack-gaps";
@@ -26,7 +27,7 @@ function NoRack() {
   const [count, setCount] = useState(FIRST_COUNT);
   const beside = Number(count) - 1;
   const isCount = Number.isInteger(beside) && beside >= 1 && beside <= MOST_BESIDE;
-  if (!mayWrite) return <p className="p-3 text-soft">This run has no pipes beside it.</p>;
+  if (!mayWrite) return <p className="p-3 text-soft">{t("thisRunHasNoPipes")}</p>;
   return (
     <form
       className="p-3 text-[17px] leading-9"
@@ -36,24 +37,24 @@ function NoRack() {
       }}
     >
       <p>
-        Run <TapeField label="Pipes side by side" value={count} invalid={!isCount} onChange={setCount} /> of
-        these side by side.
+        {t("run")}{" "}
+        <TapeField label={t("pipesSideBySide")} value={count} invalid={!isCount} onChange={setCount} />{" "}
+        {t("ofTheseSideBySide")}
       </p>
-      <p className="text-base leading-snug text-soft">
-        They follow this run through every turn and offset. Each becomes a run of the job, with its own marks,
-        cuts and log.
-      </p>
-      {!isCount && <p className="text-base text-stop">A rack has 2 to {MOST_BESIDE + 1} pipes.</p>}
+      <p className="text-base leading-snug text-soft">{t("theyFollowThisRunThrough")}</p>
+      {!isCount && (
+        <p className="text-base text-stop">{t("aRackHas2To", { MOST_BESIDE: MOST_BESIDE + 1 })}</p>
+      )}
       <Button look="main" type="submit" className="mt-2" disabled={!isCount}>
-        Make the rack
+        {t("makeTheRack")}
       </Button>
     </form>
   );
 }
 
 const SPACED_BY = [
-  { value: "spacing" as const, label: "from centre to centre" },
-  { value: "gap" as const, label: "clear between them" },
+  { value: "spacing" as const, label: t("fromCentreToCentre") },
+  { value: "gap" as const, label: t("clearBetweenThem") },
 ];
 
 function RackOf({ rack }: { rack: PipeRack }) {
@@ -76,16 +77,16 @@ function RackOf({ rack }: { rack: PipeRack }) {
           to={`/runs/${run.id}/floor`}
           className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >
-          Lay them out on the floor
+          {t("layThemOutOnThe")}
         </Link>
       </p>
       {mayWrite && (
         <div className="px-3 pb-2">
           <Confirm
-            trigger={<Button look="quiet">Run this pipe alone again</Button>}
-            title="Take the rack away?"
-            says="The pipes beside this run go into the bin, with what is reserved for them let go. Undo brings them back; the log stays."
-            act="Take it away"
+            trigger={<Button look="quiet">{t("runThisPipeAloneAgain")}</Button>}
+            title={t("takeTheRackAway")}
+            says={t("thePipesBesideThisRun")}
+            act={t("takeItAway")}
             onAct={() => edit({ ...document, rack: null }, "")}
           />
         </div>
@@ -104,27 +105,30 @@ function RackSentence({ rack, onChange }: SentenceProps) {
   const sides = sidesOf(draft.document.start.heading);
   const by = rack.gap === null || rack.gap === undefined ? "spacing" : "gap";
   const struts = [
-    { value: "none" as const, label: "their centres in line" },
+    { value: "none" as const, label: t("theirCentresInLine") },
     ...sides
       .filter((side) => !areOneLine(side, rack.side))
-      .map((side) => ({ value: side, label: `on a strut ${side === "in" ? "behind" : side} of them` })),
+      .map((side) => ({
+        value: side,
+        label: side === "in" ? t("onAStrutBehindThem") : t("onAStrutOfThem", { side }),
+      })),
   ];
   const choose = (next: "gap" | "spacing") =>
     next !== by && onChange({ ...rack, gap: null, spacing: null, [next]: rack[by] ?? "" }, "");
   return (
     <p>
-      {rack.pipes.length + 1} pipes; the others lie{" "}
+      {t("pipesTheOthersLie", { pipes: rack.pipes.length + 1 })}{" "}
       <Select
-        label="Side on which they lie"
+        label={t("sideOnWhichTheyLie")}
         value={rack.side}
         choices={HEADINGS.filter((one) => sides.includes(one.value))}
         disabled={!mayWrite}
         onChoose={(side) => onChange({ ...rack, side }, "")}
       />{" "}
-      of this run, <RackLength field={by} rack={rack} onChange={onChange} />{" "}
-      <Select label="Spaced by" value={by} choices={SPACED_BY} disabled={!mayWrite} onChoose={choose} />,{" "}
+      {t("ofThisRun")} <RackLength field={by} rack={rack} onChange={onChange} />{" "}
+      <Select label={t("spacedBy")} value={by} choices={SPACED_BY} disabled={!mayWrite} onChoose={choose} />,{" "}
       <Select
-        label="What they rest on"
+        label={t("whatTheyRestOn")}
         value={rack.strut ?? "none"}
         choices={struts}
         disabled={!mayWrite}
@@ -144,28 +148,28 @@ function Usually({ rack, onChange }: SentenceProps) {
   if (!open && isUsual)
     return (
       <Button look="quiet" className="px-0!" onClick={() => setOpen(true)}>
-        Couplings, struts …
+        {t("couplingsStruts")}
       </Button>
     );
   return (
     <p className="text-base leading-8 text-soft">
-      Couplings of neighbours at least{" "}
+      {t("couplingsOfNeighboursAtLeast")}{" "}
       <TapeField
-        label="Couplings apart"
+        label={t("couplingsApart")}
         value={rack.stagger ?? "0"}
         disabled={!mayWrite}
         read={readAt(plan, "rack.stagger")}
         onChange={(stagger) => onChange({ ...rack, stagger }, "stagger")}
       />{" "}
-      apart; struts every{" "}
+      {t("apartStrutsEvery")}{" "}
       <TapeField
-        label="Struts every"
+        label={t("strutsEvery")}
         value={(rack.supports as Written | null | undefined) ?? ""}
         disabled={!mayWrite}
         read={readAt(plan, "rack.supports")}
         onChange={(supports) => onChange({ ...rack, supports: supports || null }, "supports")}
       />{" "}
-      (or nothing: as straps).
+      {t("orNothingAsStraps")}
     </p>
   );
 }
@@ -173,7 +177,7 @@ function Usually({ rack, onChange }: SentenceProps) {
 const areOneLine = (one: Heading, other: Heading): boolean =>
   ["up down", "left right", "in out"].some((line) => line.includes(one) && line.includes(other));
 
-const LABELS = { gap: "Gap between the pipes", spacing: "Spacing of the pipes" };
+const LABELS = { gap: t("gapBetweenThePipes"), spacing: t("spacingOfThePipes") };
 
 function RackLength({ field, rack, onChange }: SentenceProps & { field: "gap" | "spacing" }) {
   const { mayWrite } = useWork();

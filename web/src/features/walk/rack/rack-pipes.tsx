@@ -11,6 +11,7 @@ import { CautionIcon, GoodIcon, MoreIcon, PlusIcon, StopIcon } from "@/ui/icons"
 import { Menu, MenuItem } from "@/ui/menu";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 import { OwnSteps } from "./own-steps";
 import { addPipe, MOST_BESIDE, movePipe, removePipe, setPipe } from "./rack-edits";
 
@@ -25,12 +26,12 @@ interface Props {
 export function RackPipes({ rack, plan, findings, onChange }: Props) {
   const { draft, mayWrite } = useWork();
   return (
-    <ol aria-label="Pipes of the rack" className="flex flex-col">
+    <ol aria-label={t("pipesOfTheRack")} className="flex flex-col">
       <li className="flex min-h-11 items-center gap-2 border-b border-line/60 px-3">
         <PipeNumber number={1} />
-        <strong className="min-w-0 truncate">{draft.document.name || "This run"}</strong>
+        <strong className="min-w-0 truncate">{draft.document.name || t("thisRun")}</strong>
         <span className="tape text-soft">{draft.document.trade_size}</span>
-        <span className="ml-auto text-[15px] text-soft">the lead</span>
+        <span className="ml-auto text-[15px] text-soft">{t("theLead")}</span>
       </li>
       {rack.pipes.map((pipe, at) => (
         <PipeRow
@@ -48,7 +49,7 @@ export function RackPipes({ rack, plan, findings, onChange }: Props) {
       {mayWrite && rack.pipes.length < MOST_BESIDE && (
         <li className="border-b border-line/60 px-2 py-1">
           <Button look="quiet" onClick={() => onChange(addPipe(rack))}>
-            <PlusIcon /> One more pipe
+            <PlusIcon /> {t("oneMorePipe")}
           </Button>
         </li>
       )}
@@ -97,14 +98,14 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
       <div className="flex min-h-11 flex-wrap items-center gap-x-2">
         <PipeNumber number={number} />
         <NameField
-          label={`Pipe ${number}, name`}
+          label={t("pipeName", { number })}
           value={pipe.name ?? ""}
-          placeholder={planned?.name ?? "name it"}
+          placeholder={planned?.name ?? t("nameIt")}
           disabled={!mayWrite}
           onChange={(name) => set({ name })}
         />
         <Select
-          label={`Pipe ${number}, trade size`}
+          label={t("pipeTradeSize", { number })}
           value={pipe.trade_size ?? document.trade_size}
           choices={TRADE_SIZES}
           disabled={!mayWrite}
@@ -148,12 +149,12 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
   if (!open && isUsual)
     return mayWrite ? (
       <Button look="quiet" className="min-h-9! px-0! text-[15px]" onClick={() => setOpen(true)}>
-        Boxes, material …
+        {t("boxesMaterial")}
       </Button>
     ) : null;
   const length = (field: "starts" | "ends") => (
     <TapeField
-      label={`Pipe ${number}, ${field} further along`}
+      label={t("pipeFurtherAlong", { number, field })}
       value={(pipe[field] as Written | undefined) ?? "0"}
       disabled={!mayWrite}
       read={readAt(plan, `rack.pipes.${number - 2}.${field}`)}
@@ -162,9 +163,9 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
   );
   const box = (field: "start_name" | "end_name", says: string) => (
     <NameField
-      label={`Pipe ${number}, ${says} box`}
+      label={t("pipeBox", { number, says })}
       value={pipe[field] ?? ""}
-      placeholder="as the lead"
+      placeholder={t("asTheLead")}
       disabled={!mayWrite}
       onChange={(name) => onChange({ [field]: name })}
     />
@@ -172,14 +173,14 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
   return (
     <p className="text-base leading-8 text-soft">
       <Select
-        label={`Pipe ${number}, material`}
+        label={t("pipeMaterial", { number })}
         value={material}
         choices={MATERIALS}
         disabled={!mayWrite}
         onChoose={onMaterial}
       />
-      , from {box("start_name", "start")}, {length("starts")} further along than the lead, to{" "}
-      {box("end_name", "end")}, {length("ends")} further along (a minus: sooner).
+      {t("from")} {box("start_name", "start")}, {length("starts")} {t("furtherAlongThanTheLead")}{" "}
+      {box("end_name", "end")}, {length("ends")} {t("furtherAlongAMinusSooner")}
     </p>
   );
 }
@@ -188,15 +189,11 @@ const isNothing = (value: Written | undefined): boolean => [undefined, "", "0", 
 
 function State({ planned }: { planned: RackedPipe | undefined }) {
   if (!planned) return null;
-  if (planned.free) return <span className="text-[15px]">place left free</span>;
+  if (planned.free) return <span className="text-[15px]">{t("placeLeftFree")}</span>;
   const cautions = (planned.findings ?? []).some((one) => !stops(one) && one.severity === "caution");
   const Icon = !planned.makeable ? StopIcon : cautions ? CautionIcon : GoodIcon;
   const color = !planned.makeable ? "text-stop" : cautions ? "text-caution" : "text-good";
-  const says = !planned.makeable
-    ? "cannot be bent yet"
-    : cautions
-      ? "can be bent, with a caution"
-      : "can be bent";
+  const says = !planned.makeable ? t("cannotBeBentYet") : cautions ? t("canBeBentWithA") : t("canBeBent3");
   return (
     <span className="tape flex items-center gap-1 text-[15px] text-soft">
       {planned.developed_length?.reads}
@@ -214,19 +211,19 @@ function PipeMenu({ pipe, at, rack, onChange }: Omit<RowProps, "planned" | "find
     <Menu
       align="end"
       trigger={
-        <Button look="quiet" aria-label={`Pipe ${number}: more`}>
+        <Button look="quiet" aria-label={t("pipeMore", { number })}>
           <MoreIcon />
         </Button>
       }
     >
       <MenuItem onSelect={() => onChange(movePipe(rack, at, at - 1))} disabled={at === 0}>
-        Move toward the lead
+        {t("moveTowardTheLead")}
       </MenuItem>
       <MenuItem onSelect={() => onChange(movePipe(rack, at, at + 1))} disabled={at === rack.pipes.length - 1}>
-        Move away from the lead
+        {t("moveAwayFromTheLead")}
       </MenuItem>
       <MenuItem onSelect={() => onChange(setPipe(rack, at, { left_out: !pipe.left_out }))}>
-        {pipe.left_out ? "Put a pipe there again" : "Leave its place free"}
+        {pipe.left_out ? t("putAPipeThereAgain") : t("leaveItsPlaceFree")}
       </MenuItem>
       {pipe.leaves === null || pipe.leaves === undefined ? (
         <MenuItem
@@ -234,14 +231,14 @@ function PipeMenu({ pipe, at, rack, onChange }: Omit<RowProps, "planned" | "find
             onChange(setPipe(rack, at, { leaves: steps, steps: [], end: { name: "", at: "" } }))
           }
         >
-          From the last step on its own
+          {t("fromTheLastStepOn")}
         </MenuItem>
       ) : (
         <MenuItem onSelect={() => onChange(setPipe(rack, at, { leaves: null, steps: [], end: null }))}>
-          Follow the lead to its end again
+          {t("followTheLeadToIts")}
         </MenuItem>
       )}
-      <MenuItem onSelect={() => onChange(removePipe(rack, at))}>Take it out of the rack</MenuItem>
+      <MenuItem onSelect={() => onChange(removePipe(rack, at))}>{t("takeItOutOfThe")}</MenuItem>
     </Menu>
   );
 }

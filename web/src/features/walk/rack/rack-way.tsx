@@ -4,6 +4,7 @@ import { asCount } from "@/trade/counts";
 import { HEADINGS, type Heading, RACK_WAYS } from "@/trade/words";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 
 interface Props {
   step: Step;
@@ -11,8 +12,8 @@ interface Props {
 }
 
 const KICK_BY = [
-  { value: "setback" as const, label: "set back" },
-  { value: "angle" as const, label: "at an angle of" },
+  { value: "setback" as const, label: t("setBack") },
+  { value: "angle" as const, label: t("atAnAngleOf") },
 ];
 const FIRST = { setback: "12", angle: "15" };
 
@@ -26,11 +27,11 @@ export function RackWayClause({ step, onChange }: Props) {
   const way: RackWay = step.rack ?? ({ how: usual } as RackWay);
   const set = (next: RackWay, field: string) =>
     onChange({ ...step, rack: next.how === usual && !step.rack ? null : next } as Step, field);
-  const label = (field: string) => `${called}, beside: ${field}`;
+  const label = (field: string) => t("beside", { called, field });
   const by = way.angle === null || way.angle === undefined ? "setback" : "angle";
   return (
     <span className="block text-base leading-8 text-soft">
-      The rack goes{" "}
+      {t("theRackGoes")}{" "}
       <Select
         label={label("way")}
         value={way.how}
@@ -41,17 +42,17 @@ export function RackWayClause({ step, onChange }: Props) {
       {way.how === "kicks" && (
         <>
           {" "}
-          and lies{" "}
+          {t("andLies")}{" "}
           <Select
-            label={label("side after it")}
+            label={label(t("sideAfterIt"))}
             value={(way.after as Heading | null | undefined) ?? aSide(step)}
             choices={HEADINGS}
             disabled={!mayWrite}
             onChoose={(after) => set({ ...way, after }, "")}
           />{" "}
-          of this run, kicks{" "}
+          {t("ofThisRunKicks")}{" "}
           <Select
-            label={label("kick by")}
+            label={label(t("kickBy"))}
             value={by}
             choices={KICK_BY}
             disabled={!mayWrite}
@@ -66,20 +67,20 @@ export function RackWayClause({ step, onChange }: Props) {
             unit={by === "angle" ? "°" : ""}
             onChange={(value) => set({ ...way, [by]: value }, `rack.${by}`)}
           />
-          {by === "setback" && " and a spacing more each"}
+          {by === "setback" && t("andASpacingMoreEach")}
         </>
       )}
       {way.how === "sweep" && step.kind === "bend" && (
         <>
           {" "}
-          in{" "}
+          {t("in")}{" "}
           <TapeField
             label={label("shots")}
             value={String(way.shots ?? 9)}
             disabled={!mayWrite}
             onChange={(text) => set({ ...way, shots: asCount(text) }, "rack.shots")}
           />{" "}
-          shots
+          {t("shots")}
         </>
       )}
       .

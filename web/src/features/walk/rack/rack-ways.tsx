@@ -4,6 +4,7 @@ import { useWork } from "@/features/walk/run-context";
 import { RACK_WAYS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { StopIcon } from "@/ui/icons";
+import { t } from "@/words/walk";
 
 /** How the pipes beside the run could take the chosen step, and what each way costs the whole rack. */
 export function RackWays({ step, index }: { step: Step; index: number }) {
@@ -16,8 +17,8 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
     edit({ ...document, steps: document.steps.with(index, { ...step, rack } as Step) }, "");
   };
   return (
-    <section aria-label="Ways of the rack" className="border-b border-line/60 pb-1">
-      <h4 className="px-3 pt-2 font-bold">The pipes beside it</h4>
+    <section aria-label={t("waysOfTheRack")} className="border-b border-line/60 pb-1">
+      <h4 className="px-3 pt-2 font-bold">{t("thePipesBesideIt")}</h4>
       <ul>
         {options.map((option) => (
           <li
@@ -29,10 +30,10 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
               <p className="font-semibold">{nameOf(step, option)}</p>
               <Costs option={option} />
             </div>
-            {option.now && <span className="text-[15px] font-semibold">now</span>}
+            {option.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
             {!option.now && option.makeable && mayWrite && (
-              <Button aria-label={`Take it: ${nameOf(step, option)}`} onClick={() => take(option)}>
-                Take it
+              <Button aria-label={t("takeIt", { nameOf: nameOf(step, option) })} onClick={() => take(option)}>
+                {t("takeIt2")}
               </Button>
             )}
           </li>
@@ -44,7 +45,7 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
 
 function nameOf(step: Step, option: RackOption): string {
   const name = RACK_WAYS[step.kind]?.find((one) => one.value === option.how)?.label ?? option.how;
-  return option.after ? `${name}, then ${option.after} of this run` : name;
+  return option.after ? t("thenOfThisRun", { name, after: option.after }) : name;
 }
 
 function Costs({ option }: { option: RackOption }) {
@@ -59,13 +60,13 @@ function Costs({ option }: { option: RackOption }) {
     <p className="tape flex flex-wrap gap-x-3 text-[15px] text-soft">
       {option.least_gap && (
         <span>
-          least gap <strong className="text-ink">{option.least_gap.reads}</strong>
-          {option.gaps_kept ? "" : ", less than asked"}
+          {t("leastGap")} <strong className="text-ink">{option.least_gap.reads}</strong>
+          {option.gaps_kept ? "" : t("lessThanAsked")}
         </span>
       )}
       {option.pipe && (
         <span>
-          <strong className="text-ink">{option.pipe.reads}</strong> of pipe in all
+          <strong className="text-ink">{option.pipe.reads}</strong> {t("ofPipeInAll")}
         </span>
       )}
     </p>

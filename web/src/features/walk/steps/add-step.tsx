@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Step } from "@/api/types";
 import { Menu, MenuItem } from "@/ui/menu";
+import { t } from "@/words/walk";
 import { MET } from "./new-step";
 
 interface Props {
@@ -30,8 +31,8 @@ export function AddStep({ trigger, onAdd, onEnd }: Props) {
       ))}
       {onEnd && (
         <MenuItem onSelect={onEnd}>
-          <span className="w-[34px] shrink-0" /> Nothing more{" "}
-          <span className="ml-auto text-[15px] text-soft">the end</span>
+          <span className="w-[34px] shrink-0" /> {t("nothingMore")}{" "}
+          <span className="ml-auto text-[15px] text-soft">{t("theEnd")}</span>
         </MenuItem>
       )}
     </Menu>

@@ -3,6 +3,7 @@ import { useClosing } from "@/api/draft-queries";
 import { usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { CheckBox } from "@/ui/check-box";
+import { t } from "@/words/walk";
 import { applyEdits } from "./apply-edits";
 
 /** What the run misses its box by, put on the legs that a person doubts: shown before it is taken. */
@@ -14,7 +15,7 @@ export function ClosingLegs() {
   return (
     <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)} className="mt-1">
       <summary className="min-h-11 cursor-pointer content-center font-semibold">
-        Share it over the legs I doubt
+        {t("shareItOverTheLegs")}
       </summary>
       {open && <Legs />}
     </details>
@@ -29,7 +30,7 @@ function Legs() {
   const { fix } = closing;
   return (
     <fieldset className="tape">
-      <legend className="sr-only">Legs that are doubted</legend>
+      <legend className="sr-only">{t("legsThatAreDoubted")}</legend>
       {closing.legs.map((leg) => {
         const chosen = legs.includes(leg.place);
         return (
@@ -51,8 +52,10 @@ function Legs() {
         );
       })}
       <p className="mt-1 text-[15px] text-soft">
-        It misses by {closing.misses.reads}
-        {fix ? `; then by ${closing.left.reads}.` : `. ${closing.why_not}`}
+        {t("itMissesBy", {
+          misses: closing.misses.reads,
+          detail: fix ? t("thenBy", { left: closing.left.reads }) : `. ${closing.why_not}`,
+        })}
       </p>
       {fix && (
         <Button

@@ -9,6 +9,7 @@ import { EndMark } from "@/ui/icons";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { t } from "@/words/walk";
 import { AddFigure, TakeOut } from "./add-figure";
 import { ClosingLegs } from "./closing-legs";
 import { Findings } from "./findings";
@@ -19,8 +20,8 @@ export type End = RunDocument["end"];
 type Measured = NonNullable<End["measured"]>;
 
 const FINISHES = [
-  { value: "box" as const, label: "box" },
-  { value: "open" as const, label: "open end", hint: "a stub finished with a bushing" },
+  { value: "box" as const, label: t("box") },
+  { value: "open" as const, label: t("openEnd"), hint: t("aStubFinishedWithA") },
 ];
 
 /** Where the run starts: its box, and which way the pipe leaves it. */
@@ -37,25 +38,25 @@ export function StartRow() {
       <EndMark end="A" size={26} />
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
-          Start at{" "}
+          {t("startAt")}{" "}
           <Select
-            label="Start, begins"
+            label={t("startBegins")}
             value={start.open ? "open" : "box"}
             choices={FINISHES}
             disabled={!mayWrite}
             onChoose={(next) => change({ ...start, open: next === "open" }, "")}
           />{" "}
           <NameField
-            label="Start box"
+            label={t("startBox")}
             walked
             focused={begun}
             value={start.name ?? ""}
             disabled={!mayWrite}
             onChange={(name) => change({ ...start, name }, "name")}
           />
-          , pipe runs{" "}
+          {t("pipeRuns")}{" "}
           <Select
-            label="First heading"
+            label={t("firstHeading")}
             value={start.heading}
             choices={HEADINGS}
             disabled={!mayWrite}
@@ -92,7 +93,7 @@ export function EndRow() {
       <EndMark end="B" size={26} />
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
-          <EndSentence end={end} place="end" called="End" findings={findings} onChange={change} />
+          <EndSentence end={end} place="end" called={t("end")} findings={findings} onChange={change} />
           <FromFace
             place="end"
             value={end.connector}
@@ -127,28 +128,27 @@ export function EndSentence(props: EndProps) {
   const { mayWrite } = useWork();
   return (
     <>
-      End at{" "}
+      {t("endAt")}{" "}
       <Select
-        label={`${called}, finish`}
+        label={t("finish", { called })}
         value={end.open ? "open" : "box"}
         choices={FINISHES}
         disabled={!mayWrite}
         onChoose={(next) => onChange({ ...end, open: next === "open" }, "")}
       />{" "}
       <NameField
-        label={`${called} box`}
+        label={t("box2", { called })}
         value={end.name ?? ""}
         disabled={!mayWrite}
         onChange={(name) => onChange({ ...end, name }, "name")}
       />
-      , {end.open ? "cut at " : "pipe seats at "}
-      <EndLength {...props} field="at" says="seat at" empty={end.open ? null : ""} />
+      , {end.open ? t("cutAt") : t("pipeSeatsAt")}
+      <EndLength {...props} field="at" says={t("seatAt")} empty={end.open ? null : ""} />
       {end.open && (
         <>
           {" "}
-          (or nothing: the rest of the stick), at least{" "}
-          <EndLength {...props} field="at_least" says="at least" empty={null} /> and at most{" "}
-          <EndLength {...props} field="at_most" says="at most" empty={null} />
+          {t("orNothingTheRestOf")} <EndLength {...props} field="at_least" says={t("atLeast")} empty={null} />{" "}
+          {t("andAtMost")} <EndLength {...props} field="at_most" says={t("atMost")} empty={null} />
         </>
       )}
     </>
@@ -187,18 +187,26 @@ interface AtBoxProps {
 
 /** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
 function Knockout(props: AtBoxProps) {
-  return <AtBox {...props} field="knockout" ask="+ knockout" before=", knockout " after=" off the surface" />;
+  return (
+    <AtBox
+      {...props}
+      field="knockout"
+      ask={t("knockout")}
+      before={t("knockout2")}
+      after={t("offTheSurface")}
+    />
+  );
 }
 
 /** What the connector keeps between the box's face and the pipe, where the tape went to the face. */
 function FromFace(props: AtBoxProps) {
-  const before = props.place === "start" ? ", measured from its face" : ", measured to its face";
+  const before = props.place === "start" ? t("measuredFromItsFace") : t("measuredToItsFace");
   return (
     <AtBox
       {...props}
       field="connector"
-      ask="+ box’s face"
-      before={`${before}: the connector takes `}
+      ask={t("boxsFace")}
+      before={t("theConnectorTakes", { before })}
       after=""
     />
   );
@@ -224,7 +232,7 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
     <>
       {before}
       <TapeField
-        label={`${place === "start" ? "Start" : "End"}, ${field}`}
+        label={`${place === "start" ? t("start") : "End"}, ${field}`}
         value={value}
         disabled={!mayWrite}
         invalid={stopped}
@@ -232,15 +240,15 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
         onChange={onChange}
       />
       {after}
-      {mayWrite && <TakeOut says={`Take the ${place} ${field} out`} onTake={() => onChange(null)} />}
+      {mayWrite && <TakeOut says={t("takeTheOut", { place, field })} onTake={() => onChange(null)} />}
     </>
   );
 }
 
 const AXES = [
-  { field: "right", says: "right" },
-  { field: "up", says: "up" },
-  { field: "out", says: "out" },
+  { field: "right", says: t("right") },
+  { field: "up", says: t("up") },
+  { field: "out", says: t("out") },
 ] as const;
 
 /** The end box measured on its own from the start box: closes the run as a surveyor closes a traverse. */
@@ -255,7 +263,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         className="px-0!"
         onClick={() => onChange({ ...end, measured: { right: "0", up: "0", out: "0" } }, "")}
       >
-        + The box, measured on its own
+        {t("theBoxMeasuredOnIts")}
       </Button>
     );
   }
@@ -263,13 +271,13 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
     onChange({ ...end, measured: { ...measured, [field]: text } }, `measured.${field}`);
   return (
     <p className="text-[17px] leading-9">
-      On its own the box was measured (
-      <Term meaning={`${GLOSSARY.closure} Left, down and in are written with a minus.`}>from the start</Term>)
+      {t("onItsOwnTheBox")}
+      <Term meaning={t("leftDownAndInAre", { closure: GLOSSARY.closure })}>{t("fromTheStart")}</Term>)
       {AXES.map(({ field, says }) => (
         <span key={field}>
           {field === "right" ? " " : ", "}
           <SignedField
-            label={`End box, ${says}`}
+            label={t("endBox", { says })}
             value={measured[field] ?? ""}
             onChange={(text) => set(field, text)}
           />{" "}
@@ -277,10 +285,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         </span>
       ))}
       {mayWrite && (
-        <TakeOut
-          says="Take the box's own measures out"
-          onTake={() => onChange({ ...end, measured: null }, "")}
-        />
+        <TakeOut says={t("takeTheBoxsOwnMeasures")} onTake={() => onChange({ ...end, measured: null }, "")} />
       )}
     </p>
   );

@@ -1,5 +1,6 @@
 import type { Step } from "@/api/types";
 import { ANGLES } from "@/trade/words";
+import { t } from "@/words/walk";
 import { AddFigure, TakeOut } from "./add-figure";
 import { useStepContext } from "./step-context";
 import { StepNumber } from "./step-number";
@@ -18,7 +19,7 @@ export function LeverTool({ step, onChange }: Props) {
   if (stamped === null || stamped === undefined)
     return (
       <>
-        at{" "}
+        {t("at")}{" "}
         <StepNumber
           field="angle"
           value={step.angle ?? "10"}
@@ -26,13 +27,13 @@ export function LeverTool({ step, onChange }: Props) {
           unit="°"
           onChange={(angle) => set("angle", angle)}
         />
-        {chosen && mayWrite && <AddFigure says="+ lever tool" onAdd={() => set("stamped", "")} />}
+        {chosen && mayWrite && <AddFigure says={t("leverTool")} onAdd={() => set("stamped", "")} />}
       </>
     );
   return (
     <>
-      stamped by a lever tool:{" "}
-      <StepNumber field="stamped" value={stamped} onChange={(rise) => set("stamped", rise)} /> in{" "}
+      {t("stampedByALeverTool")}{" "}
+      <StepNumber field="stamped" value={stamped} onChange={(rise) => set("stamped", rise)} /> {t("in")}{" "}
       <StepNumber
         field="stamped_length"
         value={step.stamped_length ?? "3"}
@@ -40,7 +41,7 @@ export function LeverTool({ step, onChange }: Props) {
       />
       {mayWrite && (
         <TakeOut
-          says="Bend it on the shoe instead"
+          says={t("bendItOnTheShoe")}
           onTake={() => onChange({ ...step, stamped: null } as Step, "angle")}
         />
       )}

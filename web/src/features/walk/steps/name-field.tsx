@@ -1,5 +1,6 @@
 import { type CSSProperties, useEffect, useRef } from "react";
 import { focusNext } from "@/ui/tape-field";
+import { t } from "@/words/walk";
 
 interface Props {
   label: string;
@@ -18,7 +19,7 @@ export function NameField({
   label,
   value,
   disabled,
-  placeholder = "name it",
+  placeholder = t("nameIt"),
   onChange,
   walked = false,
   focused = false,

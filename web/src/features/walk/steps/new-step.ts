@@ -1,59 +1,60 @@
 import type { RunDocument, Step, Tape } from "@/api/types";
 import { usual } from "@/draw/fractions";
 import type { Heading } from "@/trade/words";
+import { t } from "@/words/walk";
 
 type Kind = Step["kind"];
 
 /** What is met on the way; the bend is the answer. */
 export const MET: { kind: Kind; met: string; answer: string; profile: string }[] = [
-  { kind: "bend", met: "A wall, a corner, a turn", answer: "90", profile: "M3 17H18Q25 17 25 10V3" },
+  { kind: "bend", met: t("aWallACornerA"), answer: "90", profile: "M3 17H18Q25 17 25 10V3" },
   {
     kind: "saddle3",
-    met: "Something round to get over",
-    answer: "three-bend saddle",
+    met: t("somethingRoundToGetOver"),
+    answer: t("threeBendSaddle"),
     profile: "M1 17H6L14 9L20 9L28 17H33",
   },
   {
     kind: "saddle4",
-    met: "Something wide to get over",
-    answer: "four-bend saddle",
+    met: t("somethingWideToGetOver"),
+    answer: t("fourBendSaddle"),
     profile: "M1 17H4L9 8H25L30 17H33",
   },
-  { kind: "offset", met: "Another level", answer: "offset", profile: "M1 17H9L19 6H33" },
+  { kind: "offset", met: t("anotherLevel"), answer: "offset", profile: "M1 17H9L19 6H33" },
   {
     kind: "slope",
-    met: "Onto a slope, or off it",
-    answer: "offset of two angles",
+    met: t("ontoASlopeOrOff"),
+    answer: t("offsetOfTwoAngles"),
     profile: "M1 18H8L17 10L33 4",
   },
   {
     kind: "rolled",
-    met: "Sideways and up at once",
-    answer: "rolled offset",
+    met: t("sidewaysAndUpAtOnce"),
+    answer: t("rolledOffset"),
     profile: "M1 18H8L22 5H33M8 18L22 12",
   },
   {
     kind: "kick90",
-    met: "A corner with another level",
-    answer: "90 with a kick",
+    met: t("aCornerWithAnotherLevel"),
+    answer: t("n90WithAKick"),
     profile: "M1 18H10L20 14Q26 12 26 6V2",
   },
-  { kind: "sweep", met: "A big sweep", answer: "many shots", profile: "M2 18L9 17L16 14L21 9L24 2" },
+  { kind: "sweep", met: t("aBigSweep"), answer: t("manyShots"), profile: "M2 18L9 17L16 14L21 9L24 2" },
   {
     kind: "box_offset",
-    met: "A knockout off the pipe's line",
-    answer: "box offset",
+    met: t("aKnockoutOffThePipes"),
+    answer: t("boxOffset"),
     profile: "M2 3V19M2 11H8L13 15H33",
   },
   {
     kind: "pull_point",
-    met: "A box to pull at",
-    answer: "pull point",
+    met: t("aBoxToPullAt"),
+    answer: t("pullPoint2"),
     profile: "M1 11H11M23 11H33M11 5H23V17H11Z",
   },
   {
     kind: "coupling",
-    met: "A coupling that must be there",
+    met: t("aCouplingThatMustBe"),
     answer: "coupling",
     profile: "M1 11H13M21 11H33M13 7H21V15H13Z",
   },

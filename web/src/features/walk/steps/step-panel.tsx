@@ -7,6 +7,7 @@ import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, StopIcon } from "@/ui/icons";
 import { Term } from "@/ui/term";
+import { t } from "@/words/walk";
 import { applyEdits } from "./apply-edits";
 
 /** For the chosen step: every other way to do it, the exact figures against the card's, and how touchy it is. */
@@ -15,14 +16,11 @@ export function StepPanel() {
   const { plan } = usePlanned();
   const { chosen } = useFocus();
   const step = chosen === null ? undefined : draft.document.steps[chosen];
-  if (chosen === null || !step || !plan)
-    return (
-      <p className="p-3 text-soft">Choose a step or a bend: its other ways and its arithmetic stand here.</p>
-    );
+  if (chosen === null || !step || !plan) return <p className="p-3 text-soft">{t("chooseAStepOrA")}</p>;
   return (
     <div className="flex flex-col">
       <h3 className="flex flex-wrap items-center gap-1.5 px-3 pt-2 text-lg font-bold">
-        Step {chosen + 1}: {STEP_WORDS[step.kind].toLowerCase()}
+        {t("step4", { chosen: chosen + 1, STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
         {plan.bends
           .filter((bend) => bend.step === chosen)
           .slice(0, 6)
@@ -46,7 +44,7 @@ function Ways({ index }: { index: number }) {
   const others = ways.filter((way) => way.why_not && !way.now);
   return (
     <>
-      <ul aria-label="Ways to do it" className="mt-1 flex flex-col">
+      <ul aria-label={t("waysToDoIt")} className="mt-1 flex flex-col">
         {possible.map((way) => (
           <WayRow key={way.name} way={way} index={index} />
         ))}
@@ -54,9 +52,9 @@ function Ways({ index }: { index: number }) {
       {others.length > 0 && (
         <details className="border-b border-line/60">
           <summary className="cursor-pointer px-3 py-2 font-semibold">
-            {others.length} more cannot be made here
+            {t("moreCannotBeMadeHere", { others: others.length })}
           </summary>
-          <ul aria-label="Ways that cannot be made here">
+          <ul aria-label={t("waysThatCannotBeMade")}>
             {others.map((way) => (
               <WayRow key={way.name} way={way} index={index} />
             ))}
@@ -82,7 +80,7 @@ function WayRow({ way, index }: { way: Way; index: number }) {
       <div className="min-w-0 flex-1">
         <p className="tape font-semibold">
           {way.name}
-          {way.gentlest && <span className="ml-1.5 text-[15px] font-normal text-soft">gentlest</span>}
+          {way.gentlest && <span className="ml-1.5 text-[15px] font-normal text-soft">{t("gentlest")}</span>}
         </p>
         <Figures way={way} />
         {way.why_not && (
@@ -92,10 +90,10 @@ function WayRow({ way, index }: { way: Way; index: number }) {
           </p>
         )}
       </div>
-      {way.now && <span className="text-[15px] font-semibold">now</span>}
+      {way.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
       {!way.now && !way.why_not && mayWrite && (
-        <Button aria-label={`Take it: ${way.name}`} onClick={take}>
-          Take it
+        <Button aria-label={t("takeIt3", { way: way.name })} onClick={take}>
+          {t("takeIt2")}
         </Button>
       )}
     </li>
@@ -122,7 +120,7 @@ function Figures({ way }: { way: Way }) {
       )}
       {way.degrees > 0 && (
         <span>
-          <strong className="text-ink">{Math.round(way.degrees * 10) / 10}°</strong> in all
+          <strong className="text-ink">{Math.round(way.degrees * 10) / 10}°</strong> {t("inAll")}
         </span>
       )}
     </p>
@@ -143,20 +141,21 @@ function Touchiness({ plan, index }: { plan: Plan; index: number }) {
     <section className="border-b border-line/60 px-3 py-2">
       {passed.map((one) => (
         <p key={one.place}>
-          Clears {one.name || "what it goes over"} by <strong className="tape">{one.clearance.reads}</strong>{" "}
-          (wanted <span className="tape">{one.wanted.reads}</span>).
+          {t("clearsBy", { name: one.name || t("whatItGoesOver") })}{" "}
+          <strong className="tape">{one.clearance.reads}</strong> {t("wanted")}{" "}
+          <span className="tape">{one.wanted.reads}</span>).
         </p>
       ))}
       {moved.length > 0 && (
         <p>
-          One degree off moves the far end:{" "}
+          {t("oneDegreeOffMovesThe")}{" "}
           {shown.map((one) => (
             <span key={one.number} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap">
               <BendTab number={one.number} /> <strong className="tape">{one.measure.reads}</strong>
             </span>
           ))}
           {bends.some((bend) => bend.number === plan.by_hand?.touchiest_bend) &&
-            `Bend ${plan.by_hand?.touchiest_bend} is the touchiest of the run.`}
+            t("bendIsTheTouchiestOf", { bend: plan.by_hand?.touchiest_bend ?? 0 })}
         </p>
       )}
     </section>
@@ -175,14 +174,18 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
     <>
       {exact && (
         <section className="border-b border-line/60 px-3 py-2">
-          <h4 className="font-bold">Exact, on this shoe</h4>
+          <h4 className="font-bold">{t("exactOnThisShoe")}</h4>
           <Spacing spacing={exact.spacing} shrink={exact.shrink} />
           <Lines lines={exact.lines} />
-          <Why says="Why these figures of the shoe" lines={plan.shoe?.why ?? []} />
+          <Why says={t("whyTheseFiguresOfThe")} lines={plan.shoe?.why ?? []} />
           {bends.map((bend) => (
             <Why
               key={bend.number}
-              says={`Bend ${bend.number}: why ${bend.use.at.reads} on the ${bend.use.reference}`}
+              says={t("bendWhyOnThe", {
+                bend: bend.number,
+                use: bend.use.at.reads,
+                reference: bend.use.reference,
+              })}
               lines={bend.why}
             />
           ))}
@@ -190,16 +193,18 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
       )}
       {card && card.lines.length > 0 && (
         <section className="px-3 py-2">
-          <h4 className="font-bold">By the card</h4>
+          <h4 className="font-bold">{t("byTheCard")}</h4>
           <Spacing spacing={card.spacing} shrink={card.shrink} />
           <Lines lines={card.lines} />
           <CardMarks way={card} bends={bendsOf(plan, index)} />
           {card.others.map((way) => (
             <details key={way.name}>
               <summary className="cursor-pointer py-1.5 font-semibold">
-                Or {way.name}
+                {t("or", { way: way.name })}
                 {way.costs && (
-                  <span className="tape font-normal text-soft">: up to {way.costs.reads} off</span>
+                  <span className="tape font-normal text-soft">
+                    {t("upToOff", { costs: way.costs.reads })}
+                  </span>
                 )}
               </summary>
               <Lines lines={way.lines} />
@@ -208,8 +213,8 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
           ))}
           {byCard && (
             <p className="mt-1.5">
-              With the card’s marks for the whole run its end would miss by{" "}
-              <strong className="tape">{byCard.miss_reads}</strong> on this shoe.
+              {t("withTheCardsMarksFor")} <strong className="tape">{byCard.miss_reads}</strong>{" "}
+              {t("onThisShoe")}
             </p>
           )}
           {plan.card_cut && <CardCut cut={plan.card_cut} />}
@@ -224,8 +229,7 @@ function CardCut({ cut }: { cut: NonNullable<Plan["card_cut"]> }) {
     <div className="mt-1.5">
       <Lines lines={cut.lines} />
       <p className="text-[15px] text-soft">
-        That is the whole run’s pipe by the card; this shoe takes{" "}
-        <strong className="tape text-ink">{cut.exact.reads}</strong>.
+        {t("thatIsTheWholeRuns")} <strong className="tape text-ink">{cut.exact.reads}</strong>.
       </p>
     </div>
   );
@@ -241,22 +245,20 @@ function CardMarks({ way, bends }: { way: Pick<CardAnswer, "name" | "marks" | "c
   if (bends.length !== way.marks.length || bends.length > MOST_ROWS) return null;
   return (
     <>
-      <table aria-label={`By the card, ${way.name}`} className="tape mt-2 w-full text-left">
+      <table aria-label={t("byTheCard2", { way: way.name })} className="tape mt-2 w-full text-left">
         <thead>
           <tr className="text-[15px] text-soft">
-            <th scope="col">Bend</th>
-            <th scope="col">Mark</th>
-            <th scope="col">Card</th>
-            <th scope="col">Exact</th>
+            <th scope="col">{t("bend")}</th>
+            <th scope="col">{t("mark")}</th>
+            <th scope="col">{t("card")}</th>
+            <th scope="col">{t("exact")}</th>
           </tr>
         </thead>
         <tbody>
           {way.marks.map((mark, at) => (
             <tr key={bends[at]} className="border-t border-line/60">
               <td>{bends[at]}</td>
-              <td className="text-[15px]">
-                {mark.reference}, hook {mark.hook}
-              </td>
+              <td className="text-[15px]">{t("hook", { reference: mark.reference, hook: mark.hook })}</td>
               <td className="font-semibold">{mark.at.reads}</td>
               <td className="font-semibold">{mark.exact?.reads ?? "–"}</td>
             </tr>
@@ -265,8 +267,8 @@ function CardMarks({ way, bends }: { way: Pick<CardAnswer, "name" | "marks" | "c
       </table>
       {way.costs && (
         <p className="text-[15px] text-soft">
-          The worst of them is <strong className="tape text-ink">{way.costs.reads}</strong> from where this
-          shoe wants it.
+          {t("theWorstOfThemIs")} <strong className="tape text-ink">{way.costs.reads}</strong>{" "}
+          {t("fromWhereThisShoeWants")}
         </p>
       )}
     </>
@@ -279,12 +281,13 @@ function Spacing({ spacing, shrink }: { spacing: Measure | null; shrink: Measure
     <p className="tape">
       {spacing && (
         <>
-          Spacing <strong>{spacing.reads}</strong>
+          {t("spacing")} <strong>{spacing.reads}</strong>
         </>
       )}
       {shrink && (
         <>
-          {spacing && ", "}shrink <strong>{shrink.reads}</strong>
+          {spacing && ", "}
+          {t("shrink")} <strong>{shrink.reads}</strong>
         </>
       )}
     </p>

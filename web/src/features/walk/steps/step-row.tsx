@@ -6,6 +6,7 @@ import { STEP_WORDS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, DownIcon, GripIcon, MoreIcon, PlusIcon, RemoveIcon, UpIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
+import { t } from "@/words/walk";
 import { AddStep } from "./add-step";
 import { FoundHere } from "./findings";
 import { StepContext, useStepContext } from "./step-context";
@@ -44,7 +45,7 @@ export function StepRow(props: Props & { id: string; context: StepContext }) {
         {...sortable.attributes}
         {...sortable.listeners}
         disabled={!context.mayWrite}
-        aria-label={`Step ${index + 1}: drag, or space and arrows, to move`}
+        aria-label={t("stepDragOrSpaceAnd", { index: index + 1 })}
         className="tape flex w-7 shrink-0 touch-none flex-col items-center rounded-sm pt-1.5 text-[17px] text-soft enabled:cursor-grab enabled:hover:bg-well"
       >
         {index + 1}
@@ -74,7 +75,7 @@ const StepContent = memo(function StepContent(props: Props) {
   const { place, findings, chosen, mayWrite } = useStepContext();
   return (
     <div className={`min-w-0 flex-1 ${step.muted ? "text-soft line-through decoration-1" : ""}`}>
-      {step.muted && <p className="text-[15px] font-semibold">Left out of the run</p>}
+      {step.muted && <p className="text-[15px] font-semibold">{t("leftOutOfTheRun")}</p>}
       <StepSentence step={step} onChange={(next, field) => actions.change(index, next, field)} />
       <FoundHere findings={findings} id={`findings-${place}`} onTake={mayWrite ? actions.mend : undefined} />
       <div className="mt-0.5 flex min-h-8 flex-wrap items-center gap-1">
@@ -94,24 +95,24 @@ function Bends({ numbers, chosen }: { numbers: number[]; chosen: boolean }) {
     return numbers.map((number) => <BendTab key={number} number={number} chosen={chosen} />);
   return (
     <>
-      <BendTab number={first} chosen={chosen} /> to <BendTab number={last} chosen={chosen} />
+      <BendTab number={first} chosen={chosen} /> {t("to")} <BendTab number={last} chosen={chosen} />
     </>
   );
 }
 
 function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
   const { mayWrite } = useStepContext();
-  const one = `Step ${index + 1}`;
+  const one = t("step", { index: index + 1 });
   return (
     <span className="ml-auto flex items-center">
       {bends.length > 0 && (
         <Button
           look="quiet"
-          aria-label={`${one}: Other ways, sums`}
+          aria-label={t("otherWaysSums", { one })}
           aria-pressed={waysOpen}
           onClick={() => actions.openWays(index)}
         >
-          Other ways, sums
+          {t("otherWaysSums2")}
         </Button>
       )}
       {mayWrite && (
@@ -119,7 +120,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
           <AddStep
             onAdd={(kind) => actions.insert(index, kind)}
             trigger={
-              <Button look="quiet" aria-label={`Add a step before step ${index + 1}`}>
+              <Button look="quiet" aria-label={t("addAStepBeforeStep", { index: index + 1 })}>
                 <PlusIcon />
               </Button>
             }
@@ -127,7 +128,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
           <Menu
             align="end"
             trigger={
-              <Button look="quiet" aria-label={`${one}: more`}>
+              <Button look="quiet" aria-label={t("more", { one })}>
                 <MoreIcon />
               </Button>
             }
@@ -136,7 +137,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
               keys="Alt+↑"
               disabled={index === 0}
               onSelect={() => actions.move(index, index - 1)}
-              label="Move up"
+              label={t("moveUp")}
             >
               <UpIcon />
             </Item>
@@ -144,20 +145,20 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
               keys="Alt+↓"
               disabled={index === count - 1}
               onSelect={() => actions.move(index, index + 1)}
-              label="Move down"
+              label={t("moveDown")}
             >
               <DownIcon />
             </Item>
-            <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label="Make another like it" />
+            <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label={t("makeAnotherLikeIt")} />
             <Item
               keys="Alt+O"
               onSelect={() => actions.mute(index)}
-              label={step.muted ? "Put it back into the run" : "Leave it out of the run"}
+              label={step.muted ? t("putItBackIntoThe") : t("leaveItOutOfThe")}
             />
             <Item
               keys="Alt+Delete"
               onSelect={() => actions.remove(index)}
-              label={`Remove this ${STEP_WORDS[step.kind].toLowerCase()}`}
+              label={t("removeThis", { STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
             >
               <RemoveIcon />
             </Item>

@@ -8,6 +8,7 @@ import { ANGLES, FIELD_WORDS, HEADINGS, type Heading, RISE_BY, TRADE_SIZES } fro
 import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { t } from "@/words/walk";
 import { AddFigure, TakeOut } from "./add-figure";
 import { LeverTool } from "./lever-tool";
 import { NameField } from "./name-field";
@@ -139,7 +140,7 @@ function Rise({ step, onChange }: Props) {
   return (
     <>
       <Select
-        label={`${called}, rise by`}
+        label={t("riseBy", { called })}
         value={over ? (over.shape ?? "box") : "rise"}
         choices={RISE_BY}
         disabled={!mayWrite}
@@ -158,13 +159,13 @@ function Rise({ step, onChange }: Props) {
             value={over.height}
             onChange={(height) => setThing("height", height)}
           />{" "}
-          high,{" "}
+          {t("high")}{" "}
           <StepNumber
             field="over.clear"
             value={over.clear ?? "1/2"}
             onChange={(clear) => setThing("clear", clear)}
           />{" "}
-          clear
+          {t("clear2")}
           <PipeOff over={over} onChange={setThing} />
         </>
       ) : (
@@ -189,15 +190,13 @@ function PipeOff({ over, onChange }: PipeOffProps) {
   const { stand_off } = over;
   if (stand_off === null || stand_off === undefined)
     return chosen && mayWrite ? (
-      <AddFigure says="+ pipe off" onAdd={() => onChange("stand_off", "")} />
+      <AddFigure says={t("pipeOff")} onAdd={() => onChange("stand_off", "")} />
     ) : null;
   return (
     <>
-      , the pipe before it off by{" "}
+      {t("thePipeBeforeItOff")}{" "}
       <StepNumber field="over.stand_off" value={stand_off} onChange={(off) => onChange("stand_off", off)} />
-      {mayWrite && (
-        <TakeOut says="Take out how far the pipe stands off" onTake={() => onChange("stand_off", null)} />
-      )}
+      {mayWrite && <TakeOut says={t("takeOutHowFarThe")} onTake={() => onChange("stand_off", null)} />}
     </>
   );
 }
@@ -236,8 +235,8 @@ const FIGURES: Record<string, { steps: string[]; unit?: string }> = {
 };
 
 const RADIUS_BY = [
-  { value: "given" as const, label: "with a radius of" },
-  { value: "around" as const, label: "around a pipe of", hint: "its size, its radius, the gap to it" },
+  { value: "given" as const, label: t("withARadiusOf") },
+  { value: "around" as const, label: t("aroundAPipeOf"), hint: t("itsSizeItsRadiusThe") },
 ];
 
 /** A sweep's radius as measured, or from the pipe that it goes around. */
@@ -255,7 +254,7 @@ function RadiusBy({ step, onChange }: Props) {
   return (
     <>
       <Select
-        label={`${called}, radius by`}
+        label={t("radiusBy", { called })}
         value={around ? "around" : "given"}
         choices={RADIUS_BY}
         disabled={!mayWrite}
@@ -264,13 +263,13 @@ function RadiusBy({ step, onChange }: Props) {
       {around ? (
         <>
           <Select
-            label={`${called}, size of the pipe that it goes around`}
+            label={t("sizeOfThePipeThat", { called })}
             value={around.trade_size}
             choices={TRADE_SIZES}
             disabled={!mayWrite}
             onChoose={(trade_size) => set({ trade_size }, "")}
           />{" "}
-          with a radius of{" "}
+          {t("withARadiusOf")}{" "}
           <StepNumber
             field="around.radius"
             value={around.radius}
@@ -278,7 +277,7 @@ function RadiusBy({ step, onChange }: Props) {
           />
           ,{" "}
           <StepNumber field="around.gap" value={around.gap ?? "0"} onChange={(gap) => set({ gap }, "gap")} />{" "}
-          clear of it
+          {t("clearOfIt")}
         </>
       ) : (
         <StepNumber

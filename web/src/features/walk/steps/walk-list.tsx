@@ -15,6 +15,7 @@ import { rackFindings } from "@/features/walk/rack/rack-findings";
 import { placed, readUnder, useFocus, usePlanned, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
+import { t } from "@/words/walk";
 import { AddStep } from "./add-step";
 import { EndRow, StartRow } from "./end-rows";
 import { Findings } from "./findings";
@@ -47,7 +48,7 @@ export function WalkList() {
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol aria-label="Walk list" className="flex flex-col">
+        <ol aria-label={t("walkList")} className="flex flex-col">
           <StartRow />
           {steps.map((step, index) => (
             <Row key={ids[index]} id={ids[index] ?? ""} step={step} index={index} actions={actions} />
@@ -59,7 +60,7 @@ export function WalkList() {
                 onEnd={actions.toEnd}
                 trigger={
                   <Button look="quiet" data-tape>
-                    <PlusIcon /> Add what you meet next
+                    <PlusIcon /> {t("addWhatYouMeetNext")}
                   </Button>
                 }
               />
@@ -92,7 +93,7 @@ function Row({ id, step, index, actions }: RowProps) {
   const place = `steps.${index}`;
   const context = useSame({
     place,
-    called: `Step ${index + 1}`,
+    called: t("step", { index: index + 1 }),
     mayWrite,
     chosen: chosen === index,
     racked: Boolean(draft.document.rack),

@@ -1,4 +1,5 @@
 import type { Step } from "@/api/types";
+import { t } from "@/words/walk";
 import { AddFigure, TakeOut } from "./add-figure";
 import { useStepContext } from "./step-context";
 import { StepNumber } from "./step-number";
@@ -17,17 +18,17 @@ export function WindowClause({ step, onChange }: Props) {
   if (low === null && high === null) {
     if (!mayWrite || !chosen) return null;
     const ask = () => onChange({ ...step, at_least: "", at_most: "" }, "at_least");
-    return <AddFigure says="+ window" onAdd={ask} />;
+    return <AddFigure says={t("window")} onAdd={ask} />;
   }
   return (
     <>
-      , at least{" "}
+      {t("atLeast2")}{" "}
       <StepNumber
         field="at_least"
         value={low ?? ""}
         onChange={(text) => onChange({ ...step, at_least: text }, "at_least")}
       />{" "}
-      and at most{" "}
+      {t("andAtMost")}{" "}
       <StepNumber
         field="at_most"
         value={high ?? ""}
@@ -35,7 +36,7 @@ export function WindowClause({ step, onChange }: Props) {
       />
       {mayWrite && (
         <TakeOut
-          says={`${called}, take the window out`}
+          says={t("takeTheWindowOut", { called })}
           onTake={() => onChange({ ...step, at_least: null, at_most: null }, "")}
         />
       )}

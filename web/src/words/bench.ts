@@ -1,0 +1,4 @@
+import { catalogue } from "./catalogue";
+import en from "./en/bench.json";
+
+export const t = catalogue("bench", en);

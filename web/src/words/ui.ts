@@ -1,0 +1,4 @@
+import { catalogue } from "./catalogue";
+import en from "./en/ui.json";
+
+export const t = catalogue("ui", en);

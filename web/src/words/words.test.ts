@@ -1,0 +1,90 @@
+import ts from "typescript";
+import { describe, expect, test } from "vitest";
+
+type Sentences = Record<string, string>;
+interface Said {
+  where: string;
+  view: string;
+  keys: string[];
+  figures: string[] | null;
+}
+
+const raw = import.meta.glob<string>(
+  ["../**/*.ts", "../**/*.tsx", "!../**/*.test.*", "!../api/schema.d.ts"],
+  {
+    query: "?raw",
+    import: "default",
+    eager: true,
+  },
+);
+const catalogues = import.meta.glob<Sentences>("./*/*.json", { import: "default", eager: true });
+
+const inLanguage = (language: string): [string, Sentences][] =>
+  Object.entries(catalogues)
+    .filter(([file]) => file.startsWith(`./${language}/`))
+    .map(([file, sentences]) => [file.replace(/^.*\/|\.json$/g, ""), sentences]);
+const english = Object.fromEntries(inLanguage("en"));
+
+const figuresOf = (sentence: string) =>
+  [...sentence.matchAll(/\{\{(\w+)\}\}/g)].map((found) => found[1] ?? "");
+const baseOf = (key: string) => key.replace(/(_ordinal)?_(one|two|few|other)$/, "");
+const formsOf = (sentences: Sentences, key: string) =>
+  Object.keys(sentences).filter((form) => baseOf(form) === key);
+
+/** Each call of a catalogue's `t`: the view, its key or the two of a choice, and the figures where they are named. */
+function saidIn([file, source]: [string, string]): Said[] {
+  const view = /import \{ t \} from "@\/words\/(\w+)"/.exec(source)?.[1];
+  if (!view) return [];
+  const found: Said[] = [];
+  const visit = (node: ts.Node): void => {
+    if (ts.isCallExpression(node) && ts.isIdentifier(node.expression) && node.expression.text === "t") {
+      const [key, figures] = node.arguments;
+      const keys: string[] = [];
+      const choices = (one: ts.Node | undefined): void => {
+        if (one && ts.isStringLiteral(one)) keys.push(one.text);
+        if (one && ts.isConditionalExpression(one)) [one.whenTrue, one.whenFalse].map(choices);
+      };
+      choices(key);
+      const named = figures && ts.isObjectLiteralExpression(figures) ? figures.properties : null;
+      const names = named?.map((property) => property.name?.getText() ?? "") ?? (figures ? null : []);
+      found.push({ where: file, view, keys, figures: names });
+    }
+    ts.forEachChild(node, visit);
+  };
+  visit(ts.createSourceFile(file, source, ts.ScriptTarget.Latest, true, ts.ScriptKind.TSX));
+  return found;
+}
+
+const said = Object.entries(raw).flatMap(saidIn);
+
+describe("The interface's sentences", () => {
+  test("each that is said brings the figures that its sentence names", () => {
+    const wrong = said.flatMap(({ where, view, keys, figures }) =>
+      keys.flatMap((key) =>
+        formsOf(english[view] ?? {}, key)
+          .flatMap((form) => figuresOf(english[view]?.[form] ?? ""))
+          .filter((name) => figures && !figures.includes(name))
+          .map((name) => `${where}: ${view}.${key} wants ${name}`),
+      ),
+    );
+    expect(wrong).toEqual([]);
+  });
+
+  test("each of a catalogue is said somewhere", () => {
+    const used = new Set(said.flatMap(({ view, keys }) => keys.map((key) => `${view}.${key}`)));
+    const silent = Object.entries(english)
+      .filter(([view]) => view !== "counts")
+      .flatMap(([view, sentences]) => Object.keys(sentences).map((key) => `${view}.${baseOf(key)}`))
+      .filter((key) => !used.has(key));
+    expect(silent).toEqual([]);
+  });
+
+  test("other languages name the same figures, and nothing that English has not", () => {
+    for (const [view, sentences] of inLanguage("es"))
+      for (const [key, sentence] of Object.entries(sentences)) {
+        const own = english[view]?.[key];
+        expect(own, `${view}.${key}`).toBeDefined();
+        expect(figuresOf(sentence).sort(), `${view}.${key}`).toEqual(figuresOf(own ?? "").sort());
+      }
+  });
+});
