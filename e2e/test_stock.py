@@ -113,7 +113,7 @@ class Stock(Journey):
         field(theirs, "Step 2, measure").fill("73")
         saved(theirs)
         mine.get_by_role("button", name="Reserve and cut this").click()
-        expect(mine.get_by_role("alert")).to_contain_text("Kiln 2 feed changed since this plan was made.")
+        expect(mine.get_by_role("alert")).to_contain_text("Changed since this plan was made: Kiln 2 feed.")
         expect(mine.get_by_role("region", name="Cutting")).to_be_hidden()
         self.assertEqual(Reservation.objects.count(), 0)
         mine.get_by_role("button", name="Reserve and cut this").click()
