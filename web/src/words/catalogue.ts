@@ -34,6 +34,18 @@ export function catalogue<English extends Record<string, string>>(
   i18next.addResourceBundle("en", view, english);
   const other = others[view];
   if (other) i18next.addResourceBundle(language, view, other);
-  const say = i18next.getFixedT(null, view);
-  return (key, figures) => say(key, { ...figures });
+  const say = i18next.getFixedT(null, view) as (key: string, options: object) => string;
+  // A page tells a thousand sentences: each is looked up once, and only one that counts is asked for every time.
+  const known = new Map<string, string>();
+  const sentence = (key: string): string => {
+    const told = known.get(key) ?? say(key, { skipInterpolation: true });
+    known.set(key, told);
+    return told;
+  };
+  return (key, figures) =>
+    figures === undefined
+      ? sentence(key)
+      : "count" in figures
+        ? say(key, { ...figures })
+        : sentence(key).replace(/\{\{(\w+)\}\}/g, (_, name: string) => String(figures[name] ?? ""));
 }
