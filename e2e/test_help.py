@@ -1,4 +1,4 @@
-"""Help in place: on a first visit to each view, until it is left; and whenever it is asked for."""
+"""Help in place: on a first visit to each view, until it is left, and whenever it is asked for; and the tour."""
 
 from playwright.sync_api import expect
 
@@ -26,3 +26,34 @@ class FirstVisit(Journey):
         page.reload()
         expect(page.get_by_role("heading", name="Cut list")).to_be_visible()
         expect(page.get_by_role("complementary", name="Help")).to_have_count(0)
+
+    def test_the_tour_leads_from_a_figure_to_the_saw(self):
+        page = self.window()
+        page.get_by_role("complementary", name="Help: Jobs").get_by_role("button", name="Show me around").click()
+        tour = page.get_by_role("complementary", name="The tour")
+        self.pointed(page, "1 of 8").click()
+        self.pointed(page, "2 of 8").fill("6")
+        page.keyboard.press("Enter")
+        self.pointed(page, "3 of 8")
+        tour.get_by_role("button", name="Next").click()
+        page.reload()
+        self.pointed(page, "4 of 8").click()
+        self.pointed(page, "5 of 8").click()
+        self.pointed(page, "6 of 8").get_by_role("textbox", name="Finder reads, degrees").fill("90")
+        page.get_by_role("button", name="Enter it").click()
+        expect(tour).to_contain_text("7 of 8")
+        page.get_by_role("link", name="Walk").click()
+        expect(tour).to_contain_text("The tour goes on in Bench.")
+        page.get_by_role("link", name="Bench").click()
+        self.pointed(page, "7 of 8").click()
+        expect(self.pointed(page, "8 of 8")).to_have_text("Reserve and cut this")
+        tour.get_by_role("button", name="Next").click()
+        tour.get_by_role("button", name="Done").click()
+        expect(tour).to_have_count(0)
+        self.assertEqual(page.locator("[data-pointed]").count(), 0)
+
+    def pointed(self, page, stop):
+        """What the tour points at, once it has come to that stop."""
+        expect(page.get_by_role("complementary", name="The tour")).to_contain_text(stop)
+        expect(page.locator("[data-pointed]")).to_be_in_viewport()
+        return page.locator("[data-pointed]")

@@ -3,6 +3,7 @@ import { useLocation } from "react-router";
 import { Button } from "@/ui/button";
 import { t } from "@/words/shell";
 import { helpAt } from "./help-texts";
+import { startTour, useTour } from "./tour-place";
 
 const KEY = "crelda.help";
 /** Stands for all views: whoever left the tour is told nothing more by itself. */
@@ -32,8 +33,9 @@ export function Help({ asked, onClose }: Props) {
 }
 
 function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnType<typeof helpAt>> }) {
+  const tour = useTour();
   const [first, setFirst] = useState(() => !seen().some((one) => one === help.view || one === ALL));
-  if (!first && !asked) return null;
+  if (!asked && (!first || tour !== null)) return null;
   const close = (view: string) => {
     remember(view);
     setFirst(false);
@@ -53,6 +55,18 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
         ))}
         {help.next && <p className="mt-1 font-semibold">{help.next}</p>}
         <p className="mt-2 flex flex-wrap gap-2">
+          {help.view === "jobs" && (
+            <Button
+              look="main"
+              className="min-h-11"
+              onClick={() => {
+                startTour();
+                onClose();
+              }}
+            >
+              {t("showMeAround")}
+            </Button>
+          )}
           <Button className="min-h-11" onClick={() => close(help.view)}>
             {t("iSee")}
           </Button>

@@ -15,6 +15,8 @@ import { ServerAway } from "./server-away";
 import { SigningOut } from "./signing-out";
 import { rememberedTheme, rememberTheme, type Theme } from "./theme";
 import { useTitle } from "./title";
+import { Tour } from "./tour";
+import { startTour } from "./tour-place";
 import { Wordmark } from "./wordmark";
 
 const THEMES: { value: Theme; label: string }[] = [
@@ -72,6 +74,7 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
       </header>
       <ServerAway />
       <NoNetwork />
+      <Tour />
       <Help asked={helping} onClose={() => setHelping(false)} />
       <Keys />
       {children}
@@ -141,6 +144,14 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
             >
               {t("whatIsDoneHere")}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item asChild onSelect={startTour}>
+              <Link
+                to="/"
+                className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
+              >
+                {t("showMeAround")}
+              </Link>
             </DropdownMenu.Item>
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}

@@ -112,7 +112,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   }
 
   return (
-    <form onSubmit={submit} aria-label={t("asBent")} className="flex flex-col gap-2">
+    <form onSubmit={submit} aria-label={t("asBent")} data-tour="reading" className="flex flex-col gap-2">
       <h2 className="text-lg font-bold">{again ? t("readAgain") : t("asBent")}</h2>
       <div className="flex flex-wrap items-start gap-2">
         <Field

@@ -148,6 +148,7 @@ export function CutScreen() {
           <Button
             look="main"
             className="min-h-14 flex-1 text-lg lg:max-w-72"
+            data-tour="cut"
             onClick={async () => {
               const named = scraps.some((scrap) => scrap.tag === source) ? source : null;
               if (!stick.cut_at && !(await act({ kind: "cut", piece: sheet.piece, source: named }))) return;

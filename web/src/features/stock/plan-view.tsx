@@ -95,6 +95,7 @@ export function PlanView({
         {mayWrite && now.cuts > 0 && (
           <Button
             look="main"
+            data-tour="take"
             className="min-h-11 max-sm:w-full sm:ml-auto"
             disabled={planning}
             onClick={() => onTake(picked)}

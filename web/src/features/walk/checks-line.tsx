@@ -21,6 +21,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
   const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
   return (
     <div
+      data-tour="verdict"
       className="flex flex-wrap items-center gap-x-4 max-lg:order-2 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base"
       aria-live="polite"
     >

@@ -48,7 +48,7 @@ export function WalkList() {
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol aria-label={t("walkList")} className="flex flex-col">
+        <ol data-tour="steps" aria-label={t("walkList")} className="flex flex-col">
           <StartRow />
           {steps.map((step, index) => (
             <Row key={ids[index]} id={ids[index] ?? ""} step={step} index={index} actions={actions} />
