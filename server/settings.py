@@ -63,6 +63,23 @@ ROOT_URLCONF = "server.urls"
 WSGI_APPLICATION = "server.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
 
+# A folder for photos of runs; without one they lie in the database.
+PHOTOS_DIR = os.environ.get("CRELDA_PHOTOS_DIR", "")
+STORAGES: dict[str, dict[str, object]] = {
+    "default": {"BACKEND": "django.core.files.storage.InMemoryStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+
+
+def files_in(folder: str) -> dict[str, object]:
+    """A store of files that nobody but the server reads."""
+    options = {"location": folder, "file_permissions_mode": 0o600, "directory_permissions_mode": 0o700}
+    return {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": options}
+
+
+if PHOTOS_DIR:
+    STORAGES["photos"] = files_in(PHOTOS_DIR)
+
 # Seconds until a database that says nothing is given up; what has long work to do there sets more.
 DATABASE_PATIENCE = int(os.environ.get("CRELDA_DATABASE_PATIENCE", "8"))
 # Proxies whose word on where a request comes from is taken.

@@ -8,7 +8,7 @@ from ninja import Router
 
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
-from server.jobs import about, actions, photos
+from server.jobs import about, actions, photo_store, photos
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
 from server.jobs.racks import FloorOut, floor
@@ -141,7 +141,7 @@ def add_photo(request: SignedInRequest, run_id: int, given: PhotoIn) -> tuple[in
 def get_photo(request: SignedInRequest, run_id: int, photo_id: int) -> HttpResponse:
     """A photo, as JPEG."""
     photo = photos.photo_of(request.auth, run_id, photo_id)
-    return HttpResponse(bytes(photo.data), content_type="image/jpeg")
+    return HttpResponse(photo_store.bytes_of(photo), content_type="image/jpeg")
 
 
 @router.delete("/runs/{int:run_id}/photos/{int:photo_id}", response={204: None}, operation_id="removePhoto")

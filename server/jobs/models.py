@@ -65,7 +65,10 @@ class RunPhoto(CrewOwned):
     """A photo of where a run goes, as JPEG of a bounded size."""
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="photos")
-    data = models.BinaryField()
+    data = models.BinaryField(help_text="Empty where it lies in a file.")
+    stored = models.CharField(
+        max_length=120, blank=True, default="", help_text="The file that it lies in, by its store."
+    )
     width = models.PositiveSmallIntegerField()
     height = models.PositiveSmallIntegerField()
     says = models.CharField(max_length=120, blank=True)

@@ -12,6 +12,7 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Refused
+from server.jobs import photo_store
 from server.jobs.models import Run, RunPhoto
 from server.sentences import message
 
@@ -31,7 +32,8 @@ def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
     if run.photos.count() >= MOST_PHOTOS:
         raise Refused(message("jobs.a_run_keeps_photos_take_one", most_photos=MOST_PHOTOS))
     data, size = sized_down(image)
-    return RunPhoto.objects.create(crew=crew, run=run, data=data, width=size[0], height=size[1], says=says, by=user)
+    about = {"width": size[0], "height": size[1], "says": says, "by": user}
+    return RunPhoto.objects.create(crew=crew, run=run, **about, **photo_store.kept(crew.pk, data))
 
 
 @transaction.atomic
@@ -42,7 +44,7 @@ def remove_photo(user: User, run_id: int, photo_id: int) -> None:
 
 
 def photo_of(user: User, run_id: int, photo_id: int) -> RunPhoto:
-    """A photo of one of the crew's runs, with its bytes."""
+    """A photo of one of the crew's runs."""
     runs = Run.objects.for_user(user)
     return get_object_or_404(RunPhoto.objects.for_user(user), run__in=runs, run=run_id, pk=photo_id)
 

@@ -13,6 +13,7 @@ from server.accounts.models import Reply
 from server.bench.models import ActDone
 from server.cutting.models import Proposal
 from server.jobs.models import Revision
+from server.jobs.photo_store import tidy_files
 
 # Whoever got no answer tries again within minutes; a phone may lie in a van for months with acts unsent.
 REPLIES, ACTS = timedelta(days=7), timedelta(days=365)
@@ -36,6 +37,7 @@ def tidy(now: datetime | None = None) -> dict[str, int]:
         "failed sign-ins": _delete(AccessAttempt.objects.filter(attempt_time__lt=now - GUESSES)),
         "sign-ins": _delete(AccessLog.objects.filter(attempt_time__lt=now - SIGN_INS)),
         "saves between others": _thin_out(now),
+        "photo files of nothing": tidy_files(),
     }
 
 

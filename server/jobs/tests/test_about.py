@@ -1,11 +1,19 @@
+import os
 from base64 import b64encode
+from datetime import timedelta
 from io import BytesIO
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
+from django.conf import settings
+from django.test import override_settings
 from PIL import Image
 
 from server.accounts.models import Membership
 from server.jobs.models import RunPhoto
+from server.jobs.photo_store import LEFT_ALONE, tidy_files
 from server.jobs.photos import LONGEST_SIDE, MOST_PHOTOS
+from server.settings import files_in
 from server.tests.support import Api, CrewTestCase
 
 
@@ -68,6 +76,33 @@ class AboutARun(CrewTestCase):
         self.assertEqual(self.api.send("GET", "/jobs").json()[0]["runs"][0]["photos"], 1)
         self.assertEqual(self.api.send("DELETE", f"/runs/{self.feed.pk}/photos/{photo['id']}").status_code, 204)
         self.assertFalse(RunPhoto.objects.exists())
+
+    def test_by_setting_photos_lie_in_a_folder_and_those_from_before_stay(self):
+        photos = f"/runs/{self.feed.pk}/photos"
+        before = self.api.send("POST", photos, {"image": encoded()}).json()["photos"][-1]["id"]
+        with (
+            TemporaryDirectory() as folder,
+            override_settings(STORAGES={**settings.STORAGES, "photos": files_in(folder)}),
+        ):
+            now = self.api.send("POST", photos, {"image": encoded(60, 20)}).json()["photos"][-1]["id"]
+            files = [path for path in Path(folder).rglob("*") if path.is_file()]
+            self.assertEqual([path.stat().st_mode & 0o777 for path in files], [0o600])
+            self.assertEqual(bytes(RunPhoto.objects.get(pk=now).data), b"")
+            for photo, size in ((before, (40, 30)), (now, (60, 20))):
+                shown = self.api.send("GET", f"{photos}/{photo}").content
+                self.assertEqual(Image.open(BytesIO(shown)).size, size)
+            stray = Path(folder) / "1" / "stray.jpg"
+            stray.parent.mkdir(exist_ok=True)
+            stray.write_bytes(b"of a write that failed")
+            self.assertEqual(tidy_files(), 0, "it may be under way")
+            old = stray.stat().st_mtime - 2 * LEFT_ALONE / timedelta(seconds=1)
+            for path in (stray, *files):
+                os.utime(path, (old, old))
+            self.assertEqual(tidy_files(), 1)
+            with self.captureOnCommitCallbacks(execute=True):
+                self.api.send("DELETE", f"{photos}/{now}")
+            self.assertEqual([path for path in Path(folder).rglob("*") if path.is_file()], [])
+            self.assertEqual(self.api.send("GET", f"{photos}/{before}").status_code, 200)
 
     def test_what_is_no_photo_or_too_much_is_refused(self):
         bomb = encoded(9000, 9000, "PNG")
