@@ -35,13 +35,8 @@ export function catalogue<English extends Record<string, string>>(
   const other = others[view];
   if (other) i18next.addResourceBundle(language, view, other);
   const say = i18next.getFixedT(null, view) as (key: string, options: object) => string;
-  // A page tells a thousand sentences: each is looked up once, and only one that counts is asked for every time.
-  const known = new Map<string, string>();
-  const sentence = (key: string): string => {
-    const told = known.get(key) ?? say(key, { skipInterpolation: true });
-    known.set(key, told);
-    return told;
-  };
+  // A page tells a thousand sentences, and few of them count: only those need a language's own rules.
+  const sentence = (key: string): string => other?.[key] ?? english[key] ?? key;
   return (key, figures) =>
     figures === undefined
       ? sentence(key)
