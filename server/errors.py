@@ -12,7 +12,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.document import UnreadableDocument
 from server.gate import is_locked_out
-from server.guard import PROBLEM, SAYS
+from server.guard import PROBLEM, says
 from server.language import told
 from server.sentences import message
 
@@ -80,7 +80,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:
-        return tell(request, 404, SAYS[404])
+        return tell(request, 404, says(404))
 
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
@@ -131,8 +131,8 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def _(request: HttpRequest, error: HttpError) -> HttpResponse:
         # A body that is no JSON and a page without its token are found by the framework, and not told in words.
-        says = SAYS[error.status_code] if error.status_code in (400, 403) else str(error)
-        return tell(request, error.status_code, says)
+        detail = says(error.status_code) if error.status_code in (400, 403) else str(error)
+        return tell(request, error.status_code, detail)
 
 
 def as_sentence(says: str) -> str:

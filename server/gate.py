@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
 from server.accounts.client import address_of
 from server.guard import is_api, problem
+from server.sentences import message
 
 # MariaDB's numbers for a lock that was waited for too long, and for a deadlock: it is there, others are at work.
 LOCKED_OUT = (1205, 1213)
@@ -20,9 +21,9 @@ STALLED, LOOK = 1.5, 0.1
 PAUSE = 2.0
 # And for a table, or a disk, that is full: what is there can be read, and nothing can be added.
 FULL_UP = (1021, 1114)
-FULL = "The server's disk is full. Nothing was done, and what you typed stays here. Tell whoever runs the server."
-GONE = "The database does not answer just now. What you did is kept here and sent once it is back."
-BUSY = "The server has its hands full. What you did is kept here; try again in a moment."
+FULL = message("gate.full")
+GONE = message("gate.gone")
+BUSY = message("gate.busy")
 
 
 class Places:

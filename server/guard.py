@@ -1,15 +1,15 @@
 """What holds for every request below /api: how large a body may be, and how answers and errors are sent."""
 
 import json
-from collections.abc import Callable
 from http import HTTPStatus
 
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
+from server.language import Answer, told
 from server.observing.logs import request_number
+from server.sentences import message
 
-Answer = Callable[[HttpRequest], HttpResponseBase]
 KB = 1024
 FORM = 4 * KB
 DOCUMENT = 160 * KB
@@ -34,23 +34,22 @@ LARGEST_BODY = {
     "api/jobs/<int:job_id>/cutting/plan": 96 * KB,
 }
 PROBLEM = "application/problem+json"
-SAYS = {
-    400: "The server could not read that request.",
-    403: "That came from another page. Load this page again, then try once more; what you typed stays.",
-    404: "There is no such thing here.",
-    405: "That cannot be done here.",
-    413: "That is too much at once: {size:,} bytes, where at most {most:,} are taken. Nothing was done.",
-    415: "The server takes JSON here (Content-Type: application/json). Nothing was done.",
-    429: "That was asked too often. Wait a moment, then try again.",
-    500: "Something went wrong in the server; its log has it as {number}. Nothing was done. Try again.",
-    503: "The server cannot do that just now. It tries again by itself; what you did stays here.",
-}
+# What has a sentence of its own.
+SAYS = (400, 403, 404, 405, 413, 415, 429, 500, 503)
 
 
 def problem(status: int, detail: str = "", **extra: object) -> HttpResponse:
     """An error as problem JSON (RFC 9457), in words that a person can use."""
-    body = {"status": status, "detail": detail or SAYS.get(status, HTTPStatus(status).phrase + "."), **extra}
+    body = {"status": status, "detail": told(detail or says(status)), **extra}
     return HttpResponse(json.dumps(body), status=status, content_type=PROBLEM)
+
+
+def says(status: int) -> str:
+    """What is always said with a status; of a fault of ours the number too by which it is found in the log."""
+    if status == HTTPStatus.INTERNAL_SERVER_ERROR:
+        return message("http.500", number=request_number.get()[:8])
+    plain = status in SAYS and status != HTTPStatus.REQUEST_ENTITY_TOO_LARGE
+    return message(f"http.{status}") if plain else HTTPStatus(status).phrase + "."
 
 
 def is_api(request: HttpRequest) -> bool:
@@ -70,12 +69,12 @@ class ApiGuard:
             return self.answer(request)
         answer = self._refusal(request) or self.answer(request)
         if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
-            told = problem(answer.status_code, _says(answer.status_code))
+            problem_told = problem(answer.status_code)
             # What the inner layers said besides, as which methods are allowed, stays said.
             for key in {"Allow", "Retry-After"} & set(answer.headers):
-                told.headers[key] = answer.headers[key]
-            told.cookies = answer.cookies
-            answer = told
+                problem_told.headers[key] = answer.headers[key]
+            problem_told.cookies = answer.cookies
+            answer = problem_told
         answer.headers["Cache-Control"] = "no-store"
         return answer
 
@@ -85,13 +84,8 @@ class ApiGuard:
             return None
         most = largest_body(request.path_info)
         if size > most:
-            return problem(413, SAYS[413].format(size=size, most=most))
+            return problem(413, message("http.413", size=f"{size:,}", most=f"{most:,}"))
         return None if request.content_type == "application/json" else problem(415)
-
-
-def _says(status: int) -> str:
-    """Of a fault of ours the number by which it is found in the log; of all else what is always said."""
-    return SAYS[500].format(number=request_number.get()[:8]) if status == 500 else ""
 
 
 def _size_of(request: HttpRequest) -> int:

@@ -1,11 +1,14 @@
 """The language of an answer: what the core says is told in the one that the client asks for."""
 
+from collections.abc import Callable
+
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from django.utils.translation import get_language
 
 from conduit.catalogue import Message, language_now, said_by, speaking
-from server.guard import Answer
+
+Answer = Callable[[HttpRequest], HttpResponseBase]
 
 
 class TellInLanguage:

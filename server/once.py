@@ -13,6 +13,7 @@ from server.accounts.models import Reply
 from server.errors import LOCKED
 from server.gate import is_locked_out
 from server.guard import problem
+from server.sentences import message
 
 HEADER = "Idempotency-Key"
 # Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
@@ -26,8 +27,8 @@ REPEATABLE = {
     *("makePasswordLink", "beginSecondFactor", "confirmSecondFactor"),
     *("testShoe", "readFinder", "planCuts", "stopPlanning", "pickChoices", "doActs", "doCut"),
 }
-NEEDED = f"A write needs the header {HEADER} with a UUID of its own, so that it is done once however often it is sent."
-OTHER = f"This {HEADER} came with another write before. Nothing was done."
+NEEDED = message("once.needed", header=HEADER)
+OTHER = message("once.other", header=HEADER)
 Run = Callable[..., HttpResponse]
 
 

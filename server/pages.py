@@ -6,6 +6,8 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from server.guard import problem
+from server.language import told
+from server.sentences import message
 
 
 @require_safe
@@ -14,7 +16,7 @@ def front_end(request: HttpRequest) -> HttpResponse:
     """The built page, for every address that the front end routes itself."""
     page = settings.WEB_DIST / "index.html"
     if not page.exists():
-        return HttpResponse("The front end is not built yet; run ./crelda up.", status=503, content_type="text/plain")
+        return HttpResponse(told(message("pages.not_built")), status=503, content_type="text/plain")
     answer = HttpResponse(page.read_bytes())
     answer["Cache-Control"] = "no-cache"
     return answer
@@ -22,4 +24,4 @@ def front_end(request: HttpRequest) -> HttpResponse:
 
 def no_such_api(request: HttpRequest) -> HttpResponse:
     """An API address that is none, as a program reads it."""
-    return problem(404, f"There is no {request.path} in this API.")
+    return problem(404, message("pages.no_such_api", path=request.path))

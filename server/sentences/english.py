@@ -149,4 +149,22 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "stock.too_short_for_the_rack": "Too short for the rack.",
     "stock.was_cut_undo_the_cut_where": "{tag} was cut; undo the cut where it was made.",
     "stock.write_a_line_for_each_piece": "write a line for each piece, as 3/4 EMT 41 3/8",
+    "http.400": "The server could not read that request.",
+    "http.403": "That came from another page. Load this page again, then try once more; what you typed stays.",
+    "http.404": "There is no such thing here.",
+    "http.405": "That cannot be done here.",
+    "http.413": "That is too much at once: {size} bytes, where at most {most} are taken. Nothing was done.",
+    "http.415": "The server takes JSON here (Content-Type: application/json). Nothing was done.",
+    "http.429": "That was asked too often. Wait a moment, then try again.",
+    "http.500": "Something went wrong in the server; its log has it as {number}. Nothing was done. Try again.",
+    "http.503": "The server cannot do that just now. It tries again by itself; what you did stays here.",
+    "gate.full": "The server's disk is full. Nothing was done, and what you typed stays here. Tell whoever runs the "
+    "server.",
+    "gate.gone": "The database does not answer just now. What you did is kept here and sent once it is back.",
+    "gate.busy": "The server has its hands full. What you did is kept here; try again in a moment.",
+    "once.needed": "A write needs the header {header} with a UUID of its own, so that it is done once however often "
+    "it is sent.",
+    "once.other": "This {header} came with another write before. Nothing was done.",
+    "pages.no_such_api": "There is no {path} in this API.",
+    "pages.not_built": "The front end is not built yet; run ./crelda up.",
 }

@@ -27,4 +27,13 @@ SPANISH: dict[str, str | tuple[str, str]] = {
     "Existencias, o déjelo como estaba.",
     "cutting.piece_of_run": "{run}, pieza {piece}",
     "cutting.the_run": "La corrida",
+    "http.400": "El servidor no pudo leer esa petición.",
+    "http.404": "Aquí no hay tal cosa.",
+    "http.429": "Eso se pidió muy seguido. Espere un momento y vuelva a intentar.",
+    "http.503": "El servidor no puede hacerlo ahora mismo. Vuelve a intentar solo; lo que hizo se queda aquí.",
+    "http.500": "Algo falló en el servidor; su registro lo tiene como {number}. No se hizo nada. Vuelva a intentar.",
+    "gate.gone": "La base de datos no contesta ahora mismo. Lo que hizo se guarda aquí y se envía cuando vuelva.",
+    "gate.busy": "El servidor está muy ocupado. Lo que hizo se guarda aquí; vuelva a intentar en un momento.",
+    "gate.full": "El disco del servidor está lleno. No se hizo nada, y lo que escribió se queda aquí. Avise a quien "
+    "lleva el servidor.",
 }
