@@ -1,6 +1,14 @@
 import type { Status } from "@/api/types";
+import { t } from "@/words/ui";
 
-const STAGES: Status[] = ["measured", "laid out", "cut", "bent", "fitted"];
+const WORDS: Record<Status, string> = {
+  measured: t("measured"),
+  "laid out": t("laidOut"),
+  cut: t("cut"),
+  bent: t("bent"),
+  fitted: t("fitted"),
+};
+const STAGES = Object.keys(WORDS) as Status[];
 const STEP = 16;
 
 /** How far the work on a run is: a pipe filled up to its stage, and the word. */
@@ -30,7 +38,7 @@ export function StatusMark({ status, progress }: { status: Status; progress: str
         ))}
       </svg>
       <span className="w-38 leading-tight">
-        <strong className="font-semibold">{status}</strong>
+        <strong className="font-semibold">{WORDS[status]}</strong>
         {progress && <span className="block text-[15px] text-soft">{progress}</span>}
       </span>
     </span>

@@ -11,14 +11,14 @@ export interface Stop {
   done?: "click" | "change" | "submit";
 }
 
-const WALK = { at: /^\/runs\/\d+\/walk/, view: "Walk" };
-const BENCH = { at: /^\/runs\/\d+\/bench/, view: "Bench" };
+const WALK = { at: /^\/runs\/\d+\/walk/, view: t("walk") };
+const BENCH = { at: /^\/runs\/\d+\/bench/, view: t("bench") };
 
 /** One run from the tape to the saw, in the order of the work. */
 export const STOPS: Stop[] = [
   {
     at: /^\/$/,
-    view: "Jobs",
+    view: t("jobs"),
     point: 'main a[href$="/walk"]',
     says: t("tourOpenARun"),
     done: "click",
@@ -29,5 +29,5 @@ export const STOPS: Stop[] = [
   { ...BENCH, point: "[data-tour=cut]", says: t("tourCutAndMark"), done: "click" },
   { ...BENCH, point: "[data-tour=reading]", says: t("tourEnterAReading"), done: "submit" },
   { ...BENCH, point: 'header a[href*="/stock"]', says: t("tourGoToStock"), done: "click" },
-  { at: /^\/jobs\/\d+\/stock/, view: "Stock", point: "[data-tour=take]", says: t("tourTakeThePlan") },
+  { at: /^\/jobs\/\d+\/stock/, view: t("stock"), point: "[data-tour=take]", says: t("tourTakeThePlan") },
 ];

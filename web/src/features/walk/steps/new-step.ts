@@ -20,7 +20,7 @@ export const MET: { kind: Kind; met: string; answer: string; profile: string }[]
     answer: t("fourBendSaddle"),
     profile: "M1 17H4L9 8H25L30 17H33",
   },
-  { kind: "offset", met: t("anotherLevel"), answer: "offset", profile: "M1 17H9L19 6H33" },
+  { kind: "offset", met: t("anotherLevel"), answer: t("offset2"), profile: "M1 17H9L19 6H33" },
   {
     kind: "slope",
     met: t("ontoASlopeOrOff"),
@@ -55,7 +55,7 @@ export const MET: { kind: Kind; met: string; answer: string; profile: string }[]
   {
     kind: "coupling",
     met: t("aCouplingThatMustBe"),
-    answer: "coupling",
+    answer: t("coupling2"),
     profile: "M1 11H13M21 11H33M13 7H21V15H13Z",
   },
 ];
