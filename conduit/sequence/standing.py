@@ -165,30 +165,34 @@ class StandingWalk:
             np.concatenate([one.reshape(-1, 3) for one in parts])
             for parts in zip(*((part.starts, part.ends) for part in self._parts), strict=True)
         )
-        rows = np.concatenate([np.tile(np.arange(part.ends.shape[1]), len(part.ends)) for part in self._parts])
+        # One bend for all rows needs no telling which row a line is of.
+        told_apart = self._parts if len(self.turn.angles) > 1 else []
+        rows = np.concatenate(
+            [np.zeros(0, dtype=np.int64)]
+            + [np.tile(np.arange(part.ends.shape[1]), len(part.ends)) for part in told_apart]
+        )
         bow = np.concatenate([np.tile(part.bow, len(part.ends)) for part in self._parts])
         swung_low, swung_high = self.turn.swung(ends, rows)
-        heel, hook = (
-            one.strikes(starts, ends, rows) if one else np.zeros(len(ends), dtype=bool)
-            for one in (self.turn.at_heel, self.turn.at_hook)
+        struck = np.stack(
+            [
+                one.strikes(starts, ends, rows) if one else np.zeros(len(ends), dtype=bool)
+                for one in (self.turn.at_heel, self.turn.at_hook)
+            ]
         )
-        height, none = ends[:, 1], np.zeros(len(self.turn.angles))
-        return Standing(
-            self._gathered(height - bow, np.minimum, none),
-            self._gathered(height + bow, np.maximum, none),
-            self._gathered(swung_low - bow, np.minimum, none),
-            self._gathered(swung_high + bow, np.maximum, none),
-            self._gathered(heel, np.logical_or, none > 0),
-            self._gathered(hook, np.logical_or, none > 0),
-        )
+        height = ends[:, 1]
+        # The least is the most of what is turned over, so that all are gathered together.
+        heights = self._most(np.stack([bow - height, height + bow, bow - swung_low, swung_high + bow]))
+        heel, hook = self._most(struck)
+        return Standing(-heights[0], heights[1], -heights[2], heights[3], heel, hook)
 
-    def _gathered(self, of_lines: NDArray[Any], together: np.ufunc, begun: NDArray[Any]) -> NDArray[Any]:
-        """What holds of a row's lines taken together."""
-        gathered, at = begun, 0
+    def _most(self, of_lines: NDArray[Any]) -> NDArray[Any]:
+        """The most of a row's lines, at least nothing: of figures or flags, several at a time, […, lines]."""
+        several = len(of_lines)
+        most, at = np.zeros((several, len(self.turn.angles)), dtype=of_lines.dtype), 0
         for part in self._parts:
             lines, rows = part.ends.shape[:2]
-            mine = together.reduce(of_lines[at : at + lines * rows].reshape(lines, rows), axis=0)
-            more = together(gathered, mine)
-            gathered = np.concatenate([gathered, more]) if part.doubles else more
+            mine = of_lines[:, at : at + lines * rows].reshape(several, lines, rows).max(axis=1)
+            more = np.maximum(most, mine)
+            most = np.concatenate([most, more], axis=1) if part.doubles else more
             at += lines * rows
-        return gathered
+        return most
