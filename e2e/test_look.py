@@ -116,6 +116,11 @@ class Look(Journey):
         field(page, "Step 1, angle").fill("0")
         expect(page.get_by_text("Stops at step 1")).to_be_visible()
         self.expect_nothing_serious(page)
+        page.get_by_role("button", name="Dana Wexcombe").click()
+        self.expect_nothing_serious(page)
+        page.get_by_role("menuitem", name="Show me around").click()
+        expect(page.locator("[data-pointed]")).to_be_visible()
+        self.expect_nothing_serious(page)
 
     def test_what_is_chosen_shows_in_forced_colours(self):
         page = self.open_run()

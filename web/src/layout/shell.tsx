@@ -90,7 +90,7 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
 
   return (
     <>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
           <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
           <DownIcon width={14} height={14} />

@@ -14,7 +14,7 @@ interface Props {
 export function Menu({ trigger, align = "start", children }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
+    <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger
         asChild
         onPointerDown={(event) => {
