@@ -10,6 +10,7 @@ from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
+from conduit.catalogue import said_by
 from conduit.document import UnreadableDocument
 from server.gate import is_locked_out
 from server.guard import PROBLEM, says
@@ -62,7 +63,7 @@ class Overloaded(Exception):
 def install(api: NinjaAPI) -> None:
     """Map every exception that an endpoint may raise to its answer."""
 
-    def tell(request: HttpRequest, status: int, detail: str, **extra: Any) -> HttpResponse:
+    def tell(request: HttpRequest, status: int, detail: str | Exception, **extra: Any) -> HttpResponse:
         body = {"status": status, "detail": told(detail), **extra}
         answer = api.create_response(request, body, status=status)
         answer["Content-Type"] = PROBLEM
@@ -76,7 +77,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(PermissionDenied)
     def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
-        return tell(request, 403, told(error) or message("errors.your_role_does_not_allow_that"))
+        return tell(request, 403, said_by(error) or message("errors.your_role_does_not_allow_that"))
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:
@@ -84,27 +85,27 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
-        return tell(request, 409, told(error), **error.extra)
+        return tell(request, 409, error, **error.extra)
 
     @api.exception_handler(NotKnown)
     def _(request: HttpRequest, error: NotKnown) -> HttpResponse:
-        return tell(request, 401, told(error), code_wanted=isinstance(error, CodeWanted))
+        return tell(request, 401, error, code_wanted=isinstance(error, CodeWanted))
 
     @api.exception_handler(TooSoon)
     def _(request: HttpRequest, error: TooSoon) -> HttpResponse:
-        answer = tell(request, 429, told(error))
+        answer = tell(request, 429, error)
         answer["Retry-After"] = str(error.seconds)
         return answer
 
     @api.exception_handler(Busy)
     def _(request: HttpRequest, error: Busy) -> HttpResponse:
-        answer = tell(request, 429, told(error))
+        answer = tell(request, 429, error)
         answer["Retry-After"] = "1"
         return answer
 
     @api.exception_handler(Overloaded)
     def _(request: HttpRequest, error: Overloaded) -> HttpResponse:
-        answer = tell(request, 503, told(error))
+        answer = tell(request, 503, error)
         answer["Retry-After"] = "30"
         return answer
 
@@ -117,11 +118,11 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refused)
     def _(request: HttpRequest, error: Refused) -> HttpResponse:
-        return tell(request, 422, told(error), places={place: told(says) for place, says in error.places.items()})
+        return tell(request, 422, error, places={place: told(says) for place, says in error.places.items()})
 
     @api.exception_handler(UnreadableDocument)
     def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
-        return tell(request, 422, message("errors.this_is_not_a_run", error=told(error)))
+        return tell(request, 422, message("errors.this_is_not_a_run", error=said_by(error)))
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:

@@ -6,6 +6,7 @@ from http import HTTPStatus
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
+from conduit.catalogue import has_message
 from server.language import Answer, told
 from server.observing.logs import request_number
 from server.sentences import message
@@ -34,8 +35,6 @@ LARGEST_BODY = {
     "api/jobs/<int:job_id>/cutting/plan": 96 * KB,
 }
 PROBLEM = "application/problem+json"
-# What has a sentence of its own.
-SAYS = (400, 403, 404, 405, 413, 415, 429, 500, 503)
 
 
 def problem(status: int, detail: str = "", **extra: object) -> HttpResponse:
@@ -48,7 +47,8 @@ def says(status: int) -> str:
     """What is always said with a status; of a fault of ours the number too by which it is found in the log."""
     if status == HTTPStatus.INTERNAL_SERVER_ERROR:
         return message("http.500", number=request_number.get()[:8])
-    plain = status in SAYS and status != HTTPStatus.REQUEST_ENTITY_TOO_LARGE
+    # How much is too much is known only where it is refused.
+    plain = has_message(f"http.{status}") and status != HTTPStatus.REQUEST_ENTITY_TOO_LARGE
     return message(f"http.{status}") if plain else HTTPStatus(status).phrase + "."
 
 
@@ -69,12 +69,12 @@ class ApiGuard:
             return self.answer(request)
         answer = self._refusal(request) or self.answer(request)
         if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
-            problem_told = problem(answer.status_code)
+            plain = problem(answer.status_code)
             # What the inner layers said besides, as which methods are allowed, stays said.
             for key in {"Allow", "Retry-After"} & set(answer.headers):
-                problem_told.headers[key] = answer.headers[key]
-            problem_told.cookies = answer.cookies
-            answer = problem_told
+                plain.headers[key] = answer.headers[key]
+            plain.cookies = answer.cookies
+            answer = plain
         answer.headers["Cache-Control"] = "no-store"
         return answer
 

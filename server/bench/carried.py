@@ -12,7 +12,7 @@ from server.bench.models import BendMade
 from server.bench.schemas import Carried
 from server.bench.sheets import Benches
 from server.jobs.models import Run
-from server.jobs.racks import follows_of
+from server.jobs.racks import follows_of, number_of
 
 # Less than this a finder does not tell; bends that differ by more are not the same bend.
 TELLING, THE_SAME = 0.5, 2.0
@@ -33,9 +33,9 @@ def carried(benches: Benches) -> list[Carried]:
     for one in made.filter(shoe_name=benches.now.shoe.name).order_by("at"):
         other = one.stick.run
         bencher = benches.bencher(one.stick.document or other.document, benches.limits)
-        roles = roles_of(FloorRun(other.rack_number or 1, other.document, follows_of(other, rack)), bencher)
+        roles = roles_of(FloorRun(number_of(other), other.document, follows_of(other, rack)), bencher)
         last[roles.get(one.bend)] = one
-    roles = roles_of(FloorRun(run.rack_number or 1, run.document, follows_of(run, rack)), benches.now)
+    roles = roles_of(FloorRun(number_of(run), run.document, follows_of(run, rack)), benches.now)
     same = [piece for piece in benches.pieces() if benches.bent_on(benches.sticks.get(piece)).shoe == benches.now.shoe]
     bends = [bend for piece in same for bend in benches.sheet(piece).bends if not bend.made]
     return [found for bend in bends for found in _from(bend, last.get(roles.get(bend.number)), benches)]
@@ -52,7 +52,7 @@ def _from(bend: SheetBend, before: BendMade | None, benches: Benches) -> Iterato
     if TELLING <= abs(off) <= MOST or abs(moved) >= TELLING:
         yield Carried(
             bend=bend.number,
-            pipe=before.stick.run.rack_number or 1,
+            pipe=number_of(before.stick.run),
             off_reads=f"{off:+.1f}°".replace("-", "−"),
             dial=round(dial * 2) / 2,
             dial_reads=format_angle(round(dial * 2) / 2),

@@ -22,7 +22,7 @@ from server.errors import Conflict, Refused
 from server.jobs.models import Job, Revision, Run, RunPhoto, Status
 from server.jobs.photos import described
 from server.jobs.plans import plan_of
-from server.jobs.racks import follow_lead, must_follow
+from server.jobs.racks import follow_lead, must_follow, number_of
 from server.sentences import message
 
 LARGEST_DOCUMENT = 128 * 1024
@@ -113,7 +113,7 @@ def remove_run(user: User, run_id: int) -> None:
     get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.rack_lead_id is not None:
-        raise Refused(message("jobs.this_is_pipe_of_a_rack", number=run.rack_number or 1))
+        raise Refused(message("jobs.this_is_pipe_of_a_rack", number=number_of(run)))
     pipes = list(run.rack_pipes.present())
     _to_bin(user, run)
     record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {run.job.name}")

@@ -47,9 +47,9 @@ def floor(user: User, run_id: int) -> dict[str, Any]:
     lead = asked if asked.rack_lead_id is None else get_object_or_404(runs, pk=asked.rack_lead_id)
     pipes = [lead, *runs.filter(rack_lead=lead).order_by("rack_number")]
     rack = lead.document.get("rack") or {}
-    on_floor = [FloorRun(_number(run), run.document, follows_of(run, rack)) for run in pipes]
+    on_floor = [FloorRun(number_of(run), run.document, follows_of(run, rack)) for run in pipes]
     told = [
-        {"number": _number(run), "id": run.pk, "name": run.document.get("name", "")}
+        {"number": number_of(run), "id": run.pk, "name": run.document.get("name", "")}
         | {"status": run.status, "progress": run.progress}
         for run in pipes
     ]
@@ -57,7 +57,8 @@ def floor(user: User, run_id: int) -> dict[str, Any]:
     return {"lead_id": lead.pk, "name": lead.document.get("name", ""), "sticks": sticks, "runs": told}
 
 
-def _number(run: Run) -> int:
+def number_of(run: Run) -> int:
+    """A run's number in its rack; the lead is 1."""
     return run.rack_number or 1
 
 
@@ -65,7 +66,7 @@ def follows_of(run: Run, rack: Mapping[str, Any]) -> int:
     """How many of the lead's steps a pipe takes."""
     steps = len(run.document.get("steps", []))
     pipes = rack.get("pipes") if isinstance(rack, Mapping) else None
-    at = (run.rack_number or 1) - 2
+    at = number_of(run) - 2
     pipe = pipes[at] if isinstance(pipes, list) and 0 <= at < len(pipes) else None
     own = pipe.get("leaves") if isinstance(pipe, Mapping) else None
     return min(steps, own) if isinstance(own, int) else steps
@@ -76,7 +77,7 @@ def must_follow(run: Run, document: Mapping[str, Any]) -> None:
     if run.rack_lead_id is None:
         return
     if any(document.get(key) != run.document.get(key) for key in {*document, *run.document} - {*ITS_OWN}):
-        raise Refused(message("jobs.follows_its_lead", number=run.rack_number or 1))
+        raise Refused(message("jobs.follows_its_lead", number=number_of(run)))
 
 
 def follow_lead(user: User, lead: Run, keep: Keep, remove: Callable[[Run], None]) -> None:

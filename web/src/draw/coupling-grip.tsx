@@ -74,7 +74,7 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
       <g
         role="slider"
         tabIndex={0}
-        aria-label={t("coupling", { hold: hold.number })}
+        aria-label={t("coupling", { number: hold.number })}
         aria-valuemin={low}
         aria-valuemax={high}
         aria-valuenow={hold.at}

@@ -72,7 +72,7 @@ export const StickStrip = memo(function StickStrip({
         role="img"
         aria-label={t("pieceLongMarksAt", {
           piece: piece.number,
-          piece2: piece.length.reads,
+          length: piece.length.reads,
           marks: marks.map(({ mark }) => mark.at.reads).join(", "),
         })}
         aria-description={marks
@@ -147,7 +147,7 @@ export const StickStrip = memo(function StickStrip({
           height={PIPE_TOP + PIPE_HEIGHT + 8}
           className="pointer-events-none absolute top-0 left-0"
         >
-          <title>{t("coupling2", { coupling: coupling.number })}</title>
+          <title>{t("coupling", { number: coupling.number })}</title>
           <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
         </svg>
       )}

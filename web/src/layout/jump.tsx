@@ -64,7 +64,7 @@ function placesOf({ id, job_id, document }: Run) {
     { says: t("fieldNote"), to: `${walk}?beside=note` },
     { says: t("rack"), to: `${walk}?beside=rack` },
     ...document.steps.map((step, index) => ({
-      says: t("step", { index: index + 1, STEP_WORDS: STEP_WORDS[step.kind] }),
+      says: t("step", { index: index + 1, kind: STEP_WORDS[step.kind] }),
       to: `${walk}?step=${index + 1}`,
     })),
   ];

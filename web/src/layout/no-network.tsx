@@ -22,7 +22,7 @@ export function NoNetwork() {
   return (
     <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
       {t("noNetworkHere")}
-      {since !== null && t("whatIsShownIsFrom", { timeOf: timeOf(since) })}
+      {since !== null && t("whatIsShownIsFrom", { time: timeOf(since) })}
     </p>
   );
 }

@@ -1,4 +1,3 @@
-import { t } from "@/words/shell";
 /** The name, led by its own sign: a pipe from a square end to a round one. */
 export function Wordmark({ large = false }: { large?: boolean }) {
   const height = large ? 44 : 26;
@@ -11,7 +10,7 @@ export function Wordmark({ large = false }: { large?: boolean }) {
         <rect x="1" y="15" width="10" height="10" fill="var(--ink)" />
         <circle cx="37" cy="6" r="5.5" fill="var(--ink)" />
       </svg>
-      <span className={large ? "" : "max-sm:hidden"}>{t("crelda")}</span>
+      <span className={large ? "" : "max-sm:hidden"}>Crelda</span>
     </span>
   );
 }

@@ -52,7 +52,7 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
         <Confirm
           trigger={<Button className="ml-auto min-h-11">{t("emptyTheBin")}</Button>}
           title={lies.length === 1 ? t("deleteItForGood") : t("deleteAllForGood", { lies: lies.length })}
-          says={t("theLogOfBendsAnd", { FOR_GOOD })}
+          says={t("theLogOfBendsAnd", { forGood: FOR_GOOD })}
           act={t("deleteForGood2")}
           onAct={() => empty.mutate(lies)}
         />

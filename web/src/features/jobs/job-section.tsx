@@ -84,7 +84,7 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
                 <RemoveIcon />
               </Button>
             }
-            title={t("remove2", { job: job.name })}
+            title={t("remove", { name: job.name })}
             says={t("itsRunsGoIntoThe", { runs: job.runs.length })}
             act={t("removeTheJob2")}
             onAct={() =>

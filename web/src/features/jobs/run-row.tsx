@@ -44,7 +44,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
         </span>
         <StatusMark status={run.status} progress={run.progress} />
         <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
-          {t("saved", { timeOf: timeOf(run.saved_at) })}
+          {t("saved", { time: timeOf(run.saved_at) })}
         </span>
         <AboutLine run={run} />
       </Link>
@@ -56,7 +56,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
               <RemoveIcon />
             </Button>
           }
-          title={t("remove", { run: run.name })}
+          title={t("remove", { name: run.name })}
           says={t("itGoesIntoTheBin")}
           act={t("removeTheRun2")}
           onAct={() =>

@@ -27,7 +27,7 @@ export function MySessions() {
               <span className="font-semibold">{one.device}</span>
               {one.address && <span className="text-soft"> {t("from", { address: one.address })}</span>}
               <span className="block text-[15px] text-soft">
-                {one.here ? t("thisOne") : t("lastUsed", { timeOf: timeOf(one.last) })}
+                {one.here ? t("thisOne") : t("lastUsed", { time: timeOf(one.last) })}
               </span>
             </span>
             {!one.here && (

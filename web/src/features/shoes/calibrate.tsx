@@ -158,9 +158,9 @@ function Found({ found, shoe }: { found: CalibrationFound; shoe: Shoe }) {
       {found.tests > 0 && (
         <p>
           {t("deduct")} <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
-          <span className="text-soft"> {t("now", { deduct: used.deduct.reads })}</span>
+          <span className="text-soft"> {t("now", { reading: used.deduct.reads })}</span>
           {t("gain")} <strong className="text-2xl">{found.shoe.gain.reads}</strong>
-          <span className="text-soft"> {t("now2", { gain: used.gain.reads })}</span>
+          <span className="text-soft"> {t("now", { reading: used.gain.reads })}</span>
           {found.tests > 1 &&
             t("fromTestBendsTheySpread", {
               tests: found.tests,

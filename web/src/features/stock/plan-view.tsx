@@ -86,7 +86,7 @@ export function PlanView({
           <strong>{things(now.sticks, "newStick")}</strong>
           {t("eachCutTakes", {
             couplings: things(now.couplings, "coupling"),
-            detail: now.waste ? t("waste2", { wasteReads: now.wasteReads }) : t("noWaste"),
+            detail: now.waste ? t("waste2", { length: now.wasteReads }) : t("noWaste"),
             kerf: proposal.found.kerf.reads,
           })}
           {begun && <span className="text-soft"> {t("whatIsReservedAboveIs")}</span>}
@@ -164,7 +164,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   if (!choice || kind.choices.every((one) => one.sources.every(settled))) return null;
   const longest = Math.max(1, ...choice.sources.map((source) => source.length.inches));
   return (
-    <section aria-label={t("plan2", { nameOf: nameOf(kind) })} className="mt-4 border-t border-line pt-2">
+    <section aria-label={t("plan2", { kind: nameOf(kind) })} className="mt-4 border-t border-line pt-2">
       <h3 className="tape text-xl font-bold">
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
@@ -188,7 +188,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
           <span className="text-soft">{t("sticksAgainstCouplings")}</span>
           <Segments
-            label={t("choicesFor", { nameOf: nameOf(kind) })}
+            label={t("choicesFor", { kind: nameOf(kind) })}
             value={String(at)}
             choices={kind.choices.map((one, index) => ({ value: String(index), label: tradeOff(one) }))}
             onChoose={(value) => onPick(Number(value))}
@@ -248,7 +248,7 @@ function drawn(source: ListedSource, number: number): DrawnBar {
     left: source.keep
       ? t("toTheRack", { left: source.left.reads })
       : source.left.inches > 0
-        ? t("waste3", { left: source.left.reads })
+        ? t("waste2", { length: source.left.reads })
         : "",
   };
 }

@@ -47,7 +47,7 @@ export function TryMenu({ source, places, onTry }: Props) {
         .filter((cut) => endsInCoupling(cut, places))
         .map((cut) => (
           <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => couple(cut)}>
-            {t("keepSCouplingAt", { run_name: cut.run_name, reads: reads(inches(cut.to_coupling), tape) })}
+            {t("keepSCouplingAt", { run_name: cut.run_name, place: reads(inches(cut.to_coupling), tape) })}
           </MenuItem>
         ))}
     </Menu>

@@ -89,7 +89,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
         {kinds.map((kind) => (
           <Field
             key={nameOf(kind)}
-            label={t("soldIn", { nameOf: nameOf(kind) })}
+            label={t("soldIn", { kind: nameOf(kind) })}
             title={t("lengthsEachWithItsPrice", { example: example(tape) })}
             className="w-52"
             value={typed.sold[nameOf(kind)] ?? ""}
@@ -137,7 +137,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
               onPlan({ ...terms, couplings: terms.couplings?.filter((_, other) => other !== at) })
             }
           >
-            {t("letGoOfSCoupling", { runName: runName(kinds, pin.run), reads: reads(Number(pin.at), tape) })}
+            {t("letGoOfSCoupling", { runName: runName(kinds, pin.run), place: reads(Number(pin.at), tape) })}
           </Button>
         ))}
         {(terms.pieces ?? []).map((pin, at) => (
@@ -147,7 +147,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
           >
             {t("letGoOfSFrom", {
               runName: runName(kinds, pin.run),
-              reads: reads(Number(pin.end) - Number(pin.start), tape),
+              length: reads(Number(pin.end) - Number(pin.start), tape),
               scrap: pin.scrap ?? t("aNewStick"),
             })}
           </Button>

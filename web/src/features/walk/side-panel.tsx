@@ -58,7 +58,7 @@ export function SidePanel() {
         <Button
           look="quiet"
           className="ml-auto"
-          aria-label={t("close", { TITLES: TITLES[side] })}
+          aria-label={t("close", { panel: TITLES[side] })}
           onClick={close}
         >
           <RemoveIcon />

@@ -22,7 +22,7 @@ export function Sticks({ plan }: { plan: Plan }) {
   return (
     <div className="min-h-0 max-lg:order-5">
       <p className="bg-sheet px-4 pt-2 text-soft">
-        {t("asTheyWereAtWhen", { timeOf: timeOf(last.current.at) })}
+        {t("asTheyWereAtWhen", { time: timeOf(last.current.at) })}
       </p>
       <div inert className="opacity-50 grayscale">
         <Pieces plan={last.current.plan} />

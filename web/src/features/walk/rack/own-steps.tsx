@@ -99,7 +99,7 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
     { value: "0", label: t("atTheStart") },
     ...draft.document.steps.map((step, index) => ({
       value: String(index + 1),
-      label: t("afterStep", { index: index + 1 }),
+      label: t("afterStep", { step: index + 1 }),
       hint: STEP_WORDS[step.kind].toLowerCase(),
     })),
   ];
@@ -111,7 +111,7 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
         label={t("leaves", { called })}
         value={String(leaves)}
         choices={
-          known ? choices : [...choices, { value: String(leaves), label: t("afterStep2", { leaves }) }]
+          known ? choices : [...choices, { value: String(leaves), label: t("afterStep", { step: leaves }) }]
         }
         disabled={!mayWrite}
         onChoose={(next) => onChange(Number(next))}
@@ -149,7 +149,7 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
         <Menu
           align="end"
           trigger={
-            <Button look="quiet" aria-label={t("more2", { called })}>
+            <Button look="quiet" aria-label={t("more", { called })}>
               <MoreIcon />
             </Button>
           }
@@ -158,7 +158,7 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
             {t("moveUp")}
           </MenuItem>
           <MenuItem onSelect={onRemove}>
-            {t("removeThis", { STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
+            {t("removeThis", { kind: STEP_WORDS[step.kind].toLowerCase() })}
           </MenuItem>
         </Menu>
       )}

@@ -42,9 +42,7 @@ function NoRack() {
         {t("ofTheseSideBySide")}
       </p>
       <p className="text-base leading-snug text-soft">{t("theyFollowThisRunThrough")}</p>
-      {!isCount && (
-        <p className="text-base text-stop">{t("aRackHas2To", { MOST_BESIDE: MOST_BESIDE + 1 })}</p>
-      )}
+      {!isCount && <p className="text-base text-stop">{t("aRackHas2To", { most: MOST_BESIDE + 1 })}</p>}
       <Button look="main" type="submit" className="mt-2" disabled={!isCount}>
         {t("makeTheRack")}
       </Button>

@@ -32,7 +32,7 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
             </div>
             {option.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
             {!option.now && option.makeable && mayWrite && (
-              <Button aria-label={t("takeIt", { nameOf: nameOf(step, option) })} onClick={() => take(option)}>
+              <Button aria-label={t("takeIt", { way: nameOf(step, option) })} onClick={() => take(option)}>
                 {t("takeIt2")}
               </Button>
             )}

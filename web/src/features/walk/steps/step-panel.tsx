@@ -20,7 +20,7 @@ export function StepPanel() {
   return (
     <div className="flex flex-col">
       <h3 className="flex flex-wrap items-center gap-1.5 px-3 pt-2 text-lg font-bold">
-        {t("step4", { chosen: chosen + 1, STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
+        {t("step4", { chosen: chosen + 1, kind: STEP_WORDS[step.kind].toLowerCase() })}
         {plan.bends
           .filter((bend) => bend.step === chosen)
           .slice(0, 6)
@@ -92,7 +92,7 @@ function WayRow({ way, index }: { way: Way; index: number }) {
       </div>
       {way.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
       {!way.now && !way.why_not && mayWrite && (
-        <Button aria-label={t("takeIt3", { way: way.name })} onClick={take}>
+        <Button aria-label={t("takeIt", { way: way.name })} onClick={take}>
           {t("takeIt2")}
         </Button>
       )}

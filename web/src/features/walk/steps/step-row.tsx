@@ -128,7 +128,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
           <Menu
             align="end"
             trigger={
-              <Button look="quiet" aria-label={t("more", { one })}>
+              <Button look="quiet" aria-label={t("more", { called: one })}>
                 <MoreIcon />
               </Button>
             }
@@ -158,7 +158,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
             <Item
               keys="Alt+Delete"
               onSelect={() => actions.remove(index)}
-              label={t("removeThis", { STEP_WORDS: STEP_WORDS[step.kind].toLowerCase() })}
+              label={t("removeThis", { kind: STEP_WORDS[step.kind].toLowerCase() })}
             >
               <RemoveIcon />
             </Item>
