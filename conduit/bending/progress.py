@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
-from conduit.bender import Hook
+from conduit.bender import Hook, Shoe
 from conduit.bending.correction import (
     HANDS_ANGLE,
     HANDS_MARK,
@@ -23,8 +23,8 @@ from conduit.bending.piece_to_correct import PieceToCorrect
 from conduit.bending.readings import ToolReading, readings_on
 from conduit.bending.schema import BendAsMade
 from conduit.bending.stick import Stick
-from conduit.geometry import Vec
-from conduit.simulation import Setting, arc_of
+from conduit.geometry import Turning, Vec
+from conduit.simulation import Bent, Setting, arc_of
 
 MOST_OFF = math.radians(6)
 HALVINGS = 8
@@ -77,6 +77,7 @@ class AsMade:
         self.known = known
         self.order = list(self.made)
         self.places = {index: place for place, index in enumerate(self.planned)}
+        self._wholes: dict[tuple[Setting, ...], Bent] = {}
 
     @cached_property
     def states(self) -> list[State]:
@@ -146,10 +147,16 @@ class AsMade:
     def band(self, state: State, index: int) -> tuple[float, float]:
         """Between which angles (degrees) the pipe still fits with all else as planned; at least what hands can do."""
         target = state.targets[index]
-        settings = list({**state.real, index: target}.values())
-        fits = _fits_with(self.stick.piece, settings, self.places[index])
+        settings = tuple({**state.real, index: target}.values())
+        fits = _fits_with(self.stick.piece, settings, self.places[index], self._whole(settings))
         under, over = _farthest(lambda off: fits(-off)), _farthest(fits)
         return math.degrees(target.angle - under), math.degrees(target.angle + over)
+
+    def _whole(self, settings: tuple[Setting, ...]) -> Bent:
+        """The piece with all its bends set so, held where the run has it; as long as nothing is made it is the same."""
+        if settings not in self._wholes:
+            self._wholes[settings] = self.stick.piece.bent(settings)
+        return self._wholes[settings]
 
     def within(self, index: int) -> bool:
         """Whether a bend that is made came right: nothing needed doing, or it is as near as hands get."""
@@ -179,9 +186,9 @@ class AsMade:
         return None, 0.0
 
 
-def _fits_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int) -> Callable[[float], bool]:
-    """Whether the pipe still fits with one bend so many radians further than it is set."""
-    ends = _end_with(piece, settings, place)
+def _fits_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int, bent: Bent) -> Callable[[float], bool]:
+    """Whether the pipe still fits, which is `bent` as set, with one bend so many radians further."""
+    ends = _end_with(bent, settings, place, piece.shoe)
 
     def fits(off: float) -> bool:
         if not piece.ends(*ends(off)):
@@ -206,22 +213,20 @@ def _farthest(fits: Callable[[float], bool]) -> float:
     return low
 
 
-def _end_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int) -> Callable[[float], tuple[Vec, Vec]]:
+def _end_with(bent: Bent, settings: Sequence[Setting], place: int, shoe: Shoe) -> Callable[[float], tuple[Vec, Vec]]:
     """Where end B comes, and which way it points, with one bend so many radians further than it is set.
 
     What lies behind the arc keeps its shape: it turns about the arc's centre, and is drawn back along the leg after by
     the length that goes into the arc; with the hook toward B the arc begins earlier by as much.
     """
-    bent, shoe = piece.bent(settings), piece.shoe
     arcs = [arc_of(one, shoe) for one in settings]
     bow = bent.bows[sorted(range(len(arcs)), key=lambda one: arcs[one].start).index(place)]
     axis, centre = bow.heading.cross(bow.inside), bow.entry.along(bow.inside, shoe.radius)
-    from_centre, backward = bent.end.point.minus(centre), settings[place].hook == "B"
+    arm, leg = Turning.of(bent.end.point.minus(centre), axis), Turning.of(bow.onward, axis)
+    heading, backward = Turning.of(bent.end.heading, axis), settings[place].hook == "B"
 
     def ends(by: float) -> tuple[Vec, Vec]:
-        onward, long = bow.onward.turned(axis, by), shoe.radius * by
-        point = centre.plus(from_centre.turned(axis, by))
-        point = point.along(bow.heading, -long) if backward else point.along(onward, -long)
-        return point, bent.end.heading.turned(axis, by)
+        drawn = bow.heading if backward else leg.by(by)
+        return centre.plus(arm.by(by)).along(drawn, -shoe.radius * by), heading.by(by)
 
     return ends

@@ -11,7 +11,7 @@ from typing import Literal
 
 from conduit.bender import Hook, Shoe
 from conduit.bending.schema import InTheShoe
-from conduit.geometry import Vec
+from conduit.geometry import Vec, arc_points
 from conduit.plan import Point
 from conduit.sequence import HANDLE, UNDER_FLOOR
 from conduit.simulation import Arc, Bent, Pose
@@ -128,8 +128,8 @@ class _Frame:
 
 def outline(bent: Bent) -> list[Vec]:
     """The pipe's centreline as points: its ends, and each arc in chords."""
-    places = [0.0]
-    for arc in bent.arcs:
+    points = [bent.start.point]
+    for arc, bow in zip(bent.arcs, bent.bows, strict=True):
         chords = max(2, math.ceil(arc.angle / PER_CHORD))
-        places += [arc.start + (arc.end - arc.start) * i / chords for i in range(chords + 1)]
-    return [bent.point_at(s) for s in [*places, bent.length]]
+        points += arc_points(bow.entry, bow.heading, bow.inside, bent.radius, arc.angle, chords)
+    return [*points, bent.end.point]

@@ -145,8 +145,18 @@ class Stick:
         return judge_things(bent, self._things, self.layout, self.measured, self.shoe.diameter, begins)
 
     def bent(self, settings: Mapping[int, Setting]) -> Bent:
-        """The piece with only these bends made, lying along x as bought: with its spare."""
-        return bend_pipe(self.cut, list(settings.values()), self.shoe, LYING)
+        """The piece with only these bends made, lying along x as bought: with its spare.
+
+        A sheet asks for the same again and again: as one bend leaves the pipe, the next begins.
+        """
+        key = tuple(settings.values())
+        if key not in self._known:
+            self._known[key] = bend_pipe(self.cut, key, self.shoe, LYING)
+        return self._known[key]
+
+    @cached_property
+    def _known(self) -> dict[tuple[Setting, ...], Bent]:
+        return {}
 
 
 def setting_of(mark: Mark, arc: Arc) -> Setting:

@@ -22,6 +22,8 @@ Figure = str | float
 class Message(str):
     """Text that the catalogue has, or (made of a plain string) what is the same in every language: a name, a figure."""
 
+    __slots__ = ()
+
     def told_in(self, language: Language) -> str:
         """The text in a language."""
         return str(self)
@@ -51,6 +53,7 @@ class Message(str):
 class _Keyed(Message):
     """A message of the catalogue."""
 
+    __slots__ = ("figures", "key")
     key: str
     figures: Mapping[str, Figure]
 
@@ -71,6 +74,7 @@ class _Keyed(Message):
 class _Joined(Message):
     """Messages one after another."""
 
+    __slots__ = ("by", "parts")
     parts: tuple[str, ...]
     by: str
 
@@ -89,7 +93,13 @@ class _Joined(Message):
 
 def message(key: str, /, **figures: Figure) -> Message:
     """The catalogue's message of that key, with its figures; a figure may be a message too. Raises KeyError."""
-    return _Keyed(key, figures)
+    return _Keyed(key, figures) if figures else _without_figures(key)
+
+
+@cache
+def _without_figures(key: str) -> Message:
+    """There are few, and each is said over and over."""
+    return _Keyed(key, {})
 
 
 NOTHING = Message()

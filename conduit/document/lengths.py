@@ -98,7 +98,12 @@ def spelled(place: str, written: object, tape: str) -> str | None:
 
 
 def _part(part: Mapping[str, Any], place: str, lengths: set[str], change: Change) -> dict[str, Any]:
-    return {key: _value(value, f"{place}{key}", key, lengths, change) for key, value in part.items()}
+    return {
+        key: _value(value, f"{place}{key}", key, lengths, change)
+        if key in lengths or isinstance(value, Mapping | list)
+        else value
+        for key, value in part.items()
+    }
 
 
 def _value(value: Any, place: str, key: str, lengths: set[str], change: Change) -> Any:

@@ -6,13 +6,15 @@ Imports nothing of the core.
 """
 
 from conduit.geometry.segments import segment_distance
-from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Vec, signed_angle
+from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle
 
 __all__ = [
     "DIRECTIONS",
     "ORIGIN",
     "Direction",
+    "Turning",
     "Vec",
+    "arc_points",
     "segment_distance",
     "signed_angle",
 ]

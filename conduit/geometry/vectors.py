@@ -1,7 +1,8 @@
 """Immutable vectors in 3-D. x is right, y is up, z is out of the wall toward the person. Inches."""
 
 import math
-from typing import Literal, NamedTuple
+from functools import lru_cache
+from typing import Literal, NamedTuple, Self
 
 from conduit.units import Radians
 
@@ -59,6 +60,40 @@ class Vec(NamedTuple):
         """Turned right-handed by `angle` about the unit vector `axis` (Rodrigues)."""
         swung = self.times(math.cos(angle)).plus(axis.cross(self).times(math.sin(angle)))
         return swung.along(axis, axis.dot(self) * (1 - math.cos(angle)))
+
+
+class Turning(NamedTuple):
+    """A vector as it turns about an axis (Rodrigues): what stays, what swings, and the same a quarter turn on."""
+
+    stays: Vec
+    swings: Vec
+    quarter: Vec
+
+    @classmethod
+    def of(cls, vector: Vec, axis: Vec) -> Self:
+        """A vector about a unit axis, right-handed."""
+        stays = axis.times(axis.dot(vector))
+        return cls(stays, vector.minus(stays), axis.cross(vector))
+
+    def by(self, angle: Radians) -> Vec:
+        """The vector turned so far."""
+        return self.stays.along(self.swings, math.cos(angle)).along(self.quarter, math.sin(angle))
+
+
+def arc_points(entry: Vec, heading: Vec, inward: Vec, radius: float, angle: Radians, count: int) -> list[Vec]:
+    """Where an arc begins and where so many equal parts of it end; `inward` points to its centre. Inches."""
+    (x, y, z), (ahead_x, ahead_y, ahead_z), (in_x, in_y, in_z) = entry, heading, inward
+    return [
+        Vec(x + ahead_x * a + in_x * b, y + ahead_y * a + in_y * b, z + ahead_z * a + in_z * b)
+        for a, b in _along_arc(radius, angle, count)
+    ]
+
+
+@lru_cache(maxsize=256)
+def _along_arc(radius: float, angle: Radians, count: int) -> list[tuple[float, float]]:
+    """How far ahead and how far inward an arc's points lie from its start: most bends of a run turn by a few angles."""
+    turns = [angle * i / count for i in range(count + 1)]
+    return [(radius * math.sin(turn), radius * (1 - math.cos(turn))) for turn in turns]
 
 
 ORIGIN = Vec(0.0, 0.0, 0.0)

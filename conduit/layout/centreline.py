@@ -7,10 +7,10 @@ distance of their vertices less both tangent lengths.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from itertools import pairwise
 
-from conduit.geometry import Vec, signed_angle
+from conduit.geometry import Vec, arc_points, signed_angle
 from conduit.units import Radians
 
 
@@ -50,21 +50,6 @@ class PathBend:
         """The point of the arc where the pipe has turned by `turned` radians."""
         ahead, inside = radius * math.sin(turned), radius * (1 - math.cos(turned))
         return self.entry.along(self.heading_before, ahead).along(self.inward, inside)
-
-    def points(self, count: int, radius: float) -> list[Vec]:
-        """The arc's start and the ends of so many equal parts of it."""
-        (x, y, z), (ahead_x, ahead_y, ahead_z), (in_x, in_y, in_z) = self.entry, self.heading_before, self.inward
-        return [
-            Vec(x + ahead_x * a + in_x * b, y + ahead_y * a + in_y * b, z + ahead_z * a + in_z * b)
-            for a, b in _along_arc(self.angle, count, radius)
-        ]
-
-
-@lru_cache(maxsize=256)
-def _along_arc(angle: Radians, count: int, radius: float) -> list[tuple[float, float]]:
-    """How far ahead and how far inward an arc's points lie from its start: most bends of a run turn by a few angles."""
-    turns = [angle * i / count for i in range(count + 1)]
-    return [(radius * math.sin(turn), radius * (1 - math.cos(turn))) for turn in turns]
 
 
 @dataclass(frozen=True)
@@ -161,7 +146,8 @@ def points_along(path: Path, step: float = math.radians(5)) -> list[list[Vec]]:
     lines: list[list[Vec]] = []
     here = path.origin
     for bend in path.bends:
-        arc = bend.points(max(1, math.ceil(bend.angle / step)), path.radius)
+        count = max(1, math.ceil(bend.angle / step))
+        arc = arc_points(bend.entry, bend.heading_before, bend.inward, path.radius, bend.angle, count)
         lines += [[here, bend.entry], arc]
         here = arc[-1]
     lines.append([here, path.end_point])

@@ -109,7 +109,7 @@ def _within(intervals: list[Interval], low: float, high: float) -> list[Interval
 
 def _meet(some: list[Interval], others: list[Interval]) -> list[Interval]:
     # Two that touch in one point meet there, whatever sums in floating point make of it.
-    met = [(max(a, c), min(b, d)) for a, b in some for c, d in others]
+    met = [(max(a, c), min(b, d)) for a, b in some for c, d in others if a <= d + TOLERANCE and c <= b + TOLERANCE]
     return [(min(low, high), high) for low, high in met if low <= high + TOLERANCE]
 
 

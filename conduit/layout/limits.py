@@ -12,14 +12,16 @@ from conduit.geometry import Vec
 from conduit.layout.run_layout import Layout
 from conduit.layout.stagger import kept_for_neighbours
 from conduit.layout.stamped import stamped_findings
-from conduit.layout.straps import strapping, unsupported
+from conduit.layout.straps import Strapping, unsupported
 from conduit.tables import LEAST_RADIUS, LEAST_SWEPT_RADIUS, Limits
 
 ROUGHLY = 1e-6
 
 
-def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
-    """Every way in which a layout goes beyond the limits, in the order in which the pipe meets them.
+def limit_findings(
+    layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits, strapped: Strapping
+) -> list[Finding]:
+    """Every way in which a layout, strapped so, goes beyond the limits, in the order in which the pipe meets them.
 
     Degrees between pull points, radius, straights at connectors, closure, support distances, knockouts and couplings
     (docs/trade.md, Limits); those of the far end only where the run comes to it.
@@ -36,7 +38,7 @@ def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Li
         findings += [
             _last_straight(layout, measured, limits),
             _closure(layout, measured, limits),
-            *unsupported(strapping(layout, measured, limits), head),
+            *unsupported(strapped, head),
             *stamped_findings(layout.stamps, layout.path, measured, limits),
         ]
         findings += [*_knockouts(measured, shoe), *_couplings(layout, measured, shoe, limits)]

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from conduit.catalogue import NOTHING, Figure, Message, joined, message
-from conduit.units import MM_PER_INCH, Tape, format_length
+from conduit.units import MM_PER_INCH, Tape, format_length, is_metric
 
 # A part of an inch as the card has it: 3/32 and the like.
 FINEST = 64
@@ -41,8 +41,8 @@ class Sums:
     def add(self, what: str, *terms: tuple[str, float], then: Message = NOTHING) -> float:
         """Terms added up, each with what it is; those below nothing are taken off."""
         read = [(word, self.read(value)) for word, value in terms]
-        shown = joined((self._term(word, value, first=not at) for at, (word, value) in enumerate(read)), "")
-        return self._result(what, shown, sum(value for _, value in read), then)
+        shown = [part for at, (word, value) in enumerate(read) for part in self._term(word, value, first=not at)]
+        return self._result(what, joined(shown, ""), sum(value for _, value in read), then)
 
     def times(self, what: str, word: str, value: float, factor: float, then: Message = NOTHING) -> float:
         """A measure times one of the card's figures."""
@@ -64,14 +64,13 @@ class Sums:
         """A measure in a sum: as the tape reads it, in millimetres without the unit."""
         if inches < 0:
             return f"−{self.shows(-inches)}"
-        if self.tape.is_metric:
-            return str(round(inches * MM_PER_INCH))
-        return format_length(inches, self.tape.step)
+        step = self.tape.step
+        return str(round(inches * MM_PER_INCH)) if is_metric(step) else format_length(inches, step)
 
-    def _term(self, word: str, value: float, first: bool) -> Message:
+    def _term(self, word: str, value: float, first: bool) -> tuple[str, ...]:
         sign = ("−" if value < 0 else "") if first else (" − " if value < 0 else " + ")
         named = (message(f"term.{word}"), " ") if word else ()
-        return joined((sign, *named, self.shows(abs(value))), "")
+        return sign, *named, self.shows(abs(value))
 
     def _result(self, what: str, terms: Message, value: float, then: Message) -> float:
         result = self.read(value)

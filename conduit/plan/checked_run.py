@@ -8,7 +8,7 @@ from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
 from conduit.catalogue import message, said_by
 from conduit.document import Head, MeasuredRun, doubts, read_document
 from conduit.findings import Code, Finding, found, setting, stops
-from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split
+from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split, strapping
 from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
 from conduit.sequence import pieces_of, sequence_findings
@@ -22,7 +22,7 @@ class CheckedRun:
     No layout where there is no shoe for it; no couplings where it is not complete or they find no place.
     `fixed`: the breaks in the pipe that steps make, along it, and how far from each the next piece begins; `pieces`:
     where each piece begins and ends on the run's straight pipe.
-    `prover`: bends it in simulation, where it could be bent.
+    `prover`: bends it in simulation, where it could be bent; `straps`: along it then.
     """
 
     measured: MeasuredRun
@@ -34,6 +34,7 @@ class CheckedRun:
     fixed: Mapping[float, float] = field(default_factory=dict)
     pieces: Sequence[tuple[float, float]] = ()
     prover: Prover | None = None
+    straps: Sequence[float] = ()
 
 
 def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
@@ -52,7 +53,8 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
     layout = lay_out(measured, shoe, limits)
     findings += layout.findings
-    findings += limit_findings(layout, measured, shoe, limits)
+    strapped = strapping(layout, measured, limits)
+    findings += limit_findings(layout, measured, shoe, limits, strapped)
     gap = measured.head.gap_by(limits)
     fixed = fixed_couplings(layout, gap)
     couplings = _couplings(layout, measured.head, limits, fixed, findings) if layout.complete else ()
@@ -62,7 +64,8 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
         findings += sequence_findings(measured, layout, shoe, pieces)
         prover = Prover(measured, layout, shoe)
         findings += bent_findings(prover)
-    return CheckedRun(measured, layout, shoe, limits, findings, couplings, fixed, pieces, prover)
+    straps = strapped.straps if prover else ()
+    return CheckedRun(measured, layout, shoe, limits, findings, couplings, fixed, pieces, prover, straps)
 
 
 def _couplings(

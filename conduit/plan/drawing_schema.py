@@ -4,12 +4,13 @@ from typing import Literal
 
 from pydantic import Field
 
-from conduit.values import Result
+from conduit.values import Result, result_part
 
 Point = tuple[float, float, float]
 
 
-class PictureDimension(Result):
+@result_part
+class PictureDimension:
     """A measurement where it was taken."""
 
     place: str
@@ -26,7 +27,8 @@ class PictureEnd(Result):
     heading: Point
 
 
-class PictureBend(Result):
+@result_part
+class PictureBend:
     """Where to write a bend's number in the picture, and which way its outside lies."""
 
     number: int
@@ -34,7 +36,8 @@ class PictureBend(Result):
     outward: Point
 
 
-class PictureFitting(Result):
+@result_part
+class PictureFitting:
     """Something on the pipe: a coupling, a strap, a pull point; where, and which way the pipe runs there."""
 
     kind: Literal["coupling", "strap", "pull_point"]
@@ -61,7 +64,8 @@ class PictureThing(Result):
     clearance: str = Field(description="What the pipe as laid out keeps from it at least, as the tape reads it.")
 
 
-class PictureSurface(Result):
+@result_part
+class PictureSurface:
     """A part of a wall, floor or ceiling that the run lies against: four corners, in turn."""
 
     corners: list[Point]

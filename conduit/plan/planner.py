@@ -18,7 +18,6 @@ from conduit.layout import (
     no_couplings,
     point_at,
     room_to_move,
-    strapping,
 )
 from conduit.marking import Mark, StepArithmetic, exact_way, mark_lines, marks_for, recommend, shoe_lines, stub_habits
 from conduit.plan.checked_run import CheckedRun, check_run
@@ -137,7 +136,7 @@ class _Planner:
         # What bending it has against a run is shown, so it is proved all the same.
         prover = self.checked.prover
         proved = _proved(prover) if prover else {}
-        straps = strapping(self.layout, self.measured, self.limits).straps if prover else ()
+        straps = self.checked.straps
         passed = [one.clearance.inches for one in proved["simulated"][0].passed] if prover else []
         return bare.model_copy(
             update={

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
@@ -12,7 +12,7 @@ from conduit.findings import Finding
 from conduit.plan.drawing_schema import Picture, Point
 from conduit.tables import Joint, Limits, Material, TradeSize
 from conduit.units import INCH_TAPE, Degrees, Tape, format_angle
-from conduit.values import Result
+from conduit.values import Result, result_part
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,23 +31,27 @@ class Measure:
         return cls(inches, tape.shows(inches))
 
 
-class PlannedMark(Result):
+@result_part
+class PlannedMark:
     """A pencil mark from end A, for one reference of the shoe and one way of the hook."""
 
     reference: Reference
-    hook: Hook = Field(description="The pipe end that the hook faces.")
+    hook: Annotated[Hook, Field(description="The pipe end that the hook faces.")]
     at: Measure
     on_pipe: bool
 
 
-class PlannedBend(Result):
+@result_part
+class PlannedBend:
     """A bend on the run's straight pipe, from the run's end A."""
 
     number: int
-    step: int = Field(description="Index of the step that asks for it, from 0.")
+    step: Annotated[int, Field(description="Index of the step that asks for it, from 0.")]
     angle: Degrees
     angle_reads: str
-    roll: Degrees = Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
+    roll: Annotated[
+        Degrees, Field(description="About the pipe, right-handed toward B, against the first bend's plane.")
+    ]
     start: Measure
     end: Measure
     straight_before: Measure
@@ -62,7 +66,8 @@ class Stub(Result):
     front_edge: Measure | None = Field(description="The mark for the shoe's front edge, where it is known.")
 
 
-class BenchBend(Result):
+@result_part
+class BenchBend:
     """A bend on its own piece, as it is set and checked at the bench."""
 
     number: int
@@ -70,10 +75,10 @@ class BenchBend(Result):
     angle_reads: str
     arc_start: float
     arc_end: float
-    use: PlannedMark = Field(description="The mark that is proposed.")
+    use: Annotated[PlannedMark, Field(description="The mark that is proposed.")]
     use_because: Message
-    why: list[Message] = Field(description="The arithmetic of the mark that is proposed.")
-    stub: Stub | None = Field(description="Other habits, for a 90 measured from this piece's end A.")
+    why: Annotated[list[Message], Field(description="The arithmetic of the mark that is proposed.")]
+    stub: Annotated[Stub | None, Field(description="Other habits, for a 90 measured from this piece's end A.")]
 
 
 class PlannedPiece(Result):
@@ -133,37 +138,41 @@ class ShoeUsed(Result):
         )
 
 
-class FieldReading(Result):
+@result_part
+class FieldReading:
     """What was read from a length that was typed."""
 
     place: str
-    written: str = Field(description="As it was typed.")
+    written: Annotated[str, Field(description="As it was typed.")]
     inches: float
     reads: str
-    rounded: bool = Field(description="What the tape shows for it is not quite it.")
-    spelled: str | None = Field(description="The same with its unit, where it is written without one.")
+    rounded: Annotated[bool, Field(description="What the tape shows for it is not quite it.")]
+    spelled: Annotated[str | None, Field(description="The same with its unit, where it is written without one.")]
 
 
-class CardMarkPlanned(Result):
+@result_part
+class CardMarkPlanned:
     """A mark by the card, from end A of the run's straight pipe."""
 
     reference: Reference
     hook: Hook
     at: Measure
     angle: Degrees
-    exact: Measure | None = Field(description="Where this shoe wants that mark.")
+    exact: Annotated[Measure | None, Field(description="Where this shoe wants that mark.")]
 
 
-class CardWayPlanned(Result):
+@result_part
+class CardWayPlanned:
     """One of the ways in which crews mark and set a step by the card, and what it costs on this shoe."""
 
     name: Message
     marks: list[CardMarkPlanned]
     lines: list[Message]
-    costs: Measure | None = Field(description="How far off the worst of its marks is.")
+    costs: Annotated[Measure | None, Field(description="How far off the worst of its marks is.")]
 
 
-class CardAnswer(Result):
+@result_part
+class CardAnswer:
     """What the card gives for a step: its usual way, with each line of arithmetic as a sentence, and the others."""
 
     step: int
@@ -184,7 +193,8 @@ class CardCut(Result):
     lines: list[Message]
 
 
-class ExactAnswer(Result):
+@result_part
+class ExactAnswer:
     """The exact way for a step: spacing of its first two marks, what it shrinks the run by, the arithmetic."""
 
     step: int
@@ -193,7 +203,8 @@ class ExactAnswer(Result):
     lines: list[Message]
 
 
-class Passed(Result):
+@result_part
+class Passed:
     """How a simulated pipe passes one thing: least clearance along the whole leg, and what was wanted."""
 
     place: str

@@ -9,6 +9,7 @@ Sigmas: docs/trade.md, Hands. Inches; angles in degrees at the edges.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from conduit.catalogue import NOTHING, Message, message
 from conduit.geometry import Vec
@@ -33,8 +34,7 @@ WITH_FINDER_AND_LEVEL = Hands(angle=0.5, roll=0.5, called=message("hands.finder"
 USUAL_HANDS = WITH_FINDER_AND_LEVEL
 
 
-@dataclass(frozen=True)
-class SpreadShare:
+class SpreadShare(NamedTuple):
     """What one bend's one error adds to the spread at the end, in inches."""
 
     bend: int
@@ -104,11 +104,11 @@ def spread_at(path: Path, at: Vec, heading: Vec, beyond: int, hands: Hands) -> t
         for what, movement in movements(bend, path.radius, at).items():
             if what == "roll" and number == 1:
                 continue  # the first bend's roll only turns the whole pipe in the hand
-            moved = movement.times(sigmas[what])
-            part = moved.dot(heading)
+            sigma = sigmas[what]
+            part, moved = sigma * movement.dot(heading), sigma * movement.length()
             along += part**2
-            across += moved.dot(moved) - part**2
-            shares.append(SpreadShare(number, what, moved.length()))
+            across += moved**2 - part**2
+            shares.append(SpreadShare(number, what, moved))
     return math.sqrt(along), math.sqrt(max(0.0, across)), shares
 
 

@@ -73,14 +73,16 @@ MOST_KNOWN = 2000
 
 
 def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[Message]:
-    """`why_no_order`, from what was found before where a piece is as it was then."""
-    asked = [piece for piece in pieces if (*piece, shoe) not in _KNOWN]
-    found = {(*piece, shoe): why for piece, why in zip(asked, why_no_sequence(asked, shoe), strict=True)}
-    answers = [found[*piece, shoe] if (*piece, shoe) in found else _KNOWN[*piece, shoe] for piece in pieces]
-    _KNOWN.update(found)
+    """`why_no_sequence`, from what was found before where a piece is as it was then."""
+    keys = [(*piece, shoe) for piece in pieces]
+    known = [_KNOWN.get(key) for key in keys]
+    asked = [key for key, why in zip(keys, known, strict=True) if why is None]
+    found = why_no_sequence([(units, length) for units, length, _ in asked], shoe)
+    _KNOWN.update(zip(asked, found, strict=True))
     while len(_KNOWN) > MOST_KNOWN:
         _KNOWN.popitem(last=False)
-    return answers
+    left = iter(found)
+    return [next(left) if why is None else why for why in known]
 
 
 def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | None:

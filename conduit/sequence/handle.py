@@ -9,6 +9,7 @@ before it.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,23 +35,23 @@ class Swept:
     limits: Vectors
     first: Vectors
 
-    def strikes(self, starts: Vectors, ends: Vectors, rows: NDArray[np.int64]) -> Flags:
-        """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows."""
-        struck = np.zeros(len(starts), dtype=bool)
-        lines = np.flatnonzero(self._near(starts, ends))
-        if len(lines):
-            region = rows[lines] if len(self.normals) > 1 else np.zeros(1, dtype=np.int64)
-            struck[lines] = self._pass(starts[lines], ends[lines], region)
-        return struck
-
-    def _near(self, starts: Vectors, ends: Vectors) -> Flags:
-        """Whether lines come into a box around all regions."""
+    def near(self, starts: Vectors, ends: Vectors) -> Flags:
+        """Whether straight lines of pipe, [lines, 3], come into a box around all regions."""
         near = np.maximum(starts[:, 1], ends[:, 1]) > LYING
-        far = CORNERS * float(self.limits[:, -1].max())
-        for axis, low, high in ((0, float(self.first.min()) - far, far), (2, -BESIDE_HANDLE, BESIDE_HANDLE)):
+        for axis, (low, high) in ((0, self._along), (2, (-BESIDE_HANDLE, BESIDE_HANDLE))):
             a, b = starts[:, axis], ends[:, axis]
             near &= (np.minimum(a, b) < high) & (np.maximum(a, b) > low)
         return near
+
+    @cached_property
+    def _along(self) -> tuple[float, float]:
+        """From where to where all regions reach along x."""
+        far = CORNERS * float(self.limits[:, -1].max())
+        return float(self.first.min()) - far, far
+
+    def strikes(self, starts: Vectors, ends: Vectors, rows: NDArray[np.int64]) -> Flags:
+        """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows."""
+        return self._pass(starts, ends, rows if len(self.normals) > 1 else np.zeros(1, dtype=np.int64))
 
     def _pass(self, starts: Vectors, ends: Vectors, region: NDArray[np.int64]) -> Flags:
         """Clipped by each plane, whether anything is left that is not too near the shoe."""

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from conduit.bender import Hook, Shoe
 from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.sequence.handle import HANDLE, Flags
-from conduit.sequence.standing import Around, Standing, StandingWalk
+from conduit.sequence.standing import Around, Standing, StandingWalk, Turns
 from conduit.units import Radians
 
 # With what an angle computed from lengths may be out by: a bend of 15° is slight however it was measured.
@@ -167,23 +167,30 @@ def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]
     All queries are walked at once, toward end B and toward end A, a bend further out at each round; what stands off on
     both sides then decides. Sets of bends are told one by one: for all 2ⁿ of a piece see `reach_of`.
     """
-    turns = [one.units[one.unit] for one in asked]
-    around = Around.of([*turns, *turns], shoe)
-    walk, at = StandingWalk(around), np.array([*(unit.end for unit in turns), *(unit.start for unit in turns)])
+    bends = [one.units[one.unit] for one in asked]
+    around = Around.of([*bends, *bends], shoe)
+    walk, at = StandingWalk(around), np.array([*(unit.end for unit in bends), *(unit.start for unit in bends)])
     far = np.repeat([1, -1], len(asked))
-    for step in range(1, max(len(one.units) for one in asked)):
-        met = [one.met(step * way) for way in (1, -1) for one in asked]
-        if any(met):
-            starts, ends, rolls, angles, radii = np.array([one or (0.0, 0.0, 0.0, 0.0, 1.0) for one in met]).T
-            made = angles > 0
-            walk.forward(np.where(made, (starts - at) * far, 0.0))
-            walk.around(rolls, angles, radii)
-            at = np.where(made, ends, at)
+    starts, ends, rolls, angles, radii = _met(asked)
+    turns, made = Turns.of(rolls, angles, radii), angles > 0
+    for step in range(len(made)):
+        walk.forward(np.where(made[step], (starts[step] - at) * far, 0.0))
+        walk.around(turns[step])
+        at = np.where(made[step], ends[step], at)
     length = np.array([one.length for one in asked] * 2)
     walk.forward(np.where(far > 0, length - at, at))
     standing, count = walk.standing(), len(asked)
     sides = {True: standing.rows(slice(count)), False: standing.rows(slice(count, None))}
     return {hook: _clear(sides, hook, shoe, around.angles[:count]) for hook in HOOKS}
+
+
+def _met(asked: Sequence[ClearanceQuery]) -> NDArray[np.float64]:
+    """What each walk meets, [5, steps, walks], toward end B and then toward end A; no angle where it is not made."""
+    nothing = (0.0, 0.0, 0.0, 0.0, 1.0)
+    steps = range(1, max(len(one.units) for one in asked))
+    met = [[one.met(step * way) for way in (1, -1) for one in asked] for step in steps]
+    told = [[one or nothing for one in row] for row in met if any(row)]
+    return np.array(told).reshape(-1, 2 * len(asked), len(nothing)).transpose(2, 0, 1)
 
 
 def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[np.float64]) -> Clear:
@@ -286,10 +293,12 @@ def _one_side(units: Sequence[Unit], number: int, toward_b: bool, shoe: Shoe, le
     unit = units[number]
     others = units[number + 1 :] if toward_b else units[:number][::-1]
     at = unit.end if toward_b else unit.start
-    walk = StandingWalk(Around.of([unit], shoe))
-    for other in others:
+    walk, way = StandingWalk(Around.of([unit], shoe)), 1 if toward_b else -1
+    turns = [((other.roll - unit.roll) * way, other.angle, other.radius) for other in others]
+    met = Turns.of(*np.array(turns).reshape(-1, 3).T)
+    for number_out, other in enumerate(others):
         walk.forward((other.start - at) if toward_b else (at - other.end))
-        walk.around_or_on((other.roll - unit.roll) * (1 if toward_b else -1), other.angle, other.radius)
+        walk.around_or_on(met[number_out])
         at = other.end if toward_b else other.start
     walk.forward((length - at) if toward_b else at)
     return walk.standing()

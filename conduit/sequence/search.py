@@ -245,13 +245,13 @@ def _own_costs(
 
 def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
     """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
-    count = len(units)
-    moving = np.zeros((2 * count, 2 * count), dtype=np.float32)
-    for a in range(2 * count):
-        for b in range(2 * count):
-            turned = abs(math.remainder(units[b // 2].roll - units[a // 2].roll + upside, 2 * math.pi)) > SAME_ROLL
-            moving[a, b] = FLIP * (a % 2 != b % 2) + TURN * turned + TRAVEL * max(0, abs(a // 2 - b // 2) - 1)
-    return moving
+    hooks, numbers = np.tile([0, 1], len(units)), np.repeat(np.arange(len(units)), 2)
+    rolls = np.repeat([unit.roll for unit in units], 2)
+    turn = rolls - rolls[:, None] + upside
+    turned = np.abs(turn - 2 * math.pi * np.round(turn / (2 * math.pi))) > SAME_ROLL
+    past = np.maximum(np.abs(numbers - numbers[:, None]) - 1, 0)
+    costs: Costs = (FLIP * (hooks != hooks[:, None]) + TURN * turned + TRAVEL * past).astype(np.float32)
+    return costs
 
 
 def _why_none(units: Sequence[Unit], reach: Reach) -> Message:

@@ -7,7 +7,7 @@ sense toward end B and is mirrored toward end A. Inches; radians.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any, Protocol, Self
 
@@ -16,7 +16,6 @@ from numpy.typing import NDArray
 
 from conduit.bender import Shoe
 from conduit.sequence.handle import Flags, Swept, Vectors, swept_at_heel, swept_at_hook
-from conduit.units import Radians
 
 CHORDS = 3
 Figures = NDArray[np.float64]
@@ -42,15 +41,24 @@ class Around:
 
     angles: Figures
     radii: Figures
-    at_heel: Swept | None
-    at_hook: Swept | None
+    swept: tuple[Swept, Swept] | None
 
     @classmethod
     def of(cls, turns: Sequence[BendShape], shoe: Shoe) -> Self:
         """Bends on a shoe; a machine has no handle."""
         angles, radii = zip(*((turn.angle, turn.radius) for turn in turns), strict=True)
-        swept = (None, None) if shoe.handle_up is None else _swept(angles, radii, math.radians(shoe.handle_up))
-        return cls(np.array(angles), np.array(radii), *swept)
+        swept = None if shoe.handle_up is None else _swept(angles, radii, math.radians(shoe.handle_up))
+        return cls(np.array(angles), np.array(radii), swept)
+
+    def struck(self, starts: Vectors, ends: Vectors, rows: Rows) -> Flags:
+        """Whether the handle strikes straight lines of pipe on the heel's side, and on the hook's: [2, lines]."""
+        struck = np.zeros((2, len(starts)), dtype=bool)
+        # What is swept at the heel reaches along from where the hook's begins, and farther.
+        lines = np.flatnonzero(self.swept[0].near(starts, ends)) if self.swept else ()
+        if self.swept and len(lines):
+            near = starts[lines], ends[lines], rows[lines] if len(rows) else rows
+            struck[:, lines] = [one.strikes(*near) for one in self.swept]
+        return struck
 
     def swung(self, points: Vectors, rows: Rows) -> tuple[Figures, Figures]:
         """Least and most height toward the inside that points come to while their side is bent up or down.
@@ -97,13 +105,54 @@ class Standing:
 
 
 @dataclass(frozen=True)
-class _WalkedPart:
-    """A part walked: lines from `starts` to `ends`, [lines, rows, 3], the pipe no farther than `bow` from them."""
+class Turns:
+    """Bends to be walked through, as arrays of one shape, […]: what each does to place and frame.
 
-    starts: Vectors
-    ends: Vectors
-    bow: Figures
-    doubles: bool = False
+    A frame's rows are heading, inside and aside. `frames`: the next one in terms of the last, [3, 3, …]; `points`: the
+    ends of the arc's chords in terms of it, [chords, 3, …]; `lengths`, and `bows`: how far an arc lies from its chord.
+    """
+
+    frames: Figures
+    points: Figures
+    lengths: Figures
+    bows: Figures
+
+    @classmethod
+    def of(cls, rolls: Figures, angles: Figures, radii: Figures) -> Self:
+        """Bends by roll about the heading, from inside toward aside, angle and radius. Radians; inches.
+
+        With c, s of the angle and C, S of the roll: after it the heading is (c, sC, sS) of the last frame, the inside
+        rolled back by as much.
+        """
+        cos_roll, sin_roll, cos, sin = np.cos(rolls), np.sin(rolls), np.cos(angles), np.sin(angles)
+        both, less = cos_roll * sin_roll, cos - 1
+        frames = np.array(
+            [
+                [cos, sin * cos_roll, sin * sin_roll],
+                [-sin * cos_roll, 1 + less * cos_roll**2, less * both],
+                [-sin * sin_roll, less * both, 1 + less * sin_roll**2],
+            ]
+        )
+        parts = np.multiply.outer(np.arange(1, CHORDS + 1) / CHORDS, angles)
+        aside = radii * (1 - np.cos(parts))
+        points = np.stack([radii * np.sin(parts), aside * cos_roll, aside * sin_roll], axis=1)
+        return cls(frames, points, radii * angles, radii * (1 - np.cos(angles / CHORDS / 2)))
+
+    def __getitem__(self, which: int) -> "Turns":
+        """One along the first axis of the shape."""
+        return Turns(self.frames[:, :, which], self.points[:, :, which], self.lengths[which], self.bows[which])
+
+
+@dataclass
+class _Stage:
+    """What was walked with the same rows: places in turn, [places, rows, 3], and each line's bow, [lines, rows].
+
+    Once it is closed the rows are doubled: its last `CHORDS` lines are those of a bend that may be made or not.
+    """
+
+    places: list[Vectors]
+    bows: list[Figures] = field(default_factory=list)
+    doubled: bool = False
 
 
 class StandingWalk:
@@ -116,44 +165,38 @@ class StandingWalk:
         count = len(turn.angles)
         self.turn = turn
         self._point = np.zeros((count, 3))
-        self._heading, self._inward, self._aside = (np.tile(axis, (count, 1)) for axis in np.eye(3))
-        self._parts: list[_WalkedPart] = []
+        # Heading, inside and aside of every row, [3, rows, 3].
+        self._frame = np.repeat(np.eye(3)[:, None], count, axis=1)
+        self._stages = [_Stage([self._point[None]])]
 
     def forward(self, distance: Figure) -> None:
         """Along a straight."""
-        there = self._point + self._heading * np.reshape(distance, (-1, 1))
-        self._parts.append(_WalkedPart(self._point[None], there[None], np.zeros(len(there))))
-        self._point = there
+        self._point = self._point + self._frame[0] * np.reshape(distance, (-1, 1))
+        self._walked(self._point[None], np.zeros((1, len(self._point))))
 
-    def around(self, roll: Figure, angle: Figure, radius: Figure) -> None:
-        """Through a bend; of no angle it stays where it is."""
-        self._parts.append(self._bent(roll, angle, radius, doubles=False))
+    def around(self, turns: Turns) -> None:
+        """Through a bend, one a row; of no angle it stays where it is."""
+        points = np.einsum("cir,irx->crx", turns.points, self._frame) + self._point
+        self._frame = np.einsum("ijr,jrx->irx", turns.frames, self._frame)
+        self._point = points[-1]
+        self._walked(points, np.broadcast_to(turns.bows, points.shape[:2]))
 
-    def around_or_on(self, roll: Radians, angle: Radians, radius: float) -> None:
-        """Every row twice: first straight on as if the bend were not made yet, then through it.
+    def around_or_on(self, turn: Turns) -> None:
+        """Every row twice: first straight on as if the bend were not made yet, then through it; one bend for all.
 
         So the rows after k bends are their 2ᵏ sets, the bend walked last as the highest bit. Radians; inches.
         """
-        straight = self._point + self._heading * (radius * angle)
-        kept = self._heading, self._inward, self._aside
-        self._parts.append(self._bent(roll, angle, radius, doubles=True))
-        self._point = np.concatenate([straight, self._point])
-        bent = self._heading, self._inward, self._aside
-        self._heading, self._inward, self._aside = (np.concatenate(pair) for pair in zip(kept, bent, strict=True))
+        flat, rows = self._frame.reshape(3, -1), self._point.shape
+        points = (turn.points @ flat).reshape(-1, *rows) + self._point
+        self._walked(points, np.full(points.shape[:2], turn.bows))
+        self._stages[-1].doubled = True
+        self._point = np.concatenate([self._point + self._frame[0] * turn.lengths, points[-1]])
+        self._frame = np.concatenate([self._frame, (turn.frames @ flat).reshape(3, *rows)], axis=1)
+        self._stages.append(_Stage([self._point[None]]))
 
-    def _bent(self, roll: Figure, angle: Figure, radius: Figure, doubles: bool) -> _WalkedPart:
-        roll, angle, radius = (np.reshape(one, (-1, 1)) for one in (roll, angle, radius))
-        cos_roll, sin_roll, cos, sin = np.cos(roll), np.sin(roll), np.cos(angle), np.sin(angle)
-        inside = self._inward * cos_roll + self._aside * sin_roll
-        axis = self._aside * cos_roll - self._inward * sin_roll
-        parts = np.arange(1, CHORDS + 1).reshape(-1, 1, 1) / CHORDS * angle
-        points = self._point + self._heading * (radius * np.sin(parts)) + inside * (radius * (1 - np.cos(parts)))
-        starts = np.concatenate([self._point[None], points[:-1]])
-        self._heading, inside = self._heading * cos + inside * sin, inside * cos - self._heading * sin
-        self._inward, self._aside = inside * cos_roll - axis * sin_roll, inside * sin_roll + axis * cos_roll
-        self._point = points[-1]
-        bow = np.broadcast_to((radius * (1 - np.cos(angle / CHORDS / 2)))[:, 0], len(self._point))
-        return _WalkedPart(starts, points, bow, doubles)
+    def _walked(self, places: Vectors, bows: Figures) -> None:
+        self._stages[-1].places.append(places)
+        self._stages[-1].bows.append(bows)
 
     def standing(self) -> Standing:
         """The extremes of all that was walked, one row for each set of bends made.
@@ -161,38 +204,30 @@ class StandingWalk:
         Arcs are walked as chords; `bow`, how far an arc lies from its chord, is taken off or added, so that no height
         is told less extreme than it is.
         """
-        starts, ends = (
-            np.concatenate([one.reshape(-1, 3) for one in parts])
-            for parts in zip(*((part.starts, part.ends) for part in self._parts), strict=True)
-        )
-        # One bend for all rows needs no telling which row a line is of.
-        told_apart = self._parts if len(self.turn.angles) > 1 else []
-        rows = np.concatenate(
-            [np.zeros(0, dtype=np.int64)]
-            + [np.tile(np.arange(part.ends.shape[1]), len(part.ends)) for part in told_apart]
-        )
-        bow = np.concatenate([np.tile(part.bow, len(part.ends)) for part in self._parts])
+        walked = [np.concatenate(stage.places) for stage in self._stages]
+        starts = np.concatenate([places[:-1].reshape(-1, 3) for places in walked])
+        ends = np.concatenate([places[1:].reshape(-1, 3) for places in walked])
+        bow = np.concatenate([one.ravel() for stage in self._stages for one in stage.bows])
+        # One bend for all rows needs no telling which row a line is of; else there is one stage.
+        count = len(self.turn.angles)
+        rows = np.resize(np.arange(count), len(ends) if count > 1 else 0)
         swung_low, swung_high = self.turn.swung(ends, rows)
-        struck = np.stack(
-            [
-                one.strikes(starts, ends, rows) if one else np.zeros(len(ends), dtype=bool)
-                for one in (self.turn.at_heel, self.turn.at_hook)
-            ]
-        )
         height = ends[:, 1]
         # The least is the most of what is turned over, so that all are gathered together.
         heights = self._most(np.stack([bow - height, height + bow, bow - swung_low, swung_high + bow]))
-        heel, hook = self._most(struck)
+        heel, hook = self._most(self.turn.struck(starts, ends, rows))
         return Standing(-heights[0], heights[1], -heights[2], heights[3], heel, hook)
 
     def _most(self, of_lines: NDArray[Any]) -> NDArray[Any]:
         """The most of a row's lines, at least nothing: of figures or flags, several at a time, […, lines]."""
         several = len(of_lines)
         most, at = np.zeros((several, len(self.turn.angles)), dtype=of_lines.dtype), 0
-        for part in self._parts:
-            lines, rows = part.ends.shape[:2]
-            mine = of_lines[:, at : at + lines * rows].reshape(several, lines, rows).max(axis=1)
-            more = np.maximum(most, mine)
-            most = np.concatenate([most, more], axis=1) if part.doubles else more
+        for stage in self._stages:
+            rows, lines = most.shape[1], sum(len(one) for one in stage.bows)
+            mine = of_lines[:, at : at + lines * rows].reshape(several, lines, rows)
             at += lines * rows
+            for_all = mine[:, :-CHORDS] if stage.doubled else mine
+            most = np.maximum(most, for_all.max(axis=1, initial=0))
+            if stage.doubled:
+                most = np.concatenate([most, np.maximum(most, mine[:, -CHORDS:].max(axis=1))], axis=1)
         return most

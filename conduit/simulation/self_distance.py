@@ -1,7 +1,7 @@
 """Where a bent pipe comes nearest to itself. Inches."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -20,15 +20,11 @@ TOUCHING = 1e-9
 
 @dataclass(frozen=True)
 class _PipePart:
-    """One straight or arc: where it ends along the pipe, a ball around it, and what the pipe has turned at its ends."""
+    """One straight or arc: where it begins and ends along the pipe."""
 
     start: float
     end: float
     is_arc: bool
-    middle: Vec
-    reach: float
-    turned_before: float
-    turned_after: float
 
 
 @dataclass(frozen=True)
@@ -46,12 +42,8 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     Arcs are taken as chords of 10°, a hair inside. Around one bend the pipe is near itself by nature,
     so parts within half a turn along the pipe do not count.
     """
-    parts, turned = [], 0.0
-    for low, high, is_arc in bent.parts(0.0, bent.length):
-        before, turned = turned, turned + (high - low) / bent.radius if is_arc else turned
-        parts.append(_PipePart(low, high, is_arc, bent.point_at((low + high) / 2), (high - low) / 2, before, turned))
     least: Nearness | None = None
-    for one, other, apart in _near_pairs(parts, math.pi * bent.radius, within + diameter):
+    for one, other, apart in _near_pairs(bent, within + diameter):
         limit = least.gap if least else within
         gap = _gap(bent, one, other) - diameter if apart < limit + diameter else math.inf
         if gap < limit:
@@ -59,28 +51,39 @@ def nearest_to_itself(bent: Bent, diameter: float, within: float = FAR) -> Nearn
     return least
 
 
-def _near_pairs(
-    parts: Sequence[_PipePart], half_turn: float, within: float
-) -> Iterator[tuple[_PipePart, _PipePart, float]]:
+def _near_pairs(bent: Bent, within: float) -> Iterator[tuple[_PipePart, _PipePart, float]]:
     """The pairs of parts that may come that near each other, in turn, and what lies between the balls around both.
 
-    A pair less than half a turn along the pipe does not count, nor one between whose ends the pipe bends too little: a
-    curve that turns by θ ≤ π in all keeps its direction within θ/2 of that half way round, so that its length times
-    cos(θ/2) at least lies between its ends.
+    No point of a part lies farther from the middle between its ends than half its length. A pair less than half a turn
+    along the pipe does not count, nor one between whose ends the pipe bends too little: a curve that turns by θ ≤ π in
+    all keeps its direction within θ/2 of that half way round, so that its length times cos(θ/2) at least lies between
+    its ends.
     """
-    if len(parts) < 3:
-        return
+    edges = np.array([0.0, *(edge for arc in bent.arcs for edge in (arc.start, arc.end)), bent.length])
+    joints = np.array([bent.start.point, *_ends_of_arcs(bent), bent.end.point])
+    on_pipe, arcs = edges.clip(0.0, bent.length), np.arange(len(edges) - 1) % 2 == 1
+    parts = np.flatnonzero(np.diff(on_pipe) > 0)
+    start, end = on_pipe[parts], on_pipe[parts + 1]
+    middles, reach = (joints[parts] + joints[parts + 1]) / 2, (edges[parts + 1] - edges[parts]) / 2
+    after = np.cumsum(np.where(arcs[parts], end - start, 0.0)) / bent.radius
+    before, half_turn = np.concatenate([[0.0], after[:-1]]), math.pi * bent.radius
     first, second = np.triu_indices(len(parts), 2)
-    middles = np.array([one.middle for one in parts])
-    start, end, reach, before, after = np.array(
-        [(one.start, one.end, one.reach, one.turned_before, one.turned_after) for one in parts]
-    ).T
     turns = after[second] - before[first]
     bends_enough = (turns >= math.pi) | (half_turn * np.cos(turns / 2) <= within)
     apart = np.linalg.norm(middles[first] - middles[second], axis=1) - reach[first] - reach[second]
     near = bends_enough & (end[second] - start[first] > half_turn) & (apart < within)
     for pair in np.flatnonzero(near):
-        yield parts[first[pair]], parts[second[pair]], float(apart[pair])
+        one, other = (
+            _PipePart(float(start[part]), float(end[part]), bool(arcs[parts[part]]))
+            for part in (first[pair], second[pair])
+        )
+        yield one, other, float(apart[pair])
+
+
+def _ends_of_arcs(bent: Bent) -> Iterator[Vec]:
+    for entry, leaves in zip(bent.entries, bent.exits, strict=True):
+        yield entry.point
+        yield leaves.point
 
 
 def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:
