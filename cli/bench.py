@@ -13,7 +13,7 @@ from conduit.bending import Bencher, BendAsMade
 from conduit.catalogue import Message
 from conduit.document import read_document
 from conduit.layout import lay_out
-from conduit.marking import marks_for
+from conduit.marking import marks_of_arc
 from conduit.plan import Prover, given_shoe, make_plan
 from conduit.racks import make_rack_plan
 from conduit.sequence import BendSequence, Unit, best_sequence
@@ -49,7 +49,7 @@ def _plain(raw: dict[str, Any], shoe: Shoe) -> Bent:
     reading = read_document(raw)
     layout = lay_out(reading, shoe, DEFAULT_LIMITS)
     for bend in layout.path.bends:
-        marks_for(bend, shoe)
+        marks_of_arc(bend.start, bend.end, shoe)
     prover = Prover(reading, layout, shoe)
     return prover.bent(prover.exact_settings)
 

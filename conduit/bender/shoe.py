@@ -3,7 +3,7 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cache, cached_property
 from types import MappingProxyType
 from typing import Literal
 
@@ -132,6 +132,7 @@ class Shoe:
         return None if self.front is None else self.deduct + self.front
 
 
+@cache
 def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
     """The typical shoe that bends this conduit: a hand shoe, for what no hand bends a machine's; or None.
 

@@ -15,7 +15,7 @@ NEAR_END = 3.0
 def at_the_shoe(stand: Stand, length: float) -> list[Message]:
     """For whoever bends, and for who stands by; `length`: the stick's, in inches."""
     found = []
-    end, swing = stand.swings()
+    end, swing = stand.swing
     if stand.shoe.handle_up is None:
         found.append(message("caution.machine"))
     elif stand.where == "air":
@@ -40,7 +40,7 @@ def of_offsets(stick: Stick, stand: Stand, index: int, before: Sequence[int]) ->
     is_done = set(mates) & set(stick.arcs) <= {*before, index}
     if isinstance(layout.step_of(index), BoxOffsetStep) and is_done and any(map(layout.is_ninety, rest)):
         found.append(message("caution.back_line"))
-    end, _ = stand.swings()
+    end, _ = stand.swing
     for one in {layout.owners[other] for other in before if layout.is_of_offset(other)} - {layout.owners[index]}:
         both = layout.indices_of(one)
         beyond = all(stick.arcs[other].end <= stand.arc.start for other in both if other in stick.arcs)

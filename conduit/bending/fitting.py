@@ -5,7 +5,7 @@ Source: docs/trade.md, Fitting. Each is ticked by a person; nothing here says th
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -15,7 +15,7 @@ from conduit.document import MeasuredRun
 from conduit.plan import Plan, PlannedPiece
 from conduit.tables import Limits
 from conduit.units import Tape
-from conduit.values import Result
+from conduit.values import result_part
 
 FitItem = Literal["reamed", "seated", "rings", "locknuts", "bushing", "joints", "screws", "straps", "plumb", "pencil"]
 Meets = Literal["box", "open", "coupling"]
@@ -23,11 +23,12 @@ Meets = Literal["box", "open", "coupling"]
 SHOULDER = 1 / 8
 
 
-class FitCheck(Result):
+@result_part
+class FitCheck:
     """One thing to look at, in words."""
 
     item: FitItem
-    says: Message = Field(description="What must be so.")
+    says: Annotated[Message, Field(description="What must be so.")]
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from conduit.tables import Material
 
 GOOD_DIRECTION = math.radians(1)
 
-Clears = Callable[[Bent], bool]
+Used = Callable[[Bent], float]
 
 
 @dataclass(frozen=True)
@@ -40,8 +40,8 @@ class PieceToCorrect:
 
     `start` is where its end A lies before it is trimmed, `length` from there to where end B is trimmed to.
 
-    `clears` tells of a bent pipe whether it passes what it must pass; None: there is nothing. `sweeps`: which bends
-    are the shots of one sweep; those that are left of it are changed alike.
+    `passing` tells of a bent pipe how much is used of the clearance that may be lost, 1 being all of it; None: there
+    is nothing to pass. `sweeps`: which bends are the shots of one sweep; those that are left of it are changed alike.
     """
 
     shoe: Shoe
@@ -51,7 +51,7 @@ class PieceToCorrect:
     material: Material = "EMT"
     spare: float = 0.0
     spare_a: float = 0.0
-    clears: Clears | None = None
+    passing: Used | None = None
     sweeps: tuple[tuple[int, ...], ...] = ()
 
     def changed_alike(self, rest: Sequence[int]) -> list[list[int]]:
@@ -69,15 +69,15 @@ class PieceToCorrect:
 
     def fits(self, bent: Bent) -> bool:
         """Whether a connector along the leg, and the straps across it, forgive what is off, and all is cleared."""
-        return self.ends(bent.end.point, bent.end.heading) and (self.clears is None or self.clears(bent))
+        return self.at_end(bent.end.point, bent.end.heading) <= 1 and (self.passing is None or self.passing(bent) <= 1)
 
-    def ends(self, point: Vec, heading: Vec) -> bool:
-        """Whether an end that comes there, pointing so, can be fitted."""
+    def at_end(self, point: Vec, heading: Vec) -> float:
+        """Of what is forgiven an end that comes there, pointing so, how much is used; 1: all of it, more: too much."""
         miss = point.minus(self.aim.point)
         along = miss.dot(self.aim.heading)
         across = miss.along(self.aim.heading, -along).length()
-        straight = heading.angle_to(self.aim.heading) <= GOOD_DIRECTION
-        return abs(along) <= SLACK_ALONG and across <= SLACK_ACROSS and straight
+        askew = heading.angle_to(self.aim.heading)
+        return max(abs(along) / SLACK_ALONG, across / SLACK_ACROSS, askew / GOOD_DIRECTION)
 
     def off(self, bent: Bent) -> tuple[float, float]:
         """How far end B is from its aim, in inches, and its direction, in degrees."""

@@ -1,6 +1,6 @@
 """A stick's bench sheet: what comes back for one piece of a run, arranged and bent so far. Inches, degrees."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -11,7 +11,7 @@ from conduit.catalogue import Message
 from conduit.document import OptionalLength, ShoeFigures
 from conduit.plan import Measure, PlannedMark, Point, Stub
 from conduit.units import Degrees
-from conduit.values import Given, Result
+from conduit.values import Given, Result, result_part
 
 
 class ArrangedTurn(Given):
@@ -46,22 +46,25 @@ class BendAsMade(Given):
     left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
 
 
-class Check(Result):
+@result_part
+class Check:
     """What a tool must show after the bend."""
 
-    tool: str = Field(description="tape or level")
+    tool: Annotated[str, Field(description="tape or level")]
     says: Message
     reads: Message
 
 
-class TapeAsk(Result):
+@result_part
+class TapeAsk:
     """The tape reading that tells where a bend really came."""
 
     says: Message
     wanted: Measure
 
 
-class InTheShoe(Result):
+@result_part
+class InTheShoe:
     """Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
 
     Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
@@ -71,14 +74,18 @@ class InTheShoe(Result):
 
     start: list[Point]
     end: list[Point]
-    floor: float = Field(description="How high the floor lies.")
-    rolls: float = Field(description="How far the shoe rolls along, to the right; 0 in the air.")
-    handle: tuple[float, float] | None = Field(
-        description="How far the handle leans from upright toward the heel, at start and end; none on a machine."
-    )
+    floor: Annotated[float, Field(description="How high the floor lies.")]
+    rolls: Annotated[float, Field(description="How far the shoe rolls along, to the right; 0 in the air.")]
+    handle: Annotated[
+        tuple[float, float] | None,
+        Field(
+            description="How far the handle leans from upright toward the heel, at start and end; none on a machine."
+        ),
+    ]
 
 
-class SheetCardMark(Result):
+@result_part
+class SheetCardMark:
     """The card's mark for a bend, and how far the exact one lies beyond it."""
 
     reference: Reference
@@ -116,49 +123,53 @@ class SweepShot(Result):
     whole_reads: str = Field(description="What it must show at the end.")
 
 
-class SheetBend(Result):
+@result_part
+class SheetBend:
     """One bend in its turn: how it is set, why, and what must read then."""
 
     number: int
-    act: int = Field(description="Which act in the order it belongs to, from 1; a sweep's shots are one act.")
+    act: Annotated[int, Field(description="Which act in the order it belongs to, from 1; a sweep's shots are one act.")]
     begins_act: bool
-    angle: Degrees = Field(description="As it is to be bent, corrected for what came before.")
+    angle: Annotated[Degrees, Field(description="As it is to be bent, corrected for what came before.")]
     angle_reads: str
-    dial_reads: str = Field(description="What the bender's dial must show, spring-back counted in.")
-    found_by: Message = Field(
-        description="How the dial's angle is found where the shoe has no line for it; or nothing."
-    )
+    dial_reads: Annotated[str, Field(description="What the bender's dial must show, spring-back counted in.")]
+    found_by: Annotated[
+        Message, Field(description="How the dial's angle is found where the shoe has no line for it; or nothing.")
+    ]
     arc_start: float
     arc_end: float
     use: PlannedMark
-    burnt: Measure = Field(description="The same with the tape's first inch (or 100 mm) burnt.")
+    burnt: Annotated[Measure, Field(description="The same with the tape's first inch (or 100 mm) burnt.")]
     use_because: Message
     why: list[Message]
     marks: list[PlannedMark]
     card: SheetCardMark | None
-    planned: PlannedMark = Field(description="The mark before any correction.")
+    planned: Annotated[PlannedMark, Field(description="The mark before any correction.")]
     planned_angle_reads: str
     replanned: bool
     where: Literal["floor", "air"]
     end_for_end: bool
-    turn: Degrees | None = Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")
-    previous_points: float | None = Field(
-        description="Where the bend made before then points: degrees clockwise from straight up, seen from A."
-    )
+    turn: Annotated[
+        Degrees | None, Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")
+    ]
+    previous_points: Annotated[
+        float | None,
+        Field(description="Where the bend made before then points: degrees clockwise from straight up, seen from A."),
+    ]
     turn_says: Message
     previous: int | None
     reasons: list[Message]
-    against: list[Message] = Field(description="Habits that the order chosen does not keep.")
-    breaks: Message = Field(description="Why it cannot be bent then, or nothing.")
+    against: Annotated[list[Message], Field(description="Habits that the order chosen does not keep.")]
+    breaks: Annotated[Message, Field(description="Why it cannot be bent then, or nothing.")]
     cautions: list[Message]
     checks: list[Check]
     tape: TapeAsk | None
-    least: float = Field(description="Angles from here …")
-    most: float = Field(description="… to here are within tolerance, if all else is as planned.")
-    most_turned: float = Field(description="Degrees out of plane that hands and level cannot better.")
+    least: Annotated[float, Field(description="Angles from here …")]
+    most: Annotated[float, Field(description="… to here are within tolerance, if all else is as planned.")]
+    most_turned: Annotated[float, Field(description="Degrees out of plane that hands and level cannot better.")]
     in_the_shoe: InTheShoe
     stub: Stub | None
-    sweep: SweepShot | None = Field(description="Where it is one of a sweep's shots.")
+    sweep: Annotated[SweepShot | None, Field(description="Where it is one of a sweep's shots.")]
     made: AsBentTold | None
 
 

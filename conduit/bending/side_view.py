@@ -9,15 +9,17 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
 from conduit.bender import Hook, Shoe
 from conduit.bending.schema import InTheShoe
-from conduit.geometry import Vec, arc_points
 from conduit.plan import Point
 from conduit.sequence import HANDLE, UNDER_FLOOR
 from conduit.simulation import Arc, Bent, Pose
 from conduit.units import Degrees, Radians
 
-PER_CHORD = math.radians(8)
+Points = NDArray[np.float64]
 # An end that moves further than this can hit somebody.
 LONG_SWING = 24.0
 # Degrees by which a bend begun in the air is told.
@@ -41,19 +43,21 @@ class Stand:
         lean = self.shoe.handle_up
         handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
         return InTheShoe(
-            start=[start.seen(point) for point in self._outline],
-            end=[end.seen(point) for point in outline(self.after)],
+            start=_points(start.seen(self.before.outline)),
+            end=_points(end.seen(self.after.outline)),
             floor=-self.shoe.diameter / 2 if self.where == "floor" else -HANDLE,
             rolls=self._rolls(),
             handle=handle,
         )
 
-    def swings(self) -> tuple[Hook, float]:
+    @cached_property
+    def swing(self) -> tuple[Hook, float]:
         """Which end moves in this bend, and how far."""
         start, end = self._frames
         moving: Hook = self.hook if self.where == "floor" else ("B" if self.hook == "A" else "A")
         s = 0.0 if moving == "A" else self.after.length
-        return moving, math.dist(start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s)))
+        lay, lies = start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s))
+        return moving, math.dist(lay, lies)
 
     def finishes_on_floor(self) -> Degrees | None:
         """From which angle on the pipe, turned over, lies clear on the floor for the rest of a bend begun in the air.
@@ -66,25 +70,16 @@ class Stand:
             return None
         at_hook, at_heel = self._at_hook_and_heel
         frame = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, 1, 0.0)
-        ahead = 1 if self.hook == "B" else -1
-        points = [(ahead * x, y) for x, y, _ in (frame.seen(point) for point in self._outline)]
-        beyond = -abs(at_heel - at_hook)
-        if any(y < -UNDER_FLOOR for d, y in points if d <= beyond):
+        ahead, y, _ = frame.seen(self.before.outline).T * np.array([[1 if self.hook == "B" else -1], [1], [1]])
+        if np.any(y[ahead <= -abs(at_heel - at_hook)] < -UNDER_FLOOR):
             return None
-        risen = [one for one in points if one[0] >= 0]
         radius, whole = self.shoe.radius, math.degrees(self.arc.angle)
-        clear = None
-        for degrees in range(int(whole // STEP) * STEP, 0, -STEP):
-            angle = math.radians(degrees)
-            heights = (radius + d * math.sin(angle) + (y - radius) * math.cos(angle) for d, y in risen)
-            if min(heights, default=0.0) < -UNDER_FLOOR:
-                break
-            clear = degrees
+        steps = np.arange(int(whole // STEP) * STEP, 0, -STEP)
+        angles, risen = np.radians(steps)[:, None], ahead >= 0
+        heights = radius + ahead[risen] * np.sin(angles) + (y[risen] - radius) * np.cos(angles)
+        lies_clear = np.logical_and.accumulate(heights.min(axis=1, initial=0.0) >= -UNDER_FLOOR)
+        clear = int(steps[lies_clear][-1]) if lies_clear.any() else None
         return clear if clear is not None and clear <= whole - 2 * STEP else None
-
-    @cached_property
-    def _outline(self) -> list[Vec]:
-        return outline(self.before)
 
     @property
     def _at_hook_and_heel(self) -> tuple[float, float]:
@@ -108,10 +103,8 @@ class Stand:
 class _Frame:
     """How the pipe is seen: along it to the right, its bend's inside up (down in the air)."""
 
-    origin: Vec
-    right: Vec
-    up: Vec
-    toward: Vec
+    origin: Points
+    axes: Points
     shift: float
 
     @classmethod
@@ -119,17 +112,14 @@ class _Frame:
         beside = pose.heading.cross(pose.inward)
         inside = pose.inward.times(math.cos(roll)).along(beside, math.sin(roll))
         upward = inside.times(up)
-        return cls(pose.point, pose.heading, upward, pose.heading.cross(upward), shift)
+        return cls(np.array(pose.point), np.array([pose.heading, upward, pose.heading.cross(upward)]), shift)
 
-    def seen(self, point: Vec) -> Point:
-        away = point.minus(self.origin)
-        return (away.dot(self.right) + self.shift, away.dot(self.up), away.dot(self.toward))
+    def seen(self, points: ArrayLike) -> Points:
+        """Points in space as they are seen, […, 3]."""
+        seen: Points = (np.asarray(points) - self.origin) @ self.axes.T
+        seen[..., 0] += self.shift
+        return seen
 
 
-def outline(bent: Bent) -> list[Vec]:
-    """The pipe's centreline as points: its ends, and each arc in chords."""
-    points = [bent.start.point]
-    for arc, bow in zip(bent.arcs, bent.bows, strict=True):
-        chords = max(2, math.ceil(arc.angle / PER_CHORD))
-        points += arc_points(bow.entry, bow.heading, bow.inside, bent.radius, arc.angle, chords)
-    return [*points, bent.end.point]
+def _points(seen: Points) -> list[Point]:
+    return [(x, y, toward) for x, y, toward in seen.tolist()]

@@ -11,10 +11,11 @@ from conduit.bending.readings import Bench
 from conduit.document import MeasuredRun
 from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.layout import Hindrance, Layout, point_at
-from conduit.marking import Mark, Recommended, marks_of_arc, recommend
-from conduit.plan import CardAnswer, Cleared, Prover, judge_things
+from conduit.marking import Mark, Recommended, recommend
+from conduit.plan import SLACK_ACROSS, CardAnswer, Cleared, Prover, judge_things
 from conduit.sequence import arcs_on, units_of
-from conduit.simulation import Arc, Bent, Pose, Setting, arc_of, bend_pipe
+from conduit.simulation import Arc, Bent, Pose, Setting, Swings, arc_of, bend_pipe
+from conduit.units import TOLERANCE
 
 Arcs = dict[int, Arc]
 LYING = Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"])
@@ -81,8 +82,9 @@ class Stick:
     def card_settings(self, card: list[CardAnswer]) -> dict[int, Setting]:
         """The bends as the card sets them, where it knows every bend of a step."""
         found: dict[int, Setting] = {}
+        mine = {self.layout.owners[index] for index in self.arcs}
         for answer in card:
-            own = self.layout.indices_of(answer.step)
+            own = self.layout.indices_of(answer.step) if answer.step in mine else []
             if len(own) != len(answer.marks):
                 continue
             for index, mark in zip(own, answer.marks, strict=True):
@@ -93,12 +95,11 @@ class Stick:
 
     def habit(self, index: int, arc: Arc) -> Recommended:
         """Which mark to use for a bend, in the trade's habit."""
-        return recommend(marks_of_arc(arc.start, arc.end, self.shoe), self.end_b, self.layout.within_saddle(index))
+        return recommend(arc.start, arc.end, self.shoe, self.end_b, self.layout.within_saddle(index))
 
     def use(self, index: int, arc: Arc, hook: Hook) -> Recommended:
         """Which mark to use for a bend with the hook facing one end."""
-        marks = tuple(mark for mark in marks_of_arc(arc.start, arc.end, self.shoe) if mark.hook == hook)
-        return recommend(marks, self.end_b, self.layout.within_saddle(index))
+        return recommend(arc.start, arc.end, self.shoe, self.end_b, self.layout.within_saddle(index), hook)
 
     def held(self) -> Pose:
         """Where the piece's end A lies before it is trimmed, with the frame that rolls are against."""
@@ -123,11 +124,12 @@ class Stick:
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
         wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(planned))]
 
-        def clears(bent: Bent) -> bool:
+        def used(bent: Bent) -> float:
             left = [one.clearance for one in self._passed(bent)]
-            return all(now >= LEFT_OF_CLEARANCE * was - 1e-9 for now, was in zip(left, wanted, strict=True))
+            short = max(LEFT_OF_CLEARANCE * was - now for now, was in zip(left, wanted, strict=True))
+            return 1 + (short - TOLERANCE) / SLACK_ACROSS
 
-        return replace(whole, clears=clears)
+        return replace(whole, passing=used)
 
     def _sweeps(self) -> tuple[tuple[int, ...], ...]:
         """The shots of each sweep, by their place on the piece."""
@@ -151,11 +153,15 @@ class Stick:
         """
         key = tuple(settings.values())
         if key not in self._known:
-            self._known[key] = bend_pipe(self.cut, key, self.shoe, LYING)
+            self._known[key] = bend_pipe(self.cut, key, self.shoe, LYING, self._swings)
         return self._known[key]
 
     @cached_property
     def _known(self) -> dict[tuple[Setting, ...], Bent]:
+        return {}
+
+    @cached_property
+    def _swings(self) -> Swings:
         return {}
 
 

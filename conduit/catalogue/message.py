@@ -112,7 +112,7 @@ def has_message(key: str) -> bool:
 
 def joined(parts: Iterable[str], by: str = " ") -> Message:
     """Messages one after another, those that are empty left out."""
-    return _Joined(tuple(part for part in parts if part), by)
+    return _Joined(tuple([part for part in parts if part]), by)
 
 
 @cache

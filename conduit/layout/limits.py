@@ -81,7 +81,7 @@ def _markers(layout: Layout) -> list[Finding]:
     for marker in layout.markers:
         s = layout.marker_position(marker)
         far = s + marker.width
-        inside = any(bend.start - ROUGHLY < far and s < bend.end + ROUGHLY for bend in layout.path.bends)
+        inside = any(start - ROUGHLY < far and s < end + ROUGHLY for start, end in bent_parts(layout))
         if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
             out = taking_out(message(f"fix.take_out.{marker.kind}"), f"steps.{marker.step}")
             called = message("step", number=marker.step + 1, kind=message(f"kind.{marker.kind}"))
@@ -99,7 +99,18 @@ def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
 
 def blocked(layout: Layout) -> list[tuple[float, float]]:
     """Stretches of the straight pipe where no coupling may lie: bends, and what goes over a thing in the way."""
-    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *no_couplings(layout)])
+    return sorted([*bent_parts(layout), *no_couplings(layout)])
+
+
+def bent_parts(layout: Layout) -> list[tuple[float, float]]:
+    """Stretches of the straight pipe that are bent: each bend, and each sweep from its first shot to its last."""
+    parts: list[tuple[float, float]] = []
+    before = None
+    for owner, bend in zip(layout.owners, layout.path.bends, strict=True):
+        shot = owner == before and isinstance(layout.steps[owner], SweepStep)
+        parts.append((parts.pop()[0] if shot else bend.start, bend.end))
+        before = owner
+    return parts
 
 
 def no_couplings(layout: Layout) -> list[tuple[float, float]]:
@@ -132,11 +143,11 @@ def over_things(layout: Layout) -> list[tuple[float, float]]:
 def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the limits too."""
     findings = []
-    spans, bends, head = over_things(layout), layout.path.bends, measured.head
+    spans, bends, head = over_things(layout), bent_parts(layout), measured.head
     kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
     for index, s in enumerate(head.couplings):
-        inside = any(bend.start < s < bend.end for bend in bends)
-        near = min((max(bend.start - s, s - bend.end) for bend in bends), default=math.inf)
+        inside = any(start < s < end for start, end in bends)
+        near = min((max(start - s, s - end) for start, end in bends), default=math.inf)
         if inside or not 0 < s < layout.path.length:
             findings.append(_misplaced(Code.COUPLING_IN_BEND, index, s, "bend" if inside else "beyond", head))
         elif near < shoe.straight_ahead - ROUGHLY:

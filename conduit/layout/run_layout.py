@@ -5,6 +5,7 @@ far as it can: it stops at the first step that is unreadable or cannot be made, 
 """
 
 import math
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -65,11 +66,11 @@ class Layout:
 
     def indices_of(self, step: int) -> list[int]:
         """The bends of a step by their index on the path."""
-        return [index for index, owner in enumerate(self.owners) if owner == step]
+        return list(range(bisect_left(self.owners, step), bisect_right(self.owners, step)))
 
     def indices_after(self, step: int) -> list[int]:
         """The bends of all later steps by their index on the path."""
-        return [index for index, owner in enumerate(self.owners) if owner > step]
+        return list(range(bisect_right(self.owners, step), len(self.owners)))
 
     def bends_of(self, step: int) -> list[PathBend]:
         """The bends of a step."""

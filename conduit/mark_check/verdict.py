@@ -11,7 +11,7 @@ from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import KickStep, MeasuredRun
 from conduit.layout import Layout
 from conduit.mark_check.mistakes import Case, Explanation, MarksDoNotMatch, PencilMark, best_mistake, within_a_sixteenth
-from conduit.marking import CardRun, CardStep, marks_for, recommend
+from conduit.marking import CardRun, CardStep, recommend
 from conduit.plan import Judgement, Prover
 from conduit.simulation import Arc, Bent, Setting, arc_of
 from conduit.tables import Limits
@@ -102,7 +102,7 @@ def _bent(prover: Prover, case: Case, pieces: Sequence[CutPiece]) -> Bent:
 def _filled(mark: PencilMark, index: int, layout: Layout, shoe: Shoe) -> PencilMark:
     """What was not said is taken as proposed."""
     bend = layout.path.bends[index]
-    usual = recommend(marks_for(bend, shoe), layout.path.length).mark
+    usual = recommend(bend.start, bend.end, shoe, layout.path.length).mark
     if mark.reference and mark.reference not in (CENTRE, *shoe.references()):
         raise MarksDoNotMatch(message("marks.no_reference", mark=index + 1, reference=mark.reference))
     angle = mark.angle if mark.angle is not None else math.degrees(bend.angle)

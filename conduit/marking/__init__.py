@@ -6,7 +6,7 @@ Never imports the order of bends, a plan or a bench sheet.
 """
 
 from conduit.marking.card import card_way
-from conduit.marking.marks import Mark, Recommended, mark_of_arc, marks_for, marks_of_arc, recommend, stub_habits
+from conduit.marking.marks import Mark, Recommended, mark_of_arc, marks_of_arc, recommend, stub_habits
 from conduit.marking.tally import CardRun, CardStep, CardWay
 from conduit.marking.working import StepArithmetic, exact_way, mark_lines, shoe_lines
 
@@ -21,7 +21,6 @@ __all__ = [
     "exact_way",
     "mark_lines",
     "mark_of_arc",
-    "marks_for",
     "marks_of_arc",
     "recommend",
     "shoe_lines",

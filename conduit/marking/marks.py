@@ -9,7 +9,6 @@ from dataclasses import dataclass
 
 from conduit.bender import Hook, Reference, Shoe
 from conduit.catalogue import Message, message
-from conduit.layout import PathBend
 
 
 @dataclass(frozen=True)
@@ -19,11 +18,6 @@ class Mark:
     reference: Reference
     hook: Hook
     at: float
-
-
-def marks_for(bend: PathBend, shoe: Shoe, from_position: float = 0.0) -> tuple[Mark, ...]:
-    """All marks that make this bend, measured from position `from_position` on the straight pipe."""
-    return marks_of_arc(bend.start - from_position, bend.end - from_position, shoe)
 
 
 def marks_of_arc(start: float, end: float, shoe: Shoe) -> tuple[Mark, ...]:
@@ -61,21 +55,24 @@ class Recommended:
     reason: Message
 
 
-def _find(marks: tuple[Mark, ...], reference: Reference, hook: Hook, length: float) -> Mark | None:
-    found = (mark for mark in marks if mark.reference == reference and mark.hook == hook)
-    return next((mark for mark in found if 0 <= mark.at <= length), None)
+def recommend(
+    start: float,
+    end: float,
+    shoe: Shoe,
+    length: float,
+    saddle: tuple[int, float] | None = None,
+    hook: Hook | None = None,
+) -> Recommended:
+    """Which reference and hook to use for an arc from `start` to `end` on a piece of `length`, in the trade's habit.
 
-
-def recommend(marks: tuple[Mark, ...], length: float, saddle: tuple[int, float] | None = None) -> Recommended:
-    """Which reference and hook to use on a piece of `length`, in the trade's habit.
-
-    `saddle` is the bend's number within a three-bend saddle (0, 1, 2) and the centre's angle in degrees.
+    `saddle` is the bend's number within a three-bend saddle (0, 1, 2) and the centre's angle in degrees; `hook`: where
+    it must face one end. A mark that is not on the pipe is taken only where no other is.
     """
-    for reference, hook, key in (*_saddle_habits(saddle), *_HABITS):
-        mark = _find(marks, reference, hook, length)
-        if mark:
+    for reference, faces, key in (*_saddle_habits(saddle), *_HABITS):
+        mark = mark_of_arc(start, end, shoe, reference, faces)
+        if hook in (None, faces) and 0 <= mark.at <= length:
             return Recommended(mark, message(key))
-    return Recommended(marks[0], message("use.none"))
+    return Recommended(mark_of_arc(start, end, shoe, "arrow", hook or "A"), message("use.none"))
 
 
 # By which reference and hook, and the message that says why.

@@ -40,9 +40,12 @@ class Sums:
 
     def add(self, what: str, *terms: tuple[str, float], then: Message = NOTHING) -> float:
         """Terms added up, each with what it is; those below nothing are taken off."""
-        read = [(word, self.read(value)) for word, value in terms]
-        shown = [part for at, (word, value) in enumerate(read) for part in self._term(word, value, first=not at)]
-        return self._result(what, joined(shown, ""), sum(value for _, value in read), then)
+        total, shown = 0.0, list[str]()
+        for word, value in terms:
+            read = self.read(value)
+            total += read
+            shown += self._term(word, read, first=not shown)
+        return self._result(what, joined(shown, ""), total, then)
 
     def times(self, what: str, word: str, value: float, factor: float, then: Message = NOTHING) -> float:
         """A measure times one of the card's figures."""

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator, Mapping
+from functools import lru_cache
 from typing import Any
 
 from conduit.bender import Shoe
@@ -19,7 +20,7 @@ from conduit.layout import (
     point_at,
     room_to_move,
 )
-from conduit.marking import Mark, StepArithmetic, exact_way, mark_lines, marks_for, recommend, shoe_lines, stub_habits
+from conduit.marking import Mark, StepArithmetic, exact_way, mark_lines, recommend, shoe_lines, stub_habits
 from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.drawing import picture_of
 from conduit.plan.fixes import with_fixes
@@ -40,7 +41,7 @@ from conduit.plan.schema import (
 )
 from conduit.simulation import Arc
 from conduit.tables import DEFAULT_LIMITS, Limits
-from conduit.units import TOLERANCE, format_angle
+from conduit.units import TOLERANCE, Tape, format_angle
 
 
 def make_plan(raw: object, limits: Limits = DEFAULT_LIMITS) -> Plan:
@@ -108,6 +109,12 @@ def _fields(raw: object, head: Head) -> Iterator[FieldReading]:
             )
 
 
+@lru_cache(maxsize=256)
+def _shoe_used(shoe: Shoe, tape: Tape) -> ShoeUsed:
+    """A crew has few shoes, and a run is planned over and over on the same."""
+    return ShoeUsed.of(shoe, tape, shoe_lines(shoe))
+
+
 def _proved(prover: Prover) -> dict[str, Any]:
     """What simulation, card and tolerance say of a run that can be bent."""
     return {
@@ -142,7 +149,7 @@ class _Planner:
             update={
                 "makeable": complete,
                 "complete": self.layout.complete,
-                "shoe": ShoeUsed.of(self.shoe, self.head.tape, shoe_lines(self.shoe)),
+                "shoe": _shoe_used(self.shoe, self.head.tape),
                 "developed_length": self.measure(self.path.length) if self.layout.complete else None,
                 "degrees": degrees_of(self.layout),
                 "end_point": tuple(self.layout.ends_at) if self.layout.complete else None,
@@ -216,7 +223,7 @@ class _Planner:
     def _bench_bend(self, index: int, first: int, start: float, end: float) -> BenchBend:
         bend = self.path.bends[index]
         arc = Arc(bend.start - start, bend.end - start, bend.roll, bend.angle)
-        use = recommend(marks_for(bend, self.shoe, start), end - start, self.layout.within_saddle(index))
+        use = recommend(arc.start, arc.end, self.shoe, end - start, self.layout.within_saddle(index))
         return BenchBend(
             number=index + 1,
             angle=math.degrees(bend.angle),

@@ -10,7 +10,7 @@ from conduit.catalogue import NOTHING, Message, message
 from conduit.document import AnyStep, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout, PathBend, point_at
-from conduit.marking import CardRun, CardStep, CardWay, card_way, mark_of_arc, marks_for, recommend
+from conduit.marking import CardRun, CardStep, CardWay, card_way, mark_of_arc, recommend
 from conduit.plan.judgement import Judgement, judge
 from conduit.plan.schema import (
     ByHand,
@@ -24,14 +24,14 @@ from conduit.plan.schema import (
     SpreadAt,
 )
 from conduit.plan.tolerance import USUAL_HANDS, Hands, spread_at, spread_at_end
-from conduit.simulation import Bent, Pose, Setting, bend_pipe
+from conduit.simulation import Bent, Pose, Setting, Swings, bend_pipe
 
 
 def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> list[Setting]:
     """The exact proposed setting of each bend, on a pipe of `length`."""
     settings = []
     for bend in bends:
-        mark = recommend(marks_for(bend, shoe), length).mark
+        mark = recommend(bend.start, bend.end, shoe, length).mark
         settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
     return settings
 
@@ -42,6 +42,7 @@ class Prover:
     def __init__(self, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> None:
         self.measured, self.layout, self.shoe = measured, layout, shoe
         self.head, self.path = measured.head, layout.path
+        self._swings: Swings = {}
 
     @cached_property
     def by_card(self) -> CardRun:
@@ -93,9 +94,8 @@ class Prover:
         """The pipe that these settings make, held where the run starts; it may be longer than was laid out."""
         bends = self.path.bends
         inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
-        return bend_pipe(
-            self.path.length + longer, settings, self.shoe, Pose(self.path.origin, self.path.heading, inward)
-        )
+        held = Pose(self.path.origin, self.path.heading, inward)
+        return bend_pipe(self.path.length + longer, settings, self.shoe, held, self._swings)
 
     def judged(self, settings: Sequence[Setting], with_self: bool = True) -> Judgement:
         """The pipe that these settings make, against the layout."""

@@ -57,13 +57,14 @@ class PlannedBend:
     straight_before: Measure
 
 
-class Stub(Result):
+@result_part
+class Stub:
     """A stub done by other habits: inches from the pipe's end."""
 
-    burnt_deduct: Measure = Field(description="Hold this reading of the tape at the pipe's end …")
-    burnt_mark: Measure = Field(description="… and mark at the full height.")
-    slide_to: Measure = Field(description="No mark: slide the tape in the shoe until the arrow reads this.")
-    front_edge: Measure | None = Field(description="The mark for the shoe's front edge, where it is known.")
+    burnt_deduct: Annotated[Measure, Field(description="Hold this reading of the tape at the pipe's end …")]
+    burnt_mark: Annotated[Measure, Field(description="… and mark at the full height.")]
+    slide_to: Annotated[Measure, Field(description="No mark: slide the tape in the shoe until the arrow reads this.")]
+    front_edge: Annotated[Measure | None, Field(description="The mark for the shoe's front edge, where it is known.")]
 
 
 @result_part
@@ -81,7 +82,8 @@ class BenchBend:
     stub: Annotated[Stub | None, Field(description="Other habits, for a 90 measured from this piece's end A.")]
 
 
-class PlannedPiece(Result):
+@result_part
+class PlannedPiece:
     """One piece of pipe of the run, from its own end A to its own end B."""
 
     number: int
@@ -213,19 +215,21 @@ class Passed:
     wanted: Measure
 
 
-class Simulated(Result):
+@result_part
+class Simulated:
     """A pipe bent in simulation from the exact marks, the marks as rounded for the tape, or the card's."""
 
     marks: Literal["exact", "rounded", "card"]
-    miss: float = Field(description="How far end B is from its place, inches.")
+    miss: Annotated[float, Field(description="How far end B is from its place, inches.")]
     miss_reads: str
-    off: Point = Field(description="The same as right, up, out.")
+    off: Annotated[Point, Field(description="The same as right, up, out.")]
     angles_off: tuple[float, float]
     passed: list[Passed]
-    self_clearance: float | None = Field(
-        description="Least gap between parts that are no neighbours, of the exact pipe; null: far apart."
-    )
-    clash: bool = Field(description="Whether two bends would overlap on the pipe.")
+    self_clearance: Annotated[
+        float | None,
+        Field(description="Least gap between parts that are no neighbours, of the exact pipe; null: far apart."),
+    ]
+    clash: Annotated[bool, Field(description="Whether two bends would overlap on the pipe.")]
 
 
 class SpreadAt(Result):
@@ -252,15 +256,18 @@ class ByHand(Result):
     at_things: list[SpreadAt]
 
 
-class PlannedCoupling(Result):
+@result_part
+class PlannedCoupling:
     """A coupling along the run's straight pipe, and where it could be moved to while the others stay."""
 
     at: Measure
     room: list[tuple[float, float]]
-    pinned: int | None = Field(description="Which of the document's couplings it is; null: found by itself.")
-    step: int | None = Field(description="The step that fixes it, where one does.")
-    gap: float = Field(description="How far from it the next piece begins: a coupling's take-up, or a box's width.")
-    box: bool = Field(description="A pull point: a box with two seats.")
+    pinned: Annotated[int | None, Field(description="Which of the document's couplings it is; null: found by itself.")]
+    step: Annotated[int | None, Field(description="The step that fixes it, where one does.")]
+    gap: Annotated[
+        float, Field(description="How far from it the next piece begins: a coupling's take-up, or a box's width.")
+    ]
+    box: Annotated[bool, Field(description="A pull point: a box with two seats.")]
 
 
 class Closure(Result):

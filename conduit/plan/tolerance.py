@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from conduit.catalogue import NOTHING, Message, message
 from conduit.geometry import Vec
-from conduit.layout import Path, PathBend
+from conduit.layout import Path, PathBend, tangent_length
 from conduit.units import Degrees
 
 
@@ -81,7 +81,7 @@ def movements(bend: PathBend, radius: float, at: Vec) -> dict[str, Vec]:
     pipe: the part beyond turns about the arc's end and slides back by R along the new heading, which
     together is a turn about the arc's centre less that slide.
     """
-    leaves = bend.point(bend.angle, radius)
+    leaves = bend.vertex.along(bend.heading_after, tangent_length(radius, bend.angle))
     arm = at.minus(leaves)
     return {
         "mark": bend.heading_before.minus(bend.heading_after),

@@ -169,16 +169,17 @@ def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]
     """
     bends = [one.units[one.unit] for one in asked]
     around = Around.of([*bends, *bends], shoe)
-    walk, at = StandingWalk(around), np.array([*(unit.end for unit in bends), *(unit.start for unit in bends)])
-    far = np.repeat([1, -1], len(asked))
+    walk, far = StandingWalk(around), np.repeat([1, -1], len(asked))
     starts, ends, rolls, angles, radii = _met(asked)
     turns, made = Turns.of(rolls, angles, radii), angles > 0
-    for step in range(len(made)):
-        walk.forward(np.where(made[step], (starts[step] - at) * far, 0.0))
+    # How far outward each walk has come, by the ends of the bends that it met.
+    begins = np.array([*(unit.end for unit in bends), *(-unit.start for unit in bends)])
+    come = np.maximum.accumulate(np.concatenate([begins[None], np.where(made, ends * far, -np.inf)]))
+    straights = np.where(made, starts * far - come[:-1], 0.0)
+    for step, straight in enumerate(straights):
+        walk.forward(straight)
         walk.around(turns[step])
-        at = np.where(made[step], ends[step], at)
-    length = np.array([one.length for one in asked] * 2)
-    walk.forward(np.where(far > 0, length - at, at))
+    walk.forward(np.array([*(one.length for one in asked), *(0.0 for _ in asked)]) - come[-1])
     standing, count = walk.standing(), len(asked)
     sides = {True: standing.rows(slice(count)), False: standing.rows(slice(count, None))}
     return {hook: _clear(sides, hook, shoe, around.angles[:count]) for hook in HOOKS}

@@ -186,17 +186,17 @@ class _Moves:
     in_air: Flags
     was_in_air: Flags
 
-    def ways(self, so_far: Costs, was_in_air: Flags, op: int, done: Masks) -> Costs:
-        """The costs of having come to make `op` next from each bend (rows) when sets are done (columns)."""
-        upside = was_in_air ^ self.in_air[op, done]
-        ways: Costs = np.where(upside, self.over[:, op, None], self.still[:, op, None])
+    def ways(self, so_far: Costs, was_in_air: Flags, ops: slice, done: Masks) -> Costs:
+        """What it costs to come to make each of `ops` next, from each bend, when sets are done: [ops, bends, sets]."""
+        upside = was_in_air ^ self.in_air[ops].take(done, axis=1)[:, None]
+        ways: Costs = np.where(upside, self.over.T[ops, :, None], self.still.T[ops, :, None])
         ways += so_far
         return ways
 
     def before(self, costs: Costs, op: int, done: int) -> int:
         """What was best made last before `op`, when a set is done."""
         sets = np.array([done])
-        return int(self.ways(costs[:, sets], self.was_in_air[:, sets], op, sets).argmin())
+        return int(self.ways(costs[:, sets], self.was_in_air[:, sets], slice(op, op + 1), sets).argmin())
 
 
 def _search(count: int, moves: _Moves) -> Costs:
@@ -209,18 +209,18 @@ def _search(count: int, moves: _Moves) -> Costs:
     for done in range(1, count):
         level = masks[size == done]
         for unit in range(count):
-            bit = 1 << unit
+            bit, ops = 1 << unit, slice(2 * unit, 2 * unit + 2)
             free = level[(level & bit) == 0]
             so_far, was_in_air = costs.take(free, axis=1), moves.was_in_air.take(free, axis=1)
-            for op in (2 * unit, 2 * unit + 1):
-                costs[op, free | bit] = moves.ways(so_far, was_in_air, op, free).min(axis=0) + moves.own[op, free]
+            ways = moves.ways(so_far, was_in_air, ops, free)
+            costs[ops, free | bit] = ways.min(axis=1) + moves.own[ops].take(free, axis=1)
     return costs
 
 
 def _moves(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float) -> _Moves:
     ops, masks = range(2 * len(units)), np.arange(1 << len(units))
-    in_air = np.stack([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in ops])
-    was_in_air = np.stack([in_air[op, masks & ~(1 << (op // 2))] for op in ops])
+    in_air = np.array([~reach.clear[op // 2, HOOKS[op % 2]].floor for op in ops])
+    was_in_air = np.array([in_air[op].take(masks & ~(1 << (op // 2))) for op in ops])
     own = _own_costs(units, reach, habits, masks, other_hook)
     return _Moves(own, _moving_costs(units, 0.0), _moving_costs(units, math.pi), in_air, was_in_air)
 
@@ -245,13 +245,16 @@ def _own_costs(
 
 def _moving_costs(units: Sequence[Unit], upside: float) -> Costs:
     """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
-    hooks, numbers = np.tile([0, 1], len(units)), np.repeat(np.arange(len(units)), 2)
-    rolls = np.repeat([unit.roll for unit in units], 2)
-    turn = rolls - rolls[:, None] + upside
-    turned = np.abs(turn - 2 * math.pi * np.round(turn / (2 * math.pi))) > SAME_ROLL
-    past = np.maximum(np.abs(numbers - numbers[:, None]) - 1, 0)
-    costs: Costs = (FLIP * (hooks != hooks[:, None]) + TURN * turned + TRAVEL * past).astype(np.float32)
-    return costs
+    between = [
+        [
+            TURN * (abs(math.remainder(other.roll - unit.roll + upside, 2 * math.pi)) > SAME_ROLL)
+            + TRAVEL * max(0, abs(a - b) - 1)
+            for b, other in enumerate(units)
+        ]
+        for a, unit in enumerate(units)
+    ]
+    ops = range(2 * len(units))
+    return np.array([[between[a // 2][b // 2] + FLIP * (a % 2 != b % 2) for b in ops] for a in ops], dtype=np.float32)
 
 
 def _why_none(units: Sequence[Unit], reach: Reach) -> Message:

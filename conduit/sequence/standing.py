@@ -126,16 +126,13 @@ class Turns:
         """
         cos_roll, sin_roll, cos, sin = np.cos(rolls), np.sin(rolls), np.cos(angles), np.sin(angles)
         both, less = cos_roll * sin_roll, cos - 1
-        frames = np.array(
-            [
-                [cos, sin * cos_roll, sin * sin_roll],
-                [-sin * cos_roll, 1 + less * cos_roll**2, less * both],
-                [-sin * sin_roll, less * both, 1 + less * sin_roll**2],
-            ]
-        )
+        frames = np.empty((3, 3, *angles.shape))
+        frames[0] = cos, sin * cos_roll, sin * sin_roll
+        frames[1] = -frames[0, 1], 1 + less * cos_roll**2, less * both
+        frames[2] = -frames[0, 2], frames[1, 2], 1 + less * sin_roll**2
         parts = np.multiply.outer(np.arange(1, CHORDS + 1) / CHORDS, angles)
-        aside = radii * (1 - np.cos(parts))
-        points = np.stack([radii * np.sin(parts), aside * cos_roll, aside * sin_roll], axis=1)
+        aside, points = radii * (1 - np.cos(parts)), np.empty((CHORDS, 3, *angles.shape))
+        points[:, 0], points[:, 1], points[:, 2] = radii * np.sin(parts), aside * cos_roll, aside * sin_roll
         return cls(frames, points, radii * angles, radii * (1 - np.cos(angles / CHORDS / 2)))
 
     def __getitem__(self, which: int) -> "Turns":
@@ -210,7 +207,7 @@ class StandingWalk:
         bow = np.concatenate([one.ravel() for stage in self._stages for one in stage.bows])
         # One bend for all rows needs no telling which row a line is of; else there is one stage.
         count = len(self.turn.angles)
-        rows = np.resize(np.arange(count), len(ends) if count > 1 else 0)
+        rows = np.arange(len(ends) if count > 1 else 0) % count
         swung_low, swung_high = self.turn.swung(ends, rows)
         height = ends[:, 1]
         # The least is the most of what is turned over, so that all are gathered together.

@@ -5,7 +5,7 @@ Gives: bend_pipe and its Bent, extremes along it, distances.
 Never imports documents, layouts, marks or anything above: it must not know how the marks came about.
 """
 
-from conduit.simulation.bend import Arc, Bent, Bow, Pose, Setting, arc_of, bend_pipe
+from conduit.simulation.bend import Arc, Bent, Bow, Pose, Setting, Swings, arc_of, bend_pipe
 from conduit.simulation.extremes import least_along, lowest
 from conduit.simulation.pipe_distance import Closest, Curve
 from conduit.simulation.self_distance import Nearness, nearest_to_itself
@@ -19,6 +19,7 @@ __all__ = [
     "Nearness",
     "Pose",
     "Setting",
+    "Swings",
     "arc_of",
     "bend_pipe",
     "least_along",

@@ -10,14 +10,19 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
-from typing import NamedTuple
+from typing import NamedTuple, Self
+
+import numpy as np
+from numpy.typing import NDArray
 
 from conduit.bender import Hook, Reference, Shoe
-from conduit.geometry import Vec
+from conduit.geometry import Vec, arc_points
 from conduit.units import Radians
 
 # Arcs that overlap by less than this are taken to touch.
 OVERLAP = 1e-6
+# By which arcs are drawn.
+DRAWN_CHORD = math.radians(8)
 
 
 @dataclass(frozen=True)
@@ -43,23 +48,43 @@ class Pose:
         """Along a straight."""
         return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
 
-    def around(self, roll: Radians, angle: Radians, radius: float) -> "Pose":
+    def around(self, roll: Radians, angle: Radians, radius: float, known: "Swings | None" = None) -> "Pose":
         """Through an arc whose inside lies at `roll`, carrying the frame along without twist.
 
-        Rodrigues' rotation of heading and inside about the arc's axis; `roll` is against `inward`, anticlockwise seen
-        along the pipe from A. Radians; inches.
+        `roll` is against `inward`, anticlockwise seen along the pipe from A. Radians; inches. `known` keeps what bends
+        do to frames, for pipes that are bent much alike.
         """
+        key, known = (self.heading, self.inward, roll, angle), {} if known is None else known
+        swing = known.get(key) or known.setdefault(key, Swing.of(*key))
+        ahead, aside = radius * math.sin(angle), radius * (1 - math.cos(angle))
+        point = self.point.along(self.heading, ahead).along(swing.inside, aside)
+        return Pose(point, swing.heading, swing.inward)
+
+
+class Swing(NamedTuple):
+    """What a bend does to a frame: the way to its inside, and heading and inward behind it."""
+
+    inside: Vec
+    heading: Vec
+    inward: Vec
+
+    @classmethod
+    def of(cls, heading: Vec, inward: Vec, roll: Radians, angle: Radians) -> Self:
+        """Rodrigues' rotation of heading and inside about the arc's axis."""
         cosine, sine = math.cos(angle), math.sin(angle)
-        beside = self.heading.cross(self.inward)
-        inside = self.inward.times(math.cos(roll)).along(beside, math.sin(roll))
-        axis = self.heading.cross(inside)
-        point = self.point.along(self.heading, radius * sine).along(inside, radius * (1 - cosine))
+        beside = heading.cross(inward)
+        inside = inward.times(math.cos(roll)).along(beside, math.sin(roll))
+        axis = heading.cross(inside)
         # Heading and inside turn about the axis; the frame keeps its angle to both.
-        turned_inside = inside.times(cosine).along(self.heading, -sine)
-        heading = self.heading.times(cosine).along(inside, sine).unit()
-        inward = turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll))
+        turned_inside = inside.times(cosine).along(heading, -sine)
+        after = heading.times(cosine).along(inside, sine).unit()
+        carried = turned_inside.times(math.cos(roll)).along(axis, -math.sin(roll))
         # Squared up at each bend: over a hundred of them rounding would else grow beyond all bounds.
-        return Pose(point, heading, inward.along(heading, -inward.dot(heading)).unit())
+        return cls(inside, after, carried.along(after, -carried.dot(after)).unit())
+
+
+# By heading, inward, roll and angle.
+Swings = dict[tuple[Vec, Vec, Radians, Radians], Swing]
 
 
 @dataclass(frozen=True)
@@ -105,6 +130,8 @@ class Bent:
         if number < 0:
             return self.start.forward(s)
         arc = self.arcs[number]
+        if s == arc.start:
+            return self.entries[number]
         if s < arc.end:
             return self.entries[number].around(arc.roll, (s - arc.start) / self.radius, self.radius)
         return self.exits[number].forward(s - arc.end)
@@ -130,6 +157,15 @@ class Bent:
             inside = entry.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
             bows.append(Bow(entry.point, entry.heading, inside, leaves.point, leaves.heading))
         return bows
+
+    @cached_property
+    def outline(self) -> NDArray[np.float64]:
+        """The centreline as points, [points, 3]: its ends, and each arc in chords of no more than `DRAWN_CHORD`."""
+        points = [self.start.point]
+        for arc, bow in zip(self.arcs, self.bows, strict=True):
+            chords = max(2, math.ceil(arc.angle / DRAWN_CHORD))
+            points += arc_points(bow.entry, bow.heading, bow.inside, self.radius, arc.angle, chords)
+        return np.array([*points, self.end.point])
 
     def parts(self, start: float, end: float) -> Iterator[tuple[float, float, bool]]:
         """Each straight and arc between two places: where it begins and ends, and whether it is an arc."""
@@ -159,12 +195,12 @@ def arc_of(setting: Setting, shoe: Shoe) -> Arc:
     return Arc(start, start + long, setting.roll, setting.angle)
 
 
-def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pose) -> Bent:
+def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pose, known: Swings | None = None) -> Bent:
     """Bend a straight pipe of `length` inches, end A at `start`; any order of `settings` gives the same.
 
     Each arc turns the pipe about the side that its roll names, against a frame that goes along the pipe without twist
     (rotation-minimising: it is squared up after each bend against rounding). `clash` tells of arcs that overlap, or
-    that hang over the pipe's end; nothing is refused.
+    that hang over the pipe's end; nothing is refused. `known`: see `Pose.around`.
     """
     arcs = sorted((arc_of(setting, shoe) for setting in settings), key=lambda arc: arc.start)
     pose, position, clash = start, 0.0, False
@@ -172,7 +208,7 @@ def bend_pipe(length: float, settings: Sequence[Setting], shoe: Shoe, start: Pos
     for arc in arcs:
         clash = clash or arc.start < position - OVERLAP
         entries.append(pose.forward(arc.start - position))
-        pose = entries[-1].around(arc.roll, arc.angle, shoe.radius)
+        pose = entries[-1].around(arc.roll, arc.angle, shoe.radius, known)
         exits.append(pose)
         position = arc.end
     clash = clash or position > length + OVERLAP

@@ -3,9 +3,11 @@
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
+from numpy.typing import NDArray
 
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation.bend import Bent
@@ -67,10 +69,11 @@ def _near_pairs(bent: Bent, within: float) -> Iterator[tuple[_PipePart, _PipePar
     middles, reach = (joints[parts] + joints[parts + 1]) / 2, (edges[parts + 1] - edges[parts]) / 2
     after = np.cumsum(np.where(arcs[parts], end - start, 0.0)) / bent.radius
     before, half_turn = np.concatenate([[0.0], after[:-1]]), math.pi * bent.radius
-    first, second = np.triu_indices(len(parts), 2)
+    first, second = _no_neighbours(len(parts))
     turns = after[second] - before[first]
     bends_enough = (turns >= math.pi) | (half_turn * np.cos(turns / 2) <= within)
-    apart = np.linalg.norm(middles[first] - middles[second], axis=1) - reach[first] - reach[second]
+    between = middles[first] - middles[second]
+    apart = np.sqrt((between * between).sum(axis=1)) - reach[first] - reach[second]
     near = bends_enough & (end[second] - start[first] > half_turn) & (apart < within)
     for pair in np.flatnonzero(near):
         one, other = (
@@ -78,6 +81,13 @@ def _near_pairs(bent: Bent, within: float) -> Iterator[tuple[_PipePart, _PipePar
             for part in (first[pair], second[pair])
         )
         yield one, other, float(apart[pair])
+
+
+@lru_cache(maxsize=64)
+def _no_neighbours(count: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """All pairs of so many parts but those that follow each other."""
+    first, second = np.triu_indices(count, 2)
+    return first, second
 
 
 def _ends_of_arcs(bent: Bent) -> Iterator[Vec]:

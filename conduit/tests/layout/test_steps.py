@@ -191,6 +191,9 @@ class EveryStep(TestCase):
         self.assertAlmostEqual(beyond_bend, 30 - (plan.shoe.radius + 0.461), 9)
         inside = make_plan(document([ninety(60, "up"), {"kind": "coupling", "at": 3}], 70))
         self.assertIn("marker_in_bend", {p.code for p in inside.findings})
+        sweep = {"kind": "sweep", "turn": "up", "at": 67.5, "radius": 12, "shots": 4}
+        between = make_plan(document([sweep, {"kind": "coupling", "at": 3.9375}, ninety(67.5, "right")]))
+        self.assertIn("marker_in_bend", {p.code for p in between.findings}, "between two shots of a sweep")
         turns = [ninety(30, turn) for turn in ("up", "right", "up", "right", "up")]
         self.assertFalse(make_plan(document([*turns[:3], {"kind": "pull_point", "at": 15}, *turns[3:]])).findings)
 

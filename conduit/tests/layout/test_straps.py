@@ -65,6 +65,8 @@ class Couplings(TestCase):
         self.assertEqual(self.codes("31 1/2", up), {("coupling_misplaced", "caution")})
         self.assertEqual(self.codes("24", up), set())
         self.assertEqual(self.codes("36", DUCT), {("coupling_misplaced", "caution")}, "over the duct")
+        sweep = "sweep up, back at 60, radius 36, 4 shots"
+        self.assertEqual(self.codes("53", sweep), {("coupling_in_bend", "stop")}, "between two of its shots")
 
     @given(runs())
     def test_those_of_the_plan_lie_over_nothing(self, raw):

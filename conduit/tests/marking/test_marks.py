@@ -53,7 +53,7 @@ class Marks(TestCase):
 class Recommended(TestCase):
     def used(self, start, degrees, length=120.0, saddle=None):
         end = start + SHOE.radius * math.radians(degrees)
-        found = recommend(marks_of_arc(start, end, SHOE), length, saddle)
+        found = recommend(start, end, SHOE, length, saddle)
         return found.mark.reference, found.mark.hook
 
     def test_the_arrow_toward_a_else_whatever_lies_on_the_pipe(self):
@@ -62,7 +62,7 @@ class Recommended(TestCase):
         self.assertEqual(self.used(0.05, 90, length=8.0), ("star", "A"))
 
     def test_no_mark_on_the_pipe_is_said(self):
-        found = recommend(marks_of_arc(-20, -12, SHOE), 5.0)
+        found = recommend(-20, -12, SHOE, 5.0)
         self.assertIn("No mark of this bend lies on the pipe", found.reason)
 
     def test_a_saddles_outer_hooks_face_its_centre_and_the_notch_is_for_a_45_alone(self):

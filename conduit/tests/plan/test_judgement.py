@@ -3,7 +3,7 @@ from unittest import TestCase
 
 from conduit.document import read_document
 from conduit.geometry import DIRECTIONS, Vec, segment_distance
-from conduit.marking import marks_for
+from conduit.marking import mark_of_arc
 from conduit.plan import Prover
 from conduit.plan.judgement import judge
 from conduit.simulation import Pose, Setting, bend_pipe
@@ -93,6 +93,7 @@ class Clearances(TestCase):
         start = Pose(Vec(0, 0, 0), heading, layout.path.bends[0].axis.cross(heading))
         bent = bend_pipe(100, prover.exact_settings[:2], shoe, start)
         self.assertAlmostEqual(bent.pose_at(90).heading.dot(heading), 1)
-        mark = marks_for(layout.path.bends[0], shoe)[0]
+        first = layout.path.bends[0]
+        mark = mark_of_arc(first.start, first.end, shoe, "arrow", "A")
         self.assertAlmostEqual(bent.arcs[0].start, mark.at + shoe.arc_offset)
         self.assertFalse(judge(bent, layout, read_document(worked_case("whole_run")[0]), shoe.diameter).clash)

@@ -3,7 +3,7 @@ import random
 import statistics
 from unittest import TestCase
 
-from conduit.marking import marks_for
+from conduit.marking import marks_of_arc
 from conduit.plan import make_plan, spread_at_end
 from conduit.plan.tolerance import BY_EYE, WITH_FINDER_AND_LEVEL, Hands, movements, touchy_bends
 from conduit.simulation import Pose, Setting, bend_pipe
@@ -21,7 +21,7 @@ def bend_with(layout, shoe, error):
     for number, bend in enumerate(path.bends):
         mark, angle, roll = error(number)
         turned += roll
-        at = next(m for m in marks_for(bend, shoe) if (m.reference, m.hook) == ("arrow", "A")).at
+        at = next(m for m in marks_of_arc(bend.start, bend.end, shoe) if (m.reference, m.hook) == ("arrow", "A")).at
         settings.append(Setting(at + mark, "arrow", "A", bend.roll + turned, bend.angle + angle))
     start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
     return bend_pipe(path.length, settings, shoe, start).end.point

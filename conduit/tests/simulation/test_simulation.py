@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.geometry import Vec
 from conduit.layout import point_at, points_along
-from conduit.marking import marks_for
+from conduit.marking import marks_of_arc
 from conduit.simulation import Pose, Setting, arc_of, bend_pipe
 from conduit.tables import MOST_STEPS
 from conduit.tests.support import document, laid_out, offset, runs
@@ -19,7 +19,7 @@ def bent_back(layout, shoe, choose):
     path = layout.path
     settings = []
     for bend in path.bends:
-        mark = choose(marks_for(bend, shoe))
+        mark = choose(marks_of_arc(bend.start, bend.end, shoe))
         settings.append(Setting(mark.at, mark.reference, mark.hook, bend.roll, bend.angle))
     start = Pose(path.origin, path.heading, path.bends[0].axis.cross(path.heading))
     return bend_pipe(path.length, settings[::-1], shoe, start)
