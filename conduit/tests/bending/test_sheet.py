@@ -344,6 +344,28 @@ class AsBent(TestCase):
             )
             self.assertEqual(bend_of(sheet, 3).made.within, within)
 
+    @settings(max_examples=25)
+    @given(runs(), st.data())
+    def test_the_band_of_any_bend_ends_where_it_no_longer_fits(self, raw, data):
+        bencher = Bencher(raw)
+        assume(bencher.plan.makeable)
+        bends = bencher.sheet(1).bends
+        assume(bends)
+        number = data.draw(st.integers(1, len(bends)))
+        made = [BendAsMade(bend=one.number, angle=one.angle) for one in bends[: number - 1]]
+        bend = bencher.sheet(1, made=made).bends[number - 1]
+
+        def within(angle):
+            sheet = bencher.sheet(1, made=[*made, BendAsMade(bend=bend.number, angle=angle)])
+            return bend_of(sheet, bend.number).made.within
+
+        self.assertLess(max(abs(bend.least - bend.angle), bend.most - bend.angle), 6.001)
+        for edge, way in ((bend.least, -1), (bend.most, 1)):
+            self.assertTrue(within(edge - way * 0.01), edge)
+            # At least what hands can do is within, at most six degrees are looked at.
+            if 0.51 < abs(edge - bend.angle) < 5.99:
+                self.assertFalse(within(edge + way * 0.25), edge)
+
 
 class Learning(TestCase):
     @settings(max_examples=15)

@@ -4,7 +4,7 @@ from unittest import TestCase
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from conduit.geometry import DIRECTIONS, ORIGIN, Vec, signed_angle
+from conduit.geometry import DIRECTIONS, ORIGIN, Turning, Vec, signed_angle
 from conduit.layout import tangent_length
 from conduit.layout.centreline import Corner, Overlap, leg_straights, trace
 from conduit.simulation import Pose
@@ -29,6 +29,7 @@ class Vectors(TestCase):
         self.assertAlmostEqual(turned.length(), v.length(), 6)
         self.assertAlmostEqual(turned.dot(axis), v.dot(axis), 6)
         self.assertLess(turned.turned(axis, -angle).minus(v).length(), 1e-6)
+        self.assertLess(Turning.of(v, axis).by(angle).minus(turned).length(), 1e-6)
 
     @given(units, units, angles)
     def test_signed_angles_are_what_was_turned(self, axis, other, angle):
