@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import combinations, product
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -38,9 +38,9 @@ class Closing:
     slack: int
 
     @cached_property
-    def uses(self) -> frozenset[tuple[str, int]]:
-        """What no other closing may take beside it."""
-        return frozenset([("stretch", number) for number in self.numbers] + [("bar", bar) for bar in self.bars])
+    def uses(self) -> tuple[tuple[Literal["bar", "stretch"], int], ...]:
+        """What no other closing may take beside it, in an order that is the same in every process."""
+        return (*(("stretch", number) for number in self.numbers), *(("bar", bar) for bar in self.bars))
 
 
 @dataclass(frozen=True)
@@ -201,6 +201,6 @@ def _at_once(found: Sequence[Closing], slack: int, sticks: int) -> set[int]:
         one = found[at]
         if used.isdisjoint(one.uses) and one.slack <= slack and sum(one.sticks) <= sticks:
             chosen.add(at)
-            used |= one.uses
+            used.update(one.uses)
             slack, sticks = slack - one.slack, sticks - sum(one.sticks)
     return chosen

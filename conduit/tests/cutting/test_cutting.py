@@ -1,6 +1,9 @@
 import itertools
 import math
+import os
+import sys
 from random import Random
+from subprocess import PIPE, Popen
 from unittest import TestCase
 
 from hypothesis import given, settings
@@ -241,6 +244,21 @@ class JointPlans(TestCase):
         self.assertGreater(more.stayed, 0.7 * len(before))
         fresh = self.plan(needed, rack)
         self.assertLess(more.plans[more.chosen].cost, 1.05 * fresh.plans[fresh.chosen].cost)
+
+    def test_a_process_that_hashes_otherwise_finds_the_same(self):
+        """In another one strings hash otherwise, and so do sets of them."""
+        ask = (
+            "from cli.bench_cutting import *; from conduit.tests.support import StepMeter;"
+            "search = PlanSearch(problem_of(*seeded_job(30, 40, 2), Terms(goal='fewest sticks')), StepMeter(9999));"
+            "search.run(); print(search.best)"
+        )
+        asked = [
+            Popen([sys.executable, "-c", ask], env={**os.environ, "PYTHONHASHSEED": seed}, stdout=PIPE, text=True)
+            for seed in ("1", "3")
+        ]
+        found, other = (one.communicate()[0] for one in asked)
+        self.assertTrue(found)
+        self.assertEqual(found, other)
 
     def test_prices_decide_between_lengths_sold(self):
         run = Needed("r", EMT, 240 * 16, (), ((0, 240 * 16),))
