@@ -53,7 +53,7 @@ class WalkList(Journey):
         choose(page, "Step 8, turn", "right")
         self.put(page, "Step 8, measure", "140")
         add(page, "A coupling that must be there")
-        self.put(page, "Step 9, measure", "20")
+        self.put(page, "Step 9, measure", "28")
         add(page, "A wall, a corner")
         choose(page, "Step 10, turn", "up")
         self.put(page, "Step 10, measure", "50")

@@ -6,8 +6,9 @@ from unittest import TestCase
 from hypothesis import given
 
 from conduit.bending import Bencher
-from conduit.document import apply_edits, read_note, write_note
+from conduit.document import SweepStep, apply_edits, read_note, write_note
 from conduit.layout import over_things, strapping
+from conduit.layout.limits import bent_parts
 from conduit.layout.straps import resting
 from conduit.plan import check_run, make_plan
 from conduit.tables import DEFAULT_LIMITS
@@ -67,6 +68,17 @@ class Couplings(TestCase):
         self.assertEqual(self.codes("36", DUCT), {("coupling_misplaced", "caution")}, "over the duct")
         sweep = "sweep up, back at 60, radius 36, 4 shots"
         self.assertEqual(self.codes("53", sweep), {("coupling_in_bend", "stop")}, "between two of its shots")
+
+    @given(runs())
+    def test_a_sweep_is_bent_from_its_first_shot_to_its_last(self, raw):
+        layout = check_run(raw).layout
+        parts, bends = bent_parts(layout), layout.path.bends
+        sweeps = {n for n in layout.owners if isinstance(layout.steps[n], SweepStep)}
+        self.assertEqual(len(parts), sum(owner not in sweeps for owner in layout.owners) + len(sweeps))
+        for owner in sweeps:
+            own = layout.bends_of(owner)
+            self.assertIn((own[0].start, own[-1].end), parts)
+        self.assertTrue(all(any(low <= one.start < one.end <= high for low, high in parts) for one in bends))
 
     @given(runs())
     def test_those_of_the_plan_lie_over_nothing(self, raw):

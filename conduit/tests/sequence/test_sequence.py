@@ -4,17 +4,20 @@ import re
 from random import Random
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
 from conduit.bending import Arranged, Bencher
 from conduit.bending.stick import Stick
+from conduit.geometry import ORIGIN, Vec
 from conduit.plan import Prover, check_run, make_plan
 from conduit.sequence import KEEP_HOOKS, Unit, best_sequence, check_sequence, habits_of, units_of
 from conduit.sequence.reach import ClearanceQuery, clear_when, reach_of, room_for
 from conduit.sequence.search import HOOKS, Habit, why_no_sequence
-from conduit.simulation import Arc
+from conduit.sequence.standing import CHORDS, Turns
+from conduit.simulation import Arc, Pose
 from conduit.tests.support import document, ninety, offset, worked_case
 from conduit.tests.watcher import any_order, faults_of
 
@@ -76,6 +79,23 @@ def preferences(draw, count):
         if after:
             made.append(Habit(mine, after, draw(cost), "A habit.", begun=draw(st.booleans())))
     return made
+
+
+class Walking(TestCase):
+    @given(st.lists(st.tuples(st.floats(-4, 4), st.floats(0.01, 2), st.floats(1, 40)), min_size=1, max_size=5))
+    def test_the_walk_goes_round_a_bend_as_the_pipe_does(self, bends):
+        """The simulation, from a frame along the axes, gives each row of the frame after it, and where the arc ends."""
+        walked = Turns.of(*np.array(bends).T)
+        for number, (roll, angle, radius) in enumerate(bends):
+            pose, turns = Pose(ORIGIN, Vec(1, 0, 0), Vec(0, 1, 0)).around(roll, angle, radius), walked[number]
+            for row, direction in enumerate((pose.heading, pose.inward, pose.heading.cross(pose.inward))):
+                self.assertLess(Vec(*turns.frames[row]).minus(direction).length(), 1e-9)
+            self.assertLess(Vec(*turns.points[-1]).minus(pose.point).length(), 1e-7)
+            self.assertAlmostEqual(float(turns.lengths), radius * angle, 9)
+            halfway = Pose(ORIGIN, Vec(1, 0, 0), Vec(0, 1, 0)).around(roll, angle / CHORDS / 2, radius).point
+            chord = Vec(*turns.points[0])
+            off = halfway.minus(chord.times(halfway.dot(chord) / chord.dot(chord))).length()
+            self.assertAlmostEqual(float(turns.bows), off, 7)
 
 
 class ExactSearch(TestCase):

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation import Curve, Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself
+from conduit.simulation.bend import DRAWN_CHORD
 from conduit.simulation.golden_section import golden_section
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -56,6 +57,25 @@ class AlongThePipe(TestCase):
             if not is_arc:
                 self.assertAlmostEqual(chord, high - low, 9)
             self.assertLess(bent.point_at(low).minus(bent.pose_at(low).point).length(), 1e-9)
+
+    @given(pipes())
+    def test_its_outline_is_its_ends_and_its_arcs_in_chords(self, bent):
+        outline = [Vec(*point) for point in bent.outline.tolist()]
+        places = [0.0]
+        for arc in bent.arcs:
+            chords = max(2, math.ceil(arc.angle / DRAWN_CHORD))
+            places += [arc.start + (arc.end - arc.start) * i / chords for i in range(chords + 1)]
+        for place, point in zip([*places, bent.length], outline, strict=True):
+            self.assertLess(bent.pose_at(place).point.minus(point).length(), 1e-9)
+
+    @given(pipes())
+    def test_it_is_the_same_with_frames_that_are_known(self, bent):
+        set_so = [Setting(arc.start - SHOE.arc_offset, "arrow", "A", arc.roll, arc.angle) for arc in bent.arcs]
+        known = {}
+        for _ in range(2):
+            again = bend_pipe(bent.length, set_so, SHOE, START, known)
+            self.assertLess(again.miss(bent.end.point), 1e-9)
+        self.assertLessEqual(len(known), len(bent.arcs))
 
     @settings(max_examples=60)
     @given(pipes(), vectors(-1, 1), st.floats(-5, 5))
