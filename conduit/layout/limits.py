@@ -114,9 +114,11 @@ def bent_parts(layout: Layout) -> list[tuple[float, float]]:
 
 
 def no_couplings(layout: Layout) -> list[tuple[float, float]]:
-    """The same besides bends: what goes over a thing in the way, and a rack's room for its neighbours' couplings."""
+    """The same besides bends: within sweeps, over a thing in the way, a rack's room for its neighbours' couplings."""
     kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
-    return [*over_things(layout), *stamped_parts(layout), *kept]
+    bends = {(bend.start, bend.end) for bend in layout.path.bends}
+    sweeps = [part for part in bent_parts(layout) if part not in bends]
+    return [*sweeps, *over_things(layout), *stamped_parts(layout), *kept]
 
 
 def stamped_parts(layout: Layout) -> list[tuple[float, float]]:

@@ -300,7 +300,7 @@ class Plan(Result):
     coupling_gap: Measure = Field(description="What a coupling keeps between two pipe ends.")
     joints: Joint
     no_couplings: list[tuple[float, float]] = Field(
-        description="Where no coupling may lie besides the bends: over what is in the way."
+        description="Where no coupling may lie besides the bends: over what is in the way, within a sweep."
     )
     simulated: list[Simulated]
     card: list[CardAnswer]

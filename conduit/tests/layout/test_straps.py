@@ -8,7 +8,7 @@ from hypothesis import given
 from conduit.bending import Bencher
 from conduit.document import SweepStep, apply_edits, read_note, write_note
 from conduit.layout import over_things, strapping
-from conduit.layout.limits import bent_parts
+from conduit.layout.limits import bent_parts, no_couplings
 from conduit.layout.straps import resting
 from conduit.plan import check_run, make_plan
 from conduit.tables import DEFAULT_LIMITS
@@ -78,6 +78,7 @@ class Couplings(TestCase):
         for owner in sweeps:
             own = layout.bends_of(owner)
             self.assertIn((own[0].start, own[-1].end), parts)
+            self.assertIn((own[0].start, own[-1].end), no_couplings(layout), "where stock puts none either")
         self.assertTrue(all(any(low <= one.start < one.end <= high for low, high in parts) for one in bends))
 
     @given(runs())

@@ -3393,7 +3393,7 @@ export interface components {
             joints: "set-screw" | "compression" | "threaded" | "threadless";
             /**
              * No Couplings
-             * @description Where no coupling may lie besides the bends: over what is in the way.
+             * @description Where no coupling may lie besides the bends: over what is in the way, within a sweep.
              */
             no_couplings: [
                 number,
