@@ -3,6 +3,7 @@
 import random
 import time
 
+from cli.timing import told
 from conduit.cutting import IN_AN_INCH, Goal, Kind, Needed, ScrapBar, Span, Terms
 from conduit.cutting.optimizer import Meter, PlanSearch, bounds_of, problem_of, warm_up
 
@@ -97,6 +98,6 @@ def cutting() -> None:
                 )
         if fewest:
             over = couplings / sum(fewest)
-            kept = "kept" if over <= most else "BROKEN"
+            kept = told(over <= most)
             print(f"{runs} runs, {scraps} scraps: {over:.3f} times the fewest couplings known, at most {most}: {kept}")
     print(f"fewest sticks: at the proven bound in {at_bound} of {wanted}")

@@ -32,10 +32,15 @@ def line(name: str, taken: list[float]) -> float:
     return median
 
 
+def told(kept: bool) -> str:
+    """How a bound that is kept is told, and one that is not."""
+    return "kept" if kept else "BROKEN"
+
+
 def bounded(name: str, median: float, bound: float) -> bool:
     """Say whether a median is within its bound."""
     kept = median < bound
-    print(f"bound for the {name}: {bound:.0f} ms: {'kept' if kept else 'BROKEN'}")
+    print(f"bound for the {name}: {bound:.0f} ms: {told(kept)}")
     return kept
 
 
@@ -43,5 +48,5 @@ def ratio(name: str, taken: list[float], plain: list[float], most: float) -> boo
     """Say whether something takes no more than so many times what was timed beside it, by the median of the pairs."""
     times_over = statistics.median(one / other for one, other in zip(taken, plain, strict=True))
     kept = times_over < most
-    print(f"{name}: {times_over:.1f} times plain, at most {most:.0f}: {'kept' if kept else 'BROKEN'}")
+    print(f"{name}: {times_over:.1f} times plain, at most {most:.0f}: {told(kept)}")
     return kept

@@ -240,7 +240,7 @@ def round_to_tape(inches: float, tape: str = "1/16") -> float:
 
 def format_length(inches: float, tape: str = "1/16", feet: bool = False) -> str:
     """What the tape reads: `71 1/2`, `5' 11-1/2"` with `feet`, or `1816 mm` on a metric tape."""
-    if tape == METRIC_TAPE:
+    if is_metric(tape):
         return f"{math.floor(inches * MM_PER_INCH + 0.5)} mm"
     denominator = DENOMINATORS[tape]
     count = math.floor(abs(inches) * denominator + 0.5)

@@ -109,9 +109,7 @@ class _Frame:
 
     @classmethod
     def at(cls, pose: Pose, roll: Radians, up: int, shift: float) -> "_Frame":
-        beside = pose.heading.cross(pose.inward)
-        inside = pose.inward.times(math.cos(roll)).along(beside, math.sin(roll))
-        upward = inside.times(up)
+        upward = pose.side(roll).times(up)
         return cls(np.array(pose.point), np.array([pose.heading, upward, pose.heading.cross(upward)]), shift)
 
     def seen(self, points: ArrayLike) -> Points:

@@ -77,11 +77,11 @@ def _degrees(layout: Layout, limits: Limits) -> list[Finding]:
 
 def _markers(layout: Layout) -> list[Finding]:
     """A fixed coupling or pull point must lie on a straight."""
-    findings = []
+    findings, bent = [], bent_parts(layout)
     for marker in layout.markers:
         s = layout.marker_position(marker)
         far = s + marker.width
-        inside = any(start - ROUGHLY < far and s < end + ROUGHLY for start, end in bent_parts(layout))
+        inside = any(start - ROUGHLY < far and s < end + ROUGHLY for start, end in bent)
         if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
             out = taking_out(message(f"fix.take_out.{marker.kind}"), f"steps.{marker.step}")
             called = message("step", number=marker.step + 1, kind=message(f"kind.{marker.kind}"))
@@ -99,26 +99,26 @@ def fixed_couplings(layout: Layout, gap: float) -> dict[float, float]:
 
 def blocked(layout: Layout) -> list[tuple[float, float]]:
     """Stretches of the straight pipe where no coupling may lie: bends, and what goes over a thing in the way."""
-    return sorted([*bent_parts(layout), *no_couplings(layout)])
+    return sorted([*((bend.start, bend.end) for bend in layout.path.bends), *no_couplings(layout)])
 
 
 def bent_parts(layout: Layout) -> list[tuple[float, float]]:
     """Stretches of the straight pipe that are bent: each bend, and each sweep from its first shot to its last."""
-    parts: list[tuple[float, float]] = []
-    before = None
-    for owner, bend in zip(layout.owners, layout.path.bends, strict=True):
-        shot = owner == before and isinstance(layout.steps[owner], SweepStep)
-        parts.append((parts.pop()[0] if shot else bend.start, bend.end))
-        before = owner
-    return parts
+    shots = [isinstance(layout.steps[owner], SweepStep) for owner in layout.owners]
+    single = [bend for bend, shot in zip(layout.path.bends, shots, strict=True) if not shot]
+    return [*((bend.start, bend.end) for bend in single), *_sweeps(layout)]
+
+
+def _sweeps(layout: Layout) -> list[tuple[float, float]]:
+    """Each sweep from its first shot to its last."""
+    steps = [number for number, step in enumerate(layout.steps) if isinstance(step, SweepStep)]
+    return [(own[0].start, own[-1].end) for own in map(layout.bends_of, steps) if own]
 
 
 def no_couplings(layout: Layout) -> list[tuple[float, float]]:
     """The same besides bends: within sweeps, over a thing in the way, a rack's room for its neighbours' couplings."""
     kept = kept_for_neighbours(layout.path, layout.place) if layout.place else []
-    bends = {(bend.start, bend.end) for bend in layout.path.bends}
-    sweeps = [part for part in bent_parts(layout) if part not in bends]
-    return [*sweeps, *over_things(layout), *stamped_parts(layout), *kept]
+    return [*_sweeps(layout), *over_things(layout), *stamped_parts(layout), *kept]
 
 
 def stamped_parts(layout: Layout) -> list[tuple[float, float]]:

@@ -50,11 +50,11 @@ class Swept:
         return float(self.first.min()) - far, far
 
     def strikes(self, starts: Vectors, ends: Vectors, rows: NDArray[np.int64]) -> Flags:
-        """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows."""
-        return self._pass(starts, ends, rows if len(self.normals) > 1 else np.zeros(1, dtype=np.int64))
+        """Whether straight lines of pipe, [lines, 3], pass through the regions of their rows.
 
-    def _pass(self, starts: Vectors, ends: Vectors, region: NDArray[np.int64]) -> Flags:
-        """Clipped by each plane, whether anything is left that is not too near the shoe."""
+        Clipped by each plane, whether anything is left that is not too near the shoe.
+        """
+        region = rows if len(self.normals) > 1 else np.zeros(1, dtype=np.int64)
         before, after = self._beyond(starts, region), self._beyond(ends, region)
         with np.errstate(divide="ignore", invalid="ignore"):
             crossing = before / (before - after)

@@ -54,8 +54,7 @@ class Around:
         """Whether the handle strikes straight lines of pipe on the heel's side, and on the hook's: [2, lines]."""
         struck = np.zeros((2, len(starts)), dtype=bool)
         # What is swept at the heel reaches along from where the hook's begins, and farther.
-        lines = np.flatnonzero(self.swept[0].near(starts, ends)) if self.swept else ()
-        if self.swept and len(lines):
+        if self.swept and len(lines := np.flatnonzero(self.swept[0].near(starts, ends))):
             near = starts[lines], ends[lines], rows[lines] if len(rows) else rows
             struck[:, lines] = [one.strikes(*near) for one in self.swept]
         return struck

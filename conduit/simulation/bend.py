@@ -48,6 +48,10 @@ class Pose:
         """Along a straight."""
         return Pose(self.point.along(self.heading, distance), self.heading, self.inward)
 
+    def side(self, roll: Radians) -> Vec:
+        """The way to the side of the pipe that a roll names."""
+        return self.inward.times(math.cos(roll)).along(self.heading.cross(self.inward), math.sin(roll))
+
     def around(self, roll: Radians, angle: Radians, radius: float, known: "Swings | None" = None) -> "Pose":
         """Through an arc whose inside lies at `roll`, carrying the frame along without twist.
 
@@ -55,7 +59,7 @@ class Pose:
         do to frames, for pipes that are bent much alike.
         """
         key, known = (self.heading, self.inward, roll, angle), {} if known is None else known
-        swing = known.get(key) or known.setdefault(key, Swing.of(*key))
+        swing = known.get(key) or known.setdefault(key, Swing.of(self, roll, angle))
         ahead, aside = radius * math.sin(angle), radius * (1 - math.cos(angle))
         point = self.point.along(self.heading, ahead).along(swing.inside, aside)
         return Pose(point, swing.heading, swing.inward)
@@ -69,11 +73,10 @@ class Swing(NamedTuple):
     inward: Vec
 
     @classmethod
-    def of(cls, heading: Vec, inward: Vec, roll: Radians, angle: Radians) -> Self:
+    def of(cls, pose: Pose, roll: Radians, angle: Radians) -> Self:
         """Rodrigues' rotation of heading and inside about the arc's axis."""
         cosine, sine = math.cos(angle), math.sin(angle)
-        beside = heading.cross(inward)
-        inside = inward.times(math.cos(roll)).along(beside, math.sin(roll))
+        heading, inside = pose.heading, pose.side(roll)
         axis = heading.cross(inside)
         # Heading and inside turn about the axis; the frame keeps its angle to both.
         turned_inside = inside.times(cosine).along(heading, -sine)
@@ -153,9 +156,7 @@ class Bent:
         """The arcs by their ends, in order from end A."""
         bows = []
         for arc, entry, leaves in zip(self.arcs, self.entries, self.exits, strict=True):
-            beside = entry.heading.cross(entry.inward)
-            inside = entry.inward.times(math.cos(arc.roll)).along(beside, math.sin(arc.roll))
-            bows.append(Bow(entry.point, entry.heading, inside, leaves.point, leaves.heading))
+            bows.append(Bow(entry.point, entry.heading, entry.side(arc.roll), leaves.point, leaves.heading))
         return bows
 
     @cached_property
