@@ -5,9 +5,9 @@ from ops.children import free_port
 from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT
+from ops.preparing import prepare
 from ops.say import run
 from ops.serving import serving
-from ops.up import prepare
 
 
 def bench() -> None:

@@ -5,7 +5,6 @@ import pwd
 import shutil
 import socket
 import subprocess
-import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -14,6 +13,7 @@ from ops.children import free_port, start, stop
 from ops.paths import LOGS, RUN
 from ops.say import Stop, say, tail
 from ops.secrets import read_secrets
+from ops.waiting import wait_for
 
 MARIADBD = "/usr/sbin/mariadbd"
 USER = "crelda"
@@ -23,6 +23,8 @@ ACCOUNT = "crelda-db"
 RIGHTS = "SELECT, INSERT, UPDATE, DELETE, CREATE, ALTER, DROP, INDEX, REFERENCES, LOCK TABLES, CREATE TEMPORARY TABLES"
 # Where other commands of this installation find the port that was free.
 PORT_NOTE = "crelda-port"
+# Seconds for its first word to whoever connects.
+AN_ANSWER = 60
 SCRATCH = "scratch-of-"
 # Durability is not wanted of a database that lives for one test run.
 FAST_AND_LOOSE = ["--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--sync-binlog=0"]
@@ -63,14 +65,12 @@ class Database:
         self.port = self.port or free_port()
         welcome = self._welcome()
         self.process = start(self._command(welcome), self.log)
-        give_up = time.monotonic() + 60
         try:
-            while not self._answers():
-                if self.died or time.monotonic() > give_up:
-                    self.stop()
-                    raise Stop(f"the database did not start. The end of {self.log}:\n{tail(self.log)}")
-                time.sleep(0.1)
+            wait_for("the database", self._answers, self.process, self.log)
             (self.data / PORT_NOTE).write_text(str(self.port))
+        except Stop:
+            self.stop()
+            raise
         finally:
             welcome.unlink(missing_ok=True)
 
@@ -85,7 +85,8 @@ class Database:
     def stop(self) -> None:
         """Stop the server if it runs."""
         if self.process:
-            stop(self.process, patience=40)
+            # What is to be kept is not killed while it is written down, be the machine ever so slow.
+            stop(self.process, patience=40 if self.throwaway else 600)
             (self.data / PORT_NOTE).unlink(missing_ok=True)
         shutil.rmtree(self.scratch, ignore_errors=True)
         if self.throwaway:
@@ -157,7 +158,8 @@ class Database:
 
     def _answers(self) -> bool:
         try:
-            with socket.create_connection(("127.0.0.1", self.port), timeout=1) as probe:
+            # Long, as a slow machine is no reason to think that nothing is there; a server that ends closes it.
+            with socket.create_connection(("127.0.0.1", self.port), timeout=AN_ANSWER) as probe:
                 return len(probe.recv(5)) == 5
         except OSError:
             return False

@@ -15,8 +15,8 @@ def serving(port: int, env: dict[str, str], log_name: str) -> Iterator[None]:
     log = LOGS / log_name
     server, planners = start(gunicorn(), log, env), Planners(env)
     try:
-        planners.look()
         wait_until_it_answers("127.0.0.1", port, server, log)
+        planners.look()
         yield
     finally:
         planners.stop()

@@ -6,12 +6,11 @@ import signal
 import socket
 import subprocess
 import time
-from contextlib import suppress
+from http.client import HTTPException
 from pathlib import Path
 from types import FrameType
-from urllib.error import URLError
 from urllib.parse import urlsplit
-from urllib.request import Request, urlopen
+from urllib.request import urlopen
 
 from ops import install
 from ops.children import port_is_free, start, stop
@@ -20,11 +19,14 @@ from ops.environment import server_environment
 from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.planners import Planners
+from ops.preparing import prepare
 from ops.say import Stop, run, say, tail
-from ops.tables import bring_up_to_date
 from ops.upkeep import Upkeep
+from ops.waiting import wait_for
 
 DEFAULT_PORT = 8417
+# Seconds for one answer of a server that has just begun to listen; then it is asked again.
+AN_ANSWER = 60
 
 
 class _Interrupted(Exception):
@@ -77,12 +79,13 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
             "CRELDA_HOST": host,
             "CRELDA_PORT": str(port),
         }
-        prepare(env, fresh_demo)
+        prepare(env, fresh_demo, database.data if database else None)
         env |= _metrics()
         server = start(gunicorn(), LOGS / "server.log", env)
+        wait_until_it_answers(host, port, server, LOGS / "server.log")
+        # After it, so that they do not take the processor from what people wait for.
         planners = Planners(env)
         planners.look()
-        wait_until_it_answers(host, port, server, LOGS / "server.log")
         _welcome(host, port, env)
         _watch(server, database, Upkeep(env), planners)
     except _Interrupted:
@@ -103,21 +106,10 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
 def _must_be_reachable(url: str) -> None:
     parts = urlsplit(url)
     try:
-        with socket.create_connection((parts.hostname or "127.0.0.1", parts.port or 3306), timeout=5):
+        with socket.create_connection((parts.hostname or "127.0.0.1", parts.port or 3306), timeout=30):
             return
     except OSError as error:
         raise Stop(f"no database answers at {parts.hostname}:{parts.port}; check CRELDA_DATABASE_URL.") from error
-
-
-def prepare(env: dict[str, str], fresh_demo: bool) -> None:
-    """Bring the database up to date and load the demo where it is wanted. Raises Stop."""
-    manage = [PYTHON, ROOT / "manage.py"]
-    with_demo = fresh_demo or os.environ.get("CRELDA_DEMO") != "0"
-    run([*manage, "fit", *(["--with-demo"] if with_demo else [])], "looking whether it is safe to serve", ROOT, env)
-    bring_up_to_date(env)
-    if with_demo:
-        flags = ["--fresh"] if fresh_demo else []
-        run([*manage, "load_demo", "--verbosity", "0", *flags], "loading the demo", ROOT, env)
 
 
 def _metrics() -> dict[str, str]:
@@ -140,16 +132,18 @@ def gunicorn() -> list[str | Path]:
 
 
 def wait_until_it_answers(host: str, port: int, server: "subprocess.Popen[bytes]", log: Path) -> None:
-    """Return once the server answers. Raises Stop with the end of its log where it does not."""
-    address = f"http://{'127.0.0.1' if host == '0.0.0.0' else host}:{port}/"
-    # As a proxy would ask: behind one the server sends all others to https.
-    through_a_proxy = Request(address, headers={"X-Forwarded-Proto": "https"})
-    give_up = time.monotonic() + 30
-    while server.poll() is None and time.monotonic() < give_up:
-        with suppress(URLError, OSError), urlopen(through_a_proxy, timeout=5):
-            return
-        time.sleep(0.1)
-    raise Stop(f"the server did not start. The end of {log}:\n{tail(log)}")
+    """Return once the server answers, however long that takes. Raises Stop with the end of its log where it ended."""
+    health = f"http://{'127.0.0.1' if host == '0.0.0.0' else host}:{port}/healthz"
+
+    def answers() -> bool:
+        try:
+            # One that ends meanwhile closes the connection, so that nothing is waited for in vain.
+            with urlopen(health, timeout=AN_ANSWER):
+                return True
+        except (OSError, HTTPException):
+            return False
+
+    wait_for("the server", answers, server, log)
 
 
 def _welcome(host: str, port: int, env: dict[str, str]) -> None:

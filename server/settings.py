@@ -92,7 +92,7 @@ DATABASES["default"].setdefault("OPTIONS", {}).update(
     charset="utf8mb4",
     init_command=f"SET sql_mode='STRICT_ALL_TABLES', innodb_lock_wait_timeout={DATABASE_PATIENCE // 2}",
     isolation_level="read committed",
-    connect_timeout=4,
+    connect_timeout=DATABASE_PATIENCE // 2,
     read_timeout=DATABASE_PATIENCE,
     write_timeout=DATABASE_PATIENCE,
 )
