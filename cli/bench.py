@@ -6,6 +6,7 @@ import sys
 from typing import Any
 
 from cli.bench_cutting import cutting
+from cli.bench_everyday import everyday
 from cli.bench_server import through_the_api, while_plans_are_made
 from cli.timing import bounded, line, ratio, side_by_side, times
 from conduit.bender import Shoe
@@ -126,5 +127,6 @@ def core() -> None:
 
 if __name__ == "__main__":
     core()
+    everyday()
     cutting()
     sys.exit(0 if all([through_the_api(sys.argv[1]), while_plans_are_made(sys.argv[1])]) else 1)

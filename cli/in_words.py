@@ -3,10 +3,18 @@
 import textwrap
 from collections.abc import Iterator
 
+from conduit.bender import Way
 from conduit.bending import Bencher, Sheet, SheetBend
 from conduit.racks import RackPlan
 
 LEAST_WIDE, MOST_WIDE = 40, 100
+
+WHERE: dict[Way, str] = {
+    "floor": "on the floor",
+    "edge": "over an edge",
+    "air": "in the air",
+    "machine": "in the machine",
+}
 
 
 def in_words(bencher: Bencher, rack: RackPlan | None, columns: int) -> str:
@@ -55,11 +63,10 @@ def _piece(sheet: Sheet) -> Iterator[str]:
 def _bend(number: int, bend: SheetBend) -> Iterator[str]:
     dial = "" if bend.dial_reads == bend.angle_reads else f" (dial {bend.dial_reads})"
     flip = "Turn it end for end. " if bend.end_for_end else ""
-    where = "in the air" if bend.where == "air" else "on the floor"
     use = bend.use
     yield (
-        f"    {number}. Bend {bend.number}, {where}: {use.at.reads} on the {use.reference}, hook {use.hook}, "
-        f"to {bend.angle_reads}{dial}. {flip}{bend.turn_says}".rstrip()
+        f"    {number}. Bend {bend.number}, {WHERE[bend.where]}: {use.at.reads} on the {use.reference}, "
+        f"hook {use.hook}, to {bend.angle_reads}{dial}. {flip}{bend.turn_says}".rstrip()
     )
     if bend.checks:
         yield "       Then: " + "; ".join(f"{check.says} {check.reads}" for check in bend.checks) + "."

@@ -84,7 +84,19 @@ class Code(StrEnum):
         "Too little straight for the shoe at a bend.",
         "More room.",
     )
+    OVAL_STRAIGHT = (
+        "oval_straight",
+        "caution",
+        "A bend begins within a diameter of another, where the wall is oval.",
+        "More room.",
+    )
     NO_ORDER = "no_order", "stop", "A piece's bends can be made in no order.", "More room, another way, or a coupling."
+    ORDER_NOT_FOUND = (
+        "order_not_found",
+        "caution",
+        "A piece has so many bends that its order was searched only so far, and none was found.",
+        "A coupling, or a box between.",
+    )
     BEND_LONG = "bend_long", "caution", "The shoe finds no hold near a piece's end.", "Bending it long, and trimming."
     # The pipe as bent in simulation.
     RUNS_INTO_THING = "runs_into_thing", "stop", "The bent pipe runs into a thing in the way.", "More rise or room."

@@ -4,6 +4,7 @@ Every figure is a starting value; a calibrated shoe beats the typical one, and a
 beats the default limits.
 """
 
+import math
 from typing import Any, Literal
 
 from pydantic import ConfigDict, Field
@@ -49,11 +50,13 @@ SHOE_FOR_HEAVY_WALL: dict[TradeSize, TradeSize] = {"1/2": "3/4", "3/4": "1", "1"
 # Straight pipe that a hand shoe needs (docs/trade.md, Room for the shoe): for the hook ahead of the arrow in radii, for
 # the heel behind the arc in diameters of the pipe. Starting values; a measured shoe beats them.
 STRAIGHT_AHEAD, STRAIGHT_BEHIND = 3 / 8, 1.0
+# With so many diameters behind the arc the heel still sits; a wall that was bent is oval for one diameter.
+HEEL_SITS = 0.5
 
 
-def most_in_air(material: Material, size: TradeSize) -> float:
-    """The degrees from which on a bend of this pipe is not made in the air by hand: large, or of heavy wall."""
-    return 22.0 if material != "EMT" or size not in ("1/2", "3/4", "1") else 360.0
+def heavy_from(material: Material, size: TradeSize) -> float:
+    """The degrees from which on a bend of this pipe is heavy in the air, by hand: of a large size, or of heavy wall."""
+    return 22.0 if material != "EMT" or size not in ("1/2", "3/4", "1") else math.inf
 
 
 # Least centreline radius for a one-shot bender.
@@ -142,6 +145,27 @@ class Limits(Given):
     )
     support_spacing: float = Field(
         120.0, gt=0, le=LONGEST_STICK, title="Strap to strap", description="From one strap to the next, at most."
+    )
+    edge_height: float = Field(
+        30.0,
+        ge=0,
+        le=120,
+        title="Bending over an edge",
+        description="How far bent pipe may hang free of a step, bench or tailgate; 0: there is none.",
+    )
+    air: bool = Field(
+        True, title="Bending in the air", description="Shoe up, handle on the floor, the pipe pushed down."
+    )
+    helper: bool = Field(False, title="A helper at the bender", description="A second person for what is heavy.")
+    knuckles: float = Field(
+        1.0,
+        ge=0,
+        le=6,
+        title="Room for knuckles",
+        description="Between the handle's tube and pipe that stands beside it; with less you are told.",
+    )
+    machine_height: float = Field(
+        36.0, gt=0, le=120, title="Pipe in the machine", description="How high over the floor it lies."
     )
     coupling_set_screw: float = _taken_by("set-screw")
     coupling_compression: float = _taken_by("compression")

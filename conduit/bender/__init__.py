@@ -1,7 +1,7 @@
 """The bender's shoe: what one test 90 says of it, what logged bends teach, and a stand-in angle finder.
 
 Knows deduct, gain, radius, references, the dial and the straight pipe that the shoe needs.
-Gives: Shoe, typical figures, calibration, drift.
+Gives: Shoe, typical figures, how a crew bends on it, calibration, drift.
 Never imports runs, layouts or the simulation.
 """
 
@@ -9,12 +9,24 @@ from conduit.bender.angle_finder import finder_reads
 from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
 from conduit.bender.degree_lines import found_by, lines_on
 from conduit.bender.drift import Learned, LoggedBend, learn
-from conduit.bender.shoe import CENTRE, Dial, Hook, NoSuchShoe, Reference, Shoe, must_bend, typical_shoe
+from conduit.bender.handling import Handling, Way
+from conduit.bender.shoe import (
+    CENTRE,
+    Dial,
+    Hook,
+    NoSuchShoe,
+    Reference,
+    Shoe,
+    must_bend,
+    typical_machine,
+    typical_shoe,
+)
 
 __all__ = [
     "CENTRE",
     "Dial",
     "DialFit",
+    "Handling",
     "Hook",
     "Learned",
     "LoggedBend",
@@ -22,6 +34,7 @@ __all__ = [
     "Reference",
     "Shoe",
     "Test90",
+    "Way",
     "calibrate",
     "finder_reads",
     "fit_dial",
@@ -29,5 +42,6 @@ __all__ = [
     "learn",
     "lines_on",
     "must_bend",
+    "typical_machine",
     "typical_shoe",
 ]

@@ -7,8 +7,10 @@ from functools import cache, cached_property
 from types import MappingProxyType
 from typing import Literal
 
+from conduit.bender.handling import Handling
 from conduit.catalogue import message
 from conduit.tables import (
+    HEEL_SITS,
     LEAST_RADIUS,
     OUTSIDE_DIAMETER,
     SHOE_FOR_HEAVY_WALL,
@@ -17,7 +19,6 @@ from conduit.tables import (
     TYPICAL_SHOE,
     Material,
     TradeSize,
-    most_in_air,
 )
 from conduit.units import Degrees, Radians
 
@@ -57,8 +58,7 @@ class Shoe:
     `gain`: both outside legs of the test 90 added up, less the pipe used.
     `front`: front edge ahead of the arrow. `own`: references that the user has marked, toward the heel.
     `handle_up`: degrees of bend at which the handle stands straight up; None on a machine.
-    `heel`: straight pipe that it needs behind the arc, where that is known. `most_in_air`: a bend of so many
-    radians of this pipe is not made in the air.
+    `heel`: straight pipe that it needs behind the arc, where that is known. `handling`: how the crew bends on it.
     """
 
     name: str
@@ -70,7 +70,7 @@ class Shoe:
     handle_up: Degrees | None = 30.0
     dial: Dial = field(default_factory=Dial)
     heel: float | None = None
-    most_in_air: Radians = math.inf
+    handling: Handling = field(default_factory=Handling)
 
     def __post_init__(self) -> None:
         """Refuse figures that leave no bend. Raises NoSuchShoe."""
@@ -100,13 +100,28 @@ class Shoe:
 
     @cached_property
     def straight_behind(self) -> float:
-        """Straight pipe that it needs behind an arc, where its heel holds."""
-        return STRAIGHT_BEHIND * self.diameter if self.heel is None else self.heel
+        """Straight pipe behind an arc without which its heel does not sit."""
+        return HEEL_SITS * self.diameter if self.heel is None else self.heel
 
     @property
     def least_between(self) -> float:
         """The least straight between two bends: the second is made with its heel, or its hook, toward the first."""
         return min(self.straight_ahead, self.straight_behind)
+
+    @property
+    def round_behind(self) -> float:
+        """Straight pipe behind an arc with which the heel sits beyond the wall that another bend has made oval."""
+        return max(self.straight_behind, STRAIGHT_BEHIND * self.diameter)
+
+    @property
+    def round_between(self) -> float:
+        """The straight between two bends with which neither is made where the wall is oval of the other."""
+        return max(self.least_between, STRAIGHT_BEHIND * self.diameter)
+
+    @property
+    def is_machine(self) -> bool:
+        """Whether no hand swings a handle."""
+        return self.handle_up is None
 
     def middle(self, angle: Radians) -> float:
         """Arrow to the middle of a bend of `angle` radians: a + Rθ/2; the notch is the middle of a 45."""
@@ -142,13 +157,13 @@ def typical_shoe(material: Material, size: TradeSize) -> Shoe | None:
     shoe_size = size if material == "EMT" else SHOE_FOR_HEAVY_WALL.get(size)
     figures = TYPICAL_SHOE.get(shoe_size) if shoe_size else None
     if not shoe_size or not figures:
-        return _typical_machine(material, size)
+        return typical_machine(material, size)
     own = Shoe(f"Typical {shoe_size}", OUTSIDE_DIAMETER["EMT"][shoe_size], *figures)
-    shoe = own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
-    return replace(shoe, most_in_air=math.radians(most_in_air(material, size)))
+    return own if material == "EMT" else for_other_pipe(own, OUTSIDE_DIAMETER[material][size])
 
 
-def _typical_machine(material: Material, size: TradeSize) -> Shoe | None:
+@cache
+def typical_machine(material: Material, size: TradeSize) -> Shoe | None:
     """A bending machine's shoe of the least radius allowed, every arc beginning at its start mark.
 
     With `a = 0` the deduct is R + d/2 and the gain (2 - π/2) R + d (docs/trade.md, The shoe). None where no radius is

@@ -1,7 +1,7 @@
 """What is to be looked out for at a bend: hands and feet, a swinging end, a pipe that eggs, bows, ripples or opens."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from conduit.bending.side_view import LONG_SWING, Stand
 from conduit.bending.stick import Stick
@@ -12,22 +12,38 @@ from conduit.units import format_length
 NEAR_END = 3.0
 
 
-def at_the_shoe(stand: Stand, length: float) -> list[Message]:
-    """For whoever bends, and for who stands by; `length`: the stick's, in inches."""
+def at_the_shoe(stand: Stand, length: float, tight: bool) -> list[Message]:
+    """For whoever bends, and for who stands by.
+
+    `length`: the stick's, in inches; `tight`: bent pipe stands close by the handle.
+    """
     found = []
     end, swing = stand.swing
-    if stand.shoe.handle_up is None:
+    if stand.shoe.is_machine:
         found.append(message("caution.machine"))
     elif stand.where == "air":
-        found.append(message("caution.air"))
+        found += _in_air(stand)
+    elif stand.where == "edge":
+        found.append(message("caution.edge"))
     elif stand.arc.angle > math.radians(40):
         found.append(message("caution.foot"))
+    if tight:
+        found.append(message("caution.knuckles"))
     if swing > LONG_SWING:
         key = "caution.comes_down" if stand.where == "air" else "caution.swings_up"
         found.append(message(key, end=end, way=format_length(round(swing), feet=True)))
     if stand.arc.start < NEAR_END or length - stand.arc.end < NEAR_END:
         found.append(message("caution.eggs"))
     return found
+
+
+def _in_air(stand: Stand) -> Iterator[Message]:
+    """Handle on the floor; never by what is bent beyond the next bend, which opens; and what is heavy."""
+    yield message("caution.air")
+    if stand.is_bent_at_heel:
+        yield message("caution.hold")
+    if stand.arc.angle >= stand.shoe.handling.heavy_from:
+        yield message("caution.heavy_with_helper" if stand.shoe.handling.helper else "caution.heavy")
 
 
 def of_offsets(stick: Stick, stand: Stand, index: int, before: Sequence[int]) -> list[Message]:

@@ -5,14 +5,13 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from conduit.bender import Way
 from conduit.catalogue import Message, message
 from conduit.document import KickStep, Saddle3Step, Saddle4Step, SlopeStep, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
 from conduit.simulation import Arc, Bent
 from conduit.units import Degrees, Tape, format_angle
-
-Where = Literal["floor", "air"]
 
 
 @dataclass(frozen=True)
@@ -62,7 +61,7 @@ class Bench:
 
 
 def roll_before(
-    rolls: Mapping[int, float], index: int, previous: int | None, where: Where = "floor", before: Where = "floor"
+    rolls: Mapping[int, float], index: int, previous: int | None, where: Way = "floor", before: Way = "floor"
 ) -> Roll:
     """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
 

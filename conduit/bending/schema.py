@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from conduit.bender import Hook, Reference
+from conduit.bender import Hook, Reference, Way
 from conduit.bending.correction import Advice
 from conduit.bending.fitting import FitCheck
 from conduit.catalogue import Message
@@ -68,13 +68,14 @@ class InTheShoe:
     """Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
 
     Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
-    On the floor the shoe rolls along the pipe toward the heel and the hook's side rises; in the air the
-    shoe stands still and the pipe beyond the heel is pushed down.
+    On the floor and over an edge the shoe rolls along the pipe toward the heel and the hook's side rises; in the air
+    the shoe stands still and the pipe beyond the heel is pushed down.
     """
 
     start: list[Point]
     end: list[Point]
-    floor: Annotated[float, Field(description="How high the floor lies.")]
+    floor: Annotated[float, Field(description="How high the floor lies, or what the pipe lies on.")]
+    edge: Annotated[float | None, Field(description="Over an edge: where that ends, to the right.")]
     rolls: Annotated[float, Field(description="How far the shoe rolls along, to the right; 0 in the air.")]
     handle: Annotated[
         tuple[float, float] | None,
@@ -147,7 +148,7 @@ class SheetBend:
     planned: Annotated[PlannedMark, Field(description="The mark before any correction.")]
     planned_angle_reads: str
     replanned: bool
-    where: Literal["floor", "air"]
+    where: Way
     end_for_end: bool
     turn: Annotated[
         Degrees | None, Field(description="Degrees clockwise seen from A that the pipe is turned; none at first.")

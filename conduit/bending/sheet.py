@@ -3,14 +3,14 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 
-from conduit.bender import Hook, found_by
+from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
 from conduit.bending.correction import HANDS_TURN, LEAST_CUT
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
 from conduit.bending.progress import AskedReading, AsMade, State, States
-from conduit.bending.readings import ToolReading, Where, roll_before
+from conduit.bending.readings import ToolReading, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import Stand
 from conduit.bending.stamping import counted, stamping
@@ -186,7 +186,7 @@ class SheetMaker:
             reasons=[*act.reasons, *_begun_in_air(stand)] if begins else [],
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else NOTHING,
-            cautions=[*at_the_shoe(stand, self.stick.cut), *of_offsets(self.stick, stand, index, before)],
+            cautions=[*at_the_shoe(stand, self.stick.cut, act.tight), *of_offsets(self.stick, stand, index, before)],
             checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
             tape=told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)) if ask else None,
             least=least,
@@ -238,7 +238,7 @@ class SheetMaker:
             differs=self.measure(at - setting.mark),
         )
 
-    def _stand(self, state: State, index: int, arc: Arc, where: Where) -> Stand:
+    def _stand(self, state: State, index: int, arc: Arc, where: Way) -> Stand:
         before = {number: state.real[number] for number in sorted(self.as_made.made_before(index))}
         after = dict(sorted({**before, index: state.targets[index]}.items()))
         return Stand(

@@ -1,21 +1,20 @@
 """Shoe and pipe from the side, at the start and the end of a bend, in true proportion. Inches.
 
-On the floor the pipe beyond the heel lies still, the shoe rolls along it, and the pipe ahead of the
-hook rises. In the air the pipe ahead of the hook lies still and the pipe beyond the heel goes down.
+On the floor, over an edge and in a machine the pipe beyond the heel lies still, the shoe rolls along it, and the pipe
+ahead of the hook rises. In the air the pipe ahead of the hook lies still and the pipe beyond the heel goes down.
 """
 
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from conduit.bender import Hook, Shoe
+from conduit.bender import Hook, Shoe, Way
 from conduit.bending.schema import InTheShoe
 from conduit.plan import Point
-from conduit.sequence import HANDLE, UNDER_FLOOR
+from conduit.sequence import HANDLE, ON_THE_EDGE, UNDER_FLOOR
 from conduit.simulation import Arc, Bent, Pose
 from conduit.units import Degrees, Radians
 
@@ -28,13 +27,13 @@ STEP = 5
 
 @dataclass(frozen=True)
 class Stand:
-    """A bend about to be made and made: the pipe before and after it, its arc, the hook, floor or air."""
+    """A bend about to be made and made: the pipe before and after it, its arc, the hook, the way."""
 
     before: Bent
     after: Bent
     arc: Arc
     hook: Hook
-    where: Literal["floor", "air"]
+    where: Way
     shoe: Shoe
 
     def drawn(self) -> InTheShoe:
@@ -45,16 +44,30 @@ class Stand:
         return InTheShoe(
             start=_points(start.seen(self.before.outline)),
             end=_points(end.seen(self.after.outline)),
-            floor=-self.shoe.diameter / 2 if self.where == "floor" else -HANDLE,
+            floor=self._floor,
+            edge=self._edge(start.seen(self.before.outline)) if self.where == "edge" else None,
             rolls=self._rolls(),
             handle=handle,
         )
+
+    @property
+    def _floor(self) -> float:
+        """Height of what the pipe lies on, or of the ground."""
+        depths = {"air": HANDLE, "machine": self.shoe.handling.machine_height}
+        return -depths.get(self.where, self.shoe.diameter / 2)
+
+    def _edge(self, seen: Points) -> float:
+        """Where what the pipe lies on ends: toward the side on which bent pipe hangs."""
+        long = self.arc.end - self.arc.start
+        low, high = (0.0, long) if self.hook == "A" else (-long, 0.0)
+        hangs = seen[seen[:, 1] < -UNDER_FLOOR][:, 0]
+        return high + ON_THE_EDGE if np.any(hangs > high) else low - ON_THE_EDGE
 
     @cached_property
     def swing(self) -> tuple[Hook, float]:
         """Which end moves in this bend, and how far."""
         start, end = self._frames
-        moving: Hook = self.hook if self.where == "floor" else ("B" if self.hook == "A" else "A")
+        moving: Hook = self.hook if self.where != "air" else ("B" if self.hook == "A" else "A")
         s = 0.0 if moving == "A" else self.after.length
         lay, lies = start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s))
         return moving, math.dist(lay, lies)
@@ -66,7 +79,7 @@ class Stand:
         lies at R + d sin φ + (y - R) cos φ, R the radius. To the next 5°; None where it never does, or only when it is
         all but made.
         """
-        if self.where == "floor":
+        if self.where != "air":
             return None
         at_hook, at_heel = self._at_hook_and_heel
         frame = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, 1, 0.0)
@@ -82,6 +95,12 @@ class Stand:
         return clear if clear is not None and clear <= whole - 2 * STEP else None
 
     @property
+    def is_bent_at_heel(self) -> bool:
+        """Whether a bend is made already on the side that is pushed down in the air."""
+        own = self.arc.start
+        return any((one.start > own) == (self.hook == "A") for one in self.before.arcs)
+
+    @property
     def _at_hook_and_heel(self) -> tuple[float, float]:
         return (self.arc.start, self.arc.end) if self.hook == "A" else (self.arc.end, self.arc.start)
 
@@ -93,9 +112,9 @@ class Stand:
     @cached_property
     def _frames(self) -> "tuple[_Frame, _Frame]":
         at_hook, at_heel = self._at_hook_and_heel
-        up = 1 if self.where == "floor" else -1
+        up = 1 if self.where != "air" else -1
         start = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, up, 0.0)
-        still = at_heel if self.where == "floor" else at_hook
+        still = at_heel if self.where != "air" else at_hook
         return start, _Frame.at(self.after.pose_at(still), self.arc.roll, up, self._rolls())
 
 

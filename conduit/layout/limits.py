@@ -213,7 +213,7 @@ def _knockouts(measured: MeasuredRun, shoe: Shoe) -> list[Finding]:
 
 def _radius(head: Head, shoe: Shoe) -> Finding | None:
     least = LEAST_RADIUS.get(head.trade_size, 0.0)
-    if shoe.radius >= least:
+    if shoe.radius >= least - ROUGHLY:
         return None
     return found(Code.SHORT_RADIUS, "shoe", radius=f"{shoe.radius:.2f}", least=f"{least:g}")
 

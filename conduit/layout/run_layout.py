@@ -252,7 +252,7 @@ def _ended(
     end = datum.at(at + (stamp.shrink if stamp else 0.0))
     path = trace(layout.path.origin, layout.path.heading, corners, end, shoe.radius, SLACK)
     if isinstance(path, Overlap):
-        least = measured.head.tape.at_least(at + path.short + shoe.straight_behind + takes)
+        least = measured.head.tape.at_least(at + path.short + shoe.round_behind + takes)
         seated = setting(message("fix.seat_at", value=least), "end.at", least)
         finding = found(Code.END_TOO_NEAR, "end.at", seated, least=least)
         return _stopped(layout, finding)
@@ -309,7 +309,7 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
         return _bends_overlap(step, overlap, context)
     field = step.placed_by
     measure = getattr(step, field)
-    least = measure + overlap.short + (context.shoe.least_between if overlap.leg else context.shoe.straight_behind)
+    least = measure + overlap.short + (context.shoe.round_between if overlap.leg else context.shoe.round_behind)
     return context.finding(
         Code.TOO_NEAR,
         field,
@@ -356,4 +356,4 @@ def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:
 
 
 def _least_rise(degrees: Degrees, shoe: Shoe) -> float:
-    return least_rise(math.radians(degrees), shoe.radius, shoe.least_between)
+    return least_rise(math.radians(degrees), shoe.radius, shoe.round_between)

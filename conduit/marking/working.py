@@ -45,7 +45,7 @@ def _room_lines(shoe: Shoe) -> list[Message]:
     heel = message("work.heel_usual" if shoe.heel is None else "work.heel_measured")
     return [
         message("work.ahead", front=front, hook=hook, offset=offset, ahead=n(shoe.straight_ahead)),
-        message("work.behind", behind=n(shoe.straight_behind), heel=heel),
+        message("work.behind", behind=n(shoe.straight_behind), heel=heel, oval=n(shoe.round_behind)),
     ]
 
 

@@ -1,10 +1,9 @@
 """From a raw document to its layout on its shoe, with everything found on the way."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from conduit.bender import Dial, NoSuchShoe, Shoe, must_bend, typical_shoe
+from conduit.bender import Dial, Handling, NoSuchShoe, Shoe, must_bend, typical_machine, typical_shoe
 from conduit.catalogue import message, said_by
 from conduit.document import Head, MeasuredRun, doubts, read_document
 from conduit.findings import Code, Finding, found, setting, stops
@@ -12,7 +11,7 @@ from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_find
 from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
 from conduit.sequence import pieces_of, sequence_findings
-from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, most_in_air
+from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits
 
 
 @dataclass(frozen=True)
@@ -50,6 +49,9 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     shoe = shoe_for(measured.head, findings)
     if not shoe:
         return CheckedRun(measured, None, None, limits, findings)
+    handling = Handling.by(limits, measured.head.material, measured.head.trade_size)
+    # The typical shoes are kept, with what was worked out of them.
+    shoe = shoe if shoe.handling == handling else replace(shoe, handling=handling)
     limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
     layout = lay_out(measured, shoe, limits)
     findings += layout.findings
@@ -109,7 +111,7 @@ def given_shoe(head: Head) -> Shoe:
         raise NoSuchShoe(message("shoe.no_figures"))
     must_bend(figures.bends, head.material, head.trade_size)
     if figures.deduct is None or figures.gain is None:
-        typical = typical_shoe(head.material, head.trade_size)
+        typical = (typical_machine if figures.machine else typical_shoe)(head.material, head.trade_size)
         if not typical or figures.deduct is not figures.gain:
             raise NoSuchShoe(message("shoe.both_needed"))
         return replace(typical, name=figures.name or typical.name)
@@ -123,5 +125,4 @@ def given_shoe(head: Head) -> Shoe:
         None if figures.machine else figures.handle_up,
         Dial(figures.dial_factor, figures.dial_constant),
         figures.heel,
-        math.radians(most_in_air(head.material, head.trade_size)),
     )

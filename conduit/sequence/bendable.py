@@ -1,19 +1,19 @@
 """Whether the bends of a run's pieces can be made at all: straight pipe for the shoe, and an order of bending."""
 
 import math
-from collections import OrderedDict
 from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.bender import Shoe
-from conduit.catalogue import Message, message
+from conduit.catalogue import message
 from conduit.document import MeasuredRun, step_name
-from conduit.findings import Code, Finding, Fix, found, setting
+from conduit.findings import Code, Finding, Fix, found, setting, stops
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
 from conduit.sequence.reach import Unit
-from conduit.sequence.search import why_no_sequence
+from conduit.sequence.search import NoOrder, why_no_sequence
 from conduit.simulation import Arc
 from conduit.units import TOLERANCE
 
@@ -59,30 +59,34 @@ def sequence_findings(
         if arcs:
             bent.append(_BentPiece(number, *units_of(arcs, layout), end - start))
     close = [list(_close(piece, measured, layout, shoe)) for piece in bent]
-    left = [piece for piece, found in zip(bent, close, strict=True) if not found]
+    left = [piece for piece, told in zip(bent, close, strict=True) if not stops(told)]
     why = _known_why([(tuple(piece.units), piece.length) for piece in left], shoe)
     return [
-        *(finding for found in close for finding in found),
+        *(finding for told in close for finding in told),
         *(_no_order(piece, reason, measured, layout, shoe) for piece, reason in zip(left, why, strict=True) if reason),
     ]
 
 
 # By a piece's bends, its length and the shoe: while a run is typed most of its pieces stay as they are.
-_KNOWN: OrderedDict[tuple[tuple[Unit, ...], float, Shoe], Message] = OrderedDict()
+_KNOWN: dict[tuple[tuple[Unit, ...], float, Shoe], NoOrder | None] = {}
 MOST_KNOWN = 2000
 
 
-def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[Message]:
+def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> list[NoOrder | None]:
     """`why_no_sequence`, from what was found before where a piece is as it was then."""
     keys = [(*piece, shoe) for piece in pieces]
-    known = [_KNOWN.get(key) for key in keys]
-    asked = [key for key, why in zip(keys, known, strict=True) if why is None]
+    told = dict[tuple[tuple[Unit, ...], float, Shoe], NoOrder | None]()
+    for key in keys:
+        # Another thread may have emptied it meanwhile.
+        with suppress(KeyError):
+            told[key] = _KNOWN[key]
+    asked = [key for key in dict.fromkeys(keys) if key not in told]
     found = why_no_sequence([(units, length) for units, length, _ in asked], shoe)
-    _KNOWN.update(zip(asked, found, strict=True))
-    while len(_KNOWN) > MOST_KNOWN:
-        _KNOWN.popitem(last=False)
-    left = iter(found)
-    return [next(left) if why is None else why for why in known]
+    told.update(zip(asked, found, strict=True))
+    if len(_KNOWN) > MOST_KNOWN:
+        _KNOWN.clear()
+    _KNOWN.update(told)
+    return [told[key] for key in keys]
 
 
 def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | None:
@@ -93,19 +97,25 @@ def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | No
 
 
 def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Iterator[Finding]:
-    """Bends without the straight before them that heel or hook need; a slight bend may lie there, or hang over."""
+    """Bends without the straight before them that heel or hook need, or on the oval wall of another.
+
+    A slight bend may lie there, or hang over.
+    """
     first = piece.units[0]
     if not first.slight and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
         yield _short(owner, first.start, shoe.straight_behind, measured, case="before", bend=first.called)
     for (one, before), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
-        if straight < shoe.least_between - TOLERANCE and not (one.slight or other.slight):
+        if straight < shoe.round_between - TOLERANCE and not (one.slight or other.slight):
             within = layout.owners[group[0] - 1] == owner
             back = _as_a_hook(shoe, measured) if _turns_back(layout, before[-1], group[0]) else ""
             case = "hook" if back else "within" if within else "between"
             bends = {"before": one.called, "bend": other.called}
-            yield _short(owner, straight, shoe.least_between, measured, within, case=case, back=back, **bends)
+            if straight < shoe.least_between - TOLERANCE:
+                yield _short(owner, straight, shoe.least_between, measured, within, case=case, back=back, **bends)
+            else:
+                yield _oval(owner, straight, shoe.round_between, measured, within, **bends)
 
 
 def _turns_back(layout: Layout, first: int, second: int) -> bool:
@@ -123,23 +133,39 @@ def _as_a_hook(shoe: Shoe, measured: MeasuredRun) -> str:
 def _short(
     owner: int, straight: float, least: float, measured: MeasuredRun, within: bool = False, **told: str
 ) -> Finding:
-    head, step = measured.head, measured.steps[owner]
-    fixes: tuple[Fix, ...] = ()
+    place, fixes = _more_room(owner, least - straight, measured, within)
+    room = {"straight": measured.head.tape.shows(straight), "needs": measured.head.tape.at_least(least)}
+    return found(Code.SHORT_STRAIGHT, place, *fixes, step=step_name(owner, measured.steps[owner]), **room, **told)
+
+
+def _oval(owner: int, straight: float, least: float, measured: MeasuredRun, within: bool, **told: str) -> Finding:
+    place, fixes = _more_room(owner, least - straight, measured, within)
+    room = {"straight": measured.head.tape.shows(straight), "needs": measured.head.tape.at_least(least)}
+    return found(Code.OVAL_STRAIGHT, place, *fixes, step=step_name(owner, measured.steps[owner]), **room, **told)
+
+
+def _more_room(owner: int, more: float, measured: MeasuredRun, within: bool) -> tuple[str, tuple[Fix, ...]]:
+    """Where so much more straight would come from, in inches, and the measure with it where there is one."""
+    step = measured.steps[owner]
     field = "angle" if within else step.placed_by if step else "at"
     measure = getattr(step, field, None)
-    place = f"steps.{owner}.{field}" if measure is not None else f"steps.{owner}"
-    if measure is not None and not within:
-        value = head.tape.at_least(measure + least - straight)
-        fixes = (setting(message("fix.make_it", value=value), place, value),)
-    room = {"straight": head.tape.shows(straight), "needs": head.tape.at_least(least)}
-    return found(Code.SHORT_STRAIGHT, place, *fixes, step=step_name(owner, step), **room, **told)
+    if measure is None:
+        return f"steps.{owner}", ()
+    place = f"steps.{owner}.{field}"
+    if within:
+        return place, ()
+    value = measured.head.tape.at_least(measure + more)
+    return place, (setting(message("fix.make_it", value=value), place, value),)
 
 
-def _no_order(piece: _BentPiece, reason: Message, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
+def _no_order(piece: _BentPiece, none: NoOrder, measured: MeasuredRun, layout: Layout, shoe: Shoe) -> Finding:
+    if not none.proven:
+        owner = layout.owners[piece.groups[0][0]]
+        return found(Code.ORDER_NOT_FOUND, f"steps.{owner}", piece=piece.number, bends=len(piece.units))
     spare = spare_needed(piece.units, shoe, piece.length)
     if spare is None:
         owner = layout.owners[piece.groups[0][0]]
-        return found(Code.NO_ORDER, f"steps.{owner}", piece=piece.number, why=reason)
+        return found(Code.NO_ORDER, f"steps.{owner}", piece=piece.number, why=none.why)
     owner = layout.owners[piece.groups[-1][-1]]
     called, shows = step_name(owner, measured.steps[owner]), measured.head.tape.shows(spare)
     return found(Code.BEND_LONG, f"steps.{owner}", step=called, piece=piece.number, spare=shows)

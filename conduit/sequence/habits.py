@@ -7,8 +7,8 @@ from conduit.bender import Hook
 from conduit.catalogue import Message, message
 from conduit.document import AnyStep, BoxOffsetStep, KickStep, Saddle3Step, Saddle4Step, SweepStep
 from conduit.layout import Layout
+from conduit.sequence.costs import ALONG, FIRST, TIDY, Habit
 from conduit.sequence.reach import Unit
-from conduit.sequence.search import ALONG, FIRST, TIDY, Habit
 from conduit.simulation import Arc
 
 

@@ -14,7 +14,9 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-HANDLE, BESIDE_HANDLE, NEAR_SHOE = 38.0, 2.0, 6.0
+HANDLE, NEAR_SHOE = 38.0, 6.0
+# Half of a handle's tube, of pipe of size 1 in heavy wall.
+TUBE = 1.315 / 2
 # What lies no higher than this on the floor is under the handle however far that goes down.
 LYING = 1.0
 # The corners of a region lie farther from the shoe than the handle's end, by no more than this factor.
@@ -28,9 +30,11 @@ Flags = NDArray[np.bool_]
 class Swept:
     """Where handles pass: convex regions (one a row) as planes `normals · p ≤ limits`, and where each shoe begins.
 
-    Within NEAR_SHOE of the line from `first` to 0 on the x axis there is the shoe itself, and no handle.
+    Within NEAR_SHOE of the line from `first` to 0 on the x axis there is the shoe itself, and no handle. `beside`: how
+    near the handle's middle a pipe's middle may come.
     """
 
+    beside: float
     normals: Vectors
     limits: Vectors
     first: Vectors
@@ -38,7 +42,7 @@ class Swept:
     def near(self, starts: Vectors, ends: Vectors) -> Flags:
         """Whether straight lines of pipe, [lines, 3], come into a box around all regions."""
         near = np.maximum(starts[:, 1], ends[:, 1]) > LYING
-        for axis, (low, high) in ((0, self._along), (2, (-BESIDE_HANDLE, BESIDE_HANDLE))):
+        for axis, (low, high) in ((0, self._along), (2, (-self.beside, self.beside))):
             a, b = starts[:, axis], ends[:, axis]
             near &= (np.minimum(a, b) < high) & (np.maximum(a, b) > low)
         return near
@@ -78,28 +82,28 @@ def _from_shoe(points: Vectors, first: Vectors) -> Vectors:
     return apart
 
 
-def swept_at_heel(angles: Vectors, radii: Vectors, lean: float) -> Swept:
+def swept_at_heel(angles: Vectors, radii: Vectors, lean: float, beside: float) -> Swept:
     """What the handles sweep on the heel's side, x from the end of each arc, for bends of `angles` radians."""
-    return _regions(np.full_like(angles, -lean), angles - lean, -angles * radii, radii)
+    return _regions(np.full_like(angles, -lean), angles - lean, -angles * radii, radii, beside)
 
 
-def swept_at_hook(angles: Vectors, radii: Vectors, lean: float) -> Swept:
+def swept_at_hook(angles: Vectors, radii: Vectors, lean: float, beside: float) -> Swept:
     """Where the handle stands before the pipe on the hook's side, x from the start of each arc."""
     leans = np.full_like(angles, lean)
-    return _regions(leans, leans, np.zeros_like(angles), radii)
+    return _regions(leans, leans, np.zeros_like(angles), radii, beside)
 
 
-def _regions(low: Vectors, high: Vectors, first: Vectors, radii: Vectors) -> Swept:
+def _regions(low: Vectors, high: Vectors, first: Vectors, radii: Vectors, beside: float) -> Swept:
     """From the handle that leans by `low` from upright above `first`, to the one that leans by `high` above 0."""
     zero, one = np.zeros_like(low), np.ones_like(low)
-    beside = one * BESIDE_HANDLE
+    off = one * beside
     planes: Sequence[tuple[tuple[Vectors, Vectors, Vectors], Vectors]] = (
-        ((zero, zero, one), beside),
-        ((zero, zero, -one), beside),
+        ((zero, zero, one), off),
+        ((zero, zero, -one), off),
         ((zero, -one, zero), -one * LYING),
-        ((-np.cos(low), np.sin(low), zero), beside - first * np.cos(low) + radii * np.sin(low)),
-        ((np.cos(high), -np.sin(high), zero), beside - radii * np.sin(high)),
+        ((-np.cos(low), np.sin(low), zero), off - first * np.cos(low) + radii * np.sin(low)),
+        ((np.cos(high), -np.sin(high), zero), off - radii * np.sin(high)),
         *(((np.sin(lean), np.cos(lean), zero), HANDLE + radii) for lean in (low, (low + high) / 2, high)),
     )
     normals = np.stack([np.stack(normal, axis=-1) for normal, _ in planes], axis=1)
-    return Swept(normals, np.stack([limit for _, limit in planes], axis=-1), first)
+    return Swept(beside, normals, np.stack([limit for _, limit in planes], axis=-1), first)

@@ -2,9 +2,11 @@
 
 For a bend about to be made the pipe lies along x, hook at the near side, the bend's inside toward y. On
 the floor the inside is up: what stands off below the floor line is in the way, before the bend or while the
-hook's side rises. In the air the shoe is up, its handle on the floor, and the pipe is pushed down: the inside is
-down, and what stands off that way, before the bend or while the heel's side comes down, must not reach the floor.
-Inches; radians.
+hook's side rises. Over an edge it is as on the floor, but that what stands off on one side may hang free there. In
+the air the shoe is up, its handle on the floor, and the pipe is pushed down: the inside is down, and what stands off
+that way, before the bend or while the heel's side comes down, must not reach the floor. A machine has its body under
+the pipe, and no handle; the bend's plane lies level, or stands upright with its inside up (docs/trade.md, Ways of
+bending). Inches; radians.
 """
 
 import math
@@ -14,7 +16,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from conduit.bender import Hook, Shoe
+from conduit.bender import Handling, Hook, Shoe, Way
 from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.sequence.handle import HANDLE, Flags
 from conduit.sequence.standing import Around, Standing, StandingWalk, Turns
@@ -25,12 +27,16 @@ SLIGHT = math.radians(15) + 1e-6
 # Bent pipe may hang so far below the floor line, as the shoe lifts it. In the air the pipe lies on the shoe, a handle
 # and a radius high.
 UNDER_FLOOR = 1.0
+# What a way costs beside the floor: the air, more where it is heavy and most alone; setting up over an edge; and little
+# room for the hands on the handle.
+AIR, HEAVY, ALONE, OVER_EDGE, TIGHT = 3.0, 4.0, 8.0, 5.0, 6.0
 # So few bends are quicker looked at one by one.
 FEW = 6
 
 HOOKS: tuple[Hook, Hook] = ("A", "B")
 Obstruction = Message
 Masks = NDArray[np.int64]
+Costs = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -61,11 +67,39 @@ class Unit:
 
 @dataclass(frozen=True)
 class Clear:
-    """For some sets of bends done: whether a bend can be made on the floor, in the air, and whether the handle hits."""
+    """For some sets of bends done: what a bend costs in each way, [ways, sets]; without end where it cannot be made so.
 
-    floor: Flags
-    air: Flags
+    `handle`: whether bent pipe is where the handle's tube passes; `tight`: whether it is where hands on it are.
+    """
+
+    ways: tuple[Way, ...]
+    costs: Costs
     handle: Flags
+    tight: Flags
+
+    def able(self, way: Way) -> Flags:
+        """For which sets it can be made in a way."""
+        return np.asarray(np.isfinite(self.costs[self.ways.index(way)]))
+
+    def way(self, row: int) -> Way | None:
+        """The best way, if there is one."""
+        best = int(self.costs[:, row].argmin())
+        return self.ways[best] if self.costs[best, row] < math.inf else None
+
+    @property
+    def turned_over(self) -> Flags:
+        """Whether the bend's inside is down: in the air, where that is best."""
+        if self.ways[-1] != "air":
+            return np.zeros_like(self.handle)
+        return np.asarray(self.costs.argmin(axis=0) == len(self.ways) - 1)
+
+    def cost(self) -> Costs:
+        """What the best way costs; without end where there is none."""
+        return np.asarray(self.costs.min(axis=0) + TIGHT * self.tight)
+
+    def of_rows(self, rows: Masks) -> "Clear":
+        """The same for other rows."""
+        return Clear(self.ways, self.costs[:, rows], self.handle[rows], self.tight[rows])
 
 
 @dataclass(frozen=True)
@@ -133,11 +167,11 @@ def _in_the_way(unit: Unit, other: Unit, hook: Hook, shoe: Shoe) -> bool:
 def obstruction(room: ShoeRoom, clear: Clear, unit: int, hook: Hook, done: int, row: int) -> Obstruction:
     """Why a bend cannot be made when `done` is, or nothing; `row`: that set's among those that `clear` is of."""
     found = room.obstruction(unit, hook, done)
-    if found or clear.floor[row] or clear.air[row]:
+    if found or clear.way(row):
         return found
     if clear.handle[row]:
         return message("order.handle")
-    return message("order.floor_and_air")
+    return message("order.machine" if "machine" in clear.ways else "order.floor_and_air")
 
 
 @dataclass(frozen=True)
@@ -162,7 +196,7 @@ class ClearanceQuery:
 
 
 def clear_when(shoe: Shoe, asked: Sequence[ClearanceQuery]) -> dict[Hook, Clear]:
-    """What is clear of floor and handle, by hook: one row for each query (docs/trade.md, Floor, air and handle).
+    """What is clear of floor and handle, by hook: one row for each query (docs/trade.md, Ways of bending).
 
     All queries are walked at once, toward end B and toward end A, a bend further out at each round; what stands off on
     both sides then decides. Sets of bends are told one by one: for all 2ⁿ of a piece see `reach_of`.
@@ -194,19 +228,53 @@ def _met(asked: Sequence[ClearanceQuery]) -> NDArray[np.float64]:
     return np.array(told).reshape(-1, 2 * len(asked), len(nothing)).transpose(2, 0, 1)
 
 
-def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: NDArray[np.float64]) -> Clear:
+def _clear(sides: dict[bool, Standing], hook: Hook, shoe: Shoe, angles: Costs) -> Clear:
     """On the floor, in the air, and whether the handle hits, from what stands on both sides.
 
     On the floor nothing may reach lower than `UNDER_FLOOR` inches under the pipe, the hook's side as it swings up, the
-    heel's as it lies. In the air nothing may reach down to the ground, a handle and a radius below, and the angle may
-    be no more than hands can pull there. The handle must be clear in both.
+    heel's as it lies. Over an edge one side may hang as deep as the edge is high, but for what lies on it near the
+    bend. In the air nothing may reach down to the ground, a handle and a radius below. The handle must be clear in all.
     """
     at_heel, at_hook = sides[hook == "A"], sides[hook == "B"]
-    lowest = np.minimum(at_heel.low, at_hook.swung_low)
-    deepest = np.maximum(at_heel.swung_high, at_hook.high)
-    handle = at_heel.struck_at_heel | at_hook.struck_at_hook
-    air = (deepest <= HANDLE + shoe.radius) & (angles < shoe.most_in_air)
-    return Clear((lowest >= -UNDER_FLOOR) & ~handle, air & ~handle, handle)
+    if shoe.is_machine:
+        return _in_machine(at_heel, at_hook, sides, hook, shoe.handling)
+    handle = at_heel.touched_at_heel | at_hook.touched_at_hook
+    tight = at_heel.tight_at_heel | at_hook.tight_at_hook
+    free, has = ~handle, shoe.handling
+    heel_lies, hook_lies = at_heel.low >= -UNDER_FLOOR, at_hook.risen_low >= -UNDER_FLOOR
+    ways: dict[Way, Flags] = {"floor": heel_lies & hook_lies & free}
+    if has.edge_height:
+        heel_hangs = (at_heel.low >= -has.edge_height) & (at_heel.near_low >= -UNDER_FLOOR)
+        hook_hangs = (at_hook.risen_low >= -has.edge_height) & (at_hook.near_risen_low >= -UNDER_FLOOR)
+        ways["edge"] = (heel_hangs & hook_lies | heel_lies & hook_hangs) & free
+    if has.air:
+        deepest = np.maximum(at_heel.lowered_high, at_hook.high)
+        ways["air"] = (deepest <= HANDLE + shoe.radius) & free
+    costs = np.stack([np.where(able, _cost(way, angles, has), np.inf) for way, able in ways.items()])
+    return Clear(tuple(ways), costs, handle, tight)
+
+
+def _cost(way: Way, angles: Costs, has: Handling) -> Costs | float:
+    """What a way costs for bends of so many radians."""
+    if way != "air":
+        return OVER_EDGE if way == "edge" else 0.0
+    return np.where(angles >= has.heavy_from, AIR + (HEAVY if has.helper else ALONE), AIR)
+
+
+def _in_machine(at_heel: Standing, at_hook: Standing, sides: dict[bool, Standing], hook: Hook, has: Handling) -> Clear:
+    """In a machine nothing may reach the floor, or its body, before the bend or while the hook's side swings.
+
+    Upright the inside is up. Level the shoe lies to one side of the pipe, so that turned end for end up is down:
+    hook toward A what is aside toward end B is up, and what is aside walking toward end A is down.
+    """
+    upright = np.minimum(at_heel.low, at_hook.risen_low) >= -has.machine_height
+    upright = upright & (np.minimum(at_heel.near_low, at_hook.near_risen_low) >= -UNDER_FLOOR)
+    up, down = sides[hook == "A"], sides[hook == "B"]
+    level = np.minimum(up.aside_low, -down.aside_high) >= -has.machine_height
+    level = level & (np.minimum(up.near_aside_low, -down.near_aside_high) >= -UNDER_FLOOR)
+    made: Flags = upright | level
+    none = np.zeros_like(made)
+    return Clear(("machine",), np.where(made, 0.0, np.inf)[None], none, none)
 
 
 @dataclass(frozen=True)
@@ -219,10 +287,9 @@ class Reach:
     room: ShoeRoom
     clear: dict[tuple[int, Hook], Clear]
 
-    def cost(self, unit: int, hook: Hook, masks: Masks, air: float) -> NDArray[np.float64]:
-        """For every set done: 0 on the floor, `air` in the air, infinite where it cannot be made."""
-        clear = self.clear[unit, hook]
-        costs = np.where(clear.floor, 0.0, np.where(clear.air, air, np.inf))
+    def cost(self, unit: int, hook: Hook, masks: Masks) -> NDArray[np.float64]:
+        """For every set done: what the best way costs, infinite where it cannot be made."""
+        costs = self.clear[unit, hook].cost()
         blocked = (masks & self.room.too_near[unit, hook]) != 0
         return np.where(blocked | ((unit, hook) in self.room.off_pipe), np.inf, costs)
 
@@ -260,7 +327,7 @@ def _clear_one_by_one(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[
     for unit in range(len(units)):
         mine = np.array([rows[unit, mask & ~(1 << unit)] for mask in range(count)])
         for hook, all_rows in found.items():
-            clear[unit, hook] = Clear(all_rows.floor[mine], all_rows.air[mine], all_rows.handle[mine])
+            clear[unit, hook] = all_rows.of_rows(mine)
     return clear
 
 
@@ -277,9 +344,9 @@ def _clear_by_sides(units: Sequence[Unit], shoe: Shoe, length: float) -> dict[tu
         shape = 1 << (len(units) - 1 - number), 2, 1 << number
         for hook in HOOKS:
             found = _clear(sides, hook, shoe, angles)
-            clear[number, hook] = Clear(
-                *(np.broadcast_to(one, shape).ravel() for one in (found.floor, found.air, found.handle))
-            )
+            flags = (np.broadcast_to(one, shape).ravel() for one in (found.handle, found.tight))
+            costs = np.broadcast_to(found.costs, (len(found.ways), *shape)).reshape(len(found.ways), -1)
+            clear[number, hook] = Clear(found.ways, costs, *flags)
     return clear
 
 

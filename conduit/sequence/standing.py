@@ -8,16 +8,20 @@ sense toward end B and is mirrored toward end A. Inches; radians.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Any, Protocol, Self
 
 import numpy as np
 from numpy.typing import NDArray
 
 from conduit.bender import Shoe
-from conduit.sequence.handle import Flags, Swept, Vectors, swept_at_heel, swept_at_hook
+from conduit.sequence.handle import HANDLE, TUBE, Flags, Swept, Vectors, swept_at_heel, swept_at_hook
 
 CHORDS = 3
+# So far from an arc's end an edge or a step bears the pipe, the shoe and a foot; a machine's body lies under the pipe.
+ON_THE_EDGE, UNDER_MACHINE = 6.0, 12.0
+# What comes so low that it matters turns round within far less than a thousandth of its reach after so many steps.
+TURNING_STEPS = 3
 Figures = NDArray[np.float64]
 Figure = float | Figures
 Rows = NDArray[np.int64]
@@ -37,62 +41,139 @@ class BendShape(Protocol):
 
 @dataclass(frozen=True)
 class Around:
-    """The bends about to be made, one a row (or one for all): angle, radius, where their handles pass."""
+    """The bends about to be made, one a row (or one for all): angle, radius, where their handles pass.
+
+    `touched`: where pipe touches the handle's tube, at the heel and at the hook; `tight`: where hands on it do. `near`:
+    as far as this from the arc what the pipe lies on, or the machine, is under it.
+    """
 
     angles: Figures
     radii: Figures
-    swept: tuple[Swept, Swept] | None
+    near: float
+    touched: tuple[Swept, Swept] | None
+    tight: tuple[Swept, Swept] | None
 
     @classmethod
     def of(cls, turns: Sequence[BendShape], shoe: Shoe) -> Self:
         """Bends on a shoe; a machine has no handle."""
         angles, radii = zip(*((turn.angle, turn.radius) for turn in turns), strict=True)
-        swept = None if shoe.handle_up is None else _swept(angles, radii, math.radians(shoe.handle_up))
-        return cls(np.array(angles), np.array(radii), swept)
+        if shoe.handle_up is None:
+            return cls(np.array(angles), np.array(radii), UNDER_MACHINE, None, None)
+        touching, lean = TUBE + shoe.diameter / 2, math.radians(shoe.handle_up)
+        touched, tight = (_swept(angles, radii, lean, touching + more) for more in (0.0, shoe.handling.knuckles))
+        return cls(np.array(angles), np.array(radii), ON_THE_EDGE, touched, tight)
+
+    @property
+    def in_machine(self) -> bool:
+        """Whether a machine makes them."""
+        return self.tight is None
 
     def struck(self, starts: Vectors, ends: Vectors, rows: Rows) -> Flags:
-        """Whether the handle strikes straight lines of pipe on the heel's side, and on the hook's: [2, lines]."""
-        struck = np.zeros((2, len(starts)), dtype=bool)
-        # What is swept at the heel reaches along from where the hook's begins, and farther.
-        if self.swept and len(lines := np.flatnonzero(self.swept[0].near(starts, ends))):
+        """Which straight lines of pipe the handle strikes, [4, lines]: its tube on the heel's side and on the hook's,
+        then hands on it.
+        """
+        struck = np.zeros((4, len(starts)), dtype=bool)
+        # What is swept at the heel reaches along from where the hook's begins, and farther; hands beyond the tube.
+        if self.tight and self.touched and len(lines := np.flatnonzero(self.tight[0].near(starts, ends))):
             near = starts[lines], ends[lines], rows[lines] if len(rows) else rows
-            struck[:, lines] = [one.strikes(*near) for one in self.swept]
+            struck[2:, lines] = [one.strikes(*near) for one in self.tight]
+            if len(lines := lines[struck[2:, lines].any(axis=0)]):
+                near = starts[lines], ends[lines], rows[lines] if len(rows) else rows
+                struck[:2, lines] = [one.strikes(*near) for one in self.touched]
         return struck
 
-    def swung(self, points: Vectors, rows: Rows) -> tuple[Figures, Figures]:
-        """Least and most height toward the inside that points come to while their side is bent up or down.
+    def of_rows(self, rows: Rows) -> "_BendMotion":
+        """How what stands off moves while they are made, a bend for each of some rows."""
+        if len(self.angles) == 1:
+            return self._motion
+        return _BendMotion(*(one[rows] for one in vars(self._motion).values()))
 
-        After φ it is R + d sin φ + (y - R) cos φ, d from the arc: least or most at an end, or where it turns round.
+    @cached_property
+    def _motion(self) -> "_BendMotion":
+        return _BendMotion(self.angles, self.radii, np.sin(self.angles), np.cos(self.angles))
+
+
+@dataclass(frozen=True)
+class _BendMotion:
+    """Angles and radii of bends that are made, a row or a point of bent pipe each. Radians; inches."""
+
+    angles: Figures
+    radii: Figures
+    sin: Figures
+    cos: Figures
+
+    def risen(self, points: Vectors) -> Figures:
+        """Least height toward the inside that points ahead of the hook come to while they are bent up.
+
+        After φ it is R + d sin φ + (y - R) cos φ, d from the arc: least at an end, or, for what stands back over the
+        arc, where it turns round.
         """
-        angles, radii = (one if len(one) == 1 else one[rows] for one in (self.angles, self.radii))
-        d, y = points[:, 0], points[:, 1] - radii
-        after = radii + d * np.sin(angles) + y * np.cos(angles)
-        reach, turns = np.hypot(d, y), np.arctan2(d, y)
-        low, high = np.minimum(points[:, 1], after), np.maximum(points[:, 1], after)
-        low = np.where(turns + math.pi < angles, radii - reach, low)
-        return low, np.where((turns > 0) & (turns < angles), radii + reach, high)
+        d, y = points[:, 0], points[:, 1] - self.radii
+        low = np.minimum(points[:, 1], self.radii + d * self.sin + y * self.cos)
+        if d.min(initial=0.0) < 0:
+            back = (d < 0) & (y < 0) & (np.arctan2(d, y) + math.pi < self.angles)
+            low = np.where(back, self.radii - np.hypot(d, y), low)
+        return low
+
+    def lowered(self, points: Vectors) -> Figures:
+        """Most height toward the inside, which is down, that points beyond the heel come to in the air.
+
+        As the arc grows toward the heel, after φ of θ it is R (1 - cos φ) + (D - Rφ) sin φ + y cos φ with D = d + Rθ,
+        d from the arc's end: most at an end, or where tan φ = (D - Rφ) / y, found by iterating that. What cannot come
+        to the ground is told by the height that it has.
+        """
+        most, arc = points[:, 1], self.radii * self.angles
+        # The sine of an angle beyond 90° is less than that which it comes through.
+        lift = np.where(self.cos < 0, 1.0, self.sin)
+        bound = np.maximum(most, 0.0) + (np.abs(points[:, 0]) + arc) * lift - self.radii * self.cos
+        if len(lines := np.flatnonzero(bound > HANDLE)):
+            most = most.copy()
+            most[lines] = self._part(lines)._lowest(points[lines])
+        return most
+
+    def _part(self, lines: Rows) -> "_BendMotion":
+        return self if len(self.angles) == 1 else _BendMotion(*(one[lines] for one in vars(self).values()))
+
+    def _lowest(self, points: Vectors) -> Figures:
+        far, y = points[:, 0] + self.radii * self.angles, points[:, 1]
+        turn = np.minimum(np.arctan2(far, y), self.angles)
+        for _ in range(TURNING_STEPS):
+            turn = np.clip(np.arctan2(far - self.radii * turn, y), 0.0, self.angles)
+        sin, cos = np.sin(turn), np.cos(turn)
+        lowest: Figures = np.maximum(y, self.radii * (1 - cos) + (far - self.radii * turn) * sin + y * cos)
+        return lowest
 
 
 @lru_cache(maxsize=256)
-def _swept(angles: tuple[float, ...], radii: tuple[float, ...], lean: float) -> tuple[Swept, Swept]:
+def _swept(angles: tuple[float, ...], radii: tuple[float, ...], lean: float, beside: float) -> tuple[Swept, Swept]:
     """Where the handles of some bends pass; pieces mostly have the same few bends."""
-    all_angles, all_radii = np.array(angles), np.array(radii)
-    return swept_at_heel(all_angles, all_radii, lean), swept_at_hook(all_angles, all_radii, lean)
+    turns = np.array(angles), np.array(radii), lean, beside
+    return swept_at_heel(*turns), swept_at_hook(*turns)
 
 
 @dataclass(frozen=True)
 class Standing:
     """What stands off a bend, one row for each set of bends made.
 
-    Heights toward the bend's inside: as it lies, and the least and most while its side is bent up or down.
+    Heights toward the bend's inside: as it lies, the least while it is bent up ahead of the hook, the most while it is
+    bent down beyond the heel; `near`: of what is near the bend alone. In a machine also aside, square to the bend's
+    plane.
     """
 
     low: Figures
     high: Figures
-    swung_low: Figures
-    swung_high: Figures
-    struck_at_heel: Flags
-    struck_at_hook: Flags
+    risen_low: Figures
+    lowered_high: Figures
+    near_low: Figures
+    near_risen_low: Figures
+    aside_low: Figures
+    aside_high: Figures
+    near_aside_low: Figures
+    near_aside_high: Figures
+    touched_at_heel: Flags
+    touched_at_hook: Flags
+    tight_at_heel: Flags
+    tight_at_hook: Flags
 
     def rows(self, rows: Rows | slice) -> Self:
         """Some of the rows, or one several times."""
@@ -137,6 +218,33 @@ class Turns:
     def __getitem__(self, which: int) -> "Turns":
         """One along the first axis of the shape."""
         return Turns(self.frames[:, :, which], self.points[:, :, which], self.lengths[which], self.bows[which])
+
+
+@dataclass(frozen=True)
+class _Near:
+    """Straight lines of pipe as far as they lie near a bend: of which of all lines (`lines`) the points are.
+
+    The ends that lie there, and where lines cross over to what is farther out.
+    """
+
+    lines: NDArray[np.intp]
+    points: Vectors
+    count: int
+
+    @classmethod
+    def of(cls, starts: Vectors, ends: Vectors, near: float) -> Self:
+        """Near is what lies no farther outward than `near`, in inches."""
+        before, after = starts[:, 0] - near, ends[:, 0] - near
+        inside, crosses = np.flatnonzero(after <= 0), np.flatnonzero((after <= 0) != (before <= 0))
+        part = before[crosses] / (before[crosses] - after[crosses])
+        crossings = starts[crosses] + (ends[crosses] - starts[crosses]) * part[:, None]
+        return cls(np.concatenate([inside, crosses]), np.concatenate([ends[inside], crossings]), len(starts))
+
+    def most(self, figures: Figures) -> Figures:
+        """The most of what is told of the points, by lines; -inf where nothing of a line is near."""
+        most = np.full(self.count, -np.inf)
+        np.maximum.at(most, self.lines, figures)
+        return most
 
 
 @dataclass
@@ -207,12 +315,20 @@ class StandingWalk:
         # One bend for all rows needs no telling which row a line is of; else there is one stage.
         count = len(self.turn.angles)
         rows = np.arange(len(ends) if count > 1 else 0) % count
-        swung_low, swung_high = self.turn.swung(ends, rows)
-        height = ends[:, 1]
+        motion, height = self.turn.of_rows(rows), ends[:, 1]
         # The least is the most of what is turned over, so that all are gathered together.
-        heights = self._most(np.stack([bow - height, height + bow, bow - swung_low, swung_high + bow]))
-        heel, hook = self._most(self.turn.struck(starts, ends, rows))
-        return Standing(-heights[0], heights[1], -heights[2], heights[3], heel, hook)
+        depths = [bow - height, height + bow, bow - motion.risen(ends), motion.lowered(ends) + bow]
+        near = _Near.of(starts, ends, self.turn.near)
+        near_risen = self.turn.of_rows(near.lines % count).risen(near.points)
+        depths += [bow + near.most(-near.points[:, 1]), bow + near.most(-near_risen)]
+        if self.turn.in_machine:
+            aside = near.points[:, 2]
+            depths += [bow - ends[:, 2], bow + ends[:, 2], bow + near.most(-aside), bow + near.most(aside)]
+        low, high, risen, lowered, *others = self._most(np.stack(depths))
+        near_low, near_risen, *asides = others
+        left, right, near_left, near_right = asides or [np.zeros_like(low)] * 4
+        found = -low, high, -risen, lowered, -near_low, -near_risen, -left, right, -near_left, near_right
+        return Standing(*found, *self._most(self.turn.struck(starts, ends, rows)))
 
     def _most(self, of_lines: NDArray[Any]) -> NDArray[Any]:
         """The most of a row's lines, at least nothing: of figures or flags, several at a time, […, lines]."""

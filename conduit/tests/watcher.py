@@ -9,14 +9,16 @@ from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.simulation import Bent, Pose
 
 EVERY, TURNING = 0.5, math.radians(5)
-HANDLE, HALF_WIDTH, SHOE, LYING, HANGS = 38.0, 2.0, 6.0, 1.0, 1.0
+HANDLE, TUBE, SHOE, LYING, HANGS = 38.0, 1.315, 6.0, 1.0, 1.0
+# So near the bend an edge, or a machine, is under the pipe.
+ON_EDGE, MACHINE = 6.0, 12.0
 # The search rounds to the safe side; what hands and floors can tell is more than this.
 TELLABLE = 1e-6
 SLIGHT = math.radians(15) + TELLABLE
 
 
 def faults(arcs, turns, shoe, length, coarse=False):
-    """What is wrong with making `arcs`, by number, in turns of (number, hook, "floor" or "air")."""
+    """What is wrong with making `arcs`, by number, in turns of (number, hook, way)."""
     made = [[number for number, _, _ in turns[:so_far]] for so_far in range(len(turns))]
     return [
         fault for done, turn in zip(made, turns, strict=True) for fault in faults_of(arcs, done, *turn, shoe, length)
@@ -25,12 +27,13 @@ def faults(arcs, turns, shoe, length, coarse=False):
 
 def faults_of(arcs, made, number, hook, where, shoe, length, coarser=1):
     """What is wrong with making one bend when some are made."""
-    if where == "air" and arcs[number].angle >= shoe.most_in_air:
-        return ["too heavy for the air"]
-    return [
-        *_room(arcs, made, number, hook, shoe, length),
-        *_watched(arcs, made, number, hook, where, shoe, length, coarser),
-    ]
+    faults = list(_room(arcs, made, number, hook, shoe, length))
+    # What hangs over an edge hangs on one side; a machine's bend lies level or stands upright.
+    for posture in {"edge": ("heel", "hook"), "machine": ("upright", "level")}.get(where, (where,)):
+        seen = list(_watched(arcs, made, number, hook, posture, shoe, length, coarser))
+        if not seen:
+            return faults
+    return [*faults, *seen]
 
 
 def any_order(arcs, shoe, length):
@@ -44,7 +47,7 @@ def any_order(arcs, shoe, length):
                 for number in arcs
                 if number not in done
                 for hook in "AB"
-                for where in ("floor", "air")
+                for where in (("machine",) if shoe.handle_up is None else ("floor", "edge", "air"))
             )
         return known[done]
 
@@ -76,8 +79,20 @@ def _bent(arcs, length, radius):
     return Bent(start, radius, length, tuple(arcs), tuple(entries), tuple(exits), pose.forward(length - at), False)
 
 
-def _watched(arcs, made, number, hook, where, shoe, length, coarser):
-    """Floor, ground and handle, every few degrees of the bend."""
+def _too_low(on_heel, seen, ahead, posture, has):
+    """Whether a part of the pipe is lower than the posture lets it be; `ahead`: how far it lies ahead of the hook."""
+    x, y, z = seen
+    side = "heel" if on_heel else "hook"
+    if posture in ("upright", "level"):
+        near, deep = MACHINE, has.machine_height
+    else:
+        near, deep = ON_EDGE, has.edge_height if posture == side else HANGS
+    height = z if posture == "level" else y
+    return height < -(HANGS if (x if on_heel else ahead) <= near else deep) - TELLABLE
+
+
+def _watched(arcs, made, number, hook, posture, shoe, length, coarser):
+    """Floor, edge, machine, ground and handle, every few degrees of the bend."""
     arc, radius = arcs[number], shoe.radius
     count = math.ceil(arc.angle / TURNING / coarser)
     for part in range(count + 1):
@@ -94,18 +109,18 @@ def _watched(arcs, made, number, hook, where, shoe, length, coarser):
             on_heel = s > at_heel if hook == "A" else s < at_heel
             x, y, z = _seen(bent.point_at(s), heel)
             u, v, w = _seen(bent.point_at(s), ahead)
-            if where == "floor" and y < -HANGS - TELLABLE:
-                yield "through the floor"
-            if where == "air" and v > HANDLE + radius + TELLABLE:
+            if posture != "air" and _too_low(on_heel, (x, y, z), u, posture, shoe.handling):
+                yield "too low"
+            if posture == "air" and v > HANDLE + radius + TELLABLE:
                 yield "into the ground"
             if shoe.handle_up is None:
                 continue
             lean = math.radians(shoe.handle_up)
             # The shoe's own body lies along all of the arc, in front of the handle.
             if on_heel and y > LYING and math.hypot(x - min(max(x, -long), left), y) > SHOE:
-                struck = _on_handle(x, y, z, angle - lean, radius)
+                struck = _on_handle(x, y, z, angle - lean, shoe)
             else:
-                struck = not on_heel and v > LYING and math.hypot(u, v) > SHOE and _on_handle(u, v, w, lean, radius)
+                struck = not on_heel and v > LYING and math.hypot(u, v) > SHOE and _on_handle(u, v, w, lean, shoe)
             if struck:
                 yield "into the handle"
 
@@ -123,8 +138,9 @@ def _seen(point, frame):
     return away.dot(outward), away.dot(inside), away.dot(outward.cross(inside))
 
 
-def _on_handle(x, y, z, lean, radius):
-    """Whether a point is within the handle's width; it stands a radius over the pipe and leans outward."""
-    along = x * math.sin(lean) + (y - radius) * math.cos(lean)
-    beside = x * math.cos(lean) - (y - radius) * math.sin(lean)
-    return abs(beside) < HALF_WIDTH - 1e-6 and abs(z) < HALF_WIDTH - 1e-6 and 0 < along < HANDLE
+def _on_handle(x, y, z, lean, shoe):
+    """Whether a pipe's middle touches the handle's tube; it stands a radius over the pipe and leans outward."""
+    along = x * math.sin(lean) + (y - shoe.radius) * math.cos(lean)
+    beside = x * math.cos(lean) - (y - shoe.radius) * math.sin(lean)
+    touching = (TUBE + shoe.diameter) / 2 - TELLABLE
+    return abs(beside) < touching and abs(z) < touching and 0 < along < HANDLE

@@ -15,6 +15,7 @@ from server.errors import Refused
 from server.sentences import message
 
 DEGREES = "most_degrees"
+YES, NO = "yes", "no"
 
 
 def limits_of(crew: Crew) -> Limits:
@@ -45,7 +46,9 @@ def described(user: User) -> list[dict[str, Any]]:
     crew = crew_of(user)
     now, tape = limits_of(crew), Tape(crew.tape)
 
-    def shows(name: str, value: float) -> str:
+    def shows(name: str, value: float | bool) -> str:
+        if isinstance(value, bool):
+            return YES if value else NO
         return f"{value:g}°" if name == DEGREES else tape.shows(value)
 
     return [
@@ -56,6 +59,7 @@ def described(user: User) -> list[dict[str, Any]]:
             "reads": shows(name, getattr(now, name)),
             "shipped": shows(name, getattr(DEFAULT_LIMITS, name)),
             "written": str(crew.limits.get(name, "")),
+            "choices": [YES, NO] if isinstance(getattr(now, name), bool) else [],
         }
         for name, field in CrewLimits.model_fields.items()
     ]

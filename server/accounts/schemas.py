@@ -19,6 +19,7 @@ class LimitOut(Schema):
     says: str
     reads: str = Field(description="As it is in force.")
     shipped: str = Field(description="As it is where the crew sets none.")
+    choices: list[str] = Field(description="What it can be, where it is no figure.")
     written: str = Field(description="As the crew's lead wrote it; empty: as shipped.")
 
 

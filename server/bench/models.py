@@ -51,7 +51,7 @@ class BendMade(CrewOwned):
     mark = models.FloatField()
     reference = models.CharField(max_length=40)
     hook = models.CharField(max_length=1)
-    where = models.CharField(max_length=5)
+    where = models.CharField(max_length=8)
     planned_angle = models.FloatField()
     dial = models.FloatField()
     angle = models.FloatField()

@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import UUID4, Field
 
+from conduit.bender import Way
 from conduit.bending import Arranged, FitItem, Sheet
 from conduit.document import ShoeFigures
 from conduit.findings import Finding
@@ -193,7 +194,7 @@ class LogLine(Schema):
     mark: str
     reference: str
     hook: str
-    where: str
+    where: Way
     planned_angle: str
     dial: str
     angle: str

@@ -1,13 +1,11 @@
 """A crew's shoes. Lengths in inches, angles in degrees."""
 
-import math
-
 from django.conf import settings
 from django.db import models
 
 from conduit.bender import shoe as core
 from conduit.document import ShoeFigures
-from conduit.tables import OUTSIDE_DIAMETER, most_in_air
+from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_length
 from server.accounts.models import Binnable, CrewOwned
 
@@ -49,7 +47,6 @@ class Shoe(Binnable):
             None if self.machine else self.handle_up,
             core.Dial(self.dial_factor, self.dial_constant),
             self.heel,
-            math.radians(most_in_air(self.material, self.trade_size)),  # type: ignore[arg-type]
         )
 
     def figures(self) -> dict[str, object]:

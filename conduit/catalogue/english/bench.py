@@ -52,6 +52,14 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # Cautions.
     "caution.machine": "Hands clear of the shoe while it moves, and of both ends.",
     "caution.air": "In the air: handle on the floor and held there; push the pipe down close to the shoe.",
+    "caution.hold": "Push between the shoe and the bend that is made, or at that bend: beyond it you would open it.",
+    "caution.heavy": "Heavy in the air, and easy to lose your footing: have somebody help, or bend it in a vise, over "
+    "an edge or in a machine.",
+    "caution.heavy_with_helper": "Heavy in the air: your helper pushes with you, both beside the pipe and firm "
+    "on both feet.",
+    "caution.edge": "Over an edge: stand on firm ground behind it; the bent part hangs free, and nobody stands "
+    "under it.",
+    "caution.knuckles": "The bent part stands close by the handle: mind your knuckles, and hold the handle at its end.",
     "caution.foot": "Keep the foot firm on the heel to the last: a shoe that slips throws the handle, and too little "
     "foot ripples or kinks the inside.",
     "caution.comes_down": "End {end} comes down through {way}: nobody may stand in its way. Move it close to the shoe; "

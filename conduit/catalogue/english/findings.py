@@ -230,9 +230,19 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "{step}: with its straight the lever tool's offset takes {needs}; only {straight} is straight there.",
         "Begin the bend farther from the box.",
     ),
+    "oval_straight": (
+        "{step}: only {straight} of straight pipe between bends {before} and {bend}; within {needs} of a bend the "
+        "wall is oval, and bent again there it flattens.",
+        "Give it more room, or bend slowly with the shoe full on the pipe.",
+    ),
     "no_order": (
         "Piece {piece}: its bends can be made in no order. {why}",
         "Give them more room, do a step another way, or put a coupling or a box between.",
+    ),
+    "order_not_found": (
+        "Piece {piece}: of its {bends} bends no order of bending was found, as far as it was searched; there "
+        "may be one.",
+        "Arrange it yourself at the bench, or put a coupling or a box between.",
     ),
     "bend_long": (
         "{step}: the shoe finds no hold so near end B of piece {piece}.",

@@ -11,7 +11,8 @@ ORDER: dict[str, str | tuple[str, str]] = {
     "habit.finish": "What is begun is finished first.",
     "habit.not_here": "{habit} Not here: {why}.",
     "habit.another": "another bend could then not be made, or not by its habit",
-    "order.in_air": "In the air: on the floor the bent part would be in the way.",
+    "order.way.air": "In the air: on the floor the bent part would be in the way.",
+    "order.way.edge": "Over an edge, the bent part hanging free of it: on the floor it would be in the way.",
     "order.bends": "{first} to {last}",
     "order.and": " and ",
     "order.no_pipe": "there is not enough straight pipe at its end for the shoe",
@@ -19,9 +20,10 @@ ORDER: dict[str, str | tuple[str, str]] = {
     "order.handle": "a bent part would be where the handle swings",
     "order.floor_and_air": "on the floor a bent part would be in the way, and in the air the pipe would reach the "
     "ground",
+    "order.machine": "a bent part would reach the floor, or the machine under the pipe",
     "order.not_even_first": "Bend {bend} cannot be made even first: {why}.",
     "order.none": "Whatever comes first, a later bend finds no straight pipe for the shoe, or no room over floor and "
     "handle.",
     "order.not_here": "Bend {bend} cannot come here: {why}.",
-    "order.too_many": "{bends} bends on one piece are too many to search; cut it at a coupling.",
+    "order.not_found": "No order of its {bends} bends was found, as far as it was searched.",
 }

@@ -5,11 +5,12 @@ WORKING: dict[str, str | tuple[str, str]] = {
     "work.arc_offset": "Arrow to where a bend begins: deduct {deduct} − radius {radius} − half the diameter {half} = "
     "{offset}.",
     "work.ahead": "Straight pipe that it needs ahead of a bend: {front} ({hook}) + {offset} = {ahead}.",
-    "work.behind": "Behind a bend: {behind} ({heel}). Between two bends the lesser of both.",
+    "work.behind": "Behind a bend: {behind} ({heel}), and {oval} to keep off a wall that is oval. Between two bends "
+    "the lesser of both.",
     "work.hook_measured": "its front edge to the arrow",
     "work.hook_usual": "3/8 of the radius, its front not measured",
     "work.heel_measured": "as measured",
-    "work.heel_usual": "a diameter of the pipe, its heel not measured",
+    "work.heel_usual": "half a diameter of the pipe, its heel not measured",
     "work.arc": "The bend takes {pipe} of pipe: radius {radius} × {angle} × π ÷ 180. It begins at {start} and ends at "
     "{end}.",
     "work.arrow_a": "Arrow, hook toward A: {start} − {offset} = {arrow}.",

@@ -53,6 +53,12 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # Cautions.
     "caution.machine": "Manos fuera de la zapata mientras se mueve, y lejos de los dos extremos.",
     "caution.air": "Al aire: el mango en el piso y sujeto ahí; empuje el tubo hacia abajo, cerca de la zapata.",
+    "caution.hold": "Empuje entre la zapata y la curva ya hecha, o en esa curva: más allá la abriría.",
+    "caution.heavy": "Pesado al aire, y fácil de perder el pie: que alguien ayude, o dóblelo en una prensa, sobre un "
+    "borde o en una máquina.",
+    "caution.heavy_with_helper": "Pesado al aire: su ayudante empuja con usted, los dos junto al tubo y bien parados.",
+    "caution.edge": "Sobre un borde: párese firme detrás; la parte doblada cuelga libre, y nadie debajo de ella.",
+    "caution.knuckles": "La parte doblada queda junto al mango: cuide los nudillos y tome el mango por la punta.",
     "caution.foot": "Pie firme en el talón hasta el final: una zapata que resbala avienta el mango, y con poco pie el "
     "tubo se arruga o se quiebra por dentro.",
     "caution.comes_down": "El extremo {end} baja {way}: que nadie esté en su camino. Mueva el tubo cerca de la zapata; "

@@ -5,11 +5,12 @@ WORKING: dict[str, str | tuple[str, str]] = {
     "work.arc_offset": "De la flecha a donde empieza una curva: descuento {deduct} − radio {radius} − medio diámetro "
     "{half} = {offset}.",
     "work.ahead": "Tubo recto que necesita delante de una curva: {front} ({hook}) + {offset} = {ahead}.",
-    "work.behind": "Detrás de una curva: {behind} ({heel}). Entre dos curvas, lo menor de ambos.",
+    "work.behind": "Detrás de una curva: {behind} ({heel}), y {oval} para no caer en una pared ovalada. Entre dos "
+    "curvas, lo menor de ambos.",
     "work.hook_measured": "de su borde delantero a la flecha",
     "work.hook_usual": "3/8 del radio, su frente no está medido",
     "work.heel_measured": "como se midió",
-    "work.heel_usual": "un diámetro del tubo, su talón no está medido",
+    "work.heel_usual": "medio diámetro del tubo, su talón no está medido",
     "work.arc": "La curva toma {pipe} de tubo: radio {radius} × {angle} × π ÷ 180. Empieza en {start} y termina en "
     "{end}.",
     "work.arrow_a": "Flecha, gancho hacia A: {start} − {offset} = {arrow}.",

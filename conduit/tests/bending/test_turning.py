@@ -29,7 +29,7 @@ class TurningThePipe(TestCase):
         made = layout.path.bends[before.number - 1]
         rolled = layout.path.bends[bend.number - 1].roll
         # The pipe in the bender: it runs away from the eye, and the next bend's inside points up, or down.
-        inside = Vec(0, 1 if bend.where == "floor" else -1, 0)
+        inside = Vec(0, -1 if bend.where == "air" else 1, 0)
         held = Pose(Vec(0, 0, 0), Vec(0, 0, -1), inside.turned(Vec(0, 0, -1), -rolled))
         arrow = made.start - shoe.arc_offset
         bent = bend_pipe(layout.path.length, [Setting(arrow, "arrow", "A", made.roll, made.angle)], shoe, held)
@@ -37,7 +37,7 @@ class TurningThePipe(TestCase):
         clockwise = math.degrees(math.atan2(turned.x, turned.y)) % 360
         self.assertLessEqual(abs(math.remainder(clockwise - bend.previous_points, 360)), 1e-6)
         # It was made up on the floor, or down in the air; from there the pipe was turned.
-        stood = 0 if before.where == "floor" else 180
+        stood = 180 if before.where == "air" else 0
         self.assertLessEqual(abs(math.remainder(stood + bend.turn - clockwise, 360)), 0.5)
         words = {0: "Do not turn", 180: "half round"}.get(abs(round(bend.turn)), "clockwise")
         self.assertIn(words, bend.turn_says)

@@ -70,7 +70,7 @@ class Verdicts(TestCase):
         plan = make_plan(read_note(TIGHT).document)
         found = plan.findings[0]
         self.assertEqual((plan.makeable, found.code, found.place), (False, "short_straight", "steps.0.angle"))
-        self.assertIn("only 3/16 of straight pipe between bends 1 and 2; this shoe needs 3/4 there", found.says)
+        self.assertIn("only 3/16 of straight pipe between bends 1 and 2; this shoe needs 3/8 there", found.says)
         self.assertTrue(found.fixes)
         for fix in found.fixes:
             self.assertTrue(make_plan(apply_edits(read_note(TIGHT).document, fix.edits)).makeable, fix.says)

@@ -89,7 +89,7 @@ class AtTheBench(BenchTestCase):
 
     def test_a_run_that_its_own_shoe_cannot_bend_any_more_is_shown_on_the_run_s(self):
         self.on_red()
-        self.save(self.feed, steps=[ninety("5 1/4", "up")], shoe={"name": "Small", "deduct": 3, "gain": 2})
+        self.save(self.feed, steps=[ninety("5", "up")], shoe={"name": "Small", "deduct": 3, "gain": 2})
         stick = self.bench()["sticks"][0]
         self.assertIn("On Red this run cannot be bent.", stick["stale"])
         self.assertEqual((stick["shoe"]["name"], stick["arranged"]["shoe"]), ("Small", None))

@@ -1910,6 +1910,11 @@ export interface components {
              */
             shipped: string;
             /**
+             * Choices
+             * @description What it can be, where it is no figure.
+             */
+            choices: string[];
+            /**
              * Written
              * @description As the crew's lead wrote it; empty: as shipped.
              */
@@ -2990,7 +2995,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "no_order" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "oval_straight" | "no_order" | "order_not_found" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3142,6 +3147,36 @@ export interface components {
              * @default 120
              */
             support_spacing?: number;
+            /**
+             * Bending over an edge
+             * @description How far bent pipe may hang free of a step, bench or tailgate; 0: there is none.
+             * @default 30
+             */
+            edge_height?: number;
+            /**
+             * Bending in the air
+             * @description Shoe up, handle on the floor, the pipe pushed down.
+             * @default true
+             */
+            air?: boolean;
+            /**
+             * A helper at the bender
+             * @description A second person for what is heavy.
+             * @default false
+             */
+            helper?: boolean;
+            /**
+             * Room for knuckles
+             * @description Between the handle's tube and pipe that stands beside it; with less you are told.
+             * @default 1
+             */
+            knuckles?: number;
+            /**
+             * Pipe in the machine
+             * @description How high over the floor it lies.
+             * @default 36
+             */
+            machine_height?: number;
             /**
              * A set-screw coupling takes
              * @description Between two pipe ends: its length less what both go into it.
@@ -6724,8 +6759,8 @@ export interface components {
          * @description Shoe and pipe at the start and the end of a bend, from the side, end A at the left.
          *
          *     Points are right, up and toward the eye, in inches, from where the bend's arc starts at the hook.
-         *     On the floor the shoe rolls along the pipe toward the heel and the hook's side rises; in the air the
-         *     shoe stands still and the pipe beyond the heel is pushed down.
+         *     On the floor and over an edge the shoe rolls along the pipe toward the heel and the hook's side rises; in the air
+         *     the shoe stands still and the pipe beyond the heel is pushed down.
          */
         InTheShoe: {
             /** Start */
@@ -6742,9 +6777,14 @@ export interface components {
             ][];
             /**
              * Floor
-             * @description How high the floor lies.
+             * @description How high the floor lies, or what the pipe lies on.
              */
             floor: number;
+            /**
+             * Edge
+             * @description Over an edge: where that ends, to the right.
+             */
+            edge: number | null;
             /**
              * Rolls
              * @description How far the shoe rolls along, to the right; 0 in the air.
@@ -6911,7 +6951,7 @@ export interface components {
              * Where
              * @enum {string}
              */
-            where: "floor" | "air";
+            where: "floor" | "edge" | "air" | "machine";
             /** End For End */
             end_for_end: boolean;
             /**
@@ -7421,8 +7461,11 @@ export interface components {
             reference: string;
             /** Hook */
             hook: string;
-            /** Where */
-            where: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "floor" | "edge" | "air" | "machine";
             /** Planned Angle */
             planned_angle: string;
             /** Dial */

@@ -1,4 +1,4 @@
-import type { InTheShoe, Point, ShoeUsed } from "@/api/types";
+import type { InTheShoe, Point, SheetBend, ShoeUsed } from "@/api/types";
 import { t } from "@/words/ui";
 import { DegreeLines } from "./degree-lines";
 
@@ -6,7 +6,7 @@ interface Props {
   drawn: InTheShoe;
   shoe: ShoeUsed;
   hook: "A" | "B";
-  where: "floor" | "air";
+  where: SheetBend["where"];
   /** Degrees of the bend. */
   angle: number;
   /** What the dial is to show for it. */
@@ -24,6 +24,9 @@ const CHORDS = 14;
 const SEEN = 24;
 const NAMED = 70;
 
+const wayOf = (where: Props["where"]) =>
+  ({ floor: t("onTheFloor"), edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
+
 type Spot = [number, number];
 
 /** Depth is drawn aslant at a third, so that legs toward the eye are seen; what lies in the bend's plane is true. */
@@ -33,7 +36,7 @@ const flat = ([x, y, z]: Point): Spot => [x - z * 0.3, y - z * 0.22];
 export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, width, tall }: Props) {
   const pipes = { start: drawn.start.map(flat), end: drawn.end.map(flat) };
   const heel = hook === "A" ? 1 : -1;
-  const up = where === "floor" ? 1 : -1;
+  const up = where === "air" ? -1 : 1;
   const centres = { start: [0, up * shoe.radius] as Spot, end: [drawn.rolls, up * shoe.radius] as Spot };
   const handles = (["start", "end"] as const).map((when, i) =>
     handleOf(centres[when], drawn.handle?.[i], heel, where, drawn.floor),
@@ -50,9 +53,8 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, wi
   const pipe = pipes[at].map(place);
   const ends: [Spot | undefined, Spot | undefined] = [pipe[0], pipe.at(-1)];
   const turned = at === "end" ? (angle * Math.PI) / 180 : 0;
-  const onFloor = where === "floor" ? turned : 0;
+  const onFloor = where === "air" ? 0 : turned;
   const head = headOf(centres[at], shoe.radius, heel, up, onFloor).map(place);
-  const floor = EDGE + (high - drawn.floor) * scale;
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
@@ -60,10 +62,10 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, wi
       height={height}
       role="img"
       aria-label={t(at === "start" ? "inTheShoeAtStart" : "inTheShoeAtEnd", {
-        where: where === "floor" ? t("onTheFloor") : t("inTheAir"),
+        where: wayOf(where),
       })}
     >
-      <path d={`M0 ${floor}H${width}`} stroke="var(--soft)" strokeWidth="2" />
+      <path d={ground(place, drawn, width, height)} fill="none" stroke="var(--soft)" strokeWidth="2" />
       <path
         d={path(pipes[other].map(place))}
         className="fill-none stroke-line"
@@ -97,6 +99,13 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, wi
       {ends.map((spot, i) => spot && <End key={i ? "B" : "A"} end={i ? "B" : "A"} at={spot} width={width} />)}
     </svg>
   );
+}
+
+/** What the pipe lies on, or the ground; over an edge it ends there, and goes down. */
+function ground(place: (spot: Spot) => Spot, drawn: InTheShoe, width: number, height: number): string {
+  const [edge, floor] = place([drawn.edge ?? 0, drawn.floor]);
+  if (drawn.edge === null) return `M0 ${floor}H${width}`;
+  return `M${drawn.edge > 0 ? 0 : width} ${floor}H${edge}V${height}`;
 }
 
 function End({ end, at: [x, y], width }: { end: "A" | "B"; at: Spot; width: number }) {

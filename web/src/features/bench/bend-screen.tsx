@@ -213,6 +213,14 @@ function Big({ name, value }: { name: string; value: ReactNode }) {
   );
 }
 
+const wayOf = (where: SheetBend["where"]) =>
+  ({
+    floor: t("onTheFloorTheBend"),
+    edge: t("overAnEdgeTheBend"),
+    air: t("inTheAirShoeUp"),
+    machine: t("inTheMachine"),
+  })[where];
+
 /** How the pipe is taken for this bend: end for end, rolled, on the floor or in the air; and why now. */
 function Handling({ bend }: { bend: SheetBend }) {
   const air = bend.where === "air";
@@ -222,7 +230,7 @@ function Handling({ bend }: { bend: SheetBend }) {
       <div className="text-lg leading-snug">
         {bend.end_for_end && <p className="font-semibold">{t("turnThePipeEndFor")}</p>}
         <p className="tape">{bend.turn_says}</p>
-        <p className="font-semibold">{air ? t("inTheAirShoeUp") : t("onTheFloorTheBend")}</p>
+        <p className="font-semibold">{wayOf(bend.where)}</p>
         {bend.reasons.length > 0 && <p className="mt-0.5 text-base text-soft">{bend.reasons.join(" ")}</p>}
         {bend.against.length > 0 && (
           <p className="mt-0.5 text-base text-caution">

@@ -1,5 +1,5 @@
 import { QRCodeSVG } from "qrcode.react";
-import type { StickAtBench } from "@/api/types";
+import type { SheetBend, StickAtBench } from "@/api/types";
 import { referenceName } from "@/draw/references";
 import { StickStrip } from "@/draw/strip";
 import { EndMark } from "@/ui/icons";
@@ -19,6 +19,9 @@ const HEADINGS = [
   t("turn"),
   t("thenItMustRead"),
 ];
+
+const wayOf = (where: SheetBend["where"]) =>
+  ({ floor: t("onTheFloor"), edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
 
 /** The bench cards on paper: a sheet a stick, with a code that opens it. */
 export function BenchPrint() {
@@ -99,7 +102,7 @@ function Card({ stick }: { stick: StickAtBench }) {
                   referenceName(bend.use.reference),
                   bend.use.hook,
                   `${bend.angle_reads} (${bend.dial_reads})`,
-                  `${bend.end_for_end ? t("endForEnd") : ""}${bend.turn_says} ${bend.where === "air" ? t("inTheAir") : t("onTheFloor")}`,
+                  `${bend.end_for_end ? t("endForEnd") : ""}${bend.turn_says} ${wayOf(bend.where)}`,
                   bend.checks.map((check) => `${check.says} ${check.reads}`).join("; "),
                 ];
                 return (

@@ -22,6 +22,7 @@ const LIMITS: Limit[] = [
     reads: "360°",
     shipped: "360°",
     written: "",
+    choices: [],
   },
   {
     name: "closure",
@@ -30,6 +31,7 @@ const LIMITS: Limit[] = [
     reads: "1/8",
     shipped: "1/4",
     written: "1/8",
+    choices: [],
   },
 ];
 const NEW_RUNS = { tape: "1/16", feet: false, stand_off: "0" } as const;

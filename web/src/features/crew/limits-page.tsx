@@ -5,6 +5,7 @@ import type { Limit } from "@/api/types";
 import { Shell } from "@/layout/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { Segments } from "@/ui/segments";
 import { t } from "@/words/crew";
 import { NewRunsForm } from "./new-runs-form";
 
@@ -93,7 +94,14 @@ function OneLimit({ limit, value, wrong, maySet, onChange }: OneLimitProps) {
   return (
     <li className="grid gap-x-4 gap-y-1 border-b border-line px-4 py-3 sm:grid-cols-[1fr_9rem_9rem] sm:items-center">
       {maySet ? <label htmlFor={id}>{name}</label> : <div>{name}</div>}
-      {maySet ? (
+      {maySet && limit.choices.length > 0 ? (
+        <Segments
+          label={limit.title}
+          value={value || limit.shipped}
+          choices={limit.choices.map((choice) => ({ value: choice, label: choice }))}
+          onChoose={(choice) => onChange(choice === limit.shipped ? "" : choice)}
+        />
+      ) : maySet ? (
         <input
           id={id}
           value={value}

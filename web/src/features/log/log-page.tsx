@@ -9,6 +9,9 @@ import { Select } from "@/ui/select";
 import { t } from "@/words/log";
 
 const ALL = "all";
+/** The way in which a bend was made, where that was not on the floor, as most are. */
+const wayOf = (where: LogLine["where"]) =>
+  ({ floor: "", edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
 
 /** Every bend that was made: planned, and as bent. */
 export function LogPage() {
@@ -142,8 +145,7 @@ function Table({ lines }: { lines: LogLine[] }) {
               <td>
                 <strong>{line.run || t("noName")}</strong>
                 <span className="block text-[15px] text-soft">
-                  {t("stick", { piece: line.piece })} <BendTab number={line.bend} />{" "}
-                  {line.where === "air" && t("inTheAir")}
+                  {t("stick", { piece: line.piece })} <BendTab number={line.bend} /> {wayOf(line.where)}
                 </span>
               </td>
               <td>

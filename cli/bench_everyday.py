@@ -1,0 +1,44 @@
+"""Everyday runs: how many are refused or cautioned, by what they are bent of and on, and why."""
+
+from collections import Counter
+from collections.abc import Iterator
+
+from cli.everyday import STOCKS, Stock, everyday_run
+from cli.timing import told
+from conduit.plan import check_run
+
+RUNS = 400
+MOST_REFUSED, MOST_CAUTIONED = 0.01, 0.15
+
+
+def _codes(stock: Stock, severity: str) -> Iterator[set[str]]:
+    for seed in range(RUNS):
+        found = check_run(everyday_run(stock, seed)).findings
+        yield {one.code.value for one in found if one.severity == severity}
+
+
+def everyday() -> bool:
+    """Print a line for each kind of pipe, and the cautions; whether all shares are within their bounds."""
+    print(f"\neveryday runs, {RUNS} of each kind: refused, cautioned, and why")
+    cautions, kept = Counter[str](), True
+    cautioned = 0
+    for stock in STOCKS:
+        stops, careful = list(_codes(stock, "stop")), list(_codes(stock, "caution"))
+        refused = sum(map(bool, stops)) / RUNS
+        kept &= refused <= MOST_REFUSED
+        cautioned += sum(map(bool, careful))
+        cautions.update(code for codes in careful for code in codes)
+        why = Counter(code for codes in stops for code in codes)
+        print(
+            f"{stock.called:<24} refused {refused:6.2%}   cautioned {sum(map(bool, careful)) / RUNS:6.2%}   {dict(why)}"
+        )
+    share = cautioned / RUNS / len(STOCKS)
+    listed = ", ".join(f"{code} {count / RUNS / len(STOCKS):.2%}" for code, count in cautions.most_common())
+    print(f"cautions by code: {listed}")
+    print(f"refused at most {MOST_REFUSED:.0%} of each kind: {told(kept)}")
+    print(f"any caution in {share:.1%}, at most {MOST_CAUTIONED:.0%}: {told(share <= MOST_CAUTIONED)}")
+    return kept and share <= MOST_CAUTIONED
+
+
+if __name__ == "__main__":
+    everyday()
