@@ -15,7 +15,7 @@ from conduit.catalogue import Message
 from conduit.document import read_document
 from conduit.layout import lay_out
 from conduit.marking import marks_of_arc
-from conduit.plan import Prover, given_shoe, make_plan
+from conduit.plan import Prover, given_shoe, make_plan, remedies_of
 from conduit.racks import make_rack_plan
 from conduit.sequence import BendSequence, Unit, best_sequence
 from conduit.simulation import Bent
@@ -23,6 +23,8 @@ from conduit.tables import DEFAULT_LIMITS
 from server.demo.scene import RUNS
 
 PLAN_BOUND_MS, ORDER_BOUND_MS, SHEET_BOUND_MS = 10.0, 150.0, 100.0
+# Of more bends than are searched exactly; and of a verdict that says no, without what would mend it.
+LONG_ORDER_BOUND_MS, REFUSAL_BOUND_MS = 1000.0, 50.0
 # As multiples of a plain layout, marks and bend in pure Python in the same run.
 MOST_FOR_A_PLAN, MOST_FOR_ALL_SHEETS = 4.0, 15.0
 # A rack as a multiple of its lead's plan; and what is left of a tenth of a second for it from key to picture.
@@ -83,6 +85,20 @@ def against_plain(bends: int) -> bool:
     return all(kept)
 
 
+def refused() -> bool:
+    """A U whose legs leave the handle no room: the verdict, and what would mend it, each time with another leg."""
+    drawn = itertools.count()
+
+    def fresh() -> dict[str, Any]:
+        turns = [{"kind": "bend", "turn": turn, "at": at} for turn, at in (("right", 48), ("down", 18))]
+        end = {"at": 46 + next(drawn) % 97 / 64}
+        return {"trade_size": "3/4", "start": {"heading": "up"}, "steps": turns, "end": end}
+
+    verdict = line("verdict that a run cannot be bent", times(lambda: make_plan(fresh()), 60))
+    line("what would mend it, tried", times(lambda: remedies_of(fresh()), 30))
+    return bounded("refusal", verdict, REFUSAL_BOUND_MS)
+
+
 def racks() -> bool:
     """A rack of eight pipes with six steps, each time with another measure, against the plan of its lead alone."""
     turns = [{"kind": "bend", "turn": "out", "at": 60, "rack": {"how": "kicks", "after": "up"}}]
@@ -110,7 +126,7 @@ def core() -> None:
         raw = zigzag(bends)
         medians[bends] = line(f"plan, {bends} bends", times(lambda raw=raw: make_plan(raw), 200))  # type: ignore[misc]
     orders = {}
-    for bends in (4, 8, 12, 14):
+    for bends in (4, 8, 12, 14, 18):
         took = times(lambda bends=bends: _ordered(bends), 20)  # type: ignore[misc]
         orders[bends] = line(f"order of bending, {bends} bends", took)
     bad = [BendAsMade(bend=2, angle=41, left=True)]
@@ -118,8 +134,10 @@ def core() -> None:
     line("the same re-planned after a bad bend", times(lambda: Bencher(RUNS[4]).sheet(1, made=bad), 10))
     bounded("plan of 12 bends", medians[12], PLAN_BOUND_MS)
     bounded("order of 14 bends", orders[14], ORDER_BOUND_MS)
+    bounded("order of 18 bends", orders[18], LONG_ORDER_BOUND_MS)
     bounded("bench sheet", sheet, SHEET_BOUND_MS)
     against_plain(12)
+    refused()
     racks()
     growth = math.log(medians[40] / medians[6]) / math.log(40 / 6)
     print(f"time grows as bends to the power of {growth:.2f} (from 6 to 40)")

@@ -18,6 +18,7 @@ from cli.reading import UnreadableFile, read_limits, read_run
 from conduit.bending import Bencher
 from conduit.document import UnreadableDocument
 from conduit.findings import Code
+from conduit.plan import Plan, remedies_of
 from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import DEFAULT_LIMITS
 
@@ -40,10 +41,12 @@ def main(arguments: list[str]) -> int:
     except UnreadableDocument as error:
         return _complain(f"{arguments[0]} is not a run: {error}")
     plan, rack = bencher.plan, make_rack_plan(source.document, limits)
+    if not human:
+        plan = plan.model_copy(update={"findings": remedies_of(source.document, limits)})
     if human:
         print(in_words(bencher, rack, shutil.get_terminal_size().columns), end="")
     else:
-        print(json.dumps(_as_json(bencher, rack), indent=2, ensure_ascii=False))
+        print(json.dumps(_as_json(plan, bencher, rack), indent=2, ensure_ascii=False))
     for fault in source.faults:
         print(f"unreadable: {fault}", file=sys.stderr)
     findings = [*plan.findings, *(rack.all_findings() if rack else ())]
@@ -55,8 +58,8 @@ def main(arguments: list[str]) -> int:
     return FINE if plan.makeable and (not rack or rack.makeable) else CANNOT_BE_MADE
 
 
-def _as_json(bencher: Bencher, rack: RackPlan | None) -> dict[str, object]:
-    printed = {**bencher.plan.model_dump(mode="json"), "sheets": _sheets(bencher)}
+def _as_json(plan: Plan, bencher: Bencher, rack: RackPlan | None) -> dict[str, object]:
+    printed = {**plan.model_dump(mode="json"), "sheets": _sheets(bencher)}
     return {**printed, "rack": rack.model_dump(mode="json")} if rack else printed
 
 

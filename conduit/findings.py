@@ -122,6 +122,7 @@ class Fix(Result):
 
     says: Message
     edits: tuple[Edit, ...]
+    whole: bool | None = Field(None, description="Whether the whole run can be made after it; null: not tried.")
 
 
 def setting(says: Message, place: str, value: Any) -> Fix:

@@ -19,7 +19,7 @@ HEADER = "Idempotency-Key"
 # Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
 REPEATABLE = {
     *("signIn", "signOut", "askForPasswordLink"),
-    *("previewPlan", "previewRack", "listRackWays", "listWays", "shareClosing", "checkMarks"),
+    *("previewPlan", "previewRack", "listRackWays", "listWays", "listRemedies", "shareClosing", "checkMarks"),
     *("readNote", "writeNote", "compareRuns"),
     # A link is used up by itself, and a code that was guessed with it stays counted.
     "takePasswordLink",

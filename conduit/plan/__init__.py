@@ -1,7 +1,7 @@
 """The one call: a run document in, its plan out, with every finding and what mends it.
 
 Knows how layout, marks, simulation and order are held against each other: a verdict is earned here.
-Gives: make_plan and the Plan's schema, checked runs, proofs, the ways to do a step.
+Gives: make_plan and the Plan's schema, what mends its findings, checked runs, proofs, the ways to do a step.
 Never imports the bench, mark checks or cutting, which stand on it.
 """
 
@@ -9,6 +9,7 @@ from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
 from conduit.plan.closing import SharedClosing, closing_of
 from conduit.plan.drawing import fittings_on
 from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
+from conduit.plan.fixes import remedies_of
 from conduit.plan.judgement import Cleared, Judgement, judge_things
 from conduit.plan.planner import make_plan, plan_of
 from conduit.plan.proof import Prover
@@ -43,6 +44,7 @@ __all__ = [
     "judge_things",
     "make_plan",
     "plan_of",
+    "remedies_of",
     "shoe_for",
     "spread_at_end",
     "ways_of",

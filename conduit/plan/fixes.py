@@ -1,27 +1,34 @@
-"""Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone."""
+"""Fixes that have to be tried: each is applied to the document and kept only where its finding is then gone.
 
-from collections.abc import Iterator, Mapping
+What makes the whole run makeable comes first. It costs many times what a verdict does, so it is asked for by itself.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import islice, pairwise
-from typing import Any
+from typing import Any, NamedTuple
 
-from conduit.catalogue import message
+from conduit.catalogue import Message, message
 from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits, read_length
-from conduit.findings import Code, Edit, Finding, Fix, inserting, setting
+from conduit.findings import Code, Edit, Finding, Fix, inserting, setting, stops
 from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.closing import legs_of, put_on, shared_over
-from conduit.tables import CARD_ANGLES, CARD_SADDLES
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, DEFAULT_LIMITS, Limits
 from conduit.units import format_angle, write_angle
 
 MOST_FIXES = 4
-# Each try lays the run out anew.
-MOST_TRIES = 8
+# Each try lays the run out anew: so many for one finding, and for all of a run.
+MOST_TRIES, MOST_IN_ALL = 8, 48
 # Where the surface mostly lies, the likeliest first.
 SURFACES = ("in", "down", "up", "left", "right", "out")
 SETBACKS = (3, 4, 6)
+# By how much more a turn is moved where its bends have no order, in inches.
+APART = (2.0, 4.0, 8.0, 12.0)
+# How much farther from a bend than it must a coupling is put, in inches.
+ASIDE = 1.0
 # By how much more than the least, in inches.
 FARTHER = (0.0, 0.5, 1.0, 2.0, 3.0, 4.0, 6.0, 8.0)
 
@@ -37,32 +44,62 @@ class _RunToFix:
         return self.checked.measured
 
 
-def with_fixes(raw: object, checked: CheckedRun) -> list[Finding]:
-    """What was found of a run, with the fixes that were tried and do away with it."""
+def remedies_of(raw: object, limits: Limits = DEFAULT_LIMITS) -> list[Finding]:
+    """What is found of a run, each finding with the fixes that were tried and do away with it.
+
+    First those after which the whole run can be made; `Fix.whole` tells. Raises UnreadableDocument where `raw` is not
+    a run document at all.
+    """
+    checked = check_run(raw, limits)
     if not isinstance(raw, Mapping) or not checked.layout:
         return list(checked.findings)
     run = _RunToFix(raw, checked, checked.layout)
-    return [_with_fixes(run, one) for one in checked.findings]
+    left, found = MOST_IN_ALL, list[Finding]()
+    for finding in checked.findings:
+        with_its_own = _with_fixes(run, finding, min(left, MOST_TRIES))
+        left -= with_its_own.tries
+        found.append(with_its_own.finding)
+    return found
 
 
-def _with_fixes(run: _RunToFix, finding: Finding) -> Finding:
+def untried(findings: Sequence[Finding]) -> list[Finding]:
+    """Findings as a plan tells them at once: without fixes that must be tried before they are offered."""
+    return [one.model_copy(update={"fixes": ()}) if one.code in _BETTER else one for one in findings]
+
+
+class _Tried(NamedTuple):
+    """A finding with what does away with it, and how many fixes were tried for that."""
+
+    finding: Finding
+    tries: int
+
+
+def _with_fixes(run: _RunToFix, finding: Finding, most_tries: int) -> _Tried:
     known, most = (_BETTER, 1) if finding.fixes else (_CANDIDATES, MOST_FIXES)
     candidates = known.get(finding.code)
     if not candidates:
-        return finding
-    tried = (fix for fix in islice(candidates(run, finding), MOST_TRIES) if _does_away(run, finding, fix))
-    return finding.model_copy(update={"fixes": tuple(islice(tried, most)) or finding.fixes})
+        return _Tried(finding, 0)
+    good, tries = list[Fix](), 0
+    for fix in islice(candidates(run, finding), most_tries):
+        tries += 1
+        whole = _outcome(run, finding, fix)
+        if whole is not None:
+            good.append(fix.model_copy(update={"whole": whole}))
+        if sum(one.whole is True for one in good) == most:
+            break
+    good.sort(key=lambda fix: not fix.whole)
+    return _Tried(finding.model_copy(update={"fixes": tuple(good[:most]) or finding.fixes}), tries)
 
 
-def _does_away(run: _RunToFix, finding: Finding, fix: Fix) -> bool:
-    """Whether, with the fix, the finding is gone and the run gets no worse."""
+def _outcome(run: _RunToFix, finding: Finding, fix: Fix) -> bool | None:
+    """With the fix, whether the whole run can be made; None where the finding stays, or the run gets worse."""
     mended = check_run(apply_edits(run.raw, fix.edits), run.checked.limits)
-    return (
-        mended.layout is not None
-        and not any(one.code == finding.code and one.place == finding.place for one in mended.findings)
-        and (mended.layout.complete or not run.layout.complete)
-        and _stops(mended) <= _stops(run.checked) - (finding.severity == "stop")
-    )
+    gone = not any(one.code == finding.code and one.place == finding.place for one in mended.findings)
+    if not mended.layout or not gone or (run.layout.complete and not mended.layout.complete):
+        return None
+    if _stops(mended) > _stops(run.checked) - (finding.severity == "stop"):
+        return None
+    return mended.layout.complete and not stops(mended.findings)
 
 
 def _stops(checked: CheckedRun) -> int:
@@ -107,7 +144,10 @@ def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 
 def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a thing that is not cleared: the same step done another way."""
-    number = _step_number(finding)
+    yield from _ways_of_step(run, _step_number(finding))
+
+
+def _ways_of_step(run: _RunToFix, number: int) -> Iterator[Fix]:
     step, written = run.measured.steps[number], run.raw["steps"][number]
     if step is not None:
         for one in candidates(step, written, run.measured.head.tape):
@@ -115,17 +155,74 @@ def _other_way(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 
 
 def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
-    """For a piece whose bends have no order: a coupling between two of them, else its step done another way."""
-    head, bends = run.measured.head, run.layout.path.bends
-    start, end = next(
-        (start, end) for start, end in run.checked.pieces if start <= bends[_first_bend(run, finding)].start < end
-    )
-    own = [bend for bend in bends if start <= bend.start < end]
-    for one, other in sorted(pairwise(own), key=lambda pair: pair[0].end - pair[1].start):
-        at = head.tape.rounded((one.end + other.start) / 2)
-        says = message("fix.coupling_between", one=bends.index(one) + 1, other=bends.index(other) + 1)
-        yield setting(says, "couplings", [head.tape.written(place) for place in sorted({*head.couplings, at})])
-    yield from _other_way(run, finding)
+    """For a piece whose bends have no order: a coupling between two steps or next to them, a step farther on or done
+    another way.
+
+    In turn, the easiest of each first; a coupling within a step, as in an offset's travel, comes last of all.
+    """
+    bends = run.layout.path.bends
+    first = _first_bend(run, finding)
+    start, end = next((start, end) for start, end in run.checked.pieces if start <= bends[first].start < end)
+    own = [number for number, bend in enumerate(bends) if start <= bend.start < end]
+    owner = run.layout.owners
+    pairs = sorted(pairwise(own), key=lambda pair: bends[pair[0]].end - bends[pair[1]].start)
+    between = (_coupling(run, *pair) for pair in pairs if owner[pair[0]] != owner[pair[1]])
+    numbers = list(dict.fromkeys(owner[number] for number in own))
+    ways = (_of_step(number, fix) for number in numbers for fix in _ways_of_step(run, number))
+    apart = (fix for more in APART for number in numbers[1:] for fix in _moved_on(run, number, more))
+    yield from _in_turn(between, _shorter_legs(run, own), apart, ways)
+    yield from (_coupling(run, *pair) for pair in pairs if owner[pair[0]] == owner[pair[1]])
+
+
+def _of_step(number: int, fix: Fix) -> Fix:
+    """A fix told with the step that it is of."""
+    return fix.model_copy(update={"says": message("fix.step_way", number=number + 1, way=fix.says)})
+
+
+def _in_turn(*kinds: Iterator[Fix]) -> Iterator[Fix]:
+    """One of each kind, then the next of each, to the end of all."""
+    left = list(kinds)
+    while left:
+        for one in list(left):
+            fix = next(one, None)
+            if fix:
+                yield fix
+            else:
+                left.remove(one)
+
+
+def _coupling(run: _RunToFix, one: int, other: int) -> Fix:
+    """A coupling in the middle between two bends."""
+    bends = run.layout.path.bends
+    says = message("fix.coupling_between", one=one + 1, other=other + 1)
+    return _coupled(run, says, (bends[one].end + bends[other].start) / 2)
+
+
+def _coupled(run: _RunToFix, says: Message, along: float) -> Fix:
+    """A coupling so far along the pipe, beside those that are put in place already."""
+    tape, at = run.measured.head.tape, run.measured.head.tape.rounded(along)
+    return setting(says, "couplings", [tape.written(place) for place in sorted({*run.measured.head.couplings, at})])
+
+
+def _shorter_legs(run: _RunToFix, own: Sequence[int]) -> Iterator[Fix]:
+    """A coupling close to the piece's first or last bend: a leg that is short stands in nobody's way."""
+    path, clear = run.layout.path, run.checked.limits.clear_of_bend + ASIDE
+    before, after = path.bends[own[0]].start - clear, path.bends[own[-1]].end + clear
+    least = run.checked.limits.least_piece
+    if before > least:
+        yield _coupled(run, message("fix.coupling_before", bend=own[0] + 1), before)
+    if after < path.length - least:
+        yield _coupled(run, message("fix.coupling_after", bend=own[-1] + 1), after)
+
+
+def _moved_on(run: _RunToFix, number: int, more: float) -> Iterator[Fix]:
+    """A step's own measure so much farther on, where it has one."""
+    step = run.measured.steps[number]
+    measure = getattr(step, step.placed_by, None) if step else None
+    if step and measure is not None:
+        value = run.measured.head.tape.at_least(measure + more)
+        says = message("fix.step_farther", number=number + 1, value=value)
+        yield setting(says, f"steps.{number}.{step.placed_by}", value)
 
 
 def _first_bend(run: _RunToFix, finding: Finding) -> int:

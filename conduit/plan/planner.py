@@ -23,7 +23,7 @@ from conduit.layout import (
 from conduit.marking import Mark, StepArithmetic, exact_way, mark_lines, recommend, shoe_lines, stub_habits
 from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.drawing import picture_of
-from conduit.plan.fixes import with_fixes
+from conduit.plan.fixes import untried
 from conduit.plan.proof import Prover
 from conduit.plan.schema import (
     BenchBend,
@@ -57,7 +57,7 @@ def plan_of(raw: object, checked: CheckedRun) -> Plan:
     """The plan of a document that is laid out already."""
     if not checked.shoe or not checked.layout:
         return _bare(checked.measured, checked.findings, raw, checked.limits)
-    bare = _bare(checked.measured, with_fixes(raw, checked), raw, checked.limits)
+    bare = _bare(checked.measured, untried(checked.findings), raw, checked.limits)
     return _Planner(checked, checked.layout, checked.shoe).fill(bare)
 
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from conduit.document import apply_edits, changed, lengths_in, read_note, write_note
 from conduit.mark_check import GivenMark, judge_marks
-from conduit.plan import make_plan, ways_of
+from conduit.plan import make_plan, remedies_of, ways_of
 from conduit.tests.support import document, ninety, offset, runs
 from conduit.units import MM_PER_INCH, UnreadableLength, parse_length, with_unit, write_length
 
@@ -84,7 +84,7 @@ class MetricRuns(TestCase):
 
     def test_fixes_and_ways_are_written_in_its_unit(self):
         tight = in_millimetres(document([ninety(3, "up"), offset(20, 3, 60)], 40))
-        found = next(finding for finding in make_plan(tight).findings if finding.fixes)
+        found = next(finding for finding in remedies_of(tight) if finding.fixes)
         after = make_plan(apply_edits(tight, found.fixes[0].edits))
         self.assertFalse([one for one in after.findings if (one.code, one.place) == (found.code, found.place)])
         saddle = {"kind": "saddle3", "toward": "out", "rise": 2, "angle": 45, "at": 40}

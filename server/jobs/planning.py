@@ -7,6 +7,7 @@ from ninja import Router
 
 from conduit.catalogue import said_by
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
+from conduit.findings import Finding
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
 from conduit.plan import Plan, SharedClosing, Way, closing_of, make_plan, ways_of
 from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
@@ -15,7 +16,7 @@ from server.accounts.limits import limits_of
 from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.errors import Refused
-from server.jobs.plans import checked_run
+from server.jobs.plans import checked_run, remedies_for
 from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
 from server.language import told
 from server.observing.metrics import PLANS
@@ -35,6 +36,12 @@ def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
     with PLANS.time():
         plan = make_plan(given.document, _limits(request))
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
+
+
+@router.post("/remedies", response={200: list[Finding], 422: Told}, operation_id="listRemedies")
+def list_remedies(request: SignedInRequest, given: PreviewIn) -> list[Finding]:
+    """What a plan of the document says against it, with the changes that were tried and mend it, best first."""
+    return remedies_for(given.document, _limits(request))
 
 
 @router.post("/pipe-rack", response={200: RackPlan, 422: Told}, operation_id="previewRack")

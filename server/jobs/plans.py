@@ -5,7 +5,8 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
-from conduit.plan import CheckedRun, Plan, check_run, make_plan
+from conduit.findings import Finding
+from conduit.plan import CheckedRun, Plan, check_run, make_plan, remedies_of
 from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import Limits
 
@@ -28,6 +29,16 @@ def checked_run(document: Mapping[str, Any], limits: Limits) -> CheckedRun:
 def rack_plan_of(document: Mapping[str, Any], limits: Limits) -> RackPlan | None:
     """The plan of a document's rack by these limits; None where it has none. Raises UnreadableDocument."""
     return _rack_plan(json.dumps(document), limits.model_dump_json()) if document.get("rack") else None
+
+
+def remedies_for(document: Mapping[str, Any], limits: Limits) -> list[Finding]:
+    """What is found of a document, with the fixes that were tried. Raises UnreadableDocument."""
+    return list(_remedies(json.dumps(document), limits.model_dump_json()))
+
+
+@lru_cache(KEPT)
+def _remedies(document: str, limits: str) -> tuple[Finding, ...]:
+    return tuple(remedies_of(json.loads(document), Limits.model_validate_json(limits)))
 
 
 @lru_cache(KEPT_RACKS)

@@ -1,6 +1,7 @@
 """Requests that nobody's page sends: too large, not JSON, odd. Refused in words, and in no time."""
 
 import json
+import re
 from contextlib import suppress
 from unittest import mock
 from uuid import uuid4
@@ -8,7 +9,8 @@ from uuid import uuid4
 from django.test import override_settings
 
 from conduit.tests.support import assert_linear
-from server.guard import KB, PROBLEM, largest_body
+from server.api import api
+from server.guard import DOCUMENT, KB, PROBLEM, largest_body
 from server.parsing import StrictParser
 from server.tests.support import RUN, Api, CrewTestCase
 
@@ -36,6 +38,18 @@ class Guard(CrewTestCase):
         self.assertEqual(self.api.send("POST", "/plan", {"document": document}).status_code, 200)
         text = "3/4 EMT 41 3/8 at bay 2\n" * 16_000
         self.assertNotEqual(self.api.send("POST", "/rack/list", {"text": text}).status_code, 413)
+
+    def test_whatever_takes_a_document_takes_the_largest(self):
+        """By the API's own description, so that no address can be forgotten."""
+        described = api.get_openapi_schema(path_prefix="/api/")
+        schemas = described["components"]["schemas"]
+        for path, operations in described["paths"].items():
+            for operation in operations.values():
+                body = operation.get("requestBody", {"content": {}})["content"].get("application/json")
+                named = body and body["schema"].get("$ref", "").rpartition("/")[2]
+                if named and "document" in schemas[named]["properties"]:
+                    address = re.sub(r"{\w+}", "1", path)
+                    self.assertGreaterEqual(largest_body(address), DOCUMENT, address)
 
     def test_what_is_no_json_is_refused(self):
         for body in ("{", '{"a": NaN}', "[" * 5000, '"\\ud800"', b"\xff", "[" * 13 + "1" + "]" * 13, "9" * 5000):

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from conduit.document import apply_edits, read_note, write_note
 from conduit.geometry import Vec
-from conduit.plan import closing_of, make_plan
+from conduit.plan import closing_of, make_plan, remedies_of
 from conduit.plan.traverse import Leg, adjusted
 from conduit.tests.support import document, ninety, offset
 
@@ -98,7 +98,7 @@ class Closing(TestCase):
     def test_it_is_offered_and_closes_the_run(self):
         end = {"at": 40, "measured": {"right": 99.039, "up": 38.5, "out": 0}}
         raw = {**document([ninety(70, "up"), ninety(30, "right"), ninety(29.5, "up")]), "end": end}
-        [finding] = [one for one in make_plan(raw).findings if one.code == "closure"]
+        [finding] = [one for one in remedies_of(raw) if one.code == "closure"]
         self.assertTrue(finding.fixes[0].says.startswith("Share it over the legs: step 1 "))
         for fix in finding.fixes:
             closed = make_plan(apply_edits(raw, fix.edits))

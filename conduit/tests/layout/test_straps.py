@@ -10,7 +10,7 @@ from conduit.document import SweepStep, apply_edits, read_note, write_note
 from conduit.layout import over_things, strapping
 from conduit.layout.limits import bent_parts, no_couplings
 from conduit.layout.straps import resting
-from conduit.plan import check_run, make_plan
+from conduit.plan import check_run, make_plan, remedies_of
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, runs
 
@@ -121,7 +121,7 @@ class Said(TestCase):
         self.assertTrue(make_plan(square).makeable)
         plan = make_plan(narrow)
         self.assertEqual([one.code for one in plan.findings], ["runs_into_thing"])
-        self.assertTrue(make_plan(apply_edits(narrow, plan.findings[0].fixes[0].edits)).makeable)
+        self.assertTrue(make_plan(apply_edits(narrow, remedies_of(narrow)[0].fixes[0].edits)).makeable)
         again = read_note(write_note(narrow)).document
         self.assertEqual(again["steps"][0]["width"], "14")
 

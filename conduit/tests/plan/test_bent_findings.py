@@ -9,7 +9,7 @@ from hypothesis import given
 from conduit.bender import typical_shoe
 from conduit.document import apply_edits, read_document, read_note
 from conduit.layout import lay_out
-from conduit.plan import Prover, make_plan, ways_of
+from conduit.plan import Prover, make_plan, remedies_of, ways_of
 from conduit.plan.bent_findings import SLACK
 from conduit.plan.judgement import distance_to
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER
@@ -36,7 +36,7 @@ class Verdicts(TestCase):
         self.assertLess(plan.simulated[0].passed[0].clearance.inches, 0, "and it is shown")
 
     def test_each_fix_that_is_offered_does_away_with_it(self):
-        found = make_plan(noted(BEAM)).findings[0]
+        found = remedies_of(noted(BEAM))[0]
         self.assertTrue(found.fixes)
         for fix in found.fixes:
             mended = make_plan(apply_edits(noted(BEAM), fix.edits))
@@ -71,6 +71,7 @@ class Verdicts(TestCase):
         found = plan.findings[0]
         self.assertEqual((plan.makeable, found.code, found.place), (False, "short_straight", "steps.0.angle"))
         self.assertIn("only 3/16 of straight pipe between bends 1 and 2; this shoe needs 3/8 there", found.says)
+        [found] = remedies_of(read_note(TIGHT).document)
         self.assertTrue(found.fixes)
         for fix in found.fixes:
             self.assertTrue(make_plan(apply_edits(read_note(TIGHT).document, fix.edits)).makeable, fix.says)
@@ -79,7 +80,7 @@ class Verdicts(TestCase):
 
     def test_a_piece_without_an_order_is_cut_in_two(self):
         raw = noted(*["90 up, back at 60", "90 right, back at 60"], end=60) | {"longest_piece": 240}
-        found = make_plan(raw).findings[0]
+        found = remedies_of(raw)[0]
         self.assertEqual((found.code, found.severity), ("no_order", "stop"))
         self.assertEqual(found.fixes[0].says, "A coupling between bends 1 and 2")
         self.assertTrue(make_plan(apply_edits(raw, found.fixes[0].edits)).makeable)

@@ -1,3 +1,4 @@
+from random import Random
 from unittest import TestCase
 
 from hypothesis import example, given
@@ -5,8 +6,9 @@ from hypothesis import strategies as st
 
 from conduit.document import apply_edits
 from conduit.findings import Edit
-from conduit.plan import make_plan
-from conduit.tests.support import document, ninety, offset, runs
+from conduit.plan import make_plan, remedies_of
+from conduit.tests.support import across, document, laid_out, ninety, offset, runs
+from conduit.units import parse_length
 
 KICK = {"kind": "kick90", "turn": "up", "at": 60, "toward": "out", "rise": 4, "kick_back": 3}
 SWEEP = {"kind": "sweep", "turn": "up", "at": 60, "radius": 3, "shots": 9}
@@ -56,6 +58,23 @@ SHORT_TWICE = document(
 )
 
 
+def tight_run(luck):
+    """A U of long legs, some with an offset on the first: the handle finds no room beside a leg."""
+    before = [offset(8, luck.randint(3, 6), 30, luck.choice(across("up")))] if luck.random() < 0.5 else []
+    turns = [ninety(luck.randint(36, 60), "right"), ninety(luck.randint(14, 20), "down")]
+    return document([*before, *turns], luck.randint(36, 60), heading="up", longest_piece=300)
+
+
+def within_a_step(raw, fix):
+    """Whether a fix puts a coupling between two bends of one step."""
+    if fix.edits[0].place != "couplings":
+        return False
+    layout, _ = laid_out(raw)
+    at = parse_length(fix.edits[0].value[0])
+    before = sum(bend.end < at for bend in layout.path.bends)
+    return layout.owners[before - 1] == layout.owners[before]
+
+
 def findings(plan):
     return {(finding.code, finding.place) for finding in plan.findings}
 
@@ -64,19 +83,38 @@ class Fixes(TestCase):
     def assert_all_help(self, raw, code=None):
         """Every fix of every finding (or of those of one code), applied as it stands, does away with it."""
         tried = 0
-        for finding in make_plan(raw).findings:
+        for finding in remedies_of(raw):
             if code not in (None, finding.code):
                 continue
             for fix in finding.fixes:
                 after = make_plan(apply_edits(raw, fix.edits))
+                if fix.whole is not None:
+                    self.assertEqual(fix.whole, after.makeable)
                 self.assertNotIn((finding.code, finding.place), findings(after), fix)
                 tried += 1
         return tried
 
     def test_more_room_is_enough_for_an_order_too(self):
         near = document([offset(38.5, 2), ninety(20, "right")], 60, heading="up")
-        [finding] = [one for one in make_plan(near).findings if one.code == "too_near"]
+        [finding] = [one for one in remedies_of(near) if one.code == "too_near"]
         self.assertTrue(make_plan(apply_edits(near, finding.fixes[0].edits)).makeable)
+
+    def test_what_makes_the_whole_run_comes_first_and_a_coupling_in_a_travel_last(self):
+        """Of tight runs: what is offered first mends the run wherever anything that is offered does."""
+        first = orders = 0
+        for seed in range(40):
+            raw = tight_run(Random(seed))
+            for finding in remedies_of(raw):
+                if finding.code != "no_order" or not finding.fixes:
+                    continue
+                orders += 1
+                first += finding.fixes[0].whole
+                if any(fix.whole for fix in finding.fixes):
+                    self.assertTrue(finding.fixes[0].whole)
+                inside = [within_a_step(raw, fix) for fix in finding.fixes if fix.whole]
+                self.assertEqual(inside, sorted(inside))
+        self.assertGreater(orders, 8)
+        self.assertGreater(first, 0.8 * orders)
 
     def test_each_kind_of_finding_can_be_mended_with_one_touch(self):
         for code, raws in FOUND.items():

@@ -182,11 +182,13 @@ class Beam(TestCase):
         turns = [(bend.number - 1, bend.use.hook, bend.where) for bend in sheet.bends]
         self.assertEqual(faults(arcs, turns, run.shoe, run.layout.path.length), [])
 
-    def test_where_none_is_found_it_is_no_stop(self):
-        units = [Unit(str(i), 10 * i + 5, 10 * i + 6, 0.1, 0) for i in range(15)]
+    def test_where_none_is_found_it_is_a_caution_and_no_stop(self):
+        raw = document([offset(10 + 24 * i, 3, 30, ("out", "in")[i % 2]) for i in range(8)], 230, longest_piece=300)
         with patch.object(search, "beam_search", return_value=[]), patch.object(search, "_follows", return_value=False):
-            [none] = why_no_sequence([(units, 200)], SHOE)
-        self.assertFalse(none.proven)
+            plan = make_plan(raw)
+        found = [one for one in plan.findings if one.code == "order_not_found"]
+        self.assertEqual([one.severity for one in found], ["caution"])
+        self.assertTrue(plan.makeable)
 
 
 class Watched(TestCase):

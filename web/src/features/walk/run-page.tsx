@@ -24,7 +24,7 @@ import {
   WorkContext,
 } from "./run-context";
 import { useDraft } from "./use-draft";
-import { usePlan, useRackPlan } from "./use-plan";
+import { usePlan, useRackPlan, useRemedies } from "./use-plan";
 
 export function RunPage() {
   const runId = Number(useParams().runId);
@@ -69,7 +69,8 @@ function OpenRun({ run }: { run: Run }) {
   const { document, past, future } = draft;
   // A rack's pipe is changed in its lead.
   const mayWrite = me.data?.role !== "viewer" && !run.rack;
-  const { got: plan, error: planError } = live;
+  const { got, error: planError } = live;
+  const plan = useRemedies(document, got);
   const rack = document.rack ? racked.got : undefined;
   const work = useMemo(
     (): WorkContext => ({ draft: { document, past, future }, edit: editAndAsk, send, run, mayWrite }),

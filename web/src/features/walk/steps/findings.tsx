@@ -2,6 +2,7 @@ import type { Finding, Fix } from "@/api/types";
 import { isToMeasure, useWork } from "@/features/walk/run-context";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { t } from "@/words/walk";
 import { applyEdits } from "./apply-edits";
 
 /** What was found at a place: why, what would do, and each remedy to take with one touch. */
@@ -36,17 +37,24 @@ export function FoundHere({ findings, id, onTake }: FoundProps) {
 
 function Fixes({ fixes, onTake }: { fixes: readonly Fix[]; onTake: (fix: Fix) => void }) {
   if (!fixes.length) return null;
+  const part = fixes.filter((fix) => fix.whole === false);
   return (
-    <span className="mt-1.5 flex flex-wrap gap-1.5">
-      {fixes.map((fix) => (
-        <Button
-          key={fix.says}
-          className="tape border-accent! text-[15px] text-accent!"
-          onClick={() => onTake(fix)}
-        >
-          {fix.says}
-        </Button>
-      ))}
+    <span className="mt-1.5 flex flex-wrap items-center gap-1.5">
+      <FixButtons fixes={fixes.filter((fix) => fix.whole !== false)} onTake={onTake} />
+      {part.length > 0 && <span className="text-[15px] text-soft">{t("mendsThisAlone")}</span>}
+      <FixButtons fixes={part} onTake={onTake} />
     </span>
   );
+}
+
+function FixButtons({ fixes, onTake }: { fixes: readonly Fix[]; onTake: (fix: Fix) => void }) {
+  return fixes.map((fix) => (
+    <Button
+      key={fix.says}
+      className="tape border-accent! text-[15px] text-accent!"
+      onClick={() => onTake(fix)}
+    >
+      {fix.says}
+    </Button>
+  ));
 }
