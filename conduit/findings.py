@@ -32,6 +32,7 @@ class Code(StrEnum):
     # The shoe.
     NO_SUCH_SHOE = "no_such_shoe", "stop", "Deduct and gain cannot be those of a shoe.", "Measuring a 90 in scrap."
     NO_TYPICAL_SHOE = "no_typical_shoe", "stop", "No typical shoe is known for this pipe.", "Giving deduct and gain."
+    DOUBTFUL_SHOE = "doubtful_shoe", "caution", "A shoe's figures are unusual for its size.", "Measuring a 90 in scrap."
     SHORT_RADIUS = (
         "short_radius",
         "caution",
@@ -101,6 +102,12 @@ class Code(StrEnum):
     # The pipe as bent in simulation.
     RUNS_INTO_THING = "runs_into_thing", "stop", "The bent pipe runs into a thing in the way.", "More rise or room."
     LITTLE_CLEARANCE = "little_clearance", "caution", "It clears a thing by less than asked.", "More rise or room."
+    CROSSES_THING = (
+        "crosses_thing",
+        "caution",
+        "Another leg comes back across a thing in the way, if that reaches so far.",
+        "Going over it there too.",
+    )
     RUNS_INTO_ITSELF = "runs_into_itself", "stop", "The bent pipe runs into itself.", "Legs that pass each other."
     # Racks of pipe.
     RACK_SPACING = "rack_spacing", "stop", "A rack's gap is not written, or is none.", "Writing a wider one."

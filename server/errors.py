@@ -11,7 +11,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.catalogue import said_by
-from conduit.document import UnreadableDocument
+from conduit.document import UnreadableDocument, fault_in_words
 from server.gate import is_locked_out
 from server.guard import PROBLEM, says
 from server.language import told
@@ -126,7 +126,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        places = {".".join(str(part) for part in fault["loc"][1:]): str(fault["msg"]) for fault in error.errors}
+        places = {".".join(str(part) for part in fault["loc"][1:]): _wrong(fault) for fault in error.errors}
         return tell(request, 422, message("errors.some_of_it_could_not_be"), places=places)
 
     @api.exception_handler(HttpError)
@@ -134,6 +134,13 @@ def install(api: NinjaAPI) -> None:
         # A body that is no JSON and a page without its token are found by the framework, and not told in words.
         detail = says(error.status_code) if error.status_code in (400, 403) else str(error)
         return tell(request, error.status_code, detail)
+
+
+def _wrong(fault: Any) -> str:
+    """What is wrong with a field, without the words of the program that found it."""
+    if fault["type"] == "value_error":
+        return str(fault["ctx"]["error"])
+    return told(fault_in_words(fault))
 
 
 def as_sentence(says: str) -> str:

@@ -10,6 +10,7 @@ from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
 from conduit.bender.degree_lines import found_by, lines_on
 from conduit.bender.drift import Learned, LoggedBend, learn
 from conduit.bender.handling import Handling, Way
+from conduit.bender.plausible import CalibrationDoubt, ShoeDoubt, doubt_of, doubts_of_tests, must_be_possible
 from conduit.bender.shoe import (
     CENTRE,
     Dial,
@@ -24,6 +25,7 @@ from conduit.bender.shoe import (
 
 __all__ = [
     "CENTRE",
+    "CalibrationDoubt",
     "Dial",
     "DialFit",
     "Handling",
@@ -33,14 +35,18 @@ __all__ = [
     "NoSuchShoe",
     "Reference",
     "Shoe",
+    "ShoeDoubt",
     "Test90",
     "Way",
     "calibrate",
+    "doubt_of",
+    "doubts_of_tests",
     "finder_reads",
     "fit_dial",
     "found_by",
     "learn",
     "lines_on",
+    "must_be_possible",
     "must_bend",
     "typical_machine",
     "typical_shoe",

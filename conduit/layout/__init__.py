@@ -22,7 +22,7 @@ from conduit.layout.placement import Context, Datum, Hindrance, StepPlacement
 from conduit.layout.run_layout import Layout, lay_out
 from conduit.layout.sideways import hindrance
 from conduit.layout.stamped import StampedEnd
-from conduit.layout.step_geometry import place_step
+from conduit.layout.step_geometry import first_corner_by_radius, place_step
 from conduit.layout.straps import strapping
 
 __all__ = [
@@ -38,6 +38,7 @@ __all__ = [
     "closure_of",
     "closure_words",
     "degrees_of",
+    "first_corner_by_radius",
     "fixed_couplings",
     "free_windows",
     "hindrance",

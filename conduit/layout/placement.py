@@ -93,13 +93,17 @@ class StepPlacement:
 
 @dataclass(frozen=True)
 class Context:
-    """What placing a step needs besides the step: its number, the shoe, the run's settings."""
+    """What placing a step needs besides the step: its number, the shoe, the run's settings.
+
+    `seats_at`: how far along the tape the pipe begins, where the first leg is measured from a box's face.
+    """
 
     index: int
     shoe: Shoe
     stand_off: float
     tape: Tape
     end_at: float | None
+    seats_at: float = 0.0
 
     def at_least(self, inches: float) -> str:
         """A least measure, as the tape shows it."""

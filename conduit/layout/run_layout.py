@@ -196,14 +196,15 @@ def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
     """
     heading = DIRECTIONS[measured.start.heading if measured.start else "right"]
     # The pipe seats at the origin; measured from a box's face the tape begins before that.
-    face = ORIGIN.along(heading, -((measured.start.connector if measured.start else None) or 0.0))
+    connector = (measured.start.connector if measured.start else None) or 0.0
+    face = ORIGIN.along(heading, -connector)
     course = _Course(heading, shoe, tuple(measured.steps), [], [StepPlacement((), Datum(face, heading))], [])
     if not measured.start:
         return course.so_far()
     end_at = measured.end.seat if measured.end else None
     head = measured.head
     for index, step in enumerate(measured.steps):
-        context = Context(index, shoe, head.stand_off, head.tape, end_at)
+        context = Context(index, shoe, head.stand_off, head.tape, end_at, 0.0 if course.corners else connector)
         if step is None:
             return course.so_far()
         placed = place_step(step, course.datum, context)

@@ -137,6 +137,16 @@ def _place_slope(step: SlopeStep, datum: Datum, context: Context) -> StepPlaceme
     return StepPlacement(corners, Datum(high.point, onward), (context.along(step, datum), rise))
 
 
+def first_corner_by_radius(step: SlopeStep) -> float:
+    """How far along its leg a slope's first corner moves for each inch that the radius is larger, measured the same.
+
+    Where the arc begins at X the corner lies R tan(θ/2) on; where the second arc ends at X, R tan(φ/2) cos(θ - φ) back.
+    """
+    angle, second = math.radians(step.angle), math.radians(step.second_angle)
+    back = math.tan(second / 2) * math.cos(angle - second)
+    return {"starts_at": math.tan(angle / 2), "raised_by": -back, "centred_at": 0.0}[step.ref]
+
+
 def _behind_face(step: OffsetStep, datum: Datum, toward: Vec, face: float, context: Context) -> tuple[Hindrance, ...]:
     """What an offset gets over begins where the pipe is fully up; a round one ends, others go on."""
     if not step.over:
@@ -167,8 +177,8 @@ def _place_rolled(step: RolledStep, datum: Datum, context: Context) -> StepPlace
 def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> StepPlacement | Finding:
     """An offset from the knockout's axis to the strap's, or back (docs/trade.md, Box offset).
 
-    The drop is knockout - stand-off - d/2; the straight that goes into the box lies between it and the bend's arc. At
-    the far end it is placed from where the pipe seats, which must be measured first.
+    The drop is knockout - stand-off - d/2; the straight that goes into the box lies between where the pipe
+    seats and the bend's arc. At the far end it is placed from where the pipe seats, which must be measured first.
     """
     surface = across_leg(step.surface, datum.heading)
     if not surface:
@@ -181,7 +191,7 @@ def _place_box_offset(step: BoxOffsetStep, datum: Datum, context: Context) -> St
     if step.stamped is not None:
         return _stamped(step, step.stamped, drop, toward, datum, context)
     rise, angle = abs(drop), math.radians(step.angle)
-    first = step.straight + context.reach(angle)
+    first = context.seats_at + step.straight + context.reach(angle)
     if step.end == "end":
         if context.end_at is None:
             return context.finding(Code.NO_END, "end", step)

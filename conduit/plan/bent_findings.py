@@ -7,7 +7,7 @@ from conduit.catalogue import Message, message
 from conduit.document import Head, MeasuredRun, Saddle3Step, step_name
 from conduit.findings import Code, Finding, found
 from conduit.layout import Layout
-from conduit.plan.judgement import Cleared
+from conduit.plan.judgement import Cleared, Crossing, crossings
 from conduit.plan.proof import Prover
 
 # What a pencil line and a saw cost; less is not a finding.
@@ -17,11 +17,12 @@ SLACK = 1 / 32
 def bent_findings(prover: Prover) -> list[Finding]:
     """The findings of a complete layout bent by its exact marks."""
     measured, layout = prover.measured, prover.layout
-    found = [finding for one in prover.exact.cleared for finding in _passing(one, measured)]
+    told = [finding for one in prover.exact.cleared for finding in _passing(one, measured)]
+    told += [_crossing(one, measured) for one in crossings(prover.exact_bent, layout, measured, prover.shoe.diameter)]
     near = prover.exact.nearest
     if near and near.gap < -SLACK:
-        found.append(_into_itself(layout, measured, near.first, near.second))
-    return found
+        told.append(_into_itself(layout, measured, near.first, near.second))
+    return told
 
 
 def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
@@ -39,6 +40,14 @@ def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
     else:
         deep = _shows(-one.clearance, head)
         yield found(Code.RUNS_INTO_THING, one.place, case=case, step=called, thing=name, deep=deep)
+
+
+def _crossing(one: Crossing, measured: MeasuredRun) -> Finding:
+    """Another leg that comes back across a thing: nobody measured how far that reaches."""
+    step, thing, head = measured.steps[one.thing.step], one.thing, measured.head
+    name = Message(f"“{thing.name}”") if thing.name else message("thing.unnamed")
+    told = {"thing": name, "deep": _shows(one.deep, head), "beside": _shows(one.beside, head)}
+    return found(Code.CROSSES_THING, thing.place, step=step_name(thing.step, step), **told)
 
 
 def _into_itself(layout: Layout, measured: MeasuredRun, first: float, second: float) -> Finding:

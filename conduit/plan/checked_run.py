@@ -1,12 +1,22 @@
 """From a raw document to its layout on its shoe, with everything found on the way."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from conduit.bender import Dial, Handling, NoSuchShoe, Shoe, must_bend, typical_machine, typical_shoe
+from conduit.bender import (
+    Dial,
+    Handling,
+    NoSuchShoe,
+    Shoe,
+    doubt_of,
+    must_be_possible,
+    must_bend,
+    typical_machine,
+    typical_shoe,
+)
 from conduit.catalogue import message, said_by
 from conduit.document import Head, MeasuredRun, doubts, read_document
-from conduit.findings import Code, Finding, found, setting, stops
+from conduit.findings import Code, Edit, Finding, Fix, found, setting, stops
 from conduit.layout import Layout, blocked, fixed_couplings, lay_out, limit_findings, split, strapping
 from conduit.plan.bent_findings import bent_findings
 from conduit.plan.proof import Prover
@@ -94,10 +104,26 @@ def shoe_for(head: Head, findings: list[Finding]) -> Shoe | None:
         fix = setting(message("fix.typical_shoe"), "shoe", None)
         findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", fix, why=said_by(error)))
         return None
+    if given:
+        findings += _doubtful(head, given)
     shoe = given or typical_shoe(head.material, head.trade_size)
     if not shoe:
         findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", pipe=f"{head.trade_size} {head.material}"))
     return shoe
+
+
+def _doubtful(head: Head, shoe: Shoe) -> Iterator[Finding]:
+    """A caution where the run's own figures are unusual for a shoe of its size; with the exchange that mends it."""
+    doubt = doubt_of(shoe, head.trade_size)
+    if not doubt or not head.shoe:
+        return
+    fixes: tuple[Fix, ...] = ()
+    if doubt.exchanged:
+        deduct, gain = head.tape.written(shoe.gain), head.tape.written(shoe.deduct)
+        says = message("fix.exchange", deduct=head.tape.shows(shoe.gain), gain=head.tape.shows(shoe.deduct))
+        edits = (Edit(op="set", place="shoe.deduct", value=deduct), Edit(op="set", place="shoe.gain", value=gain))
+        fixes = (Fix(says=says, edits=edits),)
+    yield found(Code.DOUBTFUL_SHOE, "shoe.gain", *fixes, why=doubt.says)
 
 
 def given_shoe(head: Head) -> Shoe:
@@ -115,7 +141,7 @@ def given_shoe(head: Head) -> Shoe:
         if not typical or figures.deduct is not figures.gain:
             raise NoSuchShoe(message("shoe.both_needed"))
         return replace(typical, name=figures.name or typical.name)
-    return Shoe(
+    shoe = Shoe(
         figures.name,
         OUTSIDE_DIAMETER[head.material][head.trade_size],
         figures.deduct,
@@ -126,3 +152,5 @@ def given_shoe(head: Head) -> Shoe:
         Dial(figures.dial_factor, figures.dial_constant),
         figures.heel,
     )
+    must_be_possible(shoe, head.trade_size)
+    return shoe

@@ -4,13 +4,13 @@ Clearances are least distances along the whole pipe, not only at vertices. Inche
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.document import TURNS, MeasuredRun
 from conduit.geometry import Vec
 from conduit.layout import Hindrance, Layout
-from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself
+from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself, where_least
 from conduit.units import Degrees
 
 
@@ -73,6 +73,33 @@ def judge_things(
         within = (max(0.0, low - start), min(bent.length, high - start))
         found.append(_cleared(bent, thing, within, diameter))
     return tuple(found)
+
+
+@dataclass(frozen=True)
+class Crossing:
+    """Where another leg comes back across a thing: how deep in it, and how far beside the leg that goes over it."""
+
+    thing: Hindrance
+    deep: float
+    beside: float
+
+
+def crossings(bent: Bent, layout: Layout, measured: MeasuredRun, diameter: float) -> Iterator[Crossing]:
+    """Things that another leg than their own runs into, if they reach so far to the side. Inches."""
+    for thing in layout.hindrances:
+        low, high = _leg(layout, measured, thing)
+
+        def inside(s: float, thing: Hindrance = thing) -> float:
+            point = bent.point_at(s)
+            # Under the surface that it stands on there is nothing of it.
+            height = point.minus(thing.foot).dot(thing.toward)
+            return max(distance_to(thing, point), -height) - diameter / 2
+
+        parts = (part for part in ((0.0, low), (high, bent.length)) if part[0] < part[1])
+        place, least = min((where_least(bent, inside, *part) for part in parts), key=lambda one: one[1], default=(0, 0))
+        if least < 0:
+            aside = thing.along.cross(thing.toward)
+            yield Crossing(thing, -least, abs(bent.point_at(place).minus(thing.foot).dot(aside)))
 
 
 def _end_miss(end: Pose, layout: Layout) -> EndMiss:

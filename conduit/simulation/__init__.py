@@ -6,7 +6,7 @@ Never imports documents, layouts, marks or anything above: it must not know how 
 """
 
 from conduit.simulation.bend import Arc, Bent, Bow, Pose, Setting, Swings, arc_of, bend_pipe
-from conduit.simulation.extremes import least_along, lowest
+from conduit.simulation.extremes import least_along, lowest, where_least
 from conduit.simulation.pipe_distance import Closest, Curve
 from conduit.simulation.self_distance import Nearness, nearest_to_itself
 
@@ -25,4 +25,5 @@ __all__ = [
     "least_along",
     "lowest",
     "nearest_to_itself",
+    "where_least",
 ]

@@ -40,7 +40,12 @@ def _lowest_on_arc(height: Callable[[float], float], low: float, high: float, ra
 
 
 def least_along(bent: Bent, value: Callable[[float], float], start: float, end: float) -> float:
-    """The least of `value` along the pipe from `start` to `end` (inches from end A).
+    """The least of `value` along the pipe from `start` to `end` (inches from end A); see `where_least`."""
+    return where_least(bent, value, start, end)[1]
+
+
+def where_least(bent: Bent, value: Callable[[float], float], start: float, end: float) -> tuple[float, float]:
+    """Where along the pipe from `start` to `end` (inches from end A) `value` is least, and how much that is.
 
     `value` must be Lipschitz with constant 1: along the pipe it changes by no more than the way. So a stretch whose
     middle less half its length is above the least found is passed over whole (branch and bound by the Lipschitz
@@ -50,17 +55,19 @@ def least_along(bent: Bent, value: Callable[[float], float], start: float, end: 
     for low, high, is_arc in bent.parts(start, end):
         half = (high - low) / 2
         stretches.append((value(low + half) - half, low, high, is_arc))
-    least = math.inf
+    least = start, math.inf
     for at_least, low, high, is_arc in sorted(stretches):
-        if at_least >= least:
+        if at_least >= least[1]:
             break
         count = max(LEAST_SAMPLES, math.ceil((high - low) / bent.radius / SAMPLE)) if is_arc else 1
         step = (high - low) / count
         values = [value(low + step * i) for i in range(count + 1)]
         best = min(range(count + 1), key=values.__getitem__)
-        least = min(least, values[best])
+        if values[best] < least[1]:
+            least = low + step * best, values[best]
         sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
-        if sampled_least < least:
+        if sampled_least < least[1]:
             around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
-            least = min(least, golden_section(value, *around)[1])
+            place, refined = golden_section(value, *around)
+            least = (place, refined) if refined < least[1] else least
     return least

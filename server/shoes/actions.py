@@ -7,7 +7,18 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.bender import Dial, DialFit, NoSuchShoe, Test90, calibrate, fit_dial, typical_shoe
+from conduit.bender import (
+    Dial,
+    DialFit,
+    NoSuchShoe,
+    Test90,
+    calibrate,
+    doubts_of_tests,
+    fit_dial,
+    must_be_possible,
+    typical_machine,
+    typical_shoe,
+)
 from conduit.bender import Shoe as CoreShoe
 from conduit.catalogue import said_by
 from conduit.plan import ShoeUsed
@@ -19,7 +30,7 @@ from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.sentences import message
 from server.shoes.models import Calibration, Shoe
-from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn
+from server.shoes.schemas import CalibrationFound, CalibrationIn, DoubtOut, ShoeIn
 
 
 def add_shoe(user: User, given: ShoeIn) -> Shoe:
@@ -60,7 +71,7 @@ def restore_shoe(user: User, shoe_id: int) -> Shoe:
 def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
     wanted = given.model_dump()
     if given.deduct is None or given.gain is None:
-        typical = typical_shoe(given.material, given.trade_size)
+        typical = (typical_machine if given.machine else typical_shoe)(given.material, given.trade_size)
         if not typical or (given.deduct is None) != (given.gain is None):
             says = message("shoe.both_needed")
             raise Refused(message("shoes.these_figures_do_not_make_a"), {"deduct": says})
@@ -80,7 +91,7 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
 
 def _must_bend_pipe(shoe: Shoe) -> None:
     try:
-        shoe.to_core()
+        must_be_possible(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
     except NoSuchShoe as error:
         raise Refused(message("shoes.these_figures_do_not_make_a"), {"gain": said_by(error)}) from error
 
@@ -89,8 +100,8 @@ def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
     """What test bends show of a shoe; what they do not touch stays as it is. Raises Refused."""
     try:
         deduct, gain, spreads = shoe.deduct, shoe.gain, (0.0, 0.0)
-        if given.tests:
-            tests = [Test90(**test.model_dump()) for test in given.tests]
+        tests = [Test90(**test.model_dump()) for test in given.tests]
+        if tests:
             found = calibrate(shoe.name, OUTSIDE_DIAMETER[shoe.material][shoe.trade_size], tests)  # type: ignore[index]
             deduct, gain = found.shoe.deduct, found.shoe.gain
             spreads = (found.deduct_spread, found.gain_spread)
@@ -99,7 +110,9 @@ def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
         core = CoreShoe(**{**_parts(shoe.to_core()), "deduct": deduct, "gain": gain, "dial": fit.dial})
     except NoSuchShoe as error:
         raise Refused(message("shoes.these_test_bends_do_not_go", why=said_by(error))) from error
+    doubts = doubts_of_tests(core, shoe.trade_size, tests, [(one.dial, one.angle) for one in given.dials])  # type: ignore[arg-type]
     return CalibrationFound(
+        doubts=[DoubtOut(says=one.says, test=one.test) for one in doubts],
         shoe=ShoeUsed.of(core, FINE_TAPE),
         deduct_spread=spreads[0],
         gain_spread=spreads[1],

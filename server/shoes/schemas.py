@@ -6,6 +6,8 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field
 
+from conduit.bender import doubt_of
+from conduit.catalogue import NOTHING, Message
 from conduit.document import Length, Name, OptionalLength, ShoeFigures, SignedLength
 from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
@@ -53,9 +55,17 @@ class CalibrationIn(Schema):
     dials: list[DialIn] = Field([], max_length=60)
 
 
+class DoubtOut(Schema):
+    """Something odd about test bends, and the 90 (by its index) whose legs look exchanged."""
+
+    says: Message
+    test: int | None
+
+
 class CalibrationFound(Schema):
     """What test bends show: the shoe's figures with their spread, and what follows from them."""
 
+    doubts: list[DoubtOut] = Field(description="What is asked about before the figures are taken.")
     shoe: ShoeUsed
     deduct_spread: float
     gain_spread: float
@@ -111,12 +121,26 @@ class ShoeOut(Schema):
     figures: Annotated[dict[str, Any], AsTyped(ShoeFigures)] = Field(
         description="What is written into a run that is bent on it."
     )
+    doubt: Message = Field(description="What is odd about its figures for its size; empty: nothing.")
+    exchanged: bool = Field(description="Whether deduct and gain look exchanged.")
     calibrations: list[CalibrationOut]
 
     @staticmethod
     def resolve_used(shoe: Shoe) -> ShoeUsed:
         """As plans tell it."""
         return ShoeUsed.of(shoe.to_core(), FINE_TAPE)
+
+    @staticmethod
+    def resolve_doubt(shoe: Shoe) -> Message:
+        """Asked about where it lies."""
+        found = doubt_of(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
+        return found.says if found else NOTHING
+
+    @staticmethod
+    def resolve_exchanged(shoe: Shoe) -> bool:
+        """With them the other way round it would be usual."""
+        found = doubt_of(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
+        return bool(found and found.exchanged)
 
     @staticmethod
     def resolve_figures(shoe: Shoe) -> dict[str, Any]:

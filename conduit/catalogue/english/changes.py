@@ -10,6 +10,7 @@ CHANGES: dict[str, str | tuple[str, str]] = {
     "fix.turn": "Turn it {way}",
     "fix.kick_back": "Kick {back} back",
     "fix.exact_spacing": "Use the exact spacing",
+    "fix.exchange": "Exchange them: deduct {deduct}, gain {gain}",
     "fix.typical_shoe": "Use a typical shoe",
     "fix.take_out.coupling": "Take the coupling out",
     "fix.take_out.pull_point": "Take the pull point out",

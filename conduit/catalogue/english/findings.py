@@ -230,6 +230,12 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "{step}: with its straight the lever tool's offset takes {needs}; only {straight} is straight there.",
         "Begin the bend farther from the box.",
     ),
+    "doubtful_shoe": ("{why}", "Measure a 90 in scrap before anything is bent by them."),
+    "crosses_thing": (
+        "{step}: the pipe comes back {beside} beside this leg. If {thing} reaches so far, it would go {deep} into it "
+        "there.",
+        "Go over it there too, or see that it ends before that.",
+    ),
     "oval_straight": (
         "{step}: only {straight} of straight pipe between bends {before} and {bend}; within {needs} of a bend the "
         "wall is oval, and bent again there it flattens.",

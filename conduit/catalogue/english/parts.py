@@ -104,6 +104,12 @@ PARTS: dict[str, str | tuple[str, str]] = {
     "shoe.both_needed": "deduct and gain are both needed; bend a 90 in scrap and measure both legs",
     "shoe.no_radius": "a gain of {gain} on pipe {diameter} across leaves no bending radius; bend a 90 in scrap and "
     "measure both legs again",
+    "shoe.far_out": "their radius of {radius} is far from that of any shoe for {size}; bend a 90 in scrap and "
+    "measure both legs",
+    "shoe.exchanged": "Deduct {deduct} and gain {gain} look exchanged: as they stand the radius would be {radius}, "
+    "far from that of a shoe for {size}.",
+    "shoe.odd": "Deduct {deduct} and gain {gain} are unusual for {size}: a radius of {radius}, the arc beginning "
+    "{begins} from the arrow.",
     "shoe.other_pipe": "this shoe takes {bends}, not {material} {size}; pipe of another size flattens or kinks in it",
     # Why a step cannot be taken by a pipe of a rack, and what would do.
     "rack.no_such_way": "this step does not go by “{way}”",

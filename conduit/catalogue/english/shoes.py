@@ -4,6 +4,11 @@ SHOES: dict[str, str | tuple[str, str]] = {
     "calibration.no_ninety": "no test bend is given; bend a 90 in scrap and measure both legs",
     "calibration.no_dial": "no test bend is given; bend to a dial angle, let go, read the angle finder",
     "calibration.falls": "a larger dial angle gave a smaller bend; check the readings",
+    "calibration.legs_exchanged": "Test {test}: its two legs look exchanged; the first is the one with the pencil "
+    "mark.",
+    "calibration.apart": "These test bends are {apart} apart; those of one shoe lie much nearer. Bend another, or "
+    "leave out the one that is off.",
+    "calibration.dial_off": "A dial of {dial}° that reads {read}° is far off; read both again.",
     "figure.deduct": "deduct",
     "figure.gain": "gain",
     "learned.none": "No bend logged yet shows its {figure}.",

@@ -228,3 +228,18 @@ class EveryStep(TestCase):
         self.assertEqual([p.place for p in make_plan(raw).findings], ["start.knockout"])
         met = make_plan({**raw, "stand_off": "1"})
         self.assertEqual(met.findings, [])
+
+
+class FromTheFace(TestCase):
+    def test_the_straight_of_a_box_offset_is_pipe_and_not_connector(self):
+        lines = [
+            "pipe 3/4 EMT",
+            "start box A, right",
+            "box offset to in, knockout 27/32, straight 2",
+            "end box B, seat at 60",
+        ]
+        seat = make_plan(read_note("\n".join(lines)).document)
+        lines[1] += ", from the face with a connector of 5/8"
+        face = make_plan(read_note("\n".join(lines)).document)
+        for plan in (seat, face):
+            self.assertAlmostEqual(plan.bends[0].start.inches, 2, 6)

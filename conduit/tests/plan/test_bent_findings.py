@@ -43,6 +43,18 @@ class Verdicts(TestCase):
             self.assertTrue(mended.makeable, fix.says)
             self.assertEqual(mended.findings, [])
 
+    def test_a_leg_that_comes_back_across_a_thing_is_told_how_far_beside(self):
+        """What goes over a duct and returns 24 beside would be in it there, as nobody measured where it ends."""
+        over = 'saddle out over box 4 "duct", clear 1/2, at 30, near 30, width 12'
+        plan = make_plan(noted(over, "90 up, back at 80", "90 left, back at 24", end=70))
+        [found] = [one for one in plan.findings if one.code == "crosses_thing"]
+        self.assertTrue(plan.makeable)
+        self.assertIn("comes back 23 1/16 beside this leg. If “duct” reaches so far", found.says)
+        for clear in (["90 up, back at 80", "90 left, back at 24"], ["90 up, back at 80", "90 right, back at 24"]):
+            end = 20 if clear[1].startswith("90 left") else 70
+            codes = {one.code for one in make_plan(noted(over, *clear, end=end)).findings}
+            self.assertNotIn("crosses_thing", codes, clear)
+
     def test_ways_agree_with_the_plan(self):
         raw = noted(BEAM)
         for way in ways_of(raw, 0):

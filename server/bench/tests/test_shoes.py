@@ -36,6 +36,23 @@ class Shoes(BenchTestCase):
         self.assertEqual(self.api.send("POST", "/shoes", NEW).status_code, 409)
         self.assertEqual(Shoe.objects.count(), 1)
 
+    def test_what_was_exchanged_or_misread_is_asked_about(self):
+        wrong = {**TEST, "leg": TEST["other_leg"], "other_leg": TEST["leg"]}
+        found = self.send("POST", "/test", {"tests": [TEST, wrong]}).json()
+        self.assertEqual([doubt["test"] for doubt in found["doubts"]][:1], [1])
+        self.assertEqual(self.send("POST", "/test", {"tests": [TEST]}).json()["doubts"], [])
+        self.assertIn(
+            "far off", self.send("POST", "/test", {"dials": [{"dial": 45, "angle": 60}]}).json()["doubts"][0]["says"]
+        )
+        changed = self.send("PUT", "", {**NEW, "deduct": NEW["gain"], "gain": NEW["deduct"]}).json()
+        self.assertTrue(changed["exchanged"])
+        self.assertIn("look exchanged", changed["doubt"])
+        self.assertEqual(self.shoe["doubt"], "")
+        far = self.send("PUT", "", {**NEW, "deduct": "3", "gain": "12"})
+        self.assertEqual((far.status_code, list(far.json()["places"])), (422, ["gain"]))
+        unread = self.send("POST", "/test", {"tests": [{**TEST, "leg": "a lot"}]}).json()
+        self.assertNotIn("Value error", str(unread))
+
     def test_a_test_bend_is_shown_first_then_taken(self):
         found = self.send("POST", "/test", {"tests": [TEST]}).json()
         self.assertEqual((found["shoe"]["deduct"]["reads"], found["shoe"]["gain"]["reads"]), ("6 1/8", "3 5/16"))

@@ -2444,6 +2444,16 @@ export interface components {
                  */
                 machine?: boolean;
             };
+            /**
+             * Doubt
+             * @description What is odd about its figures for its size; empty: nothing.
+             */
+            doubt: string;
+            /**
+             * Exchanged
+             * @description Whether deduct and gain look exchanged.
+             */
+            exchanged: boolean;
             /** Calibrations */
             calibrations: components["schemas"]["CalibrationOut"][];
         };
@@ -2552,6 +2562,11 @@ export interface components {
          * @description What test bends show: the shoe's figures with their spread, and what follows from them.
          */
         CalibrationFound: {
+            /**
+             * Doubts
+             * @description What is asked about before the figures are taken.
+             */
+            doubts: components["schemas"]["DoubtOut"][];
             shoe: components["schemas"]["ShoeUsed"];
             /** Deduct Spread */
             deduct_spread: number;
@@ -2567,6 +2582,16 @@ export interface components {
             dial_spread: number;
             /** Dials */
             dials: number;
+        };
+        /**
+         * DoubtOut
+         * @description Something odd about test bends, and the 90 (by its index) whose legs look exchanged.
+         */
+        DoubtOut: {
+            /** Says */
+            says: string;
+            /** Test */
+            test: number | null;
         };
         /**
          * CalibrationIn
@@ -3015,7 +3040,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "oval_straight" | "no_order" | "order_not_found" | "bend_long" | "runs_into_thing" | "little_clearance" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "doubtful_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "oval_straight" | "no_order" | "order_not_found" | "bend_long" | "runs_into_thing" | "little_clearance" | "crosses_thing" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -9951,10 +9976,7 @@ export interface operations {
     listRemedies: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
-                "Idempotency-Key"?: string;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };

@@ -31,6 +31,14 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
   const take = useCalibrate(shoe.id);
   const setTest = (at: number, part: Partial<Test>) =>
     setTests(tests.map((one, i) => (i === at ? { ...one, ...part } : one)));
+  const doubts = (given && !found.error && found.data?.doubts) || [];
+  /** Of the tests that are whole, as the server counts them. */
+  const exchange = (at: number) =>
+    setTests(
+      tests.map((one) =>
+        one === tests.filter(isWhole)[at] ? { ...one, leg: one.other_leg, other_leg: one.leg } : one,
+      ),
+    );
   const setDial = (at: number, part: Partial<Dial>) =>
     setDials(dials.map((one, i) => (i === at ? { ...one, ...part } : one)));
   return (
@@ -106,16 +114,24 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
         {given === null && <p className="text-soft">{t("onceBothLegsAreMeasured")}</p>}
         {given && found.error && <Notice severity="stop">{wordsOf(found.error)}</Notice>}
         {given && found.data && !found.error && <Found found={found.data} shoe={shoe} />}
+        {doubts.map((doubt) => (
+          <Notice key={doubt.says} severity="caution">
+            {doubt.says}{" "}
+            {doubt.test !== null && (
+              <Button onClick={() => exchange(doubt.test ?? 0)}>{t("exchangeTheLegs")}</Button>
+            )}
+          </Notice>
+        ))}
         {take.error && <Notice severity="stop">{wordsOf(take.error)}</Notice>}
       </div>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
-          look="main"
+          look={doubts.length ? "plain" : "main"}
           className="min-h-10"
           disabled={given === null || !found.data || Boolean(found.error) || take.isPending}
           onClick={() => given && take.mutate(given, { onSuccess: onDone })}
         >
-          {t("useTheseFiguresFromNow")}
+          {doubts.length ? t("useThemAllTheSame") : t("useTheseFiguresFromNow")}
         </Button>
         <Button className="min-h-10" onClick={onDone}>
           {t("leaveIt")}
@@ -140,9 +156,11 @@ function wordsOfPlace(place: string): string {
   return key ? t("test", { at: Number(at) + 1, key: key.replace("_", " ") }) : place;
 }
 
+const isWhole = (test: Test) => Object.values(test).every((text) => text.trim());
+
 /** What is filled in so far, or null while it is not enough for anything. */
 function givenBy(tests: Test[], dials: Dial[]): CalibrationIn | null {
-  const whole = tests.filter((test) => Object.values(test).every((text) => text.trim()));
+  const whole = tests.filter(isWhole);
   const read = dials
     .filter((dial) => dial.angle.trim() && dial.dial.trim())
     .map((dial) => ({ dial: Number(dial.dial), angle: Number(dial.angle) }));

@@ -112,7 +112,7 @@ interface Given extends Written {
   machine: boolean;
 }
 
-function begun(shoe: Shoe | undefined): Given {
+export function begun(shoe: Shoe | undefined): Given {
   const figures = shoe?.figures;
   const [own, ownAt] = Object.entries(figures?.references ?? {})[0] ?? ["", ""];
   return {
@@ -130,7 +130,7 @@ function begun(shoe: Shoe | undefined): Given {
   };
 }
 
-function sent(given: Given): ShoeIn {
+export function sent(given: Given): ShoeIn {
   const { own, own_at, handle_up, ...rest } = given;
   const empty = (text: string) => text.trim() || null;
   return {

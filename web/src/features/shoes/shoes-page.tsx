@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useMe, useRemoveShoe, useShoes } from "@/api/queries";
+import { useChangeShoe, useMe, useRemoveShoe, useShoes } from "@/api/queries";
 import type { Shoe } from "@/api/types";
 import { ShoeDrawing } from "@/draw/shoe";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
@@ -12,7 +12,7 @@ import { Notice } from "@/ui/notice";
 import { t } from "@/words/shoes";
 import { Calibrate } from "./calibrate";
 import { LearnedFigures } from "./learned";
-import { ShoeForm } from "./shoe-form";
+import { begun, ShoeForm, sent } from "./shoe-form";
 
 /** The crew's benders: their figures, where these come from, and what the log says of them. */
 export function ShoesPage() {
@@ -44,6 +44,22 @@ export function ShoesPage() {
         <Bin kinds={["shoe"]} />
       </main>
     </Shell>
+  );
+}
+
+/** Figures that are unusual for its size, and the exchange that would mend them. */
+function Doubtful({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
+  const change = useChangeShoe(shoe.id);
+  const exchanged = { ...begun(shoe), deduct: begun(shoe).gain, gain: begun(shoe).deduct };
+  return (
+    <Notice severity="caution">
+      {shoe.doubt}{" "}
+      {mayWrite && shoe.exchanged && (
+        <Button disabled={change.isPending} onClick={() => change.mutate(sent(exchanged))}>
+          {t("exchangeThem")}
+        </Button>
+      )}
+    </Notice>
   );
 }
 
@@ -108,6 +124,7 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
           <p className="text-[15px] text-soft">{t("toScaleA90In")}</p>
         </div>
         <div className="flex flex-col gap-3">
+          {shoe.doubt && <Doubtful shoe={shoe} mayWrite={mayWrite} />}
           <Figures shoe={shoe} />
           <LearnedFigures shoe={shoe} mayWrite={mayWrite} />
         </div>
