@@ -46,9 +46,10 @@ _TAPE = re.compile(
 _ANGLE = re.compile(
     r"""(?P<whole>\d+(?:\.\d*)?|\.\d+)?
         (?:(?:(?<=\d)[\s-]+|(?<!\d))(?P<top>\d+)\s*/\s*(?P<bottom>\d+))?
-        \s*(?:°|deg\.?|degrees?)?""",
+        \s*(?:(?:°|deg\.?|degrees?)(?:\s*(?P<minutes>\d+(?:\.\d+)?)\s*(?:'|min\.?|minutes?))?)?""",
     re.VERBOSE,
 )
+MINUTES = 60
 
 
 # An angle says by its type what it is in: radians where it is computed with, degrees where a person reads or writes it.
@@ -145,8 +146,25 @@ def _parse_text(written: str, tape: str) -> float:
     """A figure, a sum of figures, or the mean of a measure that was taken again."""
     if len(written) > LONGEST_TEXT:
         raise UnreadableLength(message("length.too_long"))
-    readings = [sum(_figure(one, tape) for one in _PLUS.split(part)) for part in _plain(written).split(AGAIN)]
+    parts = [_PLUS.split(part) for part in _plain(written).split(AGAIN)]
+    _in_one_unit([one.strip() for part in parts for one in part], tape)
+    readings = [sum(_figure(one, tape) for one in part) for part in parts]
     return sum(readings) / len(readings)
+
+
+def _in_one_unit(figures: list[str], tape: str) -> None:
+    """Refuse a bare figure beside one in the other unit than the tape's: it may be meant in either."""
+    bare = next((one for one in figures if _BARE.fullmatch(one)), None)
+    if bare is None or len(figures) == 1:
+        return
+    other = next((one for one in figures if one != bare and _is_of_other_unit(one, tape)), None)
+    if other:
+        raise UnreadableLength(message("length.which_unit", bare=bare, other=other))
+
+
+def _is_of_other_unit(figure: str, tape: str) -> bool:
+    metric = bool(_METRIC.fullmatch(figure) or _METRES.fullmatch(figure))
+    return not _BARE.fullmatch(figure) and metric != is_metric(tape)
 
 
 def _figure(text: str, tape: str) -> float:
@@ -177,7 +195,7 @@ def _in_millimetres(bare: str) -> str:
 
 def _plain(written: str) -> str:
     spaced = _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written)
-    table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-"})
+    table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
     text = " ".join(spaced.translate(table).lower().split())
     return _COMMA.sub(r"\1.\2", _AND.sub(" ", text))
 
@@ -227,7 +245,10 @@ def _angle_of_text(written: str) -> float:
     if found["top"] and "." in (found["whole"] or ""):
         raise UnreadableAngle(message("length.decimal_and_fraction"))
     try:
-        return float(found["whole"] or 0) + _fraction(found["top"], found["bottom"])
+        minutes = float(found["minutes"] or 0)
+        if minutes >= MINUTES:
+            raise UnreadableAngle(message("angle.minutes", minutes=found["minutes"]))
+        return float(found["whole"] or 0) + _fraction(found["top"], found["bottom"]) + minutes / MINUTES
     except UnreadableLength as error:
         raise UnreadableAngle(message("angle.parts", top=found["top"], bottom=found["bottom"])) from error
 

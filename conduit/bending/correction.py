@@ -6,15 +6,15 @@ closed, and where that cannot be, the pipe is scrap.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.bending.least_change import least_change
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
 from conduit.catalogue import NOTHING, Message, joined, message
-from conduit.simulation import Setting
-from conduit.units import Degrees, Radians
+from conduit.simulation import Setting, arc_of
+from conduit.units import TOLERANCE, Degrees, Radians
 
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
@@ -23,6 +23,10 @@ HANDS_ANGLE, HANDS_MARK, HANDS_TURN = math.radians(0.5), 1 / 16, 1.0
 LEAST_CUT = 1 / 32
 # By hand EMT up to this diameter can be opened a little; heavy wall cannot.
 OPENABLE_DIAMETER, MOST_OPENED = 1.2, math.radians(5)
+# And twisted back into its plane, against a wall or in a vise, by so many degrees.
+MOST_TWISTED = 5.0
+# Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
+MOST_MOVED = 1.0
 
 Advice = Literal["go_on", "replan", "rebend", "trim", "scrap"]
 
@@ -43,10 +47,16 @@ class AsBent:
 
 @dataclass(frozen=True)
 class Rebend:
-    """A bend that is made already and is to be opened (negative) or closed by so many degrees."""
+    """A bend that is made already and is to be opened (negative) or closed by so many degrees, or twisted back."""
 
     bend: int
     by: Degrees
+    twist: bool = False
+
+    @property
+    def way(self) -> Literal["close", "open", "twist"]:
+        """What is done with it."""
+        return "twist" if self.twist else "close" if self.by > 0 else "open"
 
 
 @dataclass(frozen=True)
@@ -86,17 +96,41 @@ def correct(
     rest = [number for number in range(len(planned)) if number not in real]
     if piece.fits(piece.bent(settings)):
         return _told("go_on", piece, settings, settings, message("correct.go_on"))
-    out = [one for one in readings if one.bend not in left and abs(_short(planned, one)) >= HANDS_ANGLE]
+    out = [one for one in readings if one.bend not in left and _is_out(planned, one)]
+    piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
     made_up = _made_up(settings, rest, piece)
     rebent = _rebent(planned, settings, out, rest, piece)
-    under = any(_short(planned, one) > 0 for one in out)
-    if rebent and (under or not made_up or not _modest(planned, settings, made_up, out, rest)):
+    if rebent and (not made_up or _is_simpler(planned, settings, made_up, out, rest)):
         return replace(rebent, or_leave=made_up is not None)
+    # Rather nearer to a thing in the way than scrap.
+    made_up = made_up or _made_up(settings, rest, piece, keeps_clear=False)
     if made_up:
         return made_up
     if _as_near_as_hands_get(planned, readings):
         return _told("go_on", piece, settings, settings, message("correct.near_enough"))
     return _told("scrap", piece, settings, settings, _why_scrap(planned, readings, out, piece))
+
+
+def _is_out(planned: Sequence[Setting], reading: AsBent) -> bool:
+    """Whether a bend is out by more than hands can better, in its angle or out of its plane."""
+    return abs(_short(planned, reading)) >= HANDS_ANGLE or abs(reading.turned) > HANDS_TURN
+
+
+def _is_simpler(
+    planned: Sequence[Setting],
+    settings: Sequence[Setting],
+    made_up: Correction,
+    out: Sequence[AsBent],
+    rest: Sequence[int],
+) -> bool:
+    """Whether bringing bends back is simpler than making up for them: of those that are under, or far over.
+
+    What is only out of its plane is made up for by how the rest is rolled.
+    """
+    if all(abs(_short(planned, one)) < HANDS_ANGLE for one in out):
+        return False
+    under = any(_short(planned, one) > 0 for one in out)
+    return under or not _modest(planned, settings, made_up, out, rest)
 
 
 def _short(planned: Sequence[Setting], reading: AsBent) -> float:
@@ -127,15 +161,27 @@ def _told(
 
 
 def _made_up(
-    settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect, before: Message = NOTHING
+    settings: Sequence[Setting],
+    rest: Sequence[int],
+    piece: PieceToCorrect,
+    before: Message = NOTHING,
+    keeps_clear: bool = True,
 ) -> Correction | None:
     """What is off made up for by the rest and the cuts; None where that does not bring end B back.
 
-    Nor where a bend would change by more than `MOST_REPLANNED` or a roll by more than `MOST_TURNED` (radians).
-    `before`: what is done first.
+    Nor where a bend would change by more than `MOST_REPLANNED`, a roll by more than `MOST_TURNED` (radians) or a mark
+    by more than `MOST_MOVED`, nor where the shoe would find no room at a mark that was moved. `before`: what is done
+    first; `keeps_clear`: of what is passed no more clearance is given up than a plan would.
     """
     better, cuts = least_change(settings, rest, piece)
-    if not piece.fits(piece.bent(better, cuts)) or not _gentle(settings, better, rest):
+    bent = piece.bent(better, cuts)
+    if (
+        not piece.fits(bent)
+        or not _gentle(settings, better, rest, piece.misplaced)
+        or not _has_room(settings, better, piece)
+    ):
+        return None
+    if keeps_clear and piece.keeping and piece.keeping(bent) > 1:
         return None
     moved = any(_differs(better[i], settings[i]) for i in rest)
     then = "then_" if before else ""
@@ -181,14 +227,15 @@ def _rebent(
 ) -> Correction | None:
     """The bends that are out brought back to their planned angles, and the rest re-planned if need be.
 
-    None where there are none, where hands cannot open so far, or where the end would still not fit.
+    None where there are none, where hands cannot open or twist so far, or where the end would still not fit.
     """
-    if not out or any(not can_open(piece, -_short(planned, one)) for one in out):
+    if not out or any(not can_open(piece, -_short(planned, one)) or not can_twist(piece, one.turned) for one in out):
         return None
     straightened = list(settings)
     for one in out:
-        straightened[one.bend] = replace(settings[one.bend], angle=planned[one.bend].angle)
-    rebends = [Rebend(one.bend, math.degrees(_short(planned, one))) for one in out]
+        meant = planned[one.bend]
+        straightened[one.bend] = replace(settings[one.bend], angle=meant.angle, roll=meant.roll)
+    rebends = [rebend for one in out for rebend in _rebends(planned, one)]
     back = _rebend_words(rebends)
     if piece.fits(piece.bent(straightened)):
         says = joined((back, message("correct.then_go_on")))
@@ -199,11 +246,21 @@ def _rebent(
     return _told("rebend", piece, settings, better.settings, better.says, rebends, better.cuts)
 
 
+def _rebends(planned: Sequence[Setting], one: AsBent) -> Iterator[Rebend]:
+    """What brings a bend back: into its plane first, then to its angle."""
+    if abs(one.turned) > HANDS_TURN:
+        yield Rebend(one.bend, one.turned, twist=True)
+    if abs(_short(planned, one)) >= HANDS_ANGLE:
+        yield Rebend(one.bend, math.degrees(_short(planned, one)))
+
+
 def _rebend_words(rebends: Sequence[Rebend]) -> Message:
     """What is under goes back into the shoe; what is over is taken out by hand, as no shoe opens a bend."""
+    twisted = [_by("correct.twist", one) for one in rebends if one.twist]
+    rebends = [one for one in rebends if not one.twist]
     close = [_by("correct.close_one", one) for one in rebends if one.by > 0]
     words = [message("correct.close", bends=joined(close, message("correct.and")))] if close else []
-    return joined([*words, *(_by("correct.open", one) for one in rebends if one.by <= 0)])
+    return joined([*twisted, *words, *(_by("correct.open", one) for one in rebends if one.by <= 0)])
 
 
 def _by(key: str, rebend: Rebend) -> Message:
@@ -228,10 +285,31 @@ def can_open(piece: PieceToCorrect, by: Radians) -> bool:
     return by <= 0 or (piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER and by <= MOST_OPENED)
 
 
-def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int]) -> bool:
+def can_twist(piece: PieceToCorrect, turned: Degrees) -> bool:
+    """Whether a bend so far out of its plane can be twisted back, by hand against a wall or in a vise."""
+    thin = piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER
+    return abs(turned) <= (MOST_TWISTED if thin else HANDS_TURN)
+
+
+def _has_room(before: Sequence[Setting], after: Sequence[Setting], piece: PieceToCorrect) -> bool:
+    """Whether the shoe finds straight pipe between bends as a plan would have it, or as there was before."""
+    least = piece.shoe.least_between
+    gaps = zip(_gaps(before, piece), _gaps(after, piece), strict=True)
+    return all(now >= min(was, least) - TOLERANCE for was, now in gaps)
+
+
+def _gaps(settings: Sequence[Setting], piece: PieceToCorrect) -> list[float]:
+    """The straights before the first bend and between bends, along the pipe, in inches."""
+    arcs = [arc_of(one, piece.shoe) for one in settings]
+    edges = [0.0, *(edge for arc in arcs for edge in (arc.start, arc.end))]
+    return [after - before for before, after in zip(edges[::2], edges[1::2], strict=False)]
+
+
+def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int], further: float) -> bool:
     return all(
         abs(after[i].angle - before[i].angle) <= MOST_REPLANNED
         and abs(after[i].roll - before[i].roll) <= MOST_TURNED
+        and abs(after[i].mark - before[i].mark) <= MOST_MOVED + further
         and after[i].angle > 0
         for i in rest
     )

@@ -41,7 +41,8 @@ class PieceToCorrect:
     `start` is where its end A lies before it is trimmed, `length` from there to where end B is trimmed to.
 
     `passing` tells of a bent pipe how much is used of the clearance that may be lost, 1 being all of it; None: there
-    is nothing to pass. `sweeps`: which bends are the shots of one sweep; those that are left of it are changed alike.
+    is nothing to pass. `keeping`: the same of what a plan would give up. `misplaced`: how far a bend that is made lies
+    out of its place. `sweeps`: which bends are the shots of one sweep; those that are left of it are changed alike.
     """
 
     shoe: Shoe
@@ -52,6 +53,8 @@ class PieceToCorrect:
     spare: float = 0.0
     spare_a: float = 0.0
     passing: Used | None = None
+    keeping: Used | None = None
+    misplaced: float = 0.0
     sweeps: tuple[tuple[int, ...], ...] = ()
 
     def changed_alike(self, rest: Sequence[int]) -> list[list[int]]:

@@ -189,7 +189,7 @@ class Rebent(Result):
     """A bend to be put back into the shoe: closed or opened by so much."""
 
     bend: int
-    way: Literal["close", "open"]
+    way: Literal["close", "open", "twist"]
     by_reads: str
     until_reads: str
 

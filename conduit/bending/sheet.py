@@ -7,7 +7,7 @@ from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
-from conduit.bending.correction import HANDS_TURN, LEAST_CUT
+from conduit.bending.correction import HANDS_TURN, LEAST_CUT, Rebend
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, roll_before
@@ -285,7 +285,7 @@ class SheetMaker:
                 for index in self.planned
                 if index not in self.as_made.made and _moved(before[index], after[index])
             ],
-            rebends=[self._rebent(list(self.planned)[one.bend], one.by) for one in found.rebends],
+            rebends=[self._rebent(list(self.planned)[one.bend], one) for one in found.rebends],
             cut_a=self.measure(found.cuts.a) if abs(found.cuts.a) >= LEAST_CUT else None,
             cut_b=self.measure(found.cuts.b) if abs(found.cuts.b) >= LEAST_CUT else None,
         )
@@ -300,12 +300,10 @@ class SheetMaker:
             turned=_turned(before, after),
         )
 
-    def _rebent(self, index: int, by: Degrees) -> told.Rebent:
+    def _rebent(self, index: int, one: Rebend) -> told.Rebent:
         until = math.degrees(self.as_made.states[-1].targets[index].angle)
-        way = f"{abs(by):.1f}°"
-        return told.Rebent(
-            bend=index + 1, way="close" if by > 0 else "open", by_reads=way, until_reads=format_angle(until)
-        )
+        by = f"{abs(one.by):.1f}°"
+        return told.Rebent(bend=index + 1, way=one.way, by_reads=by, until_reads=format_angle(until))
 
 
 def _worth(readings: Sequence[ToolReading], ask: AskedReading | None) -> list[ToolReading]:

@@ -1,7 +1,7 @@
 """One stick of a laid-out run at the bench: where its bends lie on it, how they are set, where its end must come."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -21,6 +21,8 @@ Arcs = dict[int, Arc]
 LYING = Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"])
 # Of the clearance that was wanted, so much must be left after a correction.
 LEFT_OF_CLEARANCE = 0.5
+# Of what was asked for a re-plan gives up no more than this, in inches, where there is another way.
+MOST_GIVEN_UP = 1 / 8
 
 
 @dataclass(frozen=True)
@@ -124,12 +126,16 @@ class Stick:
         planned = [setting_of(self.habit(index, arc).mark, arc) for index, arc in self.arcs.items()]
         wanted = [min(one.clearance, one.wanted) for one in self._passed(whole.bent(planned))]
 
-        def used(bent: Bent) -> float:
+        def used(bent: Bent, least: Callable[[float], float]) -> float:
             left = [one.clearance for one in self._passed(bent)]
-            short = max(LEFT_OF_CLEARANCE * was - now for now, was in zip(left, wanted, strict=True))
+            short = max(least(was) - now for now, was in zip(left, wanted, strict=True))
             return 1 + (short - TOLERANCE) / SLACK_ACROSS
 
-        return replace(whole, passing=used)
+        return replace(
+            whole,
+            passing=lambda bent: used(bent, lambda was: LEFT_OF_CLEARANCE * was),
+            keeping=lambda bent: used(bent, lambda was: was - MOST_GIVEN_UP),
+        )
 
     def _sweeps(self) -> tuple[tuple[int, ...], ...]:
         """The shots of each sweep, by their place on the piece."""

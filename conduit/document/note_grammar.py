@@ -20,6 +20,8 @@ QUOTED = r'(?<![\d\'])"[^"]*"'
 NAME = f"(?:{QUOTED}|[^,]+?)"
 # A figure that was mistyped with a comma stands in quotes, so that nothing typed is lost.
 N = NAME
+# Other spellings of words of the grammar, and the degree sign at a turn that needs none.
+SPELLINGS = {r"\bcenter(?=(ed)?\b)": "centre", r"\bcentreed\b": "centred", r"(?<=\b90)[°º](?=\s)": ""}
 # Stands for a figure that is not measured yet.
 NOT_YET = "?"
 LEFT_OUT = "leave out "

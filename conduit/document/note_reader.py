@@ -9,7 +9,19 @@ from dataclasses import dataclass
 from typing import Any, get_args
 
 from conduit.catalogue import Message, message
-from conduit.document.note_grammar import HEADS, LEFT_OUT, NOT_YET, QUOTED, RACK, RACK_PIPE, RACK_WAY, STEPS, Form, Raw
+from conduit.document.note_grammar import (
+    HEADS,
+    LEFT_OUT,
+    NOT_YET,
+    QUOTED,
+    RACK,
+    RACK_PIPE,
+    RACK_WAY,
+    SPELLINGS,
+    STEPS,
+    Form,
+    Raw,
+)
 from conduit.document.rack import MOST_PIPES
 from conduit.tables import Material
 
@@ -96,10 +108,20 @@ def keeping(read: Raw, before: Mapping[str, Any]) -> Raw:
 
 
 def _clauses(line: str) -> list[str]:
-    """The line's clauses, comments taken off; commas and # within quotes do not count."""
-    plain = re.sub(f"({QUOTED})|#.*", lambda match: match[1] or "", line)
+    """The line's clauses, comments taken off; commas and # within quotes do not count.
+
+    Other spellings of the grammar's own words are read as those, outside of quotes.
+    """
+    plain = _outside_quotes("#.*", "", line)
+    for other, own in SPELLINGS.items():
+        plain = _outside_quotes(other, own, plain)
     parts = re.findall(f"(?:{QUOTED}|[^,])+", plain)
     return [" ".join(part.split()) for part in parts if part.strip()]
+
+
+def _outside_quotes(pattern: str, other: str, line: str) -> str:
+    """A line with what a pattern finds outside of quotes replaced."""
+    return re.sub(f"({QUOTED})|{pattern}", lambda match: match[1] or other, line, flags=re.IGNORECASE)
 
 
 def _form_of(head: str) -> Form | None:

@@ -15,9 +15,9 @@ from conduit.layout.limits import (
     fixed_couplings,
     limit_findings,
     no_couplings,
-    over_things,
     stretches,
 )
+from conduit.layout.over_things import over_things
 from conduit.layout.placement import Context, Datum, Hindrance, StepPlacement
 from conduit.layout.run_layout import Layout, lay_out
 from conduit.layout.sideways import hindrance

@@ -9,6 +9,7 @@ from conduit.catalogue import Message, joined, message
 from conduit.document import BoxOffsetStep, Head, MeasuredRun, SweepStep, above_axis, step_name
 from conduit.findings import Code, Finding, found, taking_out
 from conduit.geometry import Vec
+from conduit.layout.over_things import over_things
 from conduit.layout.run_layout import Layout
 from conduit.layout.stagger import kept_for_neighbours
 from conduit.layout.stamped import stamped_findings
@@ -129,17 +130,6 @@ def stamped_parts(layout: Layout) -> list[tuple[float, float]]:
         for one in layout.stamps
         if one.end == "start" or layout.complete
     ]
-
-
-def over_things(layout: Layout) -> list[tuple[float, float]]:
-    """Stretches that go over a thing in the way; not the leg that lies on one that goes on and on."""
-    spans = []
-    for thing in layout.hindrances:
-        own = layout.bends_of(thing.step)
-        if own and math.isfinite(thing.far):
-            beyond = thing.far - thing.near if len(own) == 2 else 0.0
-            spans.append((own[0].start, own[-1].end + beyond))
-    return spans
 
 
 def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:

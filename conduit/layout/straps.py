@@ -1,16 +1,20 @@
 """Where straps go: on the surface, near every box, at the spacing; and where that cannot be kept. Inches."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 from conduit.document import Head, MeasuredRun, SweepStep
 from conduit.findings import Code, Finding, found
+from conduit.layout.over_things import over_things
 from conduit.layout.run_layout import Layout
 from conduit.tables import Limits
 from conduit.units import TOLERANCE
 
 Span = tuple[float, float]
+# A strap is so wide to each side, and lies flat so far from where the pipe bends; a coupling is so long to each side,
+# with room for the wrench or the screwdriver; a connector is so long.
+OFF_BEND, OFF_COUPLING, OFF_BOX = 1.0, 3.0, 3.0
 # From, to, and how long it might be.
 Gap = tuple[float, float, float]
 
@@ -23,14 +27,14 @@ class Strapping:
     gaps: tuple[Gap, ...]
 
 
-def strapping(layout: Layout, measured: MeasuredRun, limits: Limits) -> Strapping:
+def strapping(layout: Layout, measured: MeasuredRun, limits: Limits, couplings: Sequence[float] = ()) -> Strapping:
     """Where straps go, in inches from end A, from box to box: as few as the limits ask for, each where the pipe rests.
 
     Greedy: each strap stands as far on as the spacing lets it, on a straight that lies on its surface; the last
     within reach of the far box (docs/trade.md, Straps and couplings). Stretches that hang free for longer are told as
-    gaps.
+    gaps. `couplings`: where there are any, along the straight pipe.
     """
-    rests = list(resting(layout, measured))
+    rests = list(resting(layout, measured, couplings))
     straps: list[float] = []
     gaps: list[Gap] = []
     for start, end in _between_boxes(layout):
@@ -40,15 +44,40 @@ def strapping(layout: Layout, measured: MeasuredRun, limits: Limits) -> Strappin
     return Strapping(tuple(straps), tuple(gaps))
 
 
-def resting(layout: Layout, measured: MeasuredRun) -> Iterator[Span]:
-    """Where the pipe lies on its surface: on straights that are not within a saddle, an offset or a kick."""
+def resting(layout: Layout, measured: MeasuredRun, couplings: Sequence[float] = ()) -> Iterator[Span]:
+    """Where a strap can lie: on straights that lie on the surface, clear of bends, boxes, couplings and things.
+
+    Not within a saddle, an offset or a kick, whose straights hang free.
+    """
+    taken = [*over_things(layout), *((place - OFF_COUPLING, place + OFF_COUPLING) for place in couplings)]
+    for span in _lying(layout, measured):
+        yield from _without(span, sorted(taken))
+
+
+def _lying(layout: Layout, measured: MeasuredRun) -> Iterator[Span]:
+    """Straights that lie on the surface, without what boxes and bends take of them."""
     bends, owners = layout.path.bends, layout.owners
     ahead, behind = (stamp.reach if stamp else 0.0 for stamp in (layout.stamp("start"), layout.stamp("end")))
     edges = [0.0, *(edge for bend in bends for edge in (bend.start, bend.end)), layout.path.length]
     for number, (low, high) in enumerate(zip(edges[::2], edges[1::2], strict=True)):
         inner = 0 < number < len(bends) and owners[number - 1] == owners[number]
         if not inner or isinstance(measured.steps[owners[number]], SweepStep):
-            yield low + (ahead if number == 0 else 0.0), high - (behind if number == len(bends) else 0.0)
+            start = low + (OFF_BEND if number else OFF_BOX + ahead)
+            end = high - (OFF_BEND if number < len(bends) else OFF_BOX + behind)
+            if start < end:
+                yield start, end
+
+
+def _without(span: Span, taken: Sequence[Span]) -> Iterator[Span]:
+    """What is left of a stretch without others, in order."""
+    low, high = span
+    for start, end in taken:
+        if end > low and start < high:
+            if start > low:
+                yield low, start
+            low = max(low, end)
+    if low < high:
+        yield low, high
 
 
 def _between_boxes(layout: Layout) -> Iterator[Span]:

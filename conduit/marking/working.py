@@ -16,17 +16,26 @@ from conduit.simulation import Arc
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_angle
 
+# Digits of what a small number divides, so that the result comes out as written.
+FINE = 7
 
-def n(value: float) -> str:
-    """A figure to a thousandth, without trailing zeros."""
-    text = f"{value:.3f}".rstrip("0").rstrip(".")
+
+def n(value: float, digits: int = 3) -> str:
+    """A figure to a thousandth (or so many digits), without trailing zeros."""
+    text = f"{value:.{digits}f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
 
 
 def shoe_lines(shoe: Shoe) -> list[Message]:
     """How radius and arc offset come from deduct and gain: R = (G - d)/(2 - π/2), a = D - R - d/2."""
     return [
-        message("work.radius", gain=n(shoe.gain), diameter=n(shoe.diameter), radius=n(shoe.radius)),
+        message(
+            "work.radius",
+            gain=n(shoe.gain, FINE),
+            diameter=n(shoe.diameter, FINE),
+            divisor=n(2 - math.pi / 2, FINE),
+            radius=n(shoe.radius),
+        ),
         message(
             "work.arc_offset",
             deduct=n(shoe.deduct),

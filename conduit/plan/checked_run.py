@@ -65,11 +65,14 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
     layout = lay_out(measured, shoe, limits)
     findings += layout.findings
-    strapped = strapping(layout, measured, limits)
-    findings += limit_findings(layout, measured, shoe, limits, strapped)
     gap = measured.head.gap_by(limits)
     fixed = fixed_couplings(layout, gap)
-    couplings = _couplings(layout, measured.head, limits, fixed, findings) if layout.complete else ()
+    no_place = list[Finding]()
+    couplings = _couplings(layout, measured.head, limits, fixed, no_place) if layout.complete else ()
+    # Pull points have boxes of their own.
+    joints = [place for place in couplings if place not in fixed]
+    strapped = strapping(layout, measured, limits, joints)
+    findings += [*limit_findings(layout, measured, shoe, limits, strapped), *no_place]
     pieces = pieces_of(layout, couplings, gap, fixed)
     prover = None
     if layout.complete and not stops(findings):

@@ -25,6 +25,7 @@ from conduit.plan.schema import (
 )
 from conduit.plan.tolerance import USUAL_HANDS, Hands, spread_at, spread_at_end
 from conduit.simulation import Bent, Pose, Setting, Swings, bend_pipe
+from conduit.units import FINE_TAPE, MM_PER_INCH, Tape
 
 
 def proposed_settings(bends: Sequence[PathBend], shoe: Shoe, length: float) -> list[Setting]:
@@ -200,7 +201,7 @@ class Prover:
             precut=spread.precut,
             allowance=self.measure(spread.spare),
             hands=hands.called,
-            sigmas=_sigmas(hands, self.measure(hands.mark).reads),
+            sigmas=_sigmas(hands, self.head.tape),
             at_things=[self._spread_at(thing, hands) for thing in self.layout.hindrances],
         )
 
@@ -216,5 +217,7 @@ class Prover:
         return SpreadAt(place=thing.place, along=self.measure(along), across=self.measure(across))
 
 
-def _sigmas(hands: Hands, mark: str) -> Message:
+def _sigmas(hands: Hands, tape: Tape) -> Message:
+    """What hands do, as finely as it is reckoned with: a pencil's 1/32 is no 1/16, whatever the tape's divisions."""
+    mark = f"{hands.mark * MM_PER_INCH:.1f} mm" if tape.is_metric else FINE_TAPE.shows(hands.mark)
     return message("hands.sigmas", mark=mark, angle=f"{hands.angle:g}", roll=f"{hands.roll:g}")

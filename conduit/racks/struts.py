@@ -37,7 +37,7 @@ def struts_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Strut]:
     if not lead.prover or not lead.layout or not layout:
         return
     spacing = {"support_spacing": layout.supports} if layout.supports else {}
-    for s in strapping(lead.layout, lead.measured, lead.limits.model_copy(update=spacing)).straps:
+    for s in strapping(lead.layout, lead.measured, lead.limits.model_copy(update=spacing), lead.couplings).straps:
         point, heading = point_at(lead.layout.path, s)
         crossings = [(pipe, crossing) for pipe in pipes if (crossing := _crossing(pipe, point, heading))]
         aside = [(pipe, crossing.minus(point)) for pipe, crossing in crossings]

@@ -120,3 +120,16 @@ class FarOut(TestCase):
         raw = {**document([ninety(30, "up", to="wall", stand_off="1/2")], 40), "couplings": ["20"], "stand_off": "1"}
         places = [place for place, _ in lengths_in(raw)]
         self.assertEqual(places, ["steps.0.at", "steps.0.stand_off", "end.at", "couplings.0", "stand_off"])
+
+    def test_what_is_higher_than_any_and_a_bend_that_hardly_is_one_are_asked_about(self):
+        thing = {"kind": "saddle4", "over": {"height": "40 ft", "clear": "1/2"}, "angle": 30, "near": 60, "width": 6}
+        high = document([thing], 200, start={"heading": "right", "knockout": "28 5/8"})
+        slight = document([{"kind": "bend", "turn": "up", "angle": "1/2", "at": 40}])
+        usual = document([ninety(40, "up")], start={"heading": "right", "knockout": "12"})
+        for raw, places in (
+            (high, ["start.knockout", "steps.0.over.height"]),
+            (slight, ["steps.0.angle"]),
+            (usual, []),
+        ):
+            found = {one.place for one in make_plan(raw).findings if one.code == "far_out"}
+            self.assertEqual(found, places)

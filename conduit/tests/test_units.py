@@ -174,3 +174,20 @@ class OneTape(TestCase):
         self.assertEqual((Tape("1 mm").shows(71.5), Tape("1/16").shows(71.5)), ("1816 mm", "71 1/2"))
         self.assertEqual(Tape("1/16", feet=True).shows(71.5), "5' 11-1/2\"")
         self.assertEqual((INCH_TAPE.step, FINE_TAPE.shows(1 / 32)), ("1/16", "1/32"))
+
+
+class TwoUnits(TestCase):
+    def test_a_bare_figure_beside_one_in_the_other_unit_is_asked_about(self):
+        for written, tape in (('71 1/2" + 10', "1 mm"), ("1816 mm + 3 1/4", "1/16"), ("10 again 3/8 in", "1 mm")):
+            with self.assertRaisesRegex(UnreadableLength, "may be in either unit"):
+                parse_length(written, tape)
+        self.assertAlmostEqual(parse_length('71 1/2" + 10 mm', "1 mm"), 71.5 + 10 / 25.4)
+        self.assertAlmostEqual(parse_length("1816 + 10 mm", "1 mm"), 1826 / 25.4)
+        self.assertAlmostEqual(parse_length('71 1/2 + 10"', "1/16"), 81.5)
+
+    def test_minutes_of_a_degree(self):
+        self.assertAlmostEqual(parse_angle("22° 30'"), 22.5)
+        self.assertAlmostEqual(parse_angle("45º"), 45)
+        for wrong in ("22° 60'", "2230'", "22 30'"):
+            with self.assertRaises(UnreadableAngle):
+                parse_angle(wrong)

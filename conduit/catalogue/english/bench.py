@@ -118,6 +118,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.and": " and ",
     "correct.open": "Take {by}° out of bend {bend}: one leg under the foot, push the other open a little at a time, "
     "and read.",
+    "correct.twist": "Twist bend {bend} back by {by}°, flat against a wall or in a vise, a little at a time.",
     "correct.scrap_dog_leg": "Scrap it: bend {bend} is {by}° out of plane, and the bends that are left cannot make up "
     "for it.",
     "correct.scrap_over": "Scrap it: bend {bend} is {by}° over and cannot be opened by so much.",

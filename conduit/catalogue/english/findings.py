@@ -236,6 +236,14 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "there.",
         "Go over it there too, or see that it ends before that.",
     ),
+    "far_out.high": (
+        "{called}: {what} of {written} is higher than any.",
+        "Write it again, with its unit.",
+    ),
+    "far_out.angle": (
+        "{called}: a bend of {angle} hardly is one; no finder tells it from none.",
+        "Write the angle again, or leave the step out.",
+    ),
     "oval_straight": (
         "{step}: only {straight} of straight pipe between bends {before} and {bend}; within {needs} of a bend the "
         "wall is oval, and bent again there it flattens.",

@@ -101,6 +101,8 @@ PARTS: dict[str, str | tuple[str, str]] = {
     "proposed.middle": "its middle",
     # Why a shoe's figures make no shoe.
     "shoe.no_figures": "no figures are given",
+    "doubt.knockout": "a knockout",
+    "doubt.height": "a height",
     "shoe.both_needed": "deduct and gain are both needed; bend a 90 in scrap and measure both legs",
     "shoe.no_radius": "a gain of {gain} on pipe {diameter} across leaves no bending radius; bend a 90 in scrap and "
     "measure both legs again",

@@ -8,6 +8,7 @@ TYPED: dict[str, str | tuple[str, str]] = {
     "length.too_long": "that is too long for a length; write it like 71 1/2",
     "length.blank": "nothing is written here; write a length, such as 71 1/2",
     "length.unreadable": "“{text}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm",
+    "length.which_unit": "“{bare}” beside “{other}” may be in either unit; write {bare} in, or {bare} mm",
     "length.metric_fraction": "“{text}” has no unit, and a tape in millimetres no fractions; write {text} in",
     "length.inches_after_feet": "{inches} inches after feet: that is a foot or more; write up to 11 there, or all in "
     "inches",
@@ -19,6 +20,7 @@ TYPED: dict[str, str | tuple[str, str]] = {
     "angle.none": "write the angle in degrees, such as 30 or 22 1/2",
     "angle.too_far": "an angle is from 0 to {most} degrees",
     "angle.unreadable": "“{text}” is no angle; write degrees, such as 30 or 22 1/2",
+    "angle.minutes": "a degree has 60 minutes; {minutes} are too many",
     "angle.parts": "{top}/{bottom}: write parts of a degree as 1/2, 1/4 or .5",
     "angle.open": "must be more than 0.1 and less than 90",
     "note.too_long": "the line is over {most} letters long",

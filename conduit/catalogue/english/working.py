@@ -1,7 +1,7 @@
 """The exact way as arithmetic: the sums of a shoe, a mark, a step."""
 
 WORKING: dict[str, str | tuple[str, str]] = {
-    "work.radius": "Radius of the pipe's centreline: (gain {gain} − diameter {diameter}) ÷ 0.429 = {radius}.",
+    "work.radius": "Radius of the pipe's centreline: (gain {gain} − diameter {diameter}) ÷ {divisor} = {radius}.",
     "work.arc_offset": "Arrow to where a bend begins: deduct {deduct} − radius {radius} − half the diameter {half} = "
     "{offset}.",
     "work.ahead": "Straight pipe that it needs ahead of a bend: {front} ({hook}) + {offset} = {ahead}.",

@@ -123,6 +123,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.and": " y ",
     "correct.open": "Quítele {by}° a la curva {bend}: un tramo bajo el pie, empuje el otro para abrirla de a poco, y "
     "mida.",
+    "correct.twist": "Tuerza la curva {bend} de vuelta {by}°, plana contra un muro o en una prensa, poco a poco.",
     "correct.scrap_dog_leg": "Deséchelo: la curva {bend} está {by}° fuera de plano, y las que faltan no lo pueden "
     "compensar.",
     "correct.scrap_over": "Deséchelo: la curva {bend} se pasó {by}° y no se puede abrir tanto.",

@@ -1,7 +1,7 @@
 """The exact way as arithmetic, in Spanish."""
 
 WORKING: dict[str, str | tuple[str, str]] = {
-    "work.radius": "Radio del eje del tubo: (ganancia {gain} − diámetro {diameter}) ÷ 0.429 = {radius}.",
+    "work.radius": "Radio del eje del tubo: (ganancia {gain} − diámetro {diameter}) ÷ {divisor} = {radius}.",
     "work.arc_offset": "De la flecha a donde empieza una curva: descuento {deduct} − radio {radius} − medio diámetro "
     "{half} = {offset}.",
     "work.ahead": "Tubo recto que necesita delante de una curva: {front} ({hook}) + {offset} = {ahead}.",

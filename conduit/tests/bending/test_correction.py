@@ -113,8 +113,13 @@ class Correcting(TestCase):
         self.assertLess(miss, 1 / 8)
         self.assertLess(off, 1)
         last = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 5))[0]
-        self.assertEqual(last.advice, "scrap")
-        self.assertIn("bend 3 is 5.0° out of plane", last.says)
+        self.assertEqual((last.advice, [one.twist for one in last.rebends]), ("rebend", [True]))
+        self.assertIn("Twist bend 3 back by 5.0°", last.says)
+        far = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 6))[0]
+        self.assertEqual(far.advice, "scrap")
+        self.assertIn("bend 3 is 6.0° out of plane", far.says)
+        heavy = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 5), material="rigid")[0]
+        self.assertEqual(heavy.advice, "scrap")
 
     @settings(max_examples=30)
     @given(st.floats(-4, 4), st.floats(-0.5, 0.5), st.floats(-4, 4), st.booleans())

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 from conduit.document import compare, keeping, read_note, write_note, written_note
 from conduit.plan import make_plan
 from conduit.tests.support import WORKED_CASES, runs, worked_case
+from conduit.units import parse_angle
 
 BOX_LID = """\
 run Kiln 2 feed
@@ -177,3 +178,22 @@ class Robustness(TestCase):
     def test_a_long_line_of_nonsense_is_told_in_bounded_time(self):
         for line in ("saddle " + "at " * 5000, "offset out " + "3 " * 5000, '90 right, "' + "x" * 20_000):
             self.assertTrue(read_note(line).errors)
+
+
+class Spellings(TestCase):
+    def test_other_spellings_are_read_as_the_notes_own(self):
+        own = 'pipe 3/4 EMT\nstart box "Center A", up\n90 right, back at 40\nsaddle over round 2, at 45, centre 43\n'
+        own += "offset out 4 at 22 1/2, centred at 80\nend open, at 110"
+        other = (
+            own.replace("90 right", "90° right").replace("centre 43", "center 43").replace("centred at", "centered at")
+        )
+        other = other.replace("22 1/2", "22° 30'")
+        wanted, read = read_note(own), read_note(other)
+        self.assertEqual((wanted.errors, read.errors), ((), ()))
+        self.assertEqual(read.document["start"]["name"], "Center A")
+        self.assertEqual(angled(read.document["steps"]), angled(wanted.document["steps"]))
+
+
+def angled(steps):
+    """Steps with their angles as figures, however they were written."""
+    return [{**step, "angle": parse_angle(step["angle"])} if "angle" in step else step for step in steps]

@@ -34,7 +34,9 @@ class Straps(TestCase):
         run = check_run(raw)
         if not run.layout or not run.layout.complete:
             return
-        strapped, rests = strapping(run.layout, run.measured, DEFAULT_LIMITS), list(resting(run.layout, run.measured))
+        joints = [place for place in run.couplings if place not in run.fixed]
+        strapped = strapping(run.layout, run.measured, DEFAULT_LIMITS, joints)
+        rests = list(resting(run.layout, run.measured, joints))
         for at in strapped.straps:
             self.assertTrue(any(low - 1e-9 <= at <= high + 1e-9 for low, high in rests))
         edges = [0.0, *strapped.straps, run.layout.path.length]
@@ -42,6 +44,31 @@ class Straps(TestCase):
         near = (spans[0] <= 36 + 1e-6 and spans[-1] <= 36 + 1e-6) if strapped.straps else edges[-1] <= 72
         self.assertEqual(not strapped.gaps, near and max(spans) <= 120 + 1e-6)
         self.assertEqual(sum(one.code == "supports" for one in run.findings), len(strapped.gaps))
+
+    @given(runs())
+    def test_each_keeps_off_bends_boxes_couplings_and_things(self, raw):
+        """A strap has a width, and a coupling and a connector their length: measured on the straight pipe."""
+        plan, run = make_plan(raw), check_run(raw)
+        if not plan.makeable:
+            return
+        edges = [edge for bend in plan.bends for edge in (bend.start.inches, bend.end.inches)]
+        joints = [one.at.inches for one in plan.couplings if not one.box]
+        for strap in plan.supports:
+            at = strap.inches
+            self.assertGreater(min((abs(at - edge) for edge in edges), default=9), 1 - 1e-6)
+            self.assertGreater(min(at, plan.developed_length.inches - at), 3 - 1e-6)
+            # Beside one that lies in a step's own place nothing else may be possible.
+            self.assertGreater(
+                min((abs(at - joint) for joint in joints if joint not in run.fixed), default=9), 3 - 1e-6
+            )
+            self.assertFalse([span for span in over_things(run.layout) if span[0] < at < span[1]])
+
+    def test_none_stands_at_a_tangent_or_over_a_round_thing(self):
+        straps = [one.inches for one in make_plan(noted("90 up, back at 30", end=60)).supports]
+        self.assertTrue(all(at <= 22.9 or at >= 33 for at in straps), straps)
+        over = 'offset up over round 4 1/2 "pipe" at 30, clear 1/2, raised by 30'
+        straps = [one.inches for one in make_plan(noted(over, end=90)).supports]
+        self.assertTrue(all(at < 20 or at > 35 for at in straps), straps)
 
     def test_as_few_as_the_rule_asks_for(self):
         steps = [offset(41.25, 5.5, 30, "right", "raised_by"), ninety(71.5, "right"), ninety(88.75, "down")]

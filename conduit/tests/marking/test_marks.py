@@ -1,11 +1,12 @@
 import math
+import re
 from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from conduit.bender import CENTRE, Shoe, typical_shoe
-from conduit.marking import mark_of_arc, marks_of_arc, recommend, stub_habits
+from conduit.marking import mark_of_arc, marks_of_arc, recommend, shoe_lines, stub_habits
 from conduit.simulation import Setting, arc_of
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -19,6 +20,14 @@ def shoes(draw):
     gain = (2 - math.pi / 2) * radius + diameter
     own = (("rib", draw(st.floats(-1, 4))),)
     return Shoe("Own", diameter, offset + radius + diameter / 2, gain, front=draw(st.floats(0, 3)), own=own)
+
+
+class ShoeLines(TestCase):
+    @given(shoes())
+    def test_the_radius_comes_out_of_the_figures_as_they_are_written(self, shoe):
+        line = shoe_lines(shoe)[0]
+        gain, diameter, divisor, radius = (float(one) for one in re.findall(r"[\d.]*\d", line))
+        self.assertAlmostEqual((gain - diameter) / divisor, radius, delta=0.000_501)
 
 
 class Marks(TestCase):

@@ -6875,7 +6875,7 @@ export interface components {
              * Way
              * @enum {string}
              */
-            way: "close" | "open";
+            way: "close" | "open" | "twist";
             /** By Reads */
             by_reads: string;
             /** Until Reads */

@@ -28,12 +28,14 @@ export function CorrectionTold() {
         {TITLES[advice]}
       </h2>
       {rebends.map((one) => (
-        <p key={one.bend} className="tape text-2xl font-bold">
-          {t(one.way === "close" ? "closeBend" : "openBend", {
-            bend: one.bend,
-            by_reads: one.by_reads,
-            until_reads: one.until_reads,
-          })}
+        <p key={`${one.bend} ${one.way}`} className="tape text-2xl font-bold">
+          {one.way === "twist"
+            ? t("twistBend", { bend: one.bend, by_reads: one.by_reads })
+            : t(one.way === "close" ? "closeBend" : "openBend", {
+                bend: one.bend,
+                by_reads: one.by_reads,
+                until_reads: one.until_reads,
+              })}
         </p>
       ))}
       <p className="tape mt-1 text-lg">{correction.says}</p>
