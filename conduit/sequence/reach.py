@@ -29,7 +29,7 @@ SLIGHT = math.radians(15) + 1e-6
 UNDER_FLOOR = 1.0
 # What a way costs beside the floor: the air, more where it is heavy and most alone; setting up over an edge; and little
 # room for the hands on the handle.
-AIR, HEAVY, ALONE, OVER_EDGE, TIGHT = 3.0, 4.0, 8.0, 5.0, 6.0
+AIR, HEAVY, ALONE, OVER_EDGE, TIGHT = 3.0, 4.0, 8.0, 9.0, 6.0
 # So few bends are quicker looked at one by one.
 FEW = 6
 

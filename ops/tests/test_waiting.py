@@ -2,6 +2,8 @@
 
 import contextlib
 import io
+import os
+import signal
 import tempfile
 from pathlib import Path
 from unittest import TestCase
@@ -43,6 +45,8 @@ class Waiting(TestCase):
 
     def test_what_it_started_counts_as_its_work(self):
         child = start(["sh", "-c", "python3 -c 'while True: pass' & wait"], self.log)
-        self.addCleanup(stop, child)
+        # With what it started, which has a session of its own with it.
+        self.addCleanup(child.wait)
+        self.addCleanup(os.killpg, child.pid, signal.SIGKILL)
         while not processor_time(child.pid) > 0.2:
             self.assertIsNone(child.poll())

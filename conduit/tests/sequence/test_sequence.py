@@ -67,13 +67,13 @@ def arcs_of(units):
 
 
 def handling(units, acts, habits=(), other_hook=0.5):
-    """What an order costs as docs/trade.md says it: turned end for end 6, rolled 2, in the air 3, over an edge 5, hands
+    """What an order costs as docs/trade.md says it: turned end for end 6, rolled 2, in the air 3, over an edge 9, hands
     close by bent pipe 6, passing over 0.1.
     """
     total, done = 0.1 * acts[0].unit, 0
     for before, act in itertools.pairwise([None, *acts]):
         total += (
-            {"air": 3, "edge": 5}.get(act.where, 0) + 6 * act.tight + other_hook * (act.hook != units[act.unit].hook)
+            {"air": 3, "edge": 9}.get(act.where, 0) + 6 * act.tight + other_hook * (act.hook != units[act.unit].hook)
         )
         if before:
             upside = 0 if (before.where == "air") == (act.where == "air") else math.pi
