@@ -100,12 +100,12 @@ def correct(
     piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
     made_up = _made_up(settings, rest, piece)
     rebent = _rebent(planned, settings, out, rest, piece)
+    # Nearer to a thing in the way than was asked for is by choice, and rather than scrap.
+    nearer = made_up or _made_up(settings, rest, piece, keeps_clear=False)
     if rebent and (not made_up or _is_simpler(planned, settings, made_up, out, rest)):
-        return replace(rebent, or_leave=made_up is not None)
-    # Rather nearer to a thing in the way than scrap.
-    made_up = made_up or _made_up(settings, rest, piece, keeps_clear=False)
-    if made_up:
-        return made_up
+        return replace(rebent, or_leave=nearer is not None)
+    if nearer:
+        return nearer
     if _as_near_as_hands_get(planned, readings):
         return _told("go_on", piece, settings, settings, message("correct.near_enough"))
     return _told("scrap", piece, settings, settings, _why_scrap(planned, readings, out, piece))

@@ -39,7 +39,7 @@ class Form:
 
 
 def _over(found: Raw) -> Raw:
-    thing: Raw = {key: found.pop(key) for key in ("shape", "height", "clear", "stand_off") if key in found}
+    thing: Raw = {key: found.pop(key) for key in ("shape", "height", "clear", "stand_off", "reach") if key in found}
     name = found.pop("thing", "")
     if "height" in thing:
         found["over"] = {**thing, "name": name} if name else thing
@@ -90,7 +90,7 @@ _REFERENCES = tuple(
     f"(?P<{word.replace(' ', '_')}>{word}) (?P<at>{N})" for word in ("raised by", "starts at", "centred at")
 )
 _OVER = f"over {_one_of('shape', 'round', 'box')} (?P<height>{N})(?: (?P<thing>{QUOTED}))?"
-_THING = (_OVER, _figure("clear", "clear"), _figure("pipe off", "stand_off"))
+_THING = (_OVER, _figure("clear", "clear"), _figure("pipe off", "stand_off"), _figure("reaching", "reach"))
 _RISE_OR_THING = f"(?: {_OVER}| (?!at )(?P<rise>{N}))?"
 _AT_ANGLE = f"(?: at (?P<angle>{N}))?"
 _ANGLE = (_figure("at", "angle"),)

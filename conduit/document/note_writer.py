@@ -235,7 +235,9 @@ def _placed_by(step: Source) -> str:
 
 def _clear(step: Source) -> str:
     over = _mapping(step.get("over"))
-    return _joined(_with("clear", over, "clear"), _with("pipe off", over, "stand_off"))
+    return _joined(
+        _with("clear", over, "clear"), _with("pipe off", over, "stand_off"), _with("reaching", over, "reach")
+    )
 
 
 def _turned_at(step: Source) -> list[str]:

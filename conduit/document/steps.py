@@ -39,6 +39,9 @@ class Obstacle(Given):
     stand_off: OptionalLength = Field(
         None, description="How far the pipe stands off before it, where the straps there are others than the run's."
     )
+    reach: OptionalLength = Field(
+        None, description="How far it reaches to each side of the leg; left out: not measured, it may go on and on."
+    )
 
     def stands_off(self, usual: float) -> float:
         """How far the pipe stands off the surface there: `usual` where nothing else is said. Inches."""

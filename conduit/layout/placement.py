@@ -41,7 +41,7 @@ class Dimension:
 
 @dataclass(frozen=True)
 class Hindrance:
-    """Something on the surface that the pipe goes over, endless across the leg.
+    """Something on the surface that the pipe goes over; `reach`: how far to each side of the leg, where that is known.
 
     `foot` lies on the surface under the leg's datum; the thing reaches from `near` to `far` along
     `along` and `height` toward `toward`. A round one is a circle of diameter `height` on the surface.
@@ -57,6 +57,7 @@ class Hindrance:
     far: float
     height: float
     clear: float
+    reach: float | None = None
 
     @property
     def place(self) -> str:

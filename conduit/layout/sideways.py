@@ -74,4 +74,5 @@ def hindrance(over: Obstacle, datum: Datum, toward: Vec, near: float, far: float
         far,
         over.height,
         over.clear,
+        over.reach,
     )

@@ -43,10 +43,12 @@ def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
 
 
 def _crossing(one: Crossing, measured: MeasuredRun) -> Finding:
-    """Another leg that comes back across a thing: nobody measured how far that reaches."""
+    """Another leg that comes back across a thing: into it, or into it if it reaches so far, where nobody measured."""
     step, thing, head = measured.steps[one.thing.step], one.thing, measured.head
     name = Message(f"“{thing.name}”") if thing.name else message("thing.unnamed")
     told = {"thing": name, "deep": _shows(one.deep, head), "beside": _shows(one.beside, head)}
+    if thing.reach is not None:
+        return found(Code.RUNS_INTO_THING, thing.place, case="back", step=step_name(thing.step, step), **told)
     return found(Code.CROSSES_THING, thing.place, step=step_name(thing.step, step), **told)
 
 

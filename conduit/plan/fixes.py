@@ -174,6 +174,16 @@ def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     yield from (_coupling(run, *pair) for pair in pairs if owner[pair[0]] == owner[pair[1]])
 
 
+def _halved(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
+    """For a piece of very many bends: a coupling between two steps, the nearest to its middle first."""
+    bends, owner, first = run.layout.path.bends, run.layout.owners, _first_bend(run, finding)
+    start, end = next((start, end) for start, end in run.checked.pieces if start <= bends[first].start < end)
+    own = [number for number, bend in enumerate(bends) if start <= bend.start < end]
+    pairs = [(one, other) for one, other in pairwise(own) if owner[one] != owner[other]]
+    middle = (own[0] + own[-1]) / 2
+    return (_coupling(run, *pair) for pair in sorted(pairs, key=lambda pair: abs(pair[0] + 0.5 - middle)))
+
+
 def _of_step(number: int, fix: Fix) -> Fix:
     """A fix told with the step that it is of."""
     return fix.model_copy(update={"says": message("fix.step_way", number=number + 1, way=fix.says)})
@@ -313,6 +323,7 @@ _CANDIDATES = {
     Code.BENDS_OVERLAP: _flatter,
     Code.SHORT_STRAIGHT: _other_way,
     Code.NO_ORDER: _in_two,
+    Code.ORDER_NOT_FOUND: _halved,
     Code.RUNS_INTO_THING: _other_way,
     Code.LITTLE_CLEARANCE: _other_way,
     Code.TOO_MANY_DEGREES: _fewer_degrees,

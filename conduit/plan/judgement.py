@@ -77,7 +77,10 @@ def judge_things(
 
 @dataclass(frozen=True)
 class Crossing:
-    """Where another leg comes back across a thing: how deep in it, and how far beside the leg that goes over it."""
+    """Where another leg comes back across a thing: how deep in it, and how far beside the leg that goes over it.
+
+    Where nobody measured how far the thing reaches, it is in it only if it reaches so far.
+    """
 
     thing: Hindrance
     deep: float
@@ -85,15 +88,16 @@ class Crossing:
 
 
 def crossings(bent: Bent, layout: Layout, measured: MeasuredRun, diameter: float) -> Iterator[Crossing]:
-    """Things that another leg than their own runs into, if they reach so far to the side. Inches."""
+    """Things that another leg than their own runs into, as far as they reach to the side. Inches."""
     for thing in layout.hindrances:
         low, high = _leg(layout, measured, thing)
 
         def inside(s: float, thing: Hindrance = thing) -> float:
             point = bent.point_at(s)
             # Under the surface that it stands on there is nothing of it.
-            height = point.minus(thing.foot).dot(thing.toward)
-            return max(distance_to(thing, point), -height) - diameter / 2
+            from_foot, aside = point.minus(thing.foot), thing.along.cross(thing.toward)
+            beyond = -math.inf if thing.reach is None else abs(from_foot.dot(aside)) - thing.reach
+            return max(distance_to(thing, point), -from_foot.dot(thing.toward), beyond) - diameter / 2
 
         parts = (part for part in ((0.0, low), (high, bent.length)) if part[0] < part[1])
         place, least = min((where_least(bent, inside, *part) for part in parts), key=lambda one: one[1], default=(0, 0))

@@ -234,7 +234,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
     "crosses_thing": (
         "{step}: the pipe comes back {beside} beside this leg. If {thing} reaches so far, it would go {deep} into it "
         "there.",
-        "Go over it there too, or see that it ends before that.",
+        "Go over it there too, or measure how far it reaches.",
     ),
     "far_out.high": (
         "{called}: {what} of {written} is higher than any.",
@@ -270,6 +270,10 @@ FINDINGS: dict[str, tuple[str, str]] = {
     "runs_into_thing.saddle": (
         "{step}: the pipe would go {deep} deep into {thing}.",
         "Go over it with four bends and its width, or at a flatter angle.",
+    ),
+    "runs_into_thing.back": (
+        "{step}: the pipe comes back {beside} beside this leg, where {thing} still is, and would go {deep} into it.",
+        "Go over it there too, or turn beyond it.",
     ),
     "little_clearance": (
         "{step}: it clears {thing} by {clears}, less than the {wanted} that was asked for.",

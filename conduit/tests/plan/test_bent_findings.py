@@ -50,6 +50,9 @@ class Verdicts(TestCase):
         [found] = [one for one in plan.findings if one.code == "crosses_thing"]
         self.assertTrue(plan.makeable)
         self.assertIn("comes back 23 1/16 beside this leg. If “duct” reaches so far", found.says)
+        for reach, codes in ((20, []), (30, ["runs_into_thing"])):
+            measured = make_plan(noted(f"{over}, reaching {reach}", "90 up, back at 80", "90 left, back at 24", end=70))
+            self.assertEqual([one.code.value for one in measured.findings], codes, reach)
         for clear in (["90 up, back at 80", "90 left, back at 24"], ["90 up, back at 80", "90 right, back at 24"]):
             end = 20 if clear[1].startswith("90 left") else 70
             codes = {one.code for one in make_plan(noted(over, *clear, end=end)).findings}

@@ -72,7 +72,7 @@ def within_a_step(raw, fix):
     layout, _ = laid_out(raw)
     at = parse_length(fix.edits[0].value[0])
     before = sum(bend.end < at for bend in layout.path.bends)
-    return layout.owners[before - 1] == layout.owners[before]
+    return 0 < before < len(layout.owners) and layout.owners[before - 1] == layout.owners[before]
 
 
 def findings(plan):

@@ -4005,6 +4005,11 @@ export interface components {
              * @description How far the pipe stands off before it, where the straps there are others than the run's.
              */
             stand_off?: string | number | null;
+            /**
+             * Reach
+             * @description How far it reaches to each side of the leg; left out: not measured, it may go on and on.
+             */
+            reach?: string | number | null;
         };
         /**
          * OffsetStep

@@ -175,5 +175,6 @@ export const FIELD_WORDS: Record<string, string> = {
   "over.height": t("height"),
   "over.clear": t("clearance"),
   "over.stand_off": t("pipeOffBeforeIt"),
+  "over.reach": t("reachToEachSide"),
   "over.name": t("thingsName"),
 };

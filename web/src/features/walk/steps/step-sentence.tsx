@@ -167,6 +167,7 @@ function Rise({ step, onChange }: Props) {
           />{" "}
           {t("clear2")}
           <PipeOff over={over} onChange={setThing} />
+          <Reaching over={over} onChange={setThing} />
         </>
       ) : (
         <StepNumber
@@ -197,6 +198,28 @@ function PipeOff({ over, onChange }: PipeOffProps) {
       {t("thePipeBeforeItOff")}{" "}
       <StepNumber field="over.stand_off" value={stand_off} onChange={(off) => onChange("stand_off", off)} />
       {mayWrite && <TakeOut says={t("takeOutHowFarThe")} onTake={() => onChange("stand_off", null)} />}
+    </>
+  );
+}
+
+interface ReachingProps {
+  over: { reach?: Written | null };
+  onChange: (field: "reach", value: string | null) => void;
+}
+
+/** How far a thing reaches to each side of the leg, where the run comes back beside it. */
+function Reaching({ over, onChange }: ReachingProps) {
+  const { chosen, mayWrite } = useStepContext();
+  const { reach } = over;
+  if (reach === null || reach === undefined)
+    return chosen && mayWrite ? (
+      <AddFigure says={t("howFarItReaches")} onAdd={() => onChange("reach", "")} />
+    ) : null;
+  return (
+    <>
+      {t("reaching")} <StepNumber field="over.reach" value={reach} onChange={(to) => onChange("reach", to)} />
+      {t("toEachSide")}
+      {mayWrite && <TakeOut says={t("takeOutHowFarItReaches")} onTake={() => onChange("reach", null)} />}
     </>
   );
 }
