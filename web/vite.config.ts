@@ -1,7 +1,7 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [
@@ -36,6 +36,7 @@ export default defineConfig({
   ],
   resolve: { tsconfigPaths: true },
   build: { sourcemap: false, modulePreload: { polyfill: false } },
+  test: { setupFiles: ["src/test/patience.ts"], testTimeout: 60_000 },
   // For work on the front end: npx vite, beside a running server.
   server: { proxy: { "/api": "http://127.0.0.1:8417" } },
 });

@@ -10,7 +10,7 @@ from conduit.bender.calibration import Test90, calibrate
 from conduit.bender.shoe import NoSuchShoe, Shoe
 from conduit.catalogue import Message, message
 from conduit.tables import LEAST_RADIUS, TradeSize
-from conduit.units import Degrees
+from conduit.units import FINE_TAPE, Degrees
 
 # A centreline radius in least radii of the size, by hand and in a machine: asked about, and refused, outside of these.
 BY_HAND, IN_MACHINE = (0.5, 2.25), (0.5, 4.0)
@@ -61,7 +61,8 @@ def doubt_of(shoe: Shoe, size: TradeSize) -> ShoeDoubt | None:
     """What is odd about a shoe's figures for pipe of this size, if anything."""
     if is_usual(shoe, size):
         return None
-    told = {"deduct": f"{shoe.deduct:g}", "gain": f"{shoe.gain:g}", "radius": f"{shoe.radius:.1f}", "size": size}
+    deduct, gain = FINE_TAPE.shows(shoe.deduct), FINE_TAPE.shows(shoe.gain)
+    told = {"deduct": deduct, "gain": gain, "radius": f"{shoe.radius:.1f}", "size": size}
     if _is_usual_exchanged(shoe, size):
         return ShoeDoubt(message("shoe.exchanged", **told), exchanged=True)
     return ShoeDoubt(message("shoe.odd", begins=f"{shoe.arc_offset:.1f}", **told), exchanged=False)

@@ -14,6 +14,7 @@ import { Term } from "@/ui/term";
 import { t } from "@/words/walk";
 import { useRetaping } from "./retaped";
 import { placed, readAt, usePlanned, useWork } from "./run-context";
+import { Findings } from "./steps/findings";
 
 const TYPICAL = "typical";
 const OWN = t("ownFigures");
@@ -85,11 +86,7 @@ export function RunSettings() {
       . <PipeFields />
       <OldFigures />
       <Uncalibrated />
-      {findings.map((finding) => (
-        <Notice key={finding.code + finding.place} severity={finding.severity}>
-          {finding.says} {finding.remedy}
-        </Notice>
-      ))}
+      <Findings findings={findings} />
     </section>
   );
 }
