@@ -26,7 +26,7 @@ OPENABLE_DIAMETER, MOST_OPENED = 1.2, math.radians(5)
 # And twisted back into its plane, against a wall or in a vise, by so many degrees.
 MOST_TWISTED = 5.0
 # Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
-MOST_MOVED = 1.0
+MOST_MOVED = 1.5
 
 Advice = Literal["go_on", "replan", "rebend", "trim", "scrap"]
 
