@@ -126,10 +126,7 @@ class FarOut(TestCase):
         high = document([thing], 200, start={"heading": "right", "knockout": "28 5/8"})
         slight = document([{"kind": "bend", "turn": "up", "angle": "1/2", "at": 40}])
         usual = document([ninety(40, "up")], start={"heading": "right", "knockout": "12"})
-        for raw, places in (
-            (high, ["start.knockout", "steps.0.over.height"]),
-            (slight, ["steps.0.angle"]),
-            (usual, []),
-        ):
+        wanted = {"start.knockout", "steps.0.over.height"}, {"steps.0.angle"}, set()
+        for raw, places in zip((high, slight, usual), wanted, strict=True):
             found = {one.place for one in make_plan(raw).findings if one.code == "far_out"}
             self.assertEqual(found, places)
