@@ -1,20 +1,19 @@
 """Everyday runs: how many are refused or cautioned, by what they are bent of and on, and why."""
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Sequence
 
-from cli.everyday import STOCKS, Stock, everyday_run
+from cli.everyday import STOCKS, everyday_run
 from cli.timing import told
+from conduit.findings import Finding
 from conduit.plan import check_run
 
 RUNS = 400
 MOST_REFUSED, MOST_CAUTIONED = 0.01, 0.15
 
 
-def _codes(stock: Stock, severity: str) -> Iterator[set[str]]:
-    for seed in range(RUNS):
-        found = check_run(everyday_run(stock, seed)).findings
-        yield {one.code.value for one in found if one.severity == severity}
+def _codes(findings: Sequence[Finding], severity: str) -> set[str]:
+    return {one.code.value for one in findings if one.severity == severity}
 
 
 def everyday() -> bool:
@@ -23,7 +22,8 @@ def everyday() -> bool:
     cautions, kept = Counter[str](), True
     cautioned = 0
     for stock in STOCKS:
-        stops, careful = list(_codes(stock, "stop")), list(_codes(stock, "caution"))
+        found = [check_run(everyday_run(stock, seed)).findings for seed in range(RUNS)]
+        stops, careful = ([_codes(one, severity) for one in found] for severity in ("stop", "caution"))
         refused = sum(map(bool, stops)) / RUNS
         kept &= refused <= MOST_REFUSED
         cautioned += sum(map(bool, careful))

@@ -11,15 +11,14 @@ from random import Random
 from typing import Any
 
 from conduit.bender import Shoe, typical_shoe
-from conduit.tables import CARD_SADDLES, DEFAULT_LIMITS, LEAST_RADIUS, TRADE_SIZES, Material, TradeSize
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, DEFAULT_LIMITS, LEAST_RADIUS, TRADE_SIZES, Material, TradeSize
+from conduit.units import MM_PER_INCH
 
 Step = dict[str, Any]
 TURNS = {"right": "up down", "left": "up down", "up": "right left", "down": "right left"}
 OPPOSITE = {"right": "left", "left": "right", "up": "down", "down": "up", "out": "in", "in": "out"}
-ANGLES = (10.0, 15.0, 22.5, 30.0, 45.0, 60.0)
 # Straight that a person leaves between an offset's bends, in diameters; and beyond a bend, in inches, for the shoe.
 BETWEEN, BEYOND = 1.5, 3.0
-MM = 25.4
 
 
 @dataclass(frozen=True)
@@ -39,7 +38,7 @@ class Stock:
     def figures(self) -> dict[str, Any] | None:
         """The shoe of a machine that bends a size which hands bend too; else the typical one serves."""
         hand = typical_shoe(self.material, self.trade_size)
-        if not self.machine or not hand or hand.handle_up is None:
+        if not self.machine or not hand or hand.is_machine:
             return None
         return {"machine": True}
 
@@ -75,7 +74,7 @@ class _Measurer:
     def written(self, least: float, most: float) -> str:
         """A figure between two, in inches."""
         if self.metric:
-            return f"{5 * math.ceil(self.luck.uniform(least, most) * MM / 5)}"
+            return f"{5 * math.ceil(self.luck.uniform(least, most) * MM_PER_INCH / 5)}"
         parts = math.ceil(self.luck.uniform(least, most) * self.divisions)
         whole, rest = divmod(parts, self.divisions)
         return f"{whole} {rest}/{self.divisions}" if rest else f"{whole}"
@@ -83,7 +82,7 @@ class _Measurer:
     def inches(self, written: str) -> float:
         """What was written, in inches."""
         if self.metric:
-            return float(written) / MM
+            return float(written) / MM_PER_INCH
         whole, _, part = written.partition(" ")
         over, _, under = part.partition("/")
         return float(whole) + (float(over) / float(under) if part else 0.0)
@@ -102,7 +101,7 @@ class _Measurer:
         """How far an offset goes."""
         return self.written(2, 8) if self.diameter < 2 else self.written(4, 16)
 
-    def angle_for(self, rise: float, angles: tuple[float, ...] = ANGLES) -> float | None:
+    def angle_for(self, rise: float, angles: tuple[float, ...] = CARD_ANGLES) -> float | None:
         """An angle at which an offset's bends stand apart, seldom the gentlest."""
         fits = [angle for angle in angles if self.between(rise, angle) > BETWEEN * self.diameter]
         usual = [angle for angle in fits if 22 < angle < 46]

@@ -13,7 +13,7 @@ from ops.children import free_port, start, stop
 from ops.paths import LOGS, RUN
 from ops.say import Stop, say, tail
 from ops.secrets import read_secrets
-from ops.waiting import wait_for
+from ops.waiting import AN_ANSWER, wait_for
 
 MARIADBD = "/usr/sbin/mariadbd"
 USER = "crelda"
@@ -23,8 +23,6 @@ ACCOUNT = "crelda-db"
 RIGHTS = "SELECT, INSERT, UPDATE, DELETE, CREATE, ALTER, DROP, INDEX, REFERENCES, LOCK TABLES, CREATE TEMPORARY TABLES"
 # Where other commands of this installation find the port that was free.
 PORT_NOTE = "crelda-port"
-# Seconds for its first word to whoever connects.
-AN_ANSWER = 60
 SCRATCH = "scratch-of-"
 # Durability is not wanted of a database that lives for one test run.
 FAST_AND_LOOSE = ["--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--sync-binlog=0"]

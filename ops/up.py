@@ -22,11 +22,9 @@ from ops.planners import Planners
 from ops.preparing import prepare
 from ops.say import Stop, run, say, tail
 from ops.upkeep import Upkeep
-from ops.waiting import wait_for
+from ops.waiting import AN_ANSWER, wait_for
 
 DEFAULT_PORT = 8417
-# Seconds for one answer of a server that has just begun to listen; then it is asked again.
-AN_ANSWER = 60
 
 
 class _Interrupted(Exception):

@@ -11,6 +11,8 @@ from ops.say import Stop, say, tail
 # Seconds until a word about it; each next one comes after twice as long.
 FIRST_WORD = 5.0
 A_LOOK = 0.1
+# Seconds for one answer of what has just begun to listen; then it is asked again.
+AN_ANSWER = 60
 
 
 def wait_for(what: str, came: Callable[[], bool], child: "subprocess.Popen[bytes]", log: Path) -> None:
@@ -43,7 +45,7 @@ def _family(pid: int) -> Iterator[int]:
     """A process and its descendants; one that ends meanwhile is left out."""
     yield pid
     try:
-        children = [text for task in Path(f"/proc/{pid}/task").iterdir() for text in (task / "children").open()]
+        children = [(task / "children").read_text() for task in Path(f"/proc/{pid}/task").iterdir()]
     except OSError:
         return
     for child in " ".join(children).split():

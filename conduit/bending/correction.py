@@ -98,10 +98,10 @@ def correct(
         return _told("go_on", piece, settings, settings, message("correct.go_on"))
     out = [one for one in readings if one.bend not in left and _is_out(planned, one)]
     piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
-    made_up = _made_up(settings, rest, piece)
-    rebent = _rebent(planned, settings, out, rest, piece)
     # Nearer to a thing in the way than was asked for is by choice, and rather than scrap.
-    nearer = made_up or _made_up(settings, rest, piece, keeps_clear=False)
+    nearer = _made_up(settings, rest, piece)
+    made_up = nearer if nearer and _keeps_clear(nearer, piece) else None
+    rebent = _rebent(planned, settings, out, rest, piece)
     if rebent and (not made_up or _is_simpler(planned, settings, made_up, out, rest)):
         return replace(rebent, or_leave=nearer is not None)
     if nearer:
@@ -165,23 +165,19 @@ def _made_up(
     rest: Sequence[int],
     piece: PieceToCorrect,
     before: Message = NOTHING,
-    keeps_clear: bool = True,
 ) -> Correction | None:
     """What is off made up for by the rest and the cuts; None where that does not bring end B back.
 
     Nor where a bend would change by more than `MOST_REPLANNED`, a roll by more than `MOST_TURNED` (radians) or a mark
     by more than `MOST_MOVED`, nor where the shoe would find no room at a mark that was moved. `before`: what is done
-    first; `keeps_clear`: of what is passed no more clearance is given up than a plan would.
+    first.
     """
     better, cuts = least_change(settings, rest, piece)
-    bent = piece.bent(better, cuts)
     if (
-        not piece.fits(bent)
+        not piece.fits(piece.bent(better, cuts))
         or not _gentle(settings, better, rest, piece.misplaced)
         or not _has_room(settings, better, piece)
     ):
-        return None
-    if keeps_clear and piece.keeping and piece.keeping(bent) > 1:
         return None
     moved = any(_differs(better[i], settings[i]) for i in rest)
     then = "then_" if before else ""
@@ -190,6 +186,11 @@ def _made_up(
         message(f"correct.{then}cut", end=end) for end, cut in (("A", cuts.a), ("B", cuts.b)) if abs(cut) >= LEAST_CUT
     ]
     return _told("replan" if moved else "trim", piece, settings, better, joined([before, *says]), cuts=cuts)
+
+
+def _keeps_clear(made_up: Correction, piece: PieceToCorrect) -> bool:
+    """Whether no more clearance of what is passed is given up than a plan would."""
+    return piece.keeping is None or piece.keeping(piece.bent(made_up.settings, made_up.cuts)) <= 1
 
 
 def _modest(
@@ -241,7 +242,7 @@ def _rebent(
         says = joined((back, message("correct.then_go_on")))
         return _told("rebend", piece, settings, straightened, says, rebends)
     better = _made_up(straightened, rest, piece, back)
-    if not better:
+    if not better or not _keeps_clear(better, piece):
         return None
     return _told("rebend", piece, settings, better.settings, better.says, rebends, better.cuts)
 
@@ -282,13 +283,17 @@ def _why_scrap(
 
 def can_open(piece: PieceToCorrect, by: Radians) -> bool:
     """Whether a bend can be opened by so many radians, by hand or foot; what is under can always be closed."""
-    return by <= 0 or (piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER and by <= MOST_OPENED)
+    return by <= 0 or (_is_thin(piece) and by <= MOST_OPENED)
 
 
 def can_twist(piece: PieceToCorrect, turned: Degrees) -> bool:
     """Whether a bend so far out of its plane can be twisted back, by hand against a wall or in a vise."""
-    thin = piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER
-    return abs(turned) <= (MOST_TWISTED if thin else HANDS_TURN)
+    return abs(turned) <= (MOST_TWISTED if _is_thin(piece) else HANDS_TURN)
+
+
+def _is_thin(piece: PieceToCorrect) -> bool:
+    """Whether hands open and twist its bends at all: thin-walled and small."""
+    return piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER
 
 
 def _has_room(before: Sequence[Setting], after: Sequence[Setting], piece: PieceToCorrect) -> bool:

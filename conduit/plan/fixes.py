@@ -160,11 +160,7 @@ def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 
     In turn, the easiest of each first; a coupling within a step, as in an offset's travel, comes last of all.
     """
-    bends = run.layout.path.bends
-    first = _first_bend(run, finding)
-    start, end = next((start, end) for start, end in run.checked.pieces if start <= bends[first].start < end)
-    own = [number for number, bend in enumerate(bends) if start <= bend.start < end]
-    owner = run.layout.owners
+    bends, owner, own = run.layout.path.bends, run.layout.owners, _bends_of_piece(run, finding)
     pairs = sorted(pairwise(own), key=lambda pair: bends[pair[0]].end - bends[pair[1]].start)
     between = (_coupling(run, *pair) for pair in pairs if owner[pair[0]] != owner[pair[1]])
     numbers = list(dict.fromkeys(owner[number] for number in own))
@@ -176,9 +172,7 @@ def _in_two(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
 
 def _halved(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For a piece of very many bends: a coupling between two steps, the nearest to its middle first."""
-    bends, owner, first = run.layout.path.bends, run.layout.owners, _first_bend(run, finding)
-    start, end = next((start, end) for start, end in run.checked.pieces if start <= bends[first].start < end)
-    own = [number for number, bend in enumerate(bends) if start <= bend.start < end]
+    owner, own = run.layout.owners, _bends_of_piece(run, finding)
     pairs = [(one, other) for one, other in pairwise(own) if owner[one] != owner[other]]
     middle = (own[0] + own[-1]) / 2
     return (_coupling(run, *pair) for pair in sorted(pairs, key=lambda pair: abs(pair[0] + 0.5 - middle)))
@@ -235,8 +229,12 @@ def _moved_on(run: _RunToFix, number: int, more: float) -> Iterator[Fix]:
         yield setting(says, f"steps.{number}.{step.placed_by}", value)
 
 
-def _first_bend(run: _RunToFix, finding: Finding) -> int:
-    return run.layout.owners.index(_step_number(finding))
+def _bends_of_piece(run: _RunToFix, finding: Finding) -> list[int]:
+    """The numbers of all bends of the piece that a finding is about."""
+    bends = run.layout.path.bends
+    first = bends[run.layout.owners.index(_step_number(finding))]
+    start, end = next((start, end) for start, end in run.checked.pieces if start <= first.start < end)
+    return [number for number, bend in enumerate(bends) if start <= bend.start < end]
 
 
 def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:

@@ -104,18 +104,21 @@ def _close(piece: _BentPiece, measured: MeasuredRun, layout: Layout, shoe: Shoe)
     first = piece.units[0]
     if not first.slight and first.start < shoe.straight_behind - TOLERANCE:
         owner = layout.owners[piece.groups[0][0]]
-        yield _short(owner, first.start, shoe.straight_behind, measured, case="before", bend=first.called)
+        yield _little_straight(
+            Code.SHORT_STRAIGHT, owner, first.start, shoe.straight_behind, measured, case="before", bend=first.called
+        )
     for (one, before), (other, group) in pairwise(zip(piece.units, piece.groups, strict=True)):
         straight, owner = other.start - one.end, layout.owners[group[0]]
         if straight < shoe.round_between - TOLERANCE and not (one.slight or other.slight):
             within = layout.owners[group[0] - 1] == owner
             back = _as_a_hook(shoe, measured) if _turns_back(layout, before[-1], group[0]) else ""
             case = "hook" if back else "within" if within else "between"
-            bends = {"before": one.called, "bend": other.called}
+            bends: dict[str, str] = {"before": one.called, "bend": other.called}
             if straight < shoe.least_between - TOLERANCE:
-                yield _short(owner, straight, shoe.least_between, measured, within, case=case, back=back, **bends)
+                code, least, told = Code.SHORT_STRAIGHT, shoe.least_between, {"case": case, "back": back, **bends}
             else:
-                yield _oval(owner, straight, shoe.round_between, measured, within, **bends)
+                code, least, told = Code.OVAL_STRAIGHT, shoe.round_between, bends
+            yield _little_straight(code, owner, straight, least, measured, within, **told)
 
 
 def _turns_back(layout: Layout, first: int, second: int) -> bool:
@@ -130,18 +133,12 @@ def _as_a_hook(shoe: Shoe, measured: MeasuredRun) -> str:
     return measured.head.tape.at_least(2 * shoe.radius + shoe.diameter + shoe.least_between)
 
 
-def _short(
-    owner: int, straight: float, least: float, measured: MeasuredRun, within: bool = False, **told: str
+def _little_straight(
+    code: Code, owner: int, straight: float, least: float, measured: MeasuredRun, within: bool = False, **told: str
 ) -> Finding:
     place, fixes = _more_room(owner, least - straight, measured, within)
     room = {"straight": measured.head.tape.shows(straight), "needs": measured.head.tape.at_least(least)}
-    return found(Code.SHORT_STRAIGHT, place, *fixes, step=step_name(owner, measured.steps[owner]), **room, **told)
-
-
-def _oval(owner: int, straight: float, least: float, measured: MeasuredRun, within: bool, **told: str) -> Finding:
-    place, fixes = _more_room(owner, least - straight, measured, within)
-    room = {"straight": measured.head.tape.shows(straight), "needs": measured.head.tape.at_least(least)}
-    return found(Code.OVAL_STRAIGHT, place, *fixes, step=step_name(owner, measured.steps[owner]), **room, **told)
+    return found(code, place, *fixes, step=step_name(owner, measured.steps[owner]), **room, **told)
 
 
 def _more_room(owner: int, more: float, measured: MeasuredRun, within: bool) -> tuple[str, tuple[Fix, ...]]:

@@ -10,10 +10,10 @@ from contextlib import contextmanager, suppress
 RUNS, STANDS = 0.05, 0.45
 
 
-def pids_of(folder):
-    """What runs out of a folder."""
+def processes_of(folder):
+    """Process numbers and command lines of everything that runs out of a folder."""
     found = subprocess.run(["ps", "-eo", "pid,args"], capture_output=True, text=True).stdout.splitlines()
-    return [int(line.split()[0]) for line in found if str(folder) in line]
+    return [line for line in found if str(folder) in line]
 
 
 def _send(number, pids):
@@ -29,7 +29,7 @@ def slow_motion(folder):
 
     def hold_back():
         while not leaving.is_set():
-            pids = pids_of(folder)
+            pids = [int(line.split()[0]) for line in processes_of(folder)]
             _send(signal.SIGSTOP, pids)
             time.sleep(STANDS)
             _send(signal.SIGCONT, pids)

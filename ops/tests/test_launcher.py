@@ -17,7 +17,7 @@ from unittest import TestCase
 
 from ops.children import free_port, port_is_free
 from ops.paths import ROOT, RUN
-from ops.tests.slow_motion import slow_motion
+from ops.tests.slow_motion import processes_of, slow_motion
 from ops.tests.support import copy_demo
 from ops.upkeep import LARGEST_LOG, MOST_DEATHS, OLD_LOGS, turn_over
 
@@ -62,12 +62,6 @@ class Launched:
             self.process.wait(PATIENCE)
         self.output.close()
         shutil.rmtree(self.folder)
-
-
-def processes_of(folder):
-    """Command lines of everything that runs out of a run folder."""
-    found = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True).stdout.splitlines()
-    return [line for line in found if str(folder) in line]
 
 
 class Logs(TestCase):

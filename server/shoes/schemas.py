@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field
 
-from conduit.bender import doubt_of
+from conduit.bender import ShoeDoubt, doubt_of
 from conduit.catalogue import NOTHING, Message
 from conduit.document import Length, Name, OptionalLength, ShoeFigures, SignedLength
 from conduit.plan import Measure, ShoeUsed
@@ -133,13 +133,13 @@ class ShoeOut(Schema):
     @staticmethod
     def resolve_doubt(shoe: Shoe) -> Message:
         """Asked about where it lies."""
-        found = doubt_of(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
+        found = _doubt(shoe)
         return found.says if found else NOTHING
 
     @staticmethod
     def resolve_exchanged(shoe: Shoe) -> bool:
         """With them the other way round it would be usual."""
-        found = doubt_of(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
+        found = _doubt(shoe)
         return bool(found and found.exchanged)
 
     @staticmethod
@@ -151,3 +151,7 @@ class ShoeOut(Schema):
     def resolve_calibrations(shoe: Shoe) -> list[Calibration]:
         """Newest first."""
         return list(shoe.calibrations.all())
+
+
+def _doubt(shoe: Shoe) -> ShoeDoubt | None:
+    return doubt_of(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]

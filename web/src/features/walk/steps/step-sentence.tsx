@@ -166,8 +166,25 @@ function Rise({ step, onChange }: Props) {
             onChange={(clear) => setThing("clear", clear)}
           />{" "}
           {t("clear2")}
-          <PipeOff over={over} onChange={setThing} />
-          <Reaching over={over} onChange={setThing} />
+          {/* Where its straps before a thing are others than the run's. */}
+          <AddedFigure
+            field="stand_off"
+            value={over.stand_off}
+            add={t("pipeOff")}
+            before={t("thePipeBeforeItOff")}
+            takeOut={t("takeOutHowFarThe")}
+            onChange={setThing}
+          />
+          {/* How far it reaches to each side of the leg, where the run comes back beside it. */}
+          <AddedFigure
+            field="reach"
+            value={over.reach}
+            add={t("howFarItReaches")}
+            before={t("reaching")}
+            after={t("toEachSide")}
+            takeOut={t("takeOutHowFarItReaches")}
+            onChange={setThing}
+          />
         </>
       ) : (
         <StepNumber
@@ -180,46 +197,27 @@ function Rise({ step, onChange }: Props) {
   );
 }
 
-interface PipeOffProps {
-  over: { stand_off?: Written | null };
-  onChange: (field: "stand_off", value: string | null) => void;
+interface AddedFigureProps {
+  field: "stand_off" | "reach";
+  value: Written | null | undefined;
+  /** On the button that adds it, before and after its number, and of the button that takes it out. */
+  add: string;
+  before: string;
+  after?: string;
+  takeOut: string;
+  onChange: (field: "stand_off" | "reach", value: string | null) => void;
 }
 
-/** How far the pipe stands off before a thing, where its straps there are others than the run's. */
-function PipeOff({ over, onChange }: PipeOffProps) {
+/** A figure of a thing in the way that few need: a button, until it is added. */
+function AddedFigure({ field, value, add, before, after, takeOut, onChange }: AddedFigureProps) {
   const { chosen, mayWrite } = useStepContext();
-  const { stand_off } = over;
-  if (stand_off === null || stand_off === undefined)
-    return chosen && mayWrite ? (
-      <AddFigure says={t("pipeOff")} onAdd={() => onChange("stand_off", "")} />
-    ) : null;
+  if (value === null || value === undefined)
+    return chosen && mayWrite ? <AddFigure says={add} onAdd={() => onChange(field, "")} /> : null;
   return (
     <>
-      {t("thePipeBeforeItOff")}{" "}
-      <StepNumber field="over.stand_off" value={stand_off} onChange={(off) => onChange("stand_off", off)} />
-      {mayWrite && <TakeOut says={t("takeOutHowFarThe")} onTake={() => onChange("stand_off", null)} />}
-    </>
-  );
-}
-
-interface ReachingProps {
-  over: { reach?: Written | null };
-  onChange: (field: "reach", value: string | null) => void;
-}
-
-/** How far a thing reaches to each side of the leg, where the run comes back beside it. */
-function Reaching({ over, onChange }: ReachingProps) {
-  const { chosen, mayWrite } = useStepContext();
-  const { reach } = over;
-  if (reach === null || reach === undefined)
-    return chosen && mayWrite ? (
-      <AddFigure says={t("howFarItReaches")} onAdd={() => onChange("reach", "")} />
-    ) : null;
-  return (
-    <>
-      {t("reaching")} <StepNumber field="over.reach" value={reach} onChange={(to) => onChange("reach", to)} />
-      {t("toEachSide")}
-      {mayWrite && <TakeOut says={t("takeOutHowFarItReaches")} onTake={() => onChange("reach", null)} />}
+      {before} <StepNumber field={`over.${field}`} value={value} onChange={(to) => onChange(field, to)} />
+      {after}
+      {mayWrite && <TakeOut says={takeOut} onTake={() => onChange(field, null)} />}
     </>
   );
 }
