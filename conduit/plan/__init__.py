@@ -5,12 +5,13 @@ Gives: make_plan and the Plan's schema, what mends its findings, checked runs, p
 Never imports the bench, mark checks or cutting, which stand on it.
 """
 
+from conduit.plan.bent_findings import crossing_finding
 from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
 from conduit.plan.closing import SharedClosing, closing_of
 from conduit.plan.drawing import fittings_on
 from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
 from conduit.plan.fixes import remedies_of
-from conduit.plan.judgement import Cleared, Judgement, judge_things
+from conduit.plan.judgement import Cleared, Judgement, crossing_of, judge_things, passing_leg
 from conduit.plan.planner import make_plan, plan_of
 from conduit.plan.proof import Prover
 from conduit.plan.schema import CardAnswer, Measure, Plan, PlannedCoupling, PlannedMark, PlannedPiece, ShoeUsed, Stub
@@ -39,10 +40,13 @@ __all__ = [
     "Way",
     "check_run",
     "closing_of",
+    "crossing_finding",
+    "crossing_of",
     "fittings_on",
     "given_shoe",
     "judge_things",
     "make_plan",
+    "passing_leg",
     "plan_of",
     "remedies_of",
     "shoe_for",

@@ -18,7 +18,9 @@ def bent_findings(prover: Prover) -> list[Finding]:
     """The findings of a complete layout bent by its exact marks."""
     measured, layout = prover.measured, prover.layout
     told = [finding for one in prover.exact.cleared for finding in _passing(one, measured)]
-    told += [_crossing(one, measured) for one in crossings(prover.exact_bent, layout, measured, prover.shoe.diameter)]
+    told += [
+        crossing_finding(one, measured) for one in crossings(prover.exact_bent, layout, measured, prover.shoe.diameter)
+    ]
     near = prover.exact.nearest
     if near and near.gap < -SLACK:
         told.append(_into_itself(layout, measured, near.first, near.second))
@@ -42,7 +44,7 @@ def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
         yield found(Code.RUNS_INTO_THING, one.place, case=case, step=called, thing=name, deep=deep)
 
 
-def _crossing(one: Crossing, measured: MeasuredRun) -> Finding:
+def crossing_finding(one: Crossing, measured: MeasuredRun) -> Finding:
     """Another leg that comes back across a thing: into it, or into it if it reaches so far, where nobody measured."""
     step, thing, head = measured.steps[one.thing.step], one.thing, measured.head
     name = Message(f"“{thing.name}”") if thing.name else message("thing.unnamed")

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from conduit.document import TURNS, MeasuredRun
-from conduit.geometry import Vec
+from conduit.geometry import ORIGIN, Vec
 from conduit.layout import Hindrance, Layout
 from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself, where_least
 from conduit.units import Degrees
@@ -69,7 +69,7 @@ def judge_things(
     """How a bent pipe, or a piece of it that begins at `start` on the run's straight pipe, passes these things."""
     found = []
     for thing in things:
-        low, high = _leg(layout, measured, thing)
+        low, high = passing_leg(layout, measured, thing.step)
         within = (max(0.0, low - start), min(bent.length, high - start))
         found.append(_cleared(bent, thing, within, diameter))
     return tuple(found)
@@ -87,23 +87,36 @@ class Crossing:
     beside: float
 
 
+Stretch = tuple[float, float]
+
+
 def crossings(bent: Bent, layout: Layout, measured: MeasuredRun, diameter: float) -> Iterator[Crossing]:
     """Things that another leg than their own runs into, as far as they reach to the side. Inches."""
     for thing in layout.hindrances:
-        low, high = _leg(layout, measured, thing)
+        found = crossing_of(bent, thing, passing_leg(layout, measured, thing.step), diameter)
+        if found:
+            yield found
 
-        def inside(s: float, thing: Hindrance = thing) -> float:
-            point = bent.point_at(s)
-            # Under the surface that it stands on there is nothing of it.
-            from_foot, aside = point.minus(thing.foot), thing.along.cross(thing.toward)
-            beyond = -math.inf if thing.reach is None else abs(from_foot.dot(aside)) - thing.reach
-            return max(distance_to(thing, point), -from_foot.dot(thing.toward), beyond) - diameter / 2
 
-        parts = (part for part in ((0.0, low), (high, bent.length)) if part[0] < part[1])
-        place, least = min((where_least(bent, inside, *part) for part in parts), key=lambda one: one[1], default=(0, 0))
-        if least < 0:
-            aside = thing.along.cross(thing.toward)
-            yield Crossing(thing, -least, abs(bent.point_at(place).minus(thing.foot).dot(aside)))
+def crossing_of(
+    bent: Bent, thing: Hindrance, own: Stretch | None, diameter: float, origin: Vec = ORIGIN
+) -> Crossing | None:
+    """Where a pipe whose end A stands at `origin` runs into a thing on any leg but its `own` over it, if it has one."""
+    aside = thing.along.cross(thing.toward)
+
+    def from_foot(s: float) -> Vec:
+        return bent.point_at(s).plus(origin).minus(thing.foot)
+
+    def inside(s: float) -> float:
+        off = from_foot(s)
+        beyond = -math.inf if thing.reach is None else abs(off.dot(aside)) - thing.reach
+        # Under the surface that it stands on there is nothing of it.
+        return max(distance_to(thing, off.plus(thing.foot)), -off.dot(thing.toward), beyond) - diameter / 2
+
+    low, high = own or (bent.length, bent.length)
+    parts = (part for part in ((0.0, low), (high, bent.length)) if part[0] < part[1])
+    place, least = min((where_least(bent, inside, *part) for part in parts), key=lambda one: one[1], default=(0, 0))
+    return Crossing(thing, -least, abs(from_foot(place).dot(aside))) if least < 0 else None
 
 
 def _end_miss(end: Pose, layout: Layout) -> EndMiss:
@@ -116,19 +129,19 @@ def _end_miss(end: Pose, layout: Layout) -> EndMiss:
     return EndMiss(miss.x, miss.y, miss.z, angles[0], angles[1])
 
 
-def _leg(layout: Layout, measured: MeasuredRun, thing: Hindrance) -> tuple[float, float]:
-    """The stretch of the layout's straight pipe that passes a thing: from the last turn before it to the next."""
+def passing_leg(layout: Layout, measured: MeasuredRun, step: int) -> Stretch:
+    """The stretch of the layout's straight pipe that a step lies on: from the last turn before it to the next."""
     start, end = 0.0, layout.path.length
     for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
         if isinstance(measured.steps[owner], TURNS):
-            if owner < thing.step:
+            if owner < step:
                 start = bend.end
             else:
                 return start, bend.start
     return start, end
 
 
-def _cleared(bent: Bent, thing: Hindrance, leg: tuple[float, float], diameter: float) -> Cleared:
+def _cleared(bent: Bent, thing: Hindrance, leg: Stretch, diameter: float) -> Cleared:
     def to_thing(s: float) -> float:
         return distance_to(thing, bent.point_at(s)) - diameter / 2
 

@@ -286,7 +286,11 @@ def _dumped(step: AnyStep) -> dict[str, Any]:
     if isinstance(step, StepLeftOut):
         return {"kind": "coupling", "at": 0.0, "muted": True}
     # The lead's window is not theirs: their measures follow from the one that was taken for it.
-    return {"kind": step.kind, **step.model_dump(exclude_defaults=True, exclude={"at_least", "at_most"})}
+    written = {"kind": step.kind, **step.model_dump(exclude_defaults=True, exclude={"at_least", "at_most"})}
+    if "over" in written:
+        # It reaches to each side of the lead's leg, not of theirs.
+        written["over"].pop("reach", None)
+    return written
 
 
 def mapped(place: str, member: Member) -> str:
@@ -294,7 +298,7 @@ def mapped(place: str, member: Member) -> str:
     first, _, rest = place.partition(".")
     if member.number == 1:
         return place
-    if first == "steps":
+    if first == "steps" and rest:
         number, _, field = rest.partition(".")
         if int(number) < len(member.taken):
             return f"steps.{number}"

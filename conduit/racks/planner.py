@@ -5,7 +5,7 @@ from typing import Any
 
 from conduit.catalogue import Message, message
 from conduit.document import AnyStep, KickStep, StepLeftOut, SweepStep
-from conduit.findings import Finding, stops
+from conduit.findings import Code, Finding, stops
 from conduit.layout import degrees_of, points_along
 from conduit.plan import CheckedRun, Measure, PictureEnd, PictureFitting, check_run, fittings_on
 from conduit.racks.bent_pipe import BentPipe
@@ -13,6 +13,7 @@ from conduit.racks.gaps import EQUAL, Gap, gap_findings, gaps_of
 from conduit.racks.members import Member, Members, mapped, members_of
 from conduit.racks.schema import RackedPipe, RackedStep, RackGap, RackPlan, RackStrut
 from conduit.racks.struts import struts_of
+from conduit.racks.things import crossing_findings
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import Tape
 
@@ -71,7 +72,7 @@ def _gap(gap: Gap, tape: Tape) -> RackGap:
 
 def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
     member, checked = pipe.member, pipe.checked
-    findings = [] if member.free else list(_findings(member, checked))
+    findings = [] if member.free else [*_findings(member, checked), *_crossing(pipe, members)]
     layout = checked.layout
     path, end = (layout.path if layout else None), checked.measured.end
     whole = bool(layout and layout.complete)
@@ -125,7 +126,15 @@ def _findings(member: Member, checked: CheckedRun) -> Iterator[Finding]:
     else:
         for one in checked.findings:
             place = mapped(one.place, member)
+            if one.code == Code.CROSSES_THING and place.startswith("steps."):
+                # A thing of the lead's is asked about where it lies.
+                continue
             yield one.model_copy(update={"place": place, "says": _said(member, one.says), "fixes": ()})
+
+
+def _crossing(pipe: BentPipe, members: Members) -> Iterator[Finding]:
+    for one in crossing_findings(members, pipe):
+        yield one.model_copy(update={"says": _said(pipe.member, one.says), "fixes": ()})
 
 
 def _said(member: Member, says: Message) -> Message:

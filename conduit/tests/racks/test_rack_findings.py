@@ -94,3 +94,29 @@ class Metric(TestCase):
         [found] = make_rack_plan(rack(lead, "up", "3/4", spacing="60")).pipes[1].findings
         self.assertIn("a radius of 90 mm, under its shoe's 138 mm", found.says)
         self.assertEqual(found.remedy, "Sweep the lead wider, by 48 mm or more.")
+
+
+class Things(TestCase):
+    """What the lead goes over, where another pipe's leg comes back across it."""
+
+    def found(self, reach, own=None):
+        over = f'saddle out over box 4 "duct", clear 1/2, at 30, near 30, width 12{reach}'
+        note = ["pipe 3/4 EMT", "start box A, right", over, "90 up, back at 80", "90 left, back at 36"]
+        lead = read_note("\n".join([*note, "end box B, seat at 70"])).document
+        return make_rack_plan(rack(lead, "up", own or {}, gap=2.5)).pipes
+
+    def test_it_reaches_as_far_as_it_was_measured_from_the_lead(self):
+        # The lead comes back 35 beside its first leg, the pipe inside of it 31 5/8 beside the lead's.
+        for reach, codes in ((30, []), (34, ["runs_into_thing"])):
+            lead, beside = self.found(f", reaching {reach}")
+            self.assertEqual([one.code.value for one in lead.findings], [], reach)
+            self.assertEqual([one.code.value for one in beside.findings], codes, reach)
+            self.assertEqual(beside.makeable, not codes)
+        lead, beside = self.found("")
+        self.assertIn("comes back 35 1/16 beside", lead.findings[0].says)
+        self.assertIn("comes back 31 5/8 beside", beside.findings[0].says)
+
+    def test_a_pipe_that_goes_its_own_way_is_held_against_it_on_all_its_legs(self):
+        own = {"leaves": 0, "steps": [ninety(60, "up")], "end": {"at": 30}}
+        self.assertEqual([one.code.value for one in self.found(", reaching 12", own)[1].findings], ["runs_into_thing"])
+        self.assertEqual(self.found(", reaching 2", own)[1].findings, [])

@@ -194,17 +194,17 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
         {judged.tape && <>{t("tape", { tape: judged.tape })}</>}
         {judged.turned && <>{t("outOfPlane", { turned: judged.turned })}</>}
       </p>
-      {made && (
-        <p className="text-[15px] text-soft">
-          {made.by}, {timeOf(made.at)}
-        </p>
-      )}
-      {judged.waiting && (
-        <p className="text-[15px] text-soft">
-          {offline ? t("keptHereUntilThereIs") : t("beingSent")}
-          {!judged.within && offline && t("untilThenBringItBack", { angle_reads: bend.angle_reads })}
-        </p>
-      )}
+      {/* One line, whether sent or not: what is touched below it stays where it is. */}
+      <p className="min-h-6 text-[15px] text-soft">
+        {judged.waiting ? (
+          <>
+            {offline ? t("keptHereUntilThereIs") : t("beingSent")}
+            {!judged.within && offline && t("untilThenBringItBack", { angle_reads: bend.angle_reads })}
+          </>
+        ) : (
+          made && `${made.by}, ${timeOf(made.at)}`
+        )}
+      </p>
       {mayWrite && !stick.fitted_at && (
         <div className="flex flex-wrap gap-2">
           <Button className="min-h-12" onClick={onAgain}>

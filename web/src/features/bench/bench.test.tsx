@@ -148,6 +148,24 @@ describe("a bend as it came out", () => {
   });
 });
 
+describe("a bend that is being sent and is here already", () => {
+  it("has as many lines as once it is sent: what is touched below them stays where it is", () => {
+    const bend = made.after.bends.find((one) => one.made);
+    if (!bend) throw new Error("a bend was made");
+    const sent = [{ bend: bend.number, by: "Dana", at: new Date().toISOString() }];
+    const lines = [new Map(), new Map([[bend.number, { angle: 34, tape: null, turned: 0 }]])].map(
+      (waiting) => {
+        const stick = { sheet: made.after, made: sent } as unknown as BenchContext["stick"];
+        at(made.after, <AsBent bend={bend} />, { waiting, stick });
+        const count = screen.getByRole("region", { name: "As bent" }).children.length;
+        cleanup();
+        return count;
+      },
+    );
+    expect(lines[0]).toBe(lines[1]);
+  });
+});
+
 describe("a correction", () => {
   it("is told as the core gives it: what to do, and where end B comes without and with it", () => {
     const { correction } = made.after;

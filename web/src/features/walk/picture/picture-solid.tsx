@@ -42,7 +42,7 @@ export function SolidPicture(props: Props) {
         }}
       >
         <directionalLight position={[60, 160, 220]} intensity={1.6} />
-        <Room />
+        <Surroundings />
         <Camera
           lines={[props.picture, ...besideOf(props.rack)].flatMap((one) => one.lines.flat())}
           zoom={zoom}
@@ -130,7 +130,26 @@ function Camera({ lines, zoom }: { lines: Point[]; zoom: { by: number; count: nu
   return null;
 }
 
-/** A lit room for the metal to reflect. */
+/** What the metal reflects: a lit room. Without a graphics card that takes many seconds, and lamps do. */
+function Surroundings() {
+  const { gl } = useThree();
+  return useMemo(() => isDrawnBySoftware(gl.getContext()), [gl]) ? (
+    <>
+      <hemisphereLight args={["#ffffff", "#8a8478", 2.6]} />
+      <directionalLight position={[-160, 40, 90]} intensity={1.4} />
+      <directionalLight position={[40, -80, 160]} intensity={0.8} />
+    </>
+  ) : (
+    <Room />
+  );
+}
+
+function isDrawnBySoftware(context: WebGLRenderingContext | WebGL2RenderingContext): boolean {
+  const told = context.getExtension("WEBGL_debug_renderer_info");
+  const name = told ? String(context.getParameter(told.UNMASKED_RENDERER_WEBGL)) : "";
+  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(name);
+}
+
 function Room() {
   const { gl, scene, invalidate } = useThree();
   useEffect(() => {
