@@ -1,6 +1,6 @@
 """A stick's bends in order: as proposed, or as a person arranged them. Bends are named by their index in the run."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from conduit.bender import Hook
@@ -44,6 +44,22 @@ class Arrangement:
     def hooks(self) -> dict[int, Hook]:
         """Which end the hook faces at each bend."""
         return {index: act.hook for act in self.order.acts for index in self.groups[act.unit]}
+
+    def after(self, stick: Stick, arcs: Arcs, made: Collection[int]) -> "Arrangement":
+        """The same order with the bends where these arcs have them: how each that is not made is to be made now."""
+        units, _ = units_of(arcs, stick.layout, self.hooks)
+        rest = [act for act in self.order.acts if not set(self.bends(act)) <= set(made)]
+        done = [act for act in self.order.acts if act not in rest]
+        chosen = [(act.unit, act.hook) for act in (*done, *rest)]
+        order = check_sequence(units, stick.shoe, stick.cut, chosen, habits_of(stick.layout, self.groups))
+        now = {act.unit: act for act in order.acts}
+        acts = tuple(now[act.unit] if act in rest else act for act in self.order.acts)
+        return replace(self, order=replace(self.order, acts=acts))
+
+    @property
+    def broken(self) -> set[int]:
+        """The units that cannot be made where they come."""
+        return {act.unit for act in self.order.acts if act.breaks}
 
 
 def arrange(stick: Stick, arcs: Arcs, arranged: Arranged) -> Arrangement:

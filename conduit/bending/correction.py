@@ -98,9 +98,9 @@ def correct(
         return _told("go_on", piece, settings, settings, message("correct.go_on"))
     out = [one for one in readings if one.bend not in left and _is_out(planned, one)]
     piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
-    # Nearer to a thing in the way than was asked for is by choice, and rather than scrap.
+    # Nearer to a thing in the way than was asked for, or in another order, is by choice, and rather than scrap.
     nearer = _made_up(settings, rest, piece)
-    made_up = nearer if nearer and _keeps_clear(nearer, piece) else None
+    made_up = nearer if nearer and _is_as_planned(nearer, piece) else None
     rebent = _rebent(planned, settings, out, rest, piece)
     if rebent and (not made_up or _is_simpler(planned, settings, made_up, out, rest)):
         return replace(rebent, or_leave=nearer is not None)
@@ -188,9 +188,10 @@ def _made_up(
     return _told("replan" if moved else "trim", piece, settings, better, joined([before, *says]), cuts=cuts)
 
 
-def _keeps_clear(made_up: Correction, piece: PieceToCorrect) -> bool:
-    """Whether no more clearance of what is passed is given up than a plan would."""
-    return piece.keeping is None or piece.keeping(piece.bent(made_up.settings, made_up.cuts)) <= 1
+def _is_as_planned(made_up: Correction, piece: PieceToCorrect) -> bool:
+    """Whether no more clearance of what is passed is given up than a plan would, and the order still works."""
+    clears = piece.keeping is None or piece.keeping(piece.bent(made_up.settings, made_up.cuts)) <= 1
+    return clears and (piece.follows is None or piece.follows(made_up.settings))
 
 
 def _modest(
@@ -242,7 +243,7 @@ def _rebent(
         says = joined((back, message("correct.then_go_on")))
         return _told("rebend", piece, settings, straightened, says, rebends)
     better = _made_up(straightened, rest, piece, back)
-    if not better or not _keeps_clear(better, piece):
+    if not better or not _is_as_planned(better, piece):
         return None
     return _told("rebend", piece, settings, better.settings, better.says, rebends, better.cuts)
 

@@ -43,6 +43,7 @@ class PieceToCorrect:
     `passing` tells of a bent pipe how much is used of the clearance that may be lost, 1 being all of it; None: there
     is nothing to pass. `keeping`: the same of what a plan would give up. `misplaced`: how far a bend that is made lies
     out of its place. `sweeps`: which bends are the shots of one sweep; those that are left of it are changed alike.
+    `follows`: whether the order of bending still works with the bends set so; None: nobody asks.
     """
 
     shoe: Shoe
@@ -56,6 +57,7 @@ class PieceToCorrect:
     keeping: Used | None = None
     misplaced: float = 0.0
     sweeps: tuple[tuple[int, ...], ...] = ()
+    follows: Callable[[Sequence[Setting]], bool] | None = None
 
     def changed_alike(self, rest: Sequence[int]) -> list[list[int]]:
         """Bends in `rest` by what is changed as one: the shots of a sweep, every other bend by itself."""

@@ -9,7 +9,8 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
-from conduit.bender import Hook, Shoe
+from conduit.bender import Shoe
+from conduit.bending.arrangement import Arrangement
 from conduit.bending.correction import (
     HANDS_ANGLE,
     HANDS_MARK,
@@ -22,7 +23,7 @@ from conduit.bending.correction import (
 from conduit.bending.piece_to_correct import PieceToCorrect
 from conduit.bending.readings import ToolReading, readings_on
 from conduit.bending.schema import BendAsMade
-from conduit.bending.stick import Stick
+from conduit.bending.stick import Stick, arcs_of
 from conduit.geometry import Turning, Vec
 from conduit.simulation import Bent, Setting, arc_of
 
@@ -67,12 +68,12 @@ class AsMade:
         self,
         stick: Stick,
         planned: Mapping[int, Setting],
-        sequence: Sequence[int],
-        hooks: Mapping[int, Hook],
+        arrangement: Arrangement,
         made: Sequence[BendAsMade],
         known: States,
     ) -> None:
-        self.stick, self.planned, self.sequence, self.hooks = stick, dict(planned), list(sequence), hooks
+        self.stick, self.planned, self.arrangement = stick, dict(planned), arrangement
+        self.sequence, self.hooks = arrangement.sequence, arrangement.hooks
         self.made = {one.bend - 1: one for one in made if one.bend - 1 in self.planned}
         self.known = known
         self.order = list(self.made)
@@ -96,7 +97,8 @@ class AsMade:
         as_bent = AsBent(self.places[index], one.angle, self.further(before, index, one), one.turned)
         readings = (*before.readings, as_bent)
         left = frozenset(self.places[other] for other, made in self.made.items() if made.left)
-        found = correct(list(before.targets.values()), readings, self.stick.piece, left)
+        piece = replace(self.stick.piece, follows=lambda settings: self._follows(settings, readings))
+        found = correct(list(before.targets.values()), readings, piece, left)
         read = {reading.bend: reading for reading in readings}
         real = dict(zip(self.planned, found.settings, strict=True))
         if found.advice in ("rebend", "scrap"):
@@ -105,6 +107,21 @@ class AsMade:
             number: target if self.places[number] in read else real[number] for number, target in before.targets.items()
         }
         return State(targets, real, readings, found)
+
+    def _follows(self, settings: Sequence[Setting], readings: Sequence[AsBent]) -> bool:
+        """Whether what is left can still be made in its order, where it could as planned."""
+        made = {list(self.planned)[one.bend] for one in readings}
+        real = dict(zip(self.planned, settings, strict=True))
+        now = self.arrangement.after(self.stick, arcs_of(real, self.stick.shoe), made)
+        return now.broken <= self.arrangement.broken
+
+    @cached_property
+    def arranged(self) -> Arrangement:
+        """The order as it is now: with the bends that are made as they came, and the rest as re-planned."""
+        real = self.states[-1].real
+        if real == self.planned:
+            return self.arrangement
+        return self.arrangement.after(self.stick, arcs_of(real, self.stick.shoe), self.order)
 
     def state_before(self, index: int) -> State:
         """The stick when a bend was made, or as it is now for one that is not."""

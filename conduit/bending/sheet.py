@@ -57,7 +57,7 @@ class SheetMaker:
         self.planned = {
             index: setting_of(stick.use(index, arc, self.hooks[index]).mark, arc) for index, arc in arcs.items()
         }
-        self.as_made = AsMade(stick, self.planned, self.arrangement.sequence, self.hooks, made, known)
+        self.as_made = AsMade(stick, self.planned, self.arrangement, made, known)
 
     def measure(self, inches: float) -> Measure:
         """A length, exact and as the tape reads it."""
@@ -105,7 +105,7 @@ class SheetMaker:
 
     def _in_order(self) -> Iterator[tuple[int, SequenceStep, int]]:
         """Each act by its number from 1, with each of its bends."""
-        for number, act in enumerate(self.arrangement.order.acts, 1):
+        for number, act in enumerate(self.as_made.arranged.order.acts, 1):
             for index in self.arrangement.bends(act):
                 yield number, act, index
 
@@ -275,7 +275,7 @@ class SheetMaker:
         before, after = states[-2].targets, states[-1].targets
         return told.SheetCorrection(
             advice=found.advice,
-            says=found.says,
+            says=joined((found.says, *self._cannot_come())),
             misses=self.measure(found.misses),
             after=self.measure(found.after),
             off_degrees=found.off_degrees,
@@ -289,6 +289,13 @@ class SheetMaker:
             cut_a=self.measure(found.cuts.a) if abs(found.cuts.a) >= LEAST_CUT else None,
             cut_b=self.measure(found.cuts.b) if abs(found.cuts.b) >= LEAST_CUT else None,
         )
+
+    def _cannot_come(self) -> Iterator[Message]:
+        """The bends that the correction leaves without room where they come in the order."""
+        arranged = self.as_made.arranged
+        for act in arranged.order.acts:
+            if act.unit in arranged.broken - self.arrangement.broken:
+                yield message("correct.cannot_come", bend=arranged.bends(act)[0] + 1, why=act.breaks)
 
     def _replanned(self, index: int, before: Setting, after: Setting) -> told.Replanned:
         return told.Replanned(

@@ -113,6 +113,8 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.then_rest": "Then bend the rest to the new marks and angles.",
     "correct.cut": "Move the cut at end {end}.",
     "correct.then_cut": "Then move the cut at end {end}.",
+    "correct.cannot_come": "In this order bend {bend} cannot come then: {why}. Try another order, or its hook to the "
+    "other end.",
     "correct.close": "Back in the shoe, mark on the same reference: {bends}.",
     "correct.close_one": "close bend {bend} by {by}°",
     "correct.and": " and ",

@@ -118,6 +118,8 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.then_rest": "Luego doble lo demás con las marcas y los ángulos nuevos.",
     "correct.cut": "Mueva el corte del extremo {end}.",
     "correct.then_cut": "Luego mueva el corte del extremo {end}.",
+    "correct.cannot_come": "En este orden la curva {bend} ya no puede hacerse entonces: {why}. Pruebe otro orden, o el "
+    "gancho hacia el otro extremo.",
     "correct.close": "De vuelta en la zapata, con la marca en la misma referencia: {bends}.",
     "correct.close_one": "cierre la curva {bend} {by}°",
     "correct.and": " y ",

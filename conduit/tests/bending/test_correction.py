@@ -132,6 +132,18 @@ class Correcting(TestCase):
             self.assertLessEqual(off, 1)
 
 
+class InTheirOrder(TestCase):
+    def test_a_bend_that_a_correction_leaves_no_room_in_the_order_is_told_there_and_at_its_own(self):
+        offset_by_hand = document([offset(30, 6.5, 45, ref="raised_by")], 73, "1-1/4", material="rigid")
+        bencher = Bencher(offset_by_hand)
+        for off, is_told in ((-2, False), (1, False), (2, True)):
+            sheet = bencher.sheet(1, made=[BendAsMade(bend=1, angle=45 + off, left=True)])
+            self.assertEqual(sheet.correction.advice, "replan", off)
+            self.assertEqual("bend 2 cannot come" in sheet.correction.says, is_told, off)
+            self.assertEqual(bool(sheet.bends[1].breaks), is_told, off)
+        self.assertIn("where bend 1 is already bent", sheet.bends[1].breaks)
+
+
 class Sweeps(TestCase):
     def test_the_shots_that_are_left_are_changed_alike(self):
         raw = document([{"kind": "sweep", "turn": "up", "at": 60, "radius": 24, "shots": 9}], 40)
