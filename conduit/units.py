@@ -309,6 +309,11 @@ class Tape:
         """Whether it is marked in millimetres."""
         return is_metric(self.step)
 
+    @property
+    def half_step(self) -> float:
+        """How far off a length may be that reads as it should, in inches."""
+        return TAPE_STEPS[self.step] / 2
+
     def shows(self, inches: float) -> str:
         """The nearest reading."""
         return format_length(inches, self.step, self.feet)

@@ -210,7 +210,7 @@ class Arranging(Journey):
         card = screen(page, second.number)
         expect(card.get_by_text("4.0° clockwise out of plane")).to_be_visible()
         expect(card.get_by_text("Out", exact=True)).to_be_visible()
-        expect(page.get_by_role("region", name="Correction")).to_contain_text("rolled")
+        expect(page.get_by_role("region", name="Correction")).to_contain_text("leans")
 
     def test_an_order_that_cannot_be_is_told_at_its_bend(self):
         dana = User.objects.get(username="dana")

@@ -6,29 +6,38 @@ closed, and where that cannot be, the pipe is scrap.
 """
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from conduit.bending.least_change import least_change
+from conduit.bending.least_change import least_change, parts_of
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
 from conduit.catalogue import NOTHING, Message, joined, message
-from conduit.simulation import Setting, arc_of
+from conduit.plan import SLACK_ACROSS
+from conduit.simulation import Bent, Setting, arc_of
 from conduit.units import TOLERANCE, Degrees, Radians
 
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
 HANDS_ANGLE, HANDS_MARK, HANDS_TURN = math.radians(0.5), 1 / 16, 1.0
+# A longer leg is strapped on the way.
+MOST_LEG = 48.0
 # A saw takes off no less than this.
 LEAST_CUT = 1 / 32
-# By hand EMT up to this diameter can be opened a little; heavy wall cannot.
-OPENABLE_DIAMETER, MOST_OPENED = 1.2, math.radians(5)
-# And twisted back into its plane, against a wall or in a vise, by so many degrees.
-MOST_TWISTED = 5.0
+# By hand EMT up to this diameter can be opened, and twisted back into its plane, by so many degrees.
+THIN_DIAMETER, MOST_THIN = 1.2, 5.0
+# Other pipe up to this diameter in a vise, with a length of pipe as a lever, by so many.
+VISE_DIAMETER, MOST_IN_VISE = 1.4, 3.0
+# What an end may come short in its fitting, in inches, and askew, in degrees, where somebody lives with it.
+LIVED_SHORT, LIVED_ASKEW = 1 / 4, 3.0
+# A leg of length L is sprung aside by L²/(c d) at half of a mild steel's yield: δ = σ L² / (3 E d / 2), σ = 15 ksi.
+SPRUNG = 2900.0
 # Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
 MOST_MOVED = 1.5
+# The shots that are left of a sweep are moved together, by up to half of what usually lies between two.
+MOST_SWEPT = 3.0
 
-Advice = Literal["go_on", "replan", "rebend", "trim", "scrap"]
+Advice = Literal["go_on", "replan", "rebend", "trim", "spring", "scrap"]
 
 
 @dataclass(frozen=True)
@@ -36,7 +45,7 @@ class AsBent:
     """What was read on a bend that is made: its number (from 0), the finder's angle in degrees, and the tape.
 
     `further` is how much further from end A than planned the tape finds the bend, in inches; `turned` how far
-    it is rolled out of its plane (a dog-leg), in degrees clockwise seen from A.
+    the leg after it leans out of its plane (a dog-leg), in degrees, clockwise looking along the pipe from end A.
     """
 
     bend: int
@@ -63,10 +72,10 @@ class Rebend:
 class Correction:
     """What to do. `misses` is where end B would be without it, `after` with it; inches and degrees.
 
-    `settings` are those of every bend, with the marks and angles of the rest re-planned. `go_on`:
-    nothing needs doing; `replan`: the rest as given here; `rebend`: first the bends named; `trim`:
-    the cuts suffice; `scrap`. Cuts may come with any of them. `or_leave`: instead of rebending, the
-    rest could make up for it.
+    `settings` are those of every bend, with the marks and angles of the rest re-planned. `go_on`: nothing needs doing;
+    `replan`: the rest as given here; `rebend`: first the bends named; `trim`: the cuts suffice; `spring`: the end comes
+    near enough to be sprung to its place; `scrap`. Cuts may come with any of them. `or_leave`: instead of rebending,
+    the rest could make up for it.
     """
 
     advice: Advice
@@ -93,22 +102,45 @@ def correct(
     """
     real = {reading.bend: reading for reading in readings}
     settings = [as_read(one, real.get(number)) for number, one in enumerate(planned)]
+    meant = _as_meant(planned, settings, readings, piece)
     rest = [number for number in range(len(planned)) if number not in real]
     if piece.fits(piece.bent(settings)):
         return _told("go_on", piece, settings, settings, message("correct.go_on"))
-    out = [one for one in readings if one.bend not in left and _is_out(planned, one)]
+    out = [one for one in readings if one.bend not in left and _is_out(meant, one)]
     piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
     # Nearer to a thing in the way than was asked for, or in another order, is by choice, and rather than scrap.
     nearer = _made_up(settings, rest, piece)
     made_up = nearer if nearer and _is_as_planned(nearer, piece) else None
-    rebent = _rebent(planned, settings, out, rest, piece)
-    if rebent and (not made_up or _is_simpler(planned, settings, made_up, out, rest)):
+    rebent = _rebent(meant, settings, out, rest, piece)
+    if rebent and (not made_up or _is_simpler(meant, settings, made_up, out, rest)):
         return replace(rebent, or_leave=nearer is not None)
     if nearer:
         return nearer
     if _as_near_as_hands_get(planned, readings):
         return _told("go_on", piece, settings, settings, message("correct.near_enough"))
-    return _told("scrap", piece, settings, settings, _why_scrap(planned, readings, out, piece))
+    sprung = _sprung(settings, rest, piece)
+    if sprung:
+        return sprung
+    return _told("scrap", piece, settings, settings, _why_scrap(meant, readings, out, piece))
+
+
+def _as_meant(
+    planned: Sequence[Setting], settings: Sequence[Setting], readings: Sequence[AsBent], piece: PieceToCorrect
+) -> Sequence[Setting]:
+    """What each bend was to be; of a sweep's shots the last that is made was to bring the sum to what it is to be.
+
+    What a shot is over or under is made up for by those after it, so that alone it says nothing.
+    """
+    meant, made = list(planned), {one.bend for one in readings}
+    for sweep in piece.sweeps:
+        done = [one.bend for one in readings if one.bend in sweep]
+        for shot in done:
+            meant[shot] = replace(planned[shot], angle=settings[shot].angle)
+        if done:
+            short = piece.swept[sweep] - sum(settings[shot].angle for shot in done)
+            short -= sum(planned[shot].angle for shot in sweep if shot not in made)
+            meant[done[-1]] = replace(planned[done[-1]], angle=settings[done[-1]].angle + short)
+    return meant
 
 
 def _is_out(planned: Sequence[Setting], reading: AsBent) -> bool:
@@ -134,7 +166,7 @@ def _is_simpler(
 
 
 def _short(planned: Sequence[Setting], reading: AsBent) -> float:
-    """By how much (radians) a bend is under; negative: over."""
+    """By how much (radians) a bend, or a sweep so far, is under; negative: over."""
     return planned[reading.bend].angle - math.radians(reading.angle)
 
 
@@ -142,7 +174,7 @@ def as_read(planned: Setting, reading: AsBent | None) -> Setting:
     """A setting as its bend came out; as planned where it is not made."""
     if reading is None:
         return planned
-    mark, roll = planned.mark + reading.further, planned.roll - math.radians(reading.turned)
+    mark, roll = planned.mark + reading.further, planned.roll + math.radians(reading.turned)
     return replace(planned, mark=mark, angle=math.radians(reading.angle), roll=roll)
 
 
@@ -172,13 +204,10 @@ def _made_up(
     by more than `MOST_MOVED`, nor where the shoe would find no room at a mark that was moved. `before`: what is done
     first.
     """
-    better, cuts = least_change(settings, rest, piece)
-    if (
-        not piece.fits(piece.bent(better, cuts))
-        or not _gentle(settings, better, rest, piece.misplaced)
-        or not _has_room(settings, better, piece)
-    ):
+    found = next(_feasible(settings, rest, piece, piece.fits), None)
+    if not found:
         return None
+    better, cuts = found
     moved = any(_differs(better[i], settings[i]) for i in rest)
     then = "then_" if before else ""
     says = [message(f"correct.{then}rest")] if moved else []
@@ -186,6 +215,13 @@ def _made_up(
         message(f"correct.{then}cut", end=end) for end, cut in (("A", cuts.a), ("B", cuts.b)) if abs(cut) >= LEAST_CUT
     ]
     return _told("replan" if moved else "trim", piece, settings, better, joined([before, *says]), cuts=cuts)
+
+
+def _can_be_done(
+    settings: Sequence[Setting], better: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect
+) -> bool:
+    """Whether no change is larger than a person would make, and the shoe finds room."""
+    return _gentle(settings, better, rest, piece) and _has_room(settings, better, piece)
 
 
 def _is_as_planned(made_up: Correction, piece: PieceToCorrect) -> bool:
@@ -215,6 +251,35 @@ def _as_near_as_hands_get(planned: Sequence[Setting], readings: Sequence[AsBent]
     )
 
 
+def _sprung(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> Correction | None:
+    """The pipe whose end comes nearest, if hands spring that to its place or somebody lives with it."""
+    found = next(_feasible(settings, rest, piece, lambda bent: _is_lived_with(piece, bent)), None)
+    if found:
+        return _told("spring", piece, settings, found[0], message("correct.spring"), cuts=found[1])
+    return None
+
+
+def _feasible(
+    settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect, is_enough: Callable[[Bent], bool]
+) -> Iterator[tuple[list[Setting], Cuts]]:
+    """Changes of the rest that are enough and can be done, those that bring the end nearest first."""
+    for better, cuts in parts_of(settings, *least_change(settings, rest, piece)):
+        if is_enough(piece.bent(better, cuts)) and _can_be_done(settings, better, rest, piece):
+            yield better, cuts
+
+
+def _is_lived_with(piece: PieceToCorrect, bent: Bent) -> bool:
+    along, across, askew = piece.apart(bent.end.point, bent.end.heading)
+    leg, diameter = bent.length - bent.arcs[-1].end if bent.arcs else bent.length, piece.shoe.diameter
+    sprung = min(leg, MOST_LEG) ** 2 / (SPRUNG * diameter) if diameter <= VISE_DIAMETER else 0.0
+    return (
+        abs(along) <= LIVED_SHORT
+        and across <= max(sprung, SLACK_ACROSS)
+        and math.degrees(askew) <= LIVED_ASKEW
+        and (piece.passing is None or piece.passing(bent) <= 1)
+    )
+
+
 def _differs(one: Setting, other: Setting) -> bool:
     turned = abs(math.remainder(one.roll - other.roll, 2 * math.pi)) > math.radians(0.5)
     return turned or abs(one.mark - other.mark) > LEAST_CUT or abs(one.angle - other.angle) > math.radians(0.1)
@@ -235,10 +300,14 @@ def _rebent(
         return None
     straightened = list(settings)
     for one in out:
-        meant = planned[one.bend]
-        straightened[one.bend] = replace(settings[one.bend], angle=meant.angle, roll=meant.roll)
+        # A sweep is opened along all of it; what is under is closed at its last shot.
+        shots = piece.made_with(one.bend, rest) if _short(planned, one) < 0 else [one.bend]
+        share = _short(planned, one) / len(shots)
+        for shot in shots:
+            straightened[shot] = replace(straightened[shot], angle=settings[shot].angle + share)
+        straightened[one.bend] = replace(straightened[one.bend], roll=planned[one.bend].roll)
     rebends = [rebend for one in out for rebend in _rebends(planned, one)]
-    back = _rebend_words(rebends)
+    back = _rebend_words(rebends, piece)
     if piece.fits(piece.bent(straightened)):
         says = joined((back, message("correct.then_go_on")))
         return _told("rebend", piece, settings, straightened, says, rebends)
@@ -256,13 +325,17 @@ def _rebends(planned: Sequence[Setting], one: AsBent) -> Iterator[Rebend]:
         yield Rebend(one.bend, math.degrees(_short(planned, one)))
 
 
-def _rebend_words(rebends: Sequence[Rebend]) -> Message:
+def _rebend_words(rebends: Sequence[Rebend], piece: PieceToCorrect) -> Message:
     """What is under goes back into the shoe; what is over is taken out by hand, as no shoe opens a bend."""
+    by_hand = "correct.open" if most_forced(piece) == MOST_THIN else "correct.open_in_vise"
     twisted = [_by("correct.twist", one) for one in rebends if one.twist]
     rebends = [one for one in rebends if not one.twist]
+    opened = [one for one in rebends if one.by <= 0]
     close = [_by("correct.close_one", one) for one in rebends if one.by > 0]
     words = [message("correct.close", bends=joined(close, message("correct.and")))] if close else []
-    return joined([*twisted, *words, *(_by("correct.open", one) for one in rebends if one.by <= 0)])
+    return joined(
+        [*twisted, *words, *(_by("correct.open_sweep" if piece.is_shot(one.bend) else by_hand, one) for one in opened)]
+    )
 
 
 def _by(key: str, rebend: Rebend) -> Message:
@@ -283,18 +356,21 @@ def _why_scrap(
 
 
 def can_open(piece: PieceToCorrect, by: Radians) -> bool:
-    """Whether a bend can be opened by so many radians, by hand or foot; what is under can always be closed."""
-    return by <= 0 or (_is_thin(piece) and by <= MOST_OPENED)
+    """Whether a bend can be opened by so many radians, by hand or in a vise; what is under can always be closed."""
+    return math.degrees(by) <= most_forced(piece)
 
 
 def can_twist(piece: PieceToCorrect, turned: Degrees) -> bool:
     """Whether a bend so far out of its plane can be twisted back, by hand against a wall or in a vise."""
-    return abs(turned) <= (MOST_TWISTED if _is_thin(piece) else HANDS_TURN)
+    return abs(turned) <= max(most_forced(piece), HANDS_TURN)
 
 
-def _is_thin(piece: PieceToCorrect) -> bool:
-    """Whether hands open and twist its bends at all: thin-walled and small."""
-    return piece.material == "EMT" and piece.shoe.diameter <= OPENABLE_DIAMETER
+def most_forced(piece: PieceToCorrect) -> Degrees:
+    """By how much a bend can be opened or twisted once it is made."""
+    diameter = piece.shoe.diameter
+    if piece.material == "EMT" and diameter <= THIN_DIAMETER:
+        return MOST_THIN
+    return MOST_IN_VISE if diameter <= VISE_DIAMETER else 0.0
 
 
 def _has_room(before: Sequence[Setting], after: Sequence[Setting], piece: PieceToCorrect) -> bool:
@@ -311,11 +387,11 @@ def _gaps(settings: Sequence[Setting], piece: PieceToCorrect) -> list[float]:
     return [after - before for before, after in zip(edges[::2], edges[1::2], strict=False)]
 
 
-def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int], further: float) -> bool:
+def _gentle(before: Sequence[Setting], after: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> bool:
     return all(
         abs(after[i].angle - before[i].angle) <= MOST_REPLANNED
         and abs(after[i].roll - before[i].roll) <= MOST_TURNED
-        and abs(after[i].mark - before[i].mark) <= MOST_MOVED + further
+        and abs(after[i].mark - before[i].mark) <= (MOST_SWEPT if piece.is_shot(i) else MOST_MOVED) + piece.misplaced
         and after[i].angle > 0
         for i in rest
     )

@@ -5,7 +5,7 @@ makes error and changes least together is taken. Marks count in inches, angles a
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -25,6 +25,8 @@ INCHES_PER_RADIAN = 0.25 / math.radians(1)
 ROUNDS, DAMPING = 25, 1e-3
 # Inches: far below what a pencil or a tape shows.
 SETTLED = 1e-5
+# Of a change that is larger than a person would make, so much is tried.
+PARTS = (1.0, 0.75, 0.5, 0.25)
 
 Change = NDArray[np.float64]
 NOWHERE = Vec(0.0, 0.0, 0.0)
@@ -137,3 +139,20 @@ def least_change(settings: Sequence[Setting], rest: Sequence[int], piece: PieceT
         if not short:
             return better, cuts
         ends = tuple(end for end in ends if end not in short)
+
+
+def parts_of(
+    settings: Sequence[Setting], better: Sequence[Setting], cuts: Cuts
+) -> Iterator[tuple[list[Setting], Cuts]]:
+    """A change whole, and smaller parts of it that bring the end only nearer."""
+    for part in PARTS:
+        changed = [
+            replace(
+                one,
+                mark=one.mark + part * (then.mark - one.mark),
+                angle=one.angle + part * (then.angle - one.angle),
+                roll=one.roll + part * (then.roll - one.roll),
+            )
+            for one, then in zip(settings, better, strict=True)
+        ]
+        yield changed, Cuts(part * cuts.a, part * cuts.b)

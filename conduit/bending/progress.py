@@ -14,7 +14,6 @@ from conduit.bending.arrangement import Arrangement
 from conduit.bending.correction import (
     HANDS_ANGLE,
     HANDS_MARK,
-    HANDS_TURN,
     AsBent,
     Correction,
     as_read,
@@ -26,11 +25,15 @@ from conduit.bending.schema import BendAsMade
 from conduit.bending.stick import Stick, arcs_of
 from conduit.geometry import Turning, Vec
 from conduit.simulation import Bent, Setting, arc_of
+from conduit.units import Degrees
 
 MOST_OFF = math.radians(6)
 ALL_BUT, MOST_ROUNDS = 0.995, 20
-# A reading tells where a bend is if it moves by a quarter of what the mark does; so much is tried.
-HAIR, TELLS = 1e-3, 0.25
+# Of figures that were typed.
+ROUNDING = 1e-6
+# A reading shows a mark that is 1/8 off, as a tape's 1/16, if it moves by half of what the mark does; it tells where
+# the bend is if by a quarter; so much is tried.
+HAIR, SHOWS, TELLS = 1e-3, 0.49, 0.25
 
 
 @dataclass(frozen=True)
@@ -46,6 +49,20 @@ class State:
 # What was found after so many bends were made and read so, some of them left as they are.
 _Read = tuple[int, float, float | None, float]
 States = dict[tuple[tuple[_Read, ...], tuple[int, ...]], State]
+
+
+@dataclass(frozen=True)
+class Window:
+    """Between which angles (degrees) a bend still fits, its mark no farther off than so many inches."""
+
+    least: Degrees
+    most: Degrees
+    mark: float
+
+    @property
+    def is_close(self) -> bool:
+        """Whether it is closer than a finder is read."""
+        return self.most - self.least < 2 * math.degrees(HANDS_ANGLE)
 
 
 @dataclass(frozen=True)
@@ -94,7 +111,8 @@ class AsMade:
         return states
 
     def _after(self, before: State, index: int, one: BendAsMade) -> State:
-        as_bent = AsBent(self.places[index], one.angle, self.further(before, index, one), one.turned)
+        further = self.further(before, index, one, self.stick.measured.head.tape.half_step)
+        as_bent = AsBent(self.places[index], self._angle(before, index, one), further, one.turned)
         readings = (*before.readings, as_bent)
         left = frozenset(self.places[other] for other, made in self.made.items() if made.left)
         piece = replace(self.stick.piece, follows=lambda settings: self._follows(settings, readings))
@@ -134,40 +152,72 @@ class AsMade:
         before = self.sequence[: self.sequence.index(index)]
         return self.order + [other for other in before if other not in self.made]
 
+    def neighbour(self, made: Sequence[int], index: int) -> int | None:
+        """The nearest bend beside one, with straight pipe between: it shows how the pipe is turned."""
+        beside = [max((one for one in made if one < index), default=None)]
+        beside += [min((one for one in made if one > index), default=None)]
+        places = {one: arc_of(self.planned[one], self.stick.shoe).start for one in (*made, index)}
+        there = [one for one in beside if one is not None]
+        return min(there, key=lambda one: abs(places[one] - places[index]), default=None)
+
     def readings(self, state: State, index: int, setting: Setting) -> Iterator[ToolReading]:
         """What tools read right after a bend that is set so, on the pipe as it then is."""
         real = {number: state.real[number] for number in self.made_before(index)} | {index: setting}
         real = dict(sorted(real.items()))
         arcs = {number: arc_of(one, self.stick.shoe) for number, one in real.items()}
         all_made = len(real) == len(self.planned)
-        return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, self.stick.end_b, all_made)
+        return readings_on(self.stick.bench, self.stick.bent(real), arcs, index, all_made)
 
     def asked(self, state: State, index: int, setting: Setting, readings: Sequence[ToolReading]) -> AskedReading | None:
-        """The first tape reading that tells where a bend really came, and how it moves with the bend's mark."""
-        moved = self.readings(state, index, replace(setting, mark=setting.mark + HAIR))
-        for one, other in zip(readings, moved, strict=True):
-            slope = ((other.inches or 0.0) - (one.inches or 0.0)) / HAIR
-            if one.inches is not None and abs(slope) >= TELLS:
-                return AskedReading(one, slope)
-        return None
+        """The first tape reading that shows a mark that is 1/8 off, or else the one that shows it best.
 
-    def further(self, state: State, index: int, one: BendAsMade) -> float:
-        """How much further from end A a bend lies than it was to, from what the tape read; 0 where it was not."""
+        With how it moves with the bend's mark.
+        """
+        moved = self.readings(state, index, replace(setting, mark=setting.mark + HAIR))
+        then = {one.lies: one.inches for one in moved}
+        asked = [
+            AskedReading(one, (there - one.inches) / HAIR)
+            for one in readings
+            if one.inches is not None and (there := then.get(one.lies)) is not None
+        ]
+        first = next((one for one in asked if abs(one.slope) >= SHOWS), None)
+        best = max(asked, key=lambda one: abs(one.slope), default=None)
+        return first or (best if best and abs(best.slope) >= TELLS else None)
+
+    def _angle(self, state: State, index: int, one: BendAsMade) -> Degrees:
+        """The angle that a bend came out with: as it was to be where the finder could not tell it from that."""
+        meant = math.degrees(state.targets[index].angle)
+        return meant if abs(one.angle - meant) <= _read_to(one.angle) + ROUNDING else one.angle
+
+    def further(self, state: State, index: int, one: BendAsMade, told_from: float = 0.0) -> float:
+        """How much further from end A a bend lies than it was to, from what the tape read; 0 where it was not.
+
+        Nor where the tape reads no more than `told_from` off what it was to.
+        """
         if one.tape is None:
             return 0.0
-        setting = replace(state.targets[index], angle=math.radians(one.angle))
+        setting = replace(state.targets[index], angle=math.radians(self._angle(state, index, one)))
         asked = self.asked(state, index, setting, list(self.readings(state, index, setting)))
-        if not asked:
-            return 0.0
-        return (one.tape - asked.inches) / asked.slope
+        off = one.tape - asked.inches if asked else 0.0
+        return off / asked.slope if asked and abs(off) > told_from + ROUNDING else 0.0
 
-    def band(self, state: State, index: int) -> tuple[float, float]:
-        """Between which angles (degrees) the pipe still fits with all else as planned; at least what hands can do."""
+    def window(self, state: State, index: int) -> Window:
+        """What a bend may be off, angle and mark together, so that the pipe still fits with all else as it is.
+
+        The mark has its 1/16, or as much of it as takes half of what is left; the angle has the rest.
+        """
         target = state.targets[index]
         settings = tuple({**state.real, index: target}.values())
         used = _used_with(self.stick.piece, settings, self.places[index], self._whole(settings))
-        under, over = _farthest(lambda off: used(-off)), _farthest(used)
-        return math.degrees(target.angle - under), math.degrees(target.angle + over)
+
+        def worst(off: float, moved: float) -> float:
+            return max(used(off, moved), used(off, -moved))
+
+        left = (1 + used(0.0, 0.0)) / 2
+        mark = HANDS_MARK if worst(0.0, HANDS_MARK) <= left else _farthest(lambda by: worst(0.0, by), HANDS_MARK, left)
+        under = _farthest(lambda off: worst(-off, mark), MOST_OFF)
+        over = _farthest(lambda off: worst(off, mark), MOST_OFF)
+        return Window(math.degrees(target.angle - under), math.degrees(target.angle + over), mark)
 
     def _whole(self, settings: tuple[Setting, ...]) -> Bent:
         """The piece with all its bends set so, held where the run has it; as long as nothing is made it is the same."""
@@ -176,14 +226,9 @@ class AsMade:
         return self._wholes[settings]
 
     def within(self, index: int) -> bool:
-        """Whether a bend that is made came right: nothing needed doing, or it is as near as hands get."""
-        state, one = self.state_before(index), self.made[index]
+        """Whether a bend that is made came right: nothing needed doing after it."""
         after = self.states[self.order.index(index) + 1].correction
-        if after and after.advice == "go_on":
-            return True
-        least, most = self.band(state, index)
-        turned = abs(one.turned) <= HANDS_TURN
-        return turned and least <= one.angle <= most and abs(self.further(state, index, one)) <= HANDS_MARK + 1e-9
+        return after is not None and after.advice == "go_on"
 
     def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
         """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.
@@ -199,41 +244,53 @@ class AsMade:
             return "deduct", further
         neighbour = index - 1
         if max(before) == neighbour and layout.is_ninety(neighbour) and self.hooks[neighbour] == "A":
+            # The tape hooks on that one where it was taken to be.
             return "gain", further - self.states[-1].readings[self.order.index(neighbour)].further
         return None, 0.0
 
 
-def _used_with(piece: PieceToCorrect, settings: Sequence[Setting], place: int, bent: Bent) -> Callable[[float], float]:
-    """How much is used of what the pipe is forgiven, `bent` as set, with one bend so many radians further."""
+def _read_to(angle: Degrees) -> Degrees:
+    """How exactly a finder was read: to the half or quarter degree, or to the tenth if it was written with one."""
+    return next((step / 2 for step in (0.5, 0.25) if abs(math.remainder(angle, step)) < ROUNDING), 0.05)
+
+
+def _used_with(
+    piece: PieceToCorrect, settings: Sequence[Setting], place: int, bent: Bent
+) -> Callable[[float, float], float]:
+    """How much is used of what the pipe is forgiven, with one bend so many radians and inches further than set.
+
+    `bent`: the pipe as set.
+    """
     ends = _end_with(bent, settings, place, piece.shoe)
 
-    def used(off: float) -> float:
-        at_end = piece.at_end(*ends(off))
+    def used(off: float, moved: float) -> float:
+        at_end = piece.at_end(*ends(off, moved))
         if piece.passing is None or at_end > 1:
             return at_end
-        changed = list(settings)
-        changed[place] = replace(settings[place], angle=settings[place].angle + off)
+        changed, one = list(settings), settings[place]
+        changed[place] = replace(one, angle=one.angle + off, mark=one.mark + moved)
         return max(at_end, piece.passing(piece.bent(changed)))
 
     return used
 
 
-def _farthest(used: Callable[[float], float]) -> float:
-    """How far (radians) a bend may be off until all that is forgiven is used; at least as hands are.
+def _farthest(used: Callable[[float], float], high: float, allowed: float = 1.0) -> float:
+    """How far a bend may be off, at most `high`, until all that is `allowed` is used.
 
-    Regula falsi with the Illinois rule: what is used grows nearly as the angle. Found once 99 to 100 % are used.
+    Regula falsi with the Illinois rule: what is used grows nearly as what is off. Found once 99 to 100 % are used.
     """
-    low, high = HANDS_ANGLE, MOST_OFF
-    below, above = used(low) - ALL_BUT, used(high) - ALL_BUT
+    full = ALL_BUT * allowed
+    low, most = 0.0, high
+    below, above = used(low) - full, used(high) - full
     if below >= 0:
         return low
     if above <= 0:
-        return high
+        return most
     kept_low = kept_high = False
     for _ in range(MOST_ROUNDS):
         middle = low - below * (high - low) / (above - below)
-        here = used(middle) - ALL_BUT
-        if abs(here) <= 1 - ALL_BUT:
+        here = used(middle) - full
+        if abs(here) <= allowed - full:
             return middle
         if here < 0:
             low, below, above = middle, here, above / 2 if kept_high else above
@@ -243,11 +300,14 @@ def _farthest(used: Callable[[float], float]) -> float:
     return low
 
 
-def _end_with(bent: Bent, settings: Sequence[Setting], place: int, shoe: Shoe) -> Callable[[float], tuple[Vec, Vec]]:
-    """Where end B comes, and which way it points, with one bend so many radians further than it is set.
+def _end_with(
+    bent: Bent, settings: Sequence[Setting], place: int, shoe: Shoe
+) -> Callable[[float, float], tuple[Vec, Vec]]:
+    """Where end B comes, and which way it points, with one bend so many radians and inches further than it is set.
 
     What lies behind the arc keeps its shape: it turns about the arc's centre, and is drawn back along the leg after by
-    the length that goes into the arc; with the hook toward B the arc begins earlier by as much.
+    the length that goes into the arc; with the hook toward B the arc begins earlier by as much. A mark that is moved
+    shifts the arc along the leg before, and back along the leg after.
     """
     arcs = [arc_of(one, shoe) for one in settings]
     bow = bent.bows[sorted(range(len(arcs)), key=lambda one: arcs[one].start).index(place)]
@@ -255,8 +315,10 @@ def _end_with(bent: Bent, settings: Sequence[Setting], place: int, shoe: Shoe) -
     arm, leg = Turning.of(bent.end.point.minus(centre), axis), Turning.of(bow.onward, axis)
     heading, backward = Turning.of(bent.end.heading, axis), settings[place].hook == "B"
 
-    def ends(by: float) -> tuple[Vec, Vec]:
-        drawn = bow.heading if backward else leg.by(by)
-        return centre.plus(arm.by(by)).along(drawn, -shoe.radius * by), heading.by(by)
+    def ends(by: float, moved: float) -> tuple[Vec, Vec]:
+        onward = leg.by(by)
+        drawn = bow.heading if backward else onward
+        there = centre.plus(arm.by(by)).along(drawn, -shoe.radius * by)
+        return there.along(bow.heading, moved).along(onward, -moved), heading.by(by)
 
     return ends

@@ -3,38 +3,37 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from conduit.bender import Way
+from conduit.bending.tape_lies import HookedAt, TapeLies
 from conduit.catalogue import Message, message
-from conduit.document import KickStep, Saddle3Step, Saddle4Step, SlopeStep, SweepStep
+from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
-from conduit.simulation import Arc, Bent
-from conduit.units import Degrees, Tape, format_angle
+from conduit.simulation import Arc, Bent, Pose
+from conduit.units import Degrees, Radians, Tape, format_angle
 
 
 @dataclass(frozen=True)
 class ToolReading:
     """What a tool must show: tape or level, the sentence, and the figure (a tape's also in inches).
 
-    `kind`: "back" moves with the bend's own place along the leg, "rise" with the distance of an offset's bends; "off",
-    how an end stands off, is read only where nothing else tells.
+    `lies`: how the tape lies.
     """
 
     tool: str
     says: Message
     reads: Message
     inches: float | None = None
-    kind: "Kind" = "other"
+    lies: TapeLies | None = None
 
 
 @dataclass(frozen=True)
 class Roll:
     """How the pipe is turned before a bend, seen from end A.
 
-    Degrees clockwise that it is turned, where the bend made before then points (degrees clockwise from
-    straight up, and as a clock position), words.
+    Degrees clockwise that it is turned (none where it is told by a bend that was not made last), where the bend beside
+    it then points (degrees clockwise from straight up, and as a clock position), words.
     """
 
     degrees: Degrees | None
@@ -55,29 +54,31 @@ class Bench:
         """A length as the tape shows it."""
         return self.tape.shows(inches)
 
-    def taped(self, says: Message, inches: float, kind: "Kind" = "other") -> ToolReading:
+    def taped(self, says: Message, inches: float, lies: TapeLies) -> ToolReading:
         """What the tape must read."""
-        return ToolReading("tape", says, Message(self.shows(inches)), inches, kind)
+        return ToolReading("tape", says, Message(self.shows(inches)), inches, lies)
 
 
 def roll_before(
-    rolls: Mapping[int, float], index: int, previous: int | None, where: Way = "floor", before: Way = "floor"
+    rolls: Mapping[int, float], index: int, beside: int | None, where: Way = "floor", before: Way | None = "floor"
 ) -> Roll:
-    """How to turn the pipe for bend `index` where `previous` was made before it; None: it is the first.
+    """How to turn the pipe for bend `index`, told by the nearest bend `beside` it; None: it is the first.
 
     `rolls`: how each bend is rolled, or really came, in radians.
 
-    On the floor a bend's inside points up, in the air down (`where` this one is made, `before` the previous).
-    Rolls grow anticlockwise seen from A: the previous bend's inside must come to stand at this one's less
-    the difference, and stood up or down as it was made.
+    On the floor a bend's inside points up, in the air down (`where` this one is made, `before` the one beside it, if
+    that was made last). Rolls grow clockwise seen from A: the inside of the bend beside must come to stand at this
+    one's less the difference, and stood up or down as it was made.
     """
-    if previous is None:
+    if beside is None:
         return Roll(None, None, None, message("roll.first"))
-    inside, stood = (180 if one == "air" else 0 for one in (where, before))
-    points = (inside - math.degrees(rolls[index] - rolls[previous])) % 360
-    turn = (points - stood) % 360
+    inside = 180 if where == "air" else 0
+    points = (inside - math.degrees(rolls[index] - rolls[beside])) % 360
+    at, bend, stands = clock(points), beside + 1, _stands(points)
+    if before is None:
+        return Roll(None, points, at, message("roll.until", bend=bend, stands=stands))
+    turn = (points - (180 if before == "air" else 0)) % 360
     turn = turn - 360 if turn > 180 + 1e-6 else turn
-    at, bend, stands = clock(points), previous + 1, _stands(points)
     if abs(turn) < 0.5:
         return Roll(0.0, points, at, message("roll.none", bend=bend, stands=stands))
     if abs(abs(turn) - 180) < 0.5:
@@ -105,59 +106,48 @@ def clock(degrees: Degrees) -> Message:
     return Message(f"{hour}:30") if halves % 2 else message("clock.hour", hour=hour)
 
 
-Kind = Literal["back", "rise", "off", "other"]
 Arcs = Mapping[int, Arc]
+# Straight pipe that a straight edge needs beside a bend, in inches; and the angles whose outside corner it shows well.
+LEAST_EDGE, SHARP = 2.0, (math.radians(9.5), math.radians(120))
+# So far (radians) two legs are parallel for a tape.
+PARALLEL = math.radians(0.25)
 
 
-def readings_on(
-    bench: Bench, bent: Bent, arcs: Arcs, just_made: int, length: float, all_made: bool = False
-) -> Iterator[ToolReading]:
+def readings_on(bench: Bench, bent: Bent, arcs: Arcs, just_made: int, all_made: bool = False) -> Iterator[ToolReading]:
     """What tape and level must read on a piece bent so far, one after the other as they are worked out.
 
-    `arcs`: its bends made, by their index in the run; `length`: to where its end B is trimmed;
-    `all_made`: also what is left to end B.
+    All is read on the pipe as it is in the hand: from rim to rim, with what is spared on its ends. `arcs`: its bends
+    made, by their index in the run; `all_made`: also what is left to end B.
     """
-    yield from _taped(bench, bent, arcs, just_made)
+    taped = _taped(bench, bent, arcs, just_made)
+    yield from taped
     yield _angled(message("reading.legs"), math.degrees(arcs[just_made].angle))
     if all_made and bent.arcs:
-        base, called = _hooked_at(bench, bent, arcs, math.inf)
-        end = bent.pose_at(length)
-        yield bench.taped(message("reading.end_b", hooked=called), end.point.minus(base).dot(end.heading))
-    yield from _standing_off(bench, bent, arcs[just_made], length)
-
-
-def _standing_off(bench: Bench, bent: Bent, arc: Arc, length: float) -> list[ToolReading]:
-    """For a bend that shows in nothing else: how far end B, or end A, stands off the line of the other leg."""
-    return [
-        bench.taped(message(key), _aside(bent, at, to), "off")
-        for key, at, to in (
-            ("reading.off.b", arc.start, bent.pose_at(length).point),
-            ("reading.off.a", arc.end, bent.start.point),
-        )
-    ]
+        known = {one.lies for one in taped}
+        yield from (one for one in _to_end_b(bench, bent, arcs) if one.lies not in known)
 
 
 def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolReading]:
     step = bench.layout.step_of(just_made)
     mates = bench.layout.indices_of(bench.layout.owners[just_made])
     if isinstance(step, SweepStep):
-        return _swept(bent, arcs, [index for index in mates if index in arcs])
+        return _swept(bench, bent, arcs, [index for index in mates if index in arcs], set(mates) <= set(arcs))
+    corner = _to_corner(bench, bent, arcs, [just_made])
     if bench.layout.is_ninety(just_made):
-        back = _to_back(bench, bent, arcs, just_made)
-        return [back] if set(mates) - set(arcs) or len(mates) == 1 else [back, *_kicked(bench, bent, arcs, mates)]
+        back = _to_back(bench, bent, arcs, just_made) or corner
+        return back if set(mates) - set(arcs) or len(mates) == 1 else [*back, *_kicked(bench, bent, arcs, mates)]
     if not set(mates) <= set(arcs):
         pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
-        return [_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []
-    if isinstance(step, SlopeStep):
-        return [_sloped(bench, bent, arcs, *mates)]
+        return [*([_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []), *corner]
     if bench.layout.is_of_offset(just_made):
-        return [_rise(bench, bent, arcs, *mates), _level("reading.outer_legs", "reads.parallel")]
+        return [_rise(bench, bent, arcs, *mates), *corner, _level("reading.outer_legs", "reads.parallel")]
     if isinstance(step, Saddle4Step):
-        ends = _level("reading.both_ends", "reads.parallel" if step.beyond else "reads.in_line")
-        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), ends]
+        ends = _level("reading.saddle_legs", "reads.parallel" if step.beyond else "reads.in_line")
+        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), *corner, ends]
     if isinstance(step, Saddle3Step):
-        return [_height(bench, bent, arcs, mates), _level("reading.both_ends", "reads.in_line")]
-    return _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
+        return [_height(bench, bent, arcs, mates), *corner, _level("reading.saddle_legs", "reads.in_line")]
+    kicked = _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
+    return [*kicked, *corner]
 
 
 def _level(says: str, reads: str) -> ToolReading:
@@ -168,13 +158,16 @@ def _angled(says: Message, degrees: Degrees) -> ToolReading:
     return ToolReading("level", says, Message(format_angle(degrees)))
 
 
-def _swept(bent: Bent, arcs: Arcs, shots: Sequence[int]) -> list[ToolReading]:
-    """How far a sweep has come, from its first shot to the last that is made."""
+def _swept(bench: Bench, bent: Bent, arcs: Arcs, shots: Sequence[int], whole: bool) -> list[ToolReading]:
+    """How far a sweep has come, from its first shot to the last that is made; once it is `whole` where it lies."""
     if len(shots) < 2:
         return []
     before, after = bent.pose_at(arcs[min(shots)].start), bent.pose_at(arcs[max(shots)].end)
     angle = math.degrees(before.heading.angle_to(after.heading))
-    return [_angled(message("reading.sweep", shots=len(shots)), angle)]
+    return [
+        _angled(message("reading.sweep", shots=len(shots)), angle),
+        *(_to_corner(bench, bent, arcs, shots) if whole else []),
+    ]
 
 
 def _pair_of(mates: list[int], index: int) -> list[int]:
@@ -191,28 +184,23 @@ def _aside(bent: Bent, from_s: float, to: Vec) -> float:
 
 def _rise(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
     rise = _aside(bent, arcs[low].start, bent.point_at(arcs[high].end))
-    return bench.taped(message("reading.rise"), rise, "rise")
-
-
-def _sloped(bench: Bench, bent: Bent, arcs: Arcs, low: int, high: int) -> ToolReading:
-    off = _aside(bent, arcs[low].start, _corner(bent, arcs[high], at_start=False))
-    return bench.taped(message("reading.slope"), off, "off")
+    return bench.taped(message("reading.rise"), rise, TapeLies("rise", None, (low, high)))
 
 
 def _height(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> ToolReading:
     centre = arcs[mates[1]]
     height = _aside(bent, arcs[mates[0]].start, bent.point_at((centre.start + centre.end) / 2))
-    return bench.taped(message("reading.height"), height)
+    return bench.taped(message("reading.height"), height, TapeLies("height", None, (mates[0], mates[1])))
 
 
 def _kicked(bench: Bench, bent: Bent, arcs: Arcs, mates: list[int]) -> list[ToolReading]:
-    """How far the kick has moved the 90's corner off the line of its leg."""
+    """How far the kick has moved the 90's far leg off the line of the leg that is not kicked."""
     kick, ninety = sorted(mates, key=lambda index: bench.layout.is_ninety(index))
     if not bench.layout.is_ninety(ninety):
         return []
     at = arcs[kick].start if kick < ninety else arcs[kick].end
     rise = _aside(bent, at, _corner(bent, arcs[ninety], at_start=kick < ninety))
-    return [bench.taped(message("reading.kick"), rise)]
+    return [bench.taped(message("reading.kick"), rise, TapeLies("kick", None, (kick, ninety)))]
 
 
 def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
@@ -221,20 +209,87 @@ def _corner(bent: Bent, arc: Arc, at_start: bool) -> Vec:
     return pose.point.along(pose.heading, reach if at_start else -reach)
 
 
-def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> ToolReading:
-    base, called = _hooked_at(bench, bent, arcs, index)
+def _to_back(bench: Bench, bent: Bent, arcs: Arcs, index: int) -> list[ToolReading]:
+    """To the back of a 90: from end A or the back of the last 90, where what lies between runs parallel to its leg."""
     enters = bent.pose_at(arcs[index].start)
+    hooked = _hooked_at(bench, bent, arcs, index)
+    if hooked.heading.angle_to(enters.heading) > PARALLEL:
+        return []
     corner = _corner(bent, arcs[index], at_start=True)
-    reach = corner.minus(base).dot(enters.heading) + bench.diameter / 2
-    return bench.taped(message("reading.back", hooked=called), reach, "back")
+    reach = corner.minus(hooked.point).dot(enters.heading) + _outside(bench, arcs[index].angle)
+    says = message("reading.back", hooked=hooked.called)
+    return [bench.taped(says, reach, TapeLies("back", hooked.at, (index,)))]
 
 
-def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> tuple[Vec, Message]:
-    """Where the tape hooks: the back of the last 90 made before a bend on this piece, or its end A."""
+def _to_end_b(bench: Bench, bent: Bent, arcs: Arcs) -> list[ToolReading]:
+    """What is left to end B, as it is now: from the back of the last 90 if that runs parallel, else the last bend."""
+    hooked, last = _hooked_at(bench, bent, arcs, math.inf), max(arcs)
+    if hooked.at != "end_a" and hooked.heading.angle_to(bent.end.heading) <= PARALLEL:
+        reach = bent.end.point.minus(hooked.point).dot(bent.end.heading)
+        return [bench.taped(message("reading.end_b", hooked=hooked.called), reach, TapeLies("end_b", hooked.at, ()))]
+    shots = bench.layout.indices_of(bench.layout.owners[last])
+    is_swept = isinstance(bench.layout.step_of(last), SweepStep)
+    return _to_corner(bench, bent, arcs, [one for one in shots if one in arcs] if is_swept else [last], from_b=True)
+
+
+@dataclass(frozen=True)
+class _Hooked:
+    """Where a tape hooks, which way the leg runs from there, and what that is called."""
+
+    at: HookedAt
+    point: Vec
+    heading: Vec
+    called: Message
+
+
+def _hooked_at(bench: Bench, bent: Bent, arcs: Arcs, before: float) -> _Hooked:
+    """The back of the last 90 made before a bend on this piece, or its end A."""
     nineties = [index for index in arcs if index < before and bench.layout.is_ninety(index)]
     if not nineties:
-        return bent.start.point, message("hooked.end_a")
+        return _Hooked("end_a", bent.start.point, bent.start.heading, message("hooked.end_a"))
     last = max(nineties)
-    leaves = bent.pose_at(arcs[last].end)
-    corner = _corner(bent, arcs[last], at_start=False)
-    return corner.along(leaves.heading, -bench.diameter / 2), message("hooked.back", bend=last + 1)
+    leaves, corner = bent.pose_at(arcs[last].end), _corner(bent, arcs[last], at_start=False)
+    back = corner.along(leaves.heading, -_outside(bench, arcs[last].angle))
+    return _Hooked(last, back, leaves.heading, message("hooked.back", bend=last + 1))
+
+
+def _to_corner(bench: Bench, bent: Bent, arcs: Arcs, shots: Sequence[int], from_b: bool = False) -> list[ToolReading]:
+    """From an end along its leg to the bend's outside corner; nothing where another bend is between, or no room.
+
+    The tape lies on the leg's outside, hooked on the rim; a straight edge on the outside of the other leg crosses it
+    where it is read (docs/trade.md, What can be read). `shots`: the bend, or all of a sweep; from end A if that can be.
+    """
+    first, last = arcs[min(shots)], arcs[max(shots)]
+    enters, leaves = bent.pose_at(first.start), bent.pose_at(last.end)
+    angle = enters.heading.angle_to(leaves.heading)
+    before = max((arcs[one].end for one in arcs if one < min(shots)), default=0.0)
+    after = min((arcs[one].start for one in arcs if one > max(shots)), default=bent.length)
+    has_edges = first.start - before >= LEAST_EDGE and after - last.end >= LEAST_EDGE
+    if not SHARP[0] <= angle <= SHARP[1] or not has_edges:
+        return []
+    crossing = _outside(bench, angle)
+    corner = enters.point.along(enters.heading, _to_crossing(enters, leaves, angle))
+    if before == 0.0 and not from_b:
+        reach = corner.minus(bent.start.point).dot(enters.heading) + crossing
+        return [_cornered(bench, "end_a", shots, reach)]
+    if after == bent.length:
+        reach = bent.end.point.minus(corner).dot(leaves.heading) + crossing
+        return [_cornered(bench, "end_b", shots, reach)]
+    return []
+
+
+def _outside(bench: Bench, angle: Radians) -> float:
+    """How far beyond the corner of a bend's centrelines its outsides cross; at a 90 half the diameter."""
+    return bench.diameter / 2 * math.tan(angle / 2)
+
+
+def _to_crossing(enters: Pose, leaves: Pose, angle: Radians) -> float:
+    """How far along the leg before a bend the line of the leg after it crosses it."""
+    between = leaves.point.minus(enters.point)
+    across = between.along(enters.heading, -between.dot(enters.heading)).length()
+    return between.dot(enters.heading) - across / math.tan(angle)
+
+
+def _cornered(bench: Bench, hook: HookedAt, shots: Sequence[int], reach: float) -> ToolReading:
+    says = message("reading.corner", hooked=message(f"hooked.{hook}"))
+    return bench.taped(says, reach, TapeLies("corner", hook, tuple(shots)))

@@ -7,6 +7,7 @@ from pydantic import Field
 from conduit.bender import Hook, Reference, Way
 from conduit.bending.correction import Advice
 from conduit.bending.fitting import FitCheck
+from conduit.bending.tape_lies import TapeKind
 from conduit.catalogue import Message
 from conduit.document import OptionalLength, ShoeFigures
 from conduit.plan import Measure, PlannedMark, Point, Stub
@@ -42,8 +43,25 @@ class BendAsMade(Given):
     bend: int
     angle: Degrees = Field(gt=0, lt=180)
     tape: float | None = None
-    turned: Degrees = Field(0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A.")
+    turned: Degrees = Field(
+        0.0,
+        ge=-90,
+        le=90,
+        description="A dog-leg: degrees that the leg after it leans out of plane, clockwise looking along from end A.",
+    )
     left: bool = Field(False, description="It is not to be touched again; the rest makes up for it.")
+
+
+@result_part
+class TapeLying:
+    """How the tape lies for a reading (docs/trade.md, What can be read): hooked where, read at which bends."""
+
+    kind: TapeKind
+    hook: Annotated[
+        Literal["end_a", "end_b", "back"] | None, Field(description="The rim of an end, or the back of a 90.")
+    ]
+    back: Annotated[int | None, Field(description="That 90's number.")]
+    bends: list[int]
 
 
 @result_part
@@ -53,6 +71,7 @@ class Check:
     tool: Annotated[str, Field(description="tape or level")]
     says: Message
     reads: Message
+    lies: TapeLying | None
 
 
 @result_part
@@ -61,6 +80,7 @@ class TapeAsk:
 
     says: Message
     wanted: Measure
+    lies: TapeLying
 
 
 @result_part
@@ -166,7 +186,9 @@ class SheetBend:
     checks: list[Check]
     tape: TapeAsk | None
     least: Annotated[float, Field(description="Angles from here …")]
-    most: Annotated[float, Field(description="… to here are within tolerance, if all else is as planned.")]
+    most: Annotated[float, Field(description="… to here still fit, if all else is as planned.")]
+    is_close: Annotated[bool, Field(description="That is closer than a finder is read.")]
+    mark_within: Annotated[Measure, Field(description="How far off the mark may be beside, for that.")]
     most_turned: Annotated[float, Field(description="Degrees out of plane that hands and level cannot better.")]
     in_the_shoe: InTheShoe
     stub: Stub | None

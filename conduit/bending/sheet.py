@@ -1,7 +1,7 @@
 """The bench sheet of a stick: marks to lay, bends in order, what must read, what was read, and what to do about it."""
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 
 from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
@@ -15,6 +15,7 @@ from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
 from conduit.bending.side_view import Stand
 from conduit.bending.stamping import counted, stamping
 from conduit.bending.stick import Stick, arcs_of, setting_of
+from conduit.bending.tape_lies import TapeLies
 from conduit.catalogue import NOTHING, Message, joined, message
 from conduit.document import SweepStep
 from conduit.layout import StampedEnd
@@ -148,13 +149,14 @@ class SheetMaker:
         arc = arc_of(target, self.shoe)
         use = self.stick.use(index, arc, self.hooks[index])
         before = self.as_made.made_before(index)
-        previous = before[-1] if before else None
+        previous = self.as_made.neighbour(before, index)
         stood = "floor" if previous is None else self.arrangement.act_of(previous).where
         rolls = {number: one.roll for number, one in state.real.items()} | {index: target.roll}
-        roll = roll_before(rolls, index, previous, act.where, stood)
+        follows = previous is None or previous == before[-1]
+        roll = roll_before(rolls, index, previous, act.where, stood if follows else None)
         readings = list(self.as_made.readings(state, index, target))
-        ask = self.as_made.asked(state, index, target, readings)
-        least, most = self.as_made.band(state, index)
+        ask, is_last = self.as_made.asked(state, index, target, readings), len(before) + 1 == len(self.planned)
+        window = self.as_made.window(state, index)
         stand = self._stand(state, index, arc, act.where)
         degrees = math.degrees(target.angle)
         bench_bend = next(one for one in self.piece.bends if one.number == index + 1)
@@ -187,10 +189,12 @@ class SheetMaker:
             against=list(act.against) if begins else [],
             breaks=act.breaks if begins else NOTHING,
             cautions=[*at_the_shoe(stand, self.stick.cut, act.tight), *of_offsets(self.stick, stand, index, before)],
-            checks=[told.Check(tool=one.tool, says=one.says, reads=one.reads) for one in _worth(readings, ask)],
-            tape=told.TapeAsk(says=ask.reading.says, wanted=self.measure(ask.inches)) if ask else None,
-            least=least,
-            most=most,
+            checks=[_check(one) for one in readings if _is_worth(one, ask, is_last)],
+            tape=_asked(ask, self.measure(ask.inches)) if ask else None,
+            least=_rounded(window.least, math.ceil),
+            most=_rounded(window.most, math.floor),
+            is_close=window.is_close,
+            mark_within=self.measure(math.floor(window.mark * 64 + TOLERANCE) / 64),
             most_turned=HANDS_TURN,
             in_the_shoe=stand.drawn(),
             stub=bench_bend.stub if self.hooks[index] == "A" and not self.stick.spare_a else None,
@@ -313,10 +317,31 @@ class SheetMaker:
         return told.Rebent(bend=index + 1, way=one.way, by_reads=by, until_reads=format_angle(until))
 
 
-def _worth(readings: Sequence[ToolReading], ask: AskedReading | None) -> list[ToolReading]:
-    """The readings worth taking: those that say how an end stands off only where they are asked for."""
-    asked = ask and ask.reading.says
-    return [one for one in readings if one.kind != "off" or one.says == asked]
+def _is_worth(one: ToolReading, ask: AskedReading | None, is_last: bool) -> bool:
+    """Whether a reading is told: a corner only where it is asked for, or once all is bent, from end B."""
+    is_asked = ask is not None and one.lies == ask.reading.lies
+    is_corner = one.lies is not None and one.lies.kind == "corner"
+    return is_asked or not is_corner or (is_last and one.lies is not None and one.lies.hook == "end_b")
+
+
+def _check(one: ToolReading) -> told.Check:
+    return told.Check(tool=one.tool, says=one.says, reads=one.reads, lies=_lying(one.lies) if one.lies else None)
+
+
+def _asked(ask: AskedReading, wanted: Measure) -> told.TapeAsk | None:
+    lies = ask.reading.lies
+    return told.TapeAsk(says=ask.reading.says, wanted=wanted, lies=_lying(lies)) if lies else None
+
+
+def _lying(lies: TapeLies) -> told.TapeLying:
+    back = lies.hook + 1 if isinstance(lies.hook, int) else None
+    hook = "back" if isinstance(lies.hook, int) else lies.hook
+    return told.TapeLying(kind=lies.kind, hook=hook, back=back, bends=[bend + 1 for bend in lies.bends])
+
+
+def _rounded(degrees: Degrees, to: Callable[[float], int]) -> Degrees:
+    """To the tenth, as a finder that shows tenths is read."""
+    return to(round(degrees * 10, 6)) / 10
 
 
 def _clockwise(degrees: Degrees) -> Message:
@@ -325,7 +350,7 @@ def _clockwise(degrees: Degrees) -> Message:
 
 
 def _turned(before: Setting, after: Setting) -> Message:
-    by = -math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
+    by = math.degrees(math.remainder(after.roll - before.roll, 2 * math.pi))
     return _clockwise(by) if abs(by) > 0.5 else NOTHING
 
 

@@ -15,7 +15,7 @@ from conduit.marking import Mark, Recommended, recommend
 from conduit.plan import SLACK_ACROSS, CardAnswer, Cleared, Prover, judge_things
 from conduit.sequence import arcs_on, units_of
 from conduit.simulation import Arc, Bent, Pose, Setting, Swings, arc_of, bend_pipe
-from conduit.units import TOLERANCE
+from conduit.units import TOLERANCE, Radians
 
 Arcs = dict[int, Arc]
 LYING = Pose(ORIGIN, DIRECTIONS["right"], DIRECTIONS["up"])
@@ -117,9 +117,8 @@ class Stick:
         place, heading = point_at(self.layout.path, self.end)
         material = self.measured.head.material
         aim = Aim(place, heading)
-        sweeps = self._sweeps()
         whole = PieceToCorrect(
-            self.shoe, self.held(), self.end_b, aim, material, self.spare, self.spare_a, sweeps=sweeps
+            self.shoe, self.held(), self.end_b, aim, material, self.spare, self.spare_a, swept=self._swept()
         )
         if not self._things:
             return whole
@@ -137,11 +136,12 @@ class Stick:
             keeping=lambda bent: used(bent, lambda was: was - MOST_GIVEN_UP),
         )
 
-    def _sweeps(self) -> tuple[tuple[int, ...], ...]:
-        """The shots of each sweep, by their place on the piece."""
-        places = {index: place for place, index in enumerate(self.arcs)}
+    def _swept(self) -> dict[tuple[int, ...], Radians]:
+        """The shots of each sweep, by their place on the piece, and what they are to sum up to."""
+        bends = list(self.arcs)
         _, groups = units_of(self.arcs, self.layout)
-        return tuple(tuple(places[index] for index in group) for group in groups if len(group) > 1)
+        sweeps = [tuple(bends.index(index) for index in group) for group in groups if len(group) > 1]
+        return {sweep: sum(self.arcs[bends[place]].angle for place in sweep) for sweep in sweeps}
 
     @cached_property
     def _things(self) -> list[Hindrance]:

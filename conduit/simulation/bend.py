@@ -55,7 +55,7 @@ class Pose:
     def around(self, roll: Radians, angle: Radians, radius: float, known: "Swings | None" = None) -> "Pose":
         """Through an arc whose inside lies at `roll`, carrying the frame along without twist.
 
-        `roll` is against `inward`, anticlockwise seen along the pipe from A. Radians; inches. `known` keeps what bends
+        `roll` is against `inward`, clockwise seen along the pipe from A. Radians; inches. `known` keeps what bends
         do to frames, for pipes that are bent much alike.
         """
         key, known = (self.heading, self.inward, roll, angle), {} if known is None else known

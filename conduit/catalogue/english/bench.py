@@ -4,6 +4,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # Turning the pipe.
     "roll.first": "First bend: any way up. Pencil a line along the top; it is 12 o'clock.",
     "roll.none": "Do not turn the pipe: bend {bend} still points {stands}.",
+    "roll.until": "Turn the pipe until bend {bend} points {stands}, seen from A.",
     "roll.half": "Turn the pipe half round: bend {bend} points {stands}. A clamp level set before reads 0 again.",
     "roll.clockwise": "Turn the pipe {angle} clockwise seen from A: bend {bend} points {stands}. A clamp level set "
     "before then reads {level}.",
@@ -18,18 +19,18 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # What tape and level must read.
     "reading.legs": "Angle between the two legs",
     "reading.end_b": "{hooked} to end B",
-    "reading.back": "{hooked} to the back of this bend",
+    "reading.back": "{hooked} to the back of this bend, a straight edge along it",
     "hooked.end_a": "End A",
+    "hooked.end_b": "End B",
     "hooked.back": "Back of bend {bend}",
-    "reading.off.b": "Straight edge along the leg before this bend: end B stands off it by",
-    "reading.off.a": "Straight edge along the leg after this bend: end A stands off it by",
     "reading.sweep": "The sweep so far, {shots} shots together",
-    "reading.rise": "Straight edge on one leg, to the same side of the other",
-    "reading.slope": "Straight edge along the first leg: the second bend’s corner stands off it by",
-    "reading.height": "Both ends flat on the floor: from the floor to the underside at the centre",
-    "reading.kick": "The kick lifts the 90’s corner off the line of its leg by",
-    "reading.outer_legs": "Both outer legs",
-    "reading.both_ends": "Both ends",
+    "reading.corner": "{hooked} to this bend’s outside corner, a straight edge on the other leg",
+    "reading.saddle_legs": "The legs before and after the saddle",
+    "reading.rise": "Straight edge on the leg before, to the same side of the leg after",
+    "reading.height": "Straight edge along the underside of the leg before the saddle: to the underside of its top",
+    "reading.kick": "Straight edge along the leg that is not kicked: the 90’s far leg stands off it by, same side "
+    "to same side",
+    "reading.outer_legs": "The legs before and after the offset",
     "reads.parallel": "parallel",
     "reads.in_line": "in one line",
     # How the dial's angle is found.
@@ -120,6 +121,12 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.and": " and ",
     "correct.open": "Take {by}° out of bend {bend}: one leg under the foot, push the other open a little at a time, "
     "and read.",
+    "correct.open_in_vise": "Take {by}° out of bend {bend} in a vise, with a length of pipe over the free leg as a "
+    "lever, a little at a time, and try after each.",
+    "correct.spring": "End B does not quite come to its place: spring it there at the straps or draw it up at the "
+    "fitting, if what is off is little enough here; else begin another.",
+    "correct.open_sweep": "Take {by}° out of the sweep that ends with bend {bend}, a little along all of it, over the "
+    "knee or in a wide shoe, and read.",
     "correct.twist": "Twist bend {bend} back by {by}°, flat against a wall or in a vise, a little at a time.",
     "correct.scrap_dog_leg": "Scrap it: bend {bend} is {by}° out of plane, and the bends that are left cannot make up "
     "for it.",

@@ -4,6 +4,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # Turning the pipe.
     "roll.first": "Primera curva: el tubo como quede. Raye una línea a lo largo por arriba; son las 12.",
     "roll.none": "No gire el tubo: la curva {bend} sigue apuntando {stands}.",
+    "roll.until": "Gire el tubo hasta que la curva {bend} apunte {stands}, vista desde A.",
     "roll.half": "Dele media vuelta al tubo: la curva {bend} apunta {stands}. Un nivel de abrazadera puesto antes "
     "vuelve a marcar 0.",
     "roll.clockwise": "Gire el tubo {angle} en sentido del reloj, visto desde A: la curva {bend} apunta {stands}. Un "
@@ -19,18 +20,18 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # What tape and level must read.
     "reading.legs": "Ángulo entre los dos tramos",
     "reading.end_b": "De {hooked} al extremo B",
-    "reading.back": "De {hooked} al lomo de esta curva",
+    "reading.back": "De {hooked} al lomo de esta curva, con una regla a lo largo de él",
     "hooked.end_a": "el extremo A",
+    "hooked.end_b": "el extremo B",
     "hooked.back": "el lomo de la curva {bend}",
-    "reading.off.b": "Regla sobre el tramo antes de esta curva: el extremo B se separa de ella",
-    "reading.off.a": "Regla sobre el tramo después de esta curva: el extremo A se separa de ella",
     "reading.sweep": "La curva amplia hasta aquí, {shots} dobleces juntos",
-    "reading.rise": "Regla sobre un tramo, hasta el mismo lado del otro",
-    "reading.slope": "Regla sobre el primer tramo: la esquina de la segunda curva se separa de ella",
-    "reading.height": "Los dos extremos en el piso: del piso a la parte de abajo del centro",
-    "reading.kick": "El quiebre levanta la esquina de la curva de 90 sobre la línea de su tramo",
-    "reading.outer_legs": "Los dos tramos de afuera",
-    "reading.both_ends": "Los dos extremos",
+    "reading.corner": "De {hooked} a la esquina exterior de esta curva, con una regla sobre el otro tramo",
+    "reading.saddle_legs": "Los tramos antes y después de la silla",
+    "reading.rise": "Regla sobre el tramo de antes, hasta el mismo lado del de después",
+    "reading.height": "Regla por debajo del tramo antes de la silla: hasta la parte de abajo de su cima",
+    "reading.kick": "Regla a lo largo del tramo sin quiebre: el otro tramo del 90 se separa de ella, de un mismo "
+    "lado al mismo lado",
+    "reading.outer_legs": "Los tramos antes y después de la bayoneta",
     "reads.parallel": "paralelos",
     "reads.in_line": "en una línea",
     # How the dial's angle is found.
@@ -125,6 +126,12 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "correct.and": " y ",
     "correct.open": "Quítele {by}° a la curva {bend}: un tramo bajo el pie, empuje el otro para abrirla de a poco, y "
     "mida.",
+    "correct.open_in_vise": "Quítele {by}° a la curva {bend} en una prensa, con un tramo de tubo como palanca en el "
+    "otro tramo, de a poco, y pruebe cada vez.",
+    "correct.spring": "El extremo B no llega del todo a su lugar: llévelo con las abrazaderas o con el conector, si lo "
+    "que falta aquí es poco; si no, empiece otro.",
+    "correct.open_sweep": "Quítele {by}° a la curva amplia que termina en la curva {bend}, un poco a lo largo de toda, "
+    "sobre la rodilla o en una zapata ancha, y mida.",
     "correct.twist": "Tuerza la curva {bend} de vuelta {by}°, plana contra un muro o en una prensa, poco a poco.",
     "correct.scrap_dog_leg": "Deséchelo: la curva {bend} está {by}° fuera de plano, y las que faltan no lo pueden "
     "compensar.",

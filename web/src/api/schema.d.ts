@@ -6774,6 +6774,7 @@ export interface components {
             says: string;
             /** Reads */
             reads: string;
+            lies: components["schemas"]["TapeLying"] | null;
         };
         /**
          * FitCheck
@@ -7047,9 +7048,16 @@ export interface components {
             least: number;
             /**
              * Most
-             * @description … to here are within tolerance, if all else is as planned.
+             * @description … to here still fit, if all else is as planned.
              */
             most: number;
+            /**
+             * Is Close
+             * @description That is closer than a finder is read.
+             */
+            is_close: boolean;
+            /** @description How far off the mark may be beside, for that. */
+            mark_within: components["schemas"]["Measure"];
             /**
              * Most Turned
              * @description Degrees out of plane that hands and level cannot better.
@@ -7086,7 +7094,7 @@ export interface components {
              * Advice
              * @enum {string}
              */
-            advice: "go_on" | "replan" | "rebend" | "trim" | "scrap";
+            advice: "go_on" | "replan" | "rebend" | "trim" | "spring" | "scrap";
             /** Says */
             says: string;
             /** @description How far end B would be off without it. */
@@ -7261,6 +7269,30 @@ export interface components {
             /** Says */
             says: string;
             wanted: components["schemas"]["Measure"];
+            lies: components["schemas"]["TapeLying"];
+        };
+        /**
+         * TapeLying
+         * @description How the tape lies for a reading (docs/trade.md, What can be read): hooked where, read at which bends.
+         */
+        TapeLying: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "back" | "corner" | "end_b" | "rise" | "height" | "kick";
+            /**
+             * Hook
+             * @description The rim of an end, or the back of a 90.
+             */
+            hook: ("end_a" | "end_b" | "back") | null;
+            /**
+             * Back
+             * @description That 90's number.
+             */
+            back: number | null;
+            /** Bends */
+            bends: number[];
         };
         /**
          * ActsOut

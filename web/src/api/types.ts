@@ -26,6 +26,7 @@ export type RackWay = Schemas["RackWay"];
 export type PlannedPiece = Schemas["PlannedPiece"];
 export type Sheet = Schemas["Sheet"];
 export type SheetBend = Schemas["SheetBend"];
+export type TapeLying = Schemas["TapeLying"];
 export type InTheShoe = Schemas["InTheShoe"];
 export type AsBentTold = Schemas["AsBentTold"];
 export type Correction = Schemas["SheetCorrection"];

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, reply } from "@/api/client";
 import type { BenchAct, SheetBend } from "@/api/types";
+import { DogLegDrawing } from "@/draw/dog-leg";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Field } from "@/ui/field";
@@ -136,6 +137,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
           />
         )}
       </div>
+      <Fits bend={bend} before={before} />
       {bend.tape && (
         <p className="text-[15px] text-soft">{t("tapeMayStayEmpty", { says: bend.tape.says })}</p>
       )}
@@ -151,6 +153,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
               onChange={(event) => setOutOfPlane(event.target.value)}
             />
             <Select boxed label={t("whichWaySeenFromA")} value={way} choices={WAYS} onChoose={setWay} />
+            <DogLegDrawing way={way === "1" ? 1 : -1} />
           </div>
           <p className="mt-1 text-[15px] text-soft">
             {t("byLevelOrStraightEdge", { previous: bend.previous })}
@@ -175,6 +178,19 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       )}
       <p className="text-[15px] text-soft">{t("theFinderIsASimulated")}</p>
     </form>
+  );
+}
+
+/** Between which readings the pipe still fits, and whether a finder can tell. */
+function Fits({ bend, before }: { bend: SheetBend; before: number }) {
+  const least = (bend.least + before).toFixed(1);
+  const most = (bend.most + before).toFixed(1);
+  const mark = bend.mark_within.inches < 1 / 16 - 1e-6 ? bend.mark_within.reads : null;
+  return (
+    <p className="text-[15px]">
+      {t("stillFitsFrom", { least, most })} {mark && t("withTheMarkWithin", { mark })}{" "}
+      {bend.is_close && t("closerThanAFinderReads")}
+    </p>
   );
 }
 

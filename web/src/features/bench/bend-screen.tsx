@@ -5,6 +5,7 @@ import { InTheShoeDrawing } from "@/draw/in-the-shoe";
 import { referenceName } from "@/draw/references";
 import { ShoeDrawing } from "@/draw/shoe";
 import { StickStrip } from "@/draw/strip";
+import { TapeDrawing } from "@/draw/tape-lies";
 import { Button } from "@/ui/button";
 import { BendTab, EndMark } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
@@ -309,8 +310,15 @@ function ThenReads({ bend }: { bend: SheetBend }) {
       <h2 className="text-lg font-bold">{t("thenItMustRead")}</h2>
       <ul className="mt-1">
         {bend.checks.map((check) => (
-          <li key={check.says} className="flex items-baseline gap-3 border-b border-line/60 py-1.5">
-            <span className="w-12 shrink-0 text-soft">{TOOLS[check.tool] ?? check.tool}</span>
+          <li
+            key={check.says}
+            className={`flex gap-3 border-b border-line/60 py-1.5 ${check.lies ? "items-center" : "items-baseline"}`}
+          >
+            {check.lies ? (
+              <TapeDrawing lies={check.lies} angle={bend.angle} />
+            ) : (
+              <span className="w-32 shrink-0 text-soft">{TOOLS[check.tool] ?? check.tool}</span>
+            )}
             <span className="text-lg leading-tight">{check.says}</span>
             <strong className="tape ml-auto text-2xl whitespace-nowrap">{check.reads}</strong>
           </li>

@@ -10,6 +10,7 @@ const TITLES: Record<Correction["advice"], string> = {
   replan: t("reMarkTheRest"),
   rebend: t("backInTheShoe"),
   trim: t("moveTheCut"),
+  spring: t("nearlyThere"),
   scrap: t("scrapIt"),
 };
 
@@ -69,7 +70,7 @@ export function CorrectionTold() {
                 {t("leaveBendAsItIs", { bend: one.bend })}
               </Button>
             ))}
-          {advice === "scrap" && (
+          {(advice === "scrap" || advice === "spring") && (
             <Confirm
               trigger={<Button className="min-h-12">{t("scrapItAndBeginAnother")}</Button>}
               title={t("scrapStick", { piece: stick.sheet.piece })}
