@@ -297,6 +297,12 @@ def format_angle(degrees: Degrees) -> str:
     return format_length(round(degrees * 4) / 4, "1/16") + "°"
 
 
+def format_off(degrees: float) -> str:
+    """By how much an angle is off, signed, to the tenth: `+1.5°`, `-0.5°`, `+0.0°`."""
+    # Nothing off has no sign of its own.
+    return f"{round(degrees, 1) + 0.0:+.1f}°"
+
+
 @dataclass(frozen=True)
 class Tape:
     """The tape that a run is measured with: its finest division, and whether it is read in feet and inches."""

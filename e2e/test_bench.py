@@ -10,8 +10,8 @@ from e2e.support import PHONE, Journey, choose, enter, field, saved, screen, she
 from server.accounts.models import User
 from server.bench.models import BendMade
 from server.demo.scene import JOB
-from server.jobs.actions import add_run
-from server.jobs.models import Job
+from server.jobs.actions import add_run, save_run
+from server.jobs.models import Job, Run
 
 
 class OneStick(Journey):
@@ -131,6 +131,25 @@ class OneStick(Journey):
         expect(page.get_by_label("Finder reads")).to_have_value("")
         expect(page.get_by_text("All sent")).to_be_visible()
         self.assertFalse(BendMade.objects.filter(live=True).exists())
+
+    def test_that_the_run_was_changed_is_told_wherever_the_stick_is_worked_on(self):
+        page = self.open_bench("Wedging table outlet")
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        run = next(one for one in Run.objects.all() if one.document["name"] == "Wedging table outlet")
+        longer = {**run.document, "steps": [{**run.document["steps"][0], "at": "40"}]}
+        save_run(User.objects.get(username="marek"), run.pk, run.version, longer)
+        page.reload()
+        told = page.get_by_role("main").get_by_text("changed after this stick was begun")
+        for screen_at in ("cut", "1", "fit"):
+            page.goto(f"{page.url.split('?')[0]}?at={screen_at}")
+            expect(told.first).to_be_visible()
+        self.assertIn("changed after this stick was begun", page.locator("[data-theme='light']").first.text_content())
+        page.get_by_role("link", name="The run as it is now").click()
+        expect(page.get_by_text("Stick 1 was begun before the run was changed")).to_be_visible()
+        page.get_by_role("link", name="Crelda, all jobs").click()
+        row = page.get_by_role("link", name="Wedging table outlet")
+        expect(row).to_contain_text("changed since stick 1 was begun")
 
     def test_two_people_at_one_stick(self):
         mine, theirs = self.open_bench(), self.open_bench(user="marek")

@@ -6,11 +6,13 @@ Never imports cutting or mark checks.
 """
 
 from conduit.bending.bencher import Bencher
+from conduit.bending.correction import Advice
 from conduit.bending.fitting import FitCheck, FitItem
 from conduit.bending.schema import Arranged, ArrangedTurn, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import NoSuchStick
 
 __all__ = [
+    "Advice",
     "Arranged",
     "ArrangedTurn",
     "Bencher",

@@ -14,6 +14,7 @@ from conduit.bending.arrangement import Arrangement
 from conduit.bending.correction import (
     HANDS_ANGLE,
     HANDS_MARK,
+    Advice,
     AsBent,
     Correction,
     as_read,
@@ -225,10 +226,10 @@ class AsMade:
             self._wholes[settings] = self.stick.piece.bent(settings)
         return self._wholes[settings]
 
-    def within(self, index: int) -> bool:
-        """Whether a bend that is made came right: nothing needed doing after it."""
+    def advice_after(self, index: int) -> Advice:
+        """What was to be done after a bend that is made; it came right where nothing was."""
         after = self.states[self.order.index(index) + 1].correction
-        return after is not None and after.advice == "go_on"
+        return after.advice if after else "go_on"
 
     def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
         """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.

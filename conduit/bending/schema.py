@@ -127,6 +127,7 @@ class AsBentTold(Result):
     turned_reads: Message = Field(description="How far it is out of plane, a dog-leg; empty: not.")
     tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
     within: bool
+    advice: Advice = Field(description="What was to be done after it.")
     shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
     figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")
 

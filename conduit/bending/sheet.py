@@ -23,7 +23,7 @@ from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
 from conduit.plan import Measure, PlannedMark, PlannedPiece, spread_at_end
 from conduit.sequence import SequenceStep
 from conduit.simulation import Arc, Setting, arc_of
-from conduit.units import TOLERANCE, Degrees, format_angle
+from conduit.units import TOLERANCE, Degrees, format_angle, format_off
 
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
 
@@ -262,11 +262,12 @@ class SheetMaker:
             angle=one.angle,
             angle_reads=f"{one.angle:.1f}°",
             off=off,
-            off_reads=f"{off:+.1f}°",
+            off_reads=format_off(off),
             turned_reads=_clockwise(one.turned) if one.turned else NOTHING,
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
-            within=self.as_made.within(index),
+            within=self.as_made.advice_after(index) == "go_on",
+            advice=self.as_made.advice_after(index),
             shows=shows,
             figure_off=figure_off,
         )

@@ -204,6 +204,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         "turned": act.turned,
         "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
         "within": made.within,
+        "advice": made.advice,
         "shows": made.shows or "",
         "figure": None if figure is None else figure + made.figure_off,
         "by": user,

@@ -5,7 +5,7 @@ from typing import Any
 
 from django.db.models import QuerySet
 
-from conduit.units import format_angle, format_length
+from conduit.units import format_angle, format_length, format_off
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade
 
@@ -53,12 +53,13 @@ def line_of(one: BendMade) -> dict[str, Any]:
         "planned_angle": format_angle(one.planned_angle),
         "dial": format_angle(one.dial),
         "angle": f"{one.angle:.1f}°",
-        "turned": f"{one.turned:+.1f}°" if one.turned else "",
-        "off": f"{one.angle - one.planned_angle:+.1f}°",
+        "turned": format_off(one.turned) if one.turned else "",
+        "off": format_off(one.angle - one.planned_angle),
         "tape": "" if one.tape is None else format_length(one.tape),
         "tape_wanted": "" if one.tape_wanted is None else format_length(one.tape_wanted),
         "tape_off": _signed(one.tape - one.tape_wanted) if taped else "",  # type: ignore[operator]
         "within": one.within,
+        "advice": one.advice,
     }
 
 
@@ -85,5 +86,5 @@ def _listed(names: dict[int, str]) -> list[dict[str, Any]]:
 
 COLUMNS = (
     *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
-    *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off", "within"),
+    *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off", "within", "advice"),
 )

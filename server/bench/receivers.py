@@ -21,7 +21,8 @@ from server.jobs.plans import plan_of
 def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
     """Number begun sticks as the run, as it was just saved, numbers the pieces that they are. Its row is locked."""
     moves = dict[Stick, int]()
-    for stick in run.sticks.filter(live=True, document__isnull=False):
+    begun = list(run.sticks.filter(live=True, document__isnull=False))
+    for stick in begun:
         then, limits = stick.document or {}, limits_then(stick)
         same = then == run.document and limits == limits_of(run.crew)
         span = _span(stick, plan() if same else plan_of(then, limits))
@@ -34,6 +35,9 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
         for stick, number in moves.items():
             _move(benches, stick, number)
         follow_status(run, Benches(run, user))
+    elif begun:
+        run.behind = Benches(run, user).behind()
+        run.save(update_fields=["behind"])
 
 
 def _span(stick: Stick, plan: Plan) -> Span | None:

@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import UUID4, Field
 
 from conduit.bender import Way
-from conduit.bending import Arranged, FitItem, Sheet
+from conduit.bending import Advice, Arranged, FitItem, Sheet
 from conduit.document import ShoeFigures
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
@@ -166,6 +166,7 @@ class BenchOut(Schema):
     makeable: bool
     findings: list[Finding]
     note: str = Field(description="What is to be known of the run, in words.")
+    own_limits: bool = Field(description="Whether it is held to other limits than the common defaults.")
     sticks: list[StickOut]
     carried: list[Carried] = Field(description="What the same bends of the rack's other pipes say of the dial.")
     document: Draft
@@ -199,11 +200,12 @@ class LogLine(Schema):
     dial: str
     angle: str
     off: str
-    turned: str = Field(description="A dog-leg, degrees clockwise seen from A; empty: none was read.")
+    turned: str = Field(description="A dog-leg: degrees that its leg leans, clockwise from A; empty: none was read.")
     tape: str
     tape_wanted: str
     tape_off: str
     within: bool
+    advice: Advice | Literal[""] = Field(description="What was to be done after it, as told then; empty: not kept.")
 
 
 class Choice(Schema):

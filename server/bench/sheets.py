@@ -12,7 +12,7 @@ from conduit.bender import NoSuchShoe
 from conduit.bender import Shoe as CoreShoe
 from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
 from conduit.plan import ShoeUsed, given_shoe
-from conduit.tables import Limits
+from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import FINE_TAPE
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
@@ -149,6 +149,10 @@ class Benches:
             return ""
         return message("bench.the_run_or_its_shoe_was")
 
+    def behind(self) -> list[int]:
+        """The sticks that were begun and that the run, as it is now, lays out otherwise."""
+        return [piece for piece, stick in self.sticks.items() if stick.document is not None and self.stale(piece)]
+
     def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> dict[str, Any]:
         """A stick as the API gives it. Raises NoSuchStick."""
         stick = self.sticks.get(piece)
@@ -187,6 +191,7 @@ class Benches:
             "makeable": plan.makeable,
             "findings": plan.findings,
             "note": self.run.note,
+            "own_limits": plan.limits != DEFAULT_LIMITS,
             "sticks": [self.stick_out(piece, shoes) for piece in self.pieces()],
             "document": self.run.document,
         }
@@ -211,7 +216,7 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     return {
         "id": own and own.pk,
         "name": name,
-        "calibrated_at": own and own.calibrated_at,
+        "calibrated_at": None if other else own and own.calibrated_at,
         "cautions": cautions,
         "figures": own.figures() if own and other else None,
     }

@@ -24,4 +24,5 @@ def follow_status(run: Run, benches: Benches) -> None:
         run.status = Status.LAID_OUT if benches.now.plan.makeable else Status.MEASURED
         begun = [f"{cut} of {count} cut"] * bool(cut) + [f"{made} of {bends} bends"] * bool(made)
         run.progress = ", ".join(begun)
-    run.save(update_fields=["status", "progress"])
+    run.behind = benches.behind()
+    run.save(update_fields=["status", "progress", "behind"])

@@ -137,7 +137,7 @@ def get_cuts_csv(request: SignedInRequest, job_id: int) -> HttpResponse:
             "run": cut["run_name"],
             "piece": cut["piece"],
             "ends": f"A {cut['end_a']}, B {cut['end_b']}",
-            "offcut": f"{bar['offcut_tag']} {bar['offcut'].reads}" if bar["offcut"] else "waste",
+            "offcut": f"{bar['offcut_tag']} {bar['offcut'].reads}".strip() if bar["offcut"] else "waste",
         }
         for bar in bars
         for order, cut in enumerate(bar["cuts"], 1)

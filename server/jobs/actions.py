@@ -243,7 +243,13 @@ def describe_job(job: Job) -> dict[str, Any]:
 
 def _line(run: Run) -> dict[str, Any]:
     words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
-    told = {"id": run.pk, "saved_at": run.saved_at, "status": run.status, "progress": run.progress}
+    told = {
+        "id": run.pk,
+        "saved_at": run.saved_at,
+        "status": run.status,
+        "progress": run.progress,
+        "behind": run.behind,
+    }
     told |= {"rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}
     return {**told, "note": run.note, "photos": getattr(run, "photo_count", 0), "assigned": person_of(run)}
 

@@ -18,6 +18,7 @@ from server.jobs.schemas import (
     CopyIn,
     JobIn,
     JobOut,
+    Newest,
     NoteOfRunIn,
     NoteStale,
     PhotoIn,
@@ -95,9 +96,9 @@ def save_run(request: SignedInRequest, run_id: int, given: SaveIn) -> Run:
     return actions.save_run(request.auth, run_id, given.version, given.document)
 
 
-@router.get("/runs/{int:run_id}/saved", response=Saved, operation_id="getSaved")
+@router.get("/runs/{int:run_id}/saved", response=Newest, operation_id="getSaved")
 def get_saved(request: SignedInRequest, run_id: int) -> Run:
-    """Which version of a run is the newest, and whose."""
+    """Which version of a run is the newest, whose, and which sticks were begun on an older one."""
     return get_object_or_404(Run.objects.for_user(request.auth).select_related("saved_by").defer("document"), pk=run_id)
 
 

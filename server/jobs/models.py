@@ -53,6 +53,9 @@ class Run(Binnable):
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+", help_text="For whom it is."
     )
     progress = models.CharField(max_length=40, blank=True, help_text="What is begun but not done, as “2 of 5 bends”.")
+    behind = models.JSONField(
+        default=list, help_text="Sticks, by number, that were begun and that the run would lay out otherwise now."
+    )
 
     class Meta:
         """In the order in which they were added."""

@@ -40,6 +40,7 @@ class RunLine(Schema):
     saved_at: datetime
     status: Status
     progress: str
+    behind: list[int] = Field(description="Sticks begun before the run was changed under them, by number.")
     rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")
     rack_number: int | None = None
     note: str
@@ -149,6 +150,12 @@ class Saved(Schema):
     def resolve_saved_by(saved: "Run | Revision") -> str:
         """Who saved it."""
         return name_of(saved.saved_by)
+
+
+class Newest(Saved):
+    """The newest save of a run, and the sticks that it was changed under."""
+
+    behind: list[int] = Field(description="Sticks begun before the run was changed under them, by number.")
 
 
 class RevisionLine(Saved):

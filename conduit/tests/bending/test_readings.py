@@ -96,7 +96,7 @@ class Readings(TestCase):
         for index in bending.maker().arrangement.sequence:
             bending.bend(index + 1)
             self.assertEqual(bending.correction.advice, "go_on", bending.made)
-            self.assertTrue(bending.maker().as_made.within(index))
+            self.assertTrue(next(one for one in bending.sheet().bends if one.number == index + 1).made.within)
 
     @settings(max_examples=40)
     @given(sticks(), st.data())

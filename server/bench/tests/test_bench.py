@@ -211,9 +211,17 @@ class Begun(BenchTestCase):
         self.assertEqual(after["sheet"]["bends"][0]["use"], before["sheet"]["bends"][0]["use"])
         self.assertIn("changed after this stick was begun", after["stale"])
         self.assertEqual(self.status(), ("cut", ""))
+        self.assertEqual(self.behind(), ([1], [1]))
         renamed = {**RUN, "name": "Other name"}
         save_run(self.lead, self.feed.pk, 2, renamed)
         self.assertEqual(self.bench()["sticks"][0]["stale"], "", "a name changes nothing on the pipe")
+        self.assertEqual(self.behind(), ([], []))
+
+    def behind(self):
+        """As the newest save and the list of jobs tell it."""
+        lines = [run for job in self.api.send("GET", "/jobs").json() for run in job["runs"]]
+        [line] = [run for run in lines if run["id"] == self.feed.pk]
+        return line["behind"], self.api.send("GET", f"/runs/{self.feed.pk}/saved").json()["behind"]
 
     def test_a_stick_not_begun_follows_the_run(self):
         save_run(self.lead, self.feed.pk, 1, {**RUN, "steps": [{"kind": "bend", "at": "25", "turn": "up"}]})

@@ -1257,7 +1257,7 @@ export interface paths {
         };
         /**
          * Get Saved
-         * @description Which version of a run is the newest, and whose.
+         * @description Which version of a run is the newest, whose, and which sticks were begun on an older one.
          */
         get: operations["getSaved"];
         put?: never;
@@ -5751,6 +5751,11 @@ export interface components {
             /** Progress */
             progress: string;
             /**
+             * Behind
+             * @description Sticks begun before the run was changed under them, by number.
+             */
+            behind: number[];
+            /**
              * Rack Lead
              * @description The run that it follows as a pipe of its rack.
              */
@@ -6143,6 +6148,26 @@ export interface components {
             };
         };
         /**
+         * Newest
+         * @description The newest save of a run, and the sticks that it was changed under.
+         */
+        Newest: {
+            /** Version */
+            version: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string;
+            /**
+             * Behind
+             * @description Sticks begun before the run was changed under them, by number.
+             */
+            behind: number[];
+        };
+        /**
          * RevisionLine
          * @description One save in a run's history.
          */
@@ -6450,6 +6475,78 @@ export interface components {
             status: components["schemas"]["Status"];
             /** Progress */
             progress: string;
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
+                 */
+                coupling_gap?: string | number | null;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["PipeRack"] | null;
+            };
         };
         /**
          * FloorStage
@@ -6614,6 +6711,12 @@ export interface components {
             /** Within */
             within: boolean;
             /**
+             * Advice
+             * @description What was to be done after it.
+             * @enum {string}
+             */
+            advice: "go_on" | "replan" | "rebend" | "trim" | "spring" | "scrap";
+            /**
              * Shows
              * @description Which figure of the shoe the tape's reading shows.
              */
@@ -6661,6 +6764,11 @@ export interface components {
              * @description What is to be known of the run, in words.
              */
             note: string;
+            /**
+             * Own Limits
+             * @description Whether it is held to other limits than the common defaults.
+             */
+            own_limits: boolean;
             /** Sticks */
             sticks: components["schemas"]["StickOut"][];
             /**
@@ -7563,7 +7671,7 @@ export interface components {
             off: string;
             /**
              * Turned
-             * @description A dog-leg, degrees clockwise seen from A; empty: none was read.
+             * @description A dog-leg: degrees that its leg leans, clockwise from A; empty: none was read.
              */
             turned: string;
             /** Tape */
@@ -7574,6 +7682,11 @@ export interface components {
             tape_off: string;
             /** Within */
             within: boolean;
+            /**
+             * Advice
+             * @description What was to be done after it, as told then; empty: not kept.
+             */
+            advice: ("go_on" | "replan" | "rebend" | "trim" | "spring" | "scrap") | "";
         };
         /**
          * LogOut
@@ -10665,7 +10778,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["Newest"];
                 };
             };
         };

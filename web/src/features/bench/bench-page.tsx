@@ -127,6 +127,14 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
           </div>
           <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
             <h1 className="sr-only lg:hidden">{t("bench")}</h1>
+            {stick.stale && (
+              <Notice severity="caution">
+                <strong>{stick.stale}</strong>{" "}
+                <Link to={`/runs/${bench.run_id}/walk`} className="underline">
+                  {t("theRunAsItIsNow")}
+                </Link>
+              </Notice>
+            )}
             <StepBar />
             {bend ? (
               <BendScreen key={bend.number} bend={bend} />

@@ -54,7 +54,10 @@ export function FitScreen() {
         />
       )}
       <p className="text-[15px] text-soft">
-        {t("limitsHereAreCommonDefaults", { material: bench.material, trade_size: bench.trade_size })}
+        {t(bench.own_limits ? "limitsHereAreYourOwn" : "limitsHereAreCommonDefaults", {
+          material: bench.material,
+          trade_size: bench.trade_size,
+        })}
       </p>
       <Screens>
         {mayWrite ? (

@@ -66,7 +66,7 @@ function Card({ stick }: { stick: StickAtBench }) {
               {line}
             </p>
           ))}
-          {stick.shoe.cautions.map((caution) => (
+          {[stick.stale, ...stick.shoe.cautions].filter(Boolean).map((caution) => (
             <p key={caution} className="text-sm font-semibold">
               {t("caution", { caution })}
             </p>
@@ -136,7 +136,9 @@ function Card({ stick }: { stick: StickAtBench }) {
           </ul>
         </>
       )}
-      <p className="mt-3 text-[13px]">{t("eyeProtectionAndGlovesFoot")}</p>
+      <p className="mt-3 text-[13px]">
+        {t(bench.own_limits ? "eyeProtectionOwnLimits" : "eyeProtectionAndGlovesFoot")}
+      </p>
     </section>
   );
 }

@@ -37,7 +37,6 @@ export function ShoeLine() {
         </Button>
       )}
       {refigure.error && <Notice severity="stop">{refigure.error.message}</Notice>}
-      {stick.stale && <Notice severity="caution">{stick.stale}</Notice>}
     </div>
   );
 }

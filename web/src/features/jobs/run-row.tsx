@@ -43,6 +43,11 @@ export function RunRow({ run, jobId, onBinned }: Props) {
           {run.trade_size} {run.material}
         </span>
         <StatusMark status={run.status} progress={run.progress} />
+        {run.behind.length > 0 && (
+          <span className="text-[15px] font-semibold text-caution">
+            {t("changedUnder", { sticks: run.behind.join(", ") })}
+          </span>
+        )}
         <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
           {t("saved", { time: timeOf(run.saved_at) })}
         </span>

@@ -10,6 +10,14 @@ import { t } from "@/words/log";
 
 const ALL = "all";
 /** The way in which a bend was made, where that was not on the floor, as most are. */
+const ADVICE: Record<Exclude<LogLine["advice"], "" | "go_on">, string> = {
+  replan: t("reMarked"),
+  rebend: t("backInTheShoe"),
+  trim: t("cutMoved"),
+  spring: t("nearlyThere"),
+  scrap: t("scrap"),
+};
+
 const wayOf = (where: LogLine["where"]) =>
   ({ floor: "", edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
 
@@ -171,6 +179,7 @@ function Table({ lines }: { lines: LogLine[] }) {
                   className={`flex items-center gap-1 text-[15px] ${line.within ? "text-good" : "text-stop"}`}
                 >
                   {line.within ? <GoodIcon /> : <StopIcon />} {line.within ? t("within") : t("out")}
+                  {line.advice && line.advice !== "go_on" && `: ${ADVICE[line.advice]}`}
                 </span>
                 {line.again && <span className="block text-[15px] text-soft">{t("readAgainAfter")}</span>}
               </td>

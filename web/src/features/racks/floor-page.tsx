@@ -1,8 +1,9 @@
 import { Link, useParams } from "react-router";
-import { useFloor, useRun } from "@/api/queries";
+import { useFloor, useRun, useShoes } from "@/api/queries";
 import type { Floor, FloorStick } from "@/api/types";
 import { runTabs } from "@/layout/pages";
 import { Shell } from "@/layout/shell";
+import { shoeCaution } from "@/trade/fitting-shoe";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { useSize } from "@/ui/use-size";
@@ -50,12 +51,29 @@ export function FloorPage() {
         </div>
         {floor.error && <Notice severity="stop">{floor.error.message}</Notice>}
         {floor.data && !floor.data.sticks.length && <p className="mt-4">{t("noPipeOfThisRack")}</p>}
+        {floor.data && <Shoes floor={floor.data} />}
         {floor.data?.sticks.map((stick) => (
           <Stick key={stick.number} stick={stick} floor={floor.data} />
         ))}
       </main>
     </Shell>
   );
+}
+
+/** What is to be said of the shoes that the marks are for, each once. */
+function Shoes({ floor }: { floor: Floor }) {
+  const shoes = useShoes().data;
+  if (!shoes) return null;
+  const told = new Map<string, number[]>();
+  for (const run of floor.runs) {
+    const says = shoeCaution(shoes, run.document);
+    if (says) told.set(says, [...(told.get(says) ?? []), run.number]);
+  }
+  return [...told].map(([says, pipes]) => (
+    <Notice key={says} severity="caution">
+      {t("pipesOnAShoe", { pipes: pipes.join(", "), says })}
+    </Notice>
+  ));
 }
 
 function Stick({ stick, floor }: { stick: FloorStick; floor: Floor }) {

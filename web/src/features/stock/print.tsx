@@ -63,6 +63,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
 }
 
 function left(bar: TakenBar): string {
+  if (bar.offcut && !bar.offcut_tag) return t("toTheRackUntagged", { offcut: bar.offcut.reads });
   if (bar.offcut) return t("tagToTheRack", { offcut: bar.offcut.reads, offcut_tag: bar.offcut_tag });
   return bar.cuts.some((cut) => needsNoSaw(cut, bar)) ? "nothing" : "waste";
 }

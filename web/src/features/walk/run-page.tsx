@@ -98,6 +98,7 @@ function OpenRun({ run }: { run: Run }) {
         </div>
       )}
       {run.rack && <FollowsLead place={run.rack} />}
+      <ChangedUnder runId={run.id} />
       <TapeContext value={draft.document.tape ?? "1/16"}>
         <WorkContext value={work}>
           <PlanContext value={planned}>
@@ -150,6 +151,24 @@ function FollowsLead({ place }: { place: NonNullable<Run["rack"]> }) {
           {place.lead_name || t("itsLead")}
         </Link>
         {t("changeItThereOrLet")}
+      </Notice>
+    </div>
+  );
+}
+
+/** Sticks that were begun before the run was changed: what is changed here is not in them. */
+function ChangedUnder({ runId }: { runId: number }) {
+  const behind = useNewest(runId).data?.behind ?? [];
+  if (!behind.length) return null;
+  return (
+    <div className="border-b border-caution bg-paper px-4 py-2">
+      <Notice severity="caution">
+        {t(behind.length > 1 ? "sticksWereBegunBefore2" : "sticksWereBegunBefore", {
+          sticks: behind.join(", "),
+        })}{" "}
+        <Link to={`/runs/${runId}/bench/${behind[0]}`} className="font-semibold underline">
+          {t("atTheBench")}
+        </Link>
       </Notice>
     </div>
   );
