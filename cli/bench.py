@@ -5,6 +5,7 @@ import math
 import sys
 from typing import Any
 
+from cli.bench_corrections import corrections
 from cli.bench_cutting import cutting
 from cli.bench_everyday import everyday
 from cli.bench_server import through_the_api, while_plans_are_made
@@ -146,5 +147,6 @@ def core() -> None:
 if __name__ == "__main__":
     core()
     everyday()
+    corrections()
     cutting()
     sys.exit(0 if all([through_the_api(sys.argv[1]), while_plans_are_made(sys.argv[1])]) else 1)

@@ -28,8 +28,8 @@ LEAST_CUT = 1 / 32
 THIN_DIAMETER, MOST_THIN = 1.2, 5.0
 # Other pipe up to this diameter in a vise, with a length of pipe as a lever, by so many.
 VISE_DIAMETER, MOST_IN_VISE = 1.4, 3.0
-# What an end may come short in its fitting, in inches, and askew, in degrees, where somebody lives with it.
-LIVED_SHORT, LIVED_ASKEW = 1 / 4, 3.0
+# What an end may come short in its fitting where somebody lives with it, 1/4 as a tape reads it, and askew, in degrees.
+LIVED_SHORT, LIVED_ASKEW = 1 / 4 + 1 / 32, 3.0
 # A leg of length L is sprung aside by L²/(c d) at half of a mild steel's yield: δ = σ L² / (3 E d / 2), σ = 15 ksi.
 SPRUNG = 2900.0
 # Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
@@ -263,7 +263,7 @@ def _feasible(
     settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect, is_enough: Callable[[Bent], bool]
 ) -> Iterator[tuple[list[Setting], Cuts]]:
     """Changes of the rest that are enough and can be done, those that bring the end nearest first."""
-    for better, cuts in parts_of(settings, *least_change(settings, rest, piece)):
+    for better, cuts in (*parts_of(settings, *least_change(settings, rest, piece)), (list(settings), UNCUT)):
         if is_enough(piece.bent(better, cuts)) and _can_be_done(settings, better, rest, piece):
             yield better, cuts
 

@@ -7,6 +7,7 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from conduit.bender import typical_shoe
 from conduit.bending import Arranged, Bencher, BendAsMade
 from conduit.bending.stick import LYING
 from conduit.tests.bending.second_bencher import BentStick
@@ -18,8 +19,13 @@ SPARES = st.sampled_from([None, 0, 1.5, 3])
 
 @st.composite
 def sticks(draw):
-    """A stick of a random run that can be made, with something to spare on either end, on any tape."""
+    """A stick of a random run that can be made, with something to spare on either end, on any tape and shoe."""
     raw = {**draw(runs()), "tape": draw(st.sampled_from(["1/16", "1/8", "1 mm"]))}
+    worn = draw(st.sampled_from([None, (0.125, -0.0625), (-0.125, 0.125)]))
+    if worn:
+        usual = typical_shoe("EMT", raw["trade_size"])
+        figures = {"deduct": usual.deduct + worn[0], "gain": usual.gain + worn[1]}
+        raw["shoe"] = {"name": "The red one", **figures}
     bencher = Bencher(raw)
     assume(bencher.plan.pieces)
     piece = draw(st.sampled_from(bencher.plan.pieces))

@@ -44,7 +44,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
         </span>
         <StatusMark status={run.status} progress={run.progress} />
         {run.behind.length > 0 && (
-          <span className="text-[15px] font-semibold text-caution">
+          <span className="order-last basis-full text-[15px] font-semibold text-caution">
             {t("changedUnder", { sticks: run.behind.join(", ") })}
           </span>
         )}
