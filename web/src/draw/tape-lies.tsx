@@ -18,7 +18,7 @@ const ROUND = 14;
 /** How a tape lies for a reading: what it hooks on, where the straight edge lies, where it is read. */
 export function TapeDrawing({ lies, angle }: Props) {
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-32 shrink-0" aria-hidden="true">
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-[150px] shrink-0" aria-hidden="true">
       {DRAWN[lies.kind](lies, angle)}
     </svg>
   );

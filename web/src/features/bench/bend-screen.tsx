@@ -312,14 +312,18 @@ function ThenReads({ bend }: { bend: SheetBend }) {
         {bend.checks.map((check) => (
           <li
             key={check.says}
-            className={`flex gap-3 border-b border-line/60 py-1.5 ${check.lies ? "items-center" : "items-baseline"}`}
+            className={`flex gap-3 border-b border-line/60 py-1.5 ${check.lies ? "items-center max-sm:flex-wrap max-sm:gap-y-0" : "items-baseline"}`}
           >
             {check.lies ? (
               <TapeDrawing lies={check.lies} angle={bend.angle} />
             ) : (
-              <span className="w-32 shrink-0 text-soft">{TOOLS[check.tool] ?? check.tool}</span>
+              <span className="w-14 shrink-0 text-soft sm:w-[150px]">{TOOLS[check.tool] ?? check.tool}</span>
             )}
-            <span className="text-lg leading-tight">{check.says}</span>
+            <span
+              className={`text-lg leading-tight ${check.lies ? "max-sm:order-last max-sm:basis-full" : ""}`}
+            >
+              {check.says}
+            </span>
             <strong className="tape ml-auto text-2xl whitespace-nowrap">{check.reads}</strong>
           </li>
         ))}
