@@ -116,7 +116,7 @@ def correct(
         return replace(rebent, or_leave=nearer is not None)
     if nearer:
         return nearer
-    if _as_near_as_hands_get(planned, readings):
+    if all(is_as_near_as_hands_get(one, planned[one.bend]) for one in readings):
         return _told("go_on", piece, settings, settings, message("correct.near_enough"))
     sprung = _sprung(settings, rest, piece)
     if sprung:
@@ -242,12 +242,12 @@ def _modest(
     return all(-HANDS_ANGLE / 2 <= made_up.settings[i].angle - settings[i].angle <= most for i in rest)
 
 
-def _as_near_as_hands_get(planned: Sequence[Setting], readings: Sequence[AsBent]) -> bool:
-    return all(
-        abs(math.radians(one.angle) - planned[one.bend].angle) < HANDS_ANGLE
-        and abs(one.further) <= HANDS_MARK
-        and abs(one.turned) <= HANDS_TURN
-        for one in readings
+def is_as_near_as_hands_get(reading: AsBent, meant: Setting) -> bool:
+    """Whether hands, level and finder cannot better a bend."""
+    return (
+        abs(math.radians(reading.angle) - meant.angle) < HANDS_ANGLE + 1e-9
+        and abs(reading.further) <= HANDS_MARK + 1e-9
+        and abs(reading.turned) <= HANDS_TURN
     )
 
 

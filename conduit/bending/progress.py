@@ -19,6 +19,7 @@ from conduit.bending.correction import (
     Correction,
     as_read,
     correct,
+    is_as_near_as_hands_get,
 )
 from conduit.bending.piece_to_correct import PieceToCorrect
 from conduit.bending.readings import ToolReading, readings_on
@@ -230,6 +231,12 @@ class AsMade:
         """What was to be done after a bend that is made; it came right where nothing was."""
         after = self.states[self.order.index(index) + 1].correction
         return after.advice if after else "go_on"
+
+    def within(self, index: int) -> bool:
+        """Whether nothing is to be done about a bend that is made: it still fits, or is as near as hands get."""
+        after = self.states[self.order.index(index) + 1]
+        meant = self.state_before(index).targets[index]
+        return self.advice_after(index) == "go_on" or is_as_near_as_hands_get(after.readings[-1], meant)
 
     def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
         """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.

@@ -126,7 +126,7 @@ class AsBentTold(Result):
     tape: Measure | None
     turned_reads: Message = Field(description="How far it is out of plane, a dog-leg; empty: not.")
     tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
-    within: bool
+    within: bool = Field(description="Nothing is to be done about it: it still fits, or is as near as hands get.")
     advice: Advice = Field(description="What was to be done after it.")
     shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
     figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")
@@ -188,6 +188,7 @@ class SheetBend:
     tape: TapeAsk | None
     least: Annotated[float, Field(description="Angles from here …")]
     most: Annotated[float, Field(description="… to here still fit, if all else is as planned.")]
+    by_hand: Annotated[Degrees, Field(description="So far off hands cannot better it; the rest makes up for it.")]
     is_close: Annotated[bool, Field(description="That is closer than a finder is read.")]
     mark_within: Annotated[Measure, Field(description="How far off the mark may be beside, for that.")]
     most_turned: Annotated[float, Field(description="Degrees out of plane that hands and level cannot better.")]

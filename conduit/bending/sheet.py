@@ -7,7 +7,7 @@ from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
-from conduit.bending.correction import HANDS_TURN, LEAST_CUT, Rebend
+from conduit.bending.correction import HANDS_ANGLE, HANDS_TURN, LEAST_CUT, Rebend
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, roll_before
@@ -193,6 +193,7 @@ class SheetMaker:
             tape=_asked(ask, self.measure(ask.inches)) if ask else None,
             least=_rounded(window.least, math.ceil),
             most=_rounded(window.most, math.floor),
+            by_hand=math.degrees(HANDS_ANGLE),
             is_close=window.is_close,
             mark_within=self.measure(math.floor(window.mark * 64 + TOLERANCE) / 64),
             most_turned=HANDS_TURN,
@@ -266,7 +267,7 @@ class SheetMaker:
             turned_reads=_clockwise(one.turned) if one.turned else NOTHING,
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
-            within=self.as_made.advice_after(index) == "go_on",
+            within=self.as_made.within(index),
             advice=self.as_made.advice_after(index),
             shows=shows,
             figure_off=figure_off,

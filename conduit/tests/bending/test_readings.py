@@ -80,7 +80,6 @@ class Readings(TestCase):
     @given(sticks())
     def test_what_is_asked_is_what_is_measured_on_the_pipe_and_shows_where_the_bend_is(self, stick):
         bending = Bending(*stick)
-        asked = shown = 0
         for index in bending.maker().arrangement.sequence:
             bend = bending.bend(index + 1)
             here = bending.stick()
@@ -92,8 +91,7 @@ class Readings(TestCase):
                 self.assertLess(abs(here.measured(bend.tape.lies) - bend.tape.wanted.inches), 1 / 64)
                 off = replace(bending.real[index + 1], mark=bending.real[index + 1].mark + 1 / 8)
                 moved = bending.stick(**{str(index + 1): off}).measured(bend.tape.lies) - here.measured(bend.tape.lies)
-                asked, shown = asked + 1, shown + (abs(moved) > 1 / 17)
-        self.assertGreaterEqual(shown, asked - 1)
+                self.assertGreater(abs(moved), 1 / 33)
 
     @settings(max_examples=30)
     @given(sticks())

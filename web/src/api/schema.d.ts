@@ -6708,7 +6708,10 @@ export interface components {
             turned_reads: string;
             /** @description How much further than it should; negative: short. */
             tape_off: components["schemas"]["Measure"] | null;
-            /** Within */
+            /**
+             * Within
+             * @description Nothing is to be done about it: it still fits, or is as near as hands get.
+             */
             within: boolean;
             /**
              * Advice
@@ -7159,6 +7162,11 @@ export interface components {
              * @description … to here still fit, if all else is as planned.
              */
             most: number;
+            /**
+             * By Hand
+             * @description So far off hands cannot better it; the rest makes up for it.
+             */
+            by_hand: number;
             /**
              * Is Close
              * @description That is closer than a finder is read.

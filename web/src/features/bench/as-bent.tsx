@@ -203,7 +203,7 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
       <h2 className="text-lg font-bold">{t("asBent")}</h2>
       <p className={`flex items-center gap-2 text-xl font-bold ${judged.within ? "text-good" : "text-stop"}`}>
         <Icon width={30} height={30} />
-        {judged.within ? t("withinTolerance") : t("out")}
+        {judged.byHand ? t("asNearAsHandsGet") : judged.within ? t("withinTolerance") : t("out")}
       </p>
       <p className="tape text-xl">
         {judged.angle} <span className="text-soft">({judged.off})</span>

@@ -3,7 +3,15 @@ import type { SheetBend, StickAtBench } from "@/api/types";
 import { degreesOf, goesOnAt, judgedOf, screensOf, sumBefore } from "./stick-steps";
 
 const bend = (number: number, made: object | null = null) =>
-  ({ number, angle: 30, least: 29.5, most: 30.5, most_turned: 1, made }) as unknown as SheetBend;
+  ({
+    number,
+    angle: 30,
+    least: 29.5,
+    most: 30.5,
+    by_hand: 0.5,
+    most_turned: 1,
+    made,
+  }) as unknown as SheetBend;
 
 const stick = (bends: SheetBend[], cut_at: string | null) =>
   ({ sheet: { bends }, cut_at, made: bends.filter((one) => one.made) }) as unknown as StickAtBench;

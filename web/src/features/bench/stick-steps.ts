@@ -6,7 +6,10 @@ import type { Waiting } from "./acts-queue";
 export type At = "cut" | "fit" | number;
 
 export interface Judged {
+  /** Nothing is to be done about it: it still fits, or is as near as hands get. */
   within: boolean;
+  /** It is that near, and the rest makes up for it. */
+  byHand: boolean;
   angle: string;
   off: string;
   tape: string;
@@ -19,11 +22,12 @@ export interface Judged {
 export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged | null {
   if (waiting) {
     const off = waiting.angle - bend.angle;
+    const inPlane = Math.abs(waiting.turned) <= bend.most_turned;
+    const fits = inPlane && waiting.angle >= bend.least && waiting.angle <= bend.most;
+    const byHand = !fits && inPlane && Math.abs(off) <= bend.by_hand + 1e-9;
     return {
-      within:
-        waiting.angle >= bend.least &&
-        waiting.angle <= bend.most &&
-        Math.abs(waiting.turned) <= bend.most_turned,
+      within: fits || byHand,
+      byHand,
       angle: `${waiting.angle.toFixed(1)}°`,
       off: `${off < 0 ? "−" : "+"}${Math.abs(off).toFixed(1)}°`,
       tape: waiting.tape === null ? "" : String(waiting.tape),
@@ -35,6 +39,7 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
   if (!made) return null;
   return {
     within: made.within,
+    byHand: made.within && made.advice !== "go_on",
     angle: made.angle_reads,
     off: made.off_reads.replace("-", "−"),
     turned: made.turned_reads,

@@ -18,6 +18,12 @@ const ADVICE: Record<Exclude<LogLine["advice"], "" | "go_on">, string> = {
   scrap: t("scrap"),
 };
 
+/** As it was told at the bench, with what was to be done. */
+function verdictOf({ within, advice }: LogLine): string {
+  const word = within ? t("within") : t("out");
+  return advice && advice !== "go_on" ? `${word}: ${ADVICE[advice]}` : word;
+}
+
 const wayOf = (where: LogLine["where"]) =>
   ({ floor: "", edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
 
@@ -178,8 +184,7 @@ function Table({ lines }: { lines: LogLine[] }) {
                 <span
                   className={`flex items-center gap-1 text-[15px] ${line.within ? "text-good" : "text-stop"}`}
                 >
-                  {line.within ? <GoodIcon /> : <StopIcon />} {line.within ? t("within") : t("out")}
-                  {line.advice && line.advice !== "go_on" && `: ${ADVICE[line.advice]}`}
+                  {line.within ? <GoodIcon /> : <StopIcon />} {verdictOf(line)}
                 </span>
                 {line.again && <span className="block text-[15px] text-soft">{t("readAgainAfter")}</span>}
               </td>
