@@ -201,3 +201,39 @@ class Look(Journey):
         page.emulate_media(reduced_motion="reduce")
         moving = "getComputedStyle(document.querySelector('button')).transitionDuration"
         self.assertIn(page.evaluate(moving), ("0s", ""))
+
+
+class Room(Journey):
+    """Whatever opens over a view stays in the window, and all of it can be reached."""
+
+    SIZES = ((1366, 768), (1280, 800), (820, 1180), (390, 844), (320, 480))
+
+    def opened(self, page):
+        """Each thing that opens, by its role, once it is open."""
+        page.get_by_role("button", name="Add what you meet next").click()
+        yield "the menu of steps", page.get_by_role("menu")
+        page.get_by_role("button", name="Step 1: more").click()
+        yield "a step's menu", page.get_by_role("menu")
+        page.get_by_role("button", name="Dana Wexcombe").click()
+        yield "the person's menu", page.get_by_role("menu")
+        page.get_by_role("combobox").first.click()
+        yield "a list", page.get_by_role("listbox")
+        page.keyboard.press("?")
+        yield "the keys", page.get_by_role("dialog")
+
+    def test_it_stays_in_the_window_and_scrolls(self):
+        page = self.open_run()
+        for width, height in self.SIZES:
+            page.set_viewport_size({"width": width, "height": height})
+            for what, there in self.opened(page):
+                with self.subTest(f"{what} at {width} × {height}"):
+                    expect(there).to_be_visible()
+                    box = there.bounding_box()
+                    self.assertGreaterEqual(min(box["x"], box["y"]), 0)
+                    self.assertLessEqual(box["x"] + box["width"], width)
+                    self.assertLessEqual(box["y"] + box["height"], height)
+                    last = there.locator("[role^=menuitem], [role=option], button").last
+                    last.scroll_into_view_if_needed()
+                    expect(last).to_be_in_viewport()
+                page.keyboard.press("Escape")
+                expect(there).to_be_hidden()

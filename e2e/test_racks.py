@@ -1,7 +1,11 @@
+from random import Random
+
 from playwright.sync_api import expect
 
 from e2e.support import PHONE, Journey, choose, enter, field, saved
+from server.accounts.models import User
 from server.bench.models import BendMade
+from server.jobs.actions import save_run
 from server.jobs.models import Run
 
 SWEPT = """run Vent hood switch
@@ -27,6 +31,50 @@ class Racks(Journey):
     def pipes(self, name="Kiln 2 feed"):
         lead = next(run for run in Run.objects.present() if run.document["name"] == name)
         return list(Run.objects.present().filter(rack_lead=lead).order_by("rack_number"))
+
+    def test_from_whatever_view_one_comes_the_newest_figure_is_shown(self):
+        """A walk at random between views, with saves here and in another window, reloads and steps back."""
+        page, chance = self.rack_of(3), Random(11)
+        saved(page)
+        lead = self.pipes()[0].rack_lead
+        dana, rise = User.objects.get(username="dana"), field(page, "Step 1, rise")
+
+        def typed(figure):
+            rise.fill(figure)
+            saved(page)
+
+        def elsewhere(figure):
+            lead.refresh_from_db()
+            first, *others = lead.document["steps"]
+            save_run(dana, lead.pk, lead.version, {**lead.document, "steps": [{**first, "rise": figure}, *others]})
+
+        def on_the_floor(back):
+            if not page.get_by_role("link", name="Lay them out on the floor").is_visible():
+                page.get_by_role("button", name="Rack", exact=True).click()
+            page.get_by_role("link", name="Lay them out on the floor").click()
+            expect(page.get_by_role("heading", name="On the floor")).to_be_visible()
+            back()
+
+        def to_the_walk():
+            page.get_by_role("link", name="To the walk").click()
+
+        def by_tab(view):
+            page.get_by_role("navigation", name="Views").get_by_role("link", name=view, exact=True).click()
+            expect(page.get_by_role("heading", name=view, exact=True).first).to_be_attached()
+            page.go_back()
+
+        moves = [
+            *(lambda: on_the_floor(to_the_walk), lambda: on_the_floor(page.go_back), page.reload),
+            *(lambda: by_tab("Bench"), lambda: by_tab("Log")),
+        ]
+        for number in range(12):
+            change, newest = chance.choice([typed, elsewhere]), str(chance.randint(3, 6) + number / 16)
+            change(newest)
+            chance.choice(moves)()
+            expect(rise).to_have_value(newest)
+            expect(page.get_by_text("after you opened it")).to_be_hidden()
+            lead.refresh_from_db()
+            self.assertEqual(str(lead.document["steps"][0]["rise"]), newest)
 
     def test_eight_pipes_turn_with_growing_kicks_and_lie_on_the_floor(self):
         page = self.rack_of(8, "Kiln 3 feed")

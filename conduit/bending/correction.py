@@ -20,6 +20,8 @@ from conduit.units import TOLERANCE, Degrees, Radians
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
 HANDS_ANGLE, HANDS_MARK, HANDS_TURN = math.radians(0.5), 1 / 16, 1.0
+# What a mark is known to from a tape that is read to a sixteenth.
+READ_TO = 1 / 32
 # A longer leg is strapped on the way.
 MOST_LEG = 48.0
 # A saw takes off no less than this.
@@ -246,7 +248,7 @@ def is_as_near_as_hands_get(reading: AsBent, meant: Setting) -> bool:
     """Whether hands, level and finder cannot better a bend."""
     return (
         abs(math.radians(reading.angle) - meant.angle) < HANDS_ANGLE + 1e-9
-        and abs(reading.further) <= HANDS_MARK + 1e-9
+        and abs(reading.further) <= HANDS_MARK + READ_TO
         and abs(reading.turned) <= HANDS_TURN
     )
 

@@ -93,11 +93,13 @@ export const useLabels = () =>
   useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });
 
 /** The run as the server keeps it; read once when it is opened, as the draft then leads. */
+/** A run as it was saved. What is kept of it from another view may be older: a draft waits for `isFetchedAfterMount`. */
 export const useRun = (id: number) =>
   useQuery({
     queryKey: keys.run(id),
     queryFn: () => reply(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
     staleTime: Number.POSITIVE_INFINITY,
+    refetchOnMount: "always",
     gcTime: 0,
   });
 

@@ -46,7 +46,7 @@ export function Keys() {
     <Dialog.Root open={open === "keys"} onOpenChange={close}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-5 shadow-xl">
+        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[94dvh] w-[min(34rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-ink bg-paper p-5 shadow-xl">
           <Dialog.Title className="text-xl font-bold">{t("keys")}</Dialog.Title>
           <Dialog.Description className="sr-only">{t("whatEachKeyDoes")}</Dialog.Description>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">

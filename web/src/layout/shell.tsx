@@ -99,7 +99,8 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
           <DropdownMenu.Content
             align="end"
             sideOffset={4}
-            className="z-50 min-w-64 rounded-md border border-ink bg-paper p-1 shadow-lg"
+            collisionPadding={8}
+            className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-64 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
           >
             <DropdownMenu.Label className="px-3 py-2 text-[15px] text-soft">
               {me.data.crew} · {me.data.role}

@@ -34,7 +34,7 @@ function Question({ title, says, act, onAct, keep = t("keepIt") }: Asked) {
   return (
     <AlertDialog.Portal>
       <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-      <AlertDialog.Content className="fixed top-1/3 left-1/2 z-50 w-[min(26rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-5 shadow-xl">
+      <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[94dvh] w-[min(26rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-ink bg-paper p-5 shadow-xl">
         <AlertDialog.Title className="text-xl font-bold">{title}</AlertDialog.Title>
         <AlertDialog.Description className="mt-2 text-soft">{says}</AlertDialog.Description>
         <div className="mt-5 flex justify-end gap-2">

@@ -31,7 +31,7 @@ export function Menu({ trigger, align = "start", children }: Props) {
           align={align}
           collisionPadding={8}
           loop
-          className="z-50 max-h-[80dvh] min-w-80 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
+          className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-[min(20rem,94vw)] max-w-[94vw] overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
           onCloseAutoFocus={(event) => event.preventDefault()}
         >
           {children}

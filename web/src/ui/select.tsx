@@ -57,7 +57,8 @@ export function Select<Value extends string>(props: Props<Value>) {
           <Radix.Content
             position="popper"
             sideOffset={4}
-            className="z-50 max-h-80 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
+            collisionPadding={8}
+            className="z-50 max-h-[min(20rem,var(--radix-select-content-available-height))] max-w-[94vw] overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
           >
             <Radix.Viewport>
               {choices.map((choice) => (

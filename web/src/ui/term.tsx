@@ -13,7 +13,8 @@ export function Term({ meaning, children }: { meaning: string; children: ReactNo
           side="bottom"
           align="start"
           sideOffset={6}
-          className="z-50 max-w-80 rounded-md border border-ink bg-paper px-3.5 py-2.5 text-base leading-snug shadow-lg"
+          collisionPadding={8}
+          className="z-50 max-h-(--radix-popover-content-available-height) max-w-[min(20rem,94vw)] overflow-auto rounded-md border border-ink bg-paper px-3.5 py-2.5 text-base leading-snug shadow-lg"
         >
           {meaning}
         </Popover.Content>

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Run, RunDocument } from "@/api/types";
-import { type Draft, type DraftEvent, draftReducer, keep, openDraft, readKept } from "./draft";
+import { type Draft, type DraftEvent, draftReducer, forget, keep, openDraft, readKept } from "./draft";
 
 const named = (name: string): RunDocument => ({
   name,
@@ -75,6 +75,13 @@ describe("a conflict", () => {
     expect([mine.document.name, mine.version, mine.saving]).toEqual(["mine", 5, "unsaved"]);
   });
 
+  it("is none with one's own save from another window where nothing waits here", () => {
+    const shown = following(fresh(), { type: "newer", theirs: run("elsewhere", 5) });
+    expect([shown.document.name, shown.version, shown.saving]).toEqual(["elsewhere", 5, "saved"]);
+    const typing = following(fresh(), edit("mine"), { type: "newer", theirs: run("elsewhere", 5) });
+    expect([typing.document.name, typing.saving]).toEqual(["mine", "unsaved"]);
+  });
+
   it("is none when what came back is what we sent, its reply lost", () => {
     const sent = following(fresh(), edit("mine"), { type: "saving" }, { type: "unreachable" }, edit("mine!"));
     const told = following(sent, { type: "stale", theirs: run("mine", 2) });
@@ -112,6 +119,14 @@ describe("a reload", () => {
     keep("1.2", 7, following(fresh(), edit("typed"), { type: "saving" }, edit("typed on")));
     const reopened = openDraft(run("typed", 2), readKept("1.2", 7));
     expect([reopened.document.name, reopened.saving, reopened.version]).toEqual(["typed on", "unsaved", 2]);
+  });
+
+  it("forgets what is saved, and not what was typed since", () => {
+    keep("1.2", 7, following(fresh(), edit("typed on")));
+    forget("1.2", 7, run("typed", 2).document);
+    expect(readKept("1.2", 7)?.document.name).toBe("typed on");
+    forget("1.2", 7, run("typed on", 3).document);
+    expect(readKept("1.2", 7)).toBeNull();
   });
 
   it("keeps nothing of what is saved", () => {

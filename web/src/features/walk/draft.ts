@@ -25,6 +25,7 @@ export type DraftEvent =
   | { type: "unreachable" }
   | { type: "refused"; says: string }
   | { type: "stale"; theirs: Run }
+  | { type: "newer"; theirs: Run }
   | { type: "take theirs" }
   | { type: "keep mine" };
 
@@ -52,6 +53,17 @@ export const same = (a: RunDocument, b: RunDocument): boolean => JSON.stringify(
 
 /** After a change the draft is unsaved, unless a conflict waits to be settled first. */
 const changed = (draft: Draft): Saving => (draft.saving === "stale" ? "stale" : "unsaved");
+
+const taken = (draft: Draft, theirs: Run): Draft => ({
+  ...draft,
+  document: theirs.document,
+  version: theirs.version,
+  past: [...draft.past, draft.document],
+  future: [],
+  lastEdit: "",
+  saving: "saved",
+  theirs: null,
+});
 
 export function draftReducer(draft: Draft, event: DraftEvent): Draft {
   switch (event.type) {
@@ -110,18 +122,11 @@ export function draftReducer(draft: Draft, event: DraftEvent): Draft {
         return { ...draft, version: event.theirs.version, saving: "unsaved", sent: null };
       }
       return { ...draft, saving: "stale", theirs: event.theirs };
+    case "newer":
+      // One's own, from another window; what was typed here meanwhile is held against it when it is saved.
+      return draft.saving === "saved" ? taken(draft, event.theirs) : draft;
     case "take theirs":
-      if (!draft.theirs) return draft;
-      return {
-        ...draft,
-        document: draft.theirs.document,
-        version: draft.theirs.version,
-        past: [...draft.past, draft.document],
-        future: [],
-        lastEdit: "",
-        saving: "saved",
-        theirs: null,
-      };
+      return draft.theirs ? taken(draft, draft.theirs) : draft;
     case "keep mine":
       if (!draft.theirs) return draft;
       return { ...draft, version: draft.theirs.version, saving: "unsaved", theirs: null };
@@ -157,4 +162,10 @@ export function keep(owner: string, runId: number, draft: Draft): void {
   } catch {
     // A full or forbidden storage only costs the second copy; the server has the first.
   }
+}
+
+/** What was kept is saved; what has been typed since stays. */
+export function forget(owner: string, runId: number, saved: RunDocument): void {
+  const kept = readKept(owner, runId);
+  if (kept && same(kept.document, saved)) localStorage.removeItem(storageKey(owner, runId));
 }

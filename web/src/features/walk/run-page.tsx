@@ -40,7 +40,9 @@ export function RunPage() {
       </Shell>
     );
   }
-  return run.data ? <OpenRun key={run.data.id} run={run.data} /> : <Shell title={t("run")}>{null}</Shell>;
+  // What another view kept of the run may be older than what was saved last: the draft is made of what comes now.
+  if (!run.data || !run.isFetchedAfterMount) return <Shell title={t("run")}>{null}</Shell>;
+  return <OpenRun key={run.data.id} run={run.data} />;
 }
 
 function OpenRun({ run }: { run: Run }) {
@@ -174,20 +176,21 @@ function ChangedUnder({ runId }: { runId: number }) {
   );
 }
 
-/** Tells when somebody else has saved this run while nothing of ours waits to be saved. */
+/** Tells when somebody else has saved this run while nothing of ours waits to be saved; one's own is simply shown. */
 function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) => void) {
   const newest = useNewest(runId).data;
+  const me = useMe().data?.name;
   const overtaken = draft.saving === "saved" && newest !== undefined && newest.version > draft.version;
   useEffect(() => {
     if (!overtaken) return;
     let dropped = false;
     reply(api.GET("/api/runs/{run_id}", { params: { path: { run_id: runId } } }))
-      .then((theirs) => dropped || send({ type: "stale", theirs }))
+      .then((theirs) => dropped || send({ type: theirs.saved_by === me ? "newer" : "stale", theirs }))
       .catch(() => undefined);
     return () => {
       dropped = true;
     };
-  }, [overtaken, runId, send]);
+  }, [overtaken, runId, send, me]);
 }
 
 /** A pipe of a rack is not changed here: what its lead saved is shown as it comes. */

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useReducer, useRef } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { keys, useOwner } from "@/api/queries";
 import type { Run, RunDocument } from "@/api/types";
-import { type Draft, type DraftEvent, draftReducer, keep, openDraft, readKept } from "./draft";
+import { type Draft, type DraftEvent, draftReducer, forget, keep, openDraft, readKept } from "./draft";
 
 const PAUSE_BEFORE_SAVE = 400;
 // However fast one types, what was typed first waits no longer than this.
@@ -90,7 +90,7 @@ function useSavedOnLeaving(owner: string, runId: number, draft: Draft) {
       if (left.saving !== "unsaved" && left.saving !== "unreachable") return;
       save(runId, left.version, left.document)
         .then(() => {
-          keep(owner, runId, { ...left, saving: "saved" });
+          forget(owner, runId, left.document);
           queries.invalidateQueries({ queryKey: keys.bench(runId) });
           queries.invalidateQueries({ queryKey: keys.jobs });
           queries.invalidateQueries({ queryKey: ["cuts"] });
