@@ -10,30 +10,20 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from conduit.bending.forcing import HANDS_TURN, MOST_THIN, can_open, can_twist, is_lived_with, most_forced
 from conduit.bending.least_change import least_change, parts_of
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
 from conduit.catalogue import NOTHING, Message, joined, message
-from conduit.plan import SLACK_ACROSS
 from conduit.simulation import Bent, Setting, arc_of
-from conduit.units import TOLERANCE, Degrees, Radians
+from conduit.units import TOLERANCE, Degrees
 
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
-HANDS_ANGLE, HANDS_MARK, HANDS_TURN = math.radians(0.5), 1 / 16, 1.0
+HANDS_ANGLE, HANDS_MARK = math.radians(0.5), 1 / 16
 # What a mark is known to from a tape that is read to a sixteenth.
 READ_TO = 1 / 32
-# A longer leg is strapped on the way.
-MOST_LEG = 48.0
 # A saw takes off no less than this.
 LEAST_CUT = 1 / 32
-# By hand EMT up to this diameter can be opened, and twisted back into its plane, by so many degrees.
-THIN_DIAMETER, MOST_THIN = 1.2, 5.0
-# Other pipe up to this diameter in a vise, with a length of pipe as a lever, by so many.
-VISE_DIAMETER, MOST_IN_VISE = 1.4, 3.0
-# What an end may come short in its fitting where somebody lives with it, 1/4 as a tape reads it, and askew, in degrees.
-LIVED_SHORT, LIVED_ASKEW = 1 / 4 + 1 / 32, 3.0
-# A leg of length L is sprung aside by L²/(c d) at half of a mild steel's yield: δ = σ L² / (3 E d / 2), σ = 15 ksi.
-SPRUNG = 2900.0
 # Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
 MOST_MOVED = 1.5
 # The shots that are left of a sweep are moved together, by up to half of what usually lies between two.
@@ -255,7 +245,7 @@ def is_as_near_as_hands_get(reading: AsBent, meant: Setting) -> bool:
 
 def _sprung(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> Correction | None:
     """The pipe whose end comes nearest, if hands spring that to its place or somebody lives with it."""
-    found = next(_feasible(settings, rest, piece, lambda bent: _is_lived_with(piece, bent)), None)
+    found = next(_feasible(settings, rest, piece, lambda bent: is_lived_with(piece, bent)), None)
     if found:
         return _told("spring", piece, settings, found[0], message("correct.spring"), cuts=found[1])
     return None
@@ -268,18 +258,6 @@ def _feasible(
     for better, cuts in (*parts_of(settings, *least_change(settings, rest, piece)), (list(settings), UNCUT)):
         if is_enough(piece.bent(better, cuts)) and _can_be_done(settings, better, rest, piece):
             yield better, cuts
-
-
-def _is_lived_with(piece: PieceToCorrect, bent: Bent) -> bool:
-    along, across, askew = piece.apart(bent.end.point, bent.end.heading)
-    leg, diameter = bent.length - bent.arcs[-1].end if bent.arcs else bent.length, piece.shoe.diameter
-    sprung = min(leg, MOST_LEG) ** 2 / (SPRUNG * diameter) if diameter <= VISE_DIAMETER else 0.0
-    return (
-        abs(along) <= LIVED_SHORT
-        and across <= max(sprung, SLACK_ACROSS)
-        and math.degrees(askew) <= LIVED_ASKEW
-        and (piece.passing is None or piece.passing(bent) <= 1)
-    )
 
 
 def _differs(one: Setting, other: Setting) -> bool:
@@ -355,24 +333,6 @@ def _why_scrap(
         if not can_open(piece, over):
             return message("correct.scrap_over", bend=one.bend + 1, by=f"{math.degrees(over):.1f}")
     return message("correct.scrap")
-
-
-def can_open(piece: PieceToCorrect, by: Radians) -> bool:
-    """Whether a bend can be opened by so many radians, by hand or in a vise; what is under can always be closed."""
-    return math.degrees(by) <= most_forced(piece)
-
-
-def can_twist(piece: PieceToCorrect, turned: Degrees) -> bool:
-    """Whether a bend so far out of its plane can be twisted back, by hand against a wall or in a vise."""
-    return abs(turned) <= max(most_forced(piece), HANDS_TURN)
-
-
-def most_forced(piece: PieceToCorrect) -> Degrees:
-    """By how much a bend can be opened or twisted once it is made."""
-    diameter = piece.shoe.diameter
-    if piece.material == "EMT" and diameter <= THIN_DIAMETER:
-        return MOST_THIN
-    return MOST_IN_VISE if diameter <= VISE_DIAMETER else 0.0
 
 
 def _has_room(before: Sequence[Setting], after: Sequence[Setting], piece: PieceToCorrect) -> bool:

@@ -7,8 +7,9 @@ from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
-from conduit.bending.correction import HANDS_ANGLE, HANDS_TURN, LEAST_CUT, Rebend
+from conduit.bending.correction import HANDS_ANGLE, LEAST_CUT, Rebend
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
+from conduit.bending.forcing import HANDS_TURN
 from conduit.bending.progress import AskedReading, AsMade, State, States
 from conduit.bending.readings import ToolReading, roll_before
 from conduit.bending.schema import Arranged, BendAsMade, Sheet, SheetBend
