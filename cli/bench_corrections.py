@@ -20,11 +20,13 @@ def corrections() -> bool:
     rng, advised = Random(1), dict[str, Counter[str]]()
     for stock in STOCKS:
         for seed in range(RUNS):
-            what, advice = _once(everyday_run(stock, seed), rng) or ("", "")
-            if what:
-                group = "machine" if stock.machine else "EMT" if stock.material == "EMT" else "heavy wall"
-                for key in (what, f"{what}, {group}"):
-                    advised.setdefault(key, Counter())[advice] += 1
+            once = _once(everyday_run(stock, seed), rng)
+            if not once:
+                continue
+            what, advice = once
+            group = "machine" if stock.machine else "EMT" if stock.material == "EMT" else "heavy wall"
+            for key in (what, f"{what}, {group}"):
+                advised.setdefault(key, Counter())[advice] += 1
     for key, counts in sorted(advised.items()):
         shares = "   ".join(f"{advice} {count / counts.total():.0%}" for advice, count in counts.most_common())
         print(f"{key:<24} {shares}")

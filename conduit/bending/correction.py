@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from conduit.bending.forcing import HANDS_TURN, MOST_THIN, can_open, can_twist, is_lived_with, most_forced
+from conduit.bending.forcing import HANDS_TURN, READ_TO, can_open, can_twist, is_lived_with, is_thin
 from conduit.bending.least_change import least_change, parts_of
 from conduit.bending.piece_to_correct import UNCUT, Cuts, PieceToCorrect
 from conduit.catalogue import NOTHING, Message, joined, message
@@ -20,8 +20,6 @@ from conduit.units import TOLERANCE, Degrees
 MOST_REPLANNED, MOST_TURNED = math.radians(6), math.radians(10)
 # What hands, level and finder cannot better: nothing is done about a bend that is out by less.
 HANDS_ANGLE, HANDS_MARK = math.radians(0.5), 1 / 16
-# What a mark is known to from a tape that is read to a sixteenth.
-READ_TO = 1 / 32
 # A saw takes off no less than this.
 LEAST_CUT = 1 / 32
 # Nobody moves a mark farther than this, beside what a bend that is made lies out of its place.
@@ -94,14 +92,15 @@ def correct(
     """
     real = {reading.bend: reading for reading in readings}
     settings = [as_read(one, real.get(number)) for number, one in enumerate(planned)]
-    meant = _as_meant(planned, settings, readings, piece)
     rest = [number for number in range(len(planned)) if number not in real]
     if piece.fits(piece.bent(settings)):
         return _told("go_on", piece, settings, settings, message("correct.go_on"))
+    meant = _as_meant(planned, settings, readings, piece)
     out = [one for one in readings if one.bend not in left and _is_out(meant, one)]
     piece = replace(piece, misplaced=max((abs(one.further) for one in readings), default=0.0))
     # Nearer to a thing in the way than was asked for, or in another order, is by choice, and rather than scrap.
-    nearer = _made_up(settings, rest, piece)
+    changes = _changes(settings, rest, piece)
+    nearer = _made_up(settings, changes, rest, piece)
     made_up = nearer if nearer and _is_as_planned(nearer, piece) else None
     rebent = _rebent(meant, settings, out, rest, piece)
     if rebent and (not made_up or _is_simpler(meant, settings, made_up, out, rest)):
@@ -110,9 +109,9 @@ def correct(
         return nearer
     if all(is_as_near_as_hands_get(one, planned[one.bend]) for one in readings):
         return _told("go_on", piece, settings, settings, message("correct.near_enough"))
-    sprung = _sprung(settings, rest, piece)
+    sprung = _first(changes, piece, lambda bent: is_lived_with(piece, bent)) or _as_it_is(settings, piece)
     if sprung:
-        return sprung
+        return _told("spring", piece, settings, sprung[0], message("correct.spring"), cuts=sprung[1])
     return _told("scrap", piece, settings, settings, _why_scrap(meant, readings, out, piece))
 
 
@@ -184,8 +183,12 @@ def _told(
     return Correction(advice, misses, off, after, tuple(settings), tuple(rebends), cuts, says)
 
 
+Change = tuple[Sequence[Setting], Cuts]
+
+
 def _made_up(
     settings: Sequence[Setting],
+    changes: Sequence[Change],
     rest: Sequence[int],
     piece: PieceToCorrect,
     before: Message = NOTHING,
@@ -196,7 +199,7 @@ def _made_up(
     by more than `MOST_MOVED`, nor where the shoe would find no room at a mark that was moved. `before`: what is done
     first.
     """
-    found = next(_feasible(settings, rest, piece, piece.fits), None)
+    found = _first(changes, piece, piece.fits)
     if not found:
         return None
     better, cuts = found
@@ -237,27 +240,26 @@ def _modest(
 def is_as_near_as_hands_get(reading: AsBent, meant: Setting) -> bool:
     """Whether hands, level and finder cannot better a bend."""
     return (
-        abs(math.radians(reading.angle) - meant.angle) < HANDS_ANGLE + 1e-9
+        abs(math.radians(reading.angle) - meant.angle) < HANDS_ANGLE + TOLERANCE
         and abs(reading.further) <= HANDS_MARK + READ_TO
         and abs(reading.turned) <= HANDS_TURN
     )
 
 
-def _sprung(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> Correction | None:
-    """The pipe whose end comes nearest, if hands spring that to its place or somebody lives with it."""
-    found = next(_feasible(settings, rest, piece, lambda bent: is_lived_with(piece, bent)), None)
-    if found:
-        return _told("spring", piece, settings, found[0], message("correct.spring"), cuts=found[1])
-    return None
+def _changes(settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect) -> list[Change]:
+    """Changes of the rest that can be done, those that bring the end nearest first."""
+    parts = parts_of(settings, *least_change(settings, rest, piece))
+    return [(better, cuts) for better, cuts in parts if _can_be_done(settings, better, rest, piece)]
 
 
-def _feasible(
-    settings: Sequence[Setting], rest: Sequence[int], piece: PieceToCorrect, is_enough: Callable[[Bent], bool]
-) -> Iterator[tuple[list[Setting], Cuts]]:
-    """Changes of the rest that are enough and can be done, those that bring the end nearest first."""
-    for better, cuts in (*parts_of(settings, *least_change(settings, rest, piece)), (list(settings), UNCUT)):
-        if is_enough(piece.bent(better, cuts)) and _can_be_done(settings, better, rest, piece):
-            yield better, cuts
+def _first(changes: Sequence[Change], piece: PieceToCorrect, is_enough: Callable[[Bent], bool]) -> Change | None:
+    """The first change that is enough for the pipe as it is then bent."""
+    return next((change for change in changes if is_enough(piece.bent(*change))), None)
+
+
+def _as_it_is(settings: Sequence[Setting], piece: PieceToCorrect) -> Change | None:
+    """The pipe with nothing changed, if somebody lives with that."""
+    return _first([(settings, UNCUT)], piece, lambda bent: is_lived_with(piece, bent))
 
 
 def _differs(one: Setting, other: Setting) -> bool:
@@ -291,7 +293,7 @@ def _rebent(
     if piece.fits(piece.bent(straightened)):
         says = joined((back, message("correct.then_go_on")))
         return _told("rebend", piece, settings, straightened, says, rebends)
-    better = _made_up(straightened, rest, piece, back)
+    better = _made_up(straightened, _changes(straightened, rest, piece), rest, piece, back)
     if not better or not _is_as_planned(better, piece):
         return None
     return _told("rebend", piece, settings, better.settings, better.says, rebends, better.cuts)
@@ -307,7 +309,7 @@ def _rebends(planned: Sequence[Setting], one: AsBent) -> Iterator[Rebend]:
 
 def _rebend_words(rebends: Sequence[Rebend], piece: PieceToCorrect) -> Message:
     """What is under goes back into the shoe; what is over is taken out by hand, as no shoe opens a bend."""
-    by_hand = "correct.open" if most_forced(piece) == MOST_THIN else "correct.open_in_vise"
+    by_hand = "correct.open" if is_thin(piece) else "correct.open_in_vise"
     twisted = [_by("correct.twist", one) for one in rebends if one.twist]
     rebends = [one for one in rebends if not one.twist]
     opened = [one for one in rebends if one.by <= 0]

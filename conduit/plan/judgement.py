@@ -104,19 +104,19 @@ def crossing_of(
     """Where a pipe whose end A stands at `origin` runs into a thing on any leg but its `own` over it, if it has one."""
     aside = thing.along.cross(thing.toward)
 
-    def from_foot(s: float) -> Vec:
-        return bent.point_at(s).plus(origin).minus(thing.foot)
-
     def inside(s: float) -> float:
-        off = from_foot(s)
+        point = bent.point_at(s).plus(origin)
+        off = point.minus(thing.foot)
         beyond = -math.inf if thing.reach is None else abs(off.dot(aside)) - thing.reach
         # Under the surface that it stands on there is nothing of it.
-        return max(distance_to(thing, off.plus(thing.foot)), -off.dot(thing.toward), beyond) - diameter / 2
+        return max(distance_to(thing, point), -off.dot(thing.toward), beyond) - diameter / 2
 
     low, high = own or (bent.length, bent.length)
     parts = (part for part in ((0.0, low), (high, bent.length)) if part[0] < part[1])
     place, least = min((where_least(bent, inside, *part) for part in parts), key=lambda one: one[1], default=(0, 0))
-    return Crossing(thing, -least, abs(from_foot(place).dot(aside))) if least < 0 else None
+    if least >= 0:
+        return None
+    return Crossing(thing, -least, abs(bent.point_at(place).plus(origin).minus(thing.foot).dot(aside)))
 
 
 def _end_miss(end: Pose, layout: Layout) -> EndMiss:

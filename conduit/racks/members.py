@@ -285,12 +285,10 @@ def _dumped(step: AnyStep) -> dict[str, Any]:
     """A step as it is written in a document: figures in inches."""
     if isinstance(step, StepLeftOut):
         return {"kind": "coupling", "at": 0.0, "muted": True}
-    # The lead's window is not theirs: their measures follow from the one that was taken for it.
-    written = {"kind": step.kind, **step.model_dump(exclude_defaults=True, exclude={"at_least", "at_most"})}
-    if "over" in written:
-        # It reaches to each side of the lead's leg, not of theirs.
-        written["over"].pop("reach", None)
-    return written
+    # The lead's window is not theirs: their measures follow from the one that was taken for it. And what it goes over
+    # reaches to each side of its own leg, not of theirs.
+    left_out: dict[str, bool | set[str]] = {"at_least": True, "at_most": True, "over": {"reach"}}
+    return {"kind": step.kind, **step.model_dump(exclude_defaults=True, exclude=left_out)}
 
 
 def mapped(place: str, member: Member) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
-from conduit.catalogue import Message, message
+from conduit.catalogue import message
 from conduit.document import AnyStep, KickStep, StepLeftOut, SweepStep
 from conduit.findings import Code, Finding, stops
 from conduit.layout import degrees_of, points_along
@@ -122,23 +122,23 @@ def _findings(member: Member, checked: CheckedRun) -> Iterator[Finding]:
     if member.number == 1:
         yield from checked.findings
     elif member.stopped:
-        yield member.stopped.model_copy(update={"says": _said(member, member.stopped.says), "fixes": ()})
+        yield _of_pipe(member, member.stopped)
     else:
         for one in checked.findings:
             place = mapped(one.place, member)
             if one.code == Code.CROSSES_THING and place.startswith("steps."):
                 # A thing of the lead's is asked about where it lies.
                 continue
-            yield one.model_copy(update={"place": place, "says": _said(member, one.says), "fixes": ()})
+            yield _of_pipe(member, one).model_copy(update={"place": place})
 
 
 def _crossing(pipe: BentPipe, members: Members) -> Iterator[Finding]:
-    for one in crossing_findings(members, pipe):
-        yield one.model_copy(update={"says": _said(pipe.member, one.says), "fixes": ()})
+    yield from (_of_pipe(pipe.member, one) for one in crossing_findings(members, pipe))
 
 
-def _said(member: Member, says: Message) -> Message:
-    return message("part.of_pipe", number=member.number, says=says)
+def _of_pipe(member: Member, one: Finding) -> Finding:
+    says = message("part.of_pipe", number=member.number, says=one.says)
+    return one.model_copy(update={"says": says, "fixes": ()})
 
 
 def _steps(member: Member, members: Members, tape: Tape) -> Iterator[RackedStep]:

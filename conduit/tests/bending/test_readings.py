@@ -58,6 +58,8 @@ class Bending:
         bend = next(one for one in self.sheet().bends if one.number == number)
         target = maker.as_made.states[-1].targets[number - 1]
         angle, roll = target.angle + math.radians(over), target.roll + math.radians(rolled)
+        # Nothing is under by more than it is to be bent.
+        assume(angle > math.radians(0.1))
         self.real[number] = replace(target, mark=target.mark + moved, angle=angle, roll=roll)
         taped = maker.stick.measured.head.tape.rounded(self.stick().measured(bend.tape.lies)) if bend.tape else None
         reads = round(math.degrees(angle), 1)

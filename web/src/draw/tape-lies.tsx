@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { TapeLying } from "@/api/types";
 import { EndSign } from "./end-sign";
+import { NumberTab } from "./number-tab";
 
 interface Props {
   lies: TapeLying;
@@ -39,7 +40,7 @@ const DRAWN: Record<TapeLying["kind"], (lies: TapeLying, angle: number) => React
       <Pipe through={[at(26, 8), at(26, 58), at(124, 58)]} />
       <Edge from={at(21, 4)} to={at(21, 78)} />
       <Tape from={at(21, 69)} to={at(124, 69)} />
-      <Numbered number={back} x={44} y={22} />
+      {back !== null && <NumberTab number={back} x={47} y={22} chosen={false} />}
       <EndSign end="B" x={132} y={38} size={16} />
     </>
   ),
@@ -97,7 +98,7 @@ function ToCorner({ angle, back = null, sign }: { angle: number; back?: number |
       {back !== null && <Edge from={at(hook, 8)} to={at(hook, 78)} />}
       <Edge from={outside(-16)} to={outside(reach)} />
       <Tape from={at(hook, 58 + along)} to={at(outside(0)[0] - 6 / Math.tan(turn), 58 + along)} />
-      {back !== null && <Numbered number={back} x={44} y={22} />}
+      {back !== null && <NumberTab number={back} x={47} y={22} chosen={false} />}
       {sign && <EndSign end="A" x={14} y={34} size={16} />}
     </>
   );
@@ -161,15 +162,4 @@ function Tape({ from, to }: { from: Place; to: Place }) {
 
 function Line({ from, to, ...look }: { from: Place; to: Place; stroke: string; strokeWidth: string }) {
   return <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} {...look} />;
-}
-
-function Numbered({ number, x, y }: { number: number | null; x: number; y: number }) {
-  return (
-    <g>
-      <rect x={x - 11} y={y - 10} width="22" height="20" rx="10" fill="var(--ink)" />
-      <text x={x} y={y + 5} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--paper)">
-        {number}
-      </text>
-    </g>
-  );
 }

@@ -23,19 +23,23 @@ export const shoeChoices = (shoes: Shoe[]) =>
     hint: shoe.calibrated_at ? t("deduct", { deduct: shoe.used.deduct.reads }) : t("notCalibrated"),
   }));
 
+/** What is to be said of figures that no test bend in scrap stands behind; nothing where one does. */
+export function uncalibrated(shoes: Shoe[], document: RunDocument): string {
+  if (!document.shoe) return t("theseAreTypicalFiguresOf");
+  const own = shoeOf(shoes, document);
+  if (!own) return t("theseFiguresWereWrittenIn");
+  return own.calibrated_at ? "" : t("isNotCalibratedItsFigures", { own: own.name });
+}
+
 /** The same, and where the shoe has other figures now than the run. */
 export function shoeCaution(shoes: Shoe[], document: RunDocument): string {
   const says = uncalibrated(shoes, document);
-  const own = shoes.find((shoe) => shoe.name === document.shoe?.name && fits(shoe, document));
+  const own = shoeOf(shoes, document);
   if (says || !own) return says;
   const changed = JSON.stringify(own.figures) !== JSON.stringify(document.shoe);
   return changed ? t("hasOtherFiguresNow", { own: own.name }) : "";
 }
 
-/** What is to be said of figures that no test bend in scrap stands behind; nothing where one does. */
-export function uncalibrated(shoes: Shoe[], document: RunDocument): string {
-  if (!document.shoe) return t("theseAreTypicalFiguresOf");
-  const own = shoes.find((shoe) => shoe.name === document.shoe?.name && fits(shoe, document));
-  if (!own) return t("theseFiguresWereWrittenIn");
-  return own.calibrated_at ? "" : t("isNotCalibratedItsFigures", { own: own.name });
-}
+/** The crew's shoe that a run names. */
+const shoeOf = (shoes: Shoe[], document: RunDocument): Shoe | undefined =>
+  shoes.find((shoe) => shoe.name === document.shoe?.name && fits(shoe, document));
