@@ -149,8 +149,8 @@ def _saddle4(m: _Measurer, heading: str, at: float) -> list[Step]:
 
 SHAPES: dict[str, Callable[[_Measurer, str, float], list[Step]]] = {
     "offset": _offset,
-    "three-bend saddle": _saddle3,
-    "four-bend saddle": _saddle4,
+    "Three-bend saddle": _saddle3,
+    "Four-bend saddle": _saddle4,
 }
 
 

@@ -65,7 +65,7 @@ class Person(FastHttpUser):
 
 
 class Measuring(Person):
-    """Types figures in Walk: the plan follows each key, the run is saved when the hand rests."""
+    """Types figures in Layout: the plan follows each key, the run is saved when the hand rests."""
 
     weight = 12
     wait_time = between(4, 10)

@@ -1,6 +1,7 @@
 """`crelda note FILE|-`: convert a run, a field note to JSON or JSON to a field note.
 
-Exit 0: converted. 2: it could not be read, and standard error says where.
+Exit 0: converted; what is to be asked or measured still is told on standard error. 2: it could not be read, and
+standard error says where.
 """
 
 import json
@@ -9,17 +10,18 @@ import sys
 from cli.as_a_pipe import end_with_the_reader
 from cli.reading import Source, UnreadableFile, read_run
 from conduit.document import UnreadableDocument, read_document, write_note
+from conduit.findings import Code
 
 
 def main(arguments: list[str]) -> int:
     """Convert the run in the file named and print it in its other form."""
     try:
         source = read_run(arguments[0])
-        faults = _faults(source)
+        faults, notices = _told(source)
     except (UnreadableFile, UnreadableDocument) as error:
-        faults = [str(error)]
-    for fault in faults:
-        print(f"crelda note: {fault}", file=sys.stderr)
+        faults, notices = [str(error)], []
+    for says in (*faults, *notices):
+        print(f"crelda note: {says}", file=sys.stderr)
     if faults:
         return 2
     print(
@@ -29,9 +31,13 @@ def main(arguments: list[str]) -> int:
     return 0
 
 
-def _faults(source: Source) -> list[str]:
-    findings = read_document(source.document).findings
-    return [*source.faults, *(source.where(finding.place) + finding.says for finding in findings)]
+def _told(source: Source) -> tuple[list[str], list[str]]:
+    """What cannot be read, and what can be but is told all the same."""
+    faults, notices = list(source.faults), list[str]()
+    for finding in read_document(source.document).findings:
+        is_fault = finding.severity == "stop" and finding.code is not Code.NOT_MEASURED
+        (faults if is_fault else notices).append(source.where(finding.place) + finding.says)
+    return faults, notices
 
 
 if __name__ == "__main__":

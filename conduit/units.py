@@ -1,7 +1,8 @@
 """Tape lengths and angles: reading what a person writes, writing what a tape shows.
 
 Lengths are inches, angles degrees. Lengths are read as: `71 1/2`, `71-1/2`, `71½`, `71.5`, `5' 11-1/2"`, `5 ft 3 in`,
-`71 and 1/2`, `5 1/2 ft`, `71,5`, `1816mm`, `181.6 cm`, `1.816 m`, `1m82`. Figures may be added up, as with the tape's
+`71 and a half`, `5-11-1/2`, `5 1/2 ft`, `71,5`, `1816mm`, `1 816 mm`, `181.6 cm`, `1.816 m`, `1m82`. What can be
+meant in two ways (`72 - 1/2`, `5 11 1/2`, `1m5`) is refused with both. Figures may be added up, as with the tape's
 own body (`68 1/4 + 3 1/4`), or be a measure taken twice (`71 1/2 again 71 5/8`), whose mean counts. A bare figure is in
 the tape's unit: inches, or with a metric tape millimetres.
 """
@@ -29,9 +30,22 @@ DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _METRIC = re.compile(r"(?P<number>\d+(?:\.\d+)?|\.\d+)\s*(?P<unit>mm|cm|m)")
-_METRES = re.compile(r"(?P<metres>\d+)\s*m\s*(?P<centimetres>\d{1,2})(?:\s*cm)?")
+_METRES = re.compile(r"(?P<metres>\d+)\s*m\s*(?:(?P<millimetres>\d{3})|(?P<centimetres>\d{1,2})(?P<cm>\s*cm)?)")
 _FEET = re.compile(r"(?P<whole>\d+)[ -]+(?P<top>\d+) */ *(?P<bottom>\d+) *(?:'|ft\.?|feet|foot)")
-_AND = re.compile(r"(?<=\d) and (?=\d+ */)")
+_DASHED = re.compile(r"(?P<feet>\d{1,3})-(?P<inches>\d{1,2})-(?P<part>\d+/\d+)")
+_SPACED = re.compile(r"(?P<feet>\d{1,3}) (?P<inches>\d{1,2}) (?P<part>\d+/\d+)")
+_MINUS = re.compile(r"(?P<whole>\d+) - (?P<part>\d+ ?/ ?\d+)")
+_PARTS = {"half": "1/2", "quarter": "1/4", "three quarters": "3/4", "eighth": "1/8"}
+_PART = re.compile(r"(?<=\d) (?:and|&) (?:an? )?(half|quarter|three quarters|eighth)\b")
+_AND = re.compile(r"(?<=\d) (?:and|&) (?=\d+ */)")
+# An inch mark between inches and their fraction, a stop at the end, thousands of millimetres apart, long unit names.
+_MARK_BEFORE_PART = re.compile(r"(?<=\d) ?(?:\"|in\.?) (?=\d+ ?/ ?\d+$)")
+_STOP = re.compile(r"(?<=\d)\.$")
+_THOUSANDS = re.compile(r"(?<=\d) (?=\d{3} ?(?:mm|millim))")
+_LONG_UNITS = re.compile(r"\b(?:(milli)|(centi))?met(?:er|re)s?\b|(?<=\d)(?:(milli)|(centi))?met(?:er|re)s?\b")
+_PLUS_WORD = re.compile(r" plus (?=\d)")
+# So small a figure with hundredths may be metres as well as millimetres.
+_MAY_BE_METRES = re.compile(r"(?:[1-9]|1\d)\.\d{2,}")
 _COMMA = re.compile(r"(?<![\d,.])(\d*),(\d{1,2}|\d{4,})(?![\d,.])")
 _PLUS = re.compile(r" ?\+ ?")
 AGAIN = " again "
@@ -115,7 +129,8 @@ def write_length(inches: float, tape: str = "1/16") -> str:
     if abs(inches) > LONGEST:
         return f"{inches:.9g}"
     if is_metric(tape):
-        return _decimal(inches * MM_PER_INCH)
+        millimetres = _decimal(inches * MM_PER_INCH)
+        return f"{millimetres} mm" if _MAY_BE_METRES.fullmatch(millimetres) else millimetres
     count = inches * TAPE_DENOMINATORS[-1]
     on_tape = abs(count - round(count)) < TOLERANCE * TAPE_DENOMINATORS[-1]
     return format_length(round(count) / TAPE_DENOMINATORS[-1], "1/64") if on_tape else _decimal(inches)
@@ -128,7 +143,7 @@ def write_angle(degrees: Degrees) -> str:
 
 def with_unit(inches: float, tape: str = "1/16") -> str:
     """The same with its unit written, so that it means one length on every tape: `71 1/2"`, `1816 mm`."""
-    return f"{write_length(inches, tape)} mm" if is_metric(tape) else f'{write_length(inches)}"'
+    return f"{_decimal(inches * MM_PER_INCH)} mm" if is_metric(tape) else f'{write_length(inches)}"'
 
 
 def _decimal(value: float) -> str:
@@ -178,7 +193,10 @@ def _figure(text: str, tape: str) -> float:
     if metric:
         return float(metric["number"]) * METRIC[metric["unit"]] / MM_PER_INCH
     if metres := _METRES.fullmatch(text):
-        return (float(metres["metres"]) * 1000 + float(metres["centimetres"]) * 10) / MM_PER_INCH
+        return _metres(metres)
+    _told_apart(text)
+    if dashed := _DASHED.fullmatch(text):
+        text = f"{dashed['feet']}' {dashed['inches']} {dashed['part']}"
     if feet := _FEET.fullmatch(text):
         return (float(feet["whole"]) + _fraction(feet["top"], feet["bottom"])) * 12
     found = _TAPE.fullmatch(text)
@@ -190,14 +208,42 @@ def _figure(text: str, tape: str) -> float:
 def _in_millimetres(bare: str) -> str:
     if "/" in bare:
         raise UnreadableLength(message("length.metric_fraction", text=bare))
+    if _MAY_BE_METRES.fullmatch(bare):
+        raise UnreadableLength(message("length.metres_or_mm", text=bare))
     return f"{bare}mm"
+
+
+def _metres(found: "re.Match[str]") -> float:
+    metres, centimetres = float(found["metres"]), found["centimetres"] or ""
+    if found["millimetres"]:
+        return (metres * 1000 + float(found["millimetres"])) / MM_PER_INCH
+    if len(centimetres) == 1 and not found["cm"]:
+        raise UnreadableLength(message("length.which_metres", whole=found["metres"], part=centimetres))
+    return (metres * 1000 + float(centimetres) * 10) / MM_PER_INCH
+
+
+def _told_apart(text: str) -> None:
+    """Refuse what can be meant in two ways, with both. Raises UnreadableLength."""
+    if minus := _MINUS.fullmatch(text):
+        part = minus["part"].replace(" ", "")
+        less = write_length(float(minus["whole"]) - _fraction(*part.split("/")))
+        raise UnreadableLength(message("length.minus", text=text, more=f"{minus['whole']} {part}", less=less))
+    if spaced := _SPACED.fullmatch(text):
+        feet = f"{spaced['feet']}' {spaced['inches']} {spaced['part']}\""
+        raise UnreadableLength(message("length.feet_apart", text=text, feet=feet))
 
 
 def _plain(written: str) -> str:
     spaced = _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written)
     table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
     text = " ".join(spaced.translate(table).lower().split())
-    return _COMMA.sub(r"\1.\2", _AND.sub(" ", text))
+    text = _LONG_UNITS.sub(_short_unit, _THOUSANDS.sub("", text))
+    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
+    return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))
+
+
+def _short_unit(found: "re.Match[str]") -> str:
+    return "mm" if found[1] or found[3] else "cm" if found[2] or found[4] else "m"
 
 
 def _inches(found: "re.Match[str]") -> float:

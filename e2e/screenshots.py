@@ -21,7 +21,7 @@ class Screenshots(Journey):
         self.shoot(page, "jobs")
         page.get_by_role("link", name="Kiln 2 feed").click()
         field(page, "Step 1, rise").click()
-        self.shoot(page, "walk")
+        self.shoot(page, "layout")
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_test_id("cut")).to_be_visible()
         page.get_by_role("button", name="Cut and marked").click()
@@ -54,7 +54,7 @@ class Screenshots(Journey):
     def test_a_rack_and_a_sweep(self):
         page = self.window()
         page.get_by_role("link", name="Kiln 4 feed").click()
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         expect(page.get_by_text("All 5 pipes, gaps kept")).to_be_visible()
         self.shoot(page, "rack")
         page.get_by_role("link", name="Lay them out on the floor").click()
@@ -73,30 +73,30 @@ class Screenshots(Journey):
     def test_walk_with_everything(self):
         page = self.open_run("Glaze store feed")
         page.get_by_role("radio", name="From above").click()
-        page.get_by_role("button", name="Step 2: Other ways, sums").click()
+        page.get_by_role("button", name="Step 2: Other ways, arithmetic").click()
         expect(page.get_by_role("list", name="Ways to do it")).to_be_visible()
-        self.shoot(page, "walk-ways")
+        self.shoot(page, "layout-ways")
         page.get_by_role("button", name="Close: Other ways").click()
         page.get_by_role("radio", name="Turn").click()
         page.wait_for_timeout(2 * SETTLE)
-        self.shoot(page, "walk-turned")
+        self.shoot(page, "layout-turned")
 
     def test_walk_beside(self):
         page = self.open_run()
         page.get_by_role("button", name="Field note").click()
         expect(page.get_by_role("textbox", name="field note")).to_be_visible()
-        self.shoot(page, "walk-note")
+        self.shoot(page, "layout-note")
         page.get_by_role("button", name="Check marks").click()
         field(page, "Bend 1, mark laid").fill("27 3/16")
         field(page, "Bend 2, mark laid").fill("38 1/8")
         expect(page.get_by_text("not corrected for shrink")).to_be_visible()
-        self.shoot(page, "walk-marks")
+        self.shoot(page, "layout-marks")
 
     def test_told_at_its_place(self):
         page = self.open_run("Vent hood switch")
         field(page, "Step 2, angle").fill("60")
         saved(page)
-        self.shoot(page, "walk-impossible")
+        self.shoot(page, "layout-impossible")
 
     def test_bench_in_a_glove(self):
         page = self.open_run("Vent hood switch", size=PHONE)

@@ -81,7 +81,7 @@ class Journey(LiveServerTestCase):
     def open_run(self, name="Kiln 2 feed", **more):
         page = self.window(**more)
         page.get_by_role("link", name=name).click()
-        expect(page.get_by_role("heading", name="Walk")).to_be_visible()
+        expect(page.get_by_role("heading", name="Layout")).to_be_visible()
         return page
 
     def open_bench(self, name="Kiln 2 feed", **more):
@@ -92,7 +92,7 @@ class Journey(LiveServerTestCase):
 
 
 def field(page, label):
-    """A number in the walk list."""
+    """A number in the list of steps."""
     return page.get_by_role("textbox", name=label, exact=True)
 
 
@@ -118,8 +118,8 @@ def saved(page):
 
 
 def add(page, met):
-    """Add what was met at the end of the walk."""
-    page.get_by_role("button", name="Add what you meet next").click()
+    """Add what was met at the end of the run."""
+    page.get_by_role("button", name="Add a bend or fitting").click()
     page.get_by_role("menuitem", name=met).click()
 
 
@@ -132,6 +132,12 @@ def choose(page, what, option):
 def more(page, step, what):
     """One of the things that can be done with a step."""
     page.get_by_role("button", name=f"Step {step}: more").click()
+    page.get_by_role("menuitem", name=what).click()
+
+
+def of_the_menu(page, whose, what):
+    """One of the things that a run's or a job's menu offers."""
+    page.get_by_role("button", name=f"{whose}: more").click()
     page.get_by_role("menuitem", name=what).click()
 
 
@@ -160,7 +166,7 @@ def screen(page, bend):
 
 def enter(page, angle, tape=None):
     """Enter what finder and tape read."""
-    page.get_by_label("Finder reads").fill(str(angle))
+    page.get_by_label("finder reads").fill(str(angle))
     if tape is not None:
         page.get_by_label("Tape reads").fill(tape)
     page.get_by_role("button", name="Enter it").click()

@@ -47,7 +47,7 @@ class OneStick(Journey):
             expect(card.get_by_text(words.told_in("es"), exact=True).first).to_be_visible()
         page.get_by_role("button", name="Siguiente curva").click()
         expect(page.get_by_role("region", name=f"Curva {second.number}")).to_be_visible()
-        page.get_by_label("El medidor marca, grados").fill("27")
+        page.get_by_label("El medidor de ángulos marca, grados").fill("27")
         page.get_by_role("button", name="Anotar", exact=True).click()
         correction = page.get_by_role("region", name="Corrección")
         expect(correction).to_contain_text(f"Cierre la curva {second.number} 3.0°, a 30°")
@@ -57,7 +57,7 @@ class OneStick(Journey):
         page = self.open_bench()
         choose(page, "Shoe for this stick", "Yard spare")
         expect(page.get_by_text("On Yard spare piece 1 would be 120 1/4, and a stick is 120")).to_be_visible()
-        page.get_by_role("button", name="Let it go").click()
+        page.get_by_role("button", name="Discard it").click()
         page.get_by_role("link", name="Stick 2").click()
         choose(page, "Shoe for this stick", "Yard spare")
         expect(page.get_by_test_id("cut")).to_have_text("68 13/16")
@@ -73,7 +73,7 @@ class OneStick(Journey):
         expect(screen(page, first.number).get_by_text("Within tolerance")).to_be_visible()
         page.get_by_role("button", name="Next bend").click()
         enter(page, 27)
-        expect(screen(page, second.number).get_by_text("Out", exact=True)).to_be_visible()
+        expect(screen(page, second.number).get_by_text("Out of tolerance", exact=True)).to_be_visible()
         correction = page.get_by_role("region", name="Correction")
         expect(correction).to_contain_text(f"Close bend {second.number} by 3.0°, to 30°")
         # It is left as it is: the rest is marked anew, and the next screen shows the new mark and the old one.
@@ -87,8 +87,8 @@ class OneStick(Journey):
         expect(card.get_by_test_id("mark")).to_have_text(again.use.at.reads)
         self.assertNotEqual(again.use.at.reads, third.use.at.reads)
         expect(card).to_contain_text(f"was {third.use.at.reads}")
-        page.get_by_role("button", name="Take from the finder").click()
-        expect(page.get_by_label("Finder reads")).not_to_have_value("")
+        page.get_by_role("button", name="Read the angle finder").click()
+        expect(page.get_by_label("finder reads")).not_to_have_value("")
         enter(page, f"{again.angle:.2f}")
         expect(card.get_by_text("Within tolerance")).to_be_visible()
         expect(correction).to_be_hidden()
@@ -103,7 +103,7 @@ class OneStick(Journey):
         page = self.open_bench("Wedging table outlet")
         for button, status in (("Cut and marked", "cut"), ("Enter it", "bent"), ("It is fitted", "fitted")):
             if status == "bent":
-                page.get_by_label("Finder reads").fill("90")
+                page.get_by_label("finder reads").fill("90")
             page.get_by_role("button", name=button).click()
             expect(page.get_by_text("All sent")).to_be_visible()
             page.get_by_role("link", name="Crelda, all jobs").click()
@@ -116,19 +116,19 @@ class OneStick(Journey):
         page = self.open_bench("Wedging table outlet")
         page.get_by_role("button", name="Cut and marked").click()
         enter(page, "ninety", "38 1/0")
-        expect(page.get_by_text("Write the degrees")).to_be_visible()
+        expect(page.get_by_text("Enter the degrees")).to_be_visible()
         expect(page.get_by_label("Tape reads")).to_have_value("38 1/0")
-        page.get_by_label("Finder reads").fill("90")
+        page.get_by_label("finder reads").fill("90")
         page.get_by_role("button", name="Enter it").click()
         expect(page.get_by_role("alert")).to_contain_text("nothing can be divided by 0")
         # What was typed is still there, to be mended.
         expect(page.get_by_label("Tape reads")).to_have_value("38 1/0")
-        expect(page.get_by_label("Finder reads")).to_have_value("90")
+        expect(page.get_by_label("finder reads")).to_have_value("90")
         enter(page, "9", "")
-        expect(page.get_by_text("Out", exact=True)).to_be_visible()
-        page.get_by_role("button", name="Entered by mistake").click()
-        page.get_by_role("button", name="Take it back").click()
-        expect(page.get_by_label("Finder reads")).to_have_value("")
+        expect(page.get_by_text("Out of tolerance", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Delete this reading").click()
+        page.get_by_role("button", name="Delete it").click()
+        expect(page.get_by_label("finder reads")).to_have_value("")
         expect(page.get_by_text("All sent")).to_be_visible()
         self.assertFalse(BendMade.objects.filter(live=True).exists())
 
@@ -140,22 +140,27 @@ class OneStick(Journey):
         longer = {**run.document, "steps": [{**run.document["steps"][0], "at": "40"}]}
         save_run(User.objects.get(username="marek"), run.pk, run.version, longer)
         page.reload()
-        told = page.get_by_role("main").get_by_text("changed after this stick was begun")
+        told = page.get_by_role("main").get_by_text("changed after this stick was started")
         for screen_at in ("cut", "1", "fit"):
             page.goto(f"{page.url.split('?')[0]}?at={screen_at}")
             expect(told.first).to_be_visible()
-        self.assertIn("changed after this stick was begun", page.locator("[data-theme='light']").first.text_content())
+        self.assertIn("changed after this stick was started", page.locator("[data-theme='light']").first.text_content())
         page.get_by_role("link", name="The run as it is now").click()
-        expect(page.get_by_text("Stick 1 was begun before the run was changed")).to_be_visible()
+        worked_on = page.get_by_role("region", name="Pieces already worked on")
+        # While it is typed it is told how the cut piece stands to it.
+        expect(worked_on).to_contain_text("Piece 1 is cut at")
+        field(page, "Step 1, measure").fill("50")
+        expect(worked_on).to_contain_text(re.compile("with this it is .* short"))
+        expect(worked_on.get_by_role("link", name="Use the cut piece elsewhere")).to_be_visible()
         page.get_by_role("link", name="Crelda, all jobs").click()
         row = page.get_by_role("link", name="Wedging table outlet")
-        expect(row).to_contain_text("changed since stick 1 was begun")
+        expect(row).to_contain_text("changed since stick 1 was started")
 
     def test_two_people_at_one_stick(self):
         mine, theirs = self.open_bench(), self.open_bench(user="marek")
         for page in (mine, theirs):
             page.get_by_role("button", name=re.compile("Cut and marked|On to the bends")).click()
-            expect(page.get_by_label("Finder reads")).to_be_visible()
+            expect(page.get_by_label("finder reads")).to_be_visible()
         # Mine does not look what others did before I enter what I read.
         mine.route(
             re.compile(r"/api/runs/\d+/bench$"),
@@ -164,7 +169,7 @@ class OneStick(Journey):
         enter(theirs, 90.3)
         expect(theirs.get_by_text("Within tolerance")).to_be_visible()
         enter(mine, 89)
-        expect(mine.get_by_role("alert")).to_contain_text("is entered already: 90.3° by Marek Olin")
+        expect(mine.get_by_role("alert")).to_contain_text("is already entered: 90.3° by Marek Olin")
         expect(screen(mine, 3)).to_contain_text("Marek Olin")
         self.assertEqual(BendMade.objects.get().angle, 90.3)
 
@@ -174,7 +179,7 @@ class OneStick(Journey):
         page.get_by_role("link", name="Stick 2").click()
         page.get_by_role("button", name="Next bend").click()
         expect(screen(page, 4)).to_be_visible()
-        expect(page.get_by_label("Finder reads")).to_be_hidden()
+        expect(page.get_by_label("finder reads")).to_be_hidden()
 
     def test_an_impossible_run_is_not_bent(self):
         page = self.open_run()
@@ -212,7 +217,7 @@ class Arranging(Journey):
         page.mouse.move(below["x"] + 8, below["y"] + 38, steps=4)
         page.mouse.up()
         expect(page.get_by_text("Your order")).to_be_visible()
-        expect(page.get_by_text("Against the habit: Saddle: the centre first").first).to_be_visible()
+        expect(page.get_by_text("Not the usual order: Saddle: the centre first").first).to_be_visible()
         self.assertEqual(self.listed(page)[:2], [1, 2])
         page.get_by_role("button", name="Back to the proposed order").click()
         expect(page.get_by_text("Proposed order")).to_be_visible()
@@ -223,12 +228,12 @@ class Arranging(Journey):
         first, second, _ = sheet_of().bends
         enter(page, first.angle)
         page.get_by_role("button", name="Next bend").click()
-        page.get_by_text("It is out of plane (a dog-leg)").click()
-        page.get_by_label("Out by, degrees").fill("4")
+        page.get_by_text("It has a dog-leg").click()
+        page.get_by_label("Dog-leg, degrees").fill("4")
         enter(page, second.angle)
         card = screen(page, second.number)
-        expect(card.get_by_text("4.0° clockwise out of plane")).to_be_visible()
-        expect(card.get_by_text("Out", exact=True)).to_be_visible()
+        expect(card.get_by_text("dog-leg 4.0° clockwise")).to_be_visible()
+        expect(card.get_by_text("Out of tolerance", exact=True)).to_be_visible()
         expect(page.get_by_role("region", name="Correction")).to_contain_text("leans")
 
     def test_an_order_that_cannot_be_is_told_at_its_bend(self):
@@ -244,7 +249,7 @@ class Arranging(Journey):
                 self.move_up(page, bend)
         self.assertEqual(self.listed(page), list(broken))
         expect(page.get_by_text(self.why_not(tight, broken))).to_be_visible()
-        expect(page.get_by_role("alert").filter(has_text="Cannot come here").first).to_be_visible()
+        expect(page.get_by_role("alert").filter(has_text="Cannot be bent at this point").first).to_be_visible()
 
     def why_not(self, raw, order):
         hooks = {bend.number: bend.use.hook for bend in Bencher(raw).sheet(1).bends}
@@ -269,7 +274,7 @@ class Arranging(Journey):
         page.get_by_role("option", name="star").click()
         star = next(m for m in bend.marks if (m.reference, m.hook) == ("star", "A"))
         expect(page.get_by_test_id("mark")).to_have_text(star.at.reads)
-        page.get_by_role("radio", name="Hook B").click()
+        page.get_by_role("radio", name="Hook faces B").click()
         turned = sheet_of(3, order=[{"bend": 1, "hook": "B"}]).bends[0]
         on_star = next(m for m in turned.marks if (m.reference, m.hook) == ("star", "B"))
         expect(page.get_by_test_id("mark")).to_have_text(on_star.at.reads)
@@ -280,11 +285,11 @@ class Arranging(Journey):
         page.get_by_role("radio", name="By the card").click()
         for bend in card.bends:
             expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
-        field(page, "Spare on end B").fill("2 1/2")
-        page.get_by_role("button", name="Set the spare on end B").click()
+        field(page, "Extra length on end B").fill("2 1/2")
+        page.get_by_role("button", name="Set the extra length on end B").click()
         expect(page.get_by_test_id("cut")).to_have_text("122 1/2")
-        field(page, "Spare on end A").fill("3")
-        page.get_by_role("button", name="Set the spare on end A").click()
+        field(page, "Extra length on end A").fill("3")
+        page.get_by_role("button", name="Set the extra length on end A").click()
         expect(page.get_by_test_id("cut")).to_have_text("125 1/2")
         for bend in sheet_of(marks="card", spare="2 1/2", spare_a="3").bends:
             expect(page.get_by_role("cell", name=bend.use.at.reads, exact=True)).to_be_visible()
@@ -320,8 +325,8 @@ class InABasement(Journey):
         page.reload()
         expect(page.get_by_test_id("mark")).to_have_text(sheet_of(3).bends[0].use.at.reads)
         enter(page, 88)
-        expect(page.get_by_text("Out", exact=True)).to_be_visible()
-        expect(page.get_by_text("bring it back to 90°")).to_be_visible()
+        expect(page.get_by_text("Out of tolerance", exact=True)).to_be_visible()
+        expect(page.get_by_text("Finish this bend to 90°")).to_be_visible()
         page.get_by_role("button", name="Read again").click()
         enter(page, 90.1)
         expect(page.get_by_text("Within tolerance")).to_be_visible()

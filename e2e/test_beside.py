@@ -4,7 +4,7 @@ from playwright.sync_api import expect
 
 from conduit.document import write_note
 from conduit.plan import make_plan, ways_of
-from e2e.support import Journey, expect_plan_of, field, saved, until
+from e2e.support import Journey, expect_plan_of, field, more, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -85,29 +85,29 @@ class FieldNote(Journey):
 class WaysAndWhy(Journey):
     def test_another_way_is_taken_with_one_touch(self):
         page = self.open_run("Glaze store feed")
-        page.get_by_role("button", name="Step 1: Other ways, sums").click()
+        page.get_by_role("button", name="Step 1: Other ways, arithmetic").click()
         wanted = next(way for way in ways_of(GLAZE, 0) if way.name == "Three bends: 30°, two 15°")
         row = page.get_by_role("listitem").filter(has_text=wanted.name)
         for figure in (wanted.spacing, wanted.shrink, wanted.room):
             expect(row).to_contain_text(figure.reads)
-        page.get_by_role("button", name=f"Take it: {wanted.name}").click()
+        page.get_by_role("button", name=f"Use it: {wanted.name}").click()
         expect_plan_of(page, {**GLAZE, "steps": [wanted.step, *GLAZE["steps"][1:]]})
         page.get_by_text("more cannot be made here").click()
         expect(page.get_by_text("run into each other").first).to_be_visible()
-        page.get_by_role("button", name="Take it: Four bends at 10°").click()
+        page.get_by_role("button", name="Use it: Four bends at 10°").click()
         expect(field(page, "Step 1, near edge")).to_be_visible()
         page.get_by_role("button", name="Undo").click()
         expect(field(page, "Step 1, angle")).to_have_value("30")
 
     def test_card_and_exact_stand_side_by_side_with_their_arithmetic(self):
         page = self.open_run("Glaze store feed")
-        page.get_by_role("button", name="Step 2: Other ways, sums").click()
-        panel = page.get_by_role("region", name="Other ways, and the sums")
+        page.get_by_role("button", name="Step 2: Other ways, arithmetic").click()
+        panel = page.get_by_role("region", name="Other ways, and the arithmetic")
         plan = make_plan(GLAZE)
         for line in (*plan.card[1].lines, *plan.exact[1].lines):
             expect(panel.get_by_text(line)).to_be_visible()
         by_card = next(pipe for pipe in plan.simulated if pipe.marks == "card")
-        expect(panel).to_contain_text(f"its end would miss by {by_card.miss_reads}")
+        expect(panel).to_contain_text(f"its end would be out by {by_card.miss_reads}")
         expect(panel).to_contain_text("Clears hood duct by 1/2")
         expect(panel).to_contain_text(plan.by_hand.per_degree[3].reads)
         panel.get_by_text("Bend 4: why").click()
@@ -151,23 +151,52 @@ class CheckMyMarks(Journey):
 
 
 class Versions(Journey):
-    def test_two_versions_stand_side_by_side_also_when_nothing_was_typed(self):
+    def test_what_another_saves_is_shown_and_put_together_with_what_is_typed(self):
         mine, theirs = self.open_run(), self.open_run(user="marek")
-        field(theirs, "End, seat at").fill("35")
+        field(theirs, "End, pipe end at").fill("35")
         saved(theirs)
-        section = mine.get_by_role("region", name="Two versions")
-        expect(section).to_contain_text("Marek Olin saved this run")
-        expect(section.get_by_role("cell").nth(0)).to_have_text("end box Kiln 2 box, seat at 33 1/2")
-        expect(section.get_by_role("cell").nth(1)).to_have_text("end box Kiln 2 box, seat at 35")
-        mine.get_by_role("button", name="Save mine as the newest").click()
-        saved(mine)
-        expect(theirs.get_by_role("region", name="Two versions")).to_contain_text("Dana Wexcombe saved this run")
+        expect(field(mine, "End, pipe end at")).to_have_value("35")
+        told = mine.get_by_role("region", name="Changed by another")
+        told.get_by_text("Marek Olin changed this run").click()
+        expect(told.get_by_role("cell").nth(0)).to_have_text("end box Kiln 2 box, seat at 33 1/2")
+        expect(told.get_by_role("cell").nth(1)).to_have_text("end box Kiln 2 box, seat at 35")
+        told.get_by_role("button", name="OK").click()
+        expect(told).to_have_count(0)
+        mine.context.set_offline(True)
+        field(mine, "Step 1, rise").fill("6")
+        field(theirs, "End, pipe end at").fill("36")
+        saved(theirs)
+        mine.context.set_offline(False)
+        for page in (mine, theirs):
+            expect(field(page, "Step 1, rise")).to_have_value("6")
+            expect(field(page, "End, pipe end at")).to_have_value("36")
+        field(mine, "Step 1, rise").press("Control+z")
+        expect(field(mine, "End, pipe end at")).to_have_value("36")
+
+    def test_the_cursor_stays_in_its_figure_when_another_puts_a_step_before_it(self):
+        mine, theirs = self.open_run(), self.open_run(user="marek")
+        last = mine.get_by_role("textbox", name="Step 3, measure")
+        last.focus()
+        more(theirs, 1, "Duplicate")
+        saved(theirs)
+        expect(mine.get_by_role("textbox", name="Step 4, measure")).to_be_focused()
+
+    def test_steps_back_outlast_the_view_and_a_reload(self):
+        page = self.open_run()
+        field(page, "Step 1, rise").fill("6")
+        saved(page)
+        page.get_by_role("navigation", name="Views").get_by_role("link", name="Log").click()
+        expect(page.get_by_role("heading", name="Log").first).to_be_attached()
+        page.go_back()
+        page.reload()
+        page.get_by_role("button", name="Undo").click()
+        expect(field(page, "Step 1, rise")).to_have_value("5 1/2")
 
     def test_what_is_typed_is_saved_even_while_one_goes_on_typing(self):
         page = self.open_run()
         saves = []
         page.on("request", lambda one: saves.append(one) if one.method == "PUT" else None)
-        field(page, "End, seat at").focus()
+        field(page, "End, pipe end at").focus()
 
         def typed_on():
             page.keyboard.press("ArrowUp")
@@ -178,20 +207,19 @@ class Versions(Journey):
     def test_an_earlier_save_is_brought_back(self):
         page = self.open_run()
         self.save_as("marek")
-        expect(page.get_by_text("Marek Olin saved this run")).to_be_visible()
-        page.get_by_role("button", name="Show theirs").click()
+        expect(page.get_by_text("Marek Olin changed this run")).to_be_visible()
         page.get_by_role("button", name="History").click()
         history = page.get_by_role("region", name="History")
         expect(history.get_by_role("listitem")).to_have_count(2)
         history.get_by_role("button", name="Dana Wexcombe").click()
         expect(history.get_by_role("cell").last).to_have_text("end box Kiln 2 box, seat at 33 1/2")
-        history.get_by_role("button", name="Bring this back").click()
-        expect(field(page, "End, seat at")).to_have_value("33 1/2")
+        history.get_by_role("button", name="Restore this").click()
+        expect(field(page, "End, pipe end at")).to_have_value("33 1/2")
         saved(page)
         self.assertEqual(Run.objects.get(document__name="Kiln 2 feed").version, 3)
 
     def save_as(self, user):
         page = self.open_run(user=user)
-        field(page, "End, seat at").fill("50")
+        field(page, "End, pipe end at").fill("50")
         saved(page)
         page.close()

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from e2e.support import Journey
+from e2e.support import Journey, of_the_menu
 from server.jobs.models import Job, Run
 
 
@@ -10,22 +10,22 @@ class Jobs(Journey):
     def test_a_run_is_found_mirrored_and_copied_into_another_job(self):
         page = self.window()
         page.get_by_label("New job", exact=True).fill("Twin room")
-        page.get_by_role("button", name="Open the job").click()
+        page.get_by_role("button", name="Start the job").click()
         expect(page.get_by_role("heading", name="Twin room")).to_be_visible()
         page.get_by_role("searchbox", name="Find a job or a run").fill("kiln 2")
         expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_visible()
         expect(page.get_by_role("link", name="Wedging table outlet")).to_be_hidden()
         page.get_by_role("button", name="Kiln 2 feed: more").click()
-        page.get_by_role("menuitem", name="Its mirror image").click()
-        expect(page).to_have_title("Kiln 2 feed mirrored: Walk · Crelda")
+        page.get_by_role("menuitem", name="Mirror image").click()
+        expect(page).to_have_title("Kiln 2 feed mirrored: Layout · Crelda")
         expect(page.get_by_text("Can be bent", exact=True)).to_be_visible()
         turned = Run.objects.get(document__name="Kiln 2 feed mirrored").document["steps"][1]["turn"]
         self.assertEqual(turned, "left")
         page.get_by_role("link", name="all jobs").click()
         page.get_by_role("button", name="Kiln 2 feed: more").click()
-        page.get_by_role("menuitem", name="The same in another job").click()
+        page.get_by_role("menuitem", name="Copy to another job").click()
         page.get_by_role("button", name="Into Twin room").click()
-        expect(page).to_have_title("Kiln 2 feed copy: Walk · Crelda")
+        expect(page).to_have_title("Kiln 2 feed copy: Layout · Crelda")
         self.assertEqual(Run.objects.get(document__name="Kiln 2 feed copy").job.name, "Twin room")
 
     def test_a_job_is_called_otherwise(self):
@@ -39,19 +39,19 @@ class Jobs(Journey):
 
     def test_a_job_is_put_aside_and_taken_up_again(self):
         page = self.window()
-        page.get_by_role("button", name="Put aside: Kiln room fit-out").click()
+        of_the_menu(page, "Kiln room fit-out", "Archive")
         expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_hidden()
-        page.get_by_text("1 job put aside").click()
-        page.get_by_role("button", name="Take it up again: Kiln room fit-out").click()
+        page.get_by_text("1 job archived").click()
+        page.get_by_role("button", name="Reopen: Kiln room fit-out").click()
         expect(page.get_by_role("link", name="Kiln 2 feed")).to_be_visible()
 
     def test_what_is_mine_and_in_which_order_stands_in_the_address(self):
         page = self.window()
         page.get_by_role("radio", name="Mine, to do").click()
-        expect(page.get_by_text("Nothing is to be done by you")).to_be_visible()
+        expect(page.get_by_text("Nothing is assigned to you")).to_be_visible()
         page.get_by_role("radio", name="The crew’s").click()
         page.get_by_role("button", name="Kiln 2 feed: more").click()
-        page.get_by_role("menuitem", name="It is for me").click()
+        page.get_by_role("menuitem", name="Assign to me").click()
         expect(page.get_by_text("for Dana Wexcombe")).to_be_visible()
         page.get_by_role("radio", name="Mine, to do").click()
         expect(page.get_by_role("link", name="Wedging table outlet")).to_be_hidden()
@@ -83,15 +83,15 @@ class AboutARun(Journey):
         page.get_by_role("textbox", name="Note").fill("Core drill first")
         page.get_by_role("button", name="Keep the note").click()
         expect(page.get_by_role("button", name="Keep the note")).to_have_count(0)
-        page.get_by_role("combobox", name="For whom it is").click()
+        page.get_by_role("combobox", name="Assigned to").click()
         page.get_by_role("option", name="(me)").click()
-        page.get_by_label("What the next one shows").fill("Where it leaves the panel")
+        page.get_by_label("What the next photo shows").fill("Where it leaves the panel")
         drawn = page.screenshot()
         photo = {"name": "panel.png", "mimeType": "image/png", "buffer": drawn}
         page.get_by_label("Add a photo").set_input_files(photo)
         expect(page.get_by_role("img", name="Where it leaves the panel")).to_be_visible()
         page.get_by_label("Add a photo").set_input_files({**photo, "buffer": b"no picture"})
-        expect(page.get_by_text("no photo that this browser can read")).to_be_visible()
+        expect(page.get_by_text("cannot read that file as a photo")).to_be_visible()
         other = self.open_run(user="marek")
         other.get_by_role("button", name="About").click()
         expect(other.get_by_role("textbox", name="Note")).to_have_value("Core drill first")
@@ -101,7 +101,7 @@ class AboutARun(Journey):
         page.get_by_role("textbox", name="Note").fill("Core drill first, 35 mm")
         page.get_by_role("button", name="Keep the note").click()
         expect(page.get_by_text("Drill is broken")).to_be_visible()
-        page.get_by_role("button", name="Keep mine over it").click()
+        page.get_by_role("button", name="Keep mine").click()
         expect(page.get_by_text("Drill is broken")).to_have_count(0)
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_text("Core drill first, 35 mm")).to_be_visible()

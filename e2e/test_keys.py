@@ -1,4 +1,4 @@
-"""The whole walk by keyboard alone, and the keys that are good on every page."""
+"""A whole run by keyboard alone, and the keys that are good on every page."""
 
 from playwright.sync_api import expect
 
@@ -7,9 +7,9 @@ from e2e.support import Journey, field, saved
 # As a person begins: the start's name has the focus. Words are typed, what stands in brackets is pressed.
 ENTERED = (
     "KP{Enter}"
-    "{Enter}{ArrowDown}{ArrowDown}{ArrowDown}{Enter}3 1/2{Enter}{Enter}38{Enter}"
+    "{Enter}{ArrowDown}{Enter}3 1/2{Enter}{Enter}38{Enter}"
     "{Enter}{Enter}71 1/2{Enter}"
-    "{Enter}{ArrowDown}{Enter}1 3/4{Enter}{Enter}{Enter}43{Enter}"
+    "{Enter}{ArrowDown}{ArrowDown}{Enter}1 3/4{Enter}{Enter}{Enter}43{Enter}"
     "{Enter}{Enter}88 3/4{Enter}"
     "{Enter}{ArrowUp}{Enter}33 1/2"
 )
@@ -28,7 +28,7 @@ class Keys(Journey):
         page = self.window()
         page.get_by_role("button", name="Measure a new run").click()
         expect(page.get_by_role("textbox", name="Start box")).to_be_focused()
-        expect(page.get_by_text("Still to measure: where the pipe seats")).to_be_visible()
+        expect(page.get_by_text("Still to measure: where the pipe ends")).to_be_visible()
         expect(page.get_by_role("alert")).to_have_count(0)
         count = 0
         for key in pressed(ENTERED):
@@ -40,7 +40,7 @@ class Keys(Journey):
         expect(field(page, "Step 1, rise")).to_have_value("3 1/2")
         expect(field(page, "Step 3, height")).to_have_value("1 3/4")
         expect(field(page, "Step 4, measure")).to_have_value("88 3/4")
-        expect(field(page, "End, seat at")).to_have_value("33 1/2")
+        expect(field(page, "End, pipe end at")).to_have_value("33 1/2")
         expect(page.get_by_text("Can be bent")).to_be_visible()
         saved(page)
 
@@ -53,7 +53,7 @@ class Keys(Journey):
         expect(field(page, "Step 2, measure")).to_have_value("72")
         saved(page)
         page.keyboard.press("Control+s")
-        expect(page.get_by_text("Saved: all of it, as you type")).to_be_visible()
+        expect(page.get_by_text("Saved: everything, as you type")).to_be_visible()
 
     def test_one_goes_to_anything_by_name_and_back(self):
         page = self.open_run()
@@ -72,7 +72,7 @@ class Keys(Journey):
         page.keyboard.press("Control+k")
         page.get_by_placeholder("Go to a run").fill("wedging")
         page.keyboard.press("Enter")
-        expect(page).to_have_title("Wedging table outlet: Walk · Crelda")
+        expect(page).to_have_title("Wedging table outlet: Layout · Crelda")
         page.get_by_role("link", name="Bench").focus()
         page.keyboard.press("?")
         expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
@@ -80,6 +80,6 @@ class Keys(Journey):
     def test_an_address_that_is_none_says_so(self):
         page = self.window()
         page.goto(f"{self.live_server_url}/runs/of/nothing")
-        expect(page.get_by_role("heading", name="There is nothing at this address")).to_be_visible()
+        expect(page.get_by_role("heading", name="There is no page at this address")).to_be_visible()
         answer = page.request.get(f"{self.live_server_url}/api/nothing")
         self.assertEqual((answer.status, answer.json()["status"]), (404, 404))

@@ -62,7 +62,7 @@ class Look(Journey):
         """Each main view in turn, with its name."""
         page = self.open_run(size=size)
         expect(marks(page)).to_be_visible()
-        yield "walk", page
+        yield "layout", page
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_role("region", name=re.compile("^(Cut|Bend)"))).to_be_visible()
         page.goto(f"{page.url}?at=cut")
@@ -108,7 +108,7 @@ class Look(Journey):
 
     def test_axe_finds_nothing_serious_in_what_is_opened(self):
         page = self.open_run("Glaze store feed")
-        for side in ("Field note", "Check marks", "History", "About", "Step 1: Other ways, sums"):
+        for side in ("Field note", "Check marks", "History", "About", "Step 1: Other ways, arithmetic"):
             page.get_by_role("button", name=side).first.click()
             page.wait_for_timeout(500)
             with self.subTest(side):
@@ -174,13 +174,13 @@ class Look(Journey):
             "Start box",
             "Step 1, turn",
             "Step 1, measure",
-            "End, seat at",
+            "End, pipe end at",
             "Step 1: more",
         }
         self.assertLessEqual(wanted, reached)
-        page.get_by_role("button", name="Add what you meet next").focus()
+        page.get_by_role("button", name="Add a bend or fitting").focus()
         page.keyboard.press("Enter")
-        wanted = page.get_by_role("menuitem", name="Another level offset")
+        wanted = page.get_by_role("menuitem", name="Offset to another level")
         expect(wanted).to_be_visible()
         while not wanted.evaluate("item => item === document.activeElement"):
             page.keyboard.press("ArrowDown")
@@ -210,7 +210,7 @@ class Room(Journey):
 
     def opened(self, page):
         """Each thing that opens, by its role, once it is open."""
-        page.get_by_role("button", name="Add what you meet next").click()
+        page.get_by_role("button", name="Add a bend or fitting").click()
         yield "the menu of steps", page.get_by_role("menu")
         page.get_by_role("button", name="Step 1: more").click()
         yield "a step's menu", page.get_by_role("menu")

@@ -83,7 +83,7 @@ class PeopleOfACrew(Journey):
         marek.reload()
         expect(marek.get_by_role("button", name="Sign in")).to_be_visible()
         late = self.outside(link)
-        expect(late.get_by_text("This link was used, or is too old")).to_be_visible()
+        expect(late.get_by_text("This link was used, or has expired")).to_be_visible()
 
     def test_a_second_factor_is_turned_on_and_asked_for(self):
         marek = self.window("marek")
@@ -148,7 +148,7 @@ class FirstCrew(Journey):
         page.goto(f"{self.live_server_url}/begin/{beginning.token()}")
         fill(page, What_the_crew_is_called="Harbour Crew", First_name="Lena", Last_name="Voss")
         fill(page, Name_to_sign_in_by="lena", Password="two-straps-a-stick")
-        page.get_by_role("button", name="Begin").click()
+        page.get_by_role("button", name="Start").click()
         expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
         page.goto(f"{self.live_server_url}/people")
         expect(page.get_by_role("heading", name="People of Harbour Crew")).to_be_visible()

@@ -105,7 +105,7 @@ class Sticks(Journey):
         page.mouse.up()
         low = plan.couplings[0].room[0][0]
         until(page, lambda: abs(float(coupling.get_attribute("aria-valuenow")) - low) < 1 / 16)
-        page.get_by_role("button", name="let it go").click()
+        page.get_by_role("button", name="release it").click()
         expect_plan_of(page, RUNS[0])
 
     def test_a_stick_is_enlarged_and_pulled_along_like_a_tape(self):
@@ -115,7 +115,7 @@ class Sticks(Journey):
         page.get_by_role("button", name="Larger").click()
         page.get_by_role("button", name="Larger").click()
         self.assertAlmostEqual(marks(page).bounding_box()["width"], 4 * wide, delta=2)
-        strip = page.get_by_role("region", name="Pieces, pulled along")
+        strip = page.get_by_role("region", name="Pieces, drag to move along them")
         box = strip.bounding_box()
         page.mouse.move(box["x"] + 500, box["y"] + 60)
         page.mouse.down()

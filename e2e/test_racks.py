@@ -22,9 +22,9 @@ class Racks(Journey):
     def rack_of(self, count, name="Kiln 2 feed", **more):
         """A run with its rack panel open, and so many pipes in all."""
         page = self.open_run(name, **more)
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         field(page, "Pipes side by side").fill(str(count))
-        page.get_by_role("button", name="Make the rack").click()
+        page.get_by_role("button", name="Make them").click()
         expect(page.get_by_role("list", name="Pipes of the rack").get_by_role("listitem")).to_have_count(count + 1)
         return page
 
@@ -50,13 +50,13 @@ class Racks(Journey):
 
         def on_the_floor(back):
             if not page.get_by_role("link", name="Lay them out on the floor").is_visible():
-                page.get_by_role("button", name="Rack", exact=True).click()
+                page.get_by_role("button", name="Parallel runs", exact=True).click()
             page.get_by_role("link", name="Lay them out on the floor").click()
             expect(page.get_by_role("heading", name="On the floor")).to_be_visible()
             back()
 
         def to_the_walk():
-            page.get_by_role("link", name="To the walk").click()
+            page.get_by_role("link", name="To Layout").click()
 
         def by_tab(view):
             page.get_by_role("navigation", name="Views").get_by_role("link", name=view, exact=True).click()
@@ -98,7 +98,7 @@ class Racks(Journey):
         expect(first.get_by_text("kick 21")).to_be_visible()
         first.get_by_label("the card’s marks beside it").check()
         expect(first.get_by_text("by the card", exact=False).first).to_be_visible()
-        expect(first.get_by_text("their ends would miss by", exact=False)).to_be_visible()
+        expect(first.get_by_text("their ends would be out by", exact=False)).to_be_visible()
         page.emulate_media(media="print")
         expect(page.get_by_role("button", name="Print")).to_be_hidden()
         expect(first.get_by_role("list", name="Order of bending")).to_be_visible()
@@ -109,21 +109,21 @@ class Racks(Journey):
     def test_a_pipe_leaves_and_goes_on_by_itself(self):
         page = self.rack_of(3)
         page.get_by_role("button", name="Pipe 3: more").click()
-        page.get_by_role("menuitem", name="From the last step on its own").click()
+        page.get_by_role("menuitem", name="On its own from the last step").click()
         expect(page.get_by_text("2 of 3 pipes can be bent")).to_be_visible()
-        page.get_by_role("button", name="Pipe 3: add what it meets next").click()
-        page.get_by_role("menuitem", name="A wall, a corner, a turn").click()
+        page.get_by_role("button", name="Pipe 3: add a bend or fitting").click()
+        page.get_by_role("menuitem", name="90° bend at a wall or corner").click()
         choose(page, "Pipe 3, step 1, turn", "out")
         field(page, "Pipe 3, step 1, measure").fill("40")
         field(page, "Pipe 3, end box").fill("Spare")
-        field(page, "Pipe 3, end, seat at").fill("30")
+        field(page, "Pipe 3, end, pipe end at").fill("30")
         expect(page.get_by_text("All 3 pipes", exact=False)).to_be_visible()
         saved(page)
         page.get_by_role("button", name="Field note").click()
         note = page.get_by_role("textbox", name="The run as a field note")
         for line in ("rack pipe 3, leaves after step 3", "90 out, back at 40", "end box Spare, seat at 30"):
             expect(note).to_contain_text(line)
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         choose(page, "Pipe 3, leaves", "after step 2")
         page.get_by_role("button", name="Pipe 3, step 1: more").click()
         page.get_by_role("menuitem", name="Remove this 90").click()
@@ -142,10 +142,10 @@ class Racks(Journey):
         choose(page, "Side on which they lie", "right")
         expect(page.get_by_text("inside the lead's 90").first).to_be_visible()
         choose(page, "Step 3, beside: way", "round with equal radii")
-        page.get_by_role("button", name="Step 2: Other ways, sums").click()
-        ways = page.get_by_role("region", name="Ways of the rack")
+        page.get_by_role("button", name="Step 2: Other ways, arithmetic").click()
+        ways = page.get_by_role("region", name="Ways to run them in parallel")
         expect(ways.get_by_role("listitem")).to_have_count(6)
-        ways.get_by_role("button", name="Take it: round with equal radii").click()
+        ways.get_by_role("button", name="Use it: round with equal radii").click()
         expect(page.get_by_role("combobox", name="Step 2, beside: way")).to_have_text("round with equal radii")
 
     def test_two_pipes_are_bent_and_a_correction_is_carried_on(self):
@@ -156,11 +156,15 @@ class Racks(Journey):
             page.get_by_role("link", name="Bench").click()
             page.get_by_role("button", name="Cut and marked").click()
             if pipe == 3:
-                expect(page.get_by_text("Pipe 2 of this rack, bent so on this shoe, came out +2.0°.")).to_be_visible()
-                page.get_by_role("button", name="Dial it to 88°").click()
+                expect(
+                    page.get_by_text("Pipe 2 of these parallel runs, bent this way on this shoe, came out +2.0°.")
+                ).to_be_visible()
+                page.get_by_role("button", name="Set the dial to 88°").click()
                 expect(page.get_by_role("button", name="Dial as the sheet says, 90°")).to_be_visible()
             enter(page, reads)
-            expect(page.get_by_text("Within tolerance" if pipe == 3 else "Out", exact=True)).to_be_visible()
+            expect(
+                page.get_by_text("Within tolerance" if pipe == 3 else "Out of tolerance", exact=True)
+            ).to_be_visible()
             expect(page.get_by_text("All sent")).to_be_visible()
         self.assertEqual(BendMade.objects.order_by("pk").last().dial, 88)
 
@@ -179,7 +183,7 @@ class Racks(Journey):
         sweep = page.get_by_role("region", name="Sweep", exact=True)
         for shot, reads in enumerate((30.8, 60.4, 90), 1):
             expect(sweep.get_by_text(f"Shot {shot} of 3")).to_be_visible()
-            page.get_by_label("Finder reads").fill(str(reads))
+            page.get_by_label("finder reads").fill(str(reads))
             page.get_by_role("button", name="Enter it").click()
             # What it says of the shot moves what stands below it.
             expect(page.get_by_text("All sent")).to_be_visible()
@@ -196,9 +200,9 @@ class Racks(Journey):
         expect(page.get_by_text("This is pipe 2 of a rack")).to_be_visible()
         expect(field(page, "Step 1, measure")).to_be_disabled()
         page.get_by_role("link", name="Vent hood switch", exact=True).click()
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         page.get_by_role("button", name="Run this pipe alone again").click()
-        page.get_by_role("button", name="Take it away").click()
+        page.get_by_role("button", name="Remove them").click()
         saved(page)
         self.assertEqual(self.pipes("Vent hood switch"), [])
         page.get_by_role("button", name="Undo").click()
@@ -214,7 +218,7 @@ class OfTheDemo(Journey):
         page.get_by_role("link", name="Kiln 4 feed").click()
         # The picture comes above the list, and moves it.
         expect(page.get_by_text("Can be bent", exact=True)).to_be_visible()
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         page.get_by_role("link", name="Lay them out on the floor").click()
         expect(page.get_by_role("img", name="5 sticks side by side").first).to_be_visible()
         self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])

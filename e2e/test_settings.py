@@ -1,7 +1,7 @@
 from playwright.sync_api import expect
 
 from conduit.document import changed
-from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, saved
+from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, of_the_menu, saved
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -35,17 +35,17 @@ class Settings(Journey):
         page.get_by_role("menuitem", name="Limits of the crew").click()
         page.get_by_label("Bends between pull points").fill("many")
         page.get_by_label("Strap to strap").fill("5'")
-        page.get_by_role("button", name="Work by these").click()
+        page.get_by_role("button", name="Save limits").click()
         expect(page.get_by_text("is not a number")).to_be_visible()
         expect(page.get_by_label("Strap to strap")).to_have_value("5'")
         page.get_by_label("Bends between pull points").fill("90")
-        page.get_by_role("button", name="Work by these").click()
+        page.get_by_role("button", name="Save limits").click()
         expect(page.get_by_text("Every plan is held to these now")).to_be_visible()
         run = self.open_run()
         expect(run.get_by_text("over the 90° allowed").first).to_be_visible()
         looks_only = self.window("ivy")
         looks_only.goto(f"{self.live_server_url}/limits")
-        expect(looks_only.get_by_text("The crew’s lead sets them")).to_be_visible()
+        expect(looks_only.get_by_text("A lead sets them")).to_be_visible()
         expect(looks_only.get_by_text("90°", exact=True)).to_be_visible()
 
     def test_new_runs_begin_as_the_crew_reads_them(self):
@@ -53,11 +53,11 @@ class Settings(Journey):
         page.goto(f"{self.live_server_url}/limits")
         choose(page, "Tape of new runs", "1 mm")
         field(page, "Stand-off of new runs").fill("far")
-        page.get_by_role("button", name="Begin runs so").click()
+        page.get_by_role("button", name="Use for new runs").click()
         expect(page.get_by_text("“far” is not a length")).to_be_visible()
         field(page, "Stand-off of new runs").fill("38")
-        page.get_by_role("button", name="Begin runs so").click()
-        expect(page.get_by_role("button", name="Begin runs so")).to_have_count(0)
+        page.get_by_role("button", name="Use for new runs").click()
+        expect(page.get_by_role("button", name="Use for new runs")).to_have_count(0)
         page.get_by_role("link", name="all jobs").click()
         page.get_by_role("button", name="Measure a new run").first.click()
         expect(page.get_by_role("combobox", name="Tape rounding")).to_have_text("1 mm")
@@ -77,7 +77,7 @@ class Settings(Journey):
         choose(page, "Fittings", "compression")
         saved(page)
         page.get_by_role("link", name="Stock").click()
-        wet = page.get_by_role("listitem").filter(has_text="connector 3/4 EMT compression")
+        wet = page.get_by_role("listitem").filter(has_text="connectors 3/4 EMT compression")
         expect(wet).to_contain_text("2")
 
     def test_what_the_tape_cannot_show_is_told_and_straps_may_be_others_before_a_thing(self):
@@ -113,7 +113,7 @@ class Settings(Journey):
             route.continue_()
         expect(page.get_by_role("combobox", name="Tape rounding")).to_have_text("1 mm")
         run = {**changed(RUNS[0], lambda _, written: f'{written}"'), "tape": "1 mm"}
-        seat = field(page, "End, seat at")
+        seat = field(page, "End, pipe end at")
         seat.fill("1000")
         seat.press("ArrowUp")
         expect(seat).to_have_value("1001")
@@ -147,7 +147,7 @@ class People(Journey):
     def test_a_wrong_password_is_told_and_nothing_else(self):
         page = self.browser.new_page()
         self.addCleanup(page.close)
-        page.goto(self.live_server_url + "/runs/1/walk")
+        page.goto(self.live_server_url + "/runs/1/layout")
         page.get_by_label("Name").fill("dana")
         page.get_by_label("Password").fill("guess")
         page.get_by_role("button", name="Sign in").click()
@@ -165,22 +165,24 @@ class People(Journey):
         page = self.window()
         page.get_by_label("New job").fill("Barn")
         page.get_by_label("Where").fill("Lower field")
-        page.get_by_role("button", name="Open the job").click()
+        page.get_by_role("button", name="Start the job").click()
         expect(page.get_by_role("heading", name="Barn")).to_be_visible()
-        page.get_by_role("button", name="Remove the run Kiln 3 feed").click()
-        page.get_by_role("button", name="Keep it").click()
-        expect(page.get_by_role("link", name="Kiln 3 feed")).to_be_visible()
-        page.get_by_role("button", name="Remove the run Kiln 3 feed").click()
-        page.get_by_role("button", name="Remove the run", exact=True).click()
+        of_the_menu(page, "Kiln 3 feed", "Delete")
         expect(page.get_by_role("link", name="Kiln 3 feed")).to_have_count(0)
-        page.get_by_role("button", name="Remove the job Barn").click()
-        page.get_by_role("button", name="Remove the job", exact=True).click()
+        of_the_menu(page, "Barn", "Delete")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_role("heading", name="Barn")).to_be_visible()
+        of_the_menu(page, "Barn", "Delete")
+        page.get_by_role("button", name="Delete the job", exact=True).click()
         expect(page.get_by_role("heading", name="Barn")).to_have_count(0)
 
     def test_a_viewer_finds_nothing_to_press(self):
         page = self.window("ivy")
-        for name in ("Remove the run", "Remove the job", "Measure a new run", "Open the job"):
+        for name in ("Kiln 3 feed: more", "Measure a new run", "Start the job"):
             expect(page.get_by_role("button", name=name)).to_have_count(0)
+        page.get_by_role("button", name="Kiln room fit-out: more").click()
+        expect(page.get_by_role("menuitem")).to_have_text(["All bench cards"])
+        page.keyboard.press("Escape")
         page.get_by_role("link", name="Stock and cut list").click()
         expect(page.get_by_role("heading", name="Scrap rack")).to_be_visible()
         for name in ("Take", "Add"):
@@ -193,5 +195,5 @@ class People(Journey):
 
     def test_another_crews_run_cannot_be_opened(self):
         page = self.window()
-        page.goto(self.live_server_url + "/runs/999999/walk")
+        page.goto(self.live_server_url + "/runs/999999/layout")
         expect(page.get_by_role("alert")).to_contain_text("This run cannot be opened")

@@ -20,7 +20,7 @@ class Shoes(Journey):
         page.get_by_role("link", name="Wedging table outlet").click()
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_text("Made with other figures than Van half-inch has now").first).to_be_visible()
-        page.get_by_role("button", name="Mark it with the shoe’s figures of now").click()
+        page.get_by_role("button", name="Mark it with the shoe’s current figures").click()
         expect(page.get_by_text("Made with other figures")).to_have_count(0)
         bend = sheet_of(3).bends[0]
         page.get_by_role("button", name="Cut and marked").click()
@@ -54,12 +54,12 @@ class Shoes(Journey):
         expect(shoe.get_by_text("Not calibrated")).to_be_visible()
         shoe.get_by_role("button", name="Change").click()
         shoe.get_by_label("Name").fill("Bluer head")
-        page.get_by_role("button", name="Keep the change").click()
-        page.get_by_role("button", name="Remove the shoe Bluer head").click()
-        page.get_by_role("button", name="Remove the shoe", exact=True).click()
+        page.get_by_role("button", name="Save").click()
+        page.get_by_role("button", name="Delete the shoe Bluer head").click()
+        page.get_by_role("button", name="Delete the shoe", exact=True).click()
         expect(page.get_by_role("heading", name="Bluer head")).to_be_hidden()
         self.assertFalse(Shoe.objects.present().filter(name="Bluer head").exists())
-        page.get_by_role("region", name="In the bin").get_by_role("button", name="Take it out").click()
+        page.get_by_role("region", name="In the bin").get_by_role("button", name="Restore").click()
         expect(page.get_by_role("heading", name="Bluer head")).to_be_visible()
         self.assertTrue(Shoe.objects.present().filter(name="Bluer head").exists())
 
@@ -73,10 +73,10 @@ class WithHistory(Journey):
         shoe = page.get_by_role("region", name="Old faithful", exact=True)
         expect(shoe).to_contain_text("bends show a deduct of 6 1/16")
         expect(shoe.get_by_role("img", name="Deduct over time")).to_be_visible()
-        page.get_by_role("button", name="Use what the log shows").click()
+        page.get_by_role("button", name="Use the log’s figures").click()
         expect(shoe.get_by_text("from the log by Dana Wexcombe")).to_be_visible()
         self.assertAlmostEqual(Shoe.objects.get(name="Old faithful").deduct, 6.0625, delta=1 / 32)
-        expect(page.get_by_role("button", name="Use what the log shows")).to_be_hidden()
+        expect(page.get_by_role("button", name="Use the log’s figures")).to_be_hidden()
 
     def test_the_log_is_narrowed_and_given_as_csv(self):
         page = self.open_bench("Wedging table outlet")

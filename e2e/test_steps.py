@@ -1,4 +1,4 @@
-"""The walk list: every kind of step entered as met, moved about, left out, explained."""
+"""The list of steps: every kind of step entered as met, moved about, left out, explained."""
 
 from playwright.sync_api import expect
 
@@ -6,7 +6,7 @@ from e2e.support import Journey, add, choose, expect_plan_of, field, more, saved
 from server.jobs.models import Run
 
 
-class WalkList(Journey):
+class StepList(Journey):
     def new_run(self, name):
         page = self.window()
         page.get_by_role("button", name="Measure a new run").click()
@@ -23,41 +23,41 @@ class WalkList(Journey):
     def test_every_kind_of_step_is_typed_as_it_was_met(self):
         page = self.new_run("Everything")
         choose(page, "First heading", "right")
-        add(page, "A knockout off the pipe's line")
+        add(page, "Box offset")
         expect(field(page, "Step 1, knockout")).to_be_focused()
         page.keyboard.type("1 3/8")
-        add(page, "Something round to get over")
+        add(page, "Saddle over a pipe")
         expect(field(page, "Step 2, height")).to_be_focused()
         page.keyboard.type("1 3/4")
         self.put(page, "Step 2, measure", "24")
-        add(page, "Something wide to get over")
+        add(page, "Saddle over something wide")
         for label, text in (("height", "3"), ("near edge", "55"), ("width", "8 1/2")):
             self.put(page, f"Step 3, {label}", text)
-        add(page, "A corner with another level")
+        add(page, "90° with a kick")
         choose(page, "Step 4, turn", "down")
         for label, text in (("measure", "96"), ("rise", "3"), ("setback", "14")):
             self.put(page, f"Step 4, {label}", text)
-        add(page, "Another level offset")
+        add(page, "Offset to another level")
         choose(page, "Step 5, toward", "right")
         choose(page, "Step 5, rise by", "over something flat")
         for label, text in (("height", "2"), ("measure", "38")):
             self.put(page, f"Step 5, {label}", text)
-        add(page, "Sideways and up at once")
+        add(page, "Rolled offset")
         choose(page, "Step 6, and", "right") if page.get_by_role("combobox", name="Step 6, and").count() else None
         for label, text in (("rise", "3"), ("roll", "4"), ("measure", "76")):
             self.put(page, f"Step 6, {label}", text)
-        add(page, "A box to pull at")
+        add(page, "Pull point")
         page.get_by_label("Step 7, name").fill("C1")
         self.put(page, "Step 7, measure", "90")
-        add(page, "A big sweep")
+        add(page, "Sweep")
         choose(page, "Step 8, turn", "right")
         self.put(page, "Step 8, measure", "140")
-        add(page, "A coupling that must be there")
+        add(page, "Coupling")
         self.put(page, "Step 9, measure", "28")
-        add(page, "A wall, a corner")
+        add(page, "90° bend")
         choose(page, "Step 10, turn", "up")
         self.put(page, "Step 10, measure", "50")
-        field(page, "End, seat at").fill("30")
+        field(page, "End, pipe end at").fill("30")
         expect(page.get_by_text("Can be bent")).to_be_visible()
         document = self.document(page, "Everything")
         kinds = [step["kind"] for step in document["steps"]]
@@ -67,12 +67,12 @@ class WalkList(Journey):
     def test_a_knockout_is_met_by_a_lever_tool_s_offset(self):
         page = self.new_run("Stamped")
         choose(page, "First heading", "right")
-        add(page, "A knockout off the pipe's line")
+        add(page, "Box offset")
         page.keyboard.type("31/32")
         page.get_by_role("button", name="+ lever tool").click()
         self.put(page, "Step 1, rise that the lever tool stamps", "3/8")
         self.put(page, "Step 1, length of its offset", "2 1/2")
-        field(page, "End, seat at").fill("60")
+        field(page, "End, pipe end at").fill("60")
         expect(page.get_by_text("the knockout stands 1/2 off the pipe; the lever tool stamps 3/8")).to_be_visible()
         self.put(page, "Step 1, rise that the lever tool stamps", "1/2")
         document = self.document(page, "Stamped")
@@ -118,25 +118,25 @@ class WalkList(Journey):
         expect_plan_of(page, {**kept, "steps": [kept["steps"][0], kept["steps"][2]]})
         more(page, 2, "Put it back")
         page.get_by_role("button", name="Add a step before step 1").click()
-        page.get_by_role("menuitem", name="A box to pull at").click()
+        page.get_by_role("menuitem", name="Pull point").click()
         field(page, "Step 1, measure").fill("20")
         field(page, "Step 1, measure").press("Alt+Delete")
         expect(field(page, "Step 1, measure")).to_have_value("46 5/8")
         page.reload()
         expect(field(page, "Step 3, measure")).to_have_value("36")
-        field(page, "End, seat at").fill("62")
+        field(page, "End, pipe end at").fill("62")
         while page.get_by_role("button", name="Undo").is_enabled():
             page.keyboard.press("Control+z")
-        expect(field(page, "End, seat at")).to_have_value("61")
+        expect(field(page, "End, pipe end at")).to_have_value("61")
 
     def test_words_of_the_trade_are_explained_when_asked(self):
         page = self.open_run("Glaze store feed")
         page.get_by_role("button", name="Three-bend saddle").click()
         expect(page.get_by_text("a centre bend and two of half its angle")).to_be_visible()
         page.keyboard.press("Escape")
-        page.get_by_role("button", name="By hand").focus()
+        page.get_by_role("button", name="Leave").focus()
         page.keyboard.press("Enter")
-        expect(page.get_by_text("spreads the far end")).to_be_visible()
+        expect(page.get_by_text("puts the far end")).to_be_visible()
 
     def test_a_remedy_is_taken_with_one_touch(self):
         page = self.open_run()
@@ -153,16 +153,18 @@ class WalkList(Journey):
 
     def test_a_box_measured_on_its_own_closes_the_run(self):
         page = self.open_run("Glaze store feed")
-        expect(page.get_by_text("1 in 2,333")).to_be_visible()
+        page.get_by_role("button", name="Your measures meet the box within").click()
+        expect(page.get_by_text("1 in 2,333").last).to_be_visible()
+        page.keyboard.press("Escape")
         field(page, "End box, up").fill("-42")
         expect(page.get_by_text("as the box was measured on its own")).to_be_visible()
         expect(page.get_by_text("one caution")).to_be_visible()
-        page.get_by_text("Share it over the legs I doubt").click()
+        page.get_by_text("Share it over the legs I am unsure of").click()
         page.get_by_role("checkbox", name="The end, ").check()
         expect(page.get_by_text("then by 1/16")).to_be_visible()
         page.get_by_role("button", name="Share it over these: the end").click()
         expect(page.get_by_text("one caution")).to_have_count(0)
         page.keyboard.press("Control+z")
         expect(page.get_by_text("one caution")).to_be_visible()
-        page.get_by_role("button", name="Closes to").click()
+        page.get_by_role("button", name="Your measures meet the box within").click()
         expect(page.get_by_text("As a surveyor closes a traverse").last).to_be_visible()

@@ -27,21 +27,21 @@ class FiveMinutes(Journey):
 
     def walk(self, page):
         row = page.get_by_role("listitem").filter(has=field(page, "Step 1, rise"))
-        expect(row).to_contain_text("all the way over by")
+        expect(row).to_contain_text("done by")
         sticks = page.get_by_role("region", name="Sticks")
         expect(sticks.get_by_text("Piece 1")).to_be_visible()
         field(page, "Step 1, angle").fill("60")
         field(page, "Step 1, rise").fill("2")
         expect(row.get_by_role("alert")).to_contain_text("too tight at 60°")
         expect(row.get_by_role("alert").get_by_role("button").first).to_be_visible()
-        expect(page.get_by_text("when it could still be bent")).to_be_visible()
+        expect(page.get_by_text("when the run could still be bent")).to_be_visible()
         expect(page.get_by_text("Piece 1", exact=True)).to_be_visible()
         for _ in range(2):
             page.keyboard.press("Control+z")
         expect(page.get_by_text("Can be bent", exact=True)).to_be_visible()
         page.get_by_role("radio", name="From above").click()
-        page.get_by_role("button", name="Step 1: Other ways, sums").click()
-        ways = page.get_by_role("region", name="Other ways, and the sums")
+        page.get_by_role("button", name="Step 1: Other ways, arithmetic").click()
+        ways = page.get_by_role("region", name="Other ways, and the arithmetic")
         for says in ("By the card", "Exact, on this shoe", "One degree off moves the far end"):
             expect(ways.get_by_text(says).first).to_be_visible()
         for panel, title in (("Field note", "Field note"), ("Check marks", "Check my marks"), ("History", "History")):
@@ -51,7 +51,7 @@ class FiveMinutes(Journey):
     def others(self, page):
         page.get_by_role("link", name="all jobs").click()
         page.get_by_role("link", name="Kiln 4 feed", exact=False).first.click()
-        page.get_by_role("button", name="Rack", exact=True).click()
+        page.get_by_role("button", name="Parallel runs", exact=True).click()
         page.get_by_role("link", name="Lay them out on the floor").click()
         expect(page.get_by_text("squared line").first).to_be_visible()
         for path in ("shoes", "limits", "people"):

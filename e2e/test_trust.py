@@ -8,7 +8,7 @@ from django.db import OperationalError
 from playwright.sync_api import expect
 from qsessions.models import Session
 
-from e2e.support import PHONE, Journey, enter, field, saved, until
+from e2e.support import PHONE, Journey, enter, field, of_the_menu, saved, until
 from server.accounts.actions import add_person
 from server.accounts.models import Crew, Role, User
 from server.bench.models import BendMade, Stick
@@ -73,7 +73,7 @@ class AtTheBench(Trust):
         expect(page.get_by_text("1 kept here")).to_be_visible()
         self.sign_out_by_time()
         page.unroute("**/api/runs/*/bench")
-        expect(page.get_by_text("1 thing done at the bench is kept on this device")).to_be_visible()
+        expect(page.get_by_text("1 entry from the bench is kept on this device")).to_be_visible()
         self.sign_in(page, "marek")
         page.wait_for_timeout(500)
         self.assertFalse(BendMade.objects.exists())
@@ -91,11 +91,11 @@ class AtTheBench(Trust):
         remove_run(User.objects.get(username="dana"), run.pk)
         enter(page, 90.2)
         refused = page.get_by_role("region", name="Not entered")
-        expect(refused).to_contain_text("stick 1, bend 1, 90.2°. There is no such thing here.")
+        expect(refused).to_contain_text("stick 1, bend 1, 90.2°. This does not exist here, or was deleted.")
         page.reload()
         page.get_by_role("link", name="Crelda, all jobs").click()
         expect(page.get_by_role("link", name="1 refused at the bench")).to_be_visible()
-        page.get_by_role("button", name="Take it out").click()
+        page.get_by_role("button", name="Restore").click()
         page.get_by_role("link", name="1 refused at the bench").click()
         refused.get_by_role("button", name="Try again").click()
         expect(refused).to_be_hidden()
@@ -219,7 +219,7 @@ class Deleted(Trust):
 
         with patch("server.jobs.actions.save_run", slowly):
             page = self.open_run()
-            for name, text in (("Step 1, angle", "22 1/2"), ("Step 1, rise", "6"), ("End, seat at", "35")):
+            for name, text in (("Step 1, angle", "22 1/2"), ("Step 1, rise", "6"), ("End, pipe end at", "35")):
                 field(page, name).fill(text)
                 page.wait_for_timeout(900)
             saved(page)
@@ -230,8 +230,7 @@ class Deleted(Trust):
 
     def test_a_run_that_is_deleted_comes_back_with_one_touch(self):
         page = self.window()
-        page.get_by_role("button", name="Remove the run Wedging table outlet").click()
-        page.get_by_role("button", name="Remove the run", exact=True).click()
+        of_the_menu(page, "Wedging table outlet", "Delete")
         expect(page.get_by_text("“Wedging table outlet” is in the bin.")).to_be_visible()
         expect(page.get_by_role("link", name="Wedging table outlet")).to_be_hidden()
         page.get_by_role("button", name="Undo").click()
@@ -240,8 +239,7 @@ class Deleted(Trust):
 
     def test_what_lies_in_the_bin_is_deleted_for_good_only_after_a_question(self):
         page = self.window()
-        page.get_by_role("button", name="Remove the run Wedging table outlet").click()
-        page.get_by_role("button", name="Remove the run", exact=True).click()
+        of_the_menu(page, "Wedging table outlet", "Delete")
         page.get_by_role("button", name="Empty the bin").click()
         page.get_by_role("button", name="Keep it").click()
         bin_lines = page.get_by_role("region", name="In the bin").get_by_role("listitem")

@@ -1,6 +1,7 @@
 """Tables as CSV (RFC 4180), safe to open in a spreadsheet."""
 
 import csv
+import re
 from collections.abc import Iterable, Sequence
 from io import StringIO
 from typing import Any
@@ -9,6 +10,11 @@ from django.http import HttpResponse
 
 # A spreadsheet takes a cell that begins so for a formula.
 FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
+# Lengths and trade sizes come with their unit: of a bare 1/2 a spreadsheet makes a date.
+LENGTHS = frozenset(
+    {"trade size", "length", "source length", "cut", "saw at", "mark", "tape", "tape_wanted", "tape_off"}
+)
+_BARE = re.compile(r"[+-]?[\d/ -]*\d")
 
 
 def csv_answer(name: str, columns: Sequence[str], rows: Iterable[dict[str, Any]]) -> HttpResponse:
@@ -17,10 +23,15 @@ def csv_answer(name: str, columns: Sequence[str], rows: Iterable[dict[str, Any]]
     writer = csv.writer(text)
     writer.writerow(columns)
     for row in rows:
-        writer.writerow([_cell(row[column]) for column in columns])
+        writer.writerow([_length(row[column]) if column in LENGTHS else _cell(row[column]) for column in columns])
     answer = HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answer
+
+
+def _length(value: Any) -> str:
+    written = str(value)
+    return f'{written}"' if _BARE.fullmatch(written) else _cell(written)
 
 
 def _cell(value: Any) -> str:

@@ -36,6 +36,10 @@ class Conflict(Exception):
         self.extra = extra
 
 
+class Gone(Exception):
+    """It lies in the crew's bin."""
+
+
 class NotKnown(Exception):
     """Name and password do not go together."""
 
@@ -86,6 +90,10 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Conflict)
     def _(request: HttpRequest, error: Conflict) -> HttpResponse:
         return tell(request, 409, error, **error.extra)
+
+    @api.exception_handler(Gone)
+    def _(request: HttpRequest, error: Gone) -> HttpResponse:
+        return tell(request, 410, error)
 
     @api.exception_handler(NotKnown)
     def _(request: HttpRequest, error: NotKnown) -> HttpResponse:

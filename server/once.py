@@ -20,7 +20,7 @@ HEADER = "Idempotency-Key"
 REPEATABLE = {
     *("signIn", "signOut", "askForPasswordLink"),
     *("previewPlan", "previewRack", "listRackWays", "listWays", "listRemedies", "shareClosing", "checkMarks"),
-    *("readNote", "writeNote", "compareRuns"),
+    *("readNote", "writeNote", "compareRuns", "tellUnderChange", "readScrapList"),
     # A link is used up by itself, and a code that was guessed with it stays counted.
     "takePasswordLink",
     # What they tell once is a secret, and is not kept.

@@ -101,6 +101,11 @@ class OtherForms(TestCase):
         self.assertEqual((code, out), (2, ""))
         self.assertIn("line 5", err)
 
+    def test_a_note_that_is_not_whole_yet_is_printed_with_what_is_told_of_it(self):
+        code, out, err = run("-", given=NOTE.replace("20", "?"), command=note)
+        self.assertEqual((code, json.loads(out)["steps"][0]["at"]), (0, ""))
+        self.assertIn("Still to measure", err)
+
     def test_marks_are_checked(self):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder, "marks.json")

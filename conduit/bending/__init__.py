@@ -6,7 +6,7 @@ Never imports cutting or mark checks.
 """
 
 from conduit.bending.bencher import Bencher
-from conduit.bending.correction import Advice
+from conduit.bending.correction import Advice, OutBy
 from conduit.bending.fitting import FitCheck, FitItem
 from conduit.bending.schema import Arranged, ArrangedTurn, BendAsMade, Sheet, SheetBend
 from conduit.bending.sheet import NoSuchStick
@@ -20,6 +20,7 @@ __all__ = [
     "FitCheck",
     "FitItem",
     "NoSuchStick",
+    "OutBy",
     "Sheet",
     "SheetBend",
 ]

@@ -28,6 +28,8 @@ MOST_MOVED = 1.5
 MOST_SWEPT = 3.0
 
 Advice = Literal["go_on", "replan", "rebend", "trim", "spring", "scrap"]
+# What of a bend is out of tolerance: one of its readings, or the end, where each is within and they add up.
+OutBy = Literal["", "angle", "mark", "dog_leg", "end"]
 
 
 @dataclass(frozen=True)

@@ -17,10 +17,12 @@ from conduit.bending.correction import (
     Advice,
     AsBent,
     Correction,
+    OutBy,
     as_read,
     correct,
     is_as_near_as_hands_get,
 )
+from conduit.bending.forcing import HANDS_TURN
 from conduit.bending.piece_to_correct import PieceToCorrect
 from conduit.bending.readings import ToolReading, readings_on
 from conduit.bending.schema import BendAsMade
@@ -237,6 +239,20 @@ class AsMade:
         after = self.states[self.order.index(index) + 1]
         meant = self.state_before(index).targets[index]
         return self.advice_after(index) == "go_on" or is_as_near_as_hands_get(after.readings[-1], meant)
+
+    def out_by(self, index: int) -> OutBy:
+        """What of a bend that is made is out of tolerance; where each of its readings is within, it is what adds up."""
+        if self.within(index):
+            return ""
+        one, before = self.made[index], self.state_before(index)
+        window = self.window(before, index)
+        if not window.least <= one.angle <= window.most:
+            return "angle"
+        if abs(one.turned) > HANDS_TURN:
+            return "dog_leg"
+        if one.tape is not None and abs(self.further(before, index, one)) > window.mark:
+            return "mark"
+        return "end"
 
     def shown(self, index: int) -> tuple[Literal["deduct", "gain"] | None, float]:
         """Which figure of the shoe a 90's tape reading shows, and how much larger it was than the one in use.

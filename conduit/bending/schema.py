@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from conduit.bender import Hook, Reference, Way
-from conduit.bending.correction import Advice
+from conduit.bending.correction import Advice, OutBy
 from conduit.bending.fitting import FitCheck
 from conduit.bending.tape_lies import TapeKind
 from conduit.catalogue import Message
@@ -127,6 +127,7 @@ class AsBentTold(Result):
     turned_reads: Message = Field(description="How far it is out of plane, a dog-leg; empty: not.")
     tape_off: Measure | None = Field(description="How much further than it should; negative: short.")
     within: bool = Field(description="Nothing is to be done about it: it still fits, or is as near as hands get.")
+    out_by: OutBy = Field(description="What of it is out of tolerance; end: each is within, but they add up.")
     advice: Advice = Field(description="What was to be done after it.")
     shows: Literal["deduct", "gain"] | None = Field(description="Which figure of the shoe the tape's reading shows.")
     figure_off: float = Field(description="How much larger that figure was than the one in use, inches.")

@@ -269,6 +269,7 @@ class SheetMaker:
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),
             within=self.as_made.within(index),
+            out_by=self.as_made.out_by(index),
             advice=self.as_made.advice_after(index),
             shows=shows,
             figure_off=figure_off,

@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
-from typing import Any, NamedTuple
+from typing import Any, Literal, NamedTuple, get_args
 
 from conduit.catalogue import NOTHING, Message, message
 from conduit.cutting.cut_list import PlannedRun
@@ -13,7 +13,8 @@ from conduit.tables import TRADE_SIZES, Joint
 from conduit.units import TOLERANCE, Tape, format_length
 from conduit.values import Result
 
-WHAT = ("stick", "coupling", "connector", "bushing", "strap", "strut", "box")
+What = Literal["stick", "coupling", "connector", "bushing", "strap", "strut", "box"]
+WHAT: tuple[What, ...] = get_args(What)
 BRING_COLUMNS = ("what", "trade size", "material", "length", "count", "for")
 
 
@@ -34,7 +35,7 @@ Joined = tuple[Kind, Joint]
 class BringLine(Result):
     """So many of one thing. `size` and `material` are empty where they do not matter."""
 
-    what: str
+    what: What
     trade_size: str
     material: str
     length: str
@@ -114,7 +115,7 @@ def _place(line: BringLine) -> tuple[int, str, int]:
     return WHAT.index(line.what), line.material, size
 
 
-def _line(what: str, kind: Kind, count: int, note: Message = NOTHING, length: str = "") -> BringLine:
+def _line(what: What, kind: Kind, count: int, note: Message = NOTHING, length: str = "") -> BringLine:
     return BringLine(
         what=what, trade_size=kind.trade_size, material=kind.material, length=length, count=count, note=note
     )

@@ -190,12 +190,12 @@ class Prover:
         By docs/trade.md, Hands. `hands`: standard deviations of marks (inches), angles and rolls (degrees).
         """
         spread = spread_at_end(self.path, hands)
-        touchiest = spread.touchiest
+        most_sensitive = spread.most_sensitive
         return ByHand(
             along=self.measure(spread.along),
             across=self.measure(spread.across),
-            touchiest_bend=touchiest.bend if touchiest else None,
-            touchiest_what=touchiest.what if touchiest else "",
+            most_sensitive_bend=most_sensitive.bend if most_sensitive else None,
+            most_sensitive_what=most_sensitive.what if most_sensitive else "",
             per_degree=[self.measure(moved) for moved in spread.per_degree],
             chance_to_fit=spread.fits,
             precut=spread.precut,

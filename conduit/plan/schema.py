@@ -241,12 +241,12 @@ class SpreadAt(Result):
 
 
 class ByHand(Result):
-    """What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance."""
+    """What hands do to it: one standard deviation of the end, the most sensitive bend, pre-cut or an allowance."""
 
     along: Measure
     across: Measure
-    touchiest_bend: int | None
-    touchiest_what: str
+    most_sensitive_bend: int | None
+    most_sensitive_what: str
     per_degree: list[Measure] = Field(description="For each bend, how far the end moves with one degree of it.")
     chance_to_fit: float
     precut: bool

@@ -64,7 +64,7 @@ class Spread:
         return 0.0 if self.precut else math.ceil(self.allowance * 2) / 2
 
     @property
-    def touchiest(self) -> SpreadShare | None:
+    def most_sensitive(self) -> SpreadShare | None:
         """The error that moves the end most."""
         return max(self.shares, key=lambda share: share.inches, default=None)
 

@@ -32,8 +32,8 @@ SLIGHT_AND_CLOSE = document(
 
 
 def in_millimetres(raw):
-    """The same run with every length typed as a bare figure in millimetres."""
-    return {**changed(raw, lambda _, inches: f"{inches * MM_PER_INCH:.9f}"), "tape": "1 mm"}
+    """The same run with every length typed for a metric tape."""
+    return {**changed(raw, lambda _, inches: write_length(inches, "1 mm")), "tape": "1 mm"}
 
 
 class BareFigures(TestCase):

@@ -39,12 +39,31 @@ READ = {
     "1m82": 1820 / 25.4,
     "71,5": 71.5,
     "71 and 1/2": 71.5,
+    "71 & 1/2": 71.5,
+    "71 and a half": 71.5,
+    "71 and three quarters": 71.75,
+    "71 plus 1/2": 71.5,
+    "71 1/2.": 71.5,
+    "5-11-1/2": 71.5,
+    "5' 2\" 1/2": 62.5,
+    "1 816 mm": 1816 / 25.4,
+    "1816 millimetres": 1816 / 25.4,
+    "1.816 meters": 1816 / 25.4,
+    "1m816": 1816 / 25.4,
+    "1 m 8 cm": 1080 / 25.4,
     "5 1/2'": 66,
     "68 1/4 + 3 1/4": 71.5,
     "71 3/8 again 71 5/8": 71.5,
     "68 + 3 1/4 again 68 1/2 + 3 1/4": 71.5,
     71.5: 71.5,
     0: 0,
+}
+# What can be meant in two ways, and both of them.
+ASKED = {
+    ("72 - 1/2", "1/16"): ("72 1/2", "71 1/2"),
+    ("5 11 1/2", "1/16"): ("5' 11 1/2\"",),
+    ("1m5", "1 mm"): ("1.5 m", "1.05 m"),
+    ("1.816", "1 mm"): ("1.816 m", "1.816 mm"),
 }
 UNREADABLE = {
     "": "nothing is written",
@@ -86,6 +105,14 @@ class ReadingLengths(TestCase):
             with self.subTest(written=written), self.assertRaises(UnreadableLength) as caught:
                 parse_length(written)
             self.assertIn(why, str(caught.exception))
+
+    def test_what_can_be_meant_in_two_ways_is_asked_and_either_is_read(self):
+        for (written, tape), ways in ASKED.items():
+            with self.subTest(written), self.assertRaises(UnreadableLength) as refused:
+                parse_length(written, tape)
+            for way in ways:
+                self.assertIn(way, str(refused.exception))
+                self.assertGreater(parse_length(way, tape), 0)
 
     @given(st.text(max_size=60))
     def test_no_text_breaks_it(self, text):

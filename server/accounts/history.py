@@ -37,6 +37,7 @@ class What(StrEnum):
     CUT = "cut"
     UNDID_CUT = "undid a cut"
     CUT_WRONG = "cut wrong"
+    CUT_TO_RACK = "put a piece on the rack"
     CALIBRATED = "calibrated"
 
 

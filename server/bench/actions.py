@@ -25,7 +25,7 @@ from server.jobs.models import Run
 from server.language import told
 from server.sentences import message
 from server.shoes.actions import take_figures
-from server.shoes.models import Shoe
+from server.shoes.models import Shoe, shoes_by_name
 
 A_DAY = 86400.0
 # A pipe that is so much too long or too short, in inches, still seats.
@@ -181,7 +181,7 @@ def _with_reading(
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
     """What is kept of a bend: planned and as read, and which figure of the shoe it shows."""
     bencher = benches.bent_on(stick)
-    shoes = {shoe.name: shoe for shoe in Shoe.objects.for_user(user)}
+    shoes = shoes_by_name(user)
     used = bencher.shoe
     made = bend.made
     if not used or not made:
@@ -204,6 +204,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         "turned": act.turned,
         "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
         "within": made.within,
+        "out_by": made.out_by,
         "advice": made.advice,
         "shows": made.shows or "",
         "figure": None if figure is None else figure + made.figure_off,

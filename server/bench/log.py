@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 
 from conduit.units import format_angle, format_length, format_off
 from server.accounts.models import User, name_of
@@ -21,13 +21,13 @@ class Narrowed:
 
 def bends_of(user: User, wanted: Narrowed) -> "QuerySet[BendMade]":
     """The bends in the log, newest first."""
-    bends = BendMade.objects.for_user(user).filter(taken_back=False).select_related("stick__run__job", "by")
+    bends = BendMade.objects.for_user(user).filter(taken_back=False).select_related("stick__run__job", "by", "shoe")
     if wanted.run is not None:
         bends = bends.filter(stick__run_id=wanted.run)
     if wanted.person is not None:
         bends = bends.filter(by_id=wanted.person)
     if wanted.shoe is not None:
-        bends = bends.filter(shoe_name=wanted.shoe)
+        bends = bends.filter(Q(shoe__name=wanted.shoe) | Q(shoe=None, shoe_name=wanted.shoe))
     return bends.order_by("-at", "-id")
 
 
@@ -45,7 +45,7 @@ def line_of(one: BendMade) -> dict[str, Any]:
         "piece": one.stick.piece,
         "bend": one.bend,
         "again": not one.live,
-        "shoe": one.shoe_name,
+        "shoe": _shoe_of(one),
         "mark": format_length(one.mark),
         "reference": one.reference,
         "hook": one.hook,
@@ -59,8 +59,14 @@ def line_of(one: BendMade) -> dict[str, Any]:
         "tape_wanted": "" if one.tape_wanted is None else format_length(one.tape_wanted),
         "tape_off": _signed(one.tape - one.tape_wanted) if taped else "",  # type: ignore[operator]
         "within": one.within,
+        "out_by": one.out_by,
         "advice": one.advice,
     }
+
+
+def _shoe_of(one: BendMade) -> str:
+    """As the shoe is called now, or was when it was still in the list."""
+    return one.shoe.name if one.shoe else one.shoe_name
 
 
 def _signed(inches: float) -> str:
@@ -76,7 +82,7 @@ def choices_of(user: User) -> dict[str, Any]:
     return {
         "runs": _listed(runs),
         "people": _listed(people),
-        "shoes": sorted({one.shoe_name for one in everything}),
+        "shoes": sorted({_shoe_of(one) for one in everything}),
     }
 
 
@@ -86,5 +92,6 @@ def _listed(names: dict[int, str]) -> list[dict[str, Any]]:
 
 COLUMNS = (
     *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
-    *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off", "within", "advice"),
+    *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off"),
+    *("within", "out_by", "advice"),
 )

@@ -60,6 +60,7 @@ class BendMade(CrewOwned):
     turned = models.FloatField(default=0.0, help_text="A dog-leg: how far its leg leans, clockwise from A.")
     within = models.BooleanField()
     advice = models.CharField(max_length=8, blank=True, help_text="What was to be done after it, as told then.")
+    out_by = models.CharField(max_length=8, blank=True, help_text="What of it was out of tolerance, as told then.")
     shows = models.CharField(max_length=6, blank=True, help_text="Which figure of the shoe the tape showed.")
     figure = models.FloatField(null=True, help_text="That figure as shown.")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")

@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import UUID4, Field
 
 from conduit.bender import Way
-from conduit.bending import Advice, Arranged, FitItem, Sheet
+from conduit.bending import Advice, Arranged, FitItem, OutBy, Sheet
 from conduit.document import ShoeFigures
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
@@ -143,6 +143,7 @@ class StickOut(Schema):
     used: ShoeUsed
     begun: bool
     stale: str = Field(description="What differs from the run as it is now, or nothing.")
+    card: str = Field(description="By what a printed card is known; another once something is laid out otherwise.")
     cut_at: datetime | None
     cut_by: str
     fitted_at: datetime | None
@@ -205,6 +206,7 @@ class LogLine(Schema):
     tape_wanted: str
     tape_off: str
     within: bool
+    out_by: OutBy = Field(description="What of it was out of tolerance, as told then.")
     advice: Advice | Literal[""] = Field(description="What was to be done after it, as told then; empty: not kept.")
 
 

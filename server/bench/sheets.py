@@ -4,6 +4,7 @@ import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from hashlib import sha256
 from typing import Any
 
 from pydantic import ValidationError
@@ -21,10 +22,11 @@ from server.errors import as_sentence
 from server.jobs.models import Run
 from server.language import told
 from server.sentences import message
-from server.shoes.models import Shoe
+from server.shoes.models import Shoe, shoes_by_name
 
 A_THOUSANDTH = 1e-3
 KEPT = 64
+CODE_LETTERS = 6
 
 
 @lru_cache(KEPT)
@@ -166,6 +168,7 @@ class Benches:
             "used": ShoeUsed.of(bencher.shoe, FINE_TAPE),
             "begun": bool(stick and stick.document is not None),
             "stale": told(self.stale(piece)),
+            "card": card_code(self.sheet(piece)),
             "cut_at": stick and stick.cut_at,
             "cut_by": name_of(stick.cut_by) if stick and stick.cut_at else "",
             "fitted_at": stick and stick.fitted_at,
@@ -176,7 +179,7 @@ class Benches:
 
     def out(self) -> dict[str, Any]:
         """The whole bench as the API gives it."""
-        shoes = {shoe.name: shoe for shoe in Shoe.objects.for_user(self.user)}
+        shoes = shoes_by_name(self.user)
         plan = self.now.plan
         return {
             "run_id": self.run.pk,
@@ -203,6 +206,12 @@ def laid(sheet: Sheet) -> list[Any]:
     return [round(sheet.length.inches, 2), bends]
 
 
+def card_code(sheet: Sheet) -> str:
+    """By what a printed card is known: the same as long as what is laid out on the stick is."""
+    told_on_it = [round(sheet.cut.inches, 2), *laid(sheet)]
+    return sha256(json.dumps(told_on_it).encode()).hexdigest()[:CODE_LETTERS]
+
+
 def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     """The shoe of a run: the crew's own of that name, and what is to be said of its figures."""
     given = bencher.measured.head.shoe
@@ -210,7 +219,7 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     head = bencher.measured.head
     if own and (own.material, own.trade_size) != (head.material, head.trade_size):
         own = None
-    name = bencher.shoe.name if bencher.shoe else ""
+    name = own.name if own else bencher.shoe.name if bencher.shoe else ""
     cautions = [told(one) for one in _cautions(bencher, own)]
     other = own is not None and bool(given) and bencher.shoe is not None and _differ(own, bencher.shoe)
     return {

@@ -44,6 +44,15 @@ def mark_uncut(user: User, run: Run, piece: int) -> None:
     _mark(user, run, StageAct(kind="uncut", key=uuid4(), piece=piece, at=timezone.now()))
 
 
+@transaction.atomic
+def mark_set_aside(user: User, run: Run, piece: int) -> None:
+    """A piece that was cut is used elsewhere: the stick begins anew. Raises Conflict where it is bent already."""
+    stick = run.sticks.filter(piece=piece, live=True).first()
+    if made_on(stick):
+        raise Conflict(message("bench.bends_are_made_on_it_keep"))
+    _mark(user, run, StageAct(kind="scrapped", key=uuid4(), piece=piece, at=timezone.now()))
+
+
 def _mark(user: User, run: Run, act: StageAct) -> None:
     benches = Benches(run, user)
     if act.piece not in benches.pieces():

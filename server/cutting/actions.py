@@ -21,7 +21,7 @@ from server.bench.staging import arrange_spare, length_on_own_shoe
 from server.cutting import solving
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, terms_of
-from server.cutting.sawing import called, close_finished, confirm, cut_to, cut_wrong, drop, let_go_of, undo
+from server.cutting.sawing import called, close_finished, confirm, cut_to, cut_wrong, drop, let_go_of, to_rack, undo
 from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
 from server.errors import Conflict, Refused
@@ -31,7 +31,7 @@ from server.stock.actions import reserve
 
 PLAN_GONE = message("cutting.that_plan_is_not_kept_any")
 # What each act is called in the crew's history.
-CUTS = {"cut": What.CUT, "undo": What.UNDID_CUT, "wrong": What.CUT_WRONG}
+CUTS = {"cut": What.CUT, "undo": What.UNDID_CUT, "wrong": What.CUT_WRONG, "to_rack": What.CUT_TO_RACK}
 STALE = message("cutting.plan_again_nothing_was_reserved_or")
 
 
@@ -176,3 +176,5 @@ def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None
             undo(user, cut)
         case "wrong":
             cut_wrong(user, cut, length)
+        case "to_rack":
+            to_rack(user, cut)

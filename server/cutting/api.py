@@ -11,11 +11,13 @@ from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.cutting import actions
+from server.cutting.changed import under_change
 from server.cutting.models import Cut
 from server.cutting.planning import Cutting, read_terms, terms_of
-from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn
+from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn, UnderChange
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
+from server.jobs.schemas import PreviewIn
 from server.sentences import message
 
 router = Router(tags=["cutting"])
@@ -94,9 +96,15 @@ def let_go_of_plan(request: SignedInRequest, job_id: int) -> dict[str, Any]:
     return cutting_out(Cutting.of(request.auth, job_id))
 
 
+@router.post("/runs/{int:run_id}/changed", response=list[UnderChange], operation_id="tellUnderChange")
+def tell_under_change(request: SignedInRequest, run_id: int, given: PreviewIn) -> list[dict[str, Any]]:
+    """What this document would change of pieces that are reserved, cut or bent; nothing is kept."""
+    return under_change(request.auth, run_id, given.document)
+
+
 @router.post("/cuts/{int:cut_id}", response=ACTED, operation_id="doCut")
 def do_cut(request: SignedInRequest, cut_id: int, given: CutActIn) -> dict[str, Any]:
-    """Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow."""
+    """Confirm a cut, undo it, say that it was cut wrong, or put the piece on the rack; rack and ledger follow."""
     actions.act(request.auth, cut_id, given.kind, given.key, given.length)
     job_id = Cut.objects.for_user(request.auth).get(pk=cut_id).bar.job_id
     return cutting_out(Cutting.of(request.auth, job_id))

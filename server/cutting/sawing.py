@@ -11,7 +11,7 @@ from conduit.catalogue import Message, said_by
 from conduit.cutting import IN_AN_INCH, Kind, lies, nearest_sixteenth, whole_sixteenths
 from conduit.units import UnreadableLength, format_length, parse_length
 from server.accounts.models import User, name_of
-from server.bench.staging import mark_cut, mark_uncut
+from server.bench.staging import mark_cut, mark_set_aside, mark_uncut
 from server.cutting.models import Bar, Cut
 from server.cutting.planning import Cutting, terms_of
 from server.errors import Conflict, Refused
@@ -202,6 +202,23 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
         keeping.put_offcut(user, scrap, What.SPOILED, f"of {bar.name}, for {called(cut)}")
     _drop_what_does_not_fit(bar)
     _finish(user, bar)
+
+
+def to_rack(user: User, cut: Cut) -> None:
+    """A piece that is cut serves its run no longer: it goes on the rack, and its place is to be planned again.
+
+    Raises Conflict where it is not cut, or bent already.
+    """
+    if cut.done_at is None or not cut.live:
+        raise Conflict(message("cutting.is_not_cut", piece=called(cut)))
+    mark_set_aside(user, cut.run, cut.piece)
+    cut.live = None
+    cut.save(update_fields=["live"])
+    kind = {"material": cut.bar.material, "trade_size": cut.bar.trade_size}
+    length = (cut.came_out or cut.length) / IN_AN_INCH
+    scrap = Scrap(crew=cut.crew, tag=keeping.new_tags(cut.crew, 1)[0], length=length, **kind)
+    keeping.put_offcut(user, scrap, What.OFFCUT, f"cut for {called(cut)}")
+    close_finished(user, cut.bar.job)
 
 
 def cut_to(cut: Cut, length: int) -> None:

@@ -29,9 +29,18 @@ class PickedIn(Schema):
 class CutActIn(Schema):
     """What was done with a piece. The same key again is passed over."""
 
-    kind: Literal["cut", "undo", "wrong"]
+    kind: Literal["cut", "undo", "wrong", "to_rack"]
     key: UUID
     length: str = Field(default="", max_length=40, description="For “wrong”: how long the piece is now.")
+
+
+class UnderChange(Schema):
+    """A piece that is worked on, and what of it the run would have otherwise."""
+
+    piece: int
+    begun: bool = Field(description="Cut or bent: the bench keeps it as it was laid out then.")
+    reserved: bool = Field(description="Not cut yet, but reserved in the cut plan.")
+    says: str
 
 
 class CutOut(Schema):
@@ -49,7 +58,7 @@ class CutOut(Schema):
     came_out: Measure | None
     done_at: datetime | None
     done_by: str
-    stale: str = Field(description="Why it cannot be cut any more, or nothing.")
+    stale: str = Field(description="Why it cannot be cut any more, or serves no longer as it was cut; or nothing.")
 
 
 class BarOut(Schema):

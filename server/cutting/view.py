@@ -23,10 +23,13 @@ from conduit.plan import Measure
 from conduit.racks import struts_needed
 from conduit.units import Tape
 from server.accounts.models import name_of
+from server.cutting.changed import since_cut
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.solving import going_on
 from server.jobs.plans import rack_plan_of
+from server.language import told
+from server.sentences import message
 
 
 def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
@@ -44,7 +47,7 @@ def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, An
             "bars": _on_tape(bars, tape),
             "to_cut": sum(1 for cut in cuts if cut["done_at"] is None),
             "cut": sum(1 for cut in cuts if cut["done_at"] is not None),
-            "stale": sum(1 for cut in cuts if cut["stale"]),
+            "stale": sum(1 for cut in cuts if cut["stale"] and cut["done_at"] is None),
         },
         "solve": going_on(cutting),
         "proposal": proposal and _on_tape(proposal_out(proposal), tape),
@@ -109,9 +112,10 @@ def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
 def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
     pieces = cutting.plan_of(cut.run).pieces
     own = next((piece for piece in pieces if piece.number == cut.piece), None)
-    stale = ""
-    if cut.done_at is None and not cutting.fits(cut):
-        stale = "The run was changed after this was planned. Plan again."
+    stale, tape = "", Tape(cutting.job.crew.tape)
+    if not cutting.fits(cut):
+        plan = cutting.plan_of(cut.run)
+        stale = since_cut(plan, cut, tape) if cut.done_at else told(message("changed.plan_again"))
     return {
         "id": cut.pk,
         "run": cut.run_id,

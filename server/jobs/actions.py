@@ -18,7 +18,7 @@ from server.accounts.history import What, record
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
-from server.errors import Conflict, Refused
+from server.errors import Conflict, Gone, Refused
 from server.jobs.models import Job, Revision, Run, RunPhoto, Status
 from server.jobs.photos import described
 from server.jobs.plans import plan_of
@@ -151,6 +151,17 @@ def all_of(user: User) -> QuerySet[Job]:
     counted = Coalesce(Subquery(photos.values("count")), 0)
     runs = Run.objects.present().select_related("assigned_to").annotate(photo_count=counted)
     return Job.objects.for_user(user).prefetch_related(Prefetch("runs", runs))
+
+
+def opened(user: User, run_id: int) -> Run:
+    """A run to be looked at. Raises Gone, with who deleted it and when, where it lies in the bin."""
+    binned = Run.objects.in_bin(user).filter(pk=run_id).first()
+    if binned:
+        name = binned.document.get("name") or message("cutting.the_run")
+        by = name_of(binned.binned_by)
+        raise Gone(message("jobs.the_run_is_in_the_bin", run=name, by=by, at=f"{binned.binned_at:%Y-%m-%d}"))
+    runs = Run.objects.for_user(user).select_related("job", "saved_by", "rack_lead", "assigned_to")
+    return get_object_or_404(runs, pk=run_id)
 
 
 @transaction.atomic

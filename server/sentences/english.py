@@ -3,7 +3,7 @@
 ENGLISH: dict[str, str | tuple[str, str]] = {
     "accounts.a_crew_has_one_lead_at": "A crew has one lead at least: make somebody else lead first.",
     "accounts.begin_again_there_is_nothing_to": "Begin again: there is nothing to confirm.",
-    "accounts.delete_jobs_runs_and_shoes_take": "Delete jobs, runs and shoes, take them out of the bin, and empty it",
+    "accounts.delete_jobs_runs_and_shoes_take": "Delete jobs, runs and shoes, restore them from the bin, and empty it",
     "accounts.invitations_are_open_withdraw_some_first": "{most_open} invitations are open; withdraw some first.",
     "accounts.invite_people_change_roles_remove_people": "Invite people, change roles, remove people, make a link for "
     "a forgotten password, see who did what",
@@ -16,7 +16,7 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "accounts.nothing_was_changed": "Nothing was changed.",
     "accounts.only_the_crews_lead_changes_what": "Only the crew's lead changes what holds for the whole crew. Ask "
     "your lead.",
-    "accounts.only_the_crews_lead_deletes_and": "Only the crew's lead deletes, and takes things out of the bin. Ask "
+    "accounts.only_the_crews_lead_deletes_and": "Only the crew's lead deletes, and restores things from the bin. Ask "
     "your lead.",
     "accounts.only_the_crews_lead_does_that": "Only the crew's lead does that. Ask your lead.",
     "accounts.see_jobs_runs_plans_sheets_the": "See jobs, runs, plans, sheets, the log, the rack and the cut lists; "
@@ -27,19 +27,19 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "accounts.some_of_it_is_missing": "Some of it is missing.",
     "accounts.somebody_signs_in_by_that_name": "Somebody signs in by that name already; take another.",
     "accounts.that_code_is_not_right": "That code is not right.",
-    "accounts.that_code_is_not_right_or": "That code is not right, or was used. Wait for the next; after several "
+    "accounts.that_code_is_not_right_or": "That code is not right, or was used. Wait for the next one; after several "
     "wrong ones wait a little longer.",
     "accounts.that_is_not_your_password": "That is not your password.",
     "accounts.that_name_and_password_do_not": "That name and password do not go together.",
     "accounts.that_name_is_taken": "That name is taken.",
-    "accounts.that_password_will_not_do": "That password will not do.",
-    "accounts.that_will_not_do": "That will not do.",
-    "accounts.this_invitation_was_used_withdrawn_or": "This invitation was used, withdrawn, or is too old. Ask the "
+    "accounts.that_password_will_not_do": "That password cannot be used.",
+    "accounts.that_will_not_do": "That cannot be used.",
+    "accounts.this_invitation_was_used_withdrawn_or": "This invitation was used, withdrawn, or has expired. Ask the "
     "crew's lead for another.",
-    "accounts.this_link_is_too_old_or": "This link is too old, or not whole. Whoever runs the server gets another "
+    "accounts.this_link_is_too_old_or": "This link has expired, or is not whole. Whoever runs the server gets another "
     "from “./crelda people”.",
-    "accounts.this_link_was_used_or_is": "This link was used, or is too old. Ask your lead for another.",
-    "accounts.this_server_has_a_crew_already": "This server has a crew already. Ask its lead for an invitation.",
+    "accounts.this_link_was_used_or_is": "This link was used, or has expired. Ask your lead for another.",
+    "accounts.this_server_has_a_crew_already": "This server already has a crew. Ask its lead for an invitation.",
     "accounts.too_many_wrong_guesses": "Too many wrong passwords from here. Wait {seconds} s, then try again.",
     "accounts.too_many_wrong_passwords": "Too many wrong passwords from here. {wait} Nothing is locked.",
     "accounts.type_the_code_that_your_phone": "Type the code that your phone shows too.",
@@ -47,10 +47,11 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "accounts.wait_then_try_again": ("Wait a second, then try again.", "Wait {count} seconds, then try again."),
     "accounts.what_is_the_crew_called": "What is the crew called?",
     "accounts.you_can_look_at_this_crews": "You can look at this crew's work but not change it. Ask its lead.",
-    "bench.bend_is_entered_already_by": "bend {bend} is entered already: {angle}° by {by}",
+    "bench.bend_is_entered_already_by": "bend {bend} is already entered: {angle}° by {by}",
     "bench.bend_is_not_entered_yet": "bend {bend} is not entered yet",
     "bench.bend_tape": "bend {bend}, tape “{tape}”: {why}",
     "bench.bends_are_made_on_it_it": "bends are made on it; it was cut",
+    "bench.bends_are_made_on_it_keep": "Bends are made on it; scrap it at the bench instead.",
     "bench.bends_are_made_on_it_on": "bends are made on it; on another shoe they would lie elsewhere",
     "bench.figures_written_into_this_run_by": "Figures written into this run by hand, not those of a shoe in your "
     "list.",
@@ -59,15 +60,29 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "bench.made_with_other_figures_than_has": "Made with other figures than {own} has now: its deduct and gain were "
     "changed since.",
     "bench.shown_for_the_runs_shoe": "{why} It is shown for the run’s own shoe.",
-    "bench.the_log_does_not_propose_that": "The log does not propose that any more.",
+    "bench.the_log_does_not_propose_that": "The log no longer suggests that.",
     "bench.the_run_has_no_piece_any": "The run has no piece {piece} any more. Plan again; nothing was cut.",
-    "bench.the_run_or_its_shoe_was": "The run or its shoe was changed after this stick was begun. It is still shown "
-    "as it was begun.",
-    "bench.the_run_was_changed_after_this": "The run was changed after this stick was begun: it has no such piece any "
-    "more.",
+    "bench.the_run_or_its_shoe_was": "The run or its shoe was changed after this stick was started. It is still shown "
+    "as it was then.",
+    "bench.the_run_was_changed_after_this": "The run was changed after this stick was started: it has no such piece "
+    "any more.",
     "bench.there_is_no_shoe_for_it": "there is no shoe for it",
     "bench.typical_figures_of_a_shoe_of": "Typical figures of a shoe of this size, not calibrated: bend a 90 in scrap "
     "first and measure both legs.",
+    "changed.reserved": "Piece {piece} is reserved in Stock at {was}; with this it needs {now}. Plan it again there.",
+    "changed.cut.short": "Piece {piece} is cut at {was}; with this it is {by} short.",
+    "changed.cut.long": "Piece {piece} is cut at {was}; with this it is {by} too long.",
+    "changed.bent.short": "Piece {piece} is cut at {was} and bent; with this it is {by} short.",
+    "changed.bent.long": "Piece {piece} is cut at {was} and bent; with this it is {by} too long.",
+    "changed.fitted.short": "Piece {piece} is fitted, cut at {was}; with this it is {by} short.",
+    "changed.fitted.long": "Piece {piece} is fitted, cut at {was}; with this it is {by} too long.",
+    "changed.made": "Piece {piece} is bent; with this its bends lie elsewhere.",
+    "changed.marked": "Piece {piece} is cut; with this its marks lie elsewhere.",
+    "changed.gone": "Piece {piece} is cut at {was}; with this the run has no such piece.",
+    "changed.since.short": "The run was changed: it needs {now} now, and this is {by} short.",
+    "changed.since.long": "The run was changed: it needs {now} now, and this is {by} too long.",
+    "changed.since.gone": "The run was changed: it has no such piece now.",
+    "changed.plan_again": "The run was changed after this was planned. Plan again.",
     "cutting.a_piece_has_some_length_measure": "a piece has some length; measure it",
     "cutting.a_run": "a run",
     "cutting.a_run_that_is_gone": "a run that is gone",
@@ -84,7 +99,7 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "cutting.piece_of_run": "{run}, piece {piece}",
     "cutting.plan_again_nothing_was_reserved_or": "Plan again; nothing was reserved or cut.",
     "cutting.some_of_what_to_cut_by": "Some of what to cut by could not be read.",
-    "cutting.somebody_took_another_plan_for_these": "Somebody took another plan for these pieces just now. {stale}",
+    "cutting.somebody_took_another_plan_for_these": "Someone just reserved another plan for these pieces. {stale}",
     "cutting.something": "something",
     "cutting.that_length_cannot_be_used": "That length cannot be used.",
     "cutting.that_plan_is_not_kept_any": "That plan is not kept any more.",
@@ -106,12 +121,12 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "errors.this_is_not_a_run": "This is not a run: {error}.",
     "errors.your_role_does_not_allow_that": "Your role does not allow that.",
     "jobs.a_mark_cannot_be_read": "A mark cannot be read.",
-    "jobs.a_run_keeps_photos_take_one": "A run keeps {most_photos} photos. Take one out first.",
+    "jobs.a_run_keeps_photos_take_one": "A run keeps {most_photos} photos. Delete one first.",
     "jobs.choose_another": "choose another",
-    "jobs.follows_its_lead": "This is pipe {number} of a rack, and follows its lead. Change the lead, or let the pipe "
-    "leave there.",
+    "jobs.follows_its_lead": "This is pipe {number} of a rack, and follows its lead. Change the lead, or take the pipe "
+    "out of the rack there.",
     "jobs.is_not_there": "is not there",
-    "jobs.saved_this_run_since_you_opened": "{saved_by} saved this run since you opened it. Yours was not saved over "
+    "jobs.saved_this_run_since_you_opened": "{saved_by} changed this run since you opened it. Yours was not saved over "
     "it.",
     "jobs.somebody_changed_this_note_since_you": "Somebody changed this note since you opened it. Yours was not kept "
     "over it.",
@@ -119,7 +134,9 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "jobs.that_person_is_not_in_the": "That person is not in the crew any more.",
     "jobs.that_photo_is_too_large_to": "That photo is {width} × {height}: too large to be read here.",
     "jobs.that_run_document_is_too_large": "That run document is too large to keep.",
-    "jobs.the_job_is_in_the_bin": "The job {job} is in the bin too. Take the job out first.",
+    "jobs.the_job_is_in_the_bin": "The job {job} is in the bin too. Restore the job first.",
+    "jobs.the_run_is_in_the_bin": "{run} is in the bin: deleted by {by} on {at}. A lead of the crew can restore it, "
+    "from the list of jobs.",
     "jobs.these_marks_cannot_be_checked": "These marks cannot be checked: {why}.",
     "jobs.this_is_pipe_of_a_rack": "This is pipe {number} of a rack. Leave it out in the rack of its lead.",
     "jobs.this_run_has_no_rack": "This run has no rack.",
@@ -151,7 +168,7 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "stock.write_a_line_for_each_piece": "write a line for each piece, as 3/4 EMT 41 3/8",
     "http.400": "The server could not read that request.",
     "http.403": "That came from another page. Load this page again, then try once more; what you typed stays.",
-    "http.404": "There is no such thing here.",
+    "http.404": "This does not exist here, or was deleted.",
     "http.405": "That cannot be done here.",
     "http.413": "That is too much at once: {size} bytes, where at most {most} are taken. Nothing was done.",
     "http.415": "The server takes JSON here (Content-Type: application/json). Nothing was done.",
@@ -161,7 +178,7 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "gate.full": "The server's disk is full. Nothing was done, and what you typed stays here. Tell whoever runs the "
     "server.",
     "gate.gone": "The database does not answer just now. What you did is kept here and sent once it is back.",
-    "gate.busy": "The server has its hands full. What you did is kept here; try again in a moment.",
+    "gate.busy": "The server is busy. What you did is kept here; try again in a moment.",
     "once.needed": "A write needs the header {header} with a UUID of its own, so that it is done once however often "
     "it is sent.",
     "once.other": "This {header} came with another write before. Nothing was done.",

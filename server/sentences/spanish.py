@@ -14,7 +14,7 @@ SPANISH: dict[str, str | tuple[str, str]] = {
     "pieza.",
     "bench.the_run_or_its_shoe_was": "La corrida o su zapata se cambió después de empezar este tramo. Se sigue "
     "mostrando como se empezó.",
-    "bench.made_with_other_figures_than_has": "Hecho con otros datos que los que {own} tiene ahora: su descuento y su "
+    "bench.made_with_other_figures_than_has": "Hecho con otros datos que los que {own} tiene ahora: su deducción y su "
     "ganancia cambiaron desde entonces.",
     "bench.is_not_calibrated_bend_a_90": "{own} no está calibrada: doble primero una curva de 90 en un retazo y mida "
     "los dos tramos.",

@@ -32,6 +32,9 @@ from server.sentences import message
 from server.shoes.models import Calibration, Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, DoubtOut, ShoeIn
 
+# A shoe is known by so many names that it had before.
+MOST_NAMES = 20
+
 
 def add_shoe(user: User, given: ShoeIn) -> Shoe:
     """Add a shoe: with figures of one's own, or typical ones. Raises Refused, and Conflict for a name taken."""
@@ -78,6 +81,8 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
         wanted |= {"deduct": typical.deduct, "gain": typical.gain}
     if (shoe.deduct, shoe.gain) != (wanted["deduct"], wanted["gain"]):
         shoe.calibrated_at = None
+    if shoe.pk and shoe.name != given.name:
+        shoe.called_before = [*(one for one in shoe.called_before if one != given.name), shoe.name][-MOST_NAMES:]
     for key, value in wanted.items():
         setattr(shoe, key, value)
     _must_bend_pipe(shoe)

@@ -7,7 +7,7 @@ from conduit.bender import shoe as core
 from conduit.document import ShoeFigures
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_length
-from server.accounts.models import Binnable, CrewOwned
+from server.accounts.models import Binnable, CrewOwned, User
 
 THIRTY_SECONDS = 32
 
@@ -16,6 +16,9 @@ class Shoe(Binnable):
     """A bender's shoe with the figures in use: those of its last calibration, or typical ones until then."""
 
     name = models.CharField(max_length=80)
+    called_before = models.JSONField(
+        default=list, editable=False, help_text="Names that it had: runs that were laid out then still know it by them."
+    )
     material = models.CharField(max_length=8)
     trade_size = models.CharField(max_length=8)
     deduct = models.FloatField()
@@ -73,6 +76,13 @@ def _written(inches: float) -> str | float:
     if abs(inches * THIRTY_SECONDS - round(inches * THIRTY_SECONDS)) < 1e-6:
         return format_length(inches, "1/32")
     return round(inches, 3)
+
+
+def shoes_by_name(user: User) -> dict[str, Shoe]:
+    """The crew's shoes by every name that they have or had; a name that another has now is that one's."""
+    shoes = list(Shoe.objects.for_user(user))
+    before = {name: shoe for shoe in shoes for name in shoe.called_before}
+    return before | {shoe.name: shoe for shoe in shoes}
 
 
 class Calibration(CrewOwned):

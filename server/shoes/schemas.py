@@ -108,6 +108,7 @@ class ShoeOut(Schema):
 
     id: int
     name: str
+    called_before: list[str] = Field(description="Names that it had, by which older runs know it.")
     material: Material
     trade_size: TradeSize
     front: float | None

@@ -1,6 +1,7 @@
 """Every change to the rack: permission first, one transaction, a line in the ledger."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from itertools import islice
 
@@ -56,27 +57,43 @@ def set_tape(user: User, given: TapeIn) -> TapeIn:
     return given
 
 
-def add_list(user: User, given: ListIn) -> list[Scrap]:
-    """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
+@dataclass(frozen=True)
+class ReadList:
+    """What a list of pieces says: what can be put on the rack, by line, and what is wrong with the others."""
+
+    lines: dict[int, ScrapLine]
+    faults: dict[int, str]
+    tape: str
+
+
+def read_list(user: User, given: ListIn) -> ReadList:
+    """Read a pasted list or CSV as it would be put on the rack; nothing is."""
     crew = require(user, Right.WORK)
     tape = given.tape or crew.tape
     found = read_scrap_list(given.text, tape)
-    faults: dict[str, str] = {f"line {fault.line}": fault.says for fault in found.faults}
-    lines = []
+    faults: dict[int, str] = {fault.line: fault.says for fault in found.faults}
     for number, line in found.lines.items():
         try:
             _keepable(line.length, tape, crew)
-            lines.append((line, line.end_a, line.end_b, _since(line.since)))
+            _since(line.since)
         except Refused as error:
-            faults[f"line {number}"] = f"{next(iter(error.places.values()))}."
+            faults[number] = f"{next(iter(error.places.values()))}."
+    lines = {number: line for number, line in found.lines.items() if number not in faults}
+    return ReadList(lines, dict(sorted(faults.items())), tape)
+
+
+def add_list(user: User, given: ListIn) -> list[Scrap]:
+    """Put all on the rack that a pasted list or CSV says. Raises Refused, with the faults by line, or none is added."""
+    read = read_list(user, given)
+    lines, faults = read.lines.values(), read.faults
     if faults:
-        told = dict(islice(faults.items(), MOST_FAULTS_TOLD))
+        told = {f"line {number}": says for number, says in islice(faults.items(), MOST_FAULTS_TOLD)}
         raise Refused(
             message("stock.of_lines_cannot_be_read_nothing", faults=len(faults), lines=len(faults) + len(lines)), told
         )
     if not lines:
         raise Refused(message("stock.there_is_no_line_in_the"), {"text": message("stock.write_a_line_for_each_piece")})
-    return _add(user, lines)
+    return _add(user, [(line, line.end_a, line.end_b, _since(line.since)) for line in lines])
 
 
 @transaction.atomic

@@ -5,7 +5,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from conduit.cutting import SCRAP_COLUMNS
-from conduit.units import with_unit
+from conduit.units import Tape, with_unit
 from server.accounts.models import name_of
 from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
@@ -13,7 +13,7 @@ from server.csv_out import csv_answer
 from server.stock import actions
 from server.stock.labels import as_svg, print_labels
 from server.stock.models import Entry, Label, Scrap
-from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, Rack, ScrapIn, ScrapOut, TapeIn
+from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, ListOut, Rack, ScrapIn, ScrapOut, TapeIn
 
 router = Router(tags=["stock"])
 LEDGER_LINES = 40
@@ -39,6 +39,13 @@ def add_list(request: SignedInRequest, given: ListIn) -> tuple[int, list[Scrap]]
     return 201, actions.add_list(request.auth, given)
 
 
+@router.post("/rack/list/read", response={200: ListOut, 422: Told}, operation_id="readScrapList")
+def read_list(request: SignedInRequest, given: ListIn) -> ListOut:
+    """What a pasted list or CSV says, line by line, before anything is put on the rack."""
+    read = actions.read_list(request.auth, given)
+    return ListOut.of(read.lines, read.faults, Tape(read.tape))
+
+
 @router.put("/rack/tape", response={200: TapeIn}, operation_id="setTape")
 def set_tape(request: SignedInRequest, given: TapeIn) -> TapeIn:
     """Measure the rack with another tape."""
@@ -59,10 +66,11 @@ def get_rack_csv(request: SignedInRequest) -> HttpResponse:
             "end a": scrap.end_a,
             "end b": scrap.end_b,
             "since": scrap.since,
+            "reserved for": scrap.reservation.job.name if hasattr(scrap, "reservation") else "",
         }
         for scrap in actions.on_rack(request.auth)
     )
-    return csv_answer("rack", SCRAP_COLUMNS, rows)
+    return csv_answer("rack", (*SCRAP_COLUMNS, "reserved for"), rows)
 
 
 @router.get("/rack/ledger.csv", operation_id="getLedgerCsv")

@@ -1,14 +1,17 @@
 """What the rack takes and gives."""
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
+from conduit.cutting import ScrapLine
 from conduit.tables import Material, TradeSize
-from conduit.units import TapeStep, format_length
+from conduit.units import Tape, TapeStep, format_length
 from server.accounts.models import name_of
+from server.language import told
 from server.moments import When
 from server.stock.models import Entry, Scrap
 
@@ -43,6 +46,49 @@ class ListIn(Schema):
     tape: TapeStep | None = Field(
         default=None, description="The tape that bare lengths were read on; left out: the crew's."
     )
+
+
+class ReadLine(Schema):
+    """A line of a list, as it is understood: so many pieces alike."""
+
+    line: int
+    trade_size: str
+    material: str
+    length: str = Field(description="As its tape reads.")
+    count: int
+    place: str
+
+
+class LineFault(Schema):
+    """A line that cannot be read, and why."""
+
+    line: int
+    says: str
+
+
+class ListOut(Schema):
+    """What a list says, and what of it cannot be read."""
+
+    lines: list[ReadLine]
+    faults: list[LineFault]
+    pieces: int
+
+    @classmethod
+    def of(cls, read: Mapping[int, ScrapLine], faults: Mapping[int, str], tape: Tape) -> "ListOut":
+        """What was read, by line, as the tape shows it."""
+        lines = [
+            ReadLine(
+                line=number,
+                trade_size=one.trade_size,
+                material=one.material,
+                length=tape.shows(one.length),
+                count=one.count,
+                place=one.place,
+            )
+            for number, one in read.items()
+        ]
+        wrong = [LineFault(line=number, says=told(says)) for number, says in faults.items()]
+        return cls(lines=lines, faults=wrong, pieces=sum(one.count for one in read.values()))
 
 
 class TapeIn(Schema):

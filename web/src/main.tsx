@@ -2,7 +2,7 @@ import { registerSW } from "virtual:pwa-register";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "@/app/app";
-import { applyTheme, rememberedTheme } from "@/layout/theme";
+import { applyTheme, rememberedTheme } from "@/shell/theme";
 import { refreshWords } from "@/words/kept-words";
 import "./styles.css";
 

@@ -4,14 +4,14 @@ FINDINGS: dict[str, tuple[str, str]] = {
     # What was typed.
     "unreadable": ("{what}: {fault}.", ""),
     "unreadable.window": (
-        "{called}: at least {low} and at most {high} leaves nothing between.",
+        "{called}: at least {low} and at most {high} leaves nothing in between.",
         "Write the window again.",
     ),
     "unreadable.too_many_pipes": ("The rack: has at most {most} pipes, the lead among them.", "Make two racks of it."),
     "not_measured": ("Still to measure: {called}, {what}.", ""),
-    "not_measured.end": ("Still to measure: where the pipe seats at the end.", ""),
-    "far_out": ("{called}: is {written} meant as {own}, or as {other}?", "Write the unit."),
-    "taken_twice": ("{called}: its readings are {apart} apart; their mean is used.", "Take it once more."),
+    "not_measured.end": ("Still to measure: where the pipe ends.", ""),
+    "far_out": ("{called}: does {written} mean {own}, or {other}?", "Write the unit."),
+    "taken_twice": ("{called}: its readings are {apart} apart; their mean is used.", "Measure it once more."),
     # The shoe.
     "no_such_shoe": ("The shoe: {why}.", ""),
     "no_typical_shoe": (
@@ -39,8 +39,8 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "The rack: the strut cannot lie on the side on which the pipes lie beside each other.",
         "Choose the side under the pipes.",
     ),
-    "no_rise.one_of": ("{step}: give the rise, or what is to be got over; one of them.", "Write the rise."),
-    "no_rise": ("{step}: a rise of nothing needs no bends.", "Write the rise, or take the step out."),
+    "no_rise.one_of": ("{step}: give the rise, or what it goes over; one of the two.", "Write the rise."),
+    "no_rise": ("{step}: a rise of nothing needs no bends.", "Write the rise, or remove the step."),
     "no_rise.slope": ("{step}: a rise of nothing needs no bends.", "Write the rise, or make it one bend."),
     "no_rise.rolled": ("{step}: it moves nowhere.", "Write rise and roll."),
     "no_rise.beyond": (
@@ -49,11 +49,11 @@ FINDINGS: dict[str, tuple[str, str]] = {
     ),
     "no_rise.kick": ("{step}: it lifts nothing.", "Write the rise."),
     "no_kick": (
-        "{step}: give the setback or the angle of the kick; one of them.",
+        "{step}: give the setback or the angle of the kick; one of the two.",
         "About three times the rise is a comfortable setback.",
     ),
     "no_shots": (
-        "{step}: give the number of shots or the degrees a shot; one of them.",
+        "{step}: give the number of shots or the degrees of each shot; one of the two.",
         "Nine or more make a 90 that looks round.",
     ),
     "no_shots.too_many": (
@@ -62,7 +62,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
     ),
     "no_end": (
         "{step}: the end must be measured first, as the offset stands right before it.",
-        "Write where the pipe seats at the end.",
+        "Write where the pipe ends.",
     ),
     "radius_too_small": (
         "{step}: no sweep is tighter than the shoe's own radius, {least}.",
@@ -103,7 +103,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
     ),
     "end_too_near": (
         "The end: the pipe would end before its last bend is finished.",
-        "Seat at {least} or more.",
+        "End the pipe at {least} or more.",
     ),
     "too_many_bends": (
         "{step}: with it the run has more than {most} bends.",
@@ -174,7 +174,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "Strap it to something of its own there, or do the step another way. Check your local code.",
     ),
     "closure": (
-        "The run misses the box by {off}, as the box was measured on its own ({parts}).",
+        "The run ends {off} from the box as the box was measured on its own ({parts}).",
         "One of the measures is off; take the longest again.",
     ),
     # Couplings and pull points.
@@ -241,7 +241,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
         "Write it again, with its unit.",
     ),
     "far_out.angle": (
-        "{called}: a bend of {angle} hardly is one; no finder tells it from none.",
+        "{called}: a bend of {angle} is hardly one; no angle finder can read so little.",
         "Write the angle again, or leave the step out.",
     ),
     "oval_straight": (
@@ -260,7 +260,7 @@ FINDINGS: dict[str, tuple[str, str]] = {
     ),
     "bend_long": (
         "{step}: the shoe finds no hold so near end B of piece {piece}.",
-        "Leave {spare} to spare there, bend it, then cut it off.",
+        "Leave {spare} extra there, bend it, then cut it off.",
     ),
     # The pipe as bent in simulation.
     "runs_into_thing": (

@@ -29,8 +29,8 @@ WORKING: dict[str, str | tuple[str, str]] = {
     "work.shots": "{shots} shots of {each}° on a radius of {radius}.",
     "work.rolled": "True rise: √({rise}² + {roll}²) = {true}; rolled by the angle whose tangent is roll {roll} ÷ rise "
     "{rise}: {angle} from {toward} toward {aside}.",
-    "work.set_rolled": "To set it: a finder against both legs reads 0 while the offset lies the way of its rise; turn "
-    "the pipe until it reads {angle}.",
+    "work.set_rolled": "To set it: an angle finder against both legs reads 0 while the offset lies the way of its "
+    "rise; turn the pipe until it reads {angle}.",
     "work.kick_or_offset": "A kick serves where the 90 stands at the edge of the new level. To lie flat on it for a "
     "stretch take an offset: one bend more.",
     "work.kick": "Kick: the angle whose tangent is rise {rise} ÷ setback {setback}: {angle}.",

@@ -29,7 +29,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "reading.saddle_legs": "Los tramos antes y después de la silla",
     "reading.rise": "Regla sobre el tramo de antes, hasta el mismo lado del de después",
     "reading.height": "Regla por debajo del tramo antes de la silla: hasta la parte de abajo de su cima",
-    "reading.kick": "Regla a lo largo del tramo sin quiebre: el otro tramo del 90 se separa de ella, de un mismo "
+    "reading.kick": "Regla a lo largo del tramo sin quiebre: distancia al otro tramo del 90, de un mismo "
     "lado al mismo lado",
     "reading.outer_legs": "Los tramos antes y después de la bayoneta",
     "reads.parallel": "paralelos",
@@ -37,8 +37,8 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # How the dial's angle is found.
     "found.handle": "El mango queda entonces derecho hacia arriba.",
     "found.between_lines": "La zapata no tiene línea para eso: {beside}, y compruebe con el medidor de ángulos.",
-    "beside.hair_past": "un pelo pasado de {line}",
-    "beside.hair_short": "un pelo antes de {line}",
+    "beside.hair_past": "apenas pasado de {line}",
+    "beside.hair_short": "apenas antes de {line}",
     "beside.between": "entre {one} y {other}",
     "beside.under": "menos de {line}",
     "beside.past": "más de {line}",
@@ -48,7 +48,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "use.arrow_b": "Gancho hacia B: con el gancho hacia A la marca quedaría fuera del tubo.",
     "use.star_a": "En la estrella, porque la marca de la flecha quedaría fuera del tubo.",
     "use.star_b": "En la estrella con el gancho hacia B, porque ninguna otra marca cae en el tubo.",
-    "use.notch": "La muesca es el medio de una curva de 45: póngala en el centro de la silla.",
+    "use.notch": "La muesca es el medio de una curva de 45: va en el centro de la silla.",
     "use.no_notch": "La muesca no: solo es el medio de una curva de 45, y esta curva central no es de 45.",
     "use.outer": "Curva exterior de una silla: el gancho mira al centro.",
     # Cautions.
@@ -93,7 +93,7 @@ BENCH: dict[str, str | tuple[str, str]] = {
     "ya lo cuenta.",
     "stamp.pull": "Cuando todo lo demás esté doblado y el extremo {end} cortado a medida: métalo en la herramienta de "
     "palanca con {straight} más allá de la bayoneta. {way} Un solo jalón.",
-    "stamp.check": "Regla sobre el tramo: el extremo {end} se separa {rise} de ella y queda paralelo.",
+    "stamp.check": "Regla sobre el tramo: el extremo {end} queda a {rise} de ella, y paralelo.",
     "stamp.any_way": "Girado como sea.",
     "stamp.way": "Con el tubo más allá de la curva {bend} a las 12 del reloj, visto desde el extremo {end}, la punta "
     "se mueve hacia las {clock}.",
@@ -113,8 +113,8 @@ BENCH: dict[str, str | tuple[str, str]] = {
     # Correcting.
     "correct.go_on": "El tubo todavía queda; siga como está planeado.",
     "correct.then_go_on": "Luego siga como está planeado.",
-    "correct.near_enough": "Más cerca no llegan las manos ni el medidor; lo que falta al final se acomoda en las "
-    "abrazaderas.",
+    "correct.near_enough": "Más cerca no llegan las manos ni el medidor de ángulos; lo que falta al final se "
+    "acomoda en las abrazaderas.",
     "correct.rest": "Doble lo demás con las marcas y los ángulos nuevos.",
     "correct.then_rest": "Luego doble lo demás con las marcas y los ángulos nuevos.",
     "correct.cut": "Mueva el corte del extremo {end}.",

@@ -2,7 +2,7 @@
 
 WORKING: dict[str, str | tuple[str, str]] = {
     "work.radius": "Radio del eje del tubo: (ganancia {gain} − diámetro {diameter}) ÷ {divisor} = {radius}.",
-    "work.arc_offset": "De la flecha a donde empieza una curva: descuento {deduct} − radio {radius} − medio diámetro "
+    "work.arc_offset": "De la flecha a donde empieza una curva: deducción {deduct} − radio {radius} − medio diámetro "
     "{half} = {offset}.",
     "work.ahead": "Tubo recto que necesita delante de una curva: {front} ({hook}) + {offset} = {ahead}.",
     "work.behind": "Detrás de una curva: {behind} ({heel}), y {oval} para no caer en una pared ovalada. Entre dos "

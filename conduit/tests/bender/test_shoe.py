@@ -46,8 +46,8 @@ class Typical(TestCase):
     def test_angles_without_a_line_are_found_beside_one(self):
         hand = typical_shoe("EMT", "3/4")
         said = {angle: found_by(angle, hand) for angle in (10, 11.25, 21, 30, 37, 45, 8.5, 95)}
-        self.assertIn("a hair past 10°", said[11.25])
-        self.assertIn("a hair short of 22 1/2°", said[21])
+        self.assertIn("just past 10°", said[11.25])
+        self.assertIn("just short of 22 1/2°", said[21])
         self.assertIn("stands straight up", said[30])
         self.assertIn("between 30° and 45°", said[37])
         self.assertIn("past 90°", said[95])

@@ -81,7 +81,7 @@ class Correcting(TestCase):
         self.assertEqual((found.advice, len(found.rebends)), ("rebend", 1))
         near, miss, _, _ = after(LONG_STUB, (0, 89.6), (1, 90.4))
         self.assertEqual(near.advice, "go_on")
-        self.assertIn("As near as hands", near.says)
+        self.assertIn("As close as hands", near.says)
         self.assertGreater(miss, 1 / 8)
 
     def test_a_bend_in_the_wrong_place_is_made_up_for_by_the_rest(self):
@@ -137,7 +137,7 @@ class Correcting(TestCase):
         self.assertIn("Twist bend 3 back by 5.0°", last.says)
         far = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 6))[0]
         self.assertEqual(far.advice, "scrap")
-        self.assertIn("bend 3 is 6.0° out of plane", far.says)
+        self.assertIn("bend 3 has a dog-leg of 6.0°", far.says)
         heavy = after(OFFSET, (0, 30), (1, 30), (2, 90, 0, 5), material="rigid")[0]
         self.assertEqual(heavy.advice, "scrap")
 
@@ -152,6 +152,21 @@ class Correcting(TestCase):
             self.assertLessEqual(off, 1)
 
 
+class OutOfTolerance(TestCase):
+    def test_what_of_a_bend_is_out_is_told(self):
+        bencher = Bencher(LONG_STUB)
+        first = bencher.sheet(1).bends[0]
+        tape = first.tape.wanted.inches
+        for read, out_by in (
+            ({"angle": 90, "tape": tape}, ""),
+            ({"angle": 95, "tape": tape}, "angle"),
+            ({"angle": 90, "tape": tape, "turned": 6.0}, "dog_leg"),
+            ({"angle": 90, "tape": tape + 3 / 4}, "mark"),
+        ):
+            made = bencher.sheet(1, made=[BendAsMade(bend=first.number, **read)]).bends[0].made
+            self.assertEqual((made.out_by, made.within), (out_by, not out_by), read)
+
+
 class InTheirOrder(TestCase):
     def test_a_bend_that_a_correction_leaves_no_room_in_the_order_is_told_there_and_at_its_own(self):
         offset_by_hand = document([offset(30, 6.5, 45, ref="raised_by")], 73, "1-1/4", material="rigid")
@@ -159,7 +174,7 @@ class InTheirOrder(TestCase):
         for off, is_told in ((-2, False), (1, False), (2, True)):
             sheet = bencher.sheet(1, made=[BendAsMade(bend=1, angle=45 + off, left=True)])
             self.assertEqual(sheet.correction.advice, "replan", off)
-            self.assertEqual("bend 2 cannot come" in sheet.correction.says, is_told, off)
+            self.assertEqual("bend 2 cannot be made" in sheet.correction.says, is_told, off)
             self.assertEqual(bool(sheet.bends[1].breaks), is_told, off)
         self.assertIn("where bend 1 is already bent", sheet.bends[1].breaks)
 

@@ -155,7 +155,7 @@ class Arranging(TestCase):
     def test_the_cut_and_every_mark_from_end_a_also_with_the_first_inch_burnt(self):
         sheet = sheet_of(BACK_TO_BACK, spare="1 1/2")
         self.assertEqual((sheet.cut.reads, sheet.length.reads), ("67", "65 1/2"))
-        self.assertIn("65 1/2 and 1 1/2 to spare on end B", sheet.cutting[0])
+        self.assertIn("65 1/2 and 1 1/2 extra on end B", sheet.cutting[0])
         self.assertIn("No stick is longer than 120", sheet_of(BACK_TO_BACK, spare=60).cutting[-1])
         for bend in sheet.bends:
             self.assertAlmostEqual(bend.burnt.inches - bend.use.at.inches, 1)
@@ -172,7 +172,7 @@ class Arranging(TestCase):
         self.assertAlmostEqual(second.tape.wanted.inches, bend_of(plain, 2).tape.wanted.inches)
         self.assertEqual(
             long.cutting[0],
-            "Cut 68 1/2: 65 1/2 and 2 to spare on end A and 1 to spare on end B."
+            "Cut 68 1/2: 65 1/2 and 2 extra on end A and 1 extra on end B."
             " Ream both ends after they are cut to length.",
         )
         self.assertIn("mark end A where the connector’s shoulder comes, cut 1/8 short of the mark", long.cutting[1])

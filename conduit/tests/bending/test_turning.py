@@ -47,5 +47,5 @@ class TurningThePipe(TestCase):
         # It was made up on the floor, or down in the air; from there the pipe was turned.
         stood = 180 if beside.where == "air" else 0
         self.assertLessEqual(abs(math.remainder(stood + bend.turn - clockwise, 360)), 0.5)
-        words = {0: "Do not turn", 180: "half round"}.get(abs(round(bend.turn)), "clockwise")
+        words = {0: "Do not turn", 180: "half a turn"}.get(abs(round(bend.turn)), "clockwise")
         self.assertIn(words, bend.turn_says)

@@ -177,6 +177,28 @@ class Lists(TestCase):
         self.assertEqual((lines[1].material, lines[1].length), ("rigid", 62.0))
         self.assertEqual((lines[2].trade_size, lines[2].length), ("1", 30.5))
 
+    def test_a_line_is_read_however_its_parts_are_written_and_ordered(self):
+        for line in (
+            '3/4" EMT 41 3/8"',
+            "¾ EMT 41⅜",
+            "EMT 3/4 41 3/8",
+            "3/4; EMT; 41 3/8",
+            "3/4 in thinwall 3' 5-3/8\"",
+            "3/4 41 and 3/8",
+        ):
+            [one] = read_scrap_list(line).lines.values()
+            told = (one.trade_size, one.material, one.length, one.count, one.place)
+            self.assertEqual(told, ("3/4", "EMT", 41.375, 1, ""), line)
+        for line in (
+            "2x 1-1/4 RMC 50 bay 2",
+            "1 1/4 rigid 50 qty 2 at bay 2",
+            "GRC 1¼ 50 x2 bay 2",
+            "1 1/4 RGS 50 2 pcs, bay 2",
+        ):
+            [one] = read_scrap_list(line).lines.values()
+            told = (one.trade_size, one.material, one.length, one.count, one.place)
+            self.assertEqual(told, ("1-1/4", "rigid", 50, 2, "bay 2"), line)
+
     def test_a_rack_as_csv(self):
         text = "Trade size,material,length,place,end a\n3/4,EMT,41 3/8,bay 1,factory\n1,IMC,20,,\n"
         found = read_scrap_list(text)

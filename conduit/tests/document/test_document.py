@@ -20,7 +20,7 @@ FAULTS = [
     ({"start": {}}, "start.heading", "is missing"),
     ({"start": {"heading": "north"}}, "start.heading", "must be one of right, left"),
     ({"start": None}, "start", "must be an object"),
-    ({"end": {}}, "end.at", "Still to measure: where the pipe seats"),
+    ({"end": {}}, "end.at", "Still to measure: where the pipe ends"),
     ({"end": {"at": "7 1/0"}}, "end.at", "nothing can be divided by 0"),
     ({"end": {"at": "30", "measured": {"up": "x"}}}, "end.measured.up", "is not a length"),
     ({"steps": [{"kind": "bend", "turn": "up"}]}, "steps.0.at", "how far along it stands"),

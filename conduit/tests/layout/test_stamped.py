@@ -68,7 +68,7 @@ class StampedByALeverTool(TestCase):
         self.assertIn("with 2 beyond the offset. With the pipe beyond bend 1 at 12 o’clock, seen from end A", first)
         # The run goes right and then up, seen from its beginning out of the wall lies to the right: 3 o'clock.
         self.assertIn("the end moves to 3 o’clock. One pull.", first)
-        self.assertIn("end A stands off it by 1/2", second)
+        self.assertIn("end A is 1/2 away", second)
 
     def test_seen_from_end_b_it_is_the_other_side(self):
         sheet = Bencher(document([ninety(30, "up"), stamped("end")], 40)).sheet(1)

@@ -49,7 +49,7 @@ class ImpossibleRuns(TestCase):
     def test_end_before_the_last_bend_finishes(self):
         plan, finding = self.stopped(document([ninety(20, "up")], 3), "end.at", "end_too_near")
         self.assertEqual(len(plan.bends), 1)
-        least = finding.remedy.removeprefix("Seat at ").removesuffix(" or more.")
+        least = finding.remedy.removeprefix("End the pipe at ").removesuffix(" or more.")
         self.assertTrue(make_plan(document([ninety(20, "up")], least)).makeable)
 
     def test_offset_of_nothing(self):
@@ -123,7 +123,7 @@ class Checks(TestCase):
         self.assertTrue(short.makeable)
         close = make_plan(document([ninety(20, "up")], "6 1/4"))
         self.assertEqual([p.code for p in close.findings], ["straight_at_connector", "bend_long"])
-        self.assertIn("Leave 2 1/2 to spare", close.findings[1].remedy)
+        self.assertIn("Leave 2 1/2 extra", close.findings[1].remedy)
 
     def test_rounding_is_for_show_only(self):
         for tape, most in (("1/16", 0.2), ("1/8", 0.4), ("1 mm", 0.2)):

@@ -79,7 +79,7 @@ class FirstOrder(TestCase):
         spread = spread_at_end(layout.path)
         self.assertAlmostEqual(spread.per_degree[0], 96 * 0.01745, delta=0.12)
         self.assertEqual(touchy_bends(spread), [1])
-        self.assertEqual((spread.touchiest.bend, spread.touchiest.what), (1, "angle"))
+        self.assertEqual((spread.most_sensitive.bend, spread.most_sensitive.what), (1, "angle"))
 
     def test_better_tools_fit_better_and_a_stub_is_precut(self):
         layout, _ = laid_out(self.RUNS[0])

@@ -50,7 +50,7 @@ class Ways(TestCase):
             self.assertTrue(in_air.plan.makeable)
             ways, cautions = told(in_air)
             self.assertIn("air", ways)
-            self.assertIn("have somebody help", cautions)
+            self.assertIn("have someone help", cautions)
             helped = benched(note, NONE_BUT_THE_AIR.model_copy(update={"helper": True}))
             self.assertIn("your helper pushes", told(helped)[1])
 

@@ -57,7 +57,7 @@ class CrewLimits(BenchTestCase):
         self.assertGreater(len(bench["sticks"]), pieces)
         self.assertEqual(Stick.objects.get(run=run).limits["stick"], 120)
         begun = next(stick for stick in bench["sticks"] if stick["begun"])
-        self.assertIn("changed after this stick was begun", begun["stale"])
+        self.assertIn("changed after this stick was started", begun["stale"])
 
     def test_the_cutting_goes_by_them(self):
         self.put(kerf="1/8", keep="20", least_piece="10")

@@ -86,7 +86,7 @@ class SignIn(CrewTestCase):
         self.assertGreater(ours.get().expire_date, timezone.now() + timedelta(days=13))
 
     def test_the_page_is_guarded(self):
-        page = Api().get("/runs/5/walk")
+        page = Api().get("/runs/5/layout")
         self.assertEqual(page.status_code, 200)
         policy = page["Content-Security-Policy"]
         self.assertIn("script-src 'self';", policy + ";")

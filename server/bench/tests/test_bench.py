@@ -114,7 +114,7 @@ class AtTheBench(BenchTestCase):
         # The bend lies elsewhere, the piece where it lay.
         self.save(run, couplings=["35", "70"], steps=[ninety("101", "up")], end={"at": 39})
         stick = self.bench(run)["sticks"][2]
-        self.assertIn("changed after this stick was begun", stick["stale"])
+        self.assertIn("changed after this stick was started", stick["stale"])
         self.assertEqual(stick["sheet"], {**before, "piece": 3})
         self.assertTrue(self.do(bent(1, 90, piece=3, again=True), run=run)[0][0]["done"])
         self.save(run, couplings=["70"], steps=[ninety("100", "up")], end={"at": "40"})
@@ -156,7 +156,7 @@ class AtTheBench(BenchTestCase):
         self.do(bent(1, 91), api=Api(self.bender))
         outcomes, _ = self.do(bent(1, 90))
         self.assertFalse(outcomes[0]["done"])
-        self.assertIn("Bend 1 is entered already: 91° by ben", outcomes[0]["says"])
+        self.assertIn("Bend 1 is already entered: 91° by ben", outcomes[0]["says"])
         outcomes, bench = self.do(bent(1, 90.2, again=True))
         self.assertTrue(outcomes[0]["done"])
         self.assertEqual(bench["sticks"][0]["sheet"]["bends"][0]["made"]["angle"], 90.2)
@@ -209,7 +209,7 @@ class Begun(BenchTestCase):
         save_run(self.lead, self.feed.pk, 1, longer)
         after = self.bench()["sticks"][0]
         self.assertEqual(after["sheet"]["bends"][0]["use"], before["sheet"]["bends"][0]["use"])
-        self.assertIn("changed after this stick was begun", after["stale"])
+        self.assertIn("changed after this stick was started", after["stale"])
         self.assertEqual(self.status(), ("cut", ""))
         self.assertEqual(self.behind(), ([1], [1]))
         renamed = {**RUN, "name": "Other name"}

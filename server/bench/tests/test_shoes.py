@@ -73,6 +73,19 @@ class Shoes(BenchTestCase):
         self.assertIsNotNone(self.send("PUT", "", {**NEW, "deduct": "6 1/8", "gain": "3 5/16"}).json()["calibrated_at"])
         self.assertIsNone(self.send("PUT", "", {**NEW, "deduct": "6 1/4"}).json()["calibrated_at"])
 
+    def test_runs_know_a_shoe_by_the_names_that_it_had(self):
+        self.send("POST", "/calibrate", {"tests": [TEST]})
+        run = add_run(self.lead, self.job.pk, {**RUN, "shoe": self.api.send("GET", "/shoes").json()[0]["figures"]})
+        self.do(bent(1, 90), run=run)
+        self.send("PUT", "", {**NEW, "deduct": "6 1/8", "gain": "3 5/16", "name": "Blue head"})
+        told = self.bench(run)["sticks"][0]["shoe"]
+        self.assertEqual((told["name"], told["cautions"]), ("Blue head", []))
+        log = self.api.send("GET", "/log?shoe=Blue head").json()
+        self.assertEqual([line["shoe"] for line in log["lines"]], ["Blue head"])
+        # Another that takes the old name has it from now on.
+        self.api.send("POST", "/shoes", NEW)
+        self.assertIn("not calibrated", self.bench(run)["sticks"][0]["shoe"]["cautions"][-1])
+
     def test_a_plan_made_with_old_figures_says_so_and_its_marks_move_with_the_new(self):
         run = add_run(self.lead, self.job.pk, {**RUN, "shoe": self.shoe["figures"]})
         before = self.bench(run)["sticks"][0]

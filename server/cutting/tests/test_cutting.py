@@ -284,8 +284,8 @@ class Cutting(CrewTestCase):
         cuts = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/cuts.csv").content.decode().splitlines()
         self.assertEqual(len(cuts), 1 + Cut.objects.count())
         order = self.api.send("GET", f"/jobs/{self.job.pk}/cutting/order.csv").content.decode()
-        self.assertIn("stick,1/2,EMT,120", order)
-        self.assertIn("connector,3/4,EMT,,2", order)
+        self.assertIn('stick,"1/2""",EMT,"120""",', order, "a spreadsheet makes no date of it")
+        self.assertIn('connector,"3/4""",EMT,,2', order)
 
     def test_a_viewer_sees_plans_and_changes_nothing_by_looking(self):
         digest = planned(self.lead, self.job)

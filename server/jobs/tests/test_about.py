@@ -110,7 +110,7 @@ class AboutARun(CrewTestCase):
             self.assertEqual(self.add(image).status_code, 422)
         for _ in range(MOST_PHOTOS):
             self.assertEqual(self.add(encoded(kind="PNG")).status_code, 201)
-        self.assertIn("Take one out first", self.add(encoded()).json()["detail"])
+        self.assertIn("Delete one first", self.add(encoded()).json()["detail"])
 
     def test_only_the_crew_sees_it_and_who_may_work_changes_it(self):
         photo = self.add(encoded()).json()["photos"][0]["id"]

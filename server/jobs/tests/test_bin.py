@@ -7,7 +7,7 @@ from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap
 from server.stock.models import Entry, Reservation
 from server.stock.schemas import ScrapIn
-from server.tests.support import RUN, CrewTestCase, taken_plan
+from server.tests.support import RUN, Api, CrewTestCase, taken_plan
 
 
 class Bin(CrewTestCase):
@@ -23,8 +23,12 @@ class Bin(CrewTestCase):
         self.assertEqual(self.runs(), ["Feed"])
         self.api.send("DELETE", f"/jobs/{self.job.pk}")
         self.assertEqual((self.runs(), self.lies_there()), ([], [("job", "Shed"), ("run", "Other")]))
-        for path in (f"/jobs/{self.job.pk}", f"/runs/{self.feed.pk}", f"/runs/{self.feed.pk}/bench"):
+        for path in (f"/jobs/{self.job.pk}", f"/runs/{self.feed.pk}/bench"):
             self.assertEqual(self.api.send("GET", path).status_code, 404)
+        gone = self.api.send("GET", f"/runs/{self.feed.pk}")
+        self.assertEqual(gone.status_code, 410)
+        self.assertIn("is in the bin: deleted by", gone.json()["detail"])
+        self.assertEqual(Api(self.stranger).send("GET", f"/runs/{self.feed.pk}").status_code, 404)
         refused = self.api.send("POST", f"/runs/{other['id']}/restore")
         self.assertEqual((refused.status_code, "Shed" in refused.json()["detail"]), (409, True))
         restored = self.api.send("POST", f"/jobs/{self.job.pk}/restore")

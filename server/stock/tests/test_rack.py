@@ -66,6 +66,10 @@ class Rack(CrewTestCase):
         same = ("material", "trade_size", "length", "place", "end_a", "end_b")
         kept = [[[one[of] for of in same] + [one["since"][:19]] for one in several] for several in (added, again)]
         self.assertEqual(*kept, "it reads its own CSV")
+        read = self.api.send("POST", "/rack/list/read", {"text": bad}).json()
+        self.assertEqual(([one["length"] for one in read["lines"]], read["pieces"]), (["41 3/8"], 1))
+        self.assertEqual([fault["line"] for fault in read["faults"]], [2, 3])
+        self.assertEqual(len(self.api.send("GET", "/rack").json()["scraps"]), 6, "read only")
         answer = self.api.send("POST", "/rack/list", {"text": "size,length,since\n1,30,last week"})
         self.assertIn("that is no date", answer.json()["places"]["line 2"])
 

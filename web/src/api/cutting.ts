@@ -77,7 +77,7 @@ const cutKeys = new WriteKeys(newKey);
 export const useCutAct = (jobId: number) =>
   useCuttingAct(
     jobId,
-    async ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong"; length: string }) => {
+    async ({ id, ...act }: { id: number; kind: "cut" | "undo" | "wrong" | "to_rack"; length: string }) => {
       const done = `${id} ${act.kind} ${act.length}`;
       const body = { ...act, key: cutKeys.keyOf(done, Date.now()) };
       try {

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import type { GivenMark, MarksJudged, RackOption, RunDocument, SharedClosing, Way } from "./types";
+import { keys } from "./queries";
+import type { GivenMark, MarksJudged, NoteOut, RackOption, RunDocument, SharedClosing, Way } from "./types";
 
 // What is asked of a run as it stands on the screen, kept or not: nothing of it is written anywhere.
 
@@ -49,5 +50,29 @@ export const useCompared = (mine: RunDocument, theirs: RunDocument | undefined) 
     queryKey: ["compare", mine, theirs],
     queryFn: () => reply(api.POST("/api/compare", { body: { mine, theirs: theirs ?? mine } })),
     enabled: theirs !== undefined,
+    ...LIVE,
+  });
+
+const BETWEEN_LOOKS = 10_000;
+
+/** What the run as it stands on the screen would have otherwise of its pieces that are reserved, cut or bent. */
+export const useUnderChange = (runId: number, document: RunDocument) =>
+  useQuery({
+    queryKey: [...keys.underChange(runId), document],
+    queryFn: () =>
+      reply(
+        api.POST("/api/runs/{run_id}/changed", { params: { path: { run_id: runId } }, body: { document } }),
+      ),
+    // Others cut and bend meanwhile.
+    refetchInterval: BETWEEN_LOOKS,
+    retry: false,
+    ...LIVE,
+  });
+
+/** The run as a field note. */
+export const useWrittenNote = (document: RunDocument) =>
+  useQuery({
+    queryKey: ["note", document],
+    queryFn: () => reply(api.POST("/api/note/write", { body: { document } })) as Promise<NoteOut>,
     ...LIVE,
   });

@@ -1,4 +1,11 @@
-import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  queryOptions,
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { api, reply } from "./client";
 import { dropOthers, ownerOf } from "./owner";
 import type {
@@ -37,6 +44,7 @@ export const keys = {
   cuts: (id: number) => ["cuts", id] as const,
   run: (id: number) => ["run", id] as const,
   newest: (id: number) => ["newest", id] as const,
+  underChange: (id: number) => ["under change", id] as const,
   rack: ["rack"] as const,
   labels: ["labels"] as const,
   bin: ["bin"] as const,
@@ -112,15 +120,19 @@ export const useNewest = (id: number) =>
     retry: false,
   });
 
-/** A run's bench, kept in this browser so that it opens without a network. */
-export const useBench = (id: number) =>
-  useQuery({
+const benchOf = (id: number) =>
+  queryOptions({
     queryKey: keys.bench(id),
     queryFn: () =>
       reply(api.GET("/api/runs/{run_id}/bench", { params: { path: { run_id: id } } })) as Promise<Bench>,
-    refetchInterval: 6000,
     ...KEPT,
   });
+
+/** A run's bench, kept in this browser so that it opens without a network. */
+export const useBench = (id: number) => useQuery({ ...benchOf(id), refetchInterval: 6000 });
+
+/** The benches of several runs. */
+export const useBenches = (ids: readonly number[]) => useQueries({ queries: ids.map(benchOf) });
 
 /** A rack as it is saved, on the floor. */
 export const useFloor = (id: number) =>
@@ -165,9 +177,11 @@ export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
     gcTime: 10_000,
   });
 
-export const useRevisions = (id: number) =>
+/** A run's saves; asked again with each `version` that is saved. */
+export const useRevisions = (id: number, version: number) =>
   useQuery({
-    queryKey: ["revisions", id],
+    queryKey: ["revisions", id, "up to", version],
+    placeholderData: keepPreviousData,
     queryFn: () => reply(api.GET("/api/runs/{run_id}/revisions", { params: { path: { run_id: id } } })),
     gcTime: 0,
   });
@@ -204,6 +218,10 @@ export const useAddScrap = () =>
 
 export const useAddScrapList = () =>
   useRefreshing((body: ListIn) => reply(api.POST("/api/rack/list", { body })), RACK_AND_CUTS);
+
+/** What a list says, before anything of it is put on the rack. */
+export const useReadScrapList = () =>
+  useMutation({ mutationFn: (body: ListIn) => reply(api.POST("/api/rack/list/read", { body })) });
 
 /** The tape that the rack is measured with. */
 export const useSetTape = () =>
@@ -266,9 +284,13 @@ export const useCopyRun = () =>
     [keys.jobs, ["cuts"]],
   );
 
-export const useRemoveJob = () =>
+/** What lies in the bin now is told before the lists are asked again: its row is gone then, with all that waits in it. */
+type OnGone = () => void;
+
+export const useRemoveJob = (onGone: OnGone) =>
   useRefreshing(
-    (id: number) => reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
+    (id: number) =>
+      reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })).then(onGone),
     [keys.jobs, keys.bin, ...RACK_AND_CUTS],
   );
 
@@ -279,9 +301,10 @@ export const useAddRun = (jobId: number) =>
     [keys.jobs, ["cuts"]],
   );
 
-export const useRemoveRun = () =>
+export const useRemoveRun = (onGone: OnGone) =>
   useRefreshing(
-    (id: number) => reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
+    (id: number) =>
+      reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })).then(onGone),
     [keys.jobs, keys.bin, ...RACK_AND_CUTS],
   );
 
@@ -324,9 +347,10 @@ export const useChangeShoe = (id: number) =>
     SHOES_AND_BENCHES,
   );
 
-export const useRemoveShoe = () =>
+export const useRemoveShoe = (onGone: OnGone) =>
   useRefreshing(
-    (id: number) => reply(api.DELETE("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } } })),
+    (id: number) =>
+      reply(api.DELETE("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } } })).then(onGone),
     SHOES_AND_BENCHES,
   );
 

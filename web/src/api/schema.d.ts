@@ -724,6 +724,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/list/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read List
+         * @description What a pasted list or CSV says, line by line, before anything is put on the rack.
+         */
+        post: operations["readScrapList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/tape": {
         parameters: {
             query?: never;
@@ -1229,7 +1249,7 @@ export interface paths {
         };
         /**
          * Get Run
-         * @description A run as it was typed.
+         * @description A run as it was typed; one that lies in the bin is told as such.
          */
         get: operations["getRun"];
         /**
@@ -1743,6 +1763,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Under Change
+         * @description What this document would change of pieces that are reserved, cut or bent; nothing is kept.
+         */
+        post: operations["tellUnderChange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cuts/{cut_id}": {
         parameters: {
             query?: never;
@@ -1754,7 +1794,7 @@ export interface paths {
         put?: never;
         /**
          * Do Cut
-         * @description Confirm a cut, undo it, or say that it was cut wrong; rack and ledger follow.
+         * @description Confirm a cut, undo it, say that it was cut wrong, or put the piece on the rack; rack and ledger follow.
          */
         post: operations["doCut"];
         delete?: never;
@@ -2353,6 +2393,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Called Before
+             * @description Names that it had, by which older runs know it.
+             */
+            called_before: string[];
+            /**
              * Material
              * @enum {string}
              */
@@ -2804,6 +2849,49 @@ export interface components {
             tape?: ("1/16" | "1/8" | "1/32" | "1 mm") | null;
         };
         /**
+         * LineFault
+         * @description A line that cannot be read, and why.
+         */
+        LineFault: {
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ListOut
+         * @description What a list says, and what of it cannot be read.
+         */
+        ListOut: {
+            /** Lines */
+            lines: components["schemas"]["ReadLine"][];
+            /** Faults */
+            faults: components["schemas"]["LineFault"][];
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * ReadLine
+         * @description A line of a list, as it is understood: so many pieces alike.
+         */
+        ReadLine: {
+            /** Line */
+            line: number;
+            /** Trade Size */
+            trade_size: string;
+            /** Material */
+            material: string;
+            /**
+             * Length
+             * @description As its tape reads.
+             */
+            length: string;
+            /** Count */
+            count: number;
+            /** Place */
+            place: string;
+        };
+        /**
          * TapeIn
          * @description What the rack is measured with from now on.
          */
@@ -2911,15 +2999,15 @@ export interface components {
         };
         /**
          * ByHand
-         * @description What hands do to it: one standard deviation of the end, the touchiest bend, pre-cut or leave an allowance.
+         * @description What hands do to it: one standard deviation of the end, the most sensitive bend, pre-cut or an allowance.
          */
         ByHand: {
             along: components["schemas"]["Measure"];
             across: components["schemas"]["Measure"];
-            /** Touchiest Bend */
-            touchiest_bend: number | null;
-            /** Touchiest What */
-            touchiest_what: string;
+            /** Most Sensitive Bend */
+            most_sensitive_bend: number | null;
+            /** Most Sensitive What */
+            most_sensitive_what: string;
             /**
              * Per Degree
              * @description For each bend, how far the end moves with one degree of it.
@@ -6714,6 +6802,12 @@ export interface components {
              */
             within: boolean;
             /**
+             * Out By
+             * @description What of it is out of tolerance; end: each is within, but they add up.
+             * @enum {string}
+             */
+            out_by: "" | "angle" | "mark" | "dog_leg" | "end";
+            /**
              * Advice
              * @description What was to be done after it.
              * @enum {string}
@@ -7327,6 +7421,11 @@ export interface components {
              * @description What differs from the run as it is now, or nothing.
              */
             stale: string;
+            /**
+             * Card
+             * @description By what a printed card is known; another once something is laid out otherwise.
+             */
+            card: string;
             /** Cut At */
             cut_at: string | null;
             /** Cut By */
@@ -7691,6 +7790,12 @@ export interface components {
             /** Within */
             within: boolean;
             /**
+             * Out By
+             * @description What of it was out of tolerance, as told then.
+             * @enum {string}
+             */
+            out_by: "" | "angle" | "mark" | "dog_leg" | "end";
+            /**
              * Advice
              * @description What was to be done after it, as told then; empty: not kept.
              */
@@ -7854,8 +7959,11 @@ export interface components {
          * @description So many of one thing. `size` and `material` are empty where they do not matter.
          */
         BringLine: {
-            /** What */
-            what: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "stick" | "coupling" | "connector" | "bushing" | "strap" | "strut" | "box";
             /** Trade Size */
             trade_size: string;
             /** Material */
@@ -8021,7 +8129,7 @@ export interface components {
             done_by: string;
             /**
              * Stale
-             * @description Why it cannot be cut any more, or nothing.
+             * @description Why it cannot be cut any more, or serves no longer as it was cut; or nothing.
              */
             stale: string;
         };
@@ -8393,6 +8501,26 @@ export interface components {
             };
         };
         /**
+         * UnderChange
+         * @description A piece that is worked on, and what of it the run would have otherwise.
+         */
+        UnderChange: {
+            /** Piece */
+            piece: number;
+            /**
+             * Begun
+             * @description Cut or bent: the bench keeps it as it was laid out then.
+             */
+            begun: boolean;
+            /**
+             * Reserved
+             * @description Not cut yet, but reserved in the cut plan.
+             */
+            reserved: boolean;
+            /** Says */
+            says: string;
+        };
+        /**
          * CutActIn
          * @description What was done with a piece. The same key again is passed over.
          */
@@ -8401,7 +8529,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cut" | "undo" | "wrong";
+            kind: "cut" | "undo" | "wrong" | "to_rack";
             /**
              * Key
              * Format: uuid
@@ -9810,6 +9938,39 @@ export interface operations {
             };
         };
     };
+    readScrapList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     setTape: {
         parameters: {
             query?: never;
@@ -10686,6 +10847,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
                 };
             };
         };
@@ -11565,6 +11735,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CuttingOut"];
+                };
+            };
+        };
+    };
+    tellUnderChange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderChange"][];
                 };
             };
         };

@@ -57,6 +57,7 @@ export type GivenMark = Schemas["GivenMark"];
 export type CardAnswer = Schemas["CardAnswer"];
 export type MarksJudged = Schemas["MarksJudged"];
 export type NoteOut = Schemas["NoteOut"];
+export type ReadScrapList = Schemas["ListOut"];
 export type RevisionLine = Schemas["RevisionLine"];
 export type PictureDimension = Schemas["PictureDimension"];
 export type Finding = Schemas["Finding"];

@@ -1,23 +1,25 @@
 import { MutationCache, QueryCache, QueryClient, useIsRestoring } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { lazy, Suspense, useEffect } from "react";
+import { lazy, Suspense, useEffect, useRef } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
 import { KEEPING } from "@/api/kept";
 import { followOtherTabs, ownerOf } from "@/api/owner";
 import { keys, useMeAtFirst } from "@/api/queries";
+import type { Me } from "@/api/types";
 import { JobsPage } from "@/features/jobs/jobs-page";
 import { SignIn } from "@/features/people/sign-in";
-import { NoAnswer } from "@/layout/no-answer";
-import { NotFound } from "@/layout/not-found";
 import { OutboxProvider } from "@/outbox/outbox-context";
+import { NoAnswer } from "@/shell/no-answer";
+import { NotFound } from "@/shell/not-found";
+import { toTheWork } from "@/shell/to-the-work";
 
 // What is not needed to find a run is fetched when it is opened.
 const RunPage = lazy(() =>
-  import("@/features/walk/run-page").then((module) => ({ default: module.RunPage })),
+  import("@/features/layout/run-page").then((module) => ({ default: module.RunPage })),
 );
-const WalkView = lazy(() =>
-  import("@/features/walk/walk-view").then((module) => ({ default: module.WalkView })),
+const LayoutView = lazy(() =>
+  import("@/features/layout/layout-view").then((module) => ({ default: module.LayoutView })),
 );
 const BenchPage = lazy(() =>
   import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
@@ -44,6 +46,12 @@ const BeginPage = lazy(() =>
 );
 const ShoesPage = lazy(() =>
   import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
+);
+const JobCards = lazy(() =>
+  import("@/features/bench/job-cards").then((module) => ({ default: module.JobCards })),
+);
+const RunSheet = lazy(() =>
+  import("@/features/layout/run-sheet").then((module) => ({ default: module.RunSheet })),
 );
 const StockPage = lazy(() =>
   import("@/features/stock/stock-page").then((module) => ({ default: module.StockPage })),
@@ -89,6 +97,7 @@ function SignedInOnly() {
   const me = useMeAtFirst();
   const owner = me.data ? ownerOf(me.data) : "";
   useEffect(() => followOtherTabs(owner), [owner]);
+  useFocusAfterSignIn(me.data);
   // Until the server has said who is there nothing of anybody's is shown; without a network it is who was there last.
   if (!me.isFetchedAfterMount && me.fetchStatus !== "paused") return null;
   if (me.data === undefined) return <NoAnswer error={me.error} onAgain={() => me.refetch()} />;
@@ -100,14 +109,26 @@ function SignedInOnly() {
   );
 }
 
+/** Whoever has signed in just now begins on the page, and not before its header. */
+function useFocusAfterSignIn(me: Me | null | undefined) {
+  const before = useRef(me);
+  useEffect(() => {
+    if (before.current === null && me) requestAnimationFrame(() => toTheWork());
+    before.current = me;
+  }, [me]);
+}
+
 function Pages() {
   return (
     <Suspense>
       <Routes>
         <Route path="/" element={<JobsPage />} />
         <Route path="/runs/:runId" element={<RunPage />}>
-          <Route index element={<Navigate to="walk" replace />} />
-          <Route path="walk" element={<WalkView />} />
+          <Route index element={<Navigate to="layout" replace />} />
+          <Route path="layout" element={<LayoutView />} />
+          <Route path="sheet" element={<RunSheet />} />
+          {/* Addresses that people kept from when the view was called so. */}
+          <Route path="walk" element={<Navigate to="../layout" replace />} />
         </Route>
         <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
         <Route path="/runs/:runId/floor" element={<FloorPage />} />
@@ -117,6 +138,7 @@ function Pages() {
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
+        <Route path="/jobs/:jobId/cards" element={<JobCards />} />
         <Route path="*" element={<NotFound />} />
       </Routes>
     </Suspense>

@@ -1,5 +1,5 @@
 import { readingWidth } from "./fractions";
-import { type Box, crowding, holds } from "./labels";
+import { type Box, crowding, holds, overlap } from "./labels";
 import type { Flat } from "./projection";
 
 /** A dimension laid out on the sheet: its line beside what it measures, and its label on the line. */
@@ -14,9 +14,11 @@ export interface Wanted {
   from: Flat;
   to: Flat;
   text: string;
+  /** Is shown whatever it lies on. */
+  kept?: boolean;
 }
 
-const OFFSETS = [34, -34, 62, -62, 92, -92, 122, -122];
+const OFFSETS = [34, -34, 62, -62, 92, -92, 122, -122, 152, -152];
 export const LABEL_SIZE = 22;
 const HEIGHT = 26;
 const SHORTEST = 10;
@@ -40,10 +42,12 @@ export function layDimensions(
       4 * crowding(one.label, taken, obstacles) +
       spread(one.line, obstacles) +
       spread(one.line, drawn) +
-      3 * taken.filter((box) => along(one.line).some((point) => holds(box, point))).length +
+      12 * taken.filter((box) => along(one.line).some((point) => holds(box, point))).length +
       distance(one) / 60 +
       (inside(one.label, sheet) ? 0 : 50);
     const best = tries.reduce((a, b) => (cost(b) < cost(a) ? b : a));
+    // What finds no room is left out: the figure stands in its sentence all the same.
+    if (!one.kept && taken.some((box) => overlap(box, best.label))) return;
     taken.push(best.label);
     laid.push(best);
   });

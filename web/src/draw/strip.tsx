@@ -7,6 +7,7 @@ import { readingWidth } from "./fractions";
 import { inOneRow, rows } from "./labels";
 import { NumberTab } from "./number-tab";
 import { referenceName } from "./references";
+import { marksAlong, type Ruler, rulerOf } from "./ruler";
 import { useDrag } from "./use-drag";
 
 export interface StripBend {
@@ -38,7 +39,6 @@ const PIPE_TOP = 34;
 const PIPE_HEIGHT = 22;
 const LABEL_TOP = 72;
 const ROW = 26;
-const FOOT = 12;
 const LETTER = 8.6;
 const PILL = 16;
 
@@ -85,7 +85,7 @@ export const StickStrip = memo(function StickStrip({
           )
           .join("; ")}
       >
-        <Tape x={x} length={length} scale={scale} />
+        <Tape x={x} length={length} scale={scale} isMetric={piece.length.reads.endsWith("mm")} />
         <rect
           x={x(0)}
           y={PIPE_TOP}
@@ -208,12 +208,13 @@ interface TapeProps {
   x: (inches: number) => number;
   length: number;
   scale: number;
+  isMetric: boolean;
 }
 
-function Tape({ x, length, scale }: TapeProps) {
-  const every = scale > 4 ? 1 : scale > 2 ? 3 : 6;
-  const ticks = Array.from({ length: Math.floor(length / every) + 1 }, (_, i) => i * every);
-  const numbered = scale > 5.5 ? 6 : FOOT;
+function Tape({ x, length, scale, isMetric }: TapeProps) {
+  const ruler = rulerOf(scale, isMetric);
+  const { unit, numbered, longest } = ruler;
+  const ticks = marksAlong(ruler, length);
   return (
     <g>
       <rect
@@ -224,33 +225,38 @@ function Tape({ x, length, scale }: TapeProps) {
         fill="var(--paper)"
         stroke="var(--line)"
       />
-      <path d={tickMarks(ticks, false, x)} stroke="var(--ink)" strokeWidth="1" />
-      <path d={tickMarks(ticks, true, x)} stroke="var(--ink)" strokeWidth="1.8" />
+      <path d={tickMarks(ticks, ruler, false, x)} stroke="var(--ink)" strokeWidth="1" />
+      <path d={tickMarks(ticks, ruler, true, x)} stroke="var(--ink)" strokeWidth="1.8" />
       {ticks
-        .filter((inch) => inch > 0 && inch % numbered === 0 && x(length) - x(inch) > 16)
-        .map((inch) => (
+        .filter((tick) => tick > 0 && tick % numbered === 0 && x(length) - x(tick * unit) > 16)
+        .map((tick) => (
           <text
-            key={inch}
-            x={x(inch)}
+            key={tick}
+            x={x(tick * unit)}
             y={TAPE_TOP + 14}
             textAnchor="middle"
             fontSize="14"
-            fontWeight={inch % FOOT ? 400 : 700}
+            fontWeight={tick % longest ? 400 : 700}
             fill="var(--ink)"
           >
-            {inch}
+            {tick}
           </text>
         ))}
     </g>
   );
 }
 
-/** The tape's ticks as one path, those of whole feet or the others. */
-function tickMarks(ticks: number[], feet: boolean, x: (inches: number) => number): string {
+/** The tape's marks as one path, the longest of them or the others. */
+function tickMarks(
+  ticks: number[],
+  { unit, long, longest }: Ruler,
+  isLongest: boolean,
+  x: (inches: number) => number,
+): string {
   const bottom = TAPE_TOP + TAPE_HEIGHT;
   return ticks
-    .filter((inch) => (inch % FOOT === 0) === feet)
-    .map((inch) => `M${x(inch).toFixed(2)} ${bottom}v${feet ? -12 : inch % 6 === 0 ? -9 : -6}`)
+    .filter((tick) => (tick % longest === 0) === isLongest)
+    .map((tick) => `M${x(tick * unit).toFixed(2)} ${bottom}v${isLongest ? -12 : tick % long === 0 ? -9 : -6}`)
     .join("");
 }
 

@@ -42,6 +42,7 @@ export const stickOf = (sheet: Sheet): StickAtBench => ({
   used: shoe,
   begun: true,
   stale: "",
+  card: "abc123",
   cut_at: "2026-03-02T08:00:00Z",
   cut_by: "Dana",
   fitted_at: null,

@@ -11,7 +11,7 @@ import {
   type Planned,
   WorkContext as Within,
   type WorkContext,
-} from "@/features/walk/run-context";
+} from "@/features/layout/run-context";
 
 /** What a browser has and the tests' has not. */
 export const stubResizeObserver = () =>

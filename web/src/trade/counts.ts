@@ -6,6 +6,9 @@ export const asCount = (text: string): number =>
 
 export type Thing =
   | "bend"
+  | "box"
+  | "bushing"
+  | "connector"
   | "coupling"
   | "end"
   | "job"
@@ -14,7 +17,9 @@ export type Thing =
   | "piece"
   | "run"
   | "sawCut"
-  | "stick";
+  | "stick"
+  | "strap"
+  | "strut";
 
 /** So many of a thing, in words. */
 export const things = (count: number, thing: Thing): string => t(thing, { count });

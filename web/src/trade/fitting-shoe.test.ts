@@ -3,7 +3,7 @@ import type { RunDocument, Shoe } from "@/api/types";
 import { fittingShoe, uncalibrated } from "./fitting-shoe";
 
 const shoe = (name: string, trade_size: string, calibrated_at: string | null) =>
-  ({ name, material: "EMT", trade_size, calibrated_at }) as Shoe;
+  ({ name, called_before: [`Old ${name}`], material: "EMT", trade_size, calibrated_at }) as Shoe;
 const SHOES = [
   shoe("Worn", "3/4", "2026-01-05T08:00:00Z"),
   shoe("Borrowed", "3/4", null),
@@ -23,8 +23,9 @@ describe("the shoe that a pipe is bent on", () => {
 
   it("is said to be uncalibrated unless a test bend stands behind it", () => {
     expect(uncalibrated(SHOES, run("3/4", "Van"))).toBe("");
+    expect(uncalibrated(SHOES, run("3/4", "Old Van"))).toBe("");
     expect(uncalibrated(SHOES, run("3/4", null))).toContain("typical figures");
     expect(uncalibrated(SHOES, run("1", "New"))).toContain("New is not calibrated");
-    expect(uncalibrated(SHOES, run("1", "Van"))).toContain("written in by hand");
+    expect(uncalibrated(SHOES, run("1", "Van"))).toContain("entered by hand");
   });
 });

@@ -36,10 +36,16 @@ export function shoeCaution(shoes: Shoe[], document: RunDocument): string {
   const says = uncalibrated(shoes, document);
   const own = shoeOf(shoes, document);
   if (says || !own) return says;
-  const changed = JSON.stringify(own.figures) !== JSON.stringify(document.shoe);
+  const changed = JSON.stringify(own.figures) !== JSON.stringify({ ...document.shoe, name: own.name });
   return changed ? t("hasOtherFiguresNow", { own: own.name }) : "";
 }
 
-/** The crew's shoe that a run names. */
-const shoeOf = (shoes: Shoe[], document: RunDocument): Shoe | undefined =>
-  shoes.find((shoe) => shoe.name === document.shoe?.name && fits(shoe, document));
+/** The crew's shoe that a run names, by the name that it has or one that it had. */
+export function shoeOf(shoes: Shoe[], document: RunDocument): Shoe | undefined {
+  const name = document.shoe?.name;
+  if (!name) return undefined;
+  const fitting = shoes.filter((shoe) => fits(shoe, document));
+  return (
+    fitting.find((shoe) => shoe.name === name) ?? fitting.find((shoe) => shoe.called_before.includes(name))
+  );
+}

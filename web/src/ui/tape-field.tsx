@@ -81,7 +81,7 @@ export function TapeField(props: Props) {
 
   const look = invalid ? "border-stop bg-stop/10" : "border-accent/60 hover:bg-tint focus:bg-tint";
   return (
-    <span className="whitespace-nowrap">
+    <span className="group whitespace-nowrap">
       <input
         data-tape={passedOver ? undefined : true}
         aria-label={label}
@@ -89,6 +89,9 @@ export function TapeField(props: Props) {
         aria-describedby={describedBy}
         autoComplete="off"
         spellCheck={false}
+        // A length has fractions, which a keyboard of figures alone cannot type.
+        inputMode={steps ? "decimal" : "text"}
+        enterKeyHint="next"
         value={text}
         disabled={disabled}
         maxLength={80}
@@ -102,15 +105,38 @@ export function TapeField(props: Props) {
         className={`tape grows h-8 rounded-sm text-[20px] border-b-2 border-dotted bg-transparent px-0.5 text-center font-semibold text-ink focus:border-solid ${look}`}
       />
       {unit}
-      {read?.rounded && known !== undefined && <span className="text-[15px] text-soft"> ≈ {read.reads}</span>}
+      {known !== undefined && read?.reads && (
+        <Understood text={text} reads={read.reads} rounded={read.rounded} />
+      )}
     </span>
   );
 }
+
+/** As what a figure was read: while it is typed where it is written otherwise, and always where it was rounded. */
+function Understood({
+  text,
+  reads,
+  rounded = false,
+}: {
+  text: string;
+  reads: string;
+  rounded?: boolean | undefined;
+}) {
+  if (rounded) return <span className="text-[15px] text-soft"> ≈ {reads}</span>;
+  if (bare(text) === bare(reads)) return null;
+  return <span className="hidden text-[15px] text-soft group-focus-within:inline"> = {reads}</span>;
+}
+
+/** Without the unit that the tape has anyway. */
+const bare = (text: string) => text.trim().replace(/ ?(?:"|mm|°)$/, "");
 
 /** To the next figure, or to what adds one: whatever is marked so. */
 export function focusNext(input: HTMLElement) {
   const fields = [...document.querySelectorAll<HTMLElement>("[data-tape]:not(:disabled)")];
   const next = fields[fields.indexOf(input) + 1];
+  // After the last figure of a run: where the work goes on.
+  const onward = document.querySelector<HTMLElement>("[data-onward]");
   if (next) next.focus();
+  else if (onward) onward.focus();
   else input.blur();
 }

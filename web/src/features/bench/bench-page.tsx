@@ -2,9 +2,9 @@ import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { useBench, useMe } from "@/api/queries";
 import type { Bench } from "@/api/types";
-import { runTabs } from "@/layout/pages";
-import { Shell } from "@/layout/shell";
 import { RefusedActs, Sending } from "@/outbox/unsent";
+import { runTabs } from "@/shell/pages";
+import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
@@ -127,10 +127,11 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
           </div>
           <div className="flex min-w-0 flex-1 flex-col px-4 pt-2 pb-24 lg:px-6 lg:pb-0">
             <h1 className="sr-only lg:hidden">{t("bench")}</h1>
+            <OldCard stick={stick} />
             {stick.stale && (
               <Notice severity="caution">
                 <strong>{stick.stale}</strong>{" "}
-                <Link to={`/runs/${bench.run_id}/walk`} className="underline">
+                <Link to={`/runs/${bench.run_id}/layout`} className="underline">
                   {t("theRunAsItIsNow")}
                 </Link>
               </Notice>
@@ -153,6 +154,17 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
   );
 }
 
+/** Whoever came by a printed card's code is told where that card is no longer right. */
+function OldCard({ stick }: { stick: Bench["sticks"][number] }) {
+  const card = useSearchParams()[0].get("card");
+  if (!card || card === stick.card) return null;
+  return (
+    <Notice severity="stop">
+      <strong>{t("thisCardIsOld", { card })}</strong> {t("workFromTheScreen", { card: stick.card })}
+    </Notice>
+  );
+}
+
 /** The dials that were set otherwise than the sheet says, with one more, or without it. */
 function withDial(dials: Record<string, number>, key: string, dial: number | null): Record<string, number> {
   const { [key]: _, ...others } = dials;
@@ -170,7 +182,13 @@ function useScreen(stick: Bench["sticks"][number], goesOn: At): [At, (at: At) =>
   const at = screens.find((screen) => String(screen) === asked) ?? first;
   const go = useCallback(
     (next: At) => {
-      setSearch({ at: String(next) }, { replace: true });
+      setSearch(
+        (before) => {
+          before.set("at", String(next));
+          return before;
+        },
+        { replace: true },
+      );
       window.scrollTo({ top: 0 });
     },
     [setSearch],
@@ -189,8 +207,8 @@ function NothingToBend({ bench }: { bench: Bench }) {
           {stop.says} {stop.remedy}
         </Notice>
       )}
-      <Button className="mt-4 min-h-12" onClick={() => navigate(`/runs/${bench.run_id}/walk`)}>
-        {t("backToTheWalk")}
+      <Button className="mt-4 min-h-12" onClick={() => navigate(`/runs/${bench.run_id}/layout`)}>
+        {t("backToLayout")}
       </Button>
     </main>
   );

@@ -69,11 +69,11 @@ describe("a bend that came out otherwise on another pipe of the rack", () => {
       bench: { run_id: 1, carried } as unknown as BenchContext["bench"],
       setDial,
     });
-    await user.click(screen.getByRole("button", { name: "Dial it to 88°" }));
+    await user.click(screen.getByRole("button", { name: "Set the dial to 88°" }));
     expect(setDial).toHaveBeenCalledWith(first.number, 88);
     cleanup();
     const { act } = at(made.sheet, <AsBent bend={first} />, { dialOf: () => 88 });
-    await user.type(screen.getByLabelText(/Finder reads/), "90");
+    await user.type(screen.getByLabelText(/finder reads/), "90");
     await user.click(screen.getByRole("button", { name: "Enter it" }));
     expect(act).toHaveBeenCalledWith(expect.objectContaining({ angle: 90, dial: 88 }));
   });
@@ -100,12 +100,12 @@ describe("a sweep's screen", () => {
 
   it("takes what the finder reads over the whole sweep, and goes on to the next shot", async () => {
     const { act, go } = at(made.swept, <AsBent bend={third} />);
-    await user.type(screen.getByLabelText("Finder reads over the sweep, degrees"), "20");
+    await user.type(screen.getByLabelText("Angle finder reads over the whole sweep, degrees"), "20");
     await user.click(screen.getByRole("button", { name: "Enter it" }));
     expect(screen.getByText(/The sweep was at 21.0° before this shot/)).toBeTruthy();
     expect(act).not.toHaveBeenCalled();
-    await user.clear(screen.getByLabelText("Finder reads over the sweep, degrees"));
-    await user.type(screen.getByLabelText("Finder reads over the sweep, degrees"), "31 1/4");
+    await user.clear(screen.getByLabelText("Angle finder reads over the whole sweep, degrees"));
+    await user.type(screen.getByLabelText("Angle finder reads over the whole sweep, degrees"), "31 1/4");
     await user.click(screen.getByRole("button", { name: "Enter it" }));
     expect(act).toHaveBeenCalledWith(expect.objectContaining({ bend: third.number, angle: 10.25 }));
     expect(go).toHaveBeenCalledWith(shots[3]?.number);
@@ -114,7 +114,7 @@ describe("a sweep's screen", () => {
   it("asks for the finder and not the dial at the last one", () => {
     const last = shots.at(-1) as typeof first;
     at(made.swept, <BendScreen bend={last} />, { at: last.number });
-    expect(screen.getByText(/The last one by the finder, not by the dial/)).toBeTruthy();
+    expect(screen.getByText(/The last one by the angle finder, not by the dial/)).toBeTruthy();
     expect(screen.queryByRole("button", { name: "Next shot ›" })).toBeNull();
   });
 });
@@ -124,7 +124,7 @@ describe("a bend as it came out", () => {
 
   it("is sent with what was typed, and its reference", async () => {
     const bench = at(made.sheet, <AsBent bend={first} />);
-    await user.type(screen.getByLabelText("Finder reads, degrees"), "29 1/2");
+    await user.type(screen.getByLabelText("Angle finder reads, degrees"), "29 1/2");
     if (first.tape) await user.type(screen.getByLabelText("Tape reads"), "20 1/8");
     await user.click(screen.getByRole("button", { name: /bent|enter|keep|log/i }));
     expect(bench.act).toHaveBeenCalledWith(
@@ -139,7 +139,7 @@ describe("a bend as it came out", () => {
 
   it("that cannot be read stays as it was typed, with what would do", async () => {
     const bench = at(made.sheet, <AsBent bend={first} />);
-    const finder = screen.getByLabelText("Finder reads, degrees") as HTMLInputElement;
+    const finder = screen.getByLabelText("Angle finder reads, degrees") as HTMLInputElement;
     await user.type(finder, "thirty");
     await user.click(screen.getByRole("button", { name: /bent|enter|keep|log/i }));
     expect(screen.getByText(/as 30.5 or 22 1\/2/)).toBeTruthy();

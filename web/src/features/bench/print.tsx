@@ -1,144 +1,15 @@
-import { QRCodeSVG } from "qrcode.react";
-import type { SheetBend, StickAtBench } from "@/api/types";
-import { referenceName } from "@/draw/references";
-import { StickStrip } from "@/draw/strip";
-import { EndMark } from "@/ui/icons";
-import { t } from "@/words/bench";
 import { tapeAt, useBenchContext } from "./bench-context";
-import { asPiece } from "./sheet-piece";
-import { ordinal } from "./stick-rail";
+import { Card } from "./card";
 
-const PAPER_WIDTH = 680;
-const HEADINGS = [
-  t("order"),
-  t("bend2"),
-  t("markFromA"),
-  t("onThe"),
-  t("hook"),
-  t("angleDial"),
-  t("turn"),
-  t("thenItMustRead"),
-];
-
-const wayOf = (where: SheetBend["where"]) =>
-  ({ floor: t("onTheFloor"), edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
-
-/** The bench cards on paper: a sheet a stick, with a code that opens it. */
+/** The bench cards of a run on paper: a sheet a stick. */
 export function BenchPrint() {
-  const { bench } = useBenchContext();
+  const context = useBenchContext();
+  const { bench } = context;
   return (
     <div className="hidden text-black print:block" data-theme="light">
       {bench.sticks.map((stick) => (
-        <Card key={stick.sheet.piece} stick={stick} />
+        <Card key={stick.sheet.piece} bench={bench} stick={stick} tapeOf={(bend) => tapeAt(context, bend)} />
       ))}
     </div>
-  );
-}
-
-function Card({ stick }: { stick: StickAtBench }) {
-  const context = useBenchContext();
-  const { bench } = context;
-  const { sheet } = stick;
-  const address = `${window.location.origin}/runs/${bench.run_id}/bench/${sheet.piece}`;
-  return (
-    <section aria-label={t("cardOfStick", { piece: sheet.piece })} className="p-2 break-after-page">
-      <div className="flex items-start gap-4">
-        <div className="flex-1">
-          <h1 className="text-2xl font-bold">
-            {t("stickOf", { bench: bench.name || t("run"), piece: sheet.piece, of_pieces: sheet.of_pieces })}
-          </h1>
-          <p className="tape text-sm">
-            {t("shoeDeductGain", {
-              job_name: bench.job_name,
-              trade_size: bench.trade_size,
-              material: bench.material,
-              shoe: stick.shoe.name,
-              deduct: stick.used.deduct.reads,
-              gain: stick.used.gain.reads,
-            })}
-          </p>
-          <p className="mt-1">
-            <EndMark end="A" size={16} /> {sheet.end_a} <EndMark end="B" size={16} /> {sheet.end_b}
-          </p>
-          <p className="tape mt-1 text-xl font-bold">{t("cut3", { cut: sheet.cut.reads })}</p>
-          {sheet.cutting.map((line) => (
-            <p key={line} className="tape text-sm">
-              {line}
-            </p>
-          ))}
-          {[stick.stale, ...stick.shoe.cautions].filter(Boolean).map((caution) => (
-            <p key={caution} className="text-sm font-semibold">
-              {t("caution", { caution })}
-            </p>
-          ))}
-        </div>
-        <QRCodeSVG value={address} size={104} title={t("opensStick", { piece: sheet.piece, address })} />
-      </div>
-      {sheet.bends.length > 0 && (
-        <>
-          <StickStrip
-            piece={asPiece(sheet)}
-            width={PAPER_WIDTH}
-            longest={sheet.cut.inches}
-            chosenBends={[]}
-            onChoose={() => undefined}
-          />
-          <table className="tape w-full border-collapse text-left text-[13px]">
-            <thead>
-              <tr>
-                {HEADINGS.map((heading) => (
-                  <th key={heading} className="border border-black px-1.5 py-1">
-                    {heading}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {sheet.bends.map((bend) => {
-                const cells = [
-                  ordinal(bend.act),
-                  bend.number,
-                  tapeAt(context, bend),
-                  referenceName(bend.use.reference),
-                  bend.use.hook,
-                  `${bend.angle_reads} (${bend.dial_reads})`,
-                  `${bend.end_for_end ? t("endForEnd") : ""}${bend.turn_says} ${wayOf(bend.where)}`,
-                  bend.checks.map((check) => `${check.says} ${check.reads}`).join("; "),
-                ];
-                return (
-                  <tr key={bend.number}>
-                    {cells.map((cell, at) => (
-                      <td
-                        key={HEADINGS[at]}
-                        className={`border border-black px-1.5 py-1 align-top ${at === 2 ? "text-lg font-bold whitespace-nowrap" : ""}`}
-                      >
-                        {cell}
-                      </td>
-                    ))}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-          <ul className="mt-2 list-disc pl-5 text-[13px]">
-            {[
-              ...new Set(
-                sheet.bends.flatMap((bend) =>
-                  bend.cautions.map((caution) => t("bend4", { bend: bend.number, caution })),
-                ),
-              ),
-              ...sheet.stamps,
-            ].map((line) => (
-              <li key={line} className="tape">
-                {line}
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      <p className="mt-3 text-[13px]">
-        {t(bench.own_limits ? "eyeProtectionOwnLimits" : "eyeProtectionAndGlovesFoot")}
-      </p>
-    </section>
   );
 }

@@ -19,6 +19,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { SheetBend } from "@/api/types";
 import { referenceName } from "@/draw/references";
+import { announced } from "@/ui/announced";
 import { Button } from "@/ui/button";
 import { BendTab, EndMark, GoodIcon, GripIcon, PrintIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
@@ -81,6 +82,15 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
             {t("cut")} <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>
             {t("layTheMarks")}
           </RailRow>
+          {firsts.length > 0 && (
+            <li className="flex items-baseline gap-1 py-1 pr-3 pl-9 text-[14px] text-soft" aria-hidden="true">
+              <span className="w-9">{t("order")}</span>
+              <span className="w-8">{t("bend2")}</span>
+              <span className="w-19">{t("markShort")}</span>
+              <span className="whitespace-nowrap">{t("hookShort")}</span>
+              <span className="ml-auto">{t("angleShort")}</span>
+            </li>
+          )}
           {firsts.map((bend, at) => (
             <Act
               key={bend.number}
@@ -100,8 +110,8 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
         <p className="text-soft">
           {t("turnedEndForEndRolled", {
             order: sheet.proposed ? t("proposedOrder") : t("yourOrder"),
-            flips: times(sheet.end_for_end),
-            turns: times(sheet.turns),
+            flips: sheet.end_for_end ? t("times", { count: sheet.end_for_end }) : t("never"),
+            turns: sheet.turns ? t("rolls", { count: sheet.turns }) : t("rolls_none"),
           })}
         </p>
         {mayWrite && !sheet.proposed && (
@@ -125,8 +135,6 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
     </div>
   );
 }
-
-const times = (count: number): string => (count === 0 ? t("never") : t("times", { count }));
 
 interface RowProps {
   at: At;
@@ -169,7 +177,12 @@ function Sorted({ children }: { children: ReactNode }) {
   }
 
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={onDragEnd}
+      accessibility={announced(ids, (at) => t("bend", { bend: firsts[at]?.number ?? 0 }))}
+    >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         {children}
       </SortableContext>
@@ -243,7 +256,7 @@ function BendRow({ bend, when, onChoose }: { bend: SheetBend; when: string; onCh
       <BendTab number={bend.number} chosen={current} />
       <strong className="tape w-21 text-xl whitespace-nowrap">{mark.at.reads}</strong>
       <span className="text-[15px] whitespace-nowrap text-soft">
-        {mark.reference === "arrow" ? "" : referenceName(mark.reference)} {mark.hook === "A" ? "◂" : "▸"}
+        {mark.reference === "arrow" ? "" : referenceName(mark.reference)} {mark.hook === "A" ? "◂ A" : "B ▸"}
         {bend.sweep && t("shotOf", { shot: bend.sweep.shot, of: bend.sweep.of })}
       </span>
       <strong className="tape ml-auto text-lg whitespace-nowrap">{bend.angle_reads}</strong>

@@ -7,7 +7,7 @@ import { Refuse, serverWith, show } from "@/test/server";
 import { LimitsPage } from "./limits-page";
 
 // The frame of the page asks for more than is of interest here.
-vi.mock("@/layout/shell", () => ({ Shell: ({ children }: { children: React.ReactNode }) => children }));
+vi.mock("@/shell/shell", () => ({ Shell: ({ children }: { children: React.ReactNode }) => children }));
 
 afterEach(() => {
   cleanup();
@@ -36,7 +36,7 @@ const LIMITS: Limit[] = [
 ];
 const NEW_RUNS = { tape: "1/16", feet: false, stand_off: "0" } as const;
 const LEAD = { role: "lead", new_runs: NEW_RUNS } as const;
-const button = () => screen.getByRole("button", { name: "Work by these" }) as HTMLButtonElement;
+const button = () => screen.getByRole("button", { name: "Save limits" }) as HTMLButtonElement;
 
 test("the lead changes one, and all that are written are sent once, with a key", async () => {
   const sent = { ...LIMITS[0], written: "270", reads: "270°" } as Limit;
@@ -78,7 +78,7 @@ test("what cannot be used is told at its place, and stays as it was typed", asyn
 test("others read them and can change nothing", async () => {
   serverWith({ "GET /api/limits": LIMITS });
   show(<LimitsPage />, { role: "bender", new_runs: NEW_RUNS });
-  expect(await screen.findByText("The crew’s lead sets them.")).toBeTruthy();
+  expect(await screen.findByText("A lead sets them.")).toBeTruthy();
   expect(screen.getByText("360°")).toBeTruthy();
   expect(screen.queryByRole("textbox")).toBeNull();
   expect(screen.queryByRole("button")).toBeNull();

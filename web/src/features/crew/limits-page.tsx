@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { ApiError } from "@/api/client";
 import { useLimits, useMe, useSetLimits } from "@/api/queries";
 import type { Limit } from "@/api/types";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";

@@ -1,14 +1,14 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { usePutAside } from "@/api/about";
-import { useAddRun, useMe, useRemoveJob, useShoes } from "@/api/queries";
+import { useMe, useRemoveJob } from "@/api/queries";
 import type { Job } from "@/api/types";
 import type { JustBinned } from "@/features/bin/bin";
-import { BEGUN } from "@/trade/begun";
-import { lastPipe, newRun, readAs } from "@/trade/new-run";
+import { useBeginRun } from "@/shell/begin-run";
 import { Button } from "@/ui/button";
-import { Confirm } from "@/ui/confirm";
-import { PlusIcon, RemoveIcon } from "@/ui/icons";
+import { Ask } from "@/ui/confirm";
+import { MoreIcon, PlusIcon, RemoveIcon } from "@/ui/icons";
+import { Menu, MenuItem } from "@/ui/menu";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/jobs";
 import { JobName } from "./job-name";
@@ -55,69 +55,64 @@ export function JobSection({ job, folded, onBinned }: Props) {
 function JobHead({ job, onBinned }: Omit<Props, "folded">) {
   const role = useMe().data?.role;
   const mayWrite = role !== "viewer";
-  const removeJob = useRemoveJob();
+  const removeJob = useRemoveJob(() => onBinned({ kind: "job", id: job.id, name: job.name }));
   const putAside = usePutAside();
+  const navigate = useNavigate();
+  const [asked, setAsked] = useState(false);
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b border-line px-4 py-3">
       <JobName job={job} mayWrite={mayWrite} />
       <span className="ml-auto flex flex-wrap gap-2">
-        {mayWrite && (
-          <Button
-            look="quiet"
-            aria-label={t("putAside2", { job: job.name })}
-            disabled={putAside.isPending}
-            onClick={() => putAside.mutate({ id: job.id, aside: true })}
-          >
-            {t("putAside3")}
-          </Button>
-        )}
         <Link
           to={`/jobs/${job.id}/stock`}
-          className="inline-flex min-h-9 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
+          className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >
           {t("stockAndCutList")}
         </Link>
-        {role === "lead" && (
-          <Confirm
-            trigger={
-              <Button look="quiet" aria-label={t("removeTheJob", { job: job.name })}>
-                <RemoveIcon />
-              </Button>
-            }
-            title={t("remove", { name: job.name })}
-            says={t("itsRunsGoIntoThe", { runs: job.runs.length })}
-            act={t("removeTheJob2")}
-            onAct={() =>
-              removeJob.mutate(job.id, {
-                onSuccess: () => onBinned({ kind: "job", id: job.id, name: job.name }),
-              })
-            }
-          />
-        )}
+        <Menu
+          align="end"
+          trigger={
+            <Button look="quiet" className="min-h-11 min-w-11" aria-label={t("moreOfJob", { job: job.name })}>
+              <MoreIcon />
+            </Button>
+          }
+        >
+          <MenuItem onSelect={() => navigate(`/jobs/${job.id}/cards`)}>{t("allBenchCards")}</MenuItem>
+          {mayWrite && (
+            <MenuItem
+              disabled={putAside.isPending}
+              onSelect={() => putAside.mutate({ id: job.id, aside: true })}
+            >
+              {t("putAside3")}
+            </MenuItem>
+          )}
+          {role === "lead" && (
+            <MenuItem onSelect={() => setAsked(true)}>
+              <RemoveIcon /> {t("delete")}
+            </MenuItem>
+          )}
+        </Menu>
       </span>
+      {asked && (
+        <Ask
+          title={t("remove", { name: job.name })}
+          says={t("itsRunsGoIntoThe", { runs: job.runs.length })}
+          act={t("removeTheJob2")}
+          onKeep={() => setAsked(false)}
+          onAct={() => removeJob.mutate(job.id)}
+        />
+      )}
+      {removeJob.error && <Notice severity="stop">{removeJob.error.message}</Notice>}
       {putAside.error && <Notice severity="stop">{putAside.error.message}</Notice>}
     </div>
   );
 }
 
 function NewRun({ job }: { job: Job }) {
-  const me = useMe().data;
-  const navigate = useNavigate();
-  const addRun = useAddRun(job.id);
-  const shoes = useShoes();
-  const begin = () =>
-    addRun.mutate(
-      newRun(
-        t("run", { runs: job.runs.length + 1 }),
-        shoes.data ?? [],
-        me ? readAs(me.new_runs) : undefined,
-        lastPipe(job.runs),
-      ),
-      { onSuccess: (run) => navigate(`/runs/${run.id}/walk`, { state: BEGUN }) },
-    );
+  const { begin, isBusy } = useBeginRun(job);
   return (
     <li className="px-3 py-2">
-      <Button look="quiet" onClick={begin} disabled={addRun.isPending || shoes.isPending}>
+      <Button look="quiet" className="min-h-11" onClick={begin} disabled={isBusy}>
         <PlusIcon /> {t("measureANewRun")}
       </Button>
     </li>

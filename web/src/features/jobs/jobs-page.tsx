@@ -3,7 +3,7 @@ import { useSearchParams } from "react-router";
 import { ApiError } from "@/api/client";
 import { useAddJob, useJobs, useMe } from "@/api/queries";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";

@@ -2,27 +2,32 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useAssign } from "@/api/about";
 import { usePeople } from "@/api/people";
-import { useCopyRun, useJobs } from "@/api/queries";
+import { useCopyRun, useJobs, useMe, useRemoveRun } from "@/api/queries";
+import type { JustBinned } from "@/features/bin/bin";
 import { Button } from "@/ui/button";
-import { MoreIcon } from "@/ui/icons";
+import { Ask } from "@/ui/confirm";
+import { MoreIcon, RemoveIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
 
 interface Props {
-  run: Pick<RunLine, "id" | "name" | "assigned">;
+  run: RunLine;
   jobId: number;
+  onBinned: (binned: JustBinned) => void;
 }
 
 interface ItemsProps extends Pick<Props, "run"> {
   make: (mirrored: boolean) => void;
   assign: (userId: number | null) => void;
   onAskJob: () => void;
+  /** Of whoever may delete it. */
+  onDelete: (() => void) | undefined;
 }
 
 /** The menu's items; who and what there is to choose from is asked for once it is open. */
-function RunMenuItems({ run, make, assign, onAskJob }: ItemsProps) {
+function RunMenuItems({ run, make, assign, onAskJob, onDelete }: ItemsProps) {
   const people = usePeople().data?.members ?? [];
   const jobs = useJobs().data ?? [];
   return (
@@ -38,6 +43,11 @@ function RunMenuItems({ run, make, assign, onAskJob }: ItemsProps) {
         ))}
       {run.assigned && <MenuItem onSelect={() => assign(null)}>{t("itIsForWhoeverHas")}</MenuItem>}
       {jobs.length > 1 && <MenuItem onSelect={onAskJob}>{t("theSameInAnotherJob")}</MenuItem>}
+      {onDelete && (
+        <MenuItem onSelect={onDelete}>
+          <RemoveIcon /> {t("delete")}
+        </MenuItem>
+      )}
     </>
   );
 }
@@ -61,8 +71,27 @@ function OtherJobs({ jobId, onChoose }: { jobId: number; onChoose: (jobId: numbe
   );
 }
 
+const UNTOUCHED: RunLine["status"][] = ["measured", "laid out"];
+
+/** Deletes a run that is only measured at once, as it comes back with one touch; asks where pipe was cut for it. */
+function useDelete(run: RunLine, onBinned: Props["onBinned"]) {
+  const removeRun = useRemoveRun(() => onBinned({ kind: "run", id: run.id, name: run.name }));
+  const [isAsked, setAsked] = useState(false);
+  const now = () => removeRun.mutate(run.id);
+  const isWorkedOn = !UNTOUCHED.includes(run.status) || run.progress !== "";
+  return {
+    isAsked,
+    error: removeRun.error,
+    now,
+    keep: () => setAsked(false),
+    ask: () => (isWorkedOn ? setAsked(true) : now()),
+  };
+}
+
 /** What can be made of a run: another like it, its mirror image, the same in another job; and for whom it is. */
-export function RunMenu({ run, jobId }: Props) {
+export function RunMenu({ run, jobId, onBinned }: Props) {
+  const mayDelete = useMe().data?.role === "lead" && !run.rack_lead;
+  const remove = useDelete(run, onBinned);
   const copy = useCopyRun();
   const assign = useAssign(run.id);
   const navigate = useNavigate();
@@ -70,7 +99,7 @@ export function RunMenu({ run, jobId }: Props) {
   const make = (mirrored: boolean, job_id?: number) =>
     copy.mutate(
       { id: run.id, mirrored, ...(job_id === undefined ? {} : { job_id }) },
-      { onSuccess: (made) => navigate(`/runs/${made.id}/walk`) },
+      { onSuccess: (made) => navigate(`/runs/${made.id}/layout`) },
     );
   return (
     <>
@@ -79,6 +108,7 @@ export function RunMenu({ run, jobId }: Props) {
         trigger={
           <Button
             look="quiet"
+            className="min-h-11 min-w-11"
             aria-label={t("more", { run: run.name || t("theRun") })}
             disabled={copy.isPending}
           >
@@ -91,11 +121,22 @@ export function RunMenu({ run, jobId }: Props) {
           make={make}
           assign={(userId) => assign.mutate(userId)}
           onAskJob={() => setAsked(true)}
+          onDelete={mayDelete ? remove.ask : undefined}
         />
       </Menu>
       {asked && (
         <OtherJobs jobId={jobId} onChoose={(into) => (into === null ? setAsked(false) : make(false, into))} />
       )}
+      {remove.isAsked && (
+        <Ask
+          title={t("remove", { name: run.name })}
+          says={t("itGoesIntoTheBin")}
+          act={t("removeTheRun2")}
+          onKeep={remove.keep}
+          onAct={remove.now}
+        />
+      )}
+      {remove.error && <Notice severity="stop">{remove.error.message}</Notice>}
       {assign.error && <Notice severity="stop">{assign.error.message}</Notice>}
       {copy.error && <Notice severity="stop">{copy.error.message}</Notice>}
     </>

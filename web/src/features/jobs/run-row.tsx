@@ -1,11 +1,8 @@
 import { Link } from "react-router";
-import { useMe, useRemoveRun } from "@/api/queries";
+import { useMe } from "@/api/queries";
 import { StatusMark } from "@/draw/status-mark";
 import type { JustBinned } from "@/features/bin/bin";
 import { things } from "@/trade/counts";
-import { Button } from "@/ui/button";
-import { Confirm } from "@/ui/confirm";
-import { RemoveIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
@@ -20,14 +17,10 @@ interface Props {
 /** A run in its job's list. */
 export function RunRow({ run, jobId, onBinned }: Props) {
   const role = useMe().data?.role;
-  const mayDelete = role === "lead";
-  const removeRun = useRemoveRun();
   return (
-    <li
-      className={`flex flex-wrap items-center gap-2 border-b border-line/60 hover:bg-tint/50 ${mayDelete && run.rack_lead ? "pr-14" : "pr-2"}`}
-    >
+    <li className="flex flex-wrap items-center gap-2 border-b border-line/60 pr-2 hover:bg-tint/50">
       <Link
-        to={`/runs/${run.id}/walk`}
+        to={`/runs/${run.id}/layout`}
         className={`flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-4 px-4 py-1.5 ${run.rack_lead ? "pl-10" : ""}`}
       >
         {run.rack_number && (
@@ -38,7 +31,9 @@ export function RunRow({ run, jobId, onBinned }: Props) {
             {run.rack_number}
           </span>
         )}
-        <span className="text-lg font-semibold">{run.name || t("runWithoutAName")}</span>
+        <span className="min-w-0 text-lg font-semibold wrap-anywhere">
+          {run.name || t("runWithoutAName")}
+        </span>
         <span className="tape text-soft">
           {run.trade_size} {run.material}
         </span>
@@ -53,24 +48,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
         </span>
         <AboutLine run={run} />
       </Link>
-      {role !== "viewer" && <RunMenu run={run} jobId={jobId} />}
-      {mayDelete && !run.rack_lead && (
-        <Confirm
-          trigger={
-            <Button look="quiet" aria-label={t("removeTheRun", { run: run.name })}>
-              <RemoveIcon />
-            </Button>
-          }
-          title={t("remove", { name: run.name })}
-          says={t("itGoesIntoTheBin")}
-          act={t("removeTheRun2")}
-          onAct={() =>
-            removeRun.mutate(run.id, {
-              onSuccess: () => onBinned({ kind: "run", id: run.id, name: run.name }),
-            })
-          }
-        />
-      )}
+      {role !== "viewer" && <RunMenu run={run} jobId={jobId} onBinned={onBinned} />}
     </li>
   );
 }

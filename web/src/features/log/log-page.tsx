@@ -1,7 +1,7 @@
 import { useSearchParams } from "react-router";
 import { type LogWanted, useLog } from "@/api/queries";
 import type { LogLine } from "@/api/types";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
@@ -18,9 +18,18 @@ const ADVICE: Record<Exclude<LogLine["advice"], "" | "go_on">, string> = {
   scrap: t("scrap"),
 };
 
-/** As it was told at the bench, with what was to be done. */
-function verdictOf({ within, advice }: LogLine): string {
-  const word = within ? t("within") : t("out");
+/** What of a bend was out of tolerance. */
+const OUT_BY: Record<Exclude<LogLine["out_by"], "">, string> = {
+  angle: t("outByAngle"),
+  mark: t("outByMark"),
+  dog_leg: t("outByDogLeg"),
+  end: t("outByEnd"),
+};
+
+/** As it was told at the bench: what is out, and what was to be done. */
+function verdictOf({ within, out_by, advice }: LogLine): string {
+  if (within) return t("within");
+  const word = out_by ? t("outBecause", { why: OUT_BY[out_by] }) : t("out");
   return advice && advice !== "go_on" ? `${word}: ${ADVICE[advice]}` : word;
 }
 
@@ -52,7 +61,7 @@ export function LogPage() {
   };
   return (
     <Shell title={t("log")}>
-      <main className="mx-auto w-full max-w-6xl px-4 py-6">
+      <main className="mx-auto w-full max-w-6xl px-4 py-6 print:max-w-none print:p-0">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <h1 className="text-3xl font-bold">{t("log")}</h1>
           <p className="text-lg leading-9">
@@ -134,9 +143,9 @@ function Table({ lines }: { lines: LogLine[] }) {
       aria-label={t("bends2")}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: on a narrow screen the table is scrolled, also by keys
       tabIndex={0}
-      className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper"
+      className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper print:overflow-visible print:border-0"
     >
-      <table className="tape w-full border-collapse text-left whitespace-nowrap">
+      <table className="tape w-full border-collapse text-left whitespace-nowrap print:text-[12px] print:whitespace-normal [&_td]:print:px-1! [&_th]:print:px-1!">
         <thead className="text-[15px] text-soft">
           <tr className="[&>th]:px-3 [&>th]:py-2 [&>th]:font-medium">
             <th>{t("whenBy")}</th>
@@ -146,7 +155,7 @@ function Table({ lines }: { lines: LogLine[] }) {
             <th className="text-right">{t("bent")}</th>
             <th className="text-right">{t("tapePlanned")}</th>
             <th className="text-right">{t("tape")}</th>
-            <th />
+            <th>{t("cameOut")}</th>
           </tr>
         </thead>
         <tbody>
@@ -165,7 +174,7 @@ function Table({ lines }: { lines: LogLine[] }) {
               <td>
                 {line.shoe}
                 <span className="block text-[15px] text-soft">
-                  {line.mark} {line.reference} {line.hook === "A" ? "◂" : "▸"}
+                  {line.mark} {line.reference} {t(line.hook === "A" ? "hookFacesA" : "hookFacesB")}
                 </span>
               </td>
               <td className="text-right">{line.planned_angle}</td>

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { Wordmark } from "@/layout/wordmark";
+import { Wordmark } from "@/shell/wordmark";
 import { t } from "@/words/people";
 
 /** The frame of the pages for people who are not signed in yet. */

@@ -1,5 +1,5 @@
 import { useMe } from "@/api/queries";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { t } from "@/words/people";
 import { MyCrews } from "./my-crews";
 import { MyNames } from "./my-names";

@@ -1,6 +1,6 @@
 import { usePeople } from "@/api/people";
 import { useMe } from "@/api/queries";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
 import { CrewHistory } from "./crew-history";

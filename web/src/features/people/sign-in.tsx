@@ -1,8 +1,8 @@
 import { type FormEvent, useEffect, useState } from "react";
 import { ApiError, api, reply } from "@/api/client";
 import { useIsBeginningNeeded, useLetIn } from "@/api/people";
-import { useTitle } from "@/layout/title";
 import { store } from "@/outbox/outbox-context";
+import { useTitle } from "@/shell/title";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";

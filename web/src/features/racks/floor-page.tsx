@@ -1,8 +1,8 @@
 import { Link, useParams } from "react-router";
 import { useFloor, useRun, useShoes } from "@/api/queries";
 import type { Floor, FloorStick } from "@/api/types";
-import { runTabs } from "@/layout/pages";
-import { Shell } from "@/layout/shell";
+import { runTabs } from "@/shell/pages";
+import { Shell } from "@/shell/shell";
 import { shoeCaution } from "@/trade/fitting-shoe";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
@@ -40,10 +40,10 @@ export function FloorPage() {
           <span className="ml-auto flex gap-2 print:hidden">
             {floor.data && (
               <Link
-                to={`/runs/${floor.data.lead_id}/walk`}
+                to={`/runs/${floor.data.lead_id}/layout`}
                 className="inline-flex min-h-9 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
               >
-                {t("toTheWalk")}
+                {t("toLayout")}
               </Link>
             )}
             <Button onClick={() => window.print()}>{t("print")}</Button>

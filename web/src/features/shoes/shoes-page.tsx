@@ -3,7 +3,7 @@ import { useChangeShoe, useMe, useRemoveShoe, useShoes } from "@/api/queries";
 import type { Shoe } from "@/api/types";
 import { ShoeDrawing } from "@/draw/shoe";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
-import { Shell } from "@/layout/shell";
+import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { PlusIcon, RemoveIcon } from "@/ui/icons";
@@ -74,7 +74,7 @@ interface OneShoeProps {
 function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
   const mayDelete = useMe().data?.role === "lead";
   const [open, setOpen] = useState<Open>(null);
-  const remove = useRemoveShoe();
+  const remove = useRemoveShoe(() => onBinned({ kind: "shoe", id: shoe.id, name: shoe.name }));
   const toggle = (what: Open) => setOpen(open === what ? null : what);
   return (
     <section aria-labelledby={`shoe-${shoe.id}`} className="rounded-lg border border-line bg-paper">
@@ -108,11 +108,7 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
                 title={t("remove", { shoe: shoe.name })}
                 says={t("itGoesIntoTheBin")}
                 act={t("removeTheShoe2")}
-                onAct={() =>
-                  remove.mutate(shoe.id, {
-                    onSuccess: () => onBinned({ kind: "shoe", id: shoe.id, name: shoe.name }),
-                  })
-                }
+                onAct={() => remove.mutate(shoe.id)}
               />
             )}
           </span>

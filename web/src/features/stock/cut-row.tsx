@@ -4,7 +4,7 @@ import { useCutAct } from "@/api/cutting";
 import type { TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Button } from "@/ui/button";
-import { EndMark } from "@/ui/icons";
+import { CautionIcon, EndMark } from "@/ui/icons";
 import { t } from "@/words/stock";
 import { Refused } from "./refused";
 
@@ -74,6 +74,20 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
             act.mutate({ id: cut.id, kind: "wrong", length: wrong }, { onSuccess: () => setWrong(null) })
           }
         />
+      )}
+      {cut.done_at && cut.stale && (
+        <p className="flex w-full flex-wrap items-center justify-end gap-x-3 pb-1 text-caution">
+          <CautionIcon /> {cut.stale}
+          {mayWrite && (
+            <Button
+              aria-label={t("toTheRackOf", { called })}
+              disabled={act.isPending}
+              onClick={() => act.mutate({ id: cut.id, kind: "to_rack", length: "" })}
+            >
+              {t("putItOnTheRack")}
+            </Button>
+          )}
+        </p>
       )}
       {act.error && (
         <div className="flex w-full justify-end pb-1">

@@ -36,7 +36,7 @@ test("while it is looked for one sees how long, and may stop", async () => {
 
 test("where it takes longer than it said, it says what it does", () => {
   looking({ done: 10 });
-  expect(screen.getByRole("status").textContent).toContain("The 10 s are over; the plan is checked");
+  expect(screen.getByRole("status").textContent).toContain("The 10 s are up; the plan is checked");
 });
 
 test("with a first plan there it says that this one is kept", () => {
@@ -46,10 +46,10 @@ test("with a first plan there it says that this one is kept", () => {
 
 test("who waits is told for what", () => {
   looking({ state: "waiting", ahead: 2 });
-  expect(screen.getByText("2 other plans are made first …")).toBeTruthy();
+  expect(screen.getByText("2 other plans are ahead …")).toBeTruthy();
   cleanup();
   looking({ state: "waiting", ahead: 1 });
-  expect(screen.getByText("One other plan is made first …")).toBeTruthy();
+  expect(screen.getByText("One other plan is ahead …")).toBeTruthy();
   cleanup();
   looking({ state: "waiting" }, null, false);
   expect(screen.getByText("Waiting for a planner …")).toBeTruthy();
@@ -64,7 +64,7 @@ test("what failed or was stopped without a plan is asked for again by hand only"
   expect(onPlan).toHaveBeenCalledOnce();
   cleanup();
   looking({ state: "stopped" });
-  expect(screen.getByText("Planning these cuts was stopped.")).toBeTruthy();
+  expect(screen.getByText("Planning was stopped.")).toBeTruthy();
   cleanup();
   looking({ state: "stopped" }, PLAN);
   expect(screen.queryByText(/stopped/)).toBeNull();

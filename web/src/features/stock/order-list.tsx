@@ -1,4 +1,5 @@
 import type { BringLine } from "@/api/types";
+import { things } from "@/trade/counts";
 import { t } from "@/words/stock";
 
 /** What to bring for the job. */
@@ -15,9 +16,9 @@ export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] 
       <ul className="tape mt-1 grid gap-x-6 sm:grid-cols-2">
         {lines.map((line) => (
           <li key={Object.values(line).join()} className="flex gap-2 border-b border-line py-1">
-            <strong className="w-8 text-right">{line.count}</strong>
             <span>
-              {line.what} {line.trade_size} {line.material} {line.length && t("long3", { line: line.length })}
+              <strong>{things(line.count, line.what)}</strong> {line.trade_size} {line.material}{" "}
+              {line.length && t("long3", { line: line.length })}
               {line.note && <span className="text-soft"> {line.note}</span>}
             </span>
           </li>

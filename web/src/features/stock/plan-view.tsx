@@ -169,17 +169,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
       <p className="tape text-[15px] text-soft">
-        {choice.couplings
-          ? t("atLeast", {
-              couplings: things(choice.couplings, "coupling"),
-              couplings_at_least: kind.couplings_at_least || "none",
-            })
-          : t("noCoupling")}
-        . {kind.priced ? t("cost") : t("costInSticks")} {costOf(choice)}
-        {choice.cheapest
-          ? t("noneCostsLess")
-          : t("atLeast2", { floor: (Math.floor(kind.cost_at_least * 100) / 100).toFixed(2) })}
-        {` ${work(choice)}`}
+        {couplingsOf(choice, kind)} {costOf(choice, kind)} {work(choice)}
         {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
@@ -224,12 +214,23 @@ function work({ sources }: CutChoice): string {
   });
 }
 
-function costOf({ cost, bill, waste_worth }: CutChoice): string {
+/** How many couplings, and how few there must be where that is known. */
+function couplingsOf({ couplings }: CutChoice, { couplings_at_least: least }: CutKind): string {
+  if (!couplings) return t("noCoupling");
+  const said = things(couplings, "coupling");
+  return least ? t("couplingsAtLeast", { couplings: said, least }) : `${said}.`;
+}
+
+/** What it costs, what of it is waste, and how little it might be. */
+function costOf({ cost, bill, waste_worth, cheapest }: CutChoice, kind: CutKind): string {
+  const figure = cost.toFixed(2);
   const parts =
     bill !== undefined && waste_worth
       ? t("billWaste", { bill: bill.toFixed(2), waste_worth: waste_worth.toFixed(2) })
       : "";
-  return cost.toFixed(2) + parts;
+  const floor = (Math.floor(kind.cost_at_least * 100) / 100).toFixed(2);
+  const best = cheapest ? t("noneCostsLess") : t("bestPossible", { floor });
+  return `${t(kind.priced ? "costs" : "costsSticks", { cost: figure })}${parts}; ${best}`;
 }
 
 const tradeOff = (choice: CutChoice) => <span className="tape">{choice.label}</span>;

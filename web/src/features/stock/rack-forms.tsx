@@ -1,13 +1,10 @@
 import { type FormEvent, useContext, useState } from "react";
-import { ApiError } from "@/api/client";
-import { useAddScrap, useAddScrapList, useCorrectScrap } from "@/api/queries";
+import { useAddScrap, useCorrectScrap } from "@/api/queries";
 import type { CorrectIn, Scrap } from "@/api/types";
-import { toTape } from "@/draw/fractions";
 import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
-import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { t } from "@/words/stock";
@@ -107,59 +104,6 @@ export function AddScrap() {
       </Button>
       <Wrong error={add.error} />
     </form>
-  );
-}
-
-/** Many at once: a pasted list, or a CSV file. Nothing is added until every line can be read. */
-export function AddMany() {
-  const add = useAddScrapList();
-  const tape = useTape();
-  const [text, setText] = useState("");
-  const places = add.error instanceof ApiError ? Object.entries(add.error.places) : [];
-  return (
-    <details className="mt-3">
-      <summary className="min-h-9 cursor-pointer font-bold">{t("addMany")}</summary>
-      <label htmlFor="rack-list" className="text-[15px] text-soft">
-        {t("aLineAPieceAs", { toTape: toTape(41.375, tape) })}
-      </label>
-      <textarea
-        id="rack-list"
-        rows={6}
-        className="tape mt-1 w-full rounded-md border border-line bg-paper p-2"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <div className="flex flex-wrap items-center gap-2">
-        <Button
-          disabled={add.isPending || !text.trim()}
-          onClick={() => add.mutate({ text, tape }, { onSuccess: () => setText("") })}
-        >
-          {t("addThemAll")}
-        </Button>
-        <input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          aria-label={t("aCsvFileOfPieces")}
-          className="text-[15px]"
-          onChange={async (event) => {
-            const file = event.target.files?.[0];
-            if (file) setText(await file.text());
-          }}
-        />
-      </div>
-      {add.error && (
-        <Notice severity="stop">
-          {add.error.message}
-          <ul>
-            {places.slice(0, 12).map(([place, says]) => (
-              <li key={place}>
-                {place}: {says}
-              </li>
-            ))}
-          </ul>
-        </Notice>
-      )}
-    </details>
   );
 }
 

@@ -8,7 +8,8 @@ import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
 import { t } from "@/words/stock";
-import { AddMany, AddScrap, CorrectScrap } from "./rack-forms";
+import { AddMany } from "./add-many";
+import { AddScrap, CorrectScrap } from "./rack-forms";
 
 interface Props {
   rack: { tape: Tape; scraps: Scrap[]; ledger: LedgerEntry[] };

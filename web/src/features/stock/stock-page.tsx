@@ -3,8 +3,8 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { isLooking, useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
 import { useJob, useMe, useRack } from "@/api/queries";
 import type { Cutting } from "@/api/types";
-import { runTabs } from "@/layout/pages";
-import { Shell } from "@/layout/shell";
+import { runTabs } from "@/shell/pages";
+import { Shell } from "@/shell/shell";
 import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
@@ -137,7 +137,7 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
       {cutting.left_out.map((run) => (
         <div key={run.run + run.says} className="mt-2">
           <Notice severity="caution">
-            <Link to={`/runs/${run.run}/walk`} className="font-semibold underline">
+            <Link to={`/runs/${run.run}/layout`} className="font-semibold underline">
               {run.run_name || t("aRun2")}
             </Link>
             {run.whole ? t("isNotInTheList") : ": "}

@@ -1,0 +1,208 @@
+import { memo, useContext } from "react";
+import type { Finding, Plan, RackPlan } from "@/api/types";
+import { usual } from "@/draw/fractions";
+import { GLOSSARY } from "@/trade/glossary";
+import { CautionIcon, GoodIcon, NoteIcon, StopIcon } from "@/ui/icons";
+import { counted } from "@/ui/moments";
+import { TapeContext } from "@/ui/tape-field";
+import { Term } from "@/ui/term";
+import { t } from "@/words/layout";
+import { isToMeasure, placed, stops } from "./run-context";
+
+interface Props {
+  plan: Plan;
+  /** The pipes beside it. */
+  rack?: RackPlan | undefined;
+  /** Whether a test bend stands behind the shoe's figures. */
+  isCalibrated: boolean;
+  onChoose: (step: number) => void;
+}
+
+/** One line that says how the run stands; what is wrong is told at its place, and here for the whole. */
+export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, onChoose }: Props) {
+  const least = usual("1/32", "1 mm", useContext(TapeContext));
+  const rounded = plan.simulated.find((pipe) => pipe.marks === "rounded");
+  return (
+    <div
+      data-tour="verdict"
+      className="flex items-center gap-x-4 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base max-lg:sticky max-lg:top-[36dvh] max-lg:z-20 max-lg:order-2 max-lg:min-h-11 max-lg:overflow-x-auto max-lg:whitespace-nowrap lg:flex-wrap"
+      aria-live="polite"
+    >
+      <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
+      {rack && <RackVerdict rack={rack} />}
+      {plan.developed_length && (
+        <Fact meaning={GLOSSARY["developed length"]} name={t("pipe2")} value={plan.developed_length.reads} />
+      )}
+      <Fact
+        meaning={t("bendsBetweenTwoPullPoints", { most_degrees: plan.limits.most_degrees ?? 0 })}
+        name={t("bends")}
+        value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.limits.most_degrees}°`}
+      />
+      {plan.supports.length > 0 && (
+        <Fact
+          meaning={t("strapsAlongThePipeFrom", {
+            supports: plan.supports.map((one) => one.reads).join(", "),
+          })}
+          name={t("straps")}
+          value={String(plan.supports.length)}
+        />
+      )}
+      {rounded && (
+        <Fact
+          meaning={t("marksAreRoundedToYour")}
+          name={t("roundingCosts")}
+          value={rounded.miss < 1 / 32 ? t("under", { least }) : rounded.miss_reads}
+        />
+      )}
+      {plan.by_hand && (
+        <Fact
+          meaning={t("whatHandsDoSpreadsThe", {
+            hands: plan.by_hand.hands,
+            sigmas: plan.by_hand.sigmas,
+            across: plan.by_hand.across.reads,
+            detail: plan.by_hand.precut
+              ? t("itMayBeCutFirst")
+              : t("leaveToTrim", { allowance: plan.by_hand.allowance.reads }),
+          })}
+          name={plan.by_hand.precut ? t("safeToCutFirst") : t("leave")}
+          {...(!plan.by_hand.precut && {
+            value: plan.by_hand.allowance.reads,
+            after: t("longTrimWhenItFits"),
+          })}
+        />
+      )}
+      {plan.closure && (
+        <Fact
+          meaning={`${GLOSSARY.closure} ${closureWords(plan.closure)}`}
+          name={t("closesTo")}
+          value={plan.closure.distance.reads}
+        />
+      )}
+    </div>
+  );
+});
+
+/** How the pipes beside stand, all of them together. */
+function RackVerdict({ rack }: { rack: RackPlan }) {
+  const [Icon, color, says] = rackStands(rack);
+  return (
+    <span className={`flex items-center gap-1.5 font-bold ${color}`}>
+      <Icon /> {says}
+    </span>
+  );
+}
+
+function rackStands(rack: RackPlan) {
+  const pipes = rack.pipes.filter((pipe) => !pipe.free);
+  const made = pipes.filter((pipe) => pipe.makeable).length;
+  if (made < pipes.length)
+    return [StopIcon, "text-stop", t("ofPipesCanBeBent", { made, pipes: pipes.length })] as const;
+  if (rack.findings.some((one) => one.code === "rack_touches"))
+    return [StopIcon, "text-stop", t("pipesRunIntoEachOther")] as const;
+  if (!rack.makeable) return [StopIcon, "text-stop", t("theRackCannotBeLaid")] as const;
+  if (rack.gaps_kept) return [GoodIcon, "text-good", t("allPipesGapsKept", { pipes: pipes.length })] as const;
+  return [CautionIcon, "text-caution", t("allPipesGapsSmallerThan", { pipes: pipes.length })] as const;
+}
+
+function closureWords(closure: NonNullable<Plan["closure"]>): string {
+  if (!closure.off_reads.length || !closure.one_in) return t("hereBothAgree");
+  return t("hereTheRunEndsOf", {
+    off_reads: closure.off_reads.join(", "),
+    measured: closure.measured.reads,
+    one_in: counted(closure.one_in),
+  });
+}
+
+function Verdict({ plan, isCalibrated, onChoose }: Props) {
+  const cautions = plan.findings.filter((finding) => finding.severity === "caution");
+  if (!plan.makeable && !plan.findings.some(stops) && plan.findings.some(isToMeasure))
+    return (
+      <Touch plan={plan} place={firstOf(plan, isToMeasure)} onChoose={onChoose} className="text-ink">
+        <NoteIcon /> {stillToMeasure(plan)}
+      </Touch>
+    );
+  if (!plan.makeable)
+    return (
+      <Touch plan={plan} place={firstOf(plan, stops)} onChoose={onChoose} className="text-stop">
+        <StopIcon /> {stopWords(plan)}
+      </Touch>
+    );
+  if (!cautions.length && !isCalibrated)
+    return (
+      <span className="flex items-center gap-1.5 font-bold text-caution">
+        <CautionIcon /> {t("canBeBentTheShoe")}
+      </span>
+    );
+  if (!cautions.length)
+    return (
+      <span className="flex items-center gap-1.5 font-bold text-good">
+        <GoodIcon /> {t("canBeBent")}
+      </span>
+    );
+  return (
+    <Touch plan={plan} place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
+      <CautionIcon />{" "}
+      {t("canBeBent2", {
+        detail: cautions.length === 1 ? t("oneCaution") : t("cautions", { cautions: cautions.length }),
+      })}
+    </Touch>
+  );
+}
+
+interface TouchProps {
+  plan: Plan;
+  place: string;
+  onChoose: (step: number) => void;
+  className: string;
+  children: React.ReactNode;
+}
+
+/** Leads to the step where it is told. */
+function Touch({ place, onChoose, className, children }: TouchProps) {
+  const step = stepOf(place);
+  const look = `flex items-center gap-1.5 font-bold ${className}`;
+  if (step === null) return <span className={look}>{children}</span>;
+  return (
+    <button
+      type="button"
+      className={`${look} rounded-sm underline-offset-4 hover:underline`}
+      onClick={() => onChoose(step)}
+    >
+      {children}
+    </button>
+  );
+}
+
+const stepOf = (place: string): number | null =>
+  place.startsWith("steps.") ? Number(place.split(".")[1]) : null;
+
+const firstOf = (plan: Plan, is: (finding: Finding) => boolean): string =>
+  plan.findings.find(is)?.place ?? "";
+
+function stillToMeasure(plan: Plan): string {
+  const count = plan.findings.filter(isToMeasure).length;
+  return t("stillToMeasure", { detail: count === 1 ? t("oneFigure") : t("figures", { number: count }) });
+}
+
+function stopWords(plan: Plan): string {
+  const place = firstOf(plan, stops);
+  if (!place) return t("notFinishedYet");
+  const step = stepOf(place);
+  if (step !== null) return t("stopsAtStep", { step: step + 1 });
+  return placed(plan.findings, "end").length ? t("stopsAtTheEnd") : t("cannotBeLaidOutYet");
+}
+
+interface FactProps {
+  name: string;
+  value?: string;
+  after?: string;
+  meaning: string;
+}
+
+function Fact({ name, value, after, meaning }: FactProps) {
+  return (
+    <span className="text-soft">
+      <Term meaning={meaning}>{name}</Term> <strong className="tape text-lg text-ink">{value}</strong> {after}
+    </span>
+  );
+}

@@ -1,0 +1,167 @@
+import { useEffect, useState } from "react";
+import { useMarksJudged } from "@/api/draft-queries";
+import type { Plan } from "@/api/types";
+import { type LaidMark, useMarksCheck, usePlanned, useWork } from "@/features/layout/run-context";
+import { ANGLES } from "@/trade/words";
+import { Button } from "@/ui/button";
+import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
+import { Notice } from "@/ui/notice";
+import { Select } from "@/ui/select";
+import { TapeField } from "@/ui/tape-field";
+import { t } from "@/words/layout";
+import { asPlanned, bendsOf, given } from "./laid-marks";
+
+const TURNED = [
+  { value: "0", label: t("turnedAsPlanned") },
+  { value: "180", label: t("turnedHalfRound") },
+  { value: "90", label: t("aQuarterToTheLeft") },
+  { value: "-90", label: t("aQuarterToTheRight") },
+];
+const CENTRE = { value: "centre", label: t("bendsCentre") };
+const HOOKS = [
+  { value: "A" as const, label: t("hookTowardA") },
+  { value: "B" as const, label: t("hookTowardB") },
+];
+
+/** Marks as somebody laid them: what pipe they make, and which mistake they look like. */
+export function MarksPanel() {
+  const { plan } = usePlanned();
+  if (!plan?.makeable) return <p className="p-3 text-soft">{t("marksCanBeCheckedOnce")}</p>;
+  return <LaidPanel plan={plan} />;
+}
+
+function LaidPanel({ plan }: { plan: Plan }) {
+  const { draft } = useWork();
+  const { laid, setLaid, setJudged } = useMarksCheck();
+  const marks = laid ?? asPlanned(plan);
+  const [cuts, setCuts] = useState<string[]>([]);
+  const checking = useMarksJudged(draft.document, given(plan, marks), cuts);
+  const judged = checking.error ? null : (checking.data ?? null);
+  useEffect(() => setJudged(judged), [judged, setJudged]);
+  const set = (number: number, change: Partial<LaidMark>) => {
+    const mark = marks[number];
+    if (mark) setLaid({ ...marks, [number]: { ...mark, ...change } });
+  };
+  const references = [
+    ...Object.keys(plan.shoe?.references ?? {}).map((value) => ({ value, label: value })),
+    CENTRE,
+  ];
+  return (
+    <div className="flex flex-col gap-1 pb-3">
+      <p className="px-3 pt-2 text-[15px] text-soft">{t("writeTheMarksThatAre")}</p>
+      <div className="flex flex-col items-start gap-2 px-3 py-2" aria-live="polite">
+        {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
+        {judged && (
+          <Notice severity={judged.right ? "note" : "stop"}>
+            <strong>{judged.says}</strong>
+            {judged.step !== null && t("step2", { step: judged.step + 1 })}{" "}
+            {t("theFarEndWould", {
+              detail:
+                judged.end_misses_by.inches < 1 / 32
+                  ? t("fit")
+                  : t("missBy", { end_misses_by: judged.end_misses_by.reads }),
+            })}
+            {judged.passed.map((thing) => (
+              <span key={thing.name + thing.clearance}>
+                {" "}
+                {thing.touches
+                  ? t("itWouldTouch", { thing: thing.name })
+                  : t("itWouldClearBy", { thing: thing.name, clearance: thing.clearance })}
+              </span>
+            ))}
+          </Notice>
+        )}
+        {(laid || cuts.length > 0) && (
+          <Button
+            onClick={() => {
+              setLaid(null);
+              setCuts([]);
+            }}
+          >
+            {t("backToThePlannedMarks")}
+          </Button>
+        )}
+      </div>
+      <ol aria-label={t("marksLaid")} className="border-t border-line/60">
+        {bendsOf(plan).map((bend, at) => {
+          const mark = marks[bend.number];
+          const told = judged?.marks[at];
+          if (!mark) return null;
+          return (
+            <li key={bend.number} className="flex items-start gap-2 border-b border-line/60 px-3 py-2">
+              <BendTab number={bend.number} />
+              <div className="text-[17px] leading-9">
+                <TapeField
+                  label={t("bendMarkLaid", { bend: bend.number })}
+                  value={mark.at}
+                  read={{
+                    written: mark.at,
+                    inches: told ? told.should_be.inches + told.off : bend.use.at.inches,
+                  }}
+                  onChange={(text) => set(bend.number, { at: text })}
+                />{" "}
+                {t("onThe")}{" "}
+                <Select
+                  label={t("bendReference", { bend: bend.number })}
+                  value={mark.reference}
+                  choices={references}
+                  onChoose={(reference) => set(bend.number, { reference })}
+                />
+                ,{" "}
+                <Select
+                  label={t("bendHook", { bend: bend.number })}
+                  value={mark.hook}
+                  choices={HOOKS}
+                  onChoose={(hook) => set(bend.number, { hook })}
+                />
+                {t("bentTo2")}{" "}
+                <TapeField
+                  label={t("bendAngle", { bend: bend.number })}
+                  value={mark.angle}
+                  steps={ANGLES}
+                  invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
+                  onChange={(angle) => set(bend.number, { angle })}
+                />
+                ,{" "}
+                <Select
+                  label={t("bendTurned", { bend: bend.number })}
+                  value={String(mark.turned)}
+                  choices={TURNED}
+                  onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
+                />
+                {told && (
+                  <p className="tape flex items-center gap-1.5 text-[15px] leading-snug">
+                    {told.right ? (
+                      <GoodIcon width={18} height={18} className="text-good" />
+                    ) : (
+                      <StopIcon width={18} height={18} className="text-stop" />
+                    )}
+                    {told.off_reads}
+                    {told.off_reads !== "right" && (
+                      <span className="text-soft">{t("shouldBe", { should_be: told.should_be.reads })}</span>
+                    )}
+                  </p>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="px-3 text-[17px] leading-9">
+        {plan.pieces.map((piece, at) => (
+          <span key={piece.number} className="mr-3 inline-block">
+            {t("pieceCutTo", { piece: piece.number })}{" "}
+            <TapeField
+              label={t("pieceCutTo2", { piece: piece.number })}
+              value={cuts[at] ?? piece.length.reads}
+              read={{ written: piece.length.reads, inches: piece.length.inches }}
+              onChange={(text) =>
+                setCuts(plan.pieces.map((_, one) => (one === at ? text : (cuts[one] ?? ""))))
+              }
+            />
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import { lazy, Suspense, useState } from "react";
+import type { Plan, RackPlan } from "@/api/types";
+import type { View } from "@/draw/projection";
+import { useFocus, useMarksCheck } from "@/features/layout/run-context";
+import { Segments } from "@/ui/segments";
+import { useSize } from "@/ui/use-size";
+import { t } from "@/words/layout";
+import { FlatPicture } from "./picture-flat";
+
+const SolidPicture = lazy(() =>
+  import("./picture-solid").then((module) => ({ default: module.SolidPicture })),
+);
+
+type Shown = Exclude<View, "aslant"> | "solid";
+
+const VIEWS: { value: Shown; label: string }[] = [
+  { value: "front", label: t("front") },
+  { value: "plan", label: t("fromAbove") },
+  { value: "side", label: t("fromTheRight") },
+  { value: "solid", label: t("turn") },
+];
+
+/** Whether this browser can draw what is turned; asked once. */
+const canTurn = (() => {
+  let known: boolean | null = null;
+  return (): boolean => {
+    known ??= Boolean(document.createElement("canvas").getContext("webgl2"));
+    return known;
+  };
+})();
+
+/** The run in space at true proportions, as pipe, with the measurements where they were taken. */
+export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined }) {
+  const { chosen, choose } = useFocus();
+  const { judged } = useMarksCheck();
+  const [shown, setShown] = useState<Shown>("front");
+  const [ref, size] = useSize<HTMLDivElement>();
+  const { picture } = plan;
+  const turned = shown === "solid" && canTurn();
+  const common = { plan, rack, chosen, onChoose: choose, judged };
+  return (
+    <section
+      aria-label={t("picture")}
+      className="relative min-h-64 flex-1 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[36dvh] max-lg:flex-none max-lg:border-b max-lg:border-line"
+    >
+      <div ref={ref} className="absolute inset-0">
+        {picture && turned && (
+          <Suspense fallback={<p className="p-4 pt-16 text-soft">{t("opening")}</p>}>
+            <SolidPicture picture={picture} {...common} />
+          </Suspense>
+        )}
+        {picture && !turned && size.width > 0 && (
+          <FlatPicture
+            picture={picture}
+            view={shown === "solid" ? "aslant" : shown}
+            size={size}
+            {...common}
+          />
+        )}
+      </div>
+      <div className="absolute top-3 left-3">
+        <Segments label={t("view")} value={shown} choices={VIEWS} onChoose={setShown} />
+      </div>
+      {shown === "solid" && !turned && (
+        <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">
+          {t("thisBrowserCannotTurnThe")}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
+import { AboutPanel } from "@/features/layout/about/about-panel";
+import { MarksPanel } from "@/features/layout/marks/marks-panel";
+import { RackPanel } from "@/features/layout/rack/rack-panel";
+import { StepPanel } from "@/features/layout/steps/step-panel";
+import { Button } from "@/ui/button";
+import { RemoveIcon } from "@/ui/icons";
+import { t } from "@/words/layout";
+import { HistoryPanel } from "./history-panel";
+import { useFocus, useMarksCheck } from "./run-context";
+
+const NotePanel = lazy(() =>
+  import("@/features/layout/note/note-panel").then((module) => ({ default: module.NotePanel })),
+);
+
+const TITLES = {
+  note: t("fieldNote"),
+  step: t("otherWaysAndTheSums"),
+  rack: t("rackOfPipes"),
+  marks: t("checkMyMarks"),
+  history: t("history"),
+  about: t("aboutThisRun"),
+};
+
+/** What lies open beside the list. */
+export function SidePanel() {
+  const { side, open } = useFocus();
+  const { setLaid, setJudged } = useMarksCheck();
+  const ref = useRef<HTMLElement>(null);
+
+  // Where all stands in one column, what was opened is brought before the eye.
+  useEffect(() => {
+    if (side && matchMedia("(max-width: 63.99rem)").matches) ref.current?.scrollIntoView({ block: "start" });
+  }, [side]);
+
+  if (!side) return null;
+  const panels: Record<typeof side, ReactNode> = {
+    note: <NotePanel />,
+    step: <StepPanel />,
+    rack: <RackPanel />,
+    marks: <MarksPanel />,
+    history: <HistoryPanel />,
+    about: <AboutPanel />,
+  };
+  function close() {
+    setLaid(null);
+    setJudged(null);
+    open(null);
+  }
+  return (
+    <section
+      ref={ref}
+      aria-label={TITLES[side]}
+      className="flex scroll-mt-[36dvh] shrink-0 flex-col border-line bg-paper max-lg:order-4 max-lg:border-t lg:w-[21rem] 2xl:w-[22rem] lg:border-r"
+    >
+      <header className="flex items-center border-b border-line py-1 pr-1 pl-3">
+        <h2 className="text-lg font-bold">{TITLES[side]}</h2>
+        <Button
+          look="quiet"
+          className="ml-auto"
+          aria-label={t("close", { panel: TITLES[side] })}
+          onClick={close}
+        >
+          <RemoveIcon />
+        </Button>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Suspense fallback={<p className="p-3 text-soft">{t("opening")}</p>}>{panels[side]}</Suspense>
+      </div>
+    </section>
+  );
+}

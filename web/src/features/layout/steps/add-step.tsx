@@ -1,0 +1,41 @@
+import type { ReactNode } from "react";
+import type { Step } from "@/api/types";
+import { Menu, MenuItem } from "@/ui/menu";
+import { t } from "@/words/layout";
+import { MET } from "./new-step";
+
+interface Props {
+  trigger: ReactNode;
+  onAdd: (kind: Step["kind"]) => void;
+  /** Nothing more is met: on to the end. */
+  onEnd?: () => void;
+}
+
+/** A step is added by its name in the trade, with what it serves for beside it. */
+export function AddStep({ trigger, onAdd, onEnd }: Props) {
+  return (
+    <Menu trigger={trigger}>
+      {MET.map((choice) => (
+        <MenuItem key={choice.kind} onSelect={() => onAdd(choice.kind)}>
+          <svg width="34" height="22" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
+            <path
+              d={choice.profile}
+              fill="none"
+              stroke="currentColor"
+              strokeWidth="3"
+              strokeLinejoin="round"
+            />
+          </svg>
+          <strong className="font-semibold">{choice.called}</strong>{" "}
+          <span className="ml-auto pl-6 text-[15px] text-soft">{choice.met}</span>
+        </MenuItem>
+      ))}
+      {onEnd && (
+        <MenuItem onSelect={onEnd}>
+          <span className="w-[34px] shrink-0" /> <strong className="font-semibold">{t("endOfRun")}</strong>{" "}
+          <span className="ml-auto pl-6 text-[15px] text-soft">{t("noMoreBends")}</span>
+        </MenuItem>
+      )}
+    </Menu>
+  );
+}

@@ -1,0 +1,38 @@
+import { useRef } from "react";
+import type { Step } from "@/api/types";
+
+/**
+ * A name for each row of a list whose steps have none of their own: what stands before or behind what was put in or
+ * taken out keeps its row, so that the cursor stays in its figure whoever changes the others.
+ */
+export function useRowIds(steps: readonly Step[]): string[] {
+  const last = useRef<{ steps: readonly Step[]; ids: string[]; made: number }>({
+    steps: [],
+    ids: [],
+    made: 0,
+  });
+  const { current } = last;
+  if (current.steps !== steps) {
+    if (current.steps.length !== steps.length)
+      current.ids = idsAfter(current, steps, () => `step-${++current.made}`);
+    current.steps = steps;
+  }
+  return current.ids;
+}
+
+/** The names of the rows before a change, and new ones for what it put in. */
+export function idsAfter(
+  { steps: before, ids }: { steps: readonly Step[]; ids: readonly string[] },
+  after: readonly Step[],
+  newId: () => string,
+): string[] {
+  const most = Math.min(before.length, after.length);
+  const same = (one: Step | undefined, other: Step | undefined) =>
+    JSON.stringify(one) === JSON.stringify(other);
+  let head = 0;
+  while (head < most && same(before[head], after[head])) head += 1;
+  let tail = 0;
+  while (tail < most - head && same(before.at(-1 - tail), after.at(-1 - tail))) tail += 1;
+  const put = after.slice(head, after.length - tail).map(newId);
+  return [...ids.slice(0, head), ...put, ...ids.slice(ids.length - tail)];
+}

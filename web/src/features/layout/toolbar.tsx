@@ -1,0 +1,88 @@
+import { useEffect } from "react";
+import { Link } from "react-router";
+import { Button } from "@/ui/button";
+import { PrintIcon, RedoIcon, UndoIcon } from "@/ui/icons";
+import { t } from "@/words/layout";
+import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
+
+const SIDES: { side: Exclude<Side, null>; says: string; name?: string }[] = [
+  { side: "note", says: t("note"), name: t("fieldNote") },
+  { side: "rack", says: t("parallel"), name: t("rack") },
+  { side: "marks", says: t("marks"), name: "Check marks" },
+  { side: "history", says: t("history") },
+  { side: "about", says: t("about") },
+];
+
+/** Over the list: what else can be opened beside it, undo and redo. */
+export function Toolbar() {
+  const { draft, send, mayWrite } = useWork();
+  const { side, open } = useFocus();
+  const { setLaid, setJudged } = useMarksCheck();
+
+  useEffect(() => {
+    function onKey(event: KeyboardEvent) {
+      const key = event.key.toLowerCase();
+      if (!(event.ctrlKey || event.metaKey) || !["z", "y"].includes(key) || event.defaultPrevented) return;
+      event.preventDefault();
+      send({ type: key === "y" || event.shiftKey ? "redo" : "undo" });
+    }
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [send]);
+
+  function toggle(next: Exclude<Side, null>) {
+    setLaid(null);
+    setJudged(null);
+    open(side === next ? null : next);
+  }
+
+  return (
+    <div className="flex flex-wrap items-center gap-x-0.5 border-b border-line px-1.5 py-1">
+      <h1 className="sr-only">{t("layout")}</h1>
+      {SIDES.map((one) => (
+        <Button
+          key={one.side}
+          look="quiet"
+          aria-label={one.name}
+          aria-pressed={side === one.side}
+          className={`px-1! ${side === one.side ? "bg-tint text-ink!" : ""}`}
+          onClick={() => toggle(one.side)}
+        >
+          {one.says}
+        </Button>
+      ))}
+      <Link
+        to="../sheet"
+        aria-label={t("runSheet")}
+        title={t("runSheet")}
+        className="ml-auto inline-flex min-h-9 items-center rounded-md px-1 text-soft hover:bg-well hover:text-ink"
+      >
+        <PrintIcon />
+      </Link>
+      {mayWrite ? (
+        <span className="flex">
+          <Button
+            look="quiet"
+            className="px-1!"
+            aria-label={t("undo")}
+            disabled={!draft.past.length}
+            onClick={() => send({ type: "undo" })}
+          >
+            <UndoIcon />
+          </Button>
+          <Button
+            look="quiet"
+            className="px-1!"
+            aria-label={t("redo")}
+            disabled={!draft.future.length}
+            onClick={() => send({ type: "redo" })}
+          >
+            <RedoIcon />
+          </Button>
+        </span>
+      ) : (
+        <span className="w-full text-[15px] text-soft">{t("youMayLookNotChange")}</span>
+      )}
+    </div>
+  );
+}

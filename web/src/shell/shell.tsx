@@ -1,0 +1,191 @@
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { Link, NavLink } from "react-router";
+import { useMe } from "@/api/queries";
+import { UnsentElsewhere } from "@/outbox/unsent";
+import { DownIcon } from "@/ui/icons";
+import { chooseLanguage } from "@/words/kept-words";
+import { chosenLanguage, LANGUAGES, type Language } from "@/words/language";
+import { t } from "@/words/shell";
+import { Help } from "./help";
+import { Keys } from "./keys";
+import { NoNetwork } from "./no-network";
+import { CREW_PAGES, CREW_TABS, type Tab } from "./pages";
+import { ServerAway } from "./server-away";
+import { SigningOut } from "./signing-out";
+import { rememberedTheme, rememberTheme, type Theme } from "./theme";
+import { useTitle } from "./title";
+import { toTheWork } from "./to-the-work";
+import { Tour } from "./tour";
+import { startTour } from "./tour-place";
+import { Wordmark } from "./wordmark";
+
+const THEMES: { value: Theme; label: string }[] = [
+  { value: "light", label: t("lightForDaylight") },
+  { value: "dark", label: t("darkForBasements") },
+  { value: "system", label: t("asThisDevice") },
+];
+
+interface Props {
+  /** What the browser's tab says of this page. */
+  title: string;
+  trail?: ReactNode;
+  tabs?: Tab[];
+  state?: ReactNode;
+  children: ReactNode;
+}
+
+/** The frame of every page: where we are, the views, whether it is saved, who is signed in. */
+export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props) {
+  useTitle(title);
+  const [helping, setHelping] = useState(false);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <button
+        type="button"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:m-1 focus:rounded-md focus:border focus:border-ink focus:bg-paper focus:px-4 focus:py-2"
+        onClick={() => toTheWork()}
+      >
+        {t("skipToTheWork")}
+      </button>
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
+        <Link to="/" aria-label={t("creldaAllJobs")}>
+          <Wordmark />
+        </Link>
+        <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:grow max-sm:basis-24">{trail}</div>
+        {tabs.length > 0 && (
+          <nav
+            aria-label={t("views")}
+            className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto"
+          >
+            {tabs.map((tab) => (
+              <NavLink
+                key={tab.label}
+                to={tab.to}
+                end={tab.to === "/"}
+                data-onward={tab.onward}
+                className={({ isActive }) =>
+                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold max-sm:px-2 ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
+                }
+              >
+                {tab.label}
+              </NavLink>
+            ))}
+          </nav>
+        )}
+        <div
+          className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}
+        >
+          <UnsentElsewhere />
+          {state}
+          <PersonMenu onHelp={() => setHelping(true)} />
+        </div>
+      </header>
+      <ServerAway />
+      <NoNetwork />
+      <Tour />
+      <Help asked={helping} onClose={() => setHelping(false)} />
+      <Keys />
+      {children}
+    </div>
+  );
+}
+
+function PersonMenu({ onHelp }: { onHelp: () => void }) {
+  const me = useMe();
+  const [leaving, setLeaving] = useState(false);
+  const [theme, setTheme] = useState<Theme>(rememberedTheme);
+  if (!me.data) return null;
+
+  return (
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
+          <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
+          <DownIcon width={14} height={14} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            collisionPadding={8}
+            className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-64 overflow-auto rounded-md border border-ink bg-paper p-1 shadow-lg"
+          >
+            <DropdownMenu.Label className="px-3 py-2 text-[15px] text-soft">
+              {me.data.crew} · {me.data.role}
+            </DropdownMenu.Label>
+            <DropdownMenu.RadioGroup
+              value={theme}
+              onValueChange={(next) => {
+                setTheme(next as Theme);
+                rememberTheme(next as Theme);
+              }}
+            >
+              {THEMES.map((choice) => (
+                <Radio key={choice.value} value={choice.value}>
+                  {choice.label}
+                </Radio>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-line" />
+            <DropdownMenu.RadioGroup
+              value={chosenLanguage()}
+              onValueChange={(next) => void chooseLanguage(next as Language)}
+            >
+              {LANGUAGES.map((one) => (
+                <Radio key={one.value} value={one.value} lang={one.value}>
+                  {one.label}
+                </Radio>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-line" />
+            {CREW_PAGES.map((page) => (
+              <DropdownMenu.Item key={page.to} asChild>
+                <Link
+                  to={page.to}
+                  className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
+                >
+                  {page.label}
+                </Link>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Item
+              onSelect={onHelp}
+              className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
+            >
+              {t("whatIsDoneHere")}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item asChild onSelect={startTour}>
+              <Link
+                to="/"
+                className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
+              >
+                {t("showMeAround")}
+              </Link>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              onSelect={() => setLeaving(true)}
+              className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
+            >
+              {t("signOut2")}
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {leaving && <SigningOut onStay={() => setLeaving(false)} />}
+    </>
+  );
+}
+
+function Radio({ value, lang, children }: { value: string; lang?: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.RadioItem
+      value={value}
+      lang={lang}
+      className="flex min-h-10 items-center justify-between rounded-sm px-3 outline-none data-highlighted:bg-tint"
+    >
+      {children}
+      <DropdownMenu.ItemIndicator>✓</DropdownMenu.ItemIndicator>
+    </DropdownMenu.RadioItem>
+  );
+}
