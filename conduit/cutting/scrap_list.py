@@ -2,25 +2,18 @@
 
 import csv
 import re
-import unicodedata
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import get_args
 
 from conduit.catalogue import Message, message, said_by
 from conduit.cutting.terms import End
+from conduit.document import material_called, pipe_first, plain_fractions, size_first
 from conduit.tables import TRADE_SIZES, Material, TradeSize
 from conduit.units import UnreadableLength, parse_length
 
 MATERIALS: tuple[Material, ...] = get_args(Material)
 ENDS: tuple[End, ...] = get_args(End)
-# What a material is called in lists: by its name, or by the usual letters for heavy wall.
-_CALLED: dict[str, Material] = {
-    **{one.lower(): one for one in MATERIALS},
-    **dict.fromkeys(("rmc", "grc", "rgs", "grs", "rigid metal", "heavy wall"), "rigid"),
-    "thinwall": "EMT",
-    "thin wall": "EMT",
-}
 SCRAP_COLUMNS = ("tag", "trade size", "material", "length", "count", "place", "end a", "end b", "since")
 LONGEST_LINE = 300
 _GAP = re.compile(r"[\s,;]+")
@@ -30,10 +23,6 @@ _COUNT = re.compile(
     r"|(\d{1,3}) ?(?:pcs?|pieces|ea|each)\b\.?)",
     re.IGNORECASE,
 )
-_MATERIAL = re.compile(rf"(?<!\S)(?:{'|'.join(sorted(_CALLED, key=len, reverse=True))})(?!\S)", re.IGNORECASE)
-_SIZE = re.compile(r"(\d)(?:[ -](\d/\d))?(?![\d/.])|\d/\d")
-_INCH_MARK = re.compile(r" ?(?:\"|''|″|”|in\b\.?|inch\b)", re.IGNORECASE)
-_VULGAR = re.compile("(?<=\\d)(?=[\u00bc-\u00be\u2150-\u215e])")
 MOST_ALIKE = 200
 
 
@@ -102,44 +91,19 @@ def _no_piece(line: str) -> Message:
 
 def _words(written: str) -> dict[str, str | None] | None:
     """What a line says, its parts in whatever order; None where it does not say a size and a length."""
-    # Fractions of one letter are set apart from the whole number before them.
-    line = unicodedata.normalize("NFKC", _VULGAR.sub(" ", written)).replace("⁄", "/")
-    line = " ".join(_GAP.split(line.strip()))
+    line = " ".join(_GAP.split(plain_fractions(written).strip()))
     at = _PLACE.search(line)
     place, line = (line[at.end() :].strip(), line[: at.start()]) if at else (None, line)
     counted = _COUNT.search(line)
-    line = _without(line, counted)
-    named = _MATERIAL.search(line)
-    before = line[: named.start()].strip() if named else ""
-    rest = line[named.end() :].strip() if named else line
-    size, left = _size_of(before or rest)
-    if size is None or (before and left):
+    size, material, length = pipe_first(_without(line, counted))
+    if size is None or not length:
         return None
-    length = rest if before else left
-    return (
-        length
-        and {
-            "size": size,
-            "material": _CALLED[named[0].lower()] if named else None,
-            "length": length,
-            "count": next(filter(None, counted.groups())) if counted else None,
-            "place": place,
-        }
-    ) or None
+    count = next(filter(None, counted.groups())) if counted else None
+    return {"size": size, "material": material, "length": length, "count": count, "place": place}
 
 
 def _without(line: str, found: "re.Match[str] | None") -> str:
     return f"{line[: found.start()]} {line[found.end() :]}".strip() if found else line
-
-
-def _size_of(text: str) -> tuple[str | None, str]:
-    """The trade size that a text begins with, as it is listed, and what comes after it."""
-    found = _SIZE.match(text)
-    if not found:
-        return None, text
-    size = f"{found[1]}-{found[2]}" if found[2] else found[0]
-    mark = _INCH_MARK.match(text, found.end())
-    return size, text[mark.end() if mark else found.end() :].strip()
 
 
 def _of_csv(rows: list[str], tape: str) -> Iterable[tuple[int, ScrapLine | Message]]:
@@ -161,12 +125,12 @@ def _line_of_cells(words: Mapping[str, str], tape: str) -> ScrapLine | Message:
 
 
 def _line(words: Mapping[str, str | None], tape: str) -> ScrapLine | Message:
-    written_size = _size_of(words.get("size") or "")
+    written_size = size_first(plain_fractions(words.get("size") or ""))
     size = next((one for one in TRADE_SIZES if (one, "") == written_size), None)
     if size is None:
         return message("scrap.no_size", size=(words.get("size") or "")[:40], sizes=", ".join(TRADE_SIZES))
     written = words.get("material") or "EMT"
-    material = _CALLED.get(written.lower())
+    material = material_called(written)
     if material is None:
         return message("scrap.no_material", material=written[:40])
     try:

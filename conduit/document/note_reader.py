@@ -22,6 +22,7 @@ from conduit.document.note_grammar import (
     Form,
     Raw,
 )
+from conduit.document.pipe_words import pipe_first, plain_fractions
 from conduit.document.rack import MOST_PIPES
 from conduit.tables import Material
 
@@ -116,7 +117,17 @@ def _clauses(line: str) -> list[str]:
     for other, own in SPELLINGS.items():
         plain = _outside_quotes(other, own, plain)
     parts = re.findall(f"(?:{QUOTED}|[^,])+", plain)
-    return [" ".join(part.split()) for part in parts if part.strip()]
+    head, *others = [" ".join(part.split()) for part in parts if part.strip()] or [""]
+    return [_pipe_spelled(head), *others] if head else []
+
+
+def _pipe_spelled(head: str) -> str:
+    """The clause that names the pipe with its size and material as they are listed."""
+    word, _, named = head.partition(" ")
+    if word.lower() != "pipe":
+        return head
+    size, material, rest = pipe_first(plain_fractions(named))
+    return head if size is None or rest else " ".join(filter(None, (word, size, material)))
 
 
 def _outside_quotes(pattern: str, other: str, line: str) -> str:

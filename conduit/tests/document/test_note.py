@@ -181,6 +181,18 @@ class Robustness(TestCase):
 
 
 class Spellings(TestCase):
+    def test_pipe_is_read_however_it_is_called(self):
+        for written, size, material in (
+            ('3/4" EMT, straps tight', "3/4", "EMT"),
+            ("¾ thinwall", "3/4", "EMT"),
+            ("EMT 3/4", "3/4", "EMT"),
+            ("1 1/4 RMC", "1-1/4", "rigid"),
+            ("1 in GRC", "1", "rigid"),
+        ):
+            read = read_note(f"pipe {written}\nstart box KP, up\nend box K2, seat at 30")
+            self.assertEqual((read.document["trade_size"], read.document["material"]), (size, material), written)
+            self.assertEqual(read.errors, (), written)
+
     def test_other_spellings_are_read_as_the_notes_own(self):
         own = 'pipe 3/4 EMT\nstart box "Center A", up\n90 right, back at 40\nsaddle over round 2, at 45, centre 43\n'
         own += "offset out 4 at 22 1/2, centred at 80\nend open, at 110"
