@@ -3,7 +3,7 @@
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, Journey, enter, field, saved
+from e2e.support import DESK, PHONE, Journey, enter, field, saved, the_browser
 
 FOLDER = settings.ROOT / "docs" / "screenshots"
 SETTLE = 600
@@ -115,7 +115,7 @@ class Screenshots(Journey):
         self.shoot(page, "shoes")
 
     def test_sign_in(self):
-        page = self.browser.new_page(viewport=DESK)
+        page = the_browser().new_page(viewport=DESK)
         page.goto(self.live_server_url)
         self.shoot(page, "sign-in")
         page.close()

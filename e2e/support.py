@@ -1,6 +1,8 @@
 """What the browser journeys share: a live server on MariaDB, Debian's headless Chromium, the demo crew."""
 
+import atexit
 import time
+from functools import cache
 
 from django.conf import settings
 from django.test import Client, LiveServerTestCase
@@ -8,9 +10,9 @@ from playwright.sync_api import expect, sync_playwright
 
 from conduit.bending import Arranged, Bencher, BendAsMade
 from conduit.plan import make_plan
+from e2e.demo_rows import put_demo, take_all_away
 from e2e.under_way import wait_until_none
 from server.accounts.models import User
-from server.demo.load import load
 from server.demo.scene import RUNS
 
 # Without a window, and without what only a window needs: half the work of the whole browser.
@@ -25,6 +27,16 @@ PATIENCE = 20_000
 expect.set_options(timeout=PATIENCE)
 
 
+@cache
+def the_browser():
+    """One browser for all journeys: each has windows of its own, with their own cookies and storage."""
+    playwright = sync_playwright().start()
+    browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    atexit.register(playwright.stop)
+    atexit.register(browser.close)
+    return browser
+
+
 class Journey(LiveServerTestCase):
     """A person's way through the built front end. Any error in the page fails the test."""
 
@@ -33,26 +45,18 @@ class Journey(LiveServerTestCase):
     # Whether help comes by itself, as for somebody who was never here.
     first_visit = False
 
-    @classmethod
-    def setUpClass(cls):
-        super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-
-    @classmethod
-    def tearDownClass(cls):
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
-
     def setUp(self):
         # After the windows are closed, which are cleaned up before it.
         self.addCleanup(wait_until_none)
-        load(fresh=True, whole=self.whole)
+        put_demo(self.whole)
         self.faults = []
 
     def tearDown(self):
         self.assertEqual(self.faults, [])
+
+    def _fixture_teardown(self):
+        # Django truncates every table and says that all were migrated anew: half a journey's time.
+        take_all_away()
 
     def window(self, user="dana", size=DESK, installed=False):
         """A signed-in window of its own (its own cookies and storage); `installed`: it keeps the program too."""
@@ -68,7 +72,7 @@ class Journey(LiveServerTestCase):
 
     def outside(self, address="", size=DESK, installed=False):
         """A window of somebody who is not signed in, at an address if there is one."""
-        context = self.browser.new_context(viewport=size, service_workers="allow" if installed else "block")
+        context = the_browser().new_context(viewport=size, service_workers="allow" if installed else "block")
         if not self.first_visit:
             context.add_init_script("localStorage.setItem('crelda.help', '[\"all\"]')")
         self.addCleanup(context.close)

@@ -1,7 +1,7 @@
 from playwright.sync_api import expect
 
 from conduit.document import changed
-from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, of_the_menu, saved
+from e2e.support import PHONE, Journey, choose, expect_plan_of, field, marks, of_the_menu, saved, the_browser
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -145,7 +145,7 @@ class Settings(Journey):
 
 class People(Journey):
     def test_a_wrong_password_is_told_and_nothing_else(self):
-        page = self.browser.new_page()
+        page = the_browser().new_page()
         self.addCleanup(page.close)
         page.goto(self.live_server_url + "/runs/1/layout")
         page.get_by_label("Name").fill("dana")

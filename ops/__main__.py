@@ -45,6 +45,7 @@ def main() -> int:
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
     testing = commands.add_parser("test", help="run every check and test")
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
+    testing.add_argument("--busy", action="store_true", help="keep every processor busy beside the tests")
     planning = _headless(commands, "plan", "plan a run (JSON or field note) and print the plan (JSON)", PLAN_TELLS)
     planning.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     planning.add_argument("--rules", metavar="LIMITS", help="JSON file with the limits of your own code")
@@ -113,7 +114,7 @@ def _do(given: argparse.Namespace) -> int:
     elif given.command == "up":
         up(given.fresh_demo)
     elif given.command == "test":
-        test(given.labels)
+        test(given.labels, given.busy)
     elif given.command == "people":
         people(given.words)
     elif given.command == "backup":

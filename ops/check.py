@@ -4,6 +4,7 @@ import sys
 import time
 
 from ops import install
+from ops.busy import processors_busy
 from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import PYTHON, ROOT, VENV, WEB
@@ -19,8 +20,11 @@ TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
 FOR_TESTS = {"DJANGO_ALLOW_ASYNC_UNSAFE": "1", "CRELDA_LOG": "error", "CRELDA_TASKS": "at once"}
 
 
-def test(labels: list[str]) -> None:
-    """Run all checks, then the tests (or only those under `labels`). Raises Stop at the first that fails."""
+def test(labels: list[str], busy: bool = False) -> None:
+    """Run all checks, then the tests (or only those under `labels`). Raises Stop at the first that fails.
+
+    `busy`: with every processor kept busy beside the tests, as on a machine that has other work.
+    """
     began = time.monotonic()
     node = install.everything(for_tests=True)
     if not labels:
@@ -33,7 +37,8 @@ def test(labels: list[str]) -> None:
             manage = [PYTHON, ROOT / "manage.py"]
             run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
         say(f"running the tests (checks took {time.monotonic() - began:.0f} s) …")
-        run_side_by_side(_groups(labels or TEST_LABELS, database.url, env))
+        with processors_busy(busy):
+            run_side_by_side(_groups(labels or TEST_LABELS, database.url, env))
     finally:
         sys.stderr.flush()
         database.stop()
