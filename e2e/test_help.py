@@ -14,6 +14,7 @@ class FirstVisit(Journey):
         expect(page.get_by_role("complementary", name="Help")).to_have_count(0)
         page.get_by_role("link", name="Kiln 2 feed").click()
         note = page.get_by_role("complementary", name="Help: Layout: measure the run")
+        expect(note.get_by_role("button", name="More")).to_be_visible()
         self.assertLess(note.bounding_box()["height"], 60, "one line, until more is asked for")
         note.get_by_role("button", name="More").click()
         expect(note.get_by_text("When it can be bent, go to Bench.")).to_be_visible()
@@ -56,6 +57,18 @@ class FirstVisit(Journey):
         tour.get_by_role("button", name="Done").click()
         expect(tour).to_have_count(0)
         self.assertEqual(page.locator("[data-pointed]").count(), 0)
+
+    def test_the_tour_asks_nothing_of_a_viewer_that_a_viewer_may_not_do(self):
+        page = self.window("ivy")
+        page.get_by_role("complementary", name="Help: Jobs").get_by_role("button", name="Show me around").click()
+        tour = page.get_by_role("complementary", name="The tour")
+        self.pointed(page, "1 of 4").click()
+        self.pointed(page, "2 of 4")
+        tour.get_by_role("button", name="Next").click()
+        self.pointed(page, "3 of 4").click()
+        expect(tour).to_contain_text("4 of 4")
+        for word in ("Type", "Cut", "enter"):
+            expect(tour).not_to_contain_text(word)
 
     def pointed(self, page, stop):
         """What the tour points at, once it has come to that stop."""

@@ -31,7 +31,7 @@ export function Sending() {
       className="flex items-center gap-1 text-[15px] text-soft"
     >
       <Icon width={18} height={18} className={isWell ? "text-good" : "text-caution"} />
-      {STANDS[standing]}
+      <span className={standing === "quiet" ? "max-sm:sr-only" : ""}>{STANDS[standing]}</span>
       {keeps}
     </span>
   );

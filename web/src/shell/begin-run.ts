@@ -11,15 +11,13 @@ export function useBeginRun(job: Job) {
   const navigate = useNavigate();
   const addRun = useAddRun(job.id);
   const shoes = useShoes();
-  const begin = () =>
-    addRun.mutate(
-      newRun(
-        t("runNumber", { number: job.runs.length + 1 }),
-        shoes.data ?? [],
-        me ? readAs(me.new_runs) : undefined,
-        lastPipe(job.runs),
-      ),
-      { onSuccess: (run) => navigate(`/runs/${run.id}/layout`, { state: BEGUN }) },
-    );
-  return { begin, isBusy: addRun.isPending || shoes.isPending };
+  async function begin() {
+    const all = shoes.data ?? (await shoes.refetch()).data ?? [];
+    const name = t("runNumber", { number: job.runs.length + 1 });
+    const document = newRun(name, all, me ? readAs(me.new_runs) : undefined, lastPipe(job.runs));
+    // What it was begun from may be closed by then; a refusal is told where it stays.
+    const run = await addRun.mutateAsync(document).catch(() => null);
+    if (run) navigate(`/runs/${run.id}/layout`, { state: BEGUN });
+  }
+  return { begin, isBusy: addRun.isPending, error: addRun.error };
 }

@@ -4,6 +4,7 @@ import { Link, NavLink } from "react-router";
 import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
+import { landmark } from "@/ui/landmark";
 import { chooseLanguage } from "@/words/kept-words";
 import { chosenLanguage, LANGUAGES, type Language } from "@/words/language";
 import { t } from "@/words/shell";
@@ -48,15 +49,15 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
       >
         {t("skipToTheWork")}
       </button>
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 print:hidden">
+      <header className="flex items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 max-sm:gap-x-1 max-sm:px-2 sm:flex-wrap print:hidden">
         <Link to="/" aria-label={t("creldaAllJobs")}>
           <Wordmark />
         </Link>
-        <div className="min-w-0 truncate text-soft max-sm:order-2 max-sm:grow max-sm:basis-24">{trail}</div>
+        <div className="min-w-0 truncate text-soft max-sm:sr-only">{trail}</div>
         {tabs.length > 0 && (
           <nav
             aria-label={t("views")}
-            className="flex gap-1 max-sm:order-1 max-sm:grow max-sm:justify-end sm:ml-auto"
+            className="flex min-w-0 gap-1 max-sm:grow max-sm:gap-0 max-sm:overflow-x-auto sm:ml-auto"
           >
             {tabs.map((tab) => (
               <NavLink
@@ -65,7 +66,7 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
                 end={tab.to === "/"}
                 data-onward={tab.onward}
                 className={({ isActive }) =>
-                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold max-sm:px-2 ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
+                  `flex min-h-10 items-center border-b-4 px-3 text-[17px] font-semibold max-sm:px-1.5 max-sm:text-base ${isActive ? "border-accent text-ink" : "border-transparent text-soft hover:text-ink"}`
                 }
               >
                 {tab.label}
@@ -74,7 +75,7 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
           </nav>
         )}
         <div
-          className={`flex items-center gap-3 max-sm:order-3 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}
+          className={`flex shrink-0 items-center gap-3 max-sm:gap-1 ${tabs.length ? "max-lg:ml-auto" : "ml-auto"}`}
         >
           <UnsentElsewhere />
           {state}
@@ -91,20 +92,31 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
   );
 }
 
+const initials = (name: string): string =>
+  name
+    .split(" ")
+    .map((part) => part[0] ?? "")
+    .join("")
+    .slice(0, 2);
+
 function PersonMenu({ onHelp }: { onHelp: () => void }) {
   const me = useMe();
+  const [open, setOpen] = useState(false);
   const [leaving, setLeaving] = useState(false);
   const [theme, setTheme] = useState<Theme>(rememberedTheme);
   if (!me.data) return null;
 
   return (
     <>
-      <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
         <DropdownMenu.Trigger className="inline-flex min-h-10 items-center gap-1 rounded-md px-2 font-medium hover:bg-well">
-          <span className="max-sm:max-w-14 max-sm:truncate">{me.data.name}</span>{" "}
-          <DownIcon width={14} height={14} />
+          <span className="max-sm:sr-only">{me.data.name}</span>
+          <span aria-hidden="true" className="font-semibold sm:hidden">
+            {initials(me.data.name)}
+          </span>{" "}
+          <DownIcon width={14} height={14} className="max-sm:hidden" />
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
+        <DropdownMenu.Portal container={landmark()}>
           <DropdownMenu.Content
             align="end"
             sideOffset={4}

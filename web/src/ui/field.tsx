@@ -15,9 +15,10 @@ export function Field({ label, wrong, className = "", ...rest }: Props) {
       </label>
       <input
         id={id}
+        enterKeyHint="done"
         aria-invalid={Boolean(wrong)}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
-        className={`tape min-h-10 w-full rounded-md border bg-paper px-2.5 ${wrong ? "border-stop" : "border-line"}`}
+        className={`tape min-h-11 w-full rounded-md border bg-paper px-2.5 ${wrong ? "border-stop" : "border-line"}`}
         {...rest}
       />
       {wrong && (

@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
+import { landmark } from "./landmark";
 
 interface Props {
   trigger: ReactNode;
@@ -26,7 +27,7 @@ export function Menu({ trigger, align = "start", children }: Props) {
       >
         {trigger}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={landmark()}>
         <DropdownMenu.Content
           align={align}
           collisionPadding={8}

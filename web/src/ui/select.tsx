@@ -1,6 +1,7 @@
 import { Select as Radix } from "radix-ui";
 import { useState } from "react";
 import { DownIcon } from "./icons";
+import { landmark } from "./landmark";
 
 export interface Choice<Value extends string> {
   value: Value;
@@ -53,7 +54,7 @@ export function Select<Value extends string>(props: Props<Value>) {
       </Radix.Trigger>
       {/* A page has dozens of lists: their options are made once one is opened. */}
       {isOpen && (
-        <Radix.Portal>
+        <Radix.Portal container={landmark()}>
           <Radix.Content
             position="popper"
             sideOffset={4}

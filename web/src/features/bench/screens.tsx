@@ -2,17 +2,25 @@ import type { ReactNode } from "react";
 import { Button } from "@/ui/button";
 import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
-import { screensOf, shotsOf } from "./stick-steps";
+import { judgedOf, screensOf, shotsOf } from "./stick-steps";
+
+/** To where the angle finder's reading is entered, which lies far down on a phone. */
+function toTheReading() {
+  const field = document.querySelector<HTMLElement>("[data-tour=reading] input");
+  field?.scrollIntoView({ block: "center" });
+  field?.focus({ preventScroll: true });
+}
 
 /** Back and on, under the thumb: at the bottom of a narrow screen, beneath the page on a wide one. */
 export function Screens({ children }: { children?: ReactNode }) {
-  const { stick, at, go } = useBenchContext();
+  const { stick, at, go, waiting, mayWrite } = useBenchContext();
   const screens = screensOf(stick, at);
   const here = screens.indexOf(at);
   const back = screens[here - 1];
   const bend = stick.sheet.bends.find((one) => one.number === at);
   const shot =
     bend?.sweep && shotsOf(stick, bend).find((one) => one.sweep?.shot === (bend.sweep?.shot ?? 0) + 1);
+  const judged = bend && judgedOf(bend, waiting.get(bend.number));
   const next = shot?.number ?? screens[here + 1];
   return (
     <nav
@@ -26,6 +34,11 @@ export function Screens({ children }: { children?: ReactNode }) {
       >
         {t("back")}
       </Button>
+      {bend && !judged && mayWrite && (
+        <Button className="min-h-14 text-lg lg:hidden" onClick={toTheReading}>
+          {t("reading")}
+        </Button>
+      )}
       <span className="grow max-lg:hidden" />
       {children ?? (
         <Button

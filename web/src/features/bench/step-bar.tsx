@@ -8,10 +8,11 @@ import { judgedOf, screensOf } from "./stick-steps";
 
 /** The screens of the stick side by side, for a narrow screen; the whole list opens beneath. */
 export function StepBar() {
-  const { stick, at, go, waiting } = useBenchContext();
+  const { bench, stick, at, go, waiting } = useBenchContext();
   const [open, setOpen] = useState(false);
   return (
     <div className="mb-2 lg:hidden">
+      <p className="truncate pb-1 font-semibold sm:hidden">{bench.name || t("runWithoutAName")}</p>
       <div className="flex items-center gap-2">
         <nav aria-label={t("stepsOfThisStick")} className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
           {screensOf(stick, at).map((screen) => {

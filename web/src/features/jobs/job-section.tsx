@@ -109,12 +109,13 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
 }
 
 function NewRun({ job }: { job: Job }) {
-  const { begin, isBusy } = useBeginRun(job);
+  const { begin, isBusy, error } = useBeginRun(job);
   return (
     <li className="px-3 py-2">
       <Button look="quiet" className="min-h-11" onClick={begin} disabled={isBusy}>
         <PlusIcon /> {t("measureANewRun")}
       </Button>
+      {error && <Notice severity="stop">{error.message}</Notice>}
     </li>
   );
 }

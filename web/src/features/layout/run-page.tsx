@@ -278,7 +278,7 @@ function SavingState({ saving }: { saving: Saving }) {
   return (
     <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
       {saving === "saved" && <GoodIcon width={18} height={18} className="text-good" />}
-      {STATES[saving]}
+      <span className={saving === "saved" ? "max-sm:sr-only" : ""}>{STATES[saving]}</span>
       {asked > 0 && saving === "saved" && t("allOfItAsYou")}
     </span>
   );

@@ -113,7 +113,7 @@ function Caption({ piece, hold }: { piece: PlannedPiece; hold: CouplingHold | un
       </span>
       <EndMark end="B" size={22} /> {piece.end_b}
       {hold?.pinned && (
-        <Button look="quiet" className="min-h-7!" onClick={hold.onLetGo}>
+        <Button look="quiet" className="min-h-9" onClick={hold.onLetGo}>
           {t("heldThereLetItGo")}
         </Button>
       )}

@@ -137,8 +137,13 @@ function PipeRow({ pipe, x, y }: { pipe: FloorPipe; x: (inches: number) => numbe
 
 const MOST_LETTERS = 15;
 
+const LAST_LETTERS = 7;
+
+/** A long name with its end, which is what tells the pipes of a rack apart. */
 const shortened = (name: string): string =>
-  name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1)}…` : name;
+  name.length > MOST_LETTERS
+    ? `${name.slice(0, MOST_LETTERS - 1 - LAST_LETTERS)}…${name.slice(-LAST_LETTERS)}`
+    : name;
 
 /** For each mark whether its reading stands above the pipe; of two that are near each other one goes below. */
 function sidesOf(places: number[]): boolean[] {

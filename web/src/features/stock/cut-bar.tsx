@@ -26,6 +26,8 @@ interface Props {
   longest: number;
   /** Pieces whose names have no room on the bar are named beneath. */
   captions?: boolean;
+  /** The kind of pipe, where bars of several are named alike. */
+  kind?: string;
   children?: ReactNode;
 }
 
@@ -42,7 +44,7 @@ const isNamed = (cut: DrawnCut, scale: number) =>
   cut.length.inches * scale >= BEFORE_NAME + nameOf(cut).length * LETTER;
 
 /** One source to scale: its cuts in order, where the saw goes, and what is left. */
-export function CutBar({ bar, longest, captions = false, children }: Props) {
+export function CutBar({ bar, longest, captions = false, kind, children }: Props) {
   const [ref, size] = useSize<HTMLDivElement>();
   const scale = size.width / longest;
   const length = bar.length.inches * scale;
@@ -55,7 +57,7 @@ export function CutBar({ bar, longest, captions = false, children }: Props) {
   );
   const rows = Math.max(0, ...labels.map((label) => label.row + 1));
   return (
-    <section aria-label={`${bar.name}, ${bar.length.reads}`} className="mt-2.5">
+    <section aria-label={[bar.name, bar.length.reads, kind].filter(Boolean).join(", ")} className="mt-2.5">
       <h4 className="tape flex min-h-8 flex-wrap items-center gap-x-2 text-base text-soft">
         <strong className="text-lg text-ink">{bar.name}</strong>{" "}
         {t("long", { bar: bar.length.reads, about: bar.about })}

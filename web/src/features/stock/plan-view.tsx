@@ -192,6 +192,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
             bar={drawn(source, newBefore(choice.sources, at))}
             longest={longest}
             captions
+            kind={nameOf(kind)}
           >
             {trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
           </CutBar>

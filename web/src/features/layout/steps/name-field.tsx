@@ -38,6 +38,7 @@ export function NameField({
         event.preventDefault();
         focusNext(event.currentTarget);
       }}
+      enterKeyHint="next"
       value={value}
       maxLength={80}
       placeholder={placeholder}
