@@ -48,6 +48,13 @@ describe("changes of two people", () => {
     }
   });
 
+  it("are asked about where a step that one moved up stands in the place of one that the other turned", () => {
+    const bends = run([bend("20"), bend("50"), bend("70")]);
+    const mine = run([bend("20"), bend("30"), bend("50")]);
+    const theirs = run([bend("20"), bend("50"), { ...bend("70"), turn: "left" } as Step]);
+    expect(merged(bends, mine, theirs)).toBeNull();
+  });
+
   it("are put together whatever each changes in steps of its own, in either order", () => {
     const steps = fc.array(fc.integer({ min: 10, max: 99 }), { minLength: 2, maxLength: 9 });
     fc.assert(

@@ -74,8 +74,13 @@ function list(base: unknown[], mine: unknown[], theirs: unknown[], settle: Settl
   });
 }
 
+/** Whether lines were changed where they stand, and none was moved, put in or taken out. */
+const staysInPlace = (base: unknown[], other: unknown[]): boolean =>
+  base.length === other.length &&
+  other.every((line, at) => same(line, base[at]) || !base.some((one) => same(one, line)));
+
 function lineByLine(base: unknown[], mine: unknown[], theirs: unknown[], settle: Settle) {
-  if (base.length !== mine.length || base.length !== theirs.length) return null;
+  if (!staysInPlace(base, mine) || !staysInPlace(base, theirs)) return null;
   return base.map((one, at) => value(one, mine[at], theirs[at], settle));
 }
 
