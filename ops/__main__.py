@@ -114,7 +114,7 @@ def _do(given: argparse.Namespace) -> int:
     elif given.command == "up":
         up(given.fresh_demo)
     elif given.command == "test":
-        test(given.labels, given.busy)
+        test(given.labels, busy=given.busy)
     elif given.command == "people":
         people(given.words)
     elif given.command == "backup":

@@ -10,7 +10,7 @@ WORK = "while True: pass"
 
 
 @contextmanager
-def processors_busy(wanted: bool) -> Iterator[None]:
+def processors_busy(*, wanted: bool) -> Iterator[None]:
     """Keep as many processes at work as there are processors, as long as it is `wanted`."""
     count = os.cpu_count() or 1
     workers = [subprocess.Popen([sys.executable, "-I", "-c", WORK]) for _ in range(count if wanted else 0)]

@@ -20,7 +20,7 @@ TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
 FOR_TESTS = {"DJANGO_ALLOW_ASYNC_UNSAFE": "1", "CRELDA_LOG": "error", "CRELDA_TASKS": "at once"}
 
 
-def test(labels: list[str], busy: bool = False) -> None:
+def test(labels: list[str], *, busy: bool) -> None:
     """Run all checks, then the tests (or only those under `labels`). Raises Stop at the first that fails.
 
     `busy`: with every processor kept busy beside the tests, as on a machine that has other work.
@@ -37,7 +37,7 @@ def test(labels: list[str], busy: bool = False) -> None:
             manage = [PYTHON, ROOT / "manage.py"]
             run([*manage, "makemigrations", "--check", "--dry-run"], "checking the migrations", ROOT, env)
         say(f"running the tests (checks took {time.monotonic() - began:.0f} s) …")
-        with processors_busy(busy):
+        with processors_busy(wanted=busy):
             run_side_by_side(_groups(labels or TEST_LABELS, database.url, env))
     finally:
         sys.stderr.flush()
