@@ -30,7 +30,7 @@ class Screenshots(Journey):
         page.get_by_role("radio", name="End of it").click()
         self.shoot(page, "bench")
         page.get_by_role("button", name="‹ Back").click()
-        enter(page, 33)
+        enter(page, 27)
         page.get_by_role("region", name="Correction").scroll_into_view_if_needed()
         page.mouse.wheel(0, 400)
         self.shoot(page, "bench-correction")

@@ -67,7 +67,7 @@ class MetricRuns(TestCase):
         self.assertEqual(metric.makeable, inches.makeable)
         for one, other in zip(inches.bends, metric.bends, strict=True):
             self.assertAlmostEqual(one.start.inches, other.start.inches, 4)
-        self.assertTrue(all(field.spelled and field.spelled.endswith(" mm") for field in metric.fields))
+        self.assertTrue(all((field.spelled or str(field.written)).endswith(" mm") for field in metric.fields))
 
     @given(runs())
     def test_its_note_says_the_same_lengths(self, raw):

@@ -84,9 +84,9 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
           </RailRow>
           {firsts.length > 0 && (
             <li className="flex items-baseline gap-1 py-1 pr-3 pl-9 text-[14px] text-soft" aria-hidden="true">
-              <span className="w-9">{t("order")}</span>
-              <span className="w-8">{t("bend2")}</span>
-              <span className="w-19">{t("markShort")}</span>
+              <span className="w-10">{t("order")}</span>
+              <span className="w-9">{t("bend2")}</span>
+              <span className="w-17">{t("markShort")}</span>
               <span className="whitespace-nowrap">{t("hookShort")}</span>
               <span className="ml-auto">{t("angleShort")}</span>
             </li>
