@@ -159,6 +159,13 @@ describe("a reload", () => {
     ]);
   });
 
+  it("keeps mine of a draft that an earlier program kept, where that is chosen", () => {
+    const asked = openDraft(run("theirs", 2), { version: 1, document: named("typed"), sent: null });
+    expect([asked.saving, asked.document.name]).toEqual(["stale", "typed"]);
+    expect(following(asked, { type: "keep mine" }).document.name).toBe("typed");
+    expect(following(asked, { type: "take theirs" }).document.name).toBe("theirs");
+  });
+
   it("knows a save of ours whose reply never came", () => {
     keep("1.2", 7, following(fresh(), edit("typed"), { type: "saving" }, edit("typed on")));
     const reopened = openDraft(run("typed", 2), readKept("1.2", 7));

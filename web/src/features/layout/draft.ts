@@ -42,6 +42,8 @@ export type DraftEvent =
   | { type: "seen" };
 
 const MOST_UNDO = 200;
+/** From what a draft of an earlier program was made: whatever differs from theirs may then be either's. */
+const UNKNOWN = {} as RunDocument;
 
 /** A run as it was saved last, with what is kept here of work on it: what was not saved, and the steps back. */
 export function openDraft(run: Run, kept: Kept | null, history: History | null = null): Draft {
@@ -63,19 +65,15 @@ export function openDraft(run: Run, kept: Kept | null, history: History | null =
   const ours = kept.sent && same(kept.sent, run.document);
   if (kept.version === run.version || ours) return { ...steps, document: kept.document, saving: "unsaved" };
   const { document, version } = kept;
-  return overtaken(
-    { ...steps, document, version, base: kept.base ?? document },
-    run,
-    kept.base !== undefined,
-  );
+  return overtaken({ ...steps, document, version, base: kept.base ?? UNKNOWN }, run);
 }
 
 /** After a change the draft is unsaved, unless a conflict waits to be settled first. */
 const changed = (draft: Draft): Saving => (draft.saving === "stale" ? "stale" : "unsaved");
 
 /** Somebody saved another version: both changes are put together, or it is asked whose stands. */
-function overtaken(draft: Draft, theirs: Run, isKnown = true): Draft {
-  const document = isKnown ? merged(draft.base, draft.document, theirs.document) : null;
+function overtaken(draft: Draft, theirs: Run): Draft {
+  const document = merged(draft.base, draft.document, theirs.document);
   return document ? onTheirs(draft, theirs, document) : { ...draft, saving: "stale", theirs };
 }
 
