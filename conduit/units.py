@@ -42,7 +42,8 @@ _AND = re.compile(r"(?<=\d) (?:and|&) (?=\d+ */)")
 _MARK_BEFORE_PART = re.compile(r"(?<=\d) ?(?:\"|in\.?) (?=\d+ ?/ ?\d+$)")
 _STOP = re.compile(r"(?<=\d)\.$")
 _THOUSANDS = re.compile(r"(?<=\d) (?=\d{3} ?(?:mm|millim))")
-_LONG_UNITS = re.compile(r"\b(?:(milli)|(centi))?met(?:er|re)s?\b|(?<=\d)(?:(milli)|(centi))?met(?:er|re)s?\b")
+_LONG_UNITS = re.compile(r"(?:\b|(?<=\d))(milli|centi)?met(?:er|re)s?\b")
+_SHORT = {"milli": "mm", "centi": "cm", None: "m"}
 _PLUS_WORD = re.compile(r" plus (?=\d)")
 # So small a figure with hundredths may be metres as well as millimetres.
 _MAY_BE_METRES = re.compile(r"(?:[1-9]|1\d)\.\d{2,}")
@@ -233,17 +234,17 @@ def _told_apart(text: str) -> None:
         raise UnreadableLength(message("length.feet_apart", text=text, feet=feet))
 
 
+def plain_fractions(written: str) -> str:
+    """The same with fractions of one letter written out, set apart from a whole number before them."""
+    return _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written).replace("⁄", "/").strip()
+
+
 def _plain(written: str) -> str:
-    spaced = _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written)
-    table = str.maketrans({"⁄": "/", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
-    text = " ".join(spaced.translate(table).lower().split())
-    text = _LONG_UNITS.sub(_short_unit, _THOUSANDS.sub("", text))
+    table = str.maketrans({"′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
+    text = " ".join(plain_fractions(written).translate(table).lower().split())
+    text = _LONG_UNITS.sub(lambda found: _SHORT[found[1]], _THOUSANDS.sub("", text))
     text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
     return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))
-
-
-def _short_unit(found: "re.Match[str]") -> str:
-    return "mm" if found[1] or found[3] else "cm" if found[2] or found[4] else "m"
 
 
 def _inches(found: "re.Match[str]") -> float:

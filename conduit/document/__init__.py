@@ -15,7 +15,7 @@ from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
 from conduit.document.parts import End, ShoeFigures, Start
-from conduit.document.pipe_words import material_called, pipe_first, plain_fractions, size_first
+from conduit.document.pipe_words import material_called, pipe_first, size_first
 from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
 from conduit.document.rack_reader import MeasuredRack, read_rack
 from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, PlaceInRack, RackWay
@@ -111,7 +111,6 @@ __all__ = [
     "material_called",
     "mirrored",
     "pipe_first",
-    "plain_fractions",
     "read_crew_limits",
     "read_document",
     "read_length",

@@ -5,7 +5,6 @@ wall. Either may come first.
 """
 
 import re
-import unicodedata
 from typing import get_args
 
 from conduit.tables import Material
@@ -18,12 +17,6 @@ _CALLED: dict[str, Material] = {
 _MATERIAL = re.compile(rf"(?<!\S)(?:{'|'.join(sorted(_CALLED, key=len, reverse=True))})(?!\S)", re.IGNORECASE)
 _SIZE = re.compile(r"(\d)(?:[ -](\d/\d))?(?![\d/.])|\d/\d")
 _INCH_MARK = re.compile(r" ?(?:\"|''|″|”|in\b\.?|inch\b)", re.IGNORECASE)
-_VULGAR = re.compile("(?<=\\d)(?=[\u00bc-\u00be\u2150-\u215e])")
-
-
-def plain_fractions(written: str) -> str:
-    """The same with fractions of one letter written out, set apart from a whole number before them."""
-    return unicodedata.normalize("NFKC", _VULGAR.sub(" ", written)).replace("⁄", "/")
 
 
 def material_called(word: str) -> Material | None:

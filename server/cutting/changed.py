@@ -62,7 +62,7 @@ def _differs(before: Benches, after: Benches, piece: int, stick: Stick | None, c
     same_length = abs(over) < SAME_CUT + TOLERANCE
     if not stick:
         return None if same_length else message("changed.reserved", **figures)
-    made = [one.bend for one in made_on(stick)]
+    made = bool(made_on(stick))
     if not same_length:
         state = "fitted" if stick.fitted_at else "bent" if made else "cut"
         return message(f"changed.{state}.{'long' if over > 0 else 'short'}", **figures)

@@ -155,13 +155,14 @@ def all_of(user: User) -> QuerySet[Job]:
 
 def opened(user: User, run_id: int) -> Run:
     """A run to be looked at. Raises Gone, with who deleted it and when, where it lies in the bin."""
-    binned = Run.objects.in_bin(user).filter(pk=run_id).first()
-    if binned:
-        name = binned.document.get("name") or message("cutting.the_run")
-        by = name_of(binned.binned_by)
-        raise Gone(message("jobs.the_run_is_in_the_bin", run=name, by=by, at=f"{binned.binned_at:%Y-%m-%d}"))
     runs = Run.objects.for_user(user).select_related("job", "saved_by", "rack_lead", "assigned_to")
-    return get_object_or_404(runs, pk=run_id)
+    run = runs.filter(pk=run_id).first()
+    if run:
+        return run
+    binned = get_object_or_404(Run.objects.in_bin(user), pk=run_id)
+    name = binned.document.get("name") or message("cutting.the_run")
+    by = name_of(binned.binned_by)
+    raise Gone(message("jobs.the_run_is_in_the_bin", run=name, by=by, at=f"{binned.binned_at:%Y-%m-%d}"))
 
 
 @transaction.atomic

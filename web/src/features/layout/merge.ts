@@ -103,10 +103,15 @@ function throughout(base: unknown[], inPlace: unknown[], moved: unknown[]): unkn
   return result;
 }
 
+/** How many lines two lists begin with alike. */
+export function alikeAtFirst(before: readonly unknown[], after: readonly unknown[]): number {
+  const differs = before.findIndex((line, at) => !same(line, after[at]));
+  return Math.min(differs < 0 ? before.length : differs, after.length);
+}
+
 /** Where what stood at a place of a list stands after a change: by what is unchanged before or behind it. */
 export function followed(before: readonly unknown[], after: readonly unknown[], at: number): number {
   if (before.length === after.length) return at;
-  let head = 0;
-  while (head < before.length && head < after.length && same(before[head], after[head])) head += 1;
+  const head = alikeAtFirst(before, after);
   return at < head ? at : Math.max(0, at + after.length - before.length);
 }

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import type { Step } from "@/api/types";
+import { alikeAtFirst } from "@/features/layout/merge";
 
 /**
  * A name for each row of a list whose steps have none of their own: what stands before or behind what was put in or
@@ -26,13 +27,8 @@ export function idsAfter(
   after: readonly Step[],
   newId: () => string,
 ): string[] {
-  const most = Math.min(before.length, after.length);
-  const same = (one: Step | undefined, other: Step | undefined) =>
-    JSON.stringify(one) === JSON.stringify(other);
-  let head = 0;
-  while (head < most && same(before[head], after[head])) head += 1;
-  let tail = 0;
-  while (tail < most - head && same(before.at(-1 - tail), after.at(-1 - tail))) tail += 1;
+  const head = alikeAtFirst(before, after);
+  const tail = alikeAtFirst(before.slice(head).reverse(), after.slice(head).reverse());
   const put = after.slice(head, after.length - tail).map(newId);
   return [...ids.slice(0, head), ...put, ...ids.slice(ids.length - tail)];
 }
