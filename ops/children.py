@@ -2,6 +2,7 @@
 
 import ctypes
 import os
+import pwd
 import signal
 import socket
 import subprocess
@@ -10,9 +11,15 @@ from pathlib import Path
 PR_SET_PDEATHSIG = 1
 
 
-def start(command: list[str | Path], log: Path, env: dict[str, str] | None = None) -> "subprocess.Popen[bytes]":
-    """Start a program in a session of its own, so that Ctrl-C reaches it only through us."""
+def start(
+    command: list[str | Path], log: Path, env: dict[str, str] | None = None, account: str = ""
+) -> "subprocess.Popen[bytes]":
+    """Start a program in a session of its own, so that Ctrl-C reaches it only through us; as `account`, or as we are.
+
+    A program that changes its account by itself would not be ended with us: the system drops the wish then.
+    """
     log.parent.mkdir(parents=True, exist_ok=True)
+    who = pwd.getpwnam(account) if account else None
     with log.open("ab") as output:
         return subprocess.Popen(
             command,
@@ -21,6 +28,9 @@ def start(command: list[str | Path], log: Path, env: dict[str, str] | None = Non
             stderr=subprocess.STDOUT,
             env=env,
             start_new_session=True,
+            user=who and who.pw_uid,
+            group=who and who.pw_gid,
+            extra_groups=[] if who else None,
             preexec_fn=_die_with_parent,
         )
 

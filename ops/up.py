@@ -16,6 +16,7 @@ from ops import install
 from ops.children import port_is_free, start, stop
 from ops.database import Database
 from ops.environment import server_environment
+from ops.left_over import end_left_over, note_child
 from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.planners import Planners
@@ -25,24 +26,51 @@ from ops.upkeep import Upkeep
 from ops.waiting import AN_ANSWER, wait_for
 
 DEFAULT_PORT = 8417
+SERVER_NOTE = RUN / "server.pid"
+# Seconds: longer than the server gives to what is under way.
+UNDER_WAY = 40
+STOPPING = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
 
 
 class _Interrupted(Exception):
     pass
 
 
+class _Interrupts:
+    """Whether somebody wants it to stop.
+
+    The handler raises wherever we are; where that is within a hook of Python's own, the exception is dropped there
+    (as in `os.register_at_fork`), so that it is also kept here, and looked at.
+    """
+
+    def __init__(self) -> None:
+        self.came = False
+
+    def take(self) -> None:
+        for number in STOPPING:
+            signal.signal(number, self._interrupt)
+
+    def ignore(self) -> None:
+        for number in STOPPING:
+            signal.signal(number, signal.SIG_IGN)
+
+    def _interrupt(self, number: int, frame: FrameType | None) -> None:
+        self.came = True
+        raise _Interrupted
+
+
 def up(fresh_demo: bool) -> None:
     """Run until Ctrl-C, a termination signal, or the death of a child. Raises Stop with the reason."""
     host, port = os.environ.get("CRELDA_HOST", "127.0.0.1"), _port()
     with one_here(_runs_already) as lock:
+        end_left_over("the server", SERVER_NOTE, UNDER_WAY)
+        Database("db").end_left_over()
         if not port_is_free(host, port):
             raise Stop(f"port {port} is taken by another program. Choose another: CRELDA_PORT=8500 ./crelda up")
         lock.truncate(0)
         lock.write(f"http://{host}:{port}/")
         lock.flush()
         install.everything(for_tests=False)
-        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
-            signal.signal(number, _interrupt)
         _serve(host, port, fresh_demo)
 
 
@@ -57,11 +85,8 @@ def _runs_already(address: str) -> str:
     return f"it already runs from this folder, at {address or 'an address it is about to print'}."
 
 
-def _interrupt(number: int, frame: FrameType | None) -> None:
-    raise _Interrupted
-
-
 def _serve(host: str, port: int, fresh_demo: bool) -> None:
+    interrupts = _Interrupts()
     url = os.environ.get("CRELDA_DATABASE_URL")
     if url:
         _must_be_reachable(url)
@@ -69,6 +94,7 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
     server: subprocess.Popen[bytes] | None = None
     planners: Planners | None = None
     try:
+        interrupts.take()
         if database:
             say("starting the database …")
             database.start()
@@ -80,22 +106,24 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
         prepare(env, fresh_demo, database.data if database else None)
         env |= _metrics()
         server = start(gunicorn(), LOGS / "server.log", env)
+        note_child(SERVER_NOTE, server.pid)
         wait_until_it_answers(host, port, server, LOGS / "server.log")
         # After it, so that they do not take the processor from what people wait for.
         planners = Planners(env)
         planners.look()
         _welcome(host, port, env)
-        _watch(server, database, Upkeep(env), planners)
+        _watch(server, database, Upkeep(env), planners, interrupts)
     except _Interrupted:
-        say("stopping …")
+        pass
     finally:
-        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
-            signal.signal(number, signal.SIG_IGN)
+        interrupts.ignore()
+        if interrupts.came:
+            say("stopping …")
         if planners:
             planners.stop()
         if server:
-            # Longer than it gives to what is under way.
-            stop(server, patience=40)
+            stop(server, patience=UNDER_WAY)
+            SERVER_NOTE.unlink(missing_ok=True)
         if database:
             database.stop()
         say("stopped.")
@@ -162,8 +190,14 @@ def _welcome(host: str, port: int, env: dict[str, str]) -> None:
     print("  Ctrl-C stops it.\n", flush=True)
 
 
-def _watch(server: "subprocess.Popen[bytes]", database: Database | None, upkeep: Upkeep, planners: Planners) -> None:
-    while True:
+def _watch(
+    server: "subprocess.Popen[bytes]",
+    database: Database | None,
+    upkeep: Upkeep,
+    planners: Planners,
+    interrupts: _Interrupts,
+) -> None:
+    while not interrupts.came:
         time.sleep(0.5)
         if database and database.died:
             upkeep.revive(database)

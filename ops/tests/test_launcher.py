@@ -28,18 +28,23 @@ PATIENCE = 600
 class Launched:
     """`./crelda …` with a run folder of its own, which shares the installed environment."""
 
-    def __init__(self, *arguments, cwd=None, seeded=False, **environment):
-        self.folder = Path(tempfile.mkdtemp(prefix="crelda-test-"))
-        shutil.copytree(RUN / "stamps", self.folder / "stamps")
-        if seeded:
-            copy_demo(self.folder / "db")
-        (self.folder / "venv").symlink_to(RUN / "venv")
+    def __init__(self, *arguments, cwd=None, seeded=False, open_to_others=False, within=None, **environment):
+        self.folder = within or self.made(seeded, open_to_others)
         # These tests run within a test database's environment, which the launcher must not take for its own.
         inherited = {key: value for key, value in os.environ.items() if not key.startswith(("CRELDA_", "DJANGO_"))}
         env = {**inherited, "CRELDA_RUN_DIR": str(self.folder), **environment}
         self.output = (self.folder / "output").open("w+")
         command = [ROOT / "crelda", *arguments]
         self.process = subprocess.Popen(command, cwd=cwd, env=env, stdout=self.output, stderr=subprocess.STDOUT)
+
+    def made(self, seeded, open_to_others):
+        folder = Path(tempfile.mkdtemp(prefix="crelda-test-"))
+        folder.chmod(0o755 if open_to_others else 0o700)
+        shutil.copytree(RUN / "stamps", folder / "stamps")
+        if seeded:
+            copy_demo(folder / "db")
+        (folder / "venv").symlink_to(RUN / "venv")
+        return folder
 
     def said(self):
         self.output.flush()
@@ -53,8 +58,11 @@ class Launched:
             time.sleep(0.05)
 
     def ends(self):
-        code = self.process.wait(PATIENCE)
-        return code, self.said()
+        try:
+            return self.process.wait(PATIENCE), self.said()
+        except subprocess.TimeoutExpired:
+            running = "\n".join(processes_of(self.folder))
+            raise AssertionError(f"it did not end; it said:\n{self.said()}\nand these run:\n{running}") from None
 
     def clear_away(self):
         if self.process.poll() is None:
@@ -230,14 +238,29 @@ class UpAndDown(LauncherCase):
 
     def test_killed_outright_it_leaves_nothing_behind(self):
         before = self.of_ours()
-        with self.up() as (launched, _):
+        for open_to_others in (False, True):
+            # Where the way to it is open, a database that root starts runs as an account of its own.
+            with self.subTest(open_to_others=open_to_others), self.up(open_to_others=open_to_others) as (launched, _):
+                launched.process.kill()
+                launched.process.wait()
+                give_up = time.monotonic() + 60
+                while processes_of(launched.folder) and time.monotonic() < give_up:
+                    time.sleep(0.1)
+                self.assertEqual(processes_of(launched.folder), [])
+                before.add(launched.folder)
+                self.assertEqual(self.of_ours() - before, set())
+
+    def test_what_a_killed_one_left_running_is_ended_by_the_next(self):
+        with self.up() as (launched, port):
+            subprocess.run(["pkill", "-STOP", "-f", f"mariadbd.*{launched.folder}"], check=True)
             launched.process.kill()
             launched.process.wait()
-            give_up = time.monotonic() + PATIENCE
-            while processes_of(launched.folder) and time.monotonic() < give_up:
-                time.sleep(0.1)
-            self.assertEqual(processes_of(launched.folder), [])
-            self.assertEqual(self.of_ours() - before, {launched.folder})
+            again = Launched("up", within=launched.folder, CRELDA_PORT=str(port))
+            again.wait_for("the database still runs, left over from before")
+            subprocess.run(["pkill", "-CONT", "-f", f"mariadbd.*{launched.folder}"], check=True)
+            again.wait_for("Ctrl-C stops it")
+            again.process.send_signal(signal.SIGINT)
+            self.assertEqual(again.ends()[0], 0)
 
     def of_ours(self):
         return set(Path(tempfile.gettempdir()).glob("*crelda*"))
