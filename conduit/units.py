@@ -9,12 +9,12 @@ the tape's unit: inches, or with a metric tape millimetres.
 
 import math
 import re
-import unicodedata
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from conduit.catalogue import message
+from conduit.catalogue import Message, message, said_by
+from conduit.spellings import in_plain
 
 TOLERANCE = 1e-9
 MM_PER_INCH = 25.4
@@ -28,26 +28,14 @@ TapeStep = Literal["1/16", "1/8", "1/32", "1 mm"]
 TAPE_STEPS = {"1/16": 1 / 16, "1/8": 1 / 8, "1/32": 1 / 32, "1/64": 1 / 64, METRIC_TAPE: 1 / MM_PER_INCH}
 DENOMINATORS = {tape: round(1 / step) for tape, step in TAPE_STEPS.items()}
 
-_VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _METRIC = re.compile(r"(?P<number>\d+(?:\.\d+)?|\.\d+)\s*(?P<unit>mm|cm|m)")
 _METRES = re.compile(r"(?P<metres>\d+)\s*m\s*(?:(?P<millimetres>\d{3})|(?P<centimetres>\d{1,2})(?P<cm>\s*cm)?)")
 _FEET = re.compile(r"(?P<whole>\d+)[ -]+(?P<top>\d+) */ *(?P<bottom>\d+) *(?:'|ft\.?|feet|foot)")
 _DASHED = re.compile(r"(?P<feet>\d{1,3})-(?P<inches>\d{1,2})-(?P<part>\d+/\d+)")
 _SPACED = re.compile(r"(?P<feet>\d{1,3}) (?P<inches>\d{1,2}) (?P<part>\d+/\d+)")
 _MINUS = re.compile(r"(?P<whole>\d+) - (?P<part>\d+ ?/ ?\d+)")
-_PARTS = {"half": "1/2", "quarter": "1/4", "three quarters": "3/4", "eighth": "1/8"}
-_PART = re.compile(r"(?<=\d) (?:and|&) (?:an? )?(half|quarter|three quarters|eighth)\b")
-_AND = re.compile(r"(?<=\d) (?:and|&) (?=\d+ */)")
-# An inch mark between inches and their fraction, a stop at the end, thousands of millimetres apart, long unit names.
-_MARK_BEFORE_PART = re.compile(r"(?<=\d) ?(?:\"|in\.?) (?=\d+ ?/ ?\d+$)")
-_STOP = re.compile(r"(?<=\d)\.$")
-_THOUSANDS = re.compile(r"(?<=\d) (?=\d{3} ?(?:mm|millim))")
-_LONG_UNITS = re.compile(r"(?:\b|(?<=\d))(milli|centi)?met(?:er|re)s?\b")
-_SHORT = {"milli": "mm", "centi": "cm", None: "m"}
-_PLUS_WORD = re.compile(r" plus (?=\d)")
 # So small a figure with hundredths may be metres as well as millimetres.
 _MAY_BE_METRES = re.compile(r"(?:[1-9]|1\d)\.\d{2,}")
-_COMMA = re.compile(r"(?<![\d,.])(\d*),(\d{1,2}|\d{4,})(?![\d,.])")
 _PLUS = re.compile(r" ?\+ ?")
 AGAIN = " again "
 _BARE = re.compile(r"[\d.]+|(?:\d+(?:\.\d*)?[ -]+)?\d+ */ *\d+")
@@ -73,7 +61,14 @@ Degrees = float
 
 
 class UnreadableLength(ValueError):
-    """The text is not a length; the message says what is wrong with it and what would do."""
+    """The text is not a length; the message says what is wrong with it and what would do.
+
+    Where it can be meant in two ways, `meanings` are what would be written instead.
+    """
+
+    def __init__(self, says: Message, *meanings: str) -> None:
+        super().__init__(says)
+        self.meanings = meanings
 
 
 def parse_length(written: object, tape: str = "1/16") -> float:
@@ -109,7 +104,7 @@ def is_metric(tape: str) -> bool:
 
 def with_units_written(written: str, unit: str) -> str | None:
     """A length with `unit` after each figure that has none; None where all of them have one."""
-    again = [[_one_with_unit(one, unit) for one in _PLUS.split(part)] for part in _plain(written).split(AGAIN)]
+    again = [[_one_with_unit(one, unit) for one in _PLUS.split(part)] for part in in_plain(written).split(AGAIN)]
     spelled = AGAIN.join(" + ".join(one for one, _ in part) for part in again)
     return spelled if any(bare for part in again for _, bare in part) else None
 
@@ -121,7 +116,7 @@ def _one_with_unit(figure: str, unit: str) -> tuple[str, bool]:
 
 def readings_in(written: str, tape: str = "1/16") -> list[float]:
     """Each reading of a measure that was taken again, in inches; none where it was not. Raises UnreadableLength."""
-    readings = _plain(written).split(AGAIN)
+    readings = in_plain(written).split(AGAIN)
     return [parse_length(one, tape) for one in readings] if len(readings) > 1 else []
 
 
@@ -162,9 +157,14 @@ def _parse_text(written: str, tape: str) -> float:
     """A figure, a sum of figures, or the mean of a measure that was taken again."""
     if len(written) > LONGEST_TEXT:
         raise UnreadableLength(message("length.too_long"))
-    parts = [_PLUS.split(part) for part in _plain(written).split(AGAIN)]
-    _in_one_unit([one.strip() for part in parts for one in part], tape)
-    readings = [sum(_figure(one, tape) for one in part) for part in parts]
+    parts = [_PLUS.split(part) for part in in_plain(written).split(AGAIN)]
+    figures = [one.strip() for part in parts for one in part]
+    try:
+        _in_one_unit(figures, tape)
+        readings = [sum(_figure(one, tape) for one in part) for part in parts]
+    except UnreadableLength as error:
+        # What one figure may mean would be written in the place of all.
+        raise UnreadableLength(said_by(error), *(error.meanings if len(figures) == 1 else ())) from error
     return sum(readings) / len(readings)
 
 
@@ -210,7 +210,7 @@ def _in_millimetres(bare: str) -> str:
     if "/" in bare:
         raise UnreadableLength(message("length.metric_fraction", text=bare))
     if _MAY_BE_METRES.fullmatch(bare):
-        raise UnreadableLength(message("length.metres_or_mm", text=bare))
+        raise _two_ways(bare, f"{bare} m", f"{bare} mm")
     return f"{bare}mm"
 
 
@@ -219,7 +219,7 @@ def _metres(found: "re.Match[str]") -> float:
     if found["millimetres"]:
         return (metres * 1000 + float(found["millimetres"])) / MM_PER_INCH
     if len(centimetres) == 1 and not found["cm"]:
-        raise UnreadableLength(message("length.which_metres", whole=found["metres"], part=centimetres))
+        raise _two_ways(found[0], f"{found['metres']}.{centimetres} m", f"{found['metres']}.0{centimetres} m")
     return (metres * 1000 + float(centimetres) * 10) / MM_PER_INCH
 
 
@@ -228,23 +228,14 @@ def _told_apart(text: str) -> None:
     if minus := _MINUS.fullmatch(text):
         part = minus["part"].replace(" ", "")
         less = write_length(float(minus["whole"]) - _fraction(*part.split("/")))
-        raise UnreadableLength(message("length.minus", text=text, more=f"{minus['whole']} {part}", less=less))
+        raise _two_ways(text, f"{minus['whole']} {part}", less)
     if spaced := _SPACED.fullmatch(text):
         feet = f"{spaced['feet']}' {spaced['inches']} {spaced['part']}\""
-        raise UnreadableLength(message("length.feet_apart", text=text, feet=feet))
+        raise UnreadableLength(message("length.feet_apart", text=text, feet=feet), feet)
 
 
-def plain_fractions(written: str) -> str:
-    """The same with fractions of one letter written out, set apart from a whole number before them."""
-    return _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written).replace("⁄", "/").strip()
-
-
-def _plain(written: str) -> str:
-    table = str.maketrans({"′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
-    text = " ".join(plain_fractions(written).translate(table).lower().split())
-    text = _LONG_UNITS.sub(lambda found: _SHORT[found[1]], _THOUSANDS.sub("", text))
-    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
-    return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))
+def _two_ways(text: str, one: str, other: str) -> UnreadableLength:
+    return UnreadableLength(message("length.two_ways", text=text, one=one, other=other), one, other)
 
 
 def _inches(found: "re.Match[str]") -> float:
@@ -286,7 +277,7 @@ def parse_angle(written: object) -> Degrees:
 
 
 def _angle_of_text(written: str) -> float:
-    found = _ANGLE.fullmatch(_plain(written)) if len(written) <= LONGEST_TEXT else None
+    found = _ANGLE.fullmatch(in_plain(written)) if len(written) <= LONGEST_TEXT else None
     if not found or not (found["whole"] or found["top"]):
         raise UnreadableAngle(message("angle.unreadable", text=written.strip()[:LONGEST_TEXT]))
     if found["top"] and "." in (found["whole"] or ""):

@@ -9,8 +9,9 @@ from typing import get_args
 from conduit.catalogue import Message, message, said_by
 from conduit.cutting.terms import End
 from conduit.document import material_called, pipe_first, size_first
+from conduit.spellings import plain_fractions
 from conduit.tables import TRADE_SIZES, Material, TradeSize
-from conduit.units import UnreadableLength, parse_length, plain_fractions
+from conduit.units import UnreadableLength, parse_length
 
 MATERIALS: tuple[Material, ...] = get_args(Material)
 ENDS: tuple[End, ...] = get_args(End)

@@ -4,6 +4,13 @@ from pydantic_core import ErrorDetails
 
 from conduit.catalogue import Message, message, said_by
 from conduit.document.steps import KINDS
+from conduit.units import UnreadableLength
+
+
+def meanings_of(detail: ErrorDetails) -> tuple[str, ...]:
+    """What may be written instead of a length that can be meant in two ways; nothing for what cannot."""
+    error = detail.get("ctx", {}).get("error")
+    return error.meanings if isinstance(error, UnreadableLength) else ()
 
 
 def fault_in_words(detail: ErrorDetails) -> Message:

@@ -24,8 +24,8 @@ from conduit.document.note_grammar import (
 )
 from conduit.document.pipe_words import pipe_first
 from conduit.document.rack import MOST_PIPES
+from conduit.spellings import plain_fractions
 from conduit.tables import Material
-from conduit.units import plain_fractions
 
 LONGEST_LINE = 400
 # More pipes are not listed: a rack of so many is refused when it is read.

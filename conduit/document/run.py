@@ -14,7 +14,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
 from conduit.catalogue import Message, has_message, message
-from conduit.document.faults import fault_in_words
+from conduit.document.faults import fault_in_words, meanings_of
 from conduit.document.limits import RunLimits
 from conduit.document.parts import End, ShoeFigures, Start
 from conduit.document.rack import PipeRack
@@ -22,7 +22,7 @@ from conduit.document.rack_way import MOST_APART, PlaceInRack
 from conduit.document.steps import AnyStep, RunStep, Step, StepLeftOut, SweepStep, TurnPart
 from conduit.document.typed import INCHES, Length, MaybeLength, Name, is_blank
 from conduit.document.windows import window_findings, within_window
-from conduit.findings import Code, Finding, found
+from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Joint, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
@@ -232,7 +232,9 @@ def _problem(detail: ErrorDetails, place: str, called: Message, tag: str = "") -
     if path and has_message(f"measure.{path[-1]}") and _is_blank(detail):
         return _not_measured(f"{place}.{field}", called)
     where = message("part.field", part=called, field=_field_name(path[-1])) if path else called
-    return _unreadable(f"{place}.{field}" if field else place, where, fault_in_words(detail))
+    at = f"{place}.{field}" if field else place
+    meant = [setting(message("fix.it_is", value=one), at, one) for one in meanings_of(detail)]
+    return _unreadable(at, where, fault_in_words(detail), *meant)
 
 
 def _is_blank(detail: ErrorDetails) -> bool:
@@ -250,5 +252,5 @@ def _not_measured(place: str, called: Message) -> Finding:
     return found(Code.NOT_MEASURED, place, called=called, what=message(f"measure.{place.rpartition('.')[2]}"))
 
 
-def _unreadable(place: str, called: Message, fault: Message) -> Finding:
-    return found(Code.UNREADABLE, place, what=called, fault=fault)
+def _unreadable(place: str, called: Message, fault: Message, *meant: Fix) -> Finding:
+    return found(Code.UNREADABLE, place, *meant, what=called, fault=fault)

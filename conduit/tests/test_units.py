@@ -110,9 +110,16 @@ class ReadingLengths(TestCase):
         for (written, tape), ways in ASKED.items():
             with self.subTest(written), self.assertRaises(UnreadableLength) as refused:
                 parse_length(written, tape)
+            self.assertEqual(refused.exception.meanings, ways)
             for way in ways:
                 self.assertIn(way, str(refused.exception))
                 self.assertGreater(parse_length(way, tape), 0)
+
+    def test_one_figure_of_several_has_no_meaning_for_all_of_them(self):
+        for written in ("72 - 1/2 + 3", "72 - 1/2 again 72"):
+            with self.assertRaises(UnreadableLength) as refused:
+                parse_length(written)
+            self.assertEqual(refused.exception.meanings, ())
 
     @given(st.text(max_size=60))
     def test_no_text_breaks_it(self, text):

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from django.db import transaction
+from django.dispatch import Signal
 
 from conduit.document import CrewLimits, read_crew_limits, spelled
 from conduit.tables import DEFAULT_LIMITS, Limits
@@ -14,6 +15,8 @@ from server.accounts.permissions import Right, crew_of, require
 from server.errors import Refused
 from server.sentences import message
 
+# A crew works by other limits from now on; in the transaction that set them.
+limits_set = Signal()
 DEGREES = "most_degrees"
 YES, NO = "yes", "no"
 
@@ -38,6 +41,7 @@ def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
     }
     crew.save(update_fields=["limits"])
     record(crew, user, What.SET_LIMITS, ", ".join(sorted(crew.limits)) or "all as shipped")
+    limits_set.send(Crew, user=user, crew=crew)
     return crew
 
 

@@ -7,8 +7,8 @@ from django.dispatch import receiver
 
 from conduit.cutting import Span, lies, number_of
 from conduit.plan import Plan
-from server.accounts.limits import limits_of
-from server.accounts.models import User
+from server.accounts.limits import limits_of, limits_set
+from server.accounts.models import Crew, User
 from server.bench.models import Stick
 from server.bench.sheets import Benches, arranged_of, laid, limits_then, own_number
 from server.bench.status import follow_status
@@ -36,6 +36,16 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
             _move(benches, stick, number)
         follow_status(run, Benches(run, user))
     elif begun:
+        run.behind = Benches(run, user).behind()
+        run.save(update_fields=["behind"])
+
+
+@receiver(limits_set)
+def note_behind(sender: Any, user: User, crew: Crew, **more: Any) -> None:
+    """Sticks that are begun keep their limits; the list of jobs says which the new ones would lay out otherwise."""
+    begun = Stick.objects.filter(crew=crew, live=True, document__isnull=False, fitted_at=None)
+    runs = Run.objects.select_for_update().filter(pk__in=begun.values("run"), crew=crew).order_by("pk")
+    for run in runs.select_related("crew"):
         run.behind = Benches(run, user).behind()
         run.save(update_fields=["behind"])
 

@@ -3,16 +3,21 @@
 from collections.abc import Callable
 from typing import Any
 
+from django.db.models.signals import post_save
 from django.dispatch import receiver
 
 from conduit.cutting import nearest_sixteenth, number_of
 from conduit.plan import Plan
+from conduit.units import INCH_TAPE
+from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.staging import cut_length_changed, stage_done
+from server.cutting.changed import since_cut
 from server.cutting.models import Bar, Cut
 from server.cutting.sawing import confirm_at_bench, cut_from_scrap, cut_to, let_go_of, take_back_at_bench
 from server.jobs.actions import binned, run_saved
 from server.jobs.models import Job, Run
+from server.jobs.plans import plan_of
 
 
 @receiver(stage_done)
@@ -56,6 +61,24 @@ def number_cuts(sender: Any, run: Run, plan: Callable[[], Plan], **more: Any) ->
         if number and number != cut.piece:
             cut.piece = number
             cut.save(update_fields=["piece"])
+    note_reserved_behind(run, plan)
+
+
+@receiver(post_save, sender=Cut)
+def follow_reservation(sender: Any, instance: Cut, **more: Any) -> None:
+    """A piece that was told in the list of jobs as reserved at another length is cut now, let go of or planned anew."""
+    run = instance.run
+    if instance.piece in run.reserved_behind:
+        note_reserved_behind(run, lambda: plan_of(run.document, limits_of(run.crew)))
+
+
+def note_reserved_behind(run: Run, plan: Callable[[], Plan]) -> None:
+    """Keep at the run which of its pieces are reserved at another length than it has now, for the list of jobs."""
+    reserved = Cut.objects.filter(run=run, live=True, done_at=None)
+    behind = sorted(cut.piece for cut in reserved if since_cut(plan(), cut, INCH_TAPE))
+    if behind != run.reserved_behind:
+        run.reserved_behind = behind
+        run.save(update_fields=["reserved_behind"])
 
 
 @receiver(binned)

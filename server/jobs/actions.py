@@ -261,6 +261,7 @@ def _line(run: Run) -> dict[str, Any]:
         "status": run.status,
         "progress": run.progress,
         "behind": run.behind,
+        "reserved_behind": run.reserved_behind,
     }
     told |= {"rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}
     return {**told, "note": run.note, "photos": getattr(run, "photo_count", 0), "assigned": person_of(run)}

@@ -56,6 +56,9 @@ class Run(Binnable):
     behind = models.JSONField(
         default=list, help_text="Sticks, by number, that were begun and that the run would lay out otherwise now."
     )
+    reserved_behind = models.JSONField(
+        default=list, help_text="Pieces, by number, that are reserved at another length than the run has now."
+    )
 
     class Meta:
         """In the order in which they were added."""

@@ -41,6 +41,7 @@ class RunLine(Schema):
     status: Status
     progress: str
     behind: list[int] = Field(description="Sticks begun before the run was changed under them, by number.")
+    reserved_behind: list[int] = Field(description="Pieces reserved at another length than the run has now, by number.")
     rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")
     rack_number: int | None = None
     note: str

@@ -9,10 +9,8 @@ TYPED: dict[str, str | tuple[str, str]] = {
     "length.blank": "nothing is written here; write a length, such as 71 1/2",
     "length.unreadable": "“{text}” is not a length; write it like 71 1/2, 5' 11-1/2\", 71.5 or 1816mm",
     "length.which_unit": "“{bare}” beside “{other}” may be in either unit; write {bare} in, or {bare} mm",
-    "length.minus": "“{text}” may be {more} or {less}; write one of them",
+    "length.two_ways": "“{text}” may be {one} or {other}; write one of them",
     "length.feet_apart": "“{text}” may be feet and inches; then write {feet}",
-    "length.which_metres": "“{whole}m{part}” may be {whole}.{part} m or {whole}.0{part} m; write one of them",
-    "length.metres_or_mm": "“{text}” may be {text} m or {text} mm; write one of them",
     "length.metric_fraction": "“{text}” has no unit, and a tape in millimetres no fractions; write {text} in",
     "length.inches_after_feet": "{inches} inches after feet: that is a foot or more; write up to 11 there, or all in "
     "inches",

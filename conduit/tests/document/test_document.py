@@ -34,6 +34,13 @@ FAULTS = [
 
 
 class ReadingDocuments(TestCase):
+    def test_of_what_can_be_meant_in_two_ways_either_is_taken_with_one_touch(self):
+        raw = document([ninety("72 - 1/2", "up"), offset("1 2 1/2", 3, 30)])
+        minus, spaced = read_document(raw).findings
+        self.assertEqual([str(fix.says) for fix in minus.fixes], ["It is 72 1/2", "It is 71 1/2"])
+        for first in minus.fixes:
+            self.assertEqual(read_document(apply_edits(raw, first.edits + spaced.fixes[0].edits)).findings, ())
+
     def test_each_fault_is_told_once_at_its_place_in_plain_words(self):
         for change, place, words in FAULTS:
             with self.subTest(place + " " + words):

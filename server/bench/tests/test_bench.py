@@ -1,6 +1,7 @@
 from conduit.bender import finder_reads
 from conduit.bending import Bencher
 from conduit.tests.support import ninety
+from server.accounts.limits import set_limits
 from server.bench.models import BendMade, Stick
 from server.bench.tests.support import NOON, BenchTestCase, act, bent
 from server.jobs.actions import add_run, save_run
@@ -222,6 +223,12 @@ class Begun(BenchTestCase):
         lines = [run for job in self.api.send("GET", "/jobs").json() for run in job["runs"]]
         [line] = [run for run in lines if run["id"] == self.feed.pk]
         return line["behind"], self.api.send("GET", f"/runs/{self.feed.pk}/saved").json()["behind"]
+
+    def test_limits_that_would_lay_it_out_otherwise_are_told_in_the_list_of_jobs(self):
+        self.do(act("cut"))
+        for written, behind in (({"stick": "40"}, [1]), ({}, [])):
+            set_limits(self.lead, written)
+            self.assertEqual(self.behind()[1], behind, written)
 
     def test_a_stick_not_begun_follows_the_run(self):
         save_run(self.lead, self.feed.pk, 1, {**RUN, "steps": [{"kind": "bend", "at": "25", "turn": "up"}]})

@@ -3,6 +3,7 @@
 from uuid import uuid4
 
 from server.cutting.models import Cut
+from server.jobs.actions import save_run
 from server.jobs.models import Run
 from server.stock.actions import add_scrap
 from server.stock.schemas import ScrapIn
@@ -50,6 +51,19 @@ class UnderChange(CrewTestCase):
         self.assertEqual((line["piece"], line["begun"], line["reserved"]), (1, False, True))
         self.assertIn("is reserved in Stock at", line["says"])
         self.assertNotEqual(was[0]["says"], now[0]["says"])
+
+    def test_what_is_reserved_at_another_length_is_told_in_the_list_of_jobs(self):
+        version = self.run_now.version
+        for by, behind in ((5, [1]), (0, []), (5, [1])):
+            save_run(self.lead, self.run_now.pk, version, {**self.run_now.document, **self.longer(by)})
+            version += 1
+            self.assertEqual(self.told_in_list(), behind)
+        taken_plan(self.lead, self.job)
+        self.assertEqual(self.told_in_list(), [])
+
+    def told_in_list(self):
+        lines = [run for job in self.api.send("GET", "/jobs").json() for run in job["runs"]]
+        return {run["id"]: run["reserved_behind"] for run in lines}[self.run_now.pk]
 
     def test_what_is_cut_is_told_by_how_much_it_is_short_or_long(self):
         self.do("cut")

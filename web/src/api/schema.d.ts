@@ -5844,6 +5844,11 @@ export interface components {
              */
             behind: number[];
             /**
+             * Reserved Behind
+             * @description Pieces reserved at another length than the run has now, by number.
+             */
+            reserved_behind: number[];
+            /**
              * Rack Lead
              * @description The run that it follows as a pipe of its rack.
              */

@@ -43,6 +43,11 @@ export function RunRow({ run, jobId, onBinned }: Props) {
             {t("changedUnder", { sticks: run.behind.join(", ") })}
           </span>
         )}
+        {run.reserved_behind.length > 0 && (
+          <span className="order-last basis-full text-[15px] font-semibold text-caution">
+            {t("reservedUnder", { pieces: run.reserved_behind.join(", ") })}
+          </span>
+        )}
         <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
           {t("saved", { time: timeOf(run.saved_at) })}
         </span>

@@ -1,0 +1,31 @@
+"""The spellings of a length or an angle, brought to one plain form before it is read."""
+
+import re
+import unicodedata
+
+_VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
+_PARTS = {"half": "1/2", "quarter": "1/4", "three quarters": "3/4", "eighth": "1/8"}
+_PART = re.compile(r"(?<=\d) (?:and|&) (?:an? )?(half|quarter|three quarters|eighth)\b")
+_AND = re.compile(r"(?<=\d) (?:and|&) (?=\d+ */)")
+# An inch mark between inches and their fraction, a stop at the end, thousands of millimetres apart, long unit names.
+_MARK_BEFORE_PART = re.compile(r"(?<=\d) ?(?:\"|in\.?) (?=\d+ ?/ ?\d+$)")
+_STOP = re.compile(r"(?<=\d)\.$")
+_THOUSANDS = re.compile(r"(?<=\d) (?=\d{3} ?(?:mm|millim))")
+_LONG_UNITS = re.compile(r"(?:\b|(?<=\d))(milli|centi)?met(?:er|re)s?\b")
+_SHORT = {"milli": "mm", "centi": "cm", None: "m"}
+_PLUS_WORD = re.compile(r" plus (?=\d)")
+_COMMA = re.compile(r"(?<![\d,.])(\d*),(\d{1,2}|\d{4,})(?![\d,.])")
+
+
+def plain_fractions(written: str) -> str:
+    """The same with fractions of one letter written out, set apart from a whole number before them."""
+    return _VULGAR.sub(lambda found: " " + unicodedata.normalize("NFKC", found[0]), written).replace("⁄", "/").strip()
+
+
+def in_plain(written: str) -> str:
+    """Small letters, one space, plain marks; fractions, units and pluses as a tape would have them."""
+    table = str.maketrans({"′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
+    text = " ".join(plain_fractions(written).translate(table).lower().split())
+    text = _LONG_UNITS.sub(lambda found: _SHORT[found[1]], _THOUSANDS.sub("", text))
+    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
+    return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))
