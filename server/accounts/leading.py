@@ -12,7 +12,12 @@ def wholly_led(lead: User, member: int) -> tuple[Crew, User]:
     """The lead's crew and somebody of it, all of whose crews the lead leads. Raises Conflict, PermissionDenied."""
     crew = require(lead, Right.PEOPLE)
     user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
-    led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
-    if user.memberships.exclude(crew__in=led).exists():
+    if not leads_wholly(lead, user):
         raise Conflict(message("accounts.leads_elsewhere", user=name_of(user)))
     return crew, user
+
+
+def leads_wholly(lead: User, user: User) -> bool:
+    """Whether a person leads every crew that another is in."""
+    led = Membership.objects.filter(user=lead, role=Role.LEAD).values("crew")
+    return not user.memberships.exclude(crew__in=led).exists()

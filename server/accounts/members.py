@@ -86,7 +86,7 @@ def join(token: str, user: User | None, given: Mapping[str, str]) -> User:
     """
     found = Invitation.of(token)
     invitation = found and Invitation.objects.select_for_update().get(pk=found.pk)
-    if not invitation or not invitation.is_open:
+    if not invitation or not invitation.is_open or not _may_invite(invitation.made_by, invitation.crew):
         raise Conflict(USED)
     if user is None:
         user = new_person(given)
@@ -153,6 +153,8 @@ def change_role(user: User, number: int, role: Role) -> None:
         _must_leave_a_lead(crew, place)
     before, place.role = place.role, role
     place.save(update_fields=["role"])
+    if not _may_invite(place.user, crew):
+        _void_invitations(place)
     user.remember_place()
     record(crew, user, What.CHANGED_ROLE, f"{name_of(place.user)}: {before} is {role} now")
 
@@ -170,12 +172,24 @@ def remove(user: User, number: int) -> None:
         require(user, Right.PEOPLE)
     _must_leave_a_lead(crew, place)
     gone = place.user
+    _void_invitations(place)
     place.delete()
     gone.refresh_from_db()
     user.remember_place()
     if not gone.place:
         sign_out_elsewhere(gone)
     record(crew, user, What.LEFT if own else What.REMOVED, name_of(gone))
+
+
+def _may_invite(user: User | None, crew: Crew) -> bool:
+    """Whether a person may give places in a crew now: an invitation gives no more than its maker may at its use."""
+    return Membership.objects.filter(user=user, crew=crew, role__in=Right.PEOPLE.roles).exists()
+
+
+def _void_invitations(place: Membership) -> None:
+    """Nobody joins any more by what somebody made who is removed or leads no more."""
+    made = Invitation.objects.filter(crew=place.crew_id, made_by=place.user_id, used_at=None, withdrawn_at=None)
+    made.update(withdrawn_at=timezone.now())
 
 
 def _locked(user: User) -> Crew:

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
-from django.contrib.auth.tokens import default_token_generator
+from django.contrib.auth.tokens import PasswordResetTokenGenerator
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
@@ -13,8 +13,8 @@ from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 
 from server.accounts import second_factor
 from server.accounts.history import What, record
-from server.accounts.leading import wholly_led
-from server.accounts.models import User, name_of
+from server.accounts.leading import leads_wholly, wholly_led
+from server.accounts.models import Membership, Role, User, name_of
 from server.accounts.proof import must_be
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import CodeWanted, Conflict, Refused
@@ -82,19 +82,37 @@ def change_own_password(request: HttpRequest, user: User, old: str, new: str) ->
     update_session_auth_hash(request, user)
 
 
-def token_for(user: User) -> str:
-    """What stands in a link by which a person sets a new password, once (Django's own)."""
-    return f"{urlsafe_base64_encode(force_bytes(user.pk))}.{default_token_generator.make_token(user)}"
+class _Tokens(PasswordResetTokenGenerator):
+    """Django's own, by who makes the link: a lead, by the place in the crew, or (0) the person's own letter."""
+
+    def __init__(self, place: int) -> None:
+        super().__init__()
+        self.key_salt = f"crelda.password_link.{place}"
+
+
+def token_for(user: User, lead: Membership | None = None) -> str:
+    """What stands in a link by which a person sets a new password, once; made by a lead, or sent to themselves."""
+    by = lead.pk if lead else 0
+    return f"{urlsafe_base64_encode(force_bytes(user.pk))}.{_Tokens(by).make_token(user)}.{by}"
 
 
 def person_of(token: str) -> User:
-    """Whose password a link sets. Raises Conflict where it was used or is too old."""
-    number, _, secret = token.partition(".")
+    """Whose password a link sets.
+
+    Raises Conflict where it was used, is too old, was made by somebody who may not any more, or the person is in no
+    crew.
+    """
     try:
-        user = User.objects.get(pk=urlsafe_base64_decode(number).decode())
+        number, secret, by = token.split(".")
+        user, place = User.objects.get(pk=urlsafe_base64_decode(number).decode()), int(by)
     except (User.DoesNotExist, ValueError, ValidationError) as error:
         raise Conflict(GONE) from error
-    if not default_token_generator.check_token(user, secret):
+    if not _Tokens(place).check_token(user, secret):
+        raise Conflict(GONE)
+    if not user.place:
+        raise Conflict(message("accounts.is_in_no_crew", user=name_of(user)))
+    lead = Membership.objects.filter(pk=place, role=Role.LEAD).first()
+    if place and not (lead and leads_wholly(lead.user, user)):
         raise Conflict(GONE)
     return user
 
@@ -104,7 +122,7 @@ def password_link(lead: User, member: int) -> str:
     """The token of a link for somebody of the crew who forgot the password. Raises Conflict, PermissionDenied."""
     crew, user = wholly_led(lead, member)
     record(crew, lead, What.MADE_LINK, name_of(user))
-    return token_for(user)
+    return token_for(user, lead.membership)
 
 
 def take_password_link(token: str, password: str, code: str) -> User:
