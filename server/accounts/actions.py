@@ -5,13 +5,13 @@ from django.http import HttpRequest
 
 from conduit.catalogue import Message, joined
 from conduit.document import RunDocument
-from server.accounts import second_factor
+from server.accounts import devices, second_factor
 from server.accounts.history import What, record
 from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User, name_of
 from server.accounts.passwords import set_password
 from server.accounts.schemas import Credentials, Me
-from server.accounts.slowing import seconds_to_wait
+from server.accounts.slowing import seconds_after_another, seconds_to_wait
 from server.errors import NotKnown, TooSoon
 from server.sentences import message
 
@@ -23,11 +23,14 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
     too_soon = seconds_to_wait(request, given.username)
     if too_soon:
         raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(too_soon)), too_soon)
+    crowded = seconds_after_another(request, given.username)
     user = authenticate(request, username=given.username, password=given.password)
     if isinstance(user, User) and user.place:
-        second_factor.check(user, given.code)
+        second_factor.check(request, user, given.code)
         let_in(request, user)
         return user
+    if crowded:
+        raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(crowded)), crowded)
     wait = seconds_to_wait(request, given.username)
     raise NotKnown(joined((WRONG, _patience(wait))) if wait else WRONG)
 
@@ -35,6 +38,7 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
 def let_in(request: HttpRequest, user: User) -> None:
     """Begin a session for a person who is known."""
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    devices.remember(request, user)
     record(user.membership.crew, user, What.SIGNED_IN)
 
 

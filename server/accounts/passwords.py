@@ -11,7 +11,7 @@ from django.http import HttpRequest
 from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 
-from server.accounts import second_factor
+from server.accounts import devices, second_factor
 from server.accounts.history import What, record
 from server.accounts.leading import leads_wholly, wholly_led
 from server.accounts.models import Membership, Role, User, name_of
@@ -80,6 +80,7 @@ def change_own_password(request: HttpRequest, user: User, old: str, new: str) ->
         record(user.membership.crew, user, What.CHANGED_PASSWORD)
         sign_out_elsewhere(user, request.session.session_key)
     update_session_auth_hash(request, user)
+    devices.remember(request, user)
 
 
 class _Tokens(PasswordResetTokenGenerator):
@@ -125,15 +126,15 @@ def password_link(lead: User, member: int) -> str:
     return token_for(user, lead.membership)
 
 
-def take_password_link(token: str, password: str, code: str) -> User:
+def take_password_link(request: HttpRequest, token: str, password: str, code: str) -> User:
     """Set the password by a link, with the second factor's code if there is one; all sessions end.
 
-    Raises Conflict, Refused.
+    Raises Conflict, Refused, TooSoon.
     """
     user = person_of(token)
     if second_factor.is_on(user):
         try:
-            second_factor.check(user, code)
+            second_factor.check(request, user, code)
         except CodeWanted as error:
             raise Refused(message("accounts.nothing_was_changed"), {"code": str(error)}) from error
     # Only now: a wrong code is counted, which a transaction that fails would forget.

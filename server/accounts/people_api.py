@@ -175,7 +175,7 @@ def get_password_link(request: HttpRequest, token: str) -> dict[str, Any]:
 )
 def take_password_link(request: HttpRequest, token: str, given: PasswordIn) -> Me:
     """Set a new password by a link, and be signed in."""
-    return _let_in(request, passwords.take_password_link(token, given.password, given.code))
+    return _let_in(request, passwords.take_password_link(request, token, given.password, given.code))
 
 
 @router.put("/me", response={200: Me, 422: Told}, operation_id="changeMyNames")

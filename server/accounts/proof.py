@@ -6,8 +6,8 @@ from django.contrib.auth.signals import user_login_failed
 from django.http import HttpRequest, HttpResponse
 
 from server.accounts.models import User
-from server.accounts.slowing import seconds_to_wait
-from server.errors import Refused, TooSoon
+from server.accounts.slowing import must_not_be_too_soon
+from server.errors import Refused
 from server.sentences import message
 
 _GUESSED = "guessed_for"
@@ -15,16 +15,19 @@ _GUESSED = "guessed_for"
 
 def must_be(request: HttpRequest, user: User, password: str, place: str) -> None:
     """Raises Refused, at `place`, for a wrong password; TooSoon for whoever guesses it."""
-    too_soon = seconds_to_wait(request, user.username)
-    if too_soon:
-        raise TooSoon(message("accounts.too_many_wrong_guesses", seconds=too_soon), too_soon)
+    must_not_be_too_soon(request, user.username)
     if not user.check_password(password):
-        setattr(request, _GUESSED, user.username)
+        count_guess(request, user.username)
         raise Refused(message("accounts.nothing_was_changed"), {place: message("accounts.that_is_not_your_password")})
 
 
+def count_guess(request: HttpRequest, name: str) -> None:
+    """Have a wrong guess at a name counted."""
+    setattr(request, _GUESSED, name)
+
+
 class CountGuesses:
-    """Counts a wrong password once its refusal goes out: the transaction that it refuses would take the count along."""
+    """Counts a wrong guess once its refusal goes out: the transaction that it refuses would take the count along."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response

@@ -1,7 +1,7 @@
 """A second factor by choice: the code that an app on a person's phone shows (TOTP, RFC 6238), by django-otp.
 
 Who loses the phone signs in by one of the codes that were given when it was turned on, each good once; or the lead
-takes it away. Codes that are guessed are slowed by the device, longer each time.
+takes it away. Whoever guesses codes waits as for passwords; the right one of another client is taken meanwhile.
 """
 
 from collections.abc import Iterable
@@ -15,7 +15,8 @@ from django_otp.plugins.otp_totp.models import TOTPDevice
 from server.accounts.history import What, record
 from server.accounts.leading import wholly_led
 from server.accounts.models import User, name_of
-from server.accounts.proof import must_be
+from server.accounts.proof import count_guess, must_be
+from server.accounts.slowing import code_of, must_not_be_too_soon
 from server.errors import CodeWanted, Conflict, Refused
 from server.sentences import message
 
@@ -34,13 +35,16 @@ def who_have_it(users: Iterable[int]) -> set[int]:
     return set(TOTPDevice.objects.filter(user__in=list(users), confirmed=True).values_list("user_id", flat=True))
 
 
-def check(user: User, code: str) -> None:
-    """Raises CodeWanted where the person has a second factor, and this is not its code now."""
+def check(request: HttpRequest, user: User, code: str) -> None:
+    """Raises CodeWanted where the person has a second factor, and this is not its code now; TooSoon for guesses."""
     if not is_on(user):
         return
     if not code.strip():
         raise CodeWanted(WANTED)
+    guessed_at = code_of(user.username)
+    must_not_be_too_soon(request, guessed_at)
     if not match_token(user, code.replace(" ", "")):
+        count_guess(request, guessed_at)
         raise CodeWanted(WRONG_CODE)
 
 

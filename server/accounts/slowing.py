@@ -1,31 +1,90 @@
-"""Whoever guesses passwords waits, longer each time; nobody is shut out.
+"""Whoever guesses waits, longer each time; a right password for a name that nobody guesses at is never kept waiting.
 
-Counted are a name from one address, and all names from one address.
+Counted are, for a name, each browser that its person has signed in with, apart from all others; and all strangers'
+guesses at a name, from one address and from anywhere. One address with many wrong guesses is told to wait with each
+further wrong one; the names that it guesses at take none from it before. (The device cookie is that of OWASP's
+“Slow Down Online Guessing Attacks with Device Cookies”.)
 """
 
 from datetime import datetime, timedelta
 from typing import Any
 
 from axes.handlers.database import AxesDatabaseHandler
+from axes.handlers.proxy import AxesProxyHandler
 from axes.models import AccessAttempt
 from django.db.models import Max, QuerySet, Sum
 from django.http import HttpRequest
 from django.utils import timezone
+from django.utils.crypto import salted_hmac
 
 from server.accounts.client import address_of
+from server.accounts.devices import device_of
+from server.accounts.models import User
+from server.errors import TooSoon
+from server.sentences import message
 
 FREE_FOR_A_NAME, FREE_FOR_AN_ADDRESS = 4, 24
 LONGEST_FOR_A_NAME, LONGEST_FOR_AN_ADDRESS = 300, 60
+# Strangers' guesses at one name, wherever they come from.
+FREE_FOR_STRANGERS, LONGEST_FOR_STRANGERS = 24, 60
+STRANGER = "stranger"
+
+
+def code_of(username: str) -> str:
+    """Under which name guesses at a person's second factor are counted; no person can have it."""
+    return f"{username} (code)"
 
 
 def seconds_to_wait(request: HttpRequest, username: str) -> int:
-    """How long until this name may be tried again from where the request comes from."""
+    """How long until this name may be tried again by this client."""
+    tries = _lately().filter(username=username)
+    own = _client_of(request, username)
+    if own != STRANGER:
+        return _left(tries.filter(user_agent=own), FREE_FOR_A_NAME, LONGEST_FOR_A_NAME)
+    strangers = tries.filter(user_agent=STRANGER)
+    waits = [
+        _left(strangers.filter(ip_address=address_of(request)), FREE_FOR_A_NAME, LONGEST_FOR_A_NAME),
+        _left(strangers, FREE_FOR_STRANGERS, LONGEST_FOR_STRANGERS),
+    ]
+    if (strangers.aggregate(count=Sum("failures_since_start"))["count"] or 0) >= FREE_FOR_A_NAME:
+        waits.append(seconds_for_address(request))
+    return max(waits)
+
+
+def seconds_after_another(request: HttpRequest, username: str) -> int:
+    """How long to wait after one more wrong guess, for a stranger from where many names are guessed at."""
+    return seconds_for_address(request) if _client_of(request, username) == STRANGER else 0
+
+
+def seconds_for_address(request: HttpRequest) -> int:
+    """How long an address has to wait that guesses at many names."""
+    here = _lately().filter(ip_address=address_of(request), user_agent=STRANGER)
+    return _left(here, FREE_FOR_AN_ADDRESS, LONGEST_FOR_AN_ADDRESS)
+
+
+def must_not_be_too_soon(request: HttpRequest, name: str) -> None:
+    """Raises TooSoon for whoever guessed at a name and has to wait."""
+    wait = seconds_to_wait(request, name)
+    if wait:
+        raise TooSoon(message("accounts.too_many_wrong_guesses", seconds=wait), wait)
+
+
+def _lately() -> "QuerySet[AccessAttempt]":
     since = timezone.now() - timedelta(seconds=2 * LONGEST_FOR_A_NAME)
-    here = AccessAttempt.objects.filter(ip_address=address_of(request), attempt_time__gt=since)
-    return max(
-        _left(here.filter(username=username), FREE_FOR_A_NAME, LONGEST_FOR_A_NAME),
-        _left(here, FREE_FOR_AN_ADDRESS, LONGEST_FOR_AN_ADDRESS),
-    )
+    lately: QuerySet[AccessAttempt] = AccessAttempt.objects.filter(attempt_time__gt=since)
+    return lately
+
+
+def _client_of(request: HttpRequest, username: str) -> str:
+    """As whom a client's guesses at a name are counted: a browser or session of its person, or a stranger."""
+    user = User.objects.filter(username=username.removesuffix(code_of(""))).first()
+    if not user:
+        return STRANGER
+    if device := device_of(request, user):
+        return f"device {device}"
+    if request.user == user and request.session.session_key:
+        return f"session {salted_hmac('crelda.guesses', request.session.session_key).hexdigest()[:20]}"
+    return STRANGER
 
 
 def _left(attempts: "QuerySet[AccessAttempt]", free: int, longest: int) -> int:
@@ -41,8 +100,14 @@ def _left(attempts: "QuerySet[AccessAttempt]", free: int, longest: int) -> int:
 
 
 class SlowingHandler(AxesDatabaseHandler):  # type: ignore[misc]
-    """Asks for patience where the usual handler locks out."""
+    """Asks for patience where the usual handler locks out, and counts by client."""
 
     def is_locked(self, request: HttpRequest, credentials: dict[str, Any] | None = None) -> bool:
         """Whether a try comes before its time; it is not looked at, and not counted."""
         return seconds_to_wait(request, str((credentials or {}).get("username", ""))) > 0
+
+    def user_login_failed(self, sender: Any, credentials: dict[str, Any], request: Any = None, **more: Any) -> None:
+        """Count a failure for the client that it came from."""
+        AxesProxyHandler.update_request(request)
+        request.axes_user_agent = _client_of(request, str(credentials.get("username", "")))
+        super().user_login_failed(sender, credentials, request, **more)

@@ -41,7 +41,7 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "accounts.is_in_no_crew": "{user} is in no crew any more. Ask a lead for an invitation.",
     "accounts.this_link_was_used_or_is": "This link was used, or has expired. Ask your lead for another.",
     "accounts.this_server_has_a_crew_already": "This server already has a crew. Ask its lead for an invitation.",
-    "accounts.too_many_wrong_guesses": "Too many wrong passwords from here. Wait {seconds} s, then try again.",
+    "accounts.too_many_wrong_guesses": "Too many wrong guesses from here. Wait {seconds} s, then try again.",
     "accounts.too_many_wrong_passwords": "Too many wrong passwords from here. {wait} Nothing is locked.",
     "accounts.type_the_code_that_your_phone": "Type the code that your phone shows too.",
     "accounts.type_the_six_figures_that_the": "type the six figures that the app shows now",

@@ -9,7 +9,7 @@ from qsessions.models import Session
 from server.accounts.actions import WRONG, add_person
 from server.accounts.models import Role
 from server.accounts.permissions import LAST_SEEN
-from server.accounts.slowing import FREE_FOR_A_NAME, FREE_FOR_AN_ADDRESS
+from server.accounts.slowing import FREE_FOR_A_NAME, FREE_FOR_AN_ADDRESS, FREE_FOR_STRANGERS
 from server.errors import Refused
 from server.tests.support import PASSWORD, Api, CrewTestCase
 
@@ -52,6 +52,43 @@ class SignIn(CrewTestCase):
         statuses = [self.guess(f"name {number}").status_code for number in range(FREE_FOR_AN_ADDRESS + 2)]
         self.assertEqual(statuses[-2:], [429, 429])
         self.assertNotIn(429, statuses[:FREE_FOR_AN_ADDRESS])
+
+    def test_a_guesser_shuts_out_nobody_else_from_the_same_address(self):
+        known = Api()
+        known.send("POST", "/session", {"username": "ben", "password": PASSWORD})
+        for number in range(FREE_FOR_AN_ADDRESS + 4):
+            self.guess("ben" if number < 10 else f"name {number}")
+            if number < 10:
+                AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(minutes=9))
+        self.assertEqual(self.guess("anybody").status_code, 429, "the address guesses at many names")
+        self.assertEqual(self.guess("lena", PASSWORD).status_code, 200, "nobody guesses at hers")
+        self.assertEqual(self.guess("lena", "wrong").status_code, 429, "as for a name that is none")
+        self.assertEqual(self.guess("ben", PASSWORD).status_code, 429, "his is under attack, and this is a stranger")
+        again = known.send("POST", "/session", {"username": "ben", "password": PASSWORD})
+        self.assertEqual(again.status_code, 200, "who signed in with this browser before is none")
+
+    def test_a_browser_that_is_known_counts_for_itself(self):
+        known = Api()
+        for _ in range(2):
+            known.send("POST", "/session", {"username": "ben", "password": PASSWORD})
+        statuses = [known.send("POST", "/session", {"username": "ben", "password": "x"}).status_code for _ in range(6)]
+        self.assertEqual(statuses, [401] * FREE_FOR_A_NAME + [429] * 2)
+        self.assertEqual(self.guess("ben", PASSWORD).status_code, 200)
+
+    def test_a_device_is_known_by_todays_password_alone(self):
+        known = Api()
+        known.send("POST", "/session", {"username": "ben", "password": PASSWORD})
+        self.bender.set_password("another-vise-to-clamp")
+        self.bender.save()
+        for _ in range(FREE_FOR_A_NAME):
+            self.guess()
+        body = {"username": "ben", "password": "another-vise-to-clamp"}
+        self.assertEqual(known.send("POST", "/session", body).status_code, 429)
+
+    def test_many_strangers_at_one_name_wait_for_each_other(self):
+        for number in range(FREE_FOR_STRANGERS):
+            self.assertEqual(self.guess(REMOTE_ADDR=f"10.1.1.{number}").status_code, 401)
+        self.assertEqual(self.guess(REMOTE_ADDR="10.1.2.1").status_code, 429)
 
     @override_settings(TRUSTED_PROXIES=[ip_network("127.0.0.0/8")])
     def test_behind_a_trusted_proxy_each_client_counts_for_itself(self):
