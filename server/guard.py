@@ -7,38 +7,11 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
 from conduit.catalogue import has_message
+from server.body_size import LEAST, largest_body
 from server.language import Answer, told
 from server.observing.logs import request_number
 from server.sentences import message
 
-KB = 1024
-FORM = 4 * KB
-DOCUMENT = 160 * KB
-# Letters of other scripts take up to six bytes each, as JSON writes them.
-LARGEST_BODY = {
-    "api/shoes/<int:shoe_id>/test": 16 * KB,
-    "api/shoes/<int:shoe_id>/calibrate": 16 * KB,
-    "api/rack/list": 480 * KB,
-    "api/rack/list/read": 480 * KB,
-    "api/devices/tag-printer": 48 * KB,
-    "api/plan": DOCUMENT,
-    "api/remedies": DOCUMENT,
-    "api/pipe-rack": DOCUMENT,
-    "api/pipe-rack/ways": DOCUMENT,
-    "api/ways": DOCUMENT,
-    "api/closing": DOCUMENT,
-    "api/check-marks": DOCUMENT + 32 * KB,
-    "api/note/read": DOCUMENT + 96 * KB,
-    "api/note/write": DOCUMENT,
-    "api/compare": 2 * DOCUMENT,
-    "api/jobs/<int:job_id>/runs": DOCUMENT,
-    "api/runs/<int:run_id>": DOCUMENT,
-    "api/runs/<int:run_id>/changed": DOCUMENT,
-    "api/runs/<int:run_id>/note": 16 * KB,
-    "api/runs/<int:run_id>/photos": 2048 * KB,
-    "api/runs/<int:run_id>/bench": 96 * KB,
-    "api/jobs/<int:job_id>/cutting/plan": 96 * KB,
-}
 PROBLEM = "application/problem+json"
 
 
@@ -87,7 +60,7 @@ class ApiGuard:
         size = _size_of(request)
         if not size:
             return None
-        most = largest_body(request.path_info)
+        most = _largest(request.path_info)
         if size > most:
             return problem(413, message("http.413", size=f"{size:,}", most=f"{most:,}"))
         return None if request.content_type == "application/json" else problem(415)
@@ -100,9 +73,9 @@ def _size_of(request: HttpRequest) -> int:
         return 0
 
 
-def largest_body(path: str) -> int:
+def _largest(path: str) -> int:
     """How many bytes may be sent to an address."""
     try:
-        return LARGEST_BODY.get(resolve(path).route, FORM)
+        return largest_body(resolve(path).route)
     except Resolver404:
-        return FORM
+        return LEAST

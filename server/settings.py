@@ -168,7 +168,8 @@ CONTENT_SECURITY_POLICY = {
         "frame-ancestors": [NONE],
     }
 }
-DATA_UPLOAD_MAX_MEMORY_SIZE = 512 * 1024
+# The guard holds each request to what its operation takes, before it is read.
+DATA_UPLOAD_MAX_MEMORY_SIZE = None
 
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"

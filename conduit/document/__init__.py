@@ -14,12 +14,13 @@ from conduit.document.mirror import mirrored
 from conduit.document.note_diff import ComparedLine, compare
 from conduit.document.note_reader import keeping, read_note
 from conduit.document.note_writer import write_note, written_note
-from conduit.document.parts import End, ShoeFigures, Start
+from conduit.document.parts import MOST_REFERENCES, End, ShoeFigures, Start
 from conduit.document.pipe_words import material_called, pipe_first, size_first
 from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
 from conduit.document.rack_reader import MeasuredRack, read_rack
 from conduit.document.rack_way import RACK_WAYS, USUAL_SETBACK, USUAL_SHOTS, HowInRack, PlaceInRack, RackWay
 from conduit.document.run import (
+    LARGEST_DOCUMENT,
     Head,
     MeasuredRun,
     RunDocument,
@@ -54,8 +55,10 @@ from conduit.document.steps import (
 from conduit.document.typed import LONGEST_NAME, MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
 
 __all__ = [
+    "LARGEST_DOCUMENT",
     "LONGEST_NAME",
     "MOST_PIPES",
+    "MOST_REFERENCES",
     "MOST_SHOTS",
     "MOST_TURN",
     "RACK_WAYS",

@@ -14,6 +14,9 @@ from conduit.document.typed import (
 from conduit.geometry import Direction
 from conduit.values import Given
 
+# Marks of one's own that a shoe may have.
+MOST_REFERENCES = 24
+
 
 class Start(Given):
     """Where the run begins: at a box, or open, a stub finished with a bushing; and the first leg's heading."""
@@ -66,9 +69,11 @@ class ShoeFigures(Given):
     gain: MaybeInches = None
     front: MaybeInches = Field(None, description="Front edge ahead of the arrow.")
     heel: MaybeInches = Field(None, ge=0, le=24, description="Straight pipe that it needs behind the arc.")
-    references: dict[Name, SignedInches] = Field({}, description="Own references: distance from the arrow to the heel.")
+    references: dict[Name, SignedInches] = Field(
+        {}, max_length=MOST_REFERENCES, description="Own references: distance from the arrow to the heel."
+    )
     handle_up: AnyAngle = Field(30.0, le=90, description="Degrees of bend at which the handle stands straight up.")
     dial_factor: float = Field(1.0, gt=0.5, lt=2, description="True angle = factor × dial + constant.")
     dial_constant: float = Field(0.0, gt=-20, lt=20)
-    bends: list[str] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")
+    bends: list[Name] = Field([], max_length=20, description="What it is made for, as “EMT 3/4”; empty: not said.")
     machine: bool = False

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Annotated, Any
 
-from pydantic import Field, TypeAdapter, ValidationError
+from pydantic import ConfigDict, Field, TypeAdapter, ValidationError
 from pydantic_core import ErrorDetails
 
 from conduit.catalogue import Message, has_message, message
@@ -27,9 +27,14 @@ from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, 
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
 
+# Bytes as JSON, with spaces and letters as escapes: all that anybody measured is far within it.
+LARGEST_DOCUMENT = 128 * 1024
+
 
 class RunDocument(Given):
     """One run as measured, from its start box to its end."""
+
+    model_config = ConfigDict(json_schema_extra={"x-most-bytes": LARGEST_DOCUMENT})
 
     name: Name = ""
     material: Material = "EMT"

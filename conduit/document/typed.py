@@ -6,18 +6,23 @@ from typing import Annotated
 from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema
 
 from conduit.catalogue import message
-from conduit.units import parse_angle, parse_length, parse_signed_length
+from conduit.units import LONGEST_TEXT, parse_angle, parse_length, parse_signed_length
 
 _WRITTEN = {
     "type": ["string", "number"],
     "description": "A number of inches, or tape notation such as 71 1/2, 5' 11-1/2\", 1816mm; text without a unit is "
     "in the unit of the run's tape.",
+    "maxLength": LONGEST_TEXT,
 }
 INCHES = "1/16"
 # A single turn, in degrees.
 MOST_TURN = 120
 _MAYBE_WRITTEN = {**_WRITTEN, "type": ["string", "number", "null"]}
-_WRITTEN_ANGLE = {"type": ["string", "number"], "description": "Degrees, such as 30 or 22 1/2"}
+_WRITTEN_ANGLE = {
+    "type": ["string", "number"],
+    "description": "Degrees, such as 30 or 22 1/2",
+    "maxLength": LONGEST_TEXT,
+}
 _MAYBE_ANGLE = {**_WRITTEN_ANGLE, "type": ["string", "number", "null"]}
 
 

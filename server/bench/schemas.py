@@ -9,7 +9,7 @@ from pydantic import UUID4, Field
 
 from conduit.bender import Way
 from conduit.bending import Advice, Arranged, FitItem, OutBy, Sheet
-from conduit.document import ShoeFigures
+from conduit.document import ShoeFigures, Typed
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
@@ -34,7 +34,7 @@ class ArrangeAct(_Act):
     """How a stick is to be bent: order, hooks, card or exact marks, spare."""
 
     kind: Literal["arrange"]
-    arranged: dict[str, Any] = Field(description="An Arranged, as typed.")
+    arranged: Annotated[dict[str, Any], AsTyped(Arranged)] = Field(description="As typed.")
 
 
 class StageAct(_Act):
@@ -79,7 +79,7 @@ class BentAct(_Act):
     kind: Literal["bent"]
     bend: int = Field(ge=1)
     angle: float = Field(gt=0, lt=180, description="What the angle finder reads.")
-    tape: str | float | None = Field(default=None, description="Tape notation, as typed.")
+    tape: Typed | None = Field(default=None, description="Tape notation, as typed.")
     turned: float = Field(
         default=0.0, ge=-90, le=90, description="A dog-leg: degrees out of plane, clockwise seen from A."
     )

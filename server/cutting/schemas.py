@@ -1,21 +1,26 @@
 """What cutting takes and gives."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 
 from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
+from conduit.document import Name
 from conduit.plan import Measure
 from conduit.units import TapeStep
+from server.as_typed import AsTyped
+
+# Kinds of pipe in one job.
+MOST_KINDS = 40
 
 
 class PlanIn(Schema):
     """By what to plan; kept for the job. `seconds`: how long to look for a better plan."""
 
-    terms: dict[str, Any] = Field(description="CutTerms; lengths as a person writes them.")
+    terms: Annotated[dict[str, Any], AsTyped(CutTerms)] = Field(description="Lengths as a person writes them.")
     seconds: float = Field(default=2.0, gt=0, le=10)
 
 
@@ -23,7 +28,7 @@ class PickedIn(Schema):
     """A plan that was found, and for each kind of pipe (as “3/4 EMT”) which of its choices."""
 
     digest: str = Field(max_length=64)
-    picks: dict[str, int] = {}
+    picks: dict[Name, int] = Field({}, max_length=MOST_KINDS)
 
 
 class CutActIn(Schema):

@@ -12,7 +12,7 @@ from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from conduit.document import LONGEST_NAME, mirrored, read_document
+from conduit.document import LARGEST_DOCUMENT, LONGEST_NAME, mirrored, read_document
 from conduit.plan import Plan
 from server.accounts.history import What, record
 from server.accounts.limits import limits_of
@@ -25,7 +25,6 @@ from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow, number_of
 from server.sentences import message
 
-LARGEST_DOCUMENT = 128 * 1024
 # Saves of one person that follow within this time are one stretch of work.
 A_STRETCH = timedelta(minutes=5)
 # Sent when a run was saved, in the same transaction, with its `plan` (made when it is asked for).

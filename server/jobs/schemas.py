@@ -6,13 +6,16 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field
 
-from conduit.document import RunDocument, Typed
+from conduit.document import LARGEST_DOCUMENT, RunDocument, Typed
 from conduit.mark_check import GivenMark
 from conduit.tables import MOST_BENDS, MOST_STEPS
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
+from server.body_size import MOST_BYTES
 from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
+from server.jobs.photos import LARGEST_PHOTO
 
+_LETTERS = LARGEST_PHOTO * 4 // 3 + 4
 Draft = Annotated[dict[str, Any], AsTyped(RunDocument)]
 
 
@@ -94,7 +97,8 @@ class PhotoOut(Schema):
 class PhotoIn(Schema):
     """A photo, as JPEG, PNG or WebP in base64."""
 
-    image: str
+    # Base64 takes four letters for three bytes, and no escapes.
+    image: str = Field(max_length=_LETTERS, json_schema_extra={MOST_BYTES: _LETTERS})
     says: str = Field(default="", max_length=120)
 
 
@@ -196,7 +200,7 @@ class ClosingIn(Schema):
     """A document, and the places of the legs (as `steps.1.at`, `end.at`) over which its closing error is shared."""
 
     document: Draft
-    legs: list[str] = Field(max_length=MOST_STEPS + 1)
+    legs: list[Annotated[str, Field(max_length=40)]] = Field(max_length=MOST_STEPS + 1)
 
 
 class MarksIn(Schema):
@@ -211,7 +215,7 @@ class NoteIn(Schema):
     """A field note, and the document as it was, for what a note cannot say."""
 
     text: str = Field(max_length=20_000)
-    before: dict[str, Any] = {}
+    before: dict[str, Any] = Field(default={}, json_schema_extra={MOST_BYTES: LARGEST_DOCUMENT})
 
 
 class NoteFault(Schema):

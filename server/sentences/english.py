@@ -133,7 +133,8 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "over it.",
     "jobs.that_is_no_photo_that_can": "That is no photo that can be read; JPEG, PNG and WebP can.",
     "jobs.that_person_is_not_in_the": "That person is not in the crew any more.",
-    "jobs.that_photo_is_too_large_to": "That photo is {width} × {height}: too large to be read here.",
+    "jobs.that_photo_is_too_large_to": "That photo is {width} × {height}: over {most} megapixels. Size it down, or "
+    "take it smaller.",
     "jobs.that_run_document_is_too_large": "That run document is too large to keep.",
     "jobs.the_job_is_in_the_bin": "The job {job} is in the bin too. Restore the job first.",
     "jobs.the_run_is_in_the_bin": "{run} is in the bin: deleted by {by} on {at}. A lead of the crew can restore it, "

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from conduit.bender import ShoeDoubt, doubt_of
 from conduit.catalogue import NOTHING, Message
-from conduit.document import Length, Name, OptionalLength, ShoeFigures, SignedLength
+from conduit.document import MOST_REFERENCES, Length, Name, OptionalLength, ShoeFigures, SignedLength
 from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
 from conduit.units import FINE_TAPE
@@ -27,7 +27,7 @@ class ShoeIn(Schema):
     gain: OptionalLength = None
     front: OptionalLength = None
     heel: OptionalLength = Field(default=None, le=24, description="Straight pipe that it needs behind a bend.")
-    references: dict[Name, SignedLength] = {}
+    references: dict[Name, SignedLength] = Field(default={}, max_length=MOST_REFERENCES)
     handle_up: float = Field(default=30.0, ge=0, le=90)
     machine: bool = False
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -13,6 +13,7 @@ from conduit.units import Tape, TapeStep, format_length
 from server.accounts.models import name_of
 from server.language import told
 from server.moments import When
+from server.stock.labels import MOST_LETTERS, MOST_LINES
 from server.stock.models import Entry, Scrap
 
 EndState = Literal["factory", "cut", "threaded"]
@@ -160,10 +161,14 @@ class Rack(Schema):
     ledger: list[EntryOut]
 
 
+LabelLine = Annotated[str, Field(max_length=MOST_LETTERS)]
+LabelLines = Annotated[list[LabelLine], Field(min_length=1, max_length=MOST_LINES)]
+
+
 class LabelsIn(Schema):
     """Labels for the tag printer: up to four short lines each."""
 
-    labels: list[list[str]] = Field(min_length=1, max_length=200)
+    labels: list[LabelLines] = Field(min_length=1, max_length=200)
 
 
 class LabelOut(Schema):

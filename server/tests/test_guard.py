@@ -1,16 +1,17 @@
 """Requests that nobody's page sends: too large, not JSON, odd. Refused in words, and in no time."""
 
 import json
-import re
 from contextlib import suppress
 from unittest import mock
 from uuid import uuid4
 
 from django.test import override_settings
 
+from conduit.document import LARGEST_DOCUMENT
 from conduit.tests.support import assert_linear
 from server.api import api
-from server.guard import DOCUMENT, KB, PROBLEM, largest_body
+from server.body_size import LEAST, Unbounded, largest_body, largest_json
+from server.guard import PROBLEM
 from server.parsing import StrictParser
 from server.tests.support import RUN, Api, CrewTestCase
 
@@ -27,10 +28,10 @@ class Guard(CrewTestCase):
         self.assertEqual(answer["Cache-Control"], "no-store")
 
     def test_a_body_is_no_larger_than_its_address_needs(self):
-        self.assertEqual(largest_body("/api/session"), 4 * KB)
+        self.assertEqual(largest_body("api/session"), LEAST)
         for path, client in (("/session", Api()), ("/plan", self.api), ("/jobs", self.api), ("/nowhere", self.api)):
             with self.subTest(path):
-                self.assert_told(self.raw(path, " " * (largest_body(f"/api{path}") + 1), client=client), 413)
+                self.assert_told(self.raw(path, " " * (largest_body(f"api{path}") + 1), client=client), 413)
 
     def test_every_document_that_is_kept_can_be_sent(self):
         """Letters of other scripts are written as escapes, which take more room."""
@@ -39,17 +40,26 @@ class Guard(CrewTestCase):
         text = "3/4 EMT 41 3/8 at bay 2\n" * 16_000
         self.assertNotEqual(self.api.send("POST", "/rack/list", {"text": text}).status_code, 413)
 
-    def test_whatever_takes_a_document_takes_the_largest(self):
+    def test_each_operation_bounds_what_it_takes_and_takes_what_it_allows(self):
         """By the API's own description, so that no address can be forgotten."""
         described = api.get_openapi_schema(path_prefix="/api/")
-        schemas = described["components"]["schemas"]
         for path, operations in described["paths"].items():
-            for operation in operations.values():
-                body = operation.get("requestBody", {"content": {}})["content"].get("application/json")
-                named = body and body["schema"].get("$ref", "").rpartition("/")[2]
-                if named and "document" in schemas[named]["properties"]:
-                    address = re.sub(r"{\w+}", "1", path)
-                    self.assertGreaterEqual(largest_body(address), DOCUMENT, address)
+            for body in (one["requestBody"]["content"] for one in operations.values() if "requestBody" in one):
+                most = largest_json(body["application/json"]["schema"], described["components"]["schemas"], path)
+                self.assertGreaterEqual(largest_body(path[1:]), most, path)
+        for path in ("/plan", "/pipe-rack", "/runs/{run_id}", "/jobs/{job_id}/runs"):
+            self.assertGreaterEqual(largest_body(f"api{path}"), LARGEST_DOCUMENT, path)
+
+    def test_a_schema_without_a_bound_is_found(self):
+        for schema in (
+            {"type": "string"},
+            {"type": "array", "items": {"type": "integer"}},
+            {"type": "object", "properties": {"a": {"anyOf": [{"type": "null"}, {"type": "object"}]}}},
+            {"type": "object", "additionalProperties": {"type": "integer"}},
+            {},
+        ):
+            with self.subTest(schema), self.assertRaises(Unbounded):
+                largest_json(schema, {}, "here")
 
     def test_what_is_no_json_is_refused(self):
         for body in ("{", '{"a": NaN}', "[" * 5000, '"\\ud800"', b"\xff", "[" * 13 + "1" + "]" * 13, "9" * 5000):

@@ -1,4 +1,6 @@
 import os
+import subprocess
+import sys
 from base64 import b64encode
 from datetime import timedelta
 from io import BytesIO
@@ -8,13 +10,29 @@ from tempfile import TemporaryDirectory
 from django.conf import settings
 from django.test import override_settings
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
 from server.accounts.models import Membership
+from server.body_size import KB
 from server.jobs.models import RunPhoto
 from server.jobs.photo_store import LEFT_ALONE, tidy_files
-from server.jobs.photos import LONGEST_SIDE, MOST_PHOTOS
+from server.jobs.photos import LARGEST_PHOTO, LONGEST_SIDE, MOST_PHOTOS
 from server.settings import files_in
-from server.tests.support import Api, CrewTestCase
+from server.tests.support import Api, CrewTestCase, environment
+
+# Megabytes that a process grows by while it sizes down ten pictures at once.
+MANY_AT_ONCE = """
+import resource, sys, django
+from concurrent.futures import ThreadPoolExecutor
+django.setup()
+from server.jobs.photos import sized_down
+image = sys.stdin.read()
+used = lambda: resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024
+before = used()
+with ThreadPoolExecutor(10) as crowd:
+    list(crowd.map(sized_down, [image] * 10))
+print(used() - before)
+"""
 
 
 def encoded(width=40, height=30, kind="JPEG", **more):
@@ -76,6 +94,34 @@ class AboutARun(CrewTestCase):
         self.assertEqual(self.api.send("GET", "/jobs").json()[0]["runs"][0]["photos"], 1)
         self.assertEqual(self.api.send("DELETE", f"/runs/{self.feed.pk}/photos/{photo['id']}").status_code, 204)
         self.assertFalse(RunPhoto.objects.exists())
+
+    def test_neither_comments_nor_texts_of_a_file_are_kept(self):
+        text = PngInfo()
+        text.add_text("Comment", "behind the church")
+        text.add_itxt("XML:com.adobe.xmp", "<where>behind the church</where>")
+        for image in (encoded(comment=b"behind the church"), encoded(kind="PNG", pnginfo=text)):
+            photo = self.add(image).json()["photos"][-1]["id"]
+            kept = self.api.send("GET", f"/runs/{self.feed.pk}/photos/{photo}").content
+            self.assertNotIn(b"church", kept)
+
+    def test_as_large_a_file_as_is_promised_is_taken(self):
+        noise = Image.effect_noise((2000, 2000), 90)
+        written = BytesIO()
+        noise.save(written, "JPEG", quality=55)
+        self.assertGreater(written.tell(), 1200 * KB)
+        self.assertEqual(self.add(b64encode(written.getvalue()).decode()).status_code, 201)
+        refused = self.add("A" * (LARGEST_PHOTO * 4 // 3 + 8))
+        self.assertIn(refused.status_code, (413, 422))
+
+    def test_many_large_pictures_at_once_take_the_room_of_one(self):
+        for kind, more in (("JPEG", {"progressive": True}), ("PNG", {})):
+            with self.subTest(kind):
+                image = encoded(6000, 3900, kind, **more)
+                grown = subprocess.run(
+                    [sys.executable, "-c", MANY_AT_ONCE], env=environment(), input=image, capture_output=True, text=True
+                )
+                self.assertEqual(grown.stderr, "")
+                self.assertLess(int(grown.stdout), 300, "megabytes")
 
     def test_by_setting_photos_lie_in_a_folder_and_those_from_before_stay(self):
         photos = f"/runs/{self.feed.pk}/photos"

@@ -7574,10 +7574,39 @@ export interface components {
             kind: "arrange";
             /**
              * Arranged
-             * @description An Arranged, as typed.
+             * @description As typed.
              */
             arranged: {
-                [key: string]: unknown;
+                /**
+                 * Order
+                 * @description The order of bending; null: as proposed.
+                 */
+                order?: components["schemas"]["ArrangedTurn"][] | null;
+                /**
+                 * Hooks
+                 * @description Hooks as the trade has them (a saddle's outer hooks face its centre), or all one way.
+                 * @default habit
+                 * @enum {string}
+                 */
+                hooks?: "habit" | "one_way";
+                /**
+                 * Marks
+                 * @default exact
+                 * @enum {string}
+                 */
+                marks?: "exact" | "card";
+                /**
+                 * Spare
+                 * @description Left on end B to be cut after bending; null: cut first.
+                 */
+                spare?: string | number | null;
+                /**
+                 * Spare A
+                 * @description The same on end A: every mark is so much further from it.
+                 */
+                spare_a?: string | number | null;
+                /** @description The shoe that this stick is bent on; null: the run's. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
             };
         };
         /**
@@ -7640,7 +7669,7 @@ export interface components {
              * Tape
              * @description Tape notation, as typed.
              */
-            tape?: string | number | null;
+            tape?: (string | number) | null;
             /**
              * Turned
              * @description A dog-leg: degrees out of plane, clockwise seen from A.
@@ -8478,11 +8507,84 @@ export interface components {
          */
         PlanIn: {
             /**
-             * Terms
-             * @description CutTerms; lengths as a person writes them.
+             * CutTerms
+             * @description Lengths as a person writes them.
              */
             terms: {
-                [key: string]: unknown;
+                /**
+                 * Goal
+                 * @default least cost
+                 * @enum {string}
+                 */
+                goal?: "least cost" | "fewest sticks" | "fewest couplings";
+                /**
+                 * Keep
+                 * @description Scrap shorter than this is waste.
+                 * @default 12
+                 */
+                keep?: string | number;
+                /**
+                 * Kerf
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 * @default 0.0625
+                 */
+                kerf?: string | number;
+                /**
+                 * Least
+                 * @description The shortest piece between couplings.
+                 * @default 8
+                 */
+                least?: string | number;
+                /**
+                 * Spare
+                 * @description Trim allowance of each piece with a bend.
+                 * @default 0
+                 */
+                spare?: string | number;
+                /**
+                 * Coupling
+                 * @description A coupling's worth in sticks, with its saw cut.
+                 * @default 0.25
+                 */
+                coupling?: number;
+                /**
+                 * Fetch
+                 * @description What fetching and handling one scrap is worth, in sticks.
+                 * @default 0
+                 */
+                fetch?: number;
+                /**
+                 * Doubt
+                 * @description Taken off each scrap's length: how far it is not trusted.
+                 * @default 0
+                 */
+                doubt?: string | number;
+                /**
+                 * Sold
+                 * @default []
+                 */
+                sold?: components["schemas"]["SoldKind"][];
+                /**
+                 * Use Scrap
+                 * @default true
+                 */
+                use_scrap?: boolean;
+                /**
+                 * Excluded
+                 * @description Tags of scraps that are not to be used.
+                 * @default []
+                 */
+                excluded?: string[];
+                /**
+                 * Couplings
+                 * @default []
+                 */
+                couplings?: components["schemas"]["PinnedCoupling"][];
+                /**
+                 * Pieces
+                 * @default []
+                 */
+                pieces?: components["schemas"]["PinnedPiece"][];
             };
             /**
              * Seconds

@@ -24,7 +24,7 @@ describe("acts at the bench while there is no network", () => {
       arranged: { hooks: "habit", marks: "exact" },
     } as unknown as StickAtBench;
     expect(arrangedOf(stick, [])).toEqual({ hooks: "habit", marks: "exact" });
-    const arranged = { hooks: "one_way", marks: "exact" };
+    const arranged = { hooks: "one_way", marks: "exact" } as const;
     expect(arrangedOf(stick, queueOf({ kind: "arrange", piece: 1, arranged }))).toEqual(arranged);
   });
 
