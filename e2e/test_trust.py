@@ -83,6 +83,25 @@ class AtTheBench(Trust):
         until(page, BendMade.objects.exists)
         self.assertEqual(BendMade.objects.get().by.username, "dana")
 
+    def test_a_bend_of_one_is_not_another_s_who_signed_in_behind_the_page(self):
+        page = self.open_bench("Wedging table outlet")
+        page.get_by_role("button", name="Cut and marked").click()
+        expect(page.get_by_text("All sent")).to_be_visible()
+        token = next(one["value"] for one in page.context.cookies() if one["name"] == "csrftoken")
+        page.context.request.post(
+            f"{self.live_server_url}/api/session",
+            data={"username": "marek", "password": PASSWORD},
+            headers={"X-CSRFToken": token, "Referer": self.live_server_url},
+        )
+        enter(page, 90.2)
+        expect(page.get_by_role("button", name="Marek Olin")).to_be_visible()
+        self.assertFalse(BendMade.objects.exists())
+        page.get_by_role("button", name="Marek Olin").click()
+        page.get_by_role("menuitem", name="Sign out").click()
+        self.sign_in(page, "dana")
+        until(page, BendMade.objects.exists)
+        self.assertEqual(BendMade.objects.get().by.username, "dana")
+
     def test_what_is_refused_stays_with_its_reason_until_it_is_let_go(self):
         page = self.open_bench("Wedging table outlet")
         page.get_by_role("button", name="Cut and marked").click()

@@ -1,6 +1,7 @@
 """The launcher's commands."""
 
 import argparse
+import errno
 import os
 import subprocess
 from typing import Any
@@ -80,6 +81,11 @@ def main() -> int:
     except Stop as stop:
         say(str(stop))
         return 1 if given.command == "test" else MACHINE_IN_THE_WAY
+    except OSError as error:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT):
+            raise
+        say(f"the disk is full ({error.filename or RUN}). What is kept is as it was; make room, then start again.")
+        return MACHINE_IN_THE_WAY
     except KeyboardInterrupt:
         return 130
 

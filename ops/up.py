@@ -103,6 +103,8 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
             "CRELDA_HOST": host,
             "CRELDA_PORT": str(port),
         }
+        if database:
+            env["CRELDA_DATA_DIR"] = str(database.data)
         prepare(env, fresh_demo, database.data if database else None)
         env |= _metrics()
         server = start(gunicorn(), LOGS / "server.log", env)

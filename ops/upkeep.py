@@ -17,6 +17,8 @@ LARGEST_LOG = 5 * 1024 * 1024
 OLD_LOGS = 3
 A_MINUTE, AN_HOUR, A_DAY = 60.0, 60 * 60.0, 24 * 60 * 60.0
 MOST_DEATHS = 3
+# Bytes that a database wants to put its temporary tables and its log in order.
+ROOM_TO_START = 64 * 1024 * 1024
 
 
 class Upkeep:
@@ -27,10 +29,17 @@ class Upkeep:
         self.next_look = self.next_tidying = self.next_backup = time.monotonic()
         self.tidying: subprocess.Popen[bytes] | None = None
         self.backup: subprocess.Popen[bytes] | None = None
+        self.told = ""
         self.deaths: deque[float] = deque(maxlen=MOST_DEATHS)
 
     def look(self) -> None:
-        """Do what is due."""
+        """Do what is due; where the disk is full it is left for later."""
+        try:
+            self._look()
+        except OSError as error:
+            self._tell_once(f"{error}; it is tried again.")
+
+    def _look(self) -> None:
         now = time.monotonic()
         if now >= self.next_look:
             self.next_look = now + A_MINUTE
@@ -58,13 +67,24 @@ class Upkeep:
             self.backup = start(command, LOGS / "backup.log", self.env)
 
     def revive(self, database: Database) -> None:
-        """Start a database that died again, at its old address. Raises Stop where it dies again and again."""
+        """Start a database that died again, at its old address, once there is room for it.
+
+        Raises Stop where it dies again and again.
+        """
+        if shutil.disk_usage(database.data).free < ROOM_TO_START:
+            self._tell_once("the database died, as the disk is full; it is started again once there is room.")
+            return
         self.deaths.append(time.monotonic())
         if len(self.deaths) == MOST_DEATHS and self.deaths[-1] - self.deaths[0] < 5 * A_MINUTE:
             raise Stop(f"the database died {MOST_DEATHS} times. The end of {database.log}:\n{tail(database.log)}")
         say("the database died; starting it again …")
         database.start()
         say("the database is back.")
+
+    def _tell_once(self, says: str) -> None:
+        if says != self.told:
+            say(says)
+        self.told = says
 
 
 def backup_is_due(folder: Path, now: float) -> bool:

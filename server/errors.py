@@ -17,6 +17,8 @@ from server.guard import PROBLEM, says
 from server.language import told
 from server.sentences import message
 
+# Who did what is sent, and in a refusal who is signed in.
+SIGNED_IN_AS = "X-Signed-In-As"
 LOCKED = message("errors.somebody_else_changed_the_same_things")
 
 
@@ -46,6 +48,14 @@ class NotKnown(Exception):
 
 class CodeWanted(NotKnown):
     """Name and password are right, and the second factor's code is still wanted."""
+
+
+class SomebodyElse(Exception):
+    """It was done by one person, and another is signed in; says who, as the front end names a person in a crew."""
+
+    def __init__(self, says: str, owner: str) -> None:
+        super().__init__(says)
+        self.owner = owner
 
 
 class TooSoon(Exception):
@@ -82,6 +92,12 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(PermissionDenied)
     def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
         return tell(request, 403, said_by(error) or message("errors.your_role_does_not_allow_that"))
+
+    @api.exception_handler(SomebodyElse)
+    def _(request: HttpRequest, error: SomebodyElse) -> HttpResponse:
+        answer = tell(request, 403, error)
+        answer[SIGNED_IN_AS] = error.owner
+        return answer
 
     @api.exception_handler(Http404)
     def _(request: HttpRequest, error: Http404) -> HttpResponse:

@@ -7,9 +7,11 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
 from conduit.catalogue import has_message
+from server import room
 from server.body_size import LEAST, largest_body
 from server.language import Answer, told
 from server.observing.logs import request_number
+from server.room import disks
 from server.sentences import message
 
 PROBLEM = "application/problem+json"
@@ -54,6 +56,8 @@ class ApiGuard:
             plain.cookies = answer.cookies
             answer = plain
         answer.headers["Cache-Control"] = "no-store"
+        if disks.are_full():
+            answer.headers[room.HEADER] = "full"
         return answer
 
     def _refusal(self, request: HttpRequest) -> HttpResponse | None:

@@ -11,21 +11,26 @@ from django.utils.crypto import salted_hmac
 
 from server.accounts.models import Reply
 from server.errors import LOCKED
-from server.gate import is_locked_out
+from server.gate import FULL, is_locked_out
 from server.guard import problem
+from server.room import disks
 from server.sentences import message
 
 HEADER = "Idempotency-Key"
-# Nothing is kept of these, or what is sent has keys of its own: sent twice they do no more than once.
-REPEATABLE = {
-    *("signIn", "signOut", "askForPasswordLink"),
+# These write nothing of the crew's.
+ANSWERING = {
+    *("signIn", "signOut", "testShoe", "readFinder", "stopPlanning"),
     *("previewPlan", "previewRack", "listRackWays", "listWays", "listRemedies", "shareClosing", "checkMarks"),
     *("readNote", "writeNote", "compareRuns", "tellUnderChange", "readScrapList"),
+}
+# Of these nothing is kept, or what is sent has keys of its own: sent twice they do no more than once.
+REPEATABLE = ANSWERING | {
+    "askForPasswordLink",
     # A link is used up by itself, and a code that was guessed with it stays counted.
     "takePasswordLink",
     # What they tell once is a secret, and is not kept.
     *("makePasswordLink", "beginSecondFactor", "confirmSecondFactor"),
-    *("testShoe", "readFinder", "planCuts", "stopPlanning", "pickChoices", "doActs", "doCut"),
+    *("planCuts", "pickChoices", "doActs", "doCut"),
 }
 NEEDED = message("once.needed", header=HEADER)
 OTHER = message("once.other", header=HEADER)
@@ -40,8 +45,10 @@ def needs_key(methods: list[str], operation: str | None) -> bool:
 def once_only(run: Run) -> Run:
     """An operation of the API, done once for a key: sent again it is answered as it was the first time."""
     operation: Any = run.__self__  # type: ignore[attr-defined]
-    if not needs_key(operation.methods, operation.operation_id):
+    if "GET" in operation.methods or operation.operation_id in ANSWERING:
         return run
+    if not needs_key(operation.methods, operation.operation_id):
+        return _with_room(run)
 
     @wraps(run)
     def once(request: HttpRequest, **given: Any) -> HttpResponse:
@@ -58,7 +65,17 @@ def once_only(run: Run) -> Run:
                 return problem(409, LOCKED)
             raise
 
-    return once
+    return _with_room(once)
+
+
+def _with_room(run: Run) -> Run:
+    """A write that is refused as long as the disk is full."""
+
+    @wraps(run)
+    def write(request: HttpRequest, **given: Any) -> HttpResponse:
+        return problem(507, FULL) if disks.are_full() else run(request, **given)
+
+    return write
 
 
 @transaction.atomic

@@ -81,6 +81,10 @@ def files_in(folder: str) -> dict[str, object]:
 if PHOTOS_DIR:
     STORAGES["photos"] = files_in(PHOTOS_DIR)
 
+# Where data lie on this machine, and how much room is to stay there: below it nothing is written.
+DATA_FOLDERS = [os.environ.get("CRELDA_DATA_DIR", ""), PHOTOS_DIR]
+KEEP_FREE_MB = int(os.environ.get("CRELDA_KEEP_FREE_MB", "100"))
+
 # Seconds until a database that says nothing is given up; what has long work to do there sets more.
 DATABASE_PATIENCE = int(os.environ.get("CRELDA_DATABASE_PATIENCE", "8"))
 # Proxies whose word on where a request comes from is taken.

@@ -27,14 +27,14 @@ from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, 
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
 from conduit.values import Given
 
-# Bytes as JSON, with spaces and letters as escapes: all that anybody measured is far within it.
+# Bytes as JSON that are kept: all that anybody measured is far within it. Of up to twice as many that is told.
 LARGEST_DOCUMENT = 128 * 1024
 
 
 class RunDocument(Given):
     """One run as measured, from its start box to its end."""
 
-    model_config = ConfigDict(json_schema_extra={"x-most-bytes": LARGEST_DOCUMENT})
+    model_config = ConfigDict(json_schema_extra={"x-most-bytes": 2 * LARGEST_DOCUMENT})
 
     name: Name = ""
     material: Material = "EMT"

@@ -29,26 +29,26 @@ class Launched:
     """`./crelda …` with a run folder of its own, which shares the installed environment."""
 
     def __init__(self, *arguments, cwd=None, seeded=False, open_to_others=False, within=None, **environment):
-        self.folder = within or self.made(seeded, open_to_others)
+        self.folder = within or Path(tempfile.mkdtemp(prefix="crelda-test-"))
+        if not (self.folder / "venv").exists():
+            self.make_ready(seeded, open_to_others)
         # These tests run within a test database's environment, which the launcher must not take for its own.
         inherited = {key: value for key, value in os.environ.items() if not key.startswith(("CRELDA_", "DJANGO_"))}
         env = {**inherited, "CRELDA_RUN_DIR": str(self.folder), **environment}
-        self.output = (self.folder / "output").open("w+")
+        # Not in the folder, whose disk may be full.
+        self.output = os.memfd_create("said")
         command = [ROOT / "crelda", *arguments]
         self.process = subprocess.Popen(command, cwd=cwd, env=env, stdout=self.output, stderr=subprocess.STDOUT)
 
-    def made(self, seeded, open_to_others):
-        folder = Path(tempfile.mkdtemp(prefix="crelda-test-"))
-        folder.chmod(0o755 if open_to_others else 0o700)
-        shutil.copytree(RUN / "stamps", folder / "stamps")
+    def make_ready(self, seeded, open_to_others):
+        self.folder.chmod(0o755 if open_to_others else 0o700)
+        shutil.copytree(RUN / "stamps", self.folder / "stamps")
         if seeded:
-            copy_demo(folder / "db")
-        (folder / "venv").symlink_to(RUN / "venv")
-        return folder
+            copy_demo(self.folder / "db")
+        (self.folder / "venv").symlink_to(RUN / "venv")
 
     def said(self):
-        self.output.flush()
-        return (self.folder / "output").read_text()
+        return os.pread(self.output, os.fstat(self.output).st_size, 0).decode()
 
     def wait_for(self, words, times=1):
         give_up = time.monotonic() + PATIENCE
@@ -68,7 +68,7 @@ class Launched:
         if self.process.poll() is None:
             self.process.send_signal(signal.SIGTERM)
             self.process.wait(PATIENCE)
-        self.output.close()
+        os.close(self.output)
         shutil.rmtree(self.folder)
 
 

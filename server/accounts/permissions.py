@@ -9,7 +9,8 @@ from django.utils import timezone
 from ninja.security import SessionAuth
 from ninja.security.apikey import APIKeyCookie
 
-from server.accounts.models import Crew, Role, User
+from server.accounts.models import Crew, Role, User, name_of
+from server.errors import SIGNED_IN_AS, SomebodyElse
 from server.sentences import message
 
 LAST_SEEN = "last seen"
@@ -27,8 +28,13 @@ class SignedIn(SessionAuth):
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         """The person, or None."""
         user = request.user
-        if not isinstance(user, User) or not user.remember_place():
+        place = user.remember_place() if isinstance(user, User) else None
+        if not isinstance(user, User) or not place:
             return None
+        owner = f"{place.crew_id}.{user.pk}"
+        # What one did is not done in the name of another who signed in with the same browser since.
+        if request.headers.get(SIGNED_IN_AS, owner) != owner:
+            raise SomebodyElse(message("errors.somebody_else_is_signed_in", user=name_of(user)), owner)
         _keep_awake(request)
         return user
 

@@ -6,6 +6,8 @@ from django.db import DatabaseError, InterfaceError, connection
 from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
+from server.room import disks
+
 HEALTH, READY = "/healthz", "/readyz"
 
 
@@ -19,7 +21,7 @@ class Health:
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """200 or 503 with one word of why, or the answer to anything else."""
         if request.path_info == HEALTH:
-            return _says("ok")
+            return _says("ok, but the disk is full: nothing is written" if disks.are_full() else "ok")
         if request.path_info == READY:
             wrong = self._wrong()
             return _says(wrong or "ready", 503 if wrong else 200)

@@ -117,6 +117,8 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "cutting.what_it_is_cut_by": "what it is cut by",
     "errors.sign_in_first": "Sign in first.",
     "errors.some_of_it_could_not_be": "Some of it could not be read.",
+    "errors.somebody_else_is_signed_in": "{user} is signed in with this browser now. What was done before is kept for "
+    "whoever did it.",
     "errors.somebody_else_changed_the_same_things": "Somebody else changed the same things just now. Try again; "
     "nothing was done.",
     "errors.this_is_not_a_run": "This is not a run: {error}.",

@@ -67,13 +67,16 @@ def person(crew, username, role="lead"):
 class Api(Client):
     """A client of the API as one person, speaking JSON."""
 
-    def __init__(self, user=None, **more):
+    def __init__(self, user=None, shown_for=None, **more):
         super().__init__(**more)
+        # As whose a page sends what is done on it, where that is said.
+        self.shown_for = {"X-Signed-In-As": shown_for} if shown_for else {}
         if user:
             self.force_login(user)
 
     def send(self, method, path, body=None, key=None, language="en"):
-        content = {"headers": {"Idempotency-Key": str(key or uuid4()), "Accept-Language": language}}
+        headers = {"Idempotency-Key": str(key or uuid4()), "Accept-Language": language, **self.shown_for}
+        content = {"headers": headers}
         if method.upper() != "GET":
             content |= {"data": "" if body is None else body, "content_type": "application/json"}
         return getattr(self, method.lower())(f"/api{path}", **content)

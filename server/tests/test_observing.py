@@ -1,5 +1,6 @@
 import json
 import logging
+from tempfile import TemporaryDirectory
 from unittest.mock import patch
 
 from django.core.exceptions import ImproperlyConfigured
@@ -10,7 +11,8 @@ from server.accounts.members import invite
 from server.accounts.models import Role
 from server.demo.load import load
 from server.observing.logs import Formatter
-from server.tests.support import Api, CrewTestCase
+from server.room import disks
+from server.tests.support import PASSWORD, RUN, Api, CrewTestCase
 from server.upkeep.safety import refuse_unsafe
 
 SECRET = "what-somebody-typed"
@@ -28,6 +30,32 @@ class Health(TestCase):
     def test_a_database_without_todays_tables_is_not_ready(self):
         with patch("django.db.migrations.executor.MigrationExecutor.migration_plan", return_value=["one"]):
             self.assertContains(Client().get("/readyz"), "migrations are missing", status_code=503)
+
+
+class FullDisk(CrewTestCase):
+    def look(self):
+        disks.looked = 0.0
+
+    def test_all_is_read_and_worked_out_nothing_is_written_and_it_comes_back_by_itself(self):
+        self.addCleanup(self.look)
+        job = {"name": "Kiln room", "place": ""}
+        with TemporaryDirectory() as folder, override_settings(DATA_FOLDERS=[folder, ""], KEEP_FREE_MB=10**9):
+            self.look()
+            refused = self.api.send("POST", "/jobs", job)
+            self.assertEqual(refused.status_code, 507)
+            self.assertIn("disk is full", refused.json()["detail"])
+            acts = self.api.send("POST", f"/runs/{self.feed.pk}/bench", {"acts": []})
+            self.assertEqual(acts.status_code, 507)
+            for answer in (
+                self.api.send("GET", "/jobs"),
+                self.api.send("POST", "/plan", {"document": RUN}),
+                Api().send("POST", "/session", {"username": "ben", "password": PASSWORD}),
+            ):
+                self.assertEqual((answer.status_code, answer["X-Crelda-Disk"]), (200, "full"))
+            self.assertContains(Client().get("/healthz"), "the disk is full")
+        self.look()
+        self.assertEqual(self.api.send("POST", "/jobs", job).status_code, 201)
+        self.assertNotIn("X-Crelda-Disk", self.api.send("GET", "/jobs"))
 
 
 class Log(CrewTestCase):

@@ -129,6 +129,17 @@ class AtTheBench(BenchTestCase):
         kept = BendMade.objects.get()
         self.assertEqual((kept.angle, kept.tape, kept.at), (89.8, 20.0625, NOON))
 
+    def test_what_one_did_is_not_taken_as_another_who_is_signed_in(self):
+        crew = self.lead.membership.crew_id
+        body = {"acts": [act("cut")]}
+        theirs = Api(self.bender, shown_for=f"{crew}.{self.lead.pk}")
+        refused = theirs.send("POST", f"/runs/{self.feed.pk}/bench", body)
+        self.assertEqual((refused.status_code, refused["X-Signed-In-As"]), (403, f"{crew}.{self.bender.pk}"))
+        self.assertIn("ben is signed in", refused.json()["detail"])
+        self.assertFalse(Stick.objects.filter(cut_by=self.bender).exists())
+        own = Api(self.lead, shown_for=f"{crew}.{self.lead.pk}").send("POST", f"/runs/{self.feed.pk}/bench", body)
+        self.assertEqual(own.json()["bench"]["sticks"][0]["cut_by"], "lena")
+
     def test_a_whole_batch_sent_again_changes_nothing(self):
         self.do(act("cut"), bent(1, 99))
         for batch in ([act("unbent", bend=1), bent(1, 98)], [act("scrapped"), act("cut"), bent(1, 90)]):

@@ -2,6 +2,7 @@ import createClient, { type Middleware } from "openapi-fetch";
 import { chosenLanguage } from "@/words/language";
 import { t } from "@/words/shell";
 import { newKey } from "./new-key";
+import { shownFor } from "./owner";
 import { server } from "./reachable";
 import type { paths } from "./schema";
 import type { Run } from "./types";
@@ -31,6 +32,8 @@ interface ProblemBody {
 }
 
 const SAFE = new Set(["GET", "HEAD"]);
+const SIGNED_IN_AS = "X-Signed-In-As";
+const SIGN_IN = "/api/session";
 const writes = new WriteKeys(newKey);
 const PAUSE_BEFORE_SECOND_TRY = 700;
 
@@ -40,12 +43,23 @@ function cookie(name: string): string {
 }
 
 const asked: Middleware = {
-  onRequest({ request }) {
+  onRequest({ request, schemaPath }) {
     request.headers.set("Accept-Language", chosenLanguage());
-    if (!SAFE.has(request.method)) request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    if (SAFE.has(request.method)) return request;
+    request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    // Another may have signed in since, in another tab: what one did is not done in the other's name.
+    if (shownFor() && schemaPath !== SIGN_IN) request.headers.set(SIGNED_IN_AS, shownFor());
     return request;
   },
 };
+
+/** An answer with all of its body, or a rejection where that breaks off. */
+async function whole(request: Request): Promise<Response> {
+  const { body, status, statusText, headers } = await fetch(request);
+  const read = body && (await new Response(body).arrayBuffer());
+  // An answer of 204 has none, and may not be given an empty one.
+  return new Response(read?.byteLength ? read : null, { status, statusText, headers });
+}
 
 /** Sends a write with its key; where no answer comes it is sent once more, and done once all the same. */
 async function send(request: Request): Promise<Response> {
@@ -53,20 +67,28 @@ async function send(request: Request): Promise<Response> {
   const written = `${request.method} ${request.url}\n${await request.clone().text()}`;
   request.headers.set("Idempotency-Key", writes.keyOf(written, Date.now()));
   const again = request.clone();
-  const answer = await fetch(request).catch(async (error: unknown) => {
+  const answer = await whole(request).catch(async (error: unknown) => {
     if (!navigator.onLine || request.signal.aborted) throw error;
     await new Promise((resolve) => setTimeout(resolve, PAUSE_BEFORE_SECOND_TRY));
-    return fetch(again);
+    return whole(again);
   });
-  writes.answered(written);
+  if (isOurs(answer)) writes.answered(written);
   return answer;
+}
+
+/** Whether it is the server's word on the write: a proxy before it may give up while it is still done. */
+function isOurs({ status, headers }: Response): boolean {
+  const kind = headers.get("Content-Type") ?? "";
+  return status < 500 && (status === 204 || kind.includes("json"));
 }
 
 /** The same, and whether the server answers is heard. */
 async function heard(request: Request): Promise<Response> {
   try {
     const answer = await send(request);
-    server.heard(answer.status);
+    server.heard(answer.status, answer.headers.get("X-Crelda-Disk") === "full");
+    const signedIn = answer.headers.get(SIGNED_IN_AS);
+    if (signedIn && signedIn !== shownFor()) window.location.reload();
     return answer;
   } catch (error) {
     if (!request.signal.aborted) server.heard(0);

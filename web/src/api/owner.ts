@@ -8,8 +8,14 @@ const channel = new BroadcastChannel("crelda-person");
 /** Whose something in this browser is: a person in a crew. */
 export const ownerOf = (me: Pick<Me, "id" | "crew_id">): string => `${me.crew_id}.${me.id}`;
 
+let shown = "";
+
+/** For whom this tab shows what it shows; nothing before somebody is signed in. */
+export const shownFor = (): string => shown;
+
 /** What was kept here of answers given to somebody else is dropped before anything of it is shown. */
 export async function dropOthers(queries: QueryClient, owner: string): Promise<void> {
+  shown = owner;
   if (localStorage.getItem(KEY) === owner) return;
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "me" });
   await persister.removeClient();

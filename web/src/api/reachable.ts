@@ -1,18 +1,20 @@
-/** Whether the server answers, as the last requests found it. */
 type Listener = () => void;
+/** How the server stands, as the last requests found it; with a full disk it answers, and keeps nothing. */
+export type ServerState = "answers" | "away" | "disk full";
 
 // The server, its database, or a proxy before it has nothing to say just now.
 const AWAY = new Set([502, 503, 504]);
 
 export class Reachable {
-  private answers = true;
+  private state: ServerState = "answers";
   private readonly listeners = new Set<Listener>();
 
   /** A request was answered with this status; 0: with none. */
-  readonly heard = (status: number) => {
-    const answers = status !== 0 && !AWAY.has(status);
-    if (answers === this.answers) return;
-    this.answers = answers;
+  readonly heard = (status: number, diskFull = false) => {
+    const away = status === 0 || AWAY.has(status);
+    const state = diskFull ? "disk full" : away ? "away" : "answers";
+    if (state === this.state) return;
+    this.state = state;
     for (const listener of this.listeners) listener();
   };
 
@@ -21,7 +23,7 @@ export class Reachable {
     return () => void this.listeners.delete(listener);
   };
 
-  readonly snapshot = () => this.answers;
+  readonly snapshot = () => this.state;
 }
 
 export const server = new Reachable();

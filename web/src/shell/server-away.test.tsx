@@ -25,7 +25,7 @@ test("no answer, or one of a proxy before it, is a server that is away; a refusa
     reachable.heard(status);
     return reachable.snapshot();
   });
-  expect(found).toEqual([true, true, false, false, false, false, true, true]);
+  expect(found).toEqual(["answers", "answers", "away", "away", "away", "away", "answers", "answers"]);
   expect(told).toHaveBeenCalledTimes(2);
   forget();
   reachable.heard(0);
@@ -48,8 +48,16 @@ test("it is said until the server is ready, which is asked every few seconds", a
   expect(fetch).toHaveBeenCalledTimes(1);
 });
 
+test("a disk that is full is said as long as the answers say so", () => {
+  show(<ServerAway />, { role: "lead" });
+  act(() => server.heard(200, true));
+  expect(screen.getByRole("status").textContent).toContain("disk is full");
+  act(() => server.heard(200));
+  expect(screen.queryByRole("status")).toBeNull();
+});
+
 test("a network that is gone is no answer", async () => {
   vi.stubGlobal("fetch", vi.fn().mockRejectedValue(new TypeError("no network")));
   await askWhetherReady();
-  expect(server.snapshot()).toBe(false);
+  expect(server.snapshot()).toBe("away");
 });

@@ -5,22 +5,22 @@ import { t } from "@/words/shell";
 
 const PAUSE = 3000;
 
-/** Said on every page while the server gives no answer, though there is a network; once it does, all is asked anew. */
+/** Said on every page while the server cannot do its work, though there is a network; once it can, all is asked anew. */
 export function ServerAway() {
-  const answers = useSyncExternalStore(server.subscribe, server.snapshot);
+  const state = useSyncExternalStore(server.subscribe, server.snapshot);
   const queries = useQueryClient();
   useEffect(() => {
-    if (answers) return;
+    if (state !== "away") return;
     const timer = setInterval(askWhetherReady, PAUSE);
     return () => {
       clearInterval(timer);
       queries.invalidateQueries();
     };
-  }, [answers, queries]);
-  if (answers || !navigator.onLine) return null;
+  }, [state, queries]);
+  if (state === "answers" || !navigator.onLine) return null;
   return (
     <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
-      {t("waitingForTheServerNothing")}
+      {state === "away" ? t("waitingForTheServerNothing") : t("theServersDiskIsFull")}
     </p>
   );
 }
