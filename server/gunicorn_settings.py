@@ -8,6 +8,7 @@ from prometheus_client.multiprocess import mark_process_dead
 bind = f"{os.environ.get('CRELDA_HOST', '127.0.0.1')}:{os.environ.get('CRELDA_PORT', '8417')}"
 # Imported once, before the processes are made of it: half the work of a start, and none of it against a clock.
 preload_app = True
+worker_class = "server.whole_requests.WholeRequests"
 workers = int(os.environ.get("CRELDA_WORKERS", "2"))
 threads = int(os.environ.get("CRELDA_THREADS", "12"))
 # Longer than proxies keep a connection, so that none of them sends into one that was just closed.

@@ -4,6 +4,7 @@ import atexit
 import json
 import shutil
 import subprocess
+from contextlib import contextmanager
 from functools import cache
 from unittest import TestCase
 
@@ -38,19 +39,27 @@ def copy_demo(folder):
     subprocess.run(["cp", "--archive", with_demo(), folder], check=True)
 
 
+@contextmanager
+def running_database(name, demo=True):
+    """A database that runs, with the demo or with no table at all; it goes with what it was made for."""
+    database = Database(name)
+    database.port = 0
+    try:
+        if demo:
+            copy_demo(database.data)
+        database.start()
+        yield database
+    finally:
+        database.stop()
+        shutil.rmtree(database.data, ignore_errors=True)
+
+
 class DatabaseCase(TestCase):
     """Tests on private databases that are made for one test."""
 
     def database_called(self, name, demo=True):
-        """A database that runs, with the demo or with no table at all."""
-        database = Database(name)
-        database.port = 0
-        self.addCleanup(shutil.rmtree, database.data, ignore_errors=True)
-        self.addCleanup(database.stop)
-        if demo:
-            copy_demo(database.data)
-        database.start()
-        return database
+        """A database that runs as long as the test."""
+        return self.enterContext(running_database(name, demo))
 
     def begin(self, database, script, *words):
         """Run a script of the server's on a database; the process."""
