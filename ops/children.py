@@ -16,7 +16,8 @@ def start(
 ) -> "subprocess.Popen[bytes]":
     """Start a program in a session of its own, so that Ctrl-C reaches it only through us; as `account`, or as we are.
 
-    A program that changes its account by itself would not be ended with us: the system drops the wish then.
+    It ends with the thread that starts it, and so with us where that is the main one; not a program that changes its
+    account by itself, as the system drops the wish then.
     """
     log.parent.mkdir(parents=True, exist_ok=True)
     who = pwd.getpwnam(account) if account else None

@@ -12,6 +12,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from server.accounts.client import address_of
 from server.guard import is_api, problem
 from server.sentences import message
+from server.stalls import Stalls, silence
 
 # MariaDB's numbers for a lock that was waited for too long, and for a deadlock: it is there, others are at work.
 LOCKED_OUT = (1205, 1213)
@@ -67,7 +68,8 @@ class Gate:
         self.answer = answer
         self.places = Places(max(1, settings.WEB_THREADS - LEFT_FOR_PAGES))
         self.trying = Lock()
-        self.failed, self.closed_until = False, 0.0
+        self.failed = False
+        self.stalls = Stalls(self._close)
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """The answer, or 503."""
@@ -75,7 +77,7 @@ class Gate:
             return self.answer(request)
         if not self.failed:
             return self._answer(request)
-        if monotonic() < self.closed_until or not self.trying.acquire(blocking=False):
+        if silence.lasts() or not self.trying.acquire(blocking=False):
             return _unavailable(GONE)
         try:
             self.failed = False
@@ -87,10 +89,17 @@ class Gate:
         who = request.COOKIES.get(settings.SESSION_COOKIE_NAME) or address_of(request) or ""
         if not self.places.enter(who):
             return _unavailable(BUSY)
+        self.stalls.enter()
         try:
             return self.answer(request)
         finally:
+            self.stalls.leave()
             self.places.leave(who)
+
+    def _close(self) -> None:
+        """Let nobody in for a while."""
+        self.failed = True
+        silence.begin(PAUSE)
 
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
         """503 for what the database did not answer."""
@@ -98,7 +107,7 @@ class Gate:
             return None
         if error.args and error.args[0] in FULL_UP:
             return problem(507, FULL)
-        self.failed, self.closed_until = True, monotonic() + PAUSE
+        self._close()
         connection.close()
         return _unavailable(GONE)
 

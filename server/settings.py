@@ -93,11 +93,12 @@ WEB_THREADS = int(os.environ.get("CRELDA_THREADS", "12"))
 DATABASES = {
     "default": dj_database_url.parse(os.environ["CRELDA_DATABASE_URL"], conn_max_age=60, conn_health_checks=True)
 }
+DATABASES["default"]["ENGINE"] = "server.database"
 DATABASES["default"].setdefault("OPTIONS", {}).update(
     charset="utf8mb4",
     init_command=f"SET sql_mode='STRICT_ALL_TABLES', innodb_lock_wait_timeout={DATABASE_PATIENCE // 2}",
     isolation_level="read committed",
-    connect_timeout=DATABASE_PATIENCE // 2,
+    connect_timeout=DATABASE_PATIENCE // 4,
     read_timeout=DATABASE_PATIENCE,
     write_timeout=DATABASE_PATIENCE,
 )

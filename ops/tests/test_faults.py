@@ -4,10 +4,9 @@ import os
 import shutil
 import signal
 import subprocess
-import threading
 import time
 import urllib.error
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import ThreadPoolExecutor, wait
 from contextlib import suppress
 from http.client import HTTPException
 from uuid import uuid4
@@ -53,16 +52,11 @@ class Faults(DatabaseCase):
         server, address = self.web(database)
         people = [Client(address, "marek") for _ in range(PEOPLE)]
         run = people[0].send("api/jobs")[0]["runs"][0]["id"]
-        stopping = threading.Event()
-        killer = threading.Thread(target=self.kill_things, args=(database, server, stopping))
-        killer.start()
-        try:
-            with ThreadPoolExecutor(PEOPLE) as crowd:
-                share = WRITES // PEOPLE
-                said = [one for part in crowd.map(lambda one: self.write(one, run, share), people) for one in part]
-        finally:
-            stopping.set()
-            killer.join()
+        share = WRITES // PEOPLE
+        with ThreadPoolExecutor(PEOPLE) as crowd:
+            writing = [crowd.submit(self.write, one, run, share) for one in people]
+            self.kill_things(database, server, writing)
+            said = [one for part in writing for one in part.result()]
         self.assertEqual(len(said), PEOPLE * share)
         there = self.told(database, THERE)
         self.assertEqual((there["halves"], there["unledgered"]), (0, 0))
@@ -94,18 +88,25 @@ class Faults(DatabaseCase):
                 return
             time.sleep(0.2)
 
-    def kill_things(self, database, server, stopping):
-        """By turns: a web process killed, the database frozen, the database killed and started again."""
-        while not stopping.wait(1.5):
+    def kill_things(self, database, server, writing):
+        """By turns: a web process killed, the database frozen, the database killed and started again.
+
+        In the main thread: what another starts would end with that.
+        """
+
+        def all_is_written():
+            return not wait(writing, 1.5).not_done
+
+        while not all_is_written():
             with suppress(subprocess.CalledProcessError):
                 workers = subprocess.check_output(["pgrep", "-P", str(server.pid)], text=True).split()
                 os.kill(int(workers[0]), signal.SIGKILL)
-            if stopping.wait(1.5):
+            if all_is_written():
                 return
             os.kill(database.process.pid, signal.SIGSTOP)
             time.sleep(FROZEN)
             os.kill(database.process.pid, signal.SIGCONT)
-            if stopping.wait(1.5):
+            if all_is_written():
                 return
             database.process.kill()
             database.process.wait()

@@ -199,6 +199,9 @@ class UpAndDown(LauncherCase):
             subprocess.run(["pkill", "-STOP", *database], check=True)
             # What was at work when it was stopped may still be answered.
             time.sleep(0.5)
+            began = time.monotonic()
+            self.assertEqual(self.asked(port, "/api/session"), 503)
+            self.assertLess(time.monotonic() - began, 5, "long before the driver's own patience ends")
             with ThreadPoolExecutor(16) as crowd:
                 answers = [crowd.submit(self.asked, port, "/api/session") for _ in range(16)]
                 time.sleep(0.3)
@@ -206,6 +209,7 @@ class UpAndDown(LauncherCase):
                 self.assertEqual(self.asked(port, "/"), 200, "the page comes while all that ask the database wait")
                 self.assertLess(time.monotonic() - began, 5)
                 self.assertEqual({answer.result() for answer in answers}, {503})
+            self.assertEqual((launched.folder / "logs" / "server.log").read_text().count('"status": 503'), 17)
             subprocess.run(["pkill", "-CONT", *database], check=True)
             self.assertTrue(self.comes_back(port))
             for death in range(1, MOST_DEATHS):

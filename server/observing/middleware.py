@@ -3,14 +3,17 @@
 import logging
 import re
 from collections.abc import Callable
+from contextlib import suppress
 from time import perf_counter
 from uuid import uuid4
 
 from django.db import connection
 from django.http import HttpRequest, HttpResponseBase
+from django.urls import Resolver404, resolve
 
 from server.accounts.client import through_a_proxy
 from server.accounts.models import User
+from server.guard import is_api
 from server.observing.logs import request_number
 from server.observing.metrics import IN_DATABASE, QUERIES, REQUESTS, TURNED_AWAY, Queries
 
@@ -33,8 +36,8 @@ class Observe:
             with connection.execute_wrapper(queries):
                 answer = self.answer(request)
             answer.headers[HEADER] = number
-            if request.resolver_match:
-                _tell(request, answer.status_code, perf_counter() - began, queries)
+            if route := _route(request):
+                _tell(request, route, answer.status_code, perf_counter() - began, queries)
             return answer
         finally:
             request_number.reset(kept)
@@ -45,9 +48,17 @@ def _number(request: HttpRequest) -> str:
     return given if NUMBER.fullmatch(given) and through_a_proxy(request) else uuid4().hex
 
 
-def _tell(request: HttpRequest, status: int, seconds: float, queries: Queries) -> None:
-    """The pattern of the address and not the address, which may be a one-time link."""
-    route, method = request.resolver_match.route if request.resolver_match else "", request.method or ""
+def _route(request: HttpRequest) -> str:
+    """The pattern of the address and not the address, which may be a one-time link; also of what was not let in."""
+    if request.resolver_match or not is_api(request):
+        return request.resolver_match.route if request.resolver_match else ""
+    with suppress(Resolver404):
+        return resolve(request.path_info).route
+    return ""
+
+
+def _tell(request: HttpRequest, route: str, status: int, seconds: float, queries: Queries) -> None:
+    method = request.method or ""
     REQUESTS.labels(method, route, str(status)).observe(seconds)
     QUERIES.inc(queries.count)
     IN_DATABASE.observe(queries.seconds)

@@ -7,11 +7,13 @@ from django.test import TransactionTestCase
 
 from server.accounts.models import Crew
 from server.guard import PROBLEM
+from server.stalls import silence
 from server.tests.support import Api, person
 
 
 class DatabaseGone(TransactionTestCase):
     def setUp(self):
+        self.addCleanup(silence.end)
         self.api = Api(person(Crew.objects.create(name="Ours"), "lena"))
 
     def test_a_database_that_is_gone_is_told_and_comes_back(self):
@@ -20,6 +22,5 @@ class DatabaseGone(TransactionTestCase):
         self.assertEqual((answer.status_code, answer["Content-Type"], answer["Retry-After"]), (503, PROBLEM, "2"))
         self.assertEqual(self.api.send("GET", "/jobs").status_code, 503, "not asked again at once")
         self.assertEqual(self.api.get("/jobs/3/stock").status_code, 200, "pages come all the same")
-        with mock.patch("server.gate.monotonic", return_value=1e12):
-            self.assertEqual(self.api.send("GET", "/jobs").status_code, 200)
+        silence.end()
         self.assertEqual(self.api.send("GET", "/jobs").status_code, 200)

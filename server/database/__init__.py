@@ -1,0 +1,1 @@
+"""Django's backend for MariaDB, as the server uses it."""
