@@ -14,6 +14,8 @@ FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 LENGTHS = frozenset(
     {"trade size", "length", "source length", "cut", "saw at", "mark", "tape", "tape_wanted", "tape_off"}
 )
+# Where it takes another sign than a comma between cells, a cell of its own begins behind that.
+_AFTER_SEPARATOR = re.compile(r"([;|\t]\s*)(?=[=+\-@])")
 _BARE = re.compile(r"[+-]?[\d/ -]*\d")
 
 
@@ -39,4 +41,6 @@ def _cell(value: Any) -> str:
         return "yes" if value else "no"
     written = value.isoformat(timespec="seconds") if hasattr(value, "isoformat") else str(value)
     is_number = written.lstrip("+-").rstrip("°").replace(".", "").replace("/", "").replace(" ", "").isdigit()
-    return f"'{written}" if written.startswith(FORMULA_SIGNS) and not is_number else written
+    if is_number:
+        return written
+    return _AFTER_SEPARATOR.sub(r"\1'", f"'{written}" if written.startswith(FORMULA_SIGNS) else written)

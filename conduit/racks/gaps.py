@@ -41,7 +41,8 @@ def gaps_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Gap]:
     neighbours = {(one.member.number, other.member.number) for one, other in pairwise(there)}
     for one, other in combinations(there, 2):
         beside = (one.member.number, other.member.number) in neighbours
-        if not one.curve or not other.curve:
+        # What cannot be laid out to its end folds back on itself: its distances mean nothing.
+        if not one.curve or not other.curve or not (_is_whole(one) and _is_whole(other)):
             continue
         thick = (one.member.diameter + other.member.diameter) / 2
         within = math.inf if beside else thick + NOT_NEIGHBOURS
@@ -50,6 +51,10 @@ def gaps_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Gap]:
             asked = _asked(members, one, other, thick) if beside else None
             where = one.point_at(closest.first), one.step_at(closest.first)
             yield Gap(one, other, asked, closest.distance - thick, *where)
+
+
+def _is_whole(pipe: BentPipe) -> bool:
+    return bool(pipe.checked.layout and pipe.checked.layout.complete)
 
 
 def _asked(members: Members, one: BentPipe, other: BentPipe, thick: float) -> float | None:

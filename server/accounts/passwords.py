@@ -14,6 +14,7 @@ from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 from server.accounts import devices, second_factor
 from server.accounts.history import What, record
 from server.accounts.leading import leads_wholly, wholly_led
+from server.accounts.look_alikes import looks_like_another
 from server.accounts.models import Membership, Role, User, name_of
 from server.accounts.proof import must_be
 from server.accounts.sessions import sign_out_elsewhere
@@ -21,6 +22,7 @@ from server.errors import CodeWanted, Conflict, Refused
 from server.sentences import message
 
 TAKEN = message("accounts.somebody_signs_in_by_that_name")
+LOOKS_ALIKE = message("accounts.it_looks_like_another_name")
 GONE = message("accounts.this_link_was_used_or_is")
 
 
@@ -42,7 +44,10 @@ def new_person(given: Mapping[str, str]) -> User:
 
 
 def save_person(user: User) -> None:
-    """Save a person's row. Raises Refused where another signs in by the name."""
+    """Save a person's row. Raises Refused where another signs in by the name, or it could be read as another."""
+    named = {"username": user.username, "first": user.first_name, "last": user.last_name}
+    if doubtful := [place for place, name in named.items() if looks_like_another(name)]:
+        raise Refused(message("accounts.that_will_not_do"), dict.fromkeys(doubtful, LOOKS_ALIKE))
     try:
         with transaction.atomic():
             user.full_clean(validate_unique=False)

@@ -4,7 +4,6 @@ from typing import Any
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
 from pydantic import ValidationError
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
@@ -89,7 +88,7 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
 def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
     """The first who looked stays; a tick that is taken back is gone."""
     if act.kind == "checked":
-        told = {"by": name_of(user), "at": min(act.at, timezone.now()).isoformat()}
+        told = {"by": name_of(user), "at": act.at.isoformat()}
         stick.fit_checks.setdefault(act.item, told)
     else:
         stick.fit_checks.pop(act.item, None)
@@ -150,7 +149,7 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     if not bend.made:
         raise NoSuchStick(message("stick.no_bend", piece=act.piece, bend=act.bend))
     begun(benches.run, stick)
-    at = min(act.at, timezone.now())
+    at = act.at
     if before:
         before.live = None
         before.save(update_fields=["live"])

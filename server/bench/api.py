@@ -13,6 +13,7 @@ from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
 from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
 from server.csv_out import csv_answer
+from server.moments import when_done
 from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeOut
 
@@ -28,7 +29,8 @@ def get_bench(request: SignedInRequest, run_id: int) -> dict[str, Any]:
 @router.post("/runs/{int:run_id}/bench", response={200: ActsOut, 422: Told}, operation_id="doActs")
 def do_acts(request: SignedInRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
     """Do what was done at the bench; each act once, however often it is sent."""
-    outcomes, bench = actions.do_acts(request.auth, run_id, given.acts)
+    acts = [act.model_copy(update={"at": when_done(act.at, given.sent_at)}) for act in given.acts]
+    outcomes, bench = actions.do_acts(request.auth, run_id, acts)
     return {"outcomes": outcomes, "bench": bench}
 
 

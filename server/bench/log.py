@@ -38,6 +38,7 @@ def line_of(one: BendMade) -> dict[str, Any]:
     return {
         "id": one.pk,
         "at": one.at,
+        "entered_at": one.entered_at or "",
         "by": name_of(one.by),
         "run_id": run.pk,
         "run": str(run.document.get("name", "")),
@@ -91,7 +92,7 @@ def _listed(names: dict[int, str]) -> list[dict[str, Any]]:
 
 
 COLUMNS = (
-    *("at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
+    *("at", "entered_at", "by", "job", "run", "piece", "bend", "again", "shoe", "mark", "reference", "hook", "where"),
     *("planned_angle", "dial", "angle", "off", "turned", "tape", "tape_wanted", "tape_off"),
     *("within", "out_by", "advice"),
 )

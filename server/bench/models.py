@@ -65,6 +65,7 @@ class BendMade(CrewOwned):
     figure = models.FloatField(null=True, help_text="That figure as shown.")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     at = models.DateTimeField(help_text="When it was bent, which may be long before it was sent.")
+    entered_at = models.DateTimeField(null=True, auto_now_add=True, help_text="When the server had it.")
 
     class Meta:
         """In the order in which they were made; one live reading a bend."""

@@ -104,6 +104,7 @@ class ActsIn(Schema):
     """What was done at the bench, oldest first."""
 
     acts: list[AnyAct] = Field(max_length=MOST_ACTS)
+    sent_at: When | None = Field(None, description="What the device's clock says as it sends them.")
 
 
 class Outcome(Schema):

@@ -91,7 +91,7 @@ def begun(run: Run, stick: Stick) -> None:
 
 def stage(user: User, run: Run, stick: Stick, act: Any) -> None:
     """Bring a stick to the stage that an act names. Raises CannotBeDone."""
-    at = min(act.at, timezone.now())
+    at = act.at
     match act.kind:
         case "cut":
             stick.cut_at, stick.cut_by = stick.cut_at or at, stick.cut_by or user

@@ -38,6 +38,8 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "crew's lead for another.",
     "accounts.this_link_is_too_old_or": "This link has expired, or is not whole. Whoever runs the server gets another "
     "from “./crelda people”.",
+    "accounts.it_looks_like_another_name": "It has letters of another alphabet that look like these, and could be "
+    "taken for another name. Write it in one alphabet.",
     "accounts.is_in_no_crew": "{user} is in no crew any more. Ask a lead for an invitation.",
     "accounts.this_link_was_used_or_is": "This link was used, or has expired. Ask your lead for another.",
     "accounts.this_server_has_a_crew_already": "This server already has a crew. Ask its lead for an invitation.",

@@ -190,6 +190,22 @@ class OwnAccount(CrewTestCase):
         odd = api.send("PUT", "/me", {"username": "a b<", "first": "", "last": ""})
         self.assertEqual((odd.status_code, list(odd.json()["places"])), (422, ["username"]))
 
+    def test_a_name_that_looks_like_another_is_refused(self):
+        api = Api(self.bender)
+        for name, refused in (
+            ("b\u0435n", True),  # Cyrillic e
+            ("\u0430\u0441\u0430", True),  # Cyrillic all, read as “aca”
+            ("Иван", False),
+            ("zoë-2", False),
+            ("田中taro", False),
+        ):
+            answer = api.send("PUT", "/me", {"username": name, "first": "", "last": ""})
+            self.assertEqual(answer.status_code, 422 if refused else 200, name)
+            if refused:
+                self.assertEqual(list(answer.json()["places"]), ["username"])
+        shown = api.send("PUT", "/me", {"username": "ben", "first": "L\u0435na", "last": ""})
+        self.assertEqual(list(shown.json()["places"]), ["first"])
+
     def test_a_forgotten_password_is_set_by_a_link_once(self):
         place = self.bender.memberships.get().pk
         theirs = Api(self.bender)

@@ -1,3 +1,7 @@
+from datetime import UTC, datetime, timedelta
+
+from django.utils import timezone
+
 from conduit.bender import finder_reads
 from conduit.bending import Bencher
 from conduit.tests.support import ninety
@@ -128,6 +132,16 @@ class AtTheBench(BenchTestCase):
             self.assertEqual(outcomes, [{"key": one["key"], "done": True, "says": ""}])
         kept = BendMade.objects.get()
         self.assertEqual((kept.angle, kept.tape, kept.at), (89.8, 20.0625, NOON))
+
+    def test_a_device_whose_clock_is_wrong_is_put_right(self):
+        now = timezone.now()
+        done, sent = (datetime(1999, 1, 1, 8, minute, tzinfo=UTC) for minute in (0, 30))
+        acts = [{**act("cut"), "at": done.isoformat()}, {**bent(1, 90), "at": sent.isoformat()}]
+        self.api.send("POST", f"/runs/{self.feed.pk}/bench", {"acts": acts, "sent_at": sent.isoformat()})
+        bend = BendMade.objects.get()
+        self.assertLess(abs(bend.at - now), timedelta(minutes=1))
+        self.assertLess(abs(bend.entered_at - now), timedelta(minutes=1))
+        self.assertLess(abs(Stick.objects.get().cut_at - (now - timedelta(minutes=30))), timedelta(minutes=1))
 
     def test_what_one_did_is_not_taken_as_another_who_is_signed_in(self):
         crew = self.lead.membership.crew_id
@@ -298,11 +312,11 @@ class Log(BenchTestCase):
         self.assertEqual(self.log()["total"], 1)
 
     def test_as_csv_no_cell_can_be_a_formula(self):
-        save_run(self.lead, self.feed.pk, 1, {**RUN, "name": "=HYPERLINK(1)"})
+        save_run(self.lead, self.feed.pk, 1, {**RUN, "name": "=HYPERLINK(1);@SUM(2)"})
         lines = self.api.send("GET", "/log.csv").content.decode().splitlines()
         self.assertEqual(len(lines), 3)
         self.assertIn("planned_angle,dial,angle,off", lines[0])
-        self.assertIn(",'=HYPERLINK(1),", lines[1])
+        self.assertIn(",'=HYPERLINK(1);'@SUM(2),", lines[1])
         self.assertIn(",90.1°,+0.1°,", lines[1])
 
 

@@ -1,6 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import { chosenLanguage } from "@/words/language";
 import { t } from "@/words/shell";
+import { clock } from "./clock";
 import { newKey } from "./new-key";
 import { shownFor } from "./owner";
 import { server } from "./reachable";
@@ -86,6 +87,7 @@ function isOurs({ status, headers }: Response): boolean {
 async function heard(request: Request): Promise<Response> {
   try {
     const answer = await send(request);
+    clock.heard(answer.headers.get("Date"));
     server.heard(answer.status, answer.headers.get("X-Crelda-Disk") === "full");
     const signedIn = answer.headers.get(SIGNED_IN_AS);
     if (signedIn && signedIn !== shownFor()) window.location.reload();

@@ -7548,6 +7548,11 @@ export interface components {
         ActsIn: {
             /** Acts */
             acts: (components["schemas"]["ArrangeAct"] | components["schemas"]["StageAct"] | components["schemas"]["BentAct"] | components["schemas"]["BendAct"] | components["schemas"]["FitAct"])[];
+            /**
+             * Sent At
+             * @description What the device's clock says as it sends them.
+             */
+            sent_at?: string | null;
         };
         /**
          * ArrangeAct

@@ -38,7 +38,7 @@ export function OutboxProvider({ me, children }: { me: Me; children: ReactNode }
     const post = (runId: number, acts: BenchAct[]) => {
       const asked = api.POST("/api/runs/{run_id}/bench", {
         params: { path: { run_id: runId } },
-        body: { acts },
+        body: { acts, sent_at: new Date().toISOString() },
       });
       return (reply(asked) as Promise<Answer>).catch((error: unknown) => {
         // Signed out by time: the sign-in page says that something waits here.

@@ -20,6 +20,7 @@ import { toTheWork } from "./to-the-work";
 import { Tour } from "./tour";
 import { startTour } from "./tour-place";
 import { Wordmark } from "./wordmark";
+import { WrongClock } from "./wrong-clock";
 
 const THEMES: { value: Theme; label: string }[] = [
   { value: "light", label: t("lightForDaylight") },
@@ -83,6 +84,7 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
         </div>
       </header>
       <ServerAway />
+      <WrongClock />
       <NoNetwork />
       <Tour />
       <Help asked={helping} onClose={() => setHelping(false)} />

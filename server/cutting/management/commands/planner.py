@@ -4,9 +4,10 @@ import os
 import resource
 from argparse import ArgumentParser
 from typing import Any
+from uuid import uuid4
 
-from django.core.management import call_command
 from django.core.management.base import BaseCommand
+from django_tasks_db.management.commands.db_worker import Worker
 
 from conduit.cutting.optimizer import warm_up
 from server.accounts.mail import QUEUE as MAIL
@@ -18,7 +19,29 @@ GIB = 2**30
 MOST_MEMORY = 4 * GIB
 # It is started anew after so many, so that nothing adds up.
 MOST_PLANS = 200
-PAUSE = 0.2
+# Seconds between two looks at the queue: at work, and once nothing came for some time.
+SHORTEST_PAUSE, LONGEST_PAUSE, LONGER = 0.2, 1.5, 1.05
+
+
+class Patient(Worker):
+    """The package's worker; the longer nothing comes, the seldomer it looks."""
+
+    _pause = SHORTEST_PAUSE
+
+    @property
+    def interval(self) -> float:
+        """How long to wait until the next look; a little longer each time."""
+        self._pause = min(LONGEST_PAUSE, LONGER * self._pause)
+        return self._pause
+
+    @interval.setter
+    def interval(self, seconds: float) -> None:
+        self._pause = seconds
+
+    def run_task(self, db_task_result: Any) -> None:
+        """Do what was asked for; more may follow soon."""
+        super().run_task(db_task_result)
+        self._pause = SHORTEST_PAUSE
 
 
 class Command(BaseCommand):
@@ -36,11 +59,15 @@ class Command(BaseCommand):
         resource.setrlimit(resource.RLIMIT_DATA, (MOST_MEMORY, MOST_MEMORY))
         os.environ["CRELDA_PLANNER"] = "1"
         warm_up()
-        work = {
-            "queue_name": f"{QUEUE},{MAIL}",
-            "interval": PAUSE,
-            "max_tasks": MOST_PLANS,
-            "reload": False,
-            "verbosity": 0,
-        }
-        call_command("db_worker", batch=options["all_there_is"], startup_delay=False, **work)
+        worker = Patient(
+            queue_names=[QUEUE, MAIL],
+            interval=SHORTEST_PAUSE,
+            batch=options["all_there_is"],
+            backend_name="default",
+            startup_delay=False,
+            max_tasks=MOST_PLANS,
+            worker_id=uuid4().hex,
+            excluded_queue_names=[],
+        )
+        worker.configure_signals()
+        worker.run()
