@@ -18,6 +18,7 @@ from pathlib import Path
 from typing import IO
 
 from ops.client import address_of, client
+from ops.half_restored import MARK
 from ops.paths import ROOT
 from ops.say import Stop
 
@@ -93,8 +94,9 @@ class Counter:
 
 def dump(url: str) -> Iterator[bytes]:
     """The lines of the database as it is now. Raises Stop where it cannot be read to its end."""
-    leaving_out = f"--ignore-table-data={address_of(url).name}.{LEFT_OUT}"
-    with client(url, "mariadb-dump", *FLAGS, leaving_out) as command:
+    name = address_of(url).name
+    without = [f"--ignore-table-data={name}.{LEFT_OUT}", f"--ignore-table={name}.{MARK}"]
+    with client(url, "mariadb-dump", *FLAGS, *without) as command:
         with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as process:
             assert process.stdout
             assert process.stderr
@@ -124,6 +126,8 @@ def write_backup(url: str, file: Path) -> Contents:
                 counter.take(line)
                 out.write(line)
             contents = counter.done()
+            if not contents.migrations:
+                raise Stop("there is nothing in this database that could be backed up: it has no tables of Crelda.")
             contents.made_at = datetime.now(UTC).isoformat(timespec="seconds")
             contents.version = version()
             out.write(LAST + json.dumps(asdict(contents)).encode() + b"\n")

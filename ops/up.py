@@ -16,12 +16,14 @@ from ops import install
 from ops.children import port_is_free, start, stop
 from ops.database import Database
 from ops.environment import server_environment
+from ops.half_restored import must_not_be_half_restored
 from ops.left_over import end_left_over, note_child
 from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.planners import Planners
 from ops.preparing import prepare
 from ops.say import Stop, run, say, tail
+from ops.swapping import put_right
 from ops.upkeep import Upkeep
 from ops.waiting import AN_ANSWER, wait_for
 
@@ -64,6 +66,7 @@ def up(fresh_demo: bool) -> None:
     host, port = os.environ.get("CRELDA_HOST", "127.0.0.1"), _port()
     with one_here(_runs_already) as lock:
         end_left_over("the server", SERVER_NOTE, UNDER_WAY)
+        put_right()
         Database("db").end_left_over()
         if not port_is_free(host, port):
             raise Stop(f"port {port} is taken by another program. Choose another: CRELDA_PORT=8500 ./crelda up")
@@ -90,6 +93,7 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
     url = os.environ.get("CRELDA_DATABASE_URL")
     if url:
         _must_be_reachable(url)
+        must_not_be_half_restored(url)
     database = None if url else Database("db")
     server: subprocess.Popen[bytes] | None = None
     planners: Planners | None = None

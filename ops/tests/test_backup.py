@@ -11,9 +11,10 @@ from tempfile import TemporaryDirectory
 from unittest.mock import patch
 
 from ops.backup import backup, kept, must_be_known, restore
-from ops.dump import LEFT_OUT, Contents, read_backup
+from ops.dump import LEFT_OUT, Contents, contents_of, read_backup
 from ops.say import Stop
 from ops.tests.support import DatabaseCase
+from ops.up import up
 from ops.upkeep import A_DAY, backup_is_due
 
 # Saves runs and stocks the rack without a pause, until it is stopped.
@@ -123,6 +124,34 @@ class Backup(DatabaseCase):
         self.assertEqual(self.told(here, CHECKSUMS), before)
         with self.on(here), self.assertRaisesRegex(Stop, "there already"):
             backup(str(good), "", 1)
+
+    def test_interrupted_elsewhere_it_is_marked_and_done_again(self):
+        here = self.database_called("marked-db")
+        good = self.back_up(here, "good.sql.gz")
+        with self.on(here):
+            with patch("ops.backup.contents_of", side_effect=[contents_of(here.url), KeyboardInterrupt]):
+                self.assertRaises(KeyboardInterrupt, restore, str(good), yes=True)
+            for act in (lambda: backup(str(self.folder / "half"), "", 1), lambda: up(fresh_demo=False)):
+                with self.assertRaisesRegex(Stop, r"interrupted.+before-restoring-.+gz"):
+                    act()
+            restore(str(good), yes=True)
+            backup(str(self.folder / "whole"), "", 1)
+
+    def test_into_a_database_that_others_use_nothing_is_read(self):
+        here = self.database_called("used-db")
+        good = self.back_up(here, "good.sql.gz")
+        worker = self.begin(here, WORK)
+        worker.stdout.readline()
+        with self.on(here), self.assertRaisesRegex(Stop, "connections of others are open"):
+            restore(str(good), yes=True)
+        worker.kill()
+        worker.communicate()
+
+    def test_nothing_is_no_backup(self):
+        here = self.database_called("empty-db", demo=False)
+        with self.on(here), self.assertRaisesRegex(Stop, "nothing in this database"):
+            backup(str(self.folder / "none.sql.gz"), "", 1)
+        self.assertEqual(list(self.folder.glob("none*")), [])
 
     def test_a_backup_of_a_newer_version_is_refused(self):
         with self.assertRaisesRegex(Stop, "newer version"):

@@ -169,6 +169,31 @@ class UpAndDown(LauncherCase):
             self.assertEqual(processes_of(launched.folder), [])
             self.assertTrue(port_is_free("127.0.0.1", port))
 
+    def test_a_restore_that_is_killed_leaves_all_as_it_was_and_one_that_is_not_takes_its_place(self):
+        with self.up() as (launched, port):
+            made = Launched("backup", str(launched.folder / "kept.sql.gz"), within=launched.folder)
+            self.assertEqual(made.ends()[0], 0, made.said())
+            self.stop(launched)
+            files = {path.name for path in launched.folder.iterdir()}
+            for kills in (True, False):
+                again = Launched("restore", str(launched.folder / "kept.sql.gz"), "--yes", within=launched.folder)
+                again.wait_for("making the database")
+                if kills:
+                    again.process.kill()
+                again.process.wait()
+                up = Launched("up", within=launched.folder, CRELDA_PORT=str(port))
+                up.wait_for("Ctrl-C stops it")
+                with urllib.request.urlopen(f"http://127.0.0.1:{port}/readyz") as ready:
+                    self.assertEqual(ready.status, 200)
+                self.stop(up)
+                self.assertEqual("every table has the rows of the backup" in again.said(), not kills)
+            left = {path.name for path in launched.folder.iterdir()} - files
+            self.assertEqual(left - {"backups"}, set())
+
+    def stop(self, launched):
+        launched.process.send_signal(signal.SIGINT)
+        self.assertEqual(launched.ends()[0], 0)
+
     def test_on_a_slow_machine_it_says_what_it_waits_for_and_comes_up(self):
         launched = self.launch("up", CRELDA_PORT=str(free_port()), seeded=True)
         with slow_motion(launched.folder):
