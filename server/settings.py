@@ -150,9 +150,10 @@ OTP_TOTP_ISSUER = "Crelda"
 # Guesses at codes are counted by client as those at passwords are: nobody's wrong ones hold up the right one.
 OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 
-# Signed out after so long without a sign of the person; each day's first request counts as one.
+# Signed out after so long without a sign of the person; on a device that is said to be shared, after hours.
 SESSION_ENGINE = "qsessions.backends.db"
-SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
+SESSION_COOKIE_AGE = 60 * 60 * 24 * int(os.environ.get("CRELDA_IDLE_DAYS", "14"))
+SHARED_IDLE_SECONDS = 60 * 60 * int(os.environ.get("CRELDA_SHARED_IDLE_HOURS", "8"))
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None

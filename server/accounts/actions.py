@@ -1,5 +1,6 @@
 """Signing in and out."""
 
+from django.conf import settings
 from django.contrib.auth import authenticate, login
 from django.http import HttpRequest
 
@@ -28,6 +29,8 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
     if isinstance(user, User) and user.place:
         second_factor.check(request, user, given.code)
         let_in(request, user)
+        if given.shared:
+            request.session.set_expiry(settings.SHARED_IDLE_SECONDS)
         return user
     if crowded:
         raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(crowded)), crowded)

@@ -1,11 +1,10 @@
-"""Letters, where the server has a mail server to give them to: so far the link for a forgotten password.
+"""The letter with a link for a forgotten password, where the server has a mail server.
 
 Whether a name is known is told to nobody: what is asked is always answered the same, and looked up by a planner.
 """
 
 from datetime import timedelta
 
-from django.conf import settings
 from django.core.mail import send_mail
 from django.db.models import Q
 from django.utils import timezone
@@ -13,9 +12,9 @@ from django_tasks import task
 
 from server.accounts.history import What, record
 from server.accounts.models import User, name_of
+from server.accounts.notices import QUEUE
 from server.accounts.passwords import token_for
 
-QUEUE = "mail"
 # So often at most a person is written to, whoever asks.
 PAUSE = timedelta(minutes=10)
 SUBJECT = "A new password for Crelda"
@@ -27,11 +26,6 @@ somebody, perhaps you, asked for a new password for “{username}”. This link 
 
 If it was not you there is nothing to do: the password stays as it is.
 """
-
-
-def is_set() -> bool:
-    """Whether there is a mail server."""
-    return bool(settings.EMAIL_HOST)
 
 
 @task(queue_name=QUEUE)

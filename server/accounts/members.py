@@ -154,7 +154,7 @@ def change_role(user: User, number: int, role: Role) -> None:
     before, place.role = place.role, role
     place.save(update_fields=["role"])
     if not _may_invite(place.user, crew):
-        _void_invitations(place)
+        void_invitations(place)
     user.remember_place()
     record(crew, user, What.CHANGED_ROLE, f"{name_of(place.user)}: {before} is {role} now")
 
@@ -172,7 +172,7 @@ def remove(user: User, number: int) -> None:
         require(user, Right.PEOPLE)
     _must_leave_a_lead(crew, place)
     gone = place.user
-    _void_invitations(place)
+    void_invitations(place)
     place.delete()
     gone.refresh_from_db()
     user.remember_place()
@@ -186,7 +186,7 @@ def _may_invite(user: User | None, crew: Crew) -> bool:
     return Membership.objects.filter(user=user, crew=crew, role__in=Right.PEOPLE.roles).exists()
 
 
-def _void_invitations(place: Membership) -> None:
+def void_invitations(place: Membership) -> None:
     """Nobody joins any more by what somebody made who is removed or leads no more."""
     made = Invitation.objects.filter(crew=place.crew_id, made_by=place.user_id, used_at=None, withdrawn_at=None)
     made.update(withdrawn_at=timezone.now())

@@ -16,6 +16,7 @@ from server.accounts.history import What, record
 from server.accounts.leading import leads_wholly, wholly_led
 from server.accounts.look_alikes import looks_like_another
 from server.accounts.models import Membership, Role, User, name_of
+from server.accounts.notices import tell
 from server.accounts.proof import must_be
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import CodeWanted, Conflict, Refused
@@ -68,11 +69,17 @@ def change_own(request: HttpRequest, user: User, names: Mapping[str, str], passw
     """
     before = name_of(user)
     username, first, last, email = (names[key].strip() for key in ("username", "first", "last", "email"))
-    if email != user.email:
+    address = user.email
+    if email != address:
         must_be(request, user, password, "password")
     user.username, user.first_name, user.last_name, user.email = username, first, last, email
     save_person(user)
-    record(user.membership.crew, user, What.CHANGED_NAME, f"{before} is {name_of(user)} now")
+    if before != name_of(user):
+        record(user.membership.crew, user, What.CHANGED_NAME, f"{before} is {name_of(user)} now")
+    if email != address:
+        record(user.membership.crew, user, What.CHANGED_ADDRESS)
+        for to in {address, email} - {""}:
+            tell(user, What.CHANGED_ADDRESS, to)
     return user
 
 
@@ -83,6 +90,7 @@ def change_own_password(request: HttpRequest, user: User, old: str, new: str) ->
         set_password(user, new, "new")
         user.save(update_fields=["password"])
         record(user.membership.crew, user, What.CHANGED_PASSWORD)
+        tell(user, What.CHANGED_PASSWORD)
         sign_out_elsewhere(user, request.session.session_key)
     update_session_auth_hash(request, user)
     devices.remember(request, user)
@@ -147,6 +155,6 @@ def take_password_link(request: HttpRequest, token: str, password: str, code: st
         set_password(user, password)
         user.save(update_fields=["password"])
         sign_out_elsewhere(user)
-        if place := user.place:
-            record(place.crew, user, What.CHANGED_PASSWORD, "by a link")
+        record(user.membership.crew, user, What.CHANGED_PASSWORD, "by a link")
+        tell(user, What.CHANGED_PASSWORD)
     return user

@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router
 
-from server.accounts import actions, beginning, history, mail, members, passwords, second_factor, sessions
+from server.accounts import actions, beginning, history, mail, members, notices, passwords, second_factor, sessions
 from server.accounts.models import Invitation, Role, User, name_of
 from server.accounts.permissions import Anyone, Right, SignedInRequest
 from server.accounts.schemas import (
@@ -123,7 +123,7 @@ def get_history_csv(request: SignedInRequest) -> HttpResponse:
 @router.get("/beginning", auth=None, response=Beginning, operation_id="isBeginningNeeded")
 def is_beginning_needed(request: HttpRequest) -> dict[str, bool]:
     """Whether there is no crew yet, and whether the server sends mail."""
-    return {"needed": beginning.is_needed(), "mail": mail.is_set()}
+    return {"needed": beginning.is_needed(), "mail": notices.is_set()}
 
 
 @router.post("/beginning", auth=Anyone(), response={200: Me, 409: Told, 422: Told}, operation_id="beginCrew")
@@ -158,7 +158,7 @@ def join_as_new(request: HttpRequest, token: str, given: PersonIn) -> Me:
 @router.post("/password-links", auth=Anyone(), response={204: None}, operation_id="askForPasswordLink")
 def ask_for_password_link(request: HttpRequest, given: KnownAs) -> Nothing:
     """Have a link sent to whoever is known so, where the server sends mail; answered the same for all."""
-    if mail.is_set():
+    if notices.is_set():
         mail.send_password_link.enqueue(given.known_as.strip(), request.build_absolute_uri("/").rstrip("/"))
     return 204, None
 

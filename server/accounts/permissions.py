@@ -14,6 +14,7 @@ from server.errors import SIGNED_IN_AS, SomebodyElse
 from server.sentences import message
 
 LAST_SEEN = "last seen"
+WRITTEN_IN_AN_AGE = 12
 
 
 class SignedInRequest(HttpRequest):
@@ -48,10 +49,11 @@ class Whoever(SignedIn):
 
 
 def _keep_awake(request: HttpRequest) -> None:
-    """A session ends so long after its last use; written once a day, not with each request."""
-    today = timezone.now().date().isoformat()
-    if request.session.get(LAST_SEEN) != today:
-        request.session[LAST_SEEN] = today
+    """A session ends so long after its last use; written a dozen times in that at most, not with each request."""
+    now, age = timezone.now().timestamp(), request.session.get_expiry_age()
+    seen = request.session.get(LAST_SEEN, 0)
+    if not isinstance(seen, int | float) or now - seen > age / WRITTEN_IN_AN_AGE:
+        request.session[LAST_SEEN] = now
 
 
 class Anyone(APIKeyCookie):

@@ -35,6 +35,7 @@ class Credentials(Schema):
     username: str = Field(max_length=150)
     password: str = Field(max_length=200)
     code: str = Field("", max_length=20, description="What the person's phone shows, where they have a second factor.")
+    shared: bool = Field(False, description="Others use this device too: signed out after hours without use.")
 
 
 class NewRuns(Schema):

@@ -15,6 +15,7 @@ from django_otp.plugins.otp_totp.models import TOTPDevice
 from server.accounts.history import What, record
 from server.accounts.leading import wholly_led
 from server.accounts.models import User, name_of
+from server.accounts.notices import tell
 from server.accounts.proof import count_guess, must_be
 from server.accounts.slowing import code_of, must_not_be_too_soon
 from server.errors import CodeWanted, Conflict, Refused
@@ -75,6 +76,7 @@ def confirm(user: User, code: str) -> list[str]:
     codes = [StaticToken.random_token() for _ in range(SPARE_CODES)]
     StaticToken.objects.bulk_create([StaticToken(device=spare, token=code) for code in codes])
     record(user.membership.crew, user, What.SECOND_FACTOR, "turned it on")
+    tell(user, What.SECOND_FACTOR)
     return codes
 
 
@@ -82,18 +84,21 @@ def confirm(user: User, code: str) -> list[str]:
 def turn_off(request: HttpRequest, user: User, password: str) -> None:
     """Turn one's own off. Raises Refused for a wrong password, TooSoon for whoever guesses it."""
     must_be(request, user, password, "password")
-    _remove(user)
+    remove(user)
     record(user.membership.crew, user, What.SECOND_FACTOR, "turned it off")
+    tell(user, What.SECOND_FACTOR)
 
 
 @transaction.atomic
 def take_away(lead: User, member: int) -> None:
     """Turn it off for somebody of the crew who lost the phone. Raises Conflict, PermissionDenied."""
     crew, user = wholly_led(lead, member)
-    _remove(user)
+    remove(user)
     record(crew, lead, What.SECOND_FACTOR, f"took it away from {name_of(user)}")
+    tell(user, What.SECOND_FACTOR)
 
 
-def _remove(user: User) -> None:
+def remove(user: User) -> None:
+    """Take all that it needs away."""
     for kind in (TOTPDevice, StaticDevice):
         kind.objects.filter(user=user).delete()

@@ -19,6 +19,7 @@ from django.utils.crypto import salted_hmac
 
 from server.accounts.client import address_of
 from server.accounts.devices import device_of
+from server.accounts.history import What, record
 from server.accounts.models import User
 from server.errors import TooSoon
 from server.sentences import message
@@ -28,6 +29,8 @@ LONGEST_FOR_A_NAME, LONGEST_FOR_AN_ADDRESS = 300, 60
 # Strangers' guesses at one name, wherever they come from.
 FREE_FOR_STRANGERS, LONGEST_FOR_STRANGERS = 24, 60
 STRANGER = "stranger"
+# So many failures, of one name from one address, are a line in the history each.
+TOLD_AT = frozenset(5**power for power in range(8))
 
 
 def code_of(username: str) -> str:
@@ -111,3 +114,14 @@ class SlowingHandler(AxesDatabaseHandler):  # type: ignore[misc]
         AxesProxyHandler.update_request(request)
         request.axes_user_agent = _client_of(request, str(credentials.get("username", "")))
         super().user_login_failed(sender, credentials, request, **more)
+        _tell_leads(request, str(credentials.get("username", "")))
+
+
+def _tell_leads(request: HttpRequest, username: str) -> None:
+    """Have it in the history of the person's crew: the first failure from somewhere, the fifth, the twenty-fifth …"""
+    user = User.objects.filter(username=username.removesuffix(code_of(""))).first()
+    here = _lately().filter(username=username, ip_address=address_of(request))
+    count = here.aggregate(count=Sum("failures_since_start"))["count"] or 0
+    if user and user.place and count in TOLD_AT:
+        told = f"{count} as {username} from {address_of(request)}"
+        record(user.place.crew, None, What.FAILED, told)

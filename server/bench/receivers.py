@@ -9,6 +9,7 @@ from conduit.cutting import Span, lies, number_of
 from conduit.plan import Plan
 from server.accounts.limits import limits_of, limits_set
 from server.accounts.models import Crew, User
+from server.accounts.privacy import erased
 from server.bench.models import Stick
 from server.bench.sheets import Benches, arranged_of, laid, limits_then, own_number
 from server.bench.status import follow_status
@@ -48,6 +49,19 @@ def note_behind(sender: Any, user: User, crew: Crew, **more: Any) -> None:
     for run in runs.select_related("crew"):
         run.behind = Benches(run, user).behind()
         run.save(update_fields=["behind"])
+
+
+@receiver(erased)
+def forget_name(sender: Any, crews: list[int], name: str, neutral: str, **more: Any) -> None:
+    """Who looked at something when it was fitted is kept by name."""
+    for stick in Stick.objects.filter(crew__in=crews).exclude(fit_checks={}):
+        checks = {
+            item: {**check, "by": neutral if check["by"] == name else check["by"]}
+            for item, check in stick.fit_checks.items()
+        }
+        if checks != stick.fit_checks:
+            stick.fit_checks = checks
+            stick.save(update_fields=["fit_checks"])
 
 
 def _span(stick: Stick, plan: Plan) -> Span | None:

@@ -294,6 +294,23 @@ class Letters(CrewTestCase):
         self.assertEqual((refused.status_code, list(refused.json()["places"])), (422, ["password"]))
         self.assertEqual(ben.send("PUT", "/me", {**names, "password": PASSWORD}).json()["email"], "ben@example.org")
 
+    def test_who_has_an_address_is_written_to_when_password_factor_or_address_change(self):
+        User.objects.filter(pk=self.bender.pk).update(email="ben@example.org")
+        ben = Api(self.bender)
+        names = {"username": "ben", "first": "", "last": "", "email": "new@example.org"}
+        with self.captureOnCommitCallbacks(execute=True):
+            ben.send("PUT", "/me", {**names, "password": PASSWORD})
+            ben.send("PUT", "/me", {**names, "first": "Ben"})
+            ben.send("PUT", "/me/password", {"old": PASSWORD, "new": "another-vise-to-clamp"})
+        self.assertEqual(
+            sorted((letter.to[0], letter.body.split("\n\n")[1]) for letter in mail.outbox),
+            [
+                ("ben@example.org", "The e-mail address of “ben” was changed."),
+                ("new@example.org", "The e-mail address of “ben” was changed."),
+                ("new@example.org", "The password of “ben” was changed."),
+            ],
+        )
+
     def test_without_a_mail_server_nothing_is_sent(self):
         with override_settings(EMAIL_HOST=""):
             User.objects.filter(pk=self.bender.pk).update(email="ben@example.org")

@@ -114,13 +114,30 @@ class SignIn(CrewTestCase):
         ours = Session.objects.filter(pk=client.session.session_key)
         ours.update(expire_date=timezone.now() + timedelta(days=1))
         client.send("GET", "/session")
-        self.assertLess(ours.get().expire_date, timezone.now() + timedelta(days=2), "written once a day")
+        self.assertLess(ours.get().expire_date, timezone.now() + timedelta(days=2), "not with each request")
         session = client.session
-        session[LAST_SEEN] = "2026-01-01"
+        session[LAST_SEEN] -= 60 * 60 * 24 * 2
         session.save()
         ours.update(expire_date=timezone.now() + timedelta(days=1))
         client.send("GET", "/session")
         self.assertGreater(ours.get().expire_date, timezone.now() + timedelta(days=13))
+
+    def test_on_a_shared_device_a_session_ends_after_hours_without_use(self):
+        ages = []
+        for shared in (False, True):
+            client = Api()
+            client.send("POST", "/session", {"username": "ben", "password": PASSWORD, "shared": shared})
+            client.send("GET", "/session")
+            ages.append(Session.objects.get(pk=client.session.session_key).expire_date - timezone.now())
+        self.assertGreater(ages[0], timedelta(days=13))
+        self.assertLess(ages[1], timedelta(hours=9))
+        ours = Session.objects.filter(pk=client.session.session_key)
+        session = client.session
+        session[LAST_SEEN] -= 60 * 60
+        session.save()
+        ours.update(expire_date=timezone.now() + timedelta(hours=1))
+        client.send("GET", "/session")
+        self.assertGreater(ours.get().expire_date, timezone.now() + timedelta(hours=7), "its use goes on")
 
     def test_the_page_is_guarded(self):
         page = Api().get("/runs/5/layout")

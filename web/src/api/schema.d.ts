@@ -1947,6 +1947,12 @@ export interface components {
              * @default
              */
             code?: string;
+            /**
+             * Shared
+             * @description Others use this device too: signed out after hours without use.
+             * @default false
+             */
+            shared?: boolean;
         };
         /**
          * LimitOut

@@ -1,5 +1,6 @@
 """People, for whoever runs the server: who there is, and links for them."""
 
+import json
 from argparse import ArgumentParser
 from typing import Any
 
@@ -9,7 +10,16 @@ from django.db import transaction
 from server.accounts import beginning
 from server.accounts.models import Crew, Role, User, name_of
 from server.accounts.passwords import save_person, token_for
+from server.accounts.privacy import erase, everything_of, let_back, shut_out
 from server.errors import Refused
+
+OF_A_PERSON = {
+    "link": "print a link by which somebody sets a new password",
+    "export": "print all that is kept of somebody, as JSON",
+    "shut-out": "sign somebody out everywhere, for as long as you say",
+    "let-back": "let somebody sign in again who was shut out",
+    "erase": "forget who somebody is; what they did stays, under a neutral name",
+}
 
 
 class Command(BaseCommand):
@@ -25,8 +35,11 @@ class Command(BaseCommand):
         crew = does.add_parser("crew", help="begin a crew, and print the link by which its lead sets a password")
         crew.add_argument("name", help="what the crew is called")
         crew.add_argument("lead", help="the name that its lead signs in by; a new one makes a new person")
-        link = does.add_parser("link", help="print a link by which somebody sets a new password")
-        link.add_argument("username", help="the name that they sign in by")
+        for name, says in OF_A_PERSON.items():
+            one = does.add_parser(name, help=says)
+            one.add_argument("username", help="the name that they sign in by")
+            if name == "erase":
+                one.add_argument("--yes", action="store_true", help="do it: it cannot be undone")
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Do it and print what came of it."""
@@ -35,10 +48,18 @@ class Command(BaseCommand):
             case "crew":
                 self.stdout.write(f"{address}/password/{self._crew(options['name'], options['lead'])}")
             case "link":
-                user = User.objects.filter(username=options["username"]).first()
-                if not user:
-                    raise CommandError(f"nobody signs in by the name “{options['username']}”.")
-                self.stdout.write(f"{address}/password/{token_for(user)}")
+                self.stdout.write(f"{address}/password/{token_for(_person(options['username']))}")
+            case "export":
+                told = everything_of(_person(options["username"]))
+                self.stdout.write(json.dumps(told, indent=1, default=str, ensure_ascii=False))
+            case "shut-out":
+                shut_out(_person(options["username"]))
+                self.stdout.write(f"{options['username']} is signed out everywhere and cannot sign in any more.")
+            case "let-back":
+                let_back(_person(options["username"]))
+                self.stdout.write(f"{options['username']} can sign in again.")
+            case "erase":
+                self._erase(_person(options["username"]), options["yes"])
             case _:
                 self._list(address, options["if_none"])
 
@@ -55,6 +76,12 @@ class Command(BaseCommand):
             raise CommandError(f"{error} {' '.join(error.places.values())}") from error
         return token_for(lead)
 
+    def _erase(self, user: User, yes: bool) -> None:
+        name = name_of(user)
+        if not yes:
+            raise CommandError(f"nothing was done. To forget who {name} is, for good, add --yes.")
+        self.stdout.write(f"{name} is “{erase(user)}” from now on; what they did stays the crew's.")
+
     def _list(self, address: str, only_if_none: bool) -> None:
         if beginning.is_needed():
             self.stdout.write("There is no crew yet. Begin it here (the link is good for a week):")
@@ -67,3 +94,10 @@ class Command(BaseCommand):
             places = crew.memberships.select_related("user")
             for place in sorted(places, key=lambda one: list(Role).index(Role(one.role))):
                 self.stdout.write(f"  {place.role:<7} {place.user.username:<20} {name_of(place.user)}")
+
+
+def _person(username: str) -> User:
+    user = User.objects.filter(username=username).first()
+    if not user:
+        raise CommandError(f"nobody signs in by the name “{username}”.")
+    return user

@@ -10,7 +10,7 @@ from django.core.management.base import BaseCommand
 from django_tasks_db.management.commands.db_worker import Worker
 
 from conduit.cutting.optimizer import warm_up
-from server.accounts.mail import QUEUE as MAIL
+from server.accounts.notices import QUEUE as MAIL
 from server.cutting.solving import QUEUE
 
 # Whoever measures or marks on the same machine goes first on the processor.

@@ -4,6 +4,7 @@ import { useIsBeginningNeeded, useLetIn } from "@/api/people";
 import { store } from "@/outbox/outbox-context";
 import { useTitle } from "@/shell/title";
 import { Button } from "@/ui/button";
+import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
@@ -18,6 +19,7 @@ export function SignIn() {
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
   const [code, setCode] = useState("");
+  const [shared, setShared] = useState(false);
   const [codeWanted, setCodeWanted] = useState(false);
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
@@ -31,7 +33,7 @@ export function SignIn() {
     setBusy(true);
     setWrong("");
     try {
-      await letIn(await reply(api.POST("/api/session", { body: { username, password, code } })));
+      await letIn(await reply(api.POST("/api/session", { body: { username, password, code, shared } })));
     } catch (error) {
       setCodeWanted(codeWanted || (error instanceof ApiError && error.codeWanted));
       setWrong(error instanceof ApiError ? error.message : t("somethingWentWrongHere"));
@@ -66,6 +68,9 @@ export function SignIn() {
           onChange={(e) => setPassword(e.target.value)}
         />
         {codeWanted && <CodeField value={code} onChange={setCode} />}
+        <CheckBox checked={shared} onCheck={setShared}>
+          {t("sharedDevice")}
+        </CheckBox>
         {wrong && <Notice severity={codeWanted && !code ? "note" : "stop"}>{wrong}</Notice>}
         <Button look="main" type="submit" disabled={busy} className="min-h-12 text-lg">
           {t("signIn")}
