@@ -11,6 +11,7 @@ from server.accounts.history import What, record
 from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User, name_of
 from server.accounts.passwords import set_password
+from server.accounts.permissions import must_turn_on_code
 from server.accounts.schemas import Credentials, Me
 from server.accounts.slowing import seconds_after_another, seconds_to_wait
 from server.errors import NotKnown, TooSoon
@@ -84,5 +85,7 @@ def describe(user: User) -> Me:
             "role": place.role,
             "crews": crews,
             "new_runs": {**as_shipped(), **place.crew.new_runs},
+            "leads_with_code": place.crew.leads_with_code,
+            "must_turn_on_code": must_turn_on_code(user),
         }
     )

@@ -129,6 +129,18 @@ def rename(user: User, name: str) -> None:
 
 
 @transaction.atomic
+def want_codes_of_leads(user: User, *, wanted: bool) -> None:
+    """Have what only leads may take a second factor. Raises Refused for a lead who has none: nobody could undo it."""
+    crew = require(user, Right.PEOPLE)
+    if wanted and not who_have_it([user.pk]):
+        raise Refused(message("accounts.turn_on_your_own_second_factor"))
+    if wanted != crew.leads_with_code:
+        crew.leads_with_code = wanted
+        crew.save(update_fields=["leads_with_code"])
+        record(crew, user, What.SECOND_FACTOR, f"{'wanted' if wanted else 'not wanted'} of leads")
+
+
+@transaction.atomic
 def set_new_runs(user: User, given: NewRuns) -> None:
     """Read the crew's new runs so from now on. Raises Refused for a length that cannot be read."""
     crew = require(user, Right.SET_UP)

@@ -59,6 +59,7 @@ class Crew(models.Model):
     new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
     sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
     is_demo = models.BooleanField(default=False)
+    leads_with_code = models.BooleanField(default=False, help_text="What only leads may takes a second factor.")
 
 
 class Role(models.TextChoices):

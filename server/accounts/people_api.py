@@ -31,6 +31,7 @@ from server.accounts.schemas import (
     RoleIn,
     SessionOut,
     Told,
+    WantedIn,
 )
 from server.csv_out import csv_answer
 from server.language import told
@@ -55,6 +56,13 @@ def get_people(request: SignedInRequest) -> dict[str, Any]:
 def name_crew(request: SignedInRequest, given: NameIn) -> Me:
     """Call the crew something else."""
     members.rename(request.auth, given.name)
+    return actions.describe(request.auth)
+
+
+@router.put("/crew/codes-of-leads", response={200: Me, 422: Told}, operation_id="wantCodesOfLeads")
+def want_codes_of_leads(request: SignedInRequest, given: WantedIn) -> Me:
+    """Have what only leads may take a second factor, or no longer."""
+    members.want_codes_of_leads(request.auth, wanted=given.wanted)
     return actions.describe(request.auth)
 
 

@@ -6,6 +6,7 @@ from typing import Any
 from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
 from django.utils import timezone
+from django_otp import user_has_device
 from ninja.security import SessionAuth
 from ninja.security.apikey import APIKeyCookie
 
@@ -104,6 +105,15 @@ class Right(Enum):
 
 def require(user: User, right: Right) -> Crew:
     """The person's crew, if their role has the right. Raises PermissionDenied, in words, for all others."""
+    crew = crew_of(user)
     if user.membership.role not in right.roles:
         raise PermissionDenied(right.otherwise)
-    return crew_of(user)
+    if right.roles == (Role.LEAD,) and must_turn_on_code(user):
+        raise PermissionDenied(message("accounts.leads_need_a_second_factor", crew=crew.name))
+    return crew
+
+
+def must_turn_on_code(user: User) -> bool:
+    """Whether the person leads a crew whose leads have a second factor, and has none."""
+    place = user.membership
+    return place.role == Role.LEAD and place.crew.leads_with_code and not user_has_device(user)

@@ -68,6 +68,14 @@ class Me(Schema):
     role: RoleName
     crews: list[CrewOfMine]
     new_runs: NewRuns
+    leads_with_code: bool = Field(description="What only leads of the crew may takes a second factor.")
+    must_turn_on_code: bool = Field(description="The person leads and has none: what only leads may waits for it.")
+
+
+class WantedIn(Schema):
+    """Whether something is wanted."""
+
+    wanted: bool
 
 
 class Told(Schema):

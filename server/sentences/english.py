@@ -40,6 +40,9 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "from “./crelda people”.",
     "accounts.it_looks_like_another_name": "It has letters of another alphabet that look like these, and could be "
     "taken for another name. Write it in one alphabet.",
+    "accounts.leads_need_a_second_factor": "Leads of {crew} need a second factor. Turn yours on first, under your "
+    "name at the top.",
+    "accounts.turn_on_your_own_second_factor": "Turn on your own second factor first; else nobody could undo this.",
     "accounts.is_in_no_crew": "{user} is in no crew any more. Ask a lead for an invitation.",
     "accounts.this_link_was_used_or_is": "This link was used, or has expired. Ask your lead for another.",
     "accounts.this_server_has_a_crew_already": "This server already has a crew. Ask its lead for an invitation.",

@@ -55,6 +55,22 @@ class SecondFactor(CrewTestCase):
         self.assertEqual(owner.send("POST", "/session", body).status_code, 200, "this browser signed in before")
         self.assertEqual(Api().send("POST", "/session", {**body, "code": ""}).json()["code_wanted"], True)
 
+    def test_a_crew_may_want_it_of_its_leads(self):
+        place = self.bender.memberships.get().pk
+        self.api.send("PUT", f"/people/{place}/role", {"role": "lead"})
+        wanted = {"wanted": True}
+        self.assertEqual(self.api.send("PUT", "/crew/codes-of-leads", wanted).status_code, 422, "she has none herself")
+        self.turned_on()
+        self.assertEqual(self.ben.send("PUT", "/crew/codes-of-leads", wanted).json()["must_turn_on_code"], False)
+        self.assertEqual(self.api.send("GET", "/session").json()["must_turn_on_code"], True)
+        refused = self.api.send("POST", "/people/invitations", {"role": "bender"})
+        self.assertEqual(refused.status_code, 403)
+        self.assertIn("Turn yours on first", refused.json()["detail"])
+        self.assertEqual(self.api.send("PUT", "/limits", {"limits": {}}).status_code, 403)
+        self.assertEqual(self.api.send("POST", "/jobs", {"name": "Work goes on", "place": ""}).status_code, 201)
+        self.ben.send("PUT", "/crew/codes-of-leads", {"wanted": False})
+        self.assertEqual(self.api.send("POST", "/people/invitations", {"role": "bender"}).status_code, 200)
+
     def test_a_spare_code_lets_in_once(self):
         spare = self.turned_on()
         self.assertEqual(len(set(spare)), 8)

@@ -42,6 +42,13 @@ export const useRemoveMember = () =>
 export const useNameCrew = () =>
   useRefreshing((name: string) => reply(api.PUT("/api/crew", { body: { name } })), [keys.me]);
 
+/** Whether what only leads may takes a second factor. */
+export const useWantCodesOfLeads = () =>
+  useRefreshing(
+    (wanted: boolean) => reply(api.PUT("/api/crew/codes-of-leads", { body: { wanted } })),
+    [keys.me],
+  );
+
 /** How the crew's new runs are read. */
 export const useSetNewRuns = () =>
   useRefreshing((body: Me["new_runs"]) => reply(api.PUT("/api/crew/new-runs", { body })), [keys.me]);

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crew/codes-of-leads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Want Codes Of Leads
+         * @description Have what only leads may take a second factor, or no longer.
+         */
+        put: operations["wantCodesOfLeads"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crew/new-runs": {
         parameters: {
             query?: never;
@@ -1891,6 +1911,16 @@ export interface components {
             /** Crews */
             crews: components["schemas"]["CrewOfMine"][];
             new_runs: components["schemas"]["NewRuns"];
+            /**
+             * Leads With Code
+             * @description What only leads of the crew may takes a second factor.
+             */
+            leads_with_code: boolean;
+            /**
+             * Must Turn On Code
+             * @description The person leads and has none: what only leads may waits for it.
+             */
+            must_turn_on_code: boolean;
         };
         /**
          * NewRuns
@@ -2075,6 +2105,14 @@ export interface components {
         NameIn: {
             /** Name */
             name: string;
+        };
+        /**
+         * WantedIn
+         * @description Whether something is wanted.
+         */
+        WantedIn: {
+            /** Wanted */
+            wanted: boolean;
         };
         /**
          * InviteIn
@@ -8845,6 +8883,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    wantCodesOfLeads: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
             };
         };
         responses: {

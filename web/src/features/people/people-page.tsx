@@ -3,6 +3,7 @@ import { useMe } from "@/api/queries";
 import { Shell } from "@/shell/shell";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
+import { CodesOfLeads } from "./codes-of-leads";
 import { CrewHistory } from "./crew-history";
 import { CrewName } from "./crew-name";
 import { Invitations } from "./invitations";
@@ -22,6 +23,7 @@ export function PeoplePage() {
         {people.data && (
           <>
             <Members members={people.data.members} leads={leads} />
+            {leads && me && <CodesOfLeads me={me} />}
             {leads && <Invitations open={people.data.invitations} />}
             <Rights rights={people.data.rights} />
             {leads && <CrewHistory />}
