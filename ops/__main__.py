@@ -16,6 +16,7 @@ from ops.load import load
 from ops.paths import PYTHON, ROOT, RUN
 from ops.people import people
 from ops.say import Stop, say
+from ops.sealing import new_key
 from ops.up import up
 
 HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema", "check-marks": "cli.check_marks"}
@@ -65,9 +66,13 @@ def main() -> int:
     where.add_argument("file", nargs="?", default="", metavar="FILE", help="a file that is not there yet")
     where.add_argument("--into", default="", metavar="FOLDER", help="a new file in this folder")
     keeping.add_argument("--keep", type=int, default=KEEP, help=f"how many stay in the folder (default: {KEEP})")
+    keeping.add_argument("--drill", action="store_true", help="also read it into a database that is thrown away")
     bringing = commands.add_parser("restore", help="put a backup in the place of what is there, after a question")
     bringing.add_argument("file", metavar="FILE")
     bringing.add_argument("--yes", action="store_true", help="do not ask")
+    bringing.add_argument("--key", default="", metavar="FILE", help="the key's file, where the backup is encrypted")
+    bringing.add_argument("--try", action="store_true", dest="trial", help="read it all, count it, change nothing")
+    commands.add_parser("backup-key", help="make a key for encrypted backups: keep it elsewhere, set its public half")
     commands.add_parser("bench", help="measure speed on a server and database of its own")
     loading = commands.add_parser("load", help="200 people at work on a server and database of its own, measured")
     loading.add_argument("--people", type=int, default=200)
@@ -124,9 +129,12 @@ def _do(given: argparse.Namespace) -> int:
     elif given.command == "people":
         people(given.words)
     elif given.command == "backup":
-        backup(given.file, given.into, given.keep)
+        backup(given.file, given.into, given.keep, given.drill)
     elif given.command == "restore":
-        restore(given.file, given.yes)
+        restore(given.file, given.yes, given.key, given.trial)
+    elif given.command == "backup-key":
+        install.everything(for_tests=False)
+        print(new_key())
     elif given.command == "load":
         load(given.people, given.seconds, given.processes)
     elif given.command == "bench":

@@ -2,8 +2,11 @@
 
 import os
 import re
+import shutil
 import subprocess
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
 
@@ -16,11 +19,12 @@ from ops.half_restored import MARK, begin, end, must_be_alone, must_not_be_half_
 from ops.one_here import one_here
 from ops.paths import ROOT, RUN
 from ops.say import Stop, say
+from ops.sealing import opened, seal
 from ops.swapping import database_beside, swap
 from ops.tables import bring_up_to_date
 
 KEEP = 14
-NAME = re.compile(r"crelda-\d{4}-\d\d-\d\d-\d{6}\.sql\.gz")
+NAME = re.compile(r"crelda-\d{4}-\d\d-\d\d-\d{6}\.sql\.gz(\.age)?")
 ANSWER = "replace"
 RUNNING = "Crelda runs from this folder. Stop it first (Ctrl-C where it runs), then restore."
 DROP_ALL = f"""SELECT CONCAT('SET FOREIGN_KEY_CHECKS=0; DROP TABLE IF EXISTS ',
@@ -28,8 +32,11 @@ DROP_ALL = f"""SELECT CONCAT('SET FOREIGN_KEY_CHECKS=0; DROP TABLE IF EXISTS ',
  WHERE table_schema = DATABASE() AND table_name <> '{MARK}' HAVING COUNT(*) > 0"""
 
 
-def backup(file: str, into: str, keep: int) -> None:
-    """Write the database into `file`, or a new one in the folder `into`, where the last `keep` stay. Raises Stop."""
+def backup(file: str, into: str, keep: int, drill: bool = False) -> None:
+    """Write the database into `file`, or a new one in the folder `into`, where the last `keep` stay.
+
+    `drill`: read it into a database that is thrown away, and count that. Raises Stop.
+    """
     install.everything(for_tests=False)
     target = Path(file) if file else Path(into) / f"crelda-{datetime.now():%Y-%m-%d-%H%M%S}.sql.gz"
     if file and target.exists():
@@ -39,6 +46,11 @@ def backup(file: str, into: str, keep: int) -> None:
     with database_at_hand() as (url, _):
         must_not_be_half_restored(url)
         contents = write_backup(url, target)
+    if drill:
+        with _filled_beside(target, contents):
+            say("read into a database that is thrown away again, it has every row.")
+    if recipient := os.environ.get("CRELDA_BACKUP_KEY"):
+        target = seal(target, recipient)
     print(f"{target}: {_told(contents)}, {target.stat().st_size / 1e6:.1f} MB")
     if into:
         for old in kept(Path(into))[keep:]:
@@ -51,19 +63,22 @@ def kept(folder: Path) -> list[Path]:
     return sorted((one for one in folder.iterdir() if NAME.fullmatch(one.name)), reverse=True)
 
 
-def restore(file: str, yes: bool) -> None:
-    """Put a backup in the place of what the database holds, after a question. Raises Stop."""
+def restore(file: str, yes: bool, key: str = "", trial: bool = False) -> None:
+    """Put a backup in the place of what the database holds, after a question; a `trial` is thrown away. Raises Stop."""
     install.everything(for_tests=False)
-    backup_of = Path(file)
-    contents = read_backup(backup_of)
-    must_be_known(contents)
-    say(f"{backup_of} is whole: {_told(contents)}, made {contents.made_at} by version {contents.version}.")
-    url = os.environ.get("CRELDA_DATABASE_URL")
-    with one_here(lambda _: RUNNING):
-        if url:
-            _restore_in_place(url, backup_of, contents, yes)
-        else:
-            _restore_beside(backup_of, contents, yes)
+    with opened(Path(file), key) as plain:
+        contents = read_backup(plain)
+        must_be_known(contents)
+        say(f"{file} is whole: {_told(contents)}, made {contents.made_at} by version {contents.version}.")
+        if trial:
+            with _filled_beside(plain, contents):
+                print(f"{file} is good: {_told(contents)} were read into a database that is thrown away again.")
+            return
+        with one_here(lambda _: RUNNING):
+            if url := os.environ.get("CRELDA_DATABASE_URL"):
+                _restore_in_place(url, plain, contents, yes)
+            else:
+                _restore_beside(plain, contents, yes)
     print(f"restored {_told(contents)} of {contents.made_at}. Everybody signs in anew; open links are void elsewhere.")
 
 
@@ -71,13 +86,23 @@ def _restore_beside(file: Path, contents: Contents, yes: bool) -> None:
     """Into a private database of its own, which then takes the place of the one that is there."""
     with database_at_hand() as (url, _):
         _keep(url, yes)
+    with _filled_beside(file, contents):
+        swap()
+
+
+@contextmanager
+def _filled_beside(file: Path, contents: Contents) -> Iterator[None]:
+    """A database with what a backup holds, stopped; what nobody takes is thrown away."""
     beside = database_beside()
     try:
-        beside.start()
-        _fill(beside.url, file, contents)
+        try:
+            beside.start()
+            _fill(beside.url, file, contents)
+        finally:
+            beside.stop()
+        yield
     finally:
-        beside.stop()
-    swap()
+        shutil.rmtree(beside.data, ignore_errors=True)
 
 
 def _restore_in_place(url: str, file: Path, contents: Contents, yes: bool) -> None:

@@ -17,6 +17,8 @@ LARGEST_LOG = 5 * 1024 * 1024
 OLD_LOGS = 3
 A_MINUTE, AN_HOUR, A_DAY = 60.0, 60 * 60.0, 24 * 60 * 60.0
 MOST_DEATHS = 3
+# Sundays a backup is also tried.
+DRILL_DAY = "0"
 # Bytes that a database wants to put its temporary tables and its log in order.
 ROOM_TO_START = 64 * 1024 * 1024
 
@@ -64,6 +66,8 @@ class Upkeep:
         if folder and not self.backup and now >= self.next_backup and backup_is_due(Path(folder), time.time()):
             keep = os.environ.get("CRELDA_BACKUP_KEEP", str(KEEP))
             command: list[str | Path] = [ROOT / "crelda", "backup", "--into", folder, "--keep", keep]
+            if time.strftime("%w") == DRILL_DAY:
+                command.append("--drill")
             self.backup = start(command, LOGS / "backup.log", self.env)
 
     def revive(self, database: Database) -> None:

@@ -83,6 +83,7 @@ if PHOTOS_DIR:
 
 # Where data lie on this machine, and how much room is to stay there: below it nothing is written.
 DATA_FOLDERS = [os.environ.get("CRELDA_DATA_DIR", ""), PHOTOS_DIR]
+BACKUP_DIR = os.environ.get("CRELDA_BACKUP_DIR", "")
 KEEP_FREE_MB = int(os.environ.get("CRELDA_KEEP_FREE_MB", "100"))
 
 # Seconds until a database that says nothing is given up; what has long work to do there sets more.

@@ -13,6 +13,7 @@ from unittest.mock import patch
 from ops.backup import backup, kept, must_be_known, restore
 from ops.dump import LEFT_OUT, Contents, contents_of, read_backup
 from ops.say import Stop
+from ops.sealing import new_key
 from ops.tests.support import DatabaseCase
 from ops.up import up
 from ops.upkeep import A_DAY, backup_is_due
@@ -146,6 +147,28 @@ class Backup(DatabaseCase):
             restore(str(good), yes=True)
         worker.kill()
         worker.communicate()
+
+    def test_encrypted_only_its_key_opens_it_and_it_is_tried_without_changing_anything(self):
+        here = self.database_called("sealed-db")
+        public, secret = new_key().strip().splitlines()
+        key, other = self.folder / "key", self.folder / "other"
+        key.write_text(secret)
+        other.write_text(new_key())
+        with patch.dict(os.environ, {"CRELDA_BACKUP_KEY": public.removeprefix("# public key: ")}):
+            self.back_up(here, "kept.sql.gz")
+        (sealed,) = self.folder.glob("kept*")
+        self.assertEqual((sealed.name, sealed.stat().st_mode & 0o077), ("kept.sql.gz.age", 0))
+        self.assertTrue(sealed.read_bytes().startswith(b"age-encryption.org/v1"))
+        before = self.told(here, CHECKSUMS)
+        with self.on(here):
+            for given in ("", str(other)):
+                with self.assertRaisesRegex(Stop, "encrypted|does not open"):
+                    restore(str(sealed), yes=True, key=given)
+            restore(str(sealed), yes=False, key=str(key), trial=True)
+            self.assertEqual(self.told(here, CHECKSUMS), before)
+            restore(str(sealed), yes=True, key=str(key))
+        after = self.told(here, CHECKSUMS)
+        self.assertEqual({**before, LEFT_OUT: 0}, {**after, LEFT_OUT: 0})
 
     def test_nothing_is_no_backup(self):
         here = self.database_called("empty-db", demo=False)

@@ -12,6 +12,7 @@ from django.http.response import HttpResponseNotFound
 from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, Counter, Histogram, generate_latest
 from prometheus_client.multiprocess import MultiProcessCollector
 
+from server.observing.backups import Backups
 from server.observing.queue import Queue
 
 SECONDS = (0.005, 0.01, 0.025, 0.05, 0.1, 0.2, 0.3, 0.5, 1, 2.5, 5, 10)
@@ -48,6 +49,7 @@ def metrics(request: HttpRequest) -> HttpResponse:
         return HttpResponseNotFound()
     queue = CollectorRegistry()
     queue.register(Queue())
+    queue.register(Backups())
     body = generate_latest(_counted()) + generate_latest(queue)
     return HttpResponse(body, content_type=CONTENT_TYPE_LATEST)
 
