@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
@@ -7,6 +8,14 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
+    {
+      name: "license of the font",
+      // It comes by a style sheet, and is not in the list that the build makes of what it put together.
+      generateBundle() {
+        const source = readFileSync("node_modules/@fontsource-variable/inter/LICENSE");
+        this.emitFile({ type: "asset", fileName: "license-of-the-font.txt", source });
+      },
+    },
     VitePWA({
       registerType: "prompt",
       injectRegister: null,
@@ -30,12 +39,13 @@ export default defineConfig({
         globPatterns: ["index.html", "assets/*.{js,css}", "assets/inter-latin-wght*.woff2", "*.svg"],
         globIgnores: ["assets/picture-solid-*.js", "assets/note-panel-*.js"],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/(api\/|healthz|readyz|metrics)/],
+        navigateFallbackDenylist: [/^\/(api\/|healthz|readyz|metrics|license)/],
       },
     }),
   ],
   resolve: { tsconfigPaths: true },
-  build: { sourcemap: false, modulePreload: { polyfill: false } },
+  // What is shipped, with its licenses: served beside it.
+  build: { sourcemap: false, modulePreload: { polyfill: false }, license: { fileName: "licenses.txt" } },
   test: { setupFiles: ["src/test/patience.ts"], testTimeout: 60_000 },
   // For work on the front end: npx vite, beside a running server.
   server: { proxy: { "/api": "http://127.0.0.1:8417" } },

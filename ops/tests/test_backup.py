@@ -11,6 +11,7 @@ from tempfile import TemporaryDirectory
 from unittest.mock import patch
 
 from ops.backup import backup, kept, must_be_known, restore
+from ops.children import free_port
 from ops.dump import LEFT_OUT, Contents, contents_of, read_backup
 from ops.say import Stop
 from ops.sealing import new_key
@@ -129,7 +130,7 @@ class Backup(DatabaseCase):
     def test_interrupted_elsewhere_it_is_marked_and_done_again(self):
         here = self.database_called("marked-db")
         good = self.back_up(here, "good.sql.gz")
-        with self.on(here):
+        with self.on(here), patch.dict(os.environ, {"CRELDA_PORT": str(free_port())}):
             with patch("ops.backup.contents_of", side_effect=[contents_of(here.url), KeyboardInterrupt]):
                 self.assertRaises(KeyboardInterrupt, restore, str(good), yes=True)
             for act in (lambda: backup(str(self.folder / "half"), "", 1), lambda: up(fresh_demo=False)):

@@ -10,6 +10,16 @@ export function FrontDoor({ children }: { children: ReactNode }) {
         <Wordmark large />
         <div className="mt-3">{children}</div>
         <p className="mt-8 text-[15px] text-soft">{t("creldaLaysOutPipeYour")}</p>
+        <p className="mt-2 text-[15px] text-soft">
+          {t("licenses")}{" "}
+          <a href="/licenses.txt" className="inline-block py-2.5 underline">
+            {t("whatItIsMadeWith")}
+          </a>
+          {", "}
+          <a href="/license-of-the-font.txt" className="inline-block py-2.5 underline">
+            {t("theFont")}
+          </a>
+        </p>
       </div>
     </main>
   );
