@@ -27,6 +27,11 @@ def largest_body(route: str) -> int:
     return _by_path().get("/" + re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", route), LEAST)
 
 
+def work_out() -> None:
+    """Have all sizes at hand before the first request: described, the API takes seconds, in each thread that asks."""
+    _by_path()
+
+
 @cache
 def _by_path() -> dict[str, int]:
     described = import_string("server.api.api").get_openapi_schema(path_prefix="/api/")

@@ -10,6 +10,7 @@ application = get_wsgi_application()
 from django.db import connections  # noqa: E402
 from django.urls import get_resolver  # noqa: E402
 
+from server import body_size  # noqa: E402
 from server.upkeep.safety import refuse_unsafe  # noqa: E402 (the models need the settings)
 
 refuse_unsafe()
@@ -17,3 +18,4 @@ refuse_unsafe()
 connections.close_all()
 # Now, and not with the first request of each process.
 get_resolver().url_patterns  # noqa: B018
+body_size.work_out()
