@@ -144,7 +144,7 @@ class Following(Journey):
         open_now, most = [], []
         page.on("request", lambda one: open_now.append(one) if one.url.endswith("/api/plan") else None)
         page.on("request", lambda one: most.append(len(open_now)))
-        page.on("requestfinished", lambda one: open_now.remove(one) if one in open_now else None)
+        page.on("response", lambda one: open_now.remove(one.request) if one.request in open_now else None)
         field(page, "Step 2, measure").fill("")
         page.keyboard.type("5' 11-3/16\"")
         document = {
