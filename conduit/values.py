@@ -6,6 +6,8 @@ from typing import TypeVar, dataclass_transform
 from pydantic import BaseModel, ConfigDict
 
 Part = TypeVar("Part")
+# In a JSON schema: how many bytes it may take, where that is bounded otherwise than by its parts.
+MOST_BYTES = "x-most-bytes"
 
 
 class Given(BaseModel):

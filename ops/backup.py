@@ -11,7 +11,7 @@ from datetime import datetime
 from pathlib import Path
 
 from ops import install
-from ops.client import client
+from ops.client import ask, client
 from ops.database import database_at_hand
 from ops.dump import Contents, contents_of, read_backup, write_backup
 from ops.environment import server_environment
@@ -140,9 +140,9 @@ def _fill(url: str, file: Path, contents: Contents) -> None:
 
 def load(url: str, file: Path) -> None:
     """Empty a database and read a backup into it. Raises Stop where the database refuses it."""
+    if dropping := ask(url, DROP_ALL):
+        ask(url, dropping)
     with client(url, "mariadb", "--batch", "--skip-column-names", "--raw") as command:
-        dropping = subprocess.run([*command, "--execute", DROP_ALL], capture_output=True, check=False)
-        _feed(command, [dropping.stdout])
         with subprocess.Popen(command, stdin=subprocess.PIPE, stderr=subprocess.PIPE) as process:
             assert process.stdin
             assert process.stderr
@@ -156,12 +156,6 @@ def load(url: str, file: Path) -> None:
             said = process.stderr.read().decode(errors="replace").strip()
         if process.returncode:
             raise Stop(f"the database refused the backup: {said}")
-
-
-def _feed(command: list[str], parts: list[bytes]) -> None:
-    done = subprocess.run(command, input=b"\n".join(parts), capture_output=True, check=False)
-    if done.returncode:
-        raise Stop(f"the database could not be emptied: {done.stderr.decode(errors='replace').strip()}")
 
 
 def must_be_known(contents: Contents) -> None:

@@ -1,6 +1,7 @@
 """MariaDB's own client programs on a database, its password in a file that only we can read."""
 
 import os
+import subprocess
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -44,6 +45,15 @@ def client(url: str, program: str, *flags: str) -> Iterator[list[str]]:
         yield [program, f"--defaults-file={path}", *flags, to.name]
     finally:
         Path(path).unlink(missing_ok=True)
+
+
+def ask(url: str, query: str) -> str:
+    """What the database says to a query. Raises Stop where it says nothing."""
+    with client(url, "mariadb", "--batch", "--skip-column-names", "--raw") as command:
+        done = subprocess.run([*command, "--execute", query], capture_output=True, text=True, check=False)
+    if done.returncode:
+        raise Stop(f"the database does not do that: {done.stderr.strip()}")
+    return done.stdout.strip()
 
 
 def _quoted(value: str) -> str:

@@ -1,9 +1,8 @@
 """A database elsewhere into which a backup is read: marked until it is whole, so that nothing is taken for empty."""
 
-import subprocess
 import time
 
-from ops.client import client
+from ops.client import ask
 from ops.say import Stop
 
 # Seconds in which the connections of what was just stopped are gone.
@@ -23,12 +22,13 @@ def must_not_be_half_restored(url: str) -> None:
 def must_be_alone(url: str) -> None:
     """Raises Stop where others are connected: servers that would go on writing into what is replaced."""
     give_up = time.monotonic() + PATIENCE
-    count, _, where = ask(url, OTHERS).partition("\t")
-    while int(count) and time.monotonic() < give_up:
+    while (others := ask(url, OTHERS).split("\t"))[0] != "0":
+        if time.monotonic() > give_up:
+            count, where = others
+            raise Stop(
+                f"{count} connections of others are open on this database, from {where}. Stop all servers first."
+            )
         time.sleep(0.2)
-        count, _, where = ask(url, OTHERS).partition("\t")
-    if int(count):
-        raise Stop(f"{count} connections of others are open on this database, from {where}. Stop all servers first.")
 
 
 def begin(url: str, kept: str) -> None:
@@ -40,12 +40,3 @@ def begin(url: str, kept: str) -> None:
 def end(url: str) -> None:
     """It is whole."""
     ask(url, f"DROP TABLE {MARK}")
-
-
-def ask(url: str, query: str) -> str:
-    """What the database says to a query. Raises Stop where it says nothing."""
-    with client(url, "mariadb", "--batch", "--skip-column-names", "--raw") as command:
-        done = subprocess.run([*command, "--execute", query], capture_output=True, text=True, check=False)
-    if done.returncode:
-        raise Stop(f"the database does not do that: {done.stderr.strip()}")
-    return done.stdout.strip()

@@ -7,6 +7,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from ops.say import say
+from ops.waiting import stat_of
 
 A_LOOK = 0.1
 
@@ -42,8 +43,8 @@ def _still_running(note: Path) -> int:
 def _began(pid: int) -> str:
     """When a process began, in ticks since the machine did; nothing where it has ended."""
     with suppress(OSError):
-        # After the name, which may have spaces: the state is the first, the start the twentieth.
-        parts = Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()
+        # The state is the first, the start the twentieth.
+        parts = stat_of(pid)
         return "" if parts[0] == "Z" else parts[19]
     return ""
 

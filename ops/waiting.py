@@ -54,8 +54,13 @@ def _family(pid: int) -> Iterator[int]:
 
 def _ticks(pid: int) -> int:
     try:
-        # After the name, which may have spaces: state is the first, utime and stime the twelfth and thirteenth.
-        parts = Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()
+        # utime and stime are the twelfth and thirteenth.
+        parts = stat_of(pid)
     except OSError:
         return 0
     return int(parts[11]) + int(parts[12])
+
+
+def stat_of(pid: int) -> list[str]:
+    """What the system says of a process behind its name, which may have spaces: its state first. Raises OSError."""
+    return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()

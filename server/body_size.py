@@ -7,11 +7,11 @@ from typing import Any
 
 from django.utils.module_loading import import_string
 
+from conduit.values import MOST_BYTES
+
 KB = 1024
 # Spaces and what is said twice fit into this everywhere.
 LEAST = 4 * KB
-# A schema says so of what is bounded otherwise than by its parts.
-MOST_BYTES = "x-most-bytes"
 # JSON may write a letter as an escape of six bytes.
 A_LETTER = 6
 A_NUMBER = 30
@@ -37,9 +37,9 @@ def _by_path() -> dict[str, int]:
     described = import_string("server.api.api").get_openapi_schema(path_prefix="/api/")
     named = described["components"]["schemas"]
     return {
-        path: max(largest_json(schema, named, path) for schema in _bodies(operations))
+        path: max(largest_json(schema, named, path) for schema in bodies)
         for path, operations in described["paths"].items()
-        if any(True for _ in _bodies(operations))
+        if (bodies := _bodies(operations))
     }
 
 

@@ -11,7 +11,6 @@ from server import room
 from server.body_size import LEAST, largest_body
 from server.language import Answer, told
 from server.observing.logs import request_number
-from server.room import disks
 from server.sentences import message
 
 PROBLEM = "application/problem+json"
@@ -56,7 +55,7 @@ class ApiGuard:
             plain.cookies = answer.cookies
             answer = plain
         answer.headers["Cache-Control"] = "no-store"
-        if disks.are_full():
+        if room.disks.are_full():
             answer.headers[room.HEADER] = "full"
         return answer
 

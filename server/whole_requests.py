@@ -6,6 +6,7 @@ half-sent requests would otherwise stop a server that no proxy stands before.
 
 import re
 import time
+from contextlib import suppress
 from functools import partial
 from selectors import EVENT_READ
 from socket import socket
@@ -128,11 +129,9 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
     def _leave(self, conn: TConn, status: str = "") -> None:
         had = self.coming.pop(conn)
         self.nr_conns -= 1
-        try:
+        with suppress(OSError):
             if status and had.data:
                 conn.sock.send(f"HTTP/1.1 {status}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n".encode())
-        except OSError:
-            pass
         conn.close()
 
 

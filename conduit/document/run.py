@@ -25,7 +25,7 @@ from conduit.document.windows import window_findings, within_window
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.tables import JOINTS, LONGEST_STICK, MOST_STEPS, OUTSIDE_DIAMETER, Joint, Limits, Material, TradeSize
 from conduit.units import TAPE_STEPS, Tape, TapeStep, UnreadableLength, parse_length
-from conduit.values import Given
+from conduit.values import MOST_BYTES, Given
 
 # Bytes as JSON that are kept: all that anybody measured is far within it. Of up to twice as many that is told.
 LARGEST_DOCUMENT = 128 * 1024
@@ -34,7 +34,7 @@ LARGEST_DOCUMENT = 128 * 1024
 class RunDocument(Given):
     """One run as measured, from its start box to its end."""
 
-    model_config = ConfigDict(json_schema_extra={"x-most-bytes": 2 * LARGEST_DOCUMENT})
+    model_config = ConfigDict(json_schema_extra={MOST_BYTES: 2 * LARGEST_DOCUMENT})
 
     name: Name = ""
     material: Material = "EMT"

@@ -4,7 +4,7 @@ import atexit
 import json
 import shutil
 import subprocess
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from functools import cache
 from unittest import TestCase
 
@@ -52,6 +52,23 @@ def running_database(name, demo=True):
     finally:
         database.stop()
         shutil.rmtree(database.data, ignore_errors=True)
+
+
+def on_a_small_disk(case, folder, size):
+    """Have a folder, which is made, lie on a disk of its own of so many bytes until the test is over."""
+    folder.mkdir(exist_ok=True)
+    mount = ["mount", "-t", "tmpfs", "-o", f"size={size},mode=755", "tmpfs", folder]
+    if subprocess.run(mount, capture_output=True).returncode:
+        case.skipTest("a small disk can be had by root alone")
+    case.addCleanup(folder.rmdir)
+    case.addCleanup(subprocess.run, ["umount", folder], check=True)
+
+
+def fill(file):
+    """Write a file that takes all the room of its disk."""
+    with file.open("wb", buffering=0) as filler, suppress(OSError):
+        while True:
+            filler.write(bytes(2**16))
 
 
 class DatabaseCase(TestCase):

@@ -16,7 +16,7 @@ from ops.children import free_port, start, stop
 from ops.database import Database
 from ops.environment import server_environment
 from ops.paths import LOGS
-from ops.tests.support import DatabaseCase, with_demo
+from ops.tests.support import DatabaseCase, fill, on_a_small_disk, with_demo
 from ops.up import gunicorn, wait_until_it_answers
 
 LOG = LOGS / "faults.log"
@@ -113,15 +113,13 @@ class Faults(DatabaseCase):
             database.start()
 
     def test_a_full_disk_is_told_what_is_there_can_be_read_and_with_room_again_all_goes_on(self):
-        database = self.on_a_small_disk()
+        database = self.database_on_a_small_disk()
         _, address = self.web(database)
         dana = Client(address)
         job = dana.send("api/jobs")[0]
         document = dana.send(f"api/runs/{job['runs'][0]['id']}")["document"]
         filler = database.data / "filler"
-        with filler.open("wb") as file, suppress(OSError):
-            while True:
-                file.write(bytes(2**16))
+        fill(filler)
         refused = self.add_runs(dana, job["id"], document)
         self.assertEqual(refused.code, 507)
         self.assertIn(b"disk is full", refused.read())
@@ -139,17 +137,12 @@ class Faults(DatabaseCase):
                 return error
         return None
 
-    def on_a_small_disk(self):
+    def database_on_a_small_disk(self):
         database = Database("full-db")
         database.port = 0
         shutil.rmtree(database.data, ignore_errors=True)
-        database.data.mkdir()
         size = sum(path.stat().st_size for path in with_demo().rglob("*") if path.is_file()) + ROOM
-        mount = ["mount", "-t", "tmpfs", "-o", f"size={size},mode=755", "tmpfs", database.data]
-        if subprocess.run(mount, capture_output=True).returncode:
-            self.skipTest("a small disk can be had by root alone")
-        self.addCleanup(database.data.rmdir)
-        self.addCleanup(subprocess.run, ["umount", database.data], check=True)
+        on_a_small_disk(self, database.data, size)
         self.addCleanup(database.stop)
         subprocess.run(["cp", "--archive", f"{with_demo()}/.", database.data], check=True)
         database.start()

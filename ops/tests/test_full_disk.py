@@ -1,35 +1,29 @@
 """A disk that is full: all is read, nothing dies for good, and with room again all goes on by itself."""
 
-import os
 import subprocess
 import tempfile
 import time
 import urllib.request
-from contextlib import suppress
 from pathlib import Path
-from unittest import TestCase, skipUnless
+from unittest import TestCase
 
 from ops.children import free_port
+from ops.tests.support import fill, on_a_small_disk
 from ops.tests.test_launcher import Launched
 
 # Megabytes: what an empty database of ours takes, and half as much again.
 SIZE = 420
 
 
-@skipUnless(os.geteuid() == 0, "only root makes a small disk")
 class FullDisk(TestCase):
     def setUp(self):
         self.disk = Path(tempfile.mkdtemp(prefix="crelda-test-"))
-        self.addCleanup(self.disk.rmdir)
-        subprocess.run(["mount", "-t", "tmpfs", "-o", f"size={SIZE}m", "none", self.disk], check=True)
-        self.addCleanup(subprocess.run, ["umount", "--lazy", self.disk], check=True)
+        on_a_small_disk(self, self.disk, SIZE * 2**20)
         self.folder = self.disk / "run"
         self.folder.mkdir()
 
     def fill(self):
-        with suppress(OSError), (self.disk / "more").open("wb", buffering=0) as file:
-            while True:
-                file.write(bytes(64 * 1024))
+        fill(self.disk / "more")
 
     def make_room(self):
         (self.disk / "more").unlink()

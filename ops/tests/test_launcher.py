@@ -288,8 +288,7 @@ class UpAndDown(LauncherCase):
             again.wait_for("the database still runs, left over from before")
             subprocess.run(["pkill", "-CONT", "-f", f"mariadbd.*{launched.folder}"], check=True)
             again.wait_for("Ctrl-C stops it")
-            again.process.send_signal(signal.SIGINT)
-            self.assertEqual(again.ends()[0], 0)
+            self.stop(again)
 
     def of_ours(self):
         return set(Path(tempfile.gettempdir()).glob("*crelda*"))

@@ -15,7 +15,7 @@ from server.accounts.models import Crew, Invitation, Membership, Role, User, nam
 from server.accounts.passwords import new_person
 from server.accounts.permissions import Right, crew_of, require
 from server.accounts.schemas import NewRuns
-from server.accounts.second_factor import who_have_it
+from server.accounts.second_factor import is_on, who_have_it
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import Conflict, Refused
 from server.sentences import message
@@ -132,7 +132,7 @@ def rename(user: User, name: str) -> None:
 def want_codes_of_leads(user: User, *, wanted: bool) -> None:
     """Have what only leads may take a second factor. Raises Refused for a lead who has none: nobody could undo it."""
     crew = require(user, Right.PEOPLE)
-    if wanted and not who_have_it([user.pk]):
+    if wanted and not is_on(user):
         raise Refused(message("accounts.turn_on_your_own_second_factor"))
     if wanted != crew.leads_with_code:
         crew.leads_with_code = wanted
@@ -165,7 +165,7 @@ def change_role(user: User, number: int, role: Role) -> None:
         _must_leave_a_lead(crew, place)
     before, place.role = place.role, role
     place.save(update_fields=["role"])
-    if not _may_invite(place.user, crew):
+    if role not in Right.PEOPLE.roles:
         void_invitations(place)
     user.remember_place()
     record(crew, user, What.CHANGED_ROLE, f"{name_of(place.user)}: {before} is {role} now")

@@ -49,7 +49,7 @@ def seconds_to_wait(request: HttpRequest, username: str) -> int:
         _left(strangers.filter(ip_address=address_of(request)), FREE_FOR_A_NAME, LONGEST_FOR_A_NAME),
         _left(strangers, FREE_FOR_STRANGERS, LONGEST_FOR_STRANGERS),
     ]
-    if (strangers.aggregate(count=Sum("failures_since_start"))["count"] or 0) >= FREE_FOR_A_NAME:
+    if _failures(strangers) >= FREE_FOR_A_NAME:
         waits.append(seconds_for_address(request))
     return max(waits)
 
@@ -80,7 +80,7 @@ def _lately() -> "QuerySet[AccessAttempt]":
 
 def _client_of(request: HttpRequest, username: str) -> str:
     """As whom a client's guesses at a name are counted: a browser or session of its person, or a stranger."""
-    user = User.objects.filter(username=username.removesuffix(code_of(""))).first()
+    user = _person_called(username)
     if not user:
         return STRANGER
     if device := device_of(request, user):
@@ -88,6 +88,15 @@ def _client_of(request: HttpRequest, username: str) -> str:
     if request.user == user and request.session.session_key:
         return f"session {salted_hmac('crelda.guesses', request.session.session_key).hexdigest()[:20]}"
     return STRANGER
+
+
+def _person_called(name: str) -> User | None:
+    """Who signs in by a name under which guesses are counted, at the password or at the code."""
+    return User.objects.filter(username=name.removesuffix(code_of(""))).first()
+
+
+def _failures(attempts: "QuerySet[AccessAttempt]") -> int:
+    return attempts.aggregate(count=Sum("failures_since_start"))["count"] or 0
 
 
 def _left(attempts: "QuerySet[AccessAttempt]", free: int, longest: int) -> int:
@@ -112,16 +121,16 @@ class SlowingHandler(AxesDatabaseHandler):  # type: ignore[misc]
     def user_login_failed(self, sender: Any, credentials: dict[str, Any], request: Any = None, **more: Any) -> None:
         """Count a failure for the client that it came from."""
         AxesProxyHandler.update_request(request)
-        request.axes_user_agent = _client_of(request, str(credentials.get("username", "")))
+        username = str(credentials.get("username", ""))
+        request.axes_user_agent = _client_of(request, username)
         super().user_login_failed(sender, credentials, request, **more)
-        _tell_leads(request, str(credentials.get("username", "")))
+        _tell_leads(request, username)
 
 
 def _tell_leads(request: HttpRequest, username: str) -> None:
     """Have it in the history of the person's crew: the first failure from somewhere, the fifth, the twenty-fifth …"""
-    user = User.objects.filter(username=username.removesuffix(code_of(""))).first()
-    here = _lately().filter(username=username, ip_address=address_of(request))
-    count = here.aggregate(count=Sum("failures_since_start"))["count"] or 0
+    user = _person_called(username)
+    count = _failures(_lately().filter(username=username, ip_address=address_of(request)))
     if user and user.place and count in TOLD_AT:
         told = f"{count} as {username} from {address_of(request)}"
         record(user.place.crew, None, What.FAILED, told)

@@ -37,8 +37,7 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
             _move(benches, stick, number)
         follow_status(run, Benches(run, user))
     elif begun:
-        run.behind = Benches(run, user).behind()
-        run.save(update_fields=["behind"])
+        _keep_behind(run, user)
 
 
 @receiver(limits_set)
@@ -47,8 +46,12 @@ def note_behind(sender: Any, user: User, crew: Crew, **more: Any) -> None:
     begun = Stick.objects.filter(crew=crew, live=True, document__isnull=False, fitted_at=None)
     runs = Run.objects.select_for_update().filter(pk__in=begun.values("run"), crew=crew).order_by("pk")
     for run in runs.select_related("crew"):
-        run.behind = Benches(run, user).behind()
-        run.save(update_fields=["behind"])
+        _keep_behind(run, user)
+
+
+def _keep_behind(run: Run, user: User) -> None:
+    run.behind = Benches(run, user).behind()
+    run.save(update_fields=["behind"])
 
 
 @receiver(erased)

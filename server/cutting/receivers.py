@@ -1,6 +1,6 @@
 """What is done at the bench, to a run or to a job is so in the cut plan, the rack and its ledger: same transaction."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from django.db.models.signals import post_save
@@ -56,12 +56,13 @@ def follow_length(sender: Any, run: Run, piece: int, length: float, **more: Any)
 @receiver(run_saved)
 def number_cuts(sender: Any, run: Run, plan: Callable[[], Plan], **more: Any) -> None:
     """Pieces that are to be cut, or were, are called as the run, as it was just saved, numbers them."""
-    for cut in Cut.objects.filter(run=run, live=True):
+    cuts = list(Cut.objects.filter(run=run, live=True))
+    for cut in cuts:
         number = number_of(plan(), (cut.start, cut.end))
         if number and number != cut.piece:
             cut.piece = number
             cut.save(update_fields=["piece"])
-    note_reserved_behind(run, plan)
+    _note_reserved_behind(run, plan, cuts)
 
 
 @receiver(post_save, sender=Cut)
@@ -69,13 +70,13 @@ def follow_reservation(sender: Any, instance: Cut, **more: Any) -> None:
     """A piece that was told in the list of jobs as reserved at another length is cut now, let go of or planned anew."""
     run = instance.run
     if instance.piece in run.reserved_behind:
-        note_reserved_behind(run, lambda: plan_of(run.document, limits_of(run.crew)))
+        live = Cut.objects.filter(run=run, live=True)
+        _note_reserved_behind(run, lambda: plan_of(run.document, limits_of(run.crew)), live)
 
 
-def note_reserved_behind(run: Run, plan: Callable[[], Plan]) -> None:
+def _note_reserved_behind(run: Run, plan: Callable[[], Plan], live: Iterable[Cut]) -> None:
     """Keep at the run which of its pieces are reserved at another length than it has now, for the list of jobs."""
-    reserved = Cut.objects.filter(run=run, live=True, done_at=None)
-    behind = sorted(cut.piece for cut in reserved if since_cut(plan(), cut, INCH_TAPE))
+    behind = sorted(cut.piece for cut in live if cut.done_at is None and since_cut(plan(), cut, INCH_TAPE))
     if behind != run.reserved_behind:
         run.reserved_behind = behind
         run.save(update_fields=["reserved_behind"])

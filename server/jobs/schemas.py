@@ -9,9 +9,9 @@ from pydantic import Field
 from conduit.document import LARGEST_DOCUMENT, RunDocument, Typed
 from conduit.mark_check import GivenMark
 from conduit.tables import MOST_BENDS, MOST_STEPS
+from conduit.values import MOST_BYTES
 from server.accounts.models import name_of
 from server.as_typed import AsTyped
-from server.body_size import MOST_BYTES
 from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
 from server.jobs.photos import LARGEST_PHOTO
 

@@ -50,10 +50,10 @@ def _number(request: HttpRequest) -> str:
 
 def _route(request: HttpRequest) -> str:
     """The pattern of the address and not the address, which may be a one-time link; also of what was not let in."""
-    if request.resolver_match or not is_api(request):
-        return request.resolver_match.route if request.resolver_match else ""
+    if request.resolver_match:
+        return request.resolver_match.route
     with suppress(Resolver404):
-        return resolve(request.path_info).route
+        return resolve(request.path_info).route if is_api(request) else ""
     return ""
 
 

@@ -5,9 +5,9 @@ from django.test import TestCase
 from server.accounts.members import seat
 from server.accounts.models import Crew, Membership, Role
 from server.accounts.passwords import token_for
+from server.accounts.tests.test_people import NEW
 from server.tests.support import Api, CrewTestCase, person
 
-NEW = {"username": "nora", "first": "Nora", "last": "New", "password": "two-straps-a-stick"}
 NEW_PASSWORD = {"password": "another-vise-to-clamp"}
 
 

@@ -13,8 +13,6 @@ from server.bench.models import BendMade, Stick
 from server.bench.tests.support import BenchTestCase, act, bent
 from server.tests.support import PASSWORD, Api
 
-NAME = "Benjamin Bendwell"
-
 
 class Person(BenchTestCase):
     def setUp(self):

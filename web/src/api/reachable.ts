@@ -1,29 +1,22 @@
-type Listener = () => void;
+import { Observed } from "./observed";
+
 /** How the server stands, as the last requests found it; with a full disk it answers, and keeps nothing. */
 export type ServerState = "answers" | "away" | "disk full";
 
 // The server, its database, or a proxy before it has nothing to say just now.
 const AWAY = new Set([502, 503, 504]);
 
-export class Reachable {
-  private state: ServerState = "answers";
-  private readonly listeners = new Set<Listener>();
+export class Reachable extends Observed<ServerState> {
+  constructor() {
+    super("answers");
+  }
 
   /** A request was answered with this status; 0: with none. */
   readonly heard = (status: number, diskFull = false) => {
     const away = status === 0 || AWAY.has(status);
     const state = diskFull ? "disk full" : away ? "away" : "answers";
-    if (state === this.state) return;
-    this.state = state;
-    for (const listener of this.listeners) listener();
+    if (state !== this.snapshot()) this.change(state);
   };
-
-  readonly subscribe = (listener: Listener) => {
-    this.listeners.add(listener);
-    return () => void this.listeners.delete(listener);
-  };
-
-  readonly snapshot = () => this.state;
 }
 
 export const server = new Reachable();

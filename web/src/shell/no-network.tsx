@@ -2,6 +2,7 @@ import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { timeOf } from "@/ui/moments";
 import { t } from "@/words/shell";
+import { StatusLine } from "./status-line";
 
 const isOnline = () => navigator.onLine;
 
@@ -20,10 +21,10 @@ export function NoNetwork() {
   if (online) return null;
   const since = oldestShown(queries);
   return (
-    <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
+    <StatusLine>
       {t("noNetworkHere")}
       {since !== null && t("whatIsShownIsFrom", { time: timeOf(since) })}
-    </p>
+    </StatusLine>
   );
 }
 

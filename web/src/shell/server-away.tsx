@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { askWhetherReady, server } from "@/api/reachable";
 import { t } from "@/words/shell";
+import { StatusLine } from "./status-line";
 
 const PAUSE = 3000;
 
@@ -19,8 +20,6 @@ export function ServerAway() {
   }, [state, queries]);
   if (state === "answers" || !navigator.onLine) return null;
   return (
-    <p role="status" className="border-b border-line bg-tint px-4 py-2 text-[17px] font-medium print:hidden">
-      {state === "away" ? t("waitingForTheServerNothing") : t("theServersDiskIsFull")}
-    </p>
+    <StatusLine>{state === "away" ? t("waitingForTheServerNothing") : t("theServersDiskIsFull")}</StatusLine>
   );
 }
