@@ -28,6 +28,25 @@ class Jobs(Journey):
         expect(page).to_have_title("Kiln 2 feed copy: Layout · Crelda")
         self.assertEqual(Run.objects.get(document__name="Kiln 2 feed copy").job.name, "Twin room")
 
+    def test_what_a_menu_offers_stays_where_it_is_once_it_is_open(self):
+        page = self.window()
+
+        def late(route):
+            page.wait_for_timeout(1000)
+            route.continue_()
+
+        page.route("**/api/people", late)
+        page.reload()
+        page.get_by_role("button", name="Kiln 2 feed: more").click()
+        delete = page.get_by_role("menuitem", name="Delete")
+        with page.expect_response("**/api/people"):
+            before = delete.bounding_box()
+        page.wait_for_timeout(300)
+        self.assertEqual(delete.bounding_box(), before)
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Kiln 2 feed: more").click()
+        expect(page.get_by_role("menuitem", name="Assign to me")).to_be_visible()
+
     def test_a_job_is_called_otherwise(self):
         page = self.window()
         name = page.get_by_role("heading", level=2).first.inner_text()

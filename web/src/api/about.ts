@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { askAnew, takeAsNow } from "./after-writes";
 import { api, reply } from "./client";
 import { keys, useRefreshing } from "./queries";
 import type { Run } from "./types";
@@ -20,9 +21,9 @@ function useChange<Given>(runId: number, act: (given: Given) => Promise<Run>) {
   const queries = useQueryClient();
   return useMutation<About, Error, Given>({
     mutationFn: act,
-    onSuccess: (about) => queries.setQueryData(ABOUT(runId), about),
-    onError: () => queries.invalidateQueries({ queryKey: ABOUT(runId) }),
-    onSettled: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+    onSuccess: (about) => takeAsNow(queries, ABOUT(runId), about),
+    onError: () => askAnew(queries, [ABOUT(runId)]),
+    onSettled: () => askAnew(queries, [keys.jobs]),
   });
 }
 

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { askAnew, takeAsNow } from "./after-writes";
 import { ApiError, api, reply } from "./client";
 import { newKey } from "./new-key";
 import { KEPT, keys } from "./queries";
@@ -25,11 +26,9 @@ function useCuttingAct<Given>(jobId: number, act: (given: Given) => Promise<Cutt
   const queries = useQueryClient();
   return useMutation({
     mutationFn: act,
-    onSuccess: (now) => queries.setQueryData(keys.cuts(jobId), now),
-    onError: () => queries.invalidateQueries({ queryKey: keys.cuts(jobId) }),
-    onSettled: () => {
-      for (const queryKey of [keys.rack, keys.jobs, ["bench"]]) queries.invalidateQueries({ queryKey });
-    },
+    onSuccess: (now) => takeAsNow(queries, keys.cuts(jobId), now),
+    onError: () => askAnew(queries, [keys.cuts(jobId)]),
+    onSettled: () => void askAnew(queries, [keys.rack, keys.jobs, ["bench"]]),
   });
 }
 

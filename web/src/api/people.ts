@@ -1,4 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { takeAsNow } from "./after-writes";
 import { api, reply } from "./client";
 import { dropOthers, ownerOf, tellOtherTabs } from "./owner";
 import { keys, useRefreshing } from "./queries";
@@ -168,6 +169,6 @@ export function useLetIn(): (me: Me) => Promise<void> {
   return async (me) => {
     await dropOthers(queries, ownerOf(me));
     tellOtherTabs(ownerOf(me));
-    queries.setQueryData(keys.me, me);
+    await takeAsNow(queries, keys.me, me);
   };
 }

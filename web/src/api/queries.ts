@@ -6,6 +6,7 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
+import { askAnew } from "./after-writes";
 import { api, reply } from "./client";
 import { dropOthers, ownerOf } from "./owner";
 import type {
@@ -206,8 +207,7 @@ export function useRefreshing<Given, Got>(
   const queries = useQueryClient();
   return useMutation({
     mutationFn: act,
-    onSettled: () =>
-      Promise.all(stale.map((queryKey) => queries.invalidateQueries({ queryKey: [...queryKey] }))),
+    onSettled: () => askAnew(queries, stale),
   });
 }
 

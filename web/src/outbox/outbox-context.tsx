@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
+import { askAnew, takeAsNow } from "@/api/after-writes";
 import { ApiError, api, reply } from "@/api/client";
 import { ownerOf } from "@/api/owner";
 import { keys } from "@/api/queries";
@@ -25,11 +26,8 @@ export function OutboxProvider({ me, children }: { me: Me; children: ReactNode }
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
   const [outbox] = useState(() => {
     const sent = async (runId: number, bench: Bench) => {
-      // An answer that was asked for before this was done must not come after it.
-      await queries.cancelQueries({ queryKey: keys.bench(runId) });
-      queries.setQueryData(keys.bench(runId), bench);
-      for (const queryKey of [keys.jobs, keys.log, keys.rack, ["learned"], ["cuts"]])
-        void queries.invalidateQueries({ queryKey: [...queryKey] });
+      await takeAsNow(queries, keys.bench(runId), bench);
+      void askAnew(queries, [keys.jobs, keys.log, keys.rack, ["learned"], ["cuts"]]);
     };
     const later = (task: () => void, milliseconds: number) => {
       const timer = setTimeout(task, milliseconds);

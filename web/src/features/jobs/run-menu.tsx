@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { useAssign } from "@/api/about";
 import { usePeople } from "@/api/people";
 import { useCopyRun, useJobs, useMe, useRemoveRun } from "@/api/queries";
+import type { Job, Member } from "@/api/types";
 import type { JustBinned } from "@/features/bin/bin";
 import { Button } from "@/ui/button";
 import { Ask } from "@/ui/confirm";
@@ -19,6 +20,8 @@ interface Props {
 }
 
 interface ItemsProps extends Pick<Props, "run"> {
+  people: Member[];
+  jobs: Job[];
   make: (mirrored: boolean) => void;
   assign: (userId: number | null) => void;
   onAskJob: () => void;
@@ -26,10 +29,9 @@ interface ItemsProps extends Pick<Props, "run"> {
   onDelete: (() => void) | undefined;
 }
 
-/** The menu's items; who and what there is to choose from is asked for once it is open. */
-function RunMenuItems({ run, make, assign, onAskJob, onDelete }: ItemsProps) {
-  const people = usePeople().data?.members ?? [];
-  const jobs = useJobs().data ?? [];
+/** The menu's items, as they were when it was opened: one that comes later would move the others under the finger. */
+function RunMenuItems({ make, assign, onAskJob, onDelete, ...opened }: ItemsProps) {
+  const [{ run, people, jobs }] = useState(opened);
   return (
     <>
       <MenuItem onSelect={() => make(false)}>{t("anotherLikeIt")}</MenuItem>
@@ -95,6 +97,8 @@ export function RunMenu({ run, jobId, onBinned }: Props) {
   const copy = useCopyRun();
   const assign = useAssign(run.id);
   const navigate = useNavigate();
+  const people = usePeople().data?.members ?? [];
+  const jobs = useJobs().data ?? [];
   const [asked, setAsked] = useState(false);
   const make = (mirrored: boolean, job_id?: number) =>
     copy.mutate(
@@ -118,6 +122,8 @@ export function RunMenu({ run, jobId, onBinned }: Props) {
       >
         <RunMenuItems
           run={run}
+          people={people}
+          jobs={jobs}
           make={make}
           assign={(userId) => assign.mutate(userId)}
           onAskJob={() => setAsked(true)}

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef } from "react";
+import { askAnew } from "@/api/after-writes";
 import { ApiError, api, reply } from "@/api/client";
 import { keys, useOwner } from "@/api/queries";
 import type { Run, RunDocument } from "@/api/types";
@@ -19,6 +20,8 @@ const PAUSE_BEFORE_SAVE = 400;
 // However fast one types, what was typed first waits no longer than this.
 const LONGEST_UNSAVED = 800;
 const PAUSE_BEFORE_RETRY = 4000;
+
+const staleAfterSaving = (runId: number) => [keys.jobs, keys.bench(runId), ["cuts"]];
 
 export interface DraftHandle {
   draft: Draft;
@@ -68,9 +71,7 @@ export function useDraft(run: Run): DraftHandle {
       .then((saved) => {
         unanswered.current = null;
         send({ type: "saved", version: saved.version, document: asked.document });
-        queries.invalidateQueries({ queryKey: keys.jobs });
-        queries.invalidateQueries({ queryKey: ["cuts"] });
-        queries.invalidateQueries({ queryKey: keys.bench(run.id) });
+        void askAnew(queries, staleAfterSaving(run.id));
       })
       .catch((error: unknown) => {
         const failed = failure(error);
@@ -103,9 +104,7 @@ function useSavedOnLeaving(owner: string, runId: number, draft: Draft) {
       save(runId, left.version, left.document)
         .then(() => {
           forget(owner, runId, left.document);
-          queries.invalidateQueries({ queryKey: keys.bench(runId) });
-          queries.invalidateQueries({ queryKey: keys.jobs });
-          queries.invalidateQueries({ queryKey: ["cuts"] });
+          void askAnew(queries, staleAfterSaving(runId));
         })
         // It is kept in this browser and comes up again when the run is opened.
         .catch(() => undefined);
