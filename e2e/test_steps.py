@@ -20,6 +20,19 @@ class StepList(Journey):
         saved(page)
         return Run.objects.get(document__name=name).document
 
+    def test_what_is_open_stays_put_when_the_page_behind_it_grows(self):
+        page = self.open_run()
+        grow = "node => node.parentElement.insertAdjacentHTML('beforebegin', '<p style=\"height: 90px\">')"
+        for role, opener in (("menuitem", "Add a bend or fitting"), ("option", "Step 1, toward")):
+            page.get_by_role("button" if role == "menuitem" else "combobox", name=opener, exact=True).click()
+            last = page.get_by_role(role).last
+            page.wait_for_timeout(200)
+            before = last.bounding_box()
+            page.locator("[aria-expanded=true][aria-controls]").evaluate(grow)
+            page.wait_for_timeout(200)
+            self.assertEqual(last.bounding_box(), before)
+            page.keyboard.press("Escape")
+
     def test_every_kind_of_step_is_typed_as_it_was_met(self):
         page = self.new_run("Everything")
         choose(page, "First heading", "right")

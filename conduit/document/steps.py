@@ -145,7 +145,7 @@ class BoxOffsetStep(StepPart):
     straight: Length = Field(2.0, description="Straight pipe kept at the box.")
     angle: Angle = 10.0
     stamped: MaybeLength = Field(
-        None, gt=0, le=6, description="The rise that a lever tool stamps; null: bent on the shoe."
+        None, ge=1 / 16, le=6, description="The rise that a lever tool stamps; null: bent on the shoe."
     )
     stamped_length: Length = Field(3.0, ge=1, le=24, description="How much of the run the tool's offset takes.")
     end: Literal["start", "end"] = "start"

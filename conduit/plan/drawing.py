@@ -169,7 +169,8 @@ def _surfaces(layout: Layout, measured: MeasuredRun, shoe: Shoe) -> Iterator[Pic
     faced = abs(path.heading.dot(wall)) < NEAR_WALL / 2
     if faced:
         corners = [path.origin, *(bend.vertex for bend in path.bends), path.end_point]
-        points = [point for point in corners if abs(point.z) < NEAR_WALL]
+        # All of a straight run lies as far off as the end that is stamped on it.
+        points = [point for point in corners if abs(point.z) < NEAR_WALL] or corners
         yield _patch(Vec(0.0, 0.0, -behind), points, DIRECTIONS["right"], DIRECTIONS["up"])
     for thing in layout.hindrances:
         if faced and thing.toward.dot(wall) > 1 - 1e-6 and abs(thing.foot.z + behind) < 1e-6:

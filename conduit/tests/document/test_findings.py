@@ -108,6 +108,13 @@ class Robustness(TestCase):
             if pipe.marks == "exact":
                 self.assertLess(pipe.miss, 1e-9)
 
+    def test_a_stamp_far_off_its_knockout_or_next_to_nothing_is_told(self):
+        for stamped, code in ((1.0, None), (0.5, "stamp_misses"), (1e-3, "unreadable"), (2e-311, "unreadable")):
+            step = {"kind": "box_offset", "surface": "in", "knockout": 1.5, "stamped": stamped}
+            with self.subTest(stamped):
+                findings = make_plan(document([step], 120)).findings
+                self.assertEqual(findings[0].code if findings else None, code)
+
     def test_a_step_that_would_fit_only_beyond_the_longest_run_is_told(self):
         plan = make_plan(document([{**SADDLE3, "rise": 4970}], 120))
         self.assertIn("too_near", {finding.code for finding in plan.findings})

@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { landmark } from "./landmark";
+import { staysPut } from "./stays-put";
 
 interface Props {
   trigger: ReactNode;
@@ -29,6 +30,7 @@ export function Menu({ trigger, align = "start", children }: Props) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal container={landmark()}>
         <DropdownMenu.Content
+          ref={staysPut}
           align={align}
           collisionPadding={8}
           loop

@@ -2,6 +2,7 @@ import { Select as Radix } from "radix-ui";
 import { useState } from "react";
 import { DownIcon } from "./icons";
 import { landmark } from "./landmark";
+import { staysPut } from "./stays-put";
 
 export interface Choice<Value extends string> {
   value: Value;
@@ -56,6 +57,7 @@ export function Select<Value extends string>(props: Props<Value>) {
       {isOpen && (
         <Radix.Portal container={landmark()}>
           <Radix.Content
+            ref={staysPut}
             position="popper"
             sideOffset={4}
             collisionPadding={8}
