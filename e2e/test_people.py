@@ -7,6 +7,7 @@ from server.accounts import beginning
 from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User
 from server.demo.scene import PASSWORD
+from server.tests.support import stand_in_provider
 
 
 def fill(page, **typed):
@@ -108,6 +109,27 @@ class PeopleOfACrew(Journey):
         fill(outside, Code_from_your_phone=written_down)
         outside.get_by_role("button", name="Sign in").click()
         expect(outside.get_by_role("heading", name="Jobs")).to_be_visible()
+
+    def test_the_companys_account_is_connected_and_signs_in(self):
+        stand_in_provider(self)
+        page = self.outside(self.live_server_url)
+
+        def by_the_company(link):
+            page.get_by_role("link", name=link).click()
+            page.get_by_role("link", name="Dana Wexcombe").click()
+
+        by_the_company("Sign in with the Saltmarsh account")
+        expect(page.get_by_text("That account is nobody’s here yet.")).to_be_visible()
+        fill(page, Name="dana", Password=PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("button", name="Dana Wexcombe").click()
+        page.get_by_role("menuitem", name="My name, password, crews").click()
+        by_the_company("Connect it")
+        expect(page.get_by_role("button", name="Disconnect it")).to_be_visible()
+        page.context.clear_cookies()
+        page.goto(f"{self.live_server_url}/shoes")
+        by_the_company("Sign in with the Saltmarsh account")
+        expect(page.get_by_role("heading", name="Shoes", exact=True)).to_be_visible()
 
     def test_own_name_password_and_other_places(self):
         marek, elsewhere = self.window("marek"), self.window("marek")

@@ -45,6 +45,9 @@ def main() -> int:
     commands.add_parser("install", help="install what is missing and build, without starting anything")
     starting = commands.add_parser("up", help="install what is missing, start everything, print the address")
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
+    starting.add_argument(
+        "--provider", action="store_true", help="with a stand-in for a company's own sign-in beside it"
+    )
     testing = commands.add_parser("test", help="run every check and test")
     testing.add_argument("labels", nargs="*", help="only these test modules, without the checks")
     testing.add_argument("--busy", action="store_true", help="keep every processor busy beside the tests")
@@ -123,7 +126,7 @@ def _do(given: argparse.Namespace) -> int:
     if given.command == "install":
         install.everything(for_tests=False)
     elif given.command == "up":
-        up(given.fresh_demo)
+        up(given.fresh_demo, given.provider)
     elif given.command == "test":
         test(given.labels, busy=given.busy)
     elif given.command == "people":

@@ -22,6 +22,7 @@ from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
 from ops.planners import Planners
 from ops.preparing import prepare
+from ops.provider import StandInProvider
 from ops.say import Stop, run, say, tail
 from ops.swapping import put_right
 from ops.upkeep import Upkeep
@@ -61,7 +62,7 @@ class _Interrupts:
         raise _Interrupted
 
 
-def up(fresh_demo: bool) -> None:
+def up(fresh_demo: bool, with_provider: bool = False) -> None:
     """Run until Ctrl-C, a termination signal, or the death of a child. Raises Stop with the reason."""
     host, port = os.environ.get("CRELDA_HOST", "127.0.0.1"), _port()
     with one_here(_runs_already) as lock:
@@ -74,7 +75,7 @@ def up(fresh_demo: bool) -> None:
         lock.write(f"http://{host}:{port}/")
         lock.flush()
         install.everything(for_tests=False)
-        _serve(host, port, fresh_demo)
+        _serve(host, port, fresh_demo, with_provider)
 
 
 def _port() -> int:
@@ -88,7 +89,7 @@ def _runs_already(address: str) -> str:
     return f"it already runs from this folder, at {address or 'an address it is about to print'}."
 
 
-def _serve(host: str, port: int, fresh_demo: bool) -> None:
+def _serve(host: str, port: int, fresh_demo: bool, with_provider: bool) -> None:
     interrupts = _Interrupts()
     url = os.environ.get("CRELDA_DATABASE_URL")
     if url:
@@ -97,6 +98,7 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
     database = None if url else Database("db")
     server: subprocess.Popen[bytes] | None = None
     planners: Planners | None = None
+    provider = StandInProvider() if with_provider else None
     try:
         interrupts.take()
         if database:
@@ -111,6 +113,8 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
             env["CRELDA_DATA_DIR"] = str(database.data)
         prepare(env, fresh_demo, database.data if database else None)
         env |= _metrics()
+        if provider:
+            env |= provider.start(env)
         server = start(gunicorn(), LOGS / "server.log", env)
         note_child(SERVER_NOTE, server.pid)
         wait_until_it_answers(host, port, server, LOGS / "server.log")
@@ -127,6 +131,8 @@ def _serve(host: str, port: int, fresh_demo: bool) -> None:
             say("stopping …")
         if planners:
             planners.stop()
+        if provider:
+            provider.stop()
         if server:
             stop(server, patience=UNDER_WAY)
             SERVER_NOTE.unlink(missing_ok=True)

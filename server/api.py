@@ -7,6 +7,7 @@ from ninja import NinjaAPI
 from server.accounts.api import router as accounts
 from server.accounts.people_api import router as people
 from server.accounts.permissions import SignedIn
+from server.accounts.provider_api import router as provider
 from server.accounts.second_factor_api import router as second_factor
 from server.bench.api import router as bench
 from server.cutting.api import router as cutting
@@ -46,6 +47,7 @@ api.add_decorator(once_only, mode="view")
 api.add_router("", accounts)
 api.add_router("", people)
 api.add_router("", second_factor)
+api.add_router("", provider)
 api.add_router("", shoes)
 api.add_router("", stock)
 api.add_router("", planning)

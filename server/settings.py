@@ -7,6 +7,7 @@ from urllib.parse import unquote, urlsplit
 
 import dj_database_url
 from csp.constants import NONE, SELF, UNSAFE_INLINE
+from django.core.exceptions import ImproperlyConfigured
 
 from conduit.catalogue import LANGUAGES as CORE_LANGUAGES
 from server.observing.logs import settings_for
@@ -146,6 +147,17 @@ EMAIL_HOST, EMAIL_PORT, EMAIL_TIMEOUT = MAIL.hostname or "", MAIL.port or 25, 20
 EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = unquote(MAIL.username or ""), unquote(MAIL.password or "")
 EMAIL_USE_SSL, EMAIL_USE_TLS = MAIL.scheme == "smtps", MAIL.scheme == "smtp+tls"
 DEFAULT_FROM_EMAIL = os.environ.get("CRELDA_MAIL_FROM", "crelda@localhost")
+
+# The company's own provider (OpenID Connect), by which people may sign in; none without an issuer.
+PROVIDER = {
+    "issuer": os.environ.get("CRELDA_PROVIDER_ISSUER", "").strip().rstrip("/"),
+    "client_id": os.environ.get("CRELDA_PROVIDER_CLIENT_ID", "crelda"),
+    "client_secret": os.environ.get("CRELDA_PROVIDER_CLIENT_SECRET", ""),
+    "name": os.environ.get("CRELDA_PROVIDER_NAME", "the company’s account"),
+}
+_issuer = urlsplit(PROVIDER["issuer"])
+if PROVIDER["issuer"] and _issuer.scheme != "https" and _issuer.hostname not in {"127.0.0.1", "localhost"}:
+    raise ImproperlyConfigured("CRELDA_PROVIDER_ISSUER must begin with https://")
 
 OTP_TOTP_ISSUER = "Crelda"
 # Guesses at codes are counted by client as those at passwords are: nobody's wrong ones hold up the right one.

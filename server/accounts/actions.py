@@ -39,11 +39,11 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
     raise NotKnown(joined((WRONG, _patience(wait))) if wait else WRONG)
 
 
-def let_in(request: HttpRequest, user: User) -> None:
-    """Begin a session for a person who is known."""
+def let_in(request: HttpRequest, user: User, how: str = "") -> None:
+    """Begin a session for a person who is known; `how`, in words, where it was not by a password."""
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     devices.remember(request, user)
-    record(user.membership.crew, user, What.SIGNED_IN)
+    record(user.membership.crew, user, What.SIGNED_IN, how)
 
 
 def _patience(seconds: int) -> Message:

@@ -28,6 +28,7 @@ class What(StrEnum):
     MADE_LINK = "made a password link"
     CHANGED_PASSWORD = "changed the password"
     SECOND_FACTOR = "second factor"
+    PROVIDER = "company sign-in"
     CHANGED_NAME = "changed the name"
     CHANGED_ADDRESS = "changed the address"
     SHUT_OUT = "shut out everywhere"

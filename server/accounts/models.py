@@ -218,6 +218,23 @@ class Invitation(CrewOwned):
         return self.used_at is None and self.withdrawn_at is None and self.expires_at > timezone.now()
 
 
+class Identity(models.Model):
+    """An account of the company's own provider (OpenID Connect) by which a person signs in."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    issuer = models.CharField(max_length=200)
+    subject = models.CharField(max_length=255, db_collation="utf8mb4_bin")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """An account is one person's, and a person has one with a provider."""
+
+        constraints = [
+            models.UniqueConstraint(fields=["issuer", "subject"], name="one_person_an_account"),
+            models.UniqueConstraint(fields=["user", "issuer"], name="one_account_a_person"),
+        ]
+
+
 class Event(CrewOwned):
     """Something that was done in a crew and is told in its history, for good."""
 

@@ -13,6 +13,7 @@ SUBJECT = "Your sign-in to Crelda was changed"
 SAYS = {
     What.CHANGED_PASSWORD: "The password of “{username}” was changed.",
     What.SECOND_FACTOR: "The second factor of “{username}” was turned on or off.",
+    What.PROVIDER: "Signing in as “{username}” by the company’s account was turned on or off.",
     What.CHANGED_ADDRESS: "The e-mail address of “{username}” was changed.",
 }
 LETTER = """{name},

@@ -6,7 +6,18 @@ from typing import Annotated, Any
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router
 
-from server.accounts import actions, beginning, history, mail, members, notices, passwords, second_factor, sessions
+from server.accounts import (
+    actions,
+    beginning,
+    history,
+    mail,
+    members,
+    notices,
+    passwords,
+    provider,
+    second_factor,
+    sessions,
+)
 from server.accounts.models import Invitation, Role, User, name_of
 from server.accounts.permissions import Anyone, Right, SignedInRequest
 from server.accounts.schemas import (
@@ -129,9 +140,9 @@ def get_history_csv(request: SignedInRequest) -> HttpResponse:
 
 
 @router.get("/beginning", auth=None, response=Beginning, operation_id="isBeginningNeeded")
-def is_beginning_needed(request: HttpRequest) -> dict[str, bool]:
-    """Whether there is no crew yet, and whether the server sends mail."""
-    return {"needed": beginning.is_needed(), "mail": notices.is_set()}
+def is_beginning_needed(request: HttpRequest) -> dict[str, Any]:
+    """What somebody who is not signed in has to know of the server."""
+    return {"needed": beginning.is_needed(), "mail": notices.is_set(), "provider": provider.called()}
 
 
 @router.post("/beginning", auth=Anyone(), response={200: Me, 409: Told, 422: Told}, operation_id="beginCrew")

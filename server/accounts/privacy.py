@@ -12,7 +12,7 @@ from django.dispatch import Signal
 from server.accounts import second_factor
 from server.accounts.history import What, record
 from server.accounts.members import void_invitations
-from server.accounts.models import Event, Invitation, User, name_of
+from server.accounts.models import Event, Identity, Invitation, User, name_of
 from server.accounts.sessions import sessions_of, sign_out_elsewhere
 
 # Sent, in the same transaction, when a person's `name` is not kept any more and is `neutral` from now on.
@@ -65,6 +65,7 @@ def erase(user: User) -> str:
     name, neutral = name_of(user), f"Former member {user.pk}"
     shut_out(user)
     second_factor.remove(user)
+    Identity.objects.filter(user=user).delete()
     crews = [one.crew_id for one in user.memberships.all()]
     named = re.compile("|".join(rf"\b{re.escape(one)}\b" for one in (name, user.username)))
     for event in Event.objects.filter(models.Q(crew__in=crews) | models.Q(by=user)).iterator():

@@ -72,6 +72,14 @@ class Me(Schema):
     must_turn_on_code: bool = Field(description="The person leads and has none: what only leads may waits for it.")
 
 
+class ProviderOut(Schema):
+    """The company's own sign-in: how it is called, none without a name, and whether the person uses it too."""
+
+    name: str
+    connected: bool
+    has_password: bool = Field(description="Signs in by name and password too.")
+
+
 class WantedIn(Schema):
     """Whether something is wanted."""
 
@@ -104,10 +112,11 @@ class BeginIn(PersonIn):
 
 
 class Beginning(Schema):
-    """Whether there is no crew yet, and whether the server sends mail."""
+    """Whether there is no crew yet, whether the server sends mail, and by which company's accounts it lets in."""
 
     needed: bool
     mail: bool
+    provider: str
 
 
 class KnownAs(Schema):

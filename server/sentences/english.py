@@ -42,6 +42,8 @@ ENGLISH: dict[str, str | tuple[str, str]] = {
     "taken for another name. Write it in one alphabet.",
     "accounts.leads_need_a_second_factor": "Leads of {crew} need a second factor. Turn yours on first, under your "
     "name at the top.",
+    "accounts.provider_only_way": "You have no password here yet: ask your lead for a link to set one first.",
+    "accounts.sign_in_by_provider_again": "That took too long. Sign in by the company’s account again.",
     "accounts.turn_on_your_own_second_factor": "Turn on your own second factor first; else nobody could undo this.",
     "accounts.is_in_no_crew": "{user} is in no crew any more. Ask a lead for an invitation.",
     "accounts.this_link_was_used_or_is": "This link was used, or has expired. Ask your lead for another.",

@@ -1,12 +1,18 @@
 """What the server's tests share: crews, people, signed-in clients, runs."""
 
 import os
+import time
+from functools import partial
 from uuid import uuid4
 
 from django.conf import settings
-from django.test import Client, TestCase
+from django.test import Client, TestCase, override_settings
+from django_otp.oath import TOTP
+from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from cli.provider import StandIn
 from conduit.tests.support import document, ninety
+from server.accounts import provider
 from server.accounts.members import seat
 from server.accounts.models import Crew, Role, User
 from server.cutting.models import Bar, Cut
@@ -80,6 +86,31 @@ class Api(Client):
         if method.upper() != "GET":
             content |= {"data": "" if body is None else body, "content_type": "application/json"}
         return getattr(self, method.lower())(f"/api{path}", **content)
+
+
+def code_of_phone(user):
+    """What a person's phone shows, as half a minute after the last code that was taken."""
+    TOTPDevice.objects.update(last_t=-1)
+    device = TOTPDevice.objects.get(user=user)
+    totp = TOTP(device.bin_key, device.step, device.t0, device.digits, device.drift)
+    totp.time = time.time()
+    return f"{totp.token():06}"
+
+
+def with_second_factor(user):
+    """Turn it on for a person; what tells the code then."""
+    TOTPDevice.objects.create(user=user, name="phone", confirmed=True)
+    return partial(code_of_phone, user)
+
+
+def stand_in_provider(test):
+    """A company's own sign-in that the server knows as long as a test lasts."""
+    stand_in = StandIn().in_background()
+    for clean in (provider._client.cache_clear, stand_in.server_close, stand_in.shutdown):
+        test.addCleanup(clean)
+    known = {"issuer": stand_in.issuer, "client_secret": stand_in.secret, "name": stand_in.name}
+    test.enterContext(override_settings(PROVIDER=settings.PROVIDER | known))
+    return stand_in
 
 
 class CrewTestCase(TestCase):

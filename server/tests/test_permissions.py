@@ -68,6 +68,7 @@ BODIES = {
     "changeMyPassword": {"old": PASSWORD, "new": "another-vise-to-clamp"},
     "switchCrew": {"crew_id": 0},
     "confirmSecondFactor": {"code": "123456"},
+    "signInByCode": {"code": "123456"},
     "turnOffSecondFactor": {"password": "x"},
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
@@ -78,6 +79,7 @@ OPEN = {
     "isBeginningNeeded": 200,
     "beginCrew": 409,
     "getInvitation": 404,
+    "signInByCode": 401,
     "joinAsNew": 409,
 }
 OPEN |= {"whoAmI": 204, "askForPasswordLink": 204}
@@ -129,6 +131,8 @@ READS |= {
     "changeMyNames",
     "listMySessions",
     "getMySecondFactor",
+    "getMyProvider",
+    "leaveProvider",
     "beginSecondFactor",
     "signOutElsewhere",
     "listWays",

@@ -1,12 +1,8 @@
-import time
 from urllib.parse import parse_qs, urlsplit
-
-from django_otp.oath import TOTP
-from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from server.accounts.passwords import password_link
 from server.accounts.slowing import FREE_FOR_A_NAME as FREE
-from server.tests.support import PASSWORD, Api, CrewTestCase
+from server.tests.support import PASSWORD, Api, CrewTestCase, code_of_phone
 
 
 class SecondFactor(CrewTestCase):
@@ -15,12 +11,7 @@ class SecondFactor(CrewTestCase):
         self.ben = Api(self.bender)
 
     def code(self):
-        """What the phone shows, as half a minute after the last one that was taken."""
-        TOTPDevice.objects.update(last_t=-1)
-        device = TOTPDevice.objects.get(user=self.bender)
-        totp = TOTP(device.bin_key, device.step, device.t0, device.digits, device.drift)
-        totp.time = time.time()
-        return f"{totp.token():06}"
+        return code_of_phone(self.bender)
 
     def turned_on(self):
         address = self.ben.send("POST", "/me/second-factor").json()["address"]

@@ -151,7 +151,17 @@ export const useAskForPasswordLink = () =>
     mutationFn: (known_as: string) => reply<unknown>(api.POST("/api/password-links", { body: { known_as } })),
   });
 
+const PROVIDER = ["provider"] as const;
+
+/** The company's own sign-in, as far as it is the person's. */
+export const useMyProvider = () =>
+  useQuery({ queryKey: PROVIDER, queryFn: () => reply(api.GET("/api/me/provider")) });
+
+export const useLeaveProvider = () =>
+  useRefreshing((_: undefined) => reply(api.DELETE("/api/me/provider")), [PROVIDER, HISTORY]);
+
 export const ways = {
+  byCode: (code: string) => reply(api.POST("/api/session/code", { body: { code } })),
   begin: (token: string, crew: string, person: NewPerson) =>
     reply(api.POST("/api/beginning", { body: { ...person, token, crew } })),
   joinAsMyself: (token: string) =>

@@ -285,7 +285,7 @@ export interface paths {
         };
         /**
          * Is Beginning Needed
-         * @description Whether there is no crew yet, and whether the server sends mail.
+         * @description What somebody who is not signed in has to know of the server.
          */
         get: operations["isBeginningNeeded"];
         put?: never;
@@ -587,6 +587,50 @@ export interface paths {
          * @description Turn it off for somebody of the crew who lost the phone.
          */
         delete: operations["takeAwaySecondFactor"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In By Code
+         * @description Sign in with the second factor's code, for whom the provider vouched a moment ago.
+         */
+        post: operations["signInByCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get My Provider
+         * @description Whether the person signs in by the company's own provider too.
+         */
+        get: operations["getMyProvider"];
+        put?: never;
+        post?: never;
+        /**
+         * Leave Provider
+         * @description Sign in by name and password alone from now on.
+         */
+        delete: operations["leaveProvider"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2180,13 +2224,15 @@ export interface components {
         };
         /**
          * Beginning
-         * @description Whether there is no crew yet, and whether the server sends mail.
+         * @description Whether there is no crew yet, whether the server sends mail, and by which company's accounts it lets in.
          */
         Beginning: {
             /** Needed */
             needed: boolean;
             /** Mail */
             mail: boolean;
+            /** Provider */
+            provider: string;
         };
         /**
          * BeginIn
@@ -2383,6 +2429,21 @@ export interface components {
         OwnPasswordOnly: {
             /** Password */
             password: string;
+        };
+        /**
+         * ProviderOut
+         * @description The company's own sign-in: how it is called, none without a name, and whether the person uses it too.
+         */
+        ProviderOut: {
+            /** Name */
+            name: string;
+            /** Connected */
+            connected: boolean;
+            /**
+             * Has Password
+             * @description Signs in by name and password too.
+             */
+            has_password: boolean;
         };
         /**
          * CalibrationOut
@@ -9784,6 +9845,100 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    signInByCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getMyProvider: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProviderOut"];
+                };
+            };
+        };
+    };
+    leaveProvider: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProviderOut"];
+                };
             };
             /** @description Conflict */
             409: {

@@ -8,16 +8,14 @@ const LOOKS: Record<Look, string> = {
   quiet: "text-soft hover:bg-well hover:text-ink px-1.5",
 };
 
+/** How something that is touched looks, a link to another page too. */
+export const buttonLook = (look: Look, className = "") =>
+  `inline-flex min-h-9 items-center justify-center gap-1.5 rounded-md text-base whitespace-nowrap transition-colors disabled:opacity-40 ${LOOKS[look]} ${className}`;
+
 export function Button({
   look = "plain",
   className = "",
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look }) {
-  return (
-    <button
-      type="button"
-      className={`inline-flex min-h-9 items-center justify-center gap-1.5 rounded-md text-base whitespace-nowrap transition-colors disabled:opacity-40 ${LOOKS[look]} ${className}`}
-      {...rest}
-    />
-  );
+  return <button type="button" className={buttonLook(look, className)} {...rest} />;
 }

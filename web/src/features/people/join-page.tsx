@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useParams } from "react-router";
-import { useInvitation, ways } from "@/api/people";
+import { useInvitation, useIsBeginningNeeded, ways } from "@/api/people";
 import { useMeAtFirst } from "@/api/queries";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
+import { ByProvider, ToldByProvider } from "./by-provider";
 import { FrontDoor } from "./front-door";
 import { NOBODY, PersonFields } from "./person-fields";
 import { useDoor } from "./use-door";
@@ -47,6 +48,7 @@ function AsMyself({ token, name }: { token: string; name: string }) {
 function AsNew({ token }: { token: string }) {
   const [person, setPerson] = useState(NOBODY);
   const door = useDoor(() => ways.joinAsNew(token, person));
+  const name = useIsBeginningNeeded().data?.provider;
   return (
     <form onSubmit={door.enter} className="mt-6 flex flex-col gap-4">
       <PersonFields person={person} wrong={door.wrong} onChange={setPerson} />
@@ -54,6 +56,8 @@ function AsNew({ token }: { token: string }) {
       <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
         {t("join2")}
       </Button>
+      {name && <ToldByProvider name={name} />}
+      {name && <ByProvider says={t("joinWith", { name })} asked={{ invitation: token }} />}
       <p className="text-[15px] text-soft">
         {t("doYouSignInHere")} <a href="/">{t("signIn")}</a> {t("firstThenOpenTheLink")}
       </p>

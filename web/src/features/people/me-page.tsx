@@ -4,6 +4,7 @@ import { t } from "@/words/people";
 import { MyCrews } from "./my-crews";
 import { MyNames } from "./my-names";
 import { MyPassword } from "./my-password";
+import { MyProvider } from "./my-provider";
 import { MySecondFactor } from "./my-second-factor";
 import { MySessions } from "./my-sessions";
 
@@ -20,6 +21,7 @@ export function MePage() {
           <MyPassword />
         </div>
         <MySecondFactor />
+        <MyProvider />
         <MyCrews me={me} />
         <MySessions />
       </main>

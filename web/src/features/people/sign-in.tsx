@@ -1,6 +1,7 @@
 import { type FormEvent, useEffect, useState } from "react";
+import { useLocation } from "react-router";
 import { ApiError, api, reply } from "@/api/client";
-import { useIsBeginningNeeded, useLetIn } from "@/api/people";
+import { useIsBeginningNeeded, useLetIn, ways } from "@/api/people";
 import { store } from "@/outbox/outbox-context";
 import { useTitle } from "@/shell/title";
 import { Button } from "@/ui/button";
@@ -8,14 +9,62 @@ import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
+import { ByProvider, ToldByProvider, useProviderSays } from "./by-provider";
 import { CodeField } from "./code-field";
 import { Forgotten } from "./forgotten";
 import { FrontDoor } from "./front-door";
+import { useDoor } from "./use-door";
 
 export function SignIn() {
   useTitle(t("signIn"));
+  const beginning = useIsBeginningNeeded().data;
+  const codeWanted = useProviderSays() === "code";
+  const [waiting, setWaiting] = useState(0);
+  useEffect(() => {
+    store.count().then(setWaiting, () => undefined);
+  }, []);
+
+  return (
+    <FrontDoor>
+      <p className="text-lg text-soft">{t("conduitThatFitsTheFirst")}</p>
+      {waiting > 0 && (
+        <div className="mt-6">
+          <Notice severity="caution">
+            {waiting === 1 ? t("n1ThingDoneAtThe") : t("thingsDoneAtTheBench", { waiting })}
+          </Notice>
+        </div>
+      )}
+      {beginning?.provider && codeWanted && <CodeToo name={beginning.provider} />}
+      {!codeWanted && <ByPassword provider={beginning?.provider ?? ""} mail={beginning?.mail ?? false} />}
+      {beginning?.needed && (
+        <p className="mt-6 text-[15px]">
+          {t("thereIsNoCrewOn")} <span className="font-mono">{t("creldaPeople")}</span>.
+        </p>
+      )}
+    </FrontDoor>
+  );
+}
+
+/** For whom the company's provider vouched, and who has a second factor here. */
+function CodeToo({ name }: { name: string }) {
+  const [code, setCode] = useState("");
+  const door = useDoor(() => ways.byCode(code));
+  return (
+    <form onSubmit={door.enter} className="mt-8 flex flex-col gap-4">
+      <p>{t("typeTheCodeToo", { name })}</p>
+      <CodeField value={code} onChange={setCode} />
+      {door.says && <Notice severity="stop">{door.says}</Notice>}
+      <Button look="main" type="submit" disabled={door.busy || !code} className="min-h-12 text-lg">
+        {t("signIn")}
+      </Button>
+      <a href="/">{t("signInAnotherWay")}</a>
+    </form>
+  );
+}
+
+function ByPassword({ provider, mail }: { provider: string; mail: boolean }) {
   const letIn = useLetIn();
-  const beginning = useIsBeginningNeeded();
+  const { pathname } = useLocation();
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
   const [code, setCode] = useState("");
@@ -23,10 +72,6 @@ export function SignIn() {
   const [codeWanted, setCodeWanted] = useState(false);
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
-  const [waiting, setWaiting] = useState(0);
-  useEffect(() => {
-    store.count().then(setWaiting, () => undefined);
-  }, []);
 
   async function submit(event: FormEvent) {
     event.preventDefault();
@@ -43,16 +88,9 @@ export function SignIn() {
   }
 
   return (
-    <FrontDoor>
-      <p className="text-lg text-soft">{t("conduitThatFitsTheFirst")}</p>
-      {waiting > 0 && (
-        <div className="mt-6">
-          <Notice severity="caution">
-            {waiting === 1 ? t("n1ThingDoneAtThe") : t("thingsDoneAtTheBench", { waiting })}
-          </Notice>
-        </div>
-      )}
+    <>
       <form onSubmit={submit} className="mt-8 flex flex-col gap-4">
+        <ToldByProvider name={provider} />
         <Field
           label={t("name")}
           autoComplete="username"
@@ -75,13 +113,14 @@ export function SignIn() {
         <Button look="main" type="submit" disabled={busy} className="min-h-12 text-lg">
           {t("signIn")}
         </Button>
+        {provider && (
+          <ByProvider
+            says={t("signInWith", { name: provider })}
+            asked={{ next: pathname, ...(shared ? { shared: "1" } : {}) }}
+          />
+        )}
       </form>
-      <Forgotten knownAs={username} mail={beginning.data?.mail ?? false} />
-      {beginning.data?.needed && (
-        <p className="mt-6 text-[15px]">
-          {t("thereIsNoCrewOn")} <span className="font-mono">{t("creldaPeople")}</span>.
-        </p>
-      )}
-    </FrontDoor>
+      <Forgotten knownAs={username} mail={mail} />
+    </>
   );
 }
