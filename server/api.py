@@ -5,6 +5,7 @@ from typing import Any
 from ninja import NinjaAPI
 
 from server.accounts.api import router as accounts
+from server.accounts.company_api import router as company
 from server.accounts.people_api import router as people
 from server.accounts.permissions import SignedIn
 from server.accounts.provider_api import router as provider
@@ -46,6 +47,7 @@ install(api)
 api.add_decorator(once_only, mode="view")
 api.add_router("", accounts)
 api.add_router("", people)
+api.add_router("", company)
 api.add_router("", second_factor)
 api.add_router("", provider)
 api.add_router("", shoes)

@@ -85,6 +85,7 @@ def describe(user: User) -> Me:
             "role": place.role,
             "crews": crews,
             "new_runs": {**as_shipped(), **place.crew.new_runs},
+            "company": place.crew.company.name if place.crew.company else "",
             "leads_with_code": place.crew.leads_with_code,
             "must_turn_on_code": must_turn_on_code(user),
         }

@@ -43,6 +43,8 @@ class What(StrEnum):
     UNDID_CUT = "undid a cut"
     CUT_WRONG = "cut wrong"
     CUT_TO_RACK = "put a piece on the rack"
+    SHARED = "shared with the company"
+    COMPANY = "company"
     CALIBRATED = "calibrated"
 
 

@@ -13,7 +13,7 @@ from conduit.units import UnreadableLength, parse_length
 from server.accounts.history import What, record
 from server.accounts.models import Crew, Invitation, Membership, Role, User, name_of
 from server.accounts.passwords import new_person
-from server.accounts.permissions import Right, crew_of, require
+from server.accounts.permissions import Right, crew_of, require, runs_company_of
 from server.accounts.schemas import NewRuns
 from server.accounts.second_factor import is_on, who_have_it
 from server.accounts.sessions import sign_out_elsewhere
@@ -195,7 +195,8 @@ def remove(user: User, number: int) -> None:
 
 def _may_invite(user: User | None, crew: Crew) -> bool:
     """Whether a person may give places in a crew now: an invitation gives no more than its maker may at its use."""
-    return Membership.objects.filter(user=user, crew=crew, role__in=Right.PEOPLE.roles).exists()
+    leads = Membership.objects.filter(user=user, crew=crew, role__in=Right.PEOPLE.roles).exists()
+    return leads or runs_company_of(user, crew)
 
 
 def void_invitations(place: Membership) -> None:

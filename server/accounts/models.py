@@ -1,4 +1,6 @@
-"""People and crews. A person works in one crew at a time; what a crew owns is seen by that crew alone."""
+"""People, crews and companies. A person works in one crew at a time; what a crew owns is seen by that crew alone,
+and by the other crews of its company where it shares a job or a shoe with them.
+"""
 
 from typing import ClassVar, Self, TypeVar
 from uuid import uuid4
@@ -7,6 +9,7 @@ from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.core import signing
 from django.db import models, transaction
+from django.db.models import Q
 from django.utils import timezone
 
 
@@ -35,6 +38,14 @@ class User(AbstractUser):
         self._place = self.place
         return self._place
 
+    def be_guest(self, crew: "Crew", job_id: int | None) -> None:
+        """Be in another crew of one's company until one's place is remembered anew; in one of its jobs, if in any."""
+        home = self.place
+        if home:
+            role = Role.VIEWER if home.role == Role.VIEWER else Role.BENDER
+            self._place = Membership(user=self, crew=crew, role=role)
+            self._place.only_job = job_id
+
     @property
     def membership(self) -> "Membership":
         """The same. Raises Membership.DoesNotExist for a person without a crew."""
@@ -48,6 +59,14 @@ def name_of(user: User | None) -> str:
     return (user.get_full_name() or user.username) if user else "Someone"
 
 
+class Company(models.Model):
+    """Several crews, which may share jobs and shoes with each other; `run_by` people who lead one of them."""
+
+    name = models.CharField(max_length=80)
+    run_by = models.ManyToManyField(User, related_name="companies")
+    link_key = models.UUIDField(default=uuid4, editable=False, help_text="In its open links; another voids them.")
+
+
 class Crew(models.Model):
     """People who share jobs, shoes and a scrap rack."""
 
@@ -59,6 +78,7 @@ class Crew(models.Model):
     new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
     sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
     is_demo = models.BooleanField(default=False)
+    company = models.ForeignKey(Company, null=True, blank=True, on_delete=models.SET_NULL, related_name="crews")
     leads_with_code = models.BooleanField(default=False, help_text="What only leads may takes a second factor.")
 
 
@@ -78,6 +98,8 @@ class Membership(models.Model):
     role = models.CharField(max_length=8, choices=Role.choices)
     joined_at = models.DateTimeField(default=timezone.now)
 
+    only_job: int | None = None
+
     class Meta:
         """A person has one place in a crew."""
 
@@ -93,11 +115,19 @@ class CrewQuerySet(models.QuerySet[Row]):
     def for_user(self, user: User) -> Self:
         """What belongs to the crew that the person works in; nothing for a person without one."""
         place = user.place
-        return self.filter(crew=place.crew_id) if place else self.none()
+        return self._where(Q(crew=place.crew_id), place) if place else self.none()
+
+    def _where(self, whose: Q, place: Membership) -> Self:
+        """A guest is in one job, and sees no other."""
+        key = self.model.JOB_KEY  # type: ignore[attr-defined]
+        return self.filter(whose, **({key: place.only_job} if key and place.only_job else {}))
 
 
 class CrewOwned(models.Model):
     """Something that belongs to one crew."""
+
+    # How its job is found, where it is of one.
+    JOB_KEY: ClassVar[str] = ""
 
     crew = models.ForeignKey(Crew, on_delete=models.CASCADE, related_name="+")
 
@@ -119,6 +149,14 @@ class BinnableQuerySet(CrewQuerySet[Row]):
     def for_user(self, user: User) -> Self:
         """What belongs to the person's crew and was not deleted."""
         return super().for_user(user).present()
+
+    def in_reach(self, user: User) -> Self:
+        """The same, and what other crews of its company share with it."""
+        place = user.place
+        if not place or place.crew.company_id is None:
+            return self.for_user(user)
+        shared = Q(crew__company=place.crew.company_id, shared=True)
+        return self._where(Q(crew=place.crew_id) | shared, place).present()
 
     def in_bin(self, user: User) -> Self:
         """What the person's crew deleted, the last first; without what was emptied out."""

@@ -4,13 +4,15 @@ from enum import Enum
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.utils import timezone
 from django_otp import user_has_device
 from ninja.security import SessionAuth
 from ninja.security.apikey import APIKeyCookie
 
-from server.accounts.models import Crew, Role, User, name_of
+from server.accounts.models import Company, Crew, Role, User, name_of
+from server.accounts.visiting import visit
 from server.errors import SIGNED_IN_AS, SomebodyElse
 from server.sentences import message
 
@@ -38,6 +40,7 @@ class SignedIn(SessionAuth):
         if request.headers.get(SIGNED_IN_AS, owner) != owner:
             raise SomebodyElse(message("errors.somebody_else_is_signed_in", user=name_of(user)), owner)
         _keep_awake(request)
+        visit(request, user)
         return user
 
 
@@ -103,9 +106,14 @@ class Right(Enum):
         self.says, self.roles, self.otherwise = says, roles, otherwise
 
 
-def require(user: User, right: Right) -> Crew:
-    """The person's crew, if their role has the right. Raises PermissionDenied, in words, for all others."""
+def require(user: User, right: Right, *, at_home: bool = False) -> Crew:
+    """The person's crew, if their role has the right; `at_home`: and they are no guest in it.
+
+    Raises PermissionDenied, in words, for all others.
+    """
     crew = crew_of(user)
+    if at_home and user.membership.only_job is not None:
+        raise PermissionDenied(message("accounts.only_its_own_crew_does_that", crew=crew.name))
     if user.membership.role not in right.roles:
         raise PermissionDenied(right.otherwise)
     if right.roles == (Role.LEAD,) and must_turn_on_code(user):
@@ -117,3 +125,15 @@ def must_turn_on_code(user: User) -> bool:
     """Whether the person leads a crew whose leads have a second factor, and has none."""
     place = user.membership
     return place.role == Role.LEAD and place.crew.leads_with_code and not user_has_device(user)
+
+
+def who_run(company: Company) -> "QuerySet[User]":
+    """The leads who run a company: all of its leads where none of those who did leads in it any more."""
+    leads = User.objects.filter(is_active=True, memberships__role=Role.LEAD, memberships__crew__company=company)
+    chosen = leads.filter(companies=company)
+    return (chosen if chosen.exists() else leads).distinct()
+
+
+def runs_company_of(user: User | None, crew: Crew) -> bool:
+    """Whether a person runs the company that a crew is of."""
+    return bool(user and crew.company and who_run(crew.company).filter(pk=user.pk).exists())

@@ -40,23 +40,23 @@ def _rows_of(user: User) -> Iterator[tuple[str, list[dict[str, Any]]]]:
 
 
 @transaction.atomic
-def shut_out(user: User) -> None:
+def shut_out(user: User, by: User | None = None) -> None:
     """Nobody signs in as this person any more, anywhere; all that they made open is void."""
     user.is_active = False
     user.save(update_fields=["is_active"])
     sign_out_elsewhere(user)
     for place in user.memberships.select_related("crew"):
         void_invitations(place)
-        record(place.crew, None, What.SHUT_OUT, name_of(user))
+        record(place.crew, by, What.SHUT_OUT, name_of(user))
 
 
 @transaction.atomic
-def let_back(user: User) -> None:
+def let_back(user: User, by: User | None = None) -> None:
     """The person signs in again, as before."""
     user.is_active = True
     user.save(update_fields=["is_active"])
     for place in user.memberships.select_related("crew"):
-        record(place.crew, None, What.LET_BACK, name_of(user))
+        record(place.crew, by, What.LET_BACK, name_of(user))
 
 
 @transaction.atomic
@@ -77,6 +77,7 @@ def erase(user: User) -> str:
         kind.objects.filter(username=user.username).delete()
     erased.send(User, user=user, crews=crews, name=name, neutral=neutral)
     user.memberships.all().delete()
+    user.companies.clear()
     user.working_in = None
     user.username, user.first_name, user.last_name, user.email = f"former-{user.pk}", neutral, "", ""
     user.set_unusable_password()

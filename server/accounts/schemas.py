@@ -68,6 +68,7 @@ class Me(Schema):
     role: RoleName
     crews: list[CrewOfMine]
     new_runs: NewRuns
+    company: str = Field(description="The company that the crew is of; empty: none.")
     leads_with_code: bool = Field(description="What only leads of the crew may takes a second factor.")
     must_turn_on_code: bool = Field(description="The person leads and has none: what only leads may waits for it.")
 
@@ -195,6 +196,12 @@ class LinkOut(Schema):
     """What ends a link that is given to one person."""
 
     token: str
+
+
+class Token(Schema):
+    """What ends a link."""
+
+    token: str = Field(max_length=400)
 
 
 class LinkFor(Schema):

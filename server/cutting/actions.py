@@ -16,6 +16,7 @@ from conduit.units import format_length
 from server.accounts.history import What, record
 from server.accounts.models import Role, User
 from server.accounts.permissions import Right, require
+from server.accounts.visiting import WHOSE, Whose
 from server.bench.models import ActDone
 from server.bench.staging import arrange_spare, length_on_own_shoe
 from server.cutting import solving
@@ -152,6 +153,15 @@ def let_go(user: User, job_id: int) -> None:
     require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     let_go_of(user, job, Cut.objects.filter(bar__job=job, live=True))
+
+
+def whose_cut(cut_id: int) -> Whose:
+    """Whose a cut is, and in which job, where that is shared."""
+    cuts = Cut.objects.filter(pk=cut_id, bar__job__shared=True, bar__job__binned_at=None)
+    return cuts.values_list("crew", "bar__job").first()
+
+
+WHOSE["cut_id"] = whose_cut
 
 
 @transaction.atomic

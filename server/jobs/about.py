@@ -1,6 +1,7 @@
 """What is to be known of a run besides its measures: a note, for whom it is; and which jobs are put aside."""
 
 from django.db import transaction
+from django.db.models import Q
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
@@ -26,7 +27,10 @@ def write_note(user: User, run_id: int, note: str, was: str) -> Run:
 
 @transaction.atomic
 def assign(user: User, run_id: int, member_id: int | None) -> Run:
-    """Say for whom of the crew a run is; None: for whoever has time. Raises Refused for somebody of no crew of ours."""
+    """Say for whom of the crew, or of its company, a run is; None: for whoever has time.
+
+    Raises Refused for somebody else.
+    """
     crew = require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     run.assigned_to = None if member_id is None else _member(crew, member_id)
@@ -35,7 +39,8 @@ def assign(user: User, run_id: int, member_id: int | None) -> Run:
 
 
 def _member(crew: Crew, member_id: int) -> User:
-    member = Membership.objects.filter(crew=crew, pk=member_id).select_related("user").first()
+    ours = Q(crew=crew) | Q(crew__company=crew.company_id) if crew.company_id else Q(crew=crew)
+    member = Membership.objects.filter(ours, pk=member_id).select_related("user").first()
     if not member:
         raise Refused(message("jobs.that_person_is_not_in_the"), {"member_id": message("jobs.choose_another")})
     return member.user
@@ -44,7 +49,7 @@ def _member(crew: Crew, member_id: int) -> User:
 @transaction.atomic
 def put_aside(user: User, job_id: int, aside: bool) -> Job:
     """Put a job that is done aside, out of the list of those at work; or back into it. Nothing of it changes."""
-    require(user, Right.WORK)
+    require(user, Right.WORK, at_home=True)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     if (job.archived_at is not None) != aside:
         job.archived_at = timezone.now() if aside else None

@@ -18,6 +18,7 @@ from server.accounts.history import What, record
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
+from server.accounts.visiting import be_where
 from server.errors import Conflict, Gone, Refused
 from server.jobs.models import Job, Revision, Run, RunPhoto, Status
 from server.jobs.photos import described
@@ -83,7 +84,7 @@ def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
 @transaction.atomic
 def rename_job(user: User, job_id: int, name: str, place: str) -> Job:
     """Call a job otherwise, or say where it is."""
-    require(user, Right.WORK)
+    require(user, Right.WORK, at_home=True)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
     job.name, job.place = name, place
     job.save(update_fields=["name", "place"])
@@ -100,9 +101,12 @@ def copy_run(user: User, run_id: int, job_id: int | None, is_mirrored: bool) -> 
     kept = {key: value for key, value in run.document.items() if key != "in_rack"}
     added = "mirrored" if is_mirrored else "copy"
     name = f"{str(kept.get('name', ''))[: LONGEST_NAME - len(added) - 1]} {added}".strip()
-    return add_run(
-        user, run.job_id if job_id is None else job_id, {**(mirrored(kept) if is_mirrored else kept), "name": name}
-    )
+    copy = {**(mirrored(kept) if is_mirrored else kept), "name": name}
+    if job_id is None or job_id == run.job_id:
+        return add_run(user, run.job_id, copy)
+    # It may go into the job of another crew than the one that it comes from.
+    be_where(user, "job_id", job_id)
+    return add_run(user, job_id, copy)
 
 
 @transaction.atomic
@@ -144,12 +148,12 @@ def restore_run(user: User, run_id: int) -> Run:
 
 
 def all_of(user: User) -> QuerySet[Job]:
-    """The crew's jobs, each with its runs."""
+    """The crew's jobs, and those that others of its company share with it, each with its runs."""
     photos = RunPhoto.objects.filter(run=OuterRef("pk")).order_by().values("run").annotate(count=Count("pk"))
     # Beside each run, and not by grouping them: that would sort their documents.
     counted = Coalesce(Subquery(photos.values("count")), 0)
     runs = Run.objects.present().select_related("assigned_to").annotate(photo_count=counted)
-    return Job.objects.for_user(user).prefetch_related(Prefetch("runs", runs))
+    return Job.objects.in_reach(user).select_related("crew").prefetch_related(Prefetch("runs", runs))
 
 
 def opened(user: User, run_id: int) -> Run:
@@ -249,7 +253,8 @@ def _place_in_rack(run: Run) -> dict[str, Any] | None:
 def describe_job(job: Job) -> dict[str, Any]:
     """A job, as `all_of` or one that was just made gives it, with a line for each of its runs."""
     runs = [_line(run) for run in job.runs.all()]
-    return {"id": job.pk, "name": job.name, "place": job.place, "archived_at": job.archived_at, "runs": runs}
+    told = {"id": job.pk, "name": job.name, "place": job.place, "archived_at": job.archived_at, "runs": runs}
+    return {**told, "shared": job.shared, "crew_id": job.crew_id, "crew": job.crew.name}
 
 
 def _line(run: Run) -> dict[str, Any]:

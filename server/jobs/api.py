@@ -7,8 +7,8 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from server.accounts.permissions import SignedInRequest
-from server.accounts.schemas import Told
-from server.jobs import about, actions, photo_store, photos
+from server.accounts.schemas import Told, WantedIn
+from server.jobs import about, actions, photo_store, photos, sharing
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
 from server.jobs.racks import FloorOut, floor
@@ -56,6 +56,12 @@ def get_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
 def rename_job(request: SignedInRequest, job_id: int, given: JobIn) -> dict[str, Any]:
     """Call a job otherwise, or say where it is."""
     return actions.describe_job(actions.rename_job(request.auth, job_id, given.name, given.place))
+
+
+@router.put("/jobs/{int:job_id}/shared", response=JobOut, operation_id="shareJob")
+def share_job(request: SignedInRequest, job_id: int, given: WantedIn) -> dict[str, Any]:
+    """Let the other crews of the company work in a job, or no longer."""
+    return actions.describe_job(sharing.share_job(request.auth, job_id, shared=given.wanted))
 
 
 @router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")

@@ -11,7 +11,10 @@ LONGEST_NOTE = 2000
 class Job(Binnable):
     """A place where conduit is run."""
 
+    JOB_KEY = "pk"
+
     name = models.CharField(max_length=80)
+    shared = models.BooleanField(default=False, help_text="The other crews of the company work in it too.")
     place = models.CharField(max_length=120, blank=True)
     archived_at = models.DateTimeField(null=True, editable=False, help_text="When it was put aside; null: at work.")
     created_at = models.DateTimeField(auto_now_add=True)
@@ -34,6 +37,8 @@ class Status(models.TextChoices):
 
 class Run(Binnable):
     """One run: its document as typed, and a version that grows with each save."""
+
+    JOB_KEY = "job"
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="runs")
     document = models.JSONField()

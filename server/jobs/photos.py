@@ -30,7 +30,7 @@ NO_PHOTO = message("jobs.that_is_no_photo_that_can")
 
 def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
     """Keep a photo (base64) with a run. Raises Refused where it is none, or the run has enough."""
-    crew = require(user, Right.WORK)
+    require(user, Right.WORK)
     runs = Run.objects.for_user(user)
     _has_room(get_object_or_404(runs, pk=run_id))
     data, size = sized_down(image)
@@ -39,7 +39,7 @@ def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
     with transaction.atomic():
         run = get_object_or_404(runs.select_for_update(), pk=run_id)
         _has_room(run)
-        return RunPhoto.objects.create(crew=crew, run=run, **about, **photo_store.kept(crew.pk, data))
+        return RunPhoto.objects.create(crew=run.crew, run=run, **about, **photo_store.kept(run.crew_id, data))
 
 
 def _has_room(run: Run) -> None:

@@ -1,9 +1,9 @@
 """What can be asked about a run document without keeping it: plan, ways, marks, field note, differences."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router
 
 from conduit.catalogue import said_by
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
@@ -23,6 +23,8 @@ from server.observing.metrics import PLANS
 from server.sentences import message
 
 router = Router(tags=["planning"])
+# Read where a guest is told from who is at home (`visiting.visit`).
+OfRun = Annotated[int | None, Query(description="The run that it is of; its crew's limits hold.")]
 
 
 def _limits(request: SignedInRequest) -> Limits:
@@ -30,7 +32,7 @@ def _limits(request: SignedInRequest) -> Limits:
 
 
 @router.post("/plan", response={200: Plan, 422: Told}, operation_id="previewPlan")
-def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
+def preview_plan(request: SignedInRequest, given: PreviewIn, of_run: OfRun = None) -> HttpResponse:
     """Plan a document without keeping it."""
     # Written out by the model itself: the plan is a Plan already, and each key typed waits for it.
     with PLANS.time():
@@ -39,13 +41,13 @@ def preview_plan(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
 
 
 @router.post("/remedies", response={200: list[Finding], 422: Told}, operation_id="listRemedies")
-def list_remedies(request: SignedInRequest, given: PreviewIn) -> list[Finding]:
+def list_remedies(request: SignedInRequest, given: PreviewIn, of_run: OfRun = None) -> list[Finding]:
     """What a plan of the document says against it, with the changes that were tried and mend it, best first."""
     return remedies_for(given.document, _limits(request))
 
 
 @router.post("/pipe-rack", response={200: RackPlan, 422: Told}, operation_id="previewRack")
-def preview_rack(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
+def preview_rack(request: SignedInRequest, given: PreviewIn, of_run: OfRun = None) -> HttpResponse:
     """Plan the rack of a document without keeping it: every pipe beside the run, every gap."""
     with PLANS.time():
         plan = make_rack_plan(given.document, _limits(request), checked_run)
@@ -55,19 +57,19 @@ def preview_rack(request: SignedInRequest, given: PreviewIn) -> HttpResponse:
 
 
 @router.post("/pipe-rack/ways", response={200: list[RackOption], 422: Told}, operation_id="listRackWays")
-def list_rack_ways(request: SignedInRequest, given: WaysIn) -> list[RackOption]:
+def list_rack_ways(request: SignedInRequest, given: WaysIn, of_run: OfRun = None) -> list[RackOption]:
     """Every way for the pipes beside a run to take one step, and what each costs."""
     return rack_options(given.document, given.step, _limits(request), checked_run)
 
 
 @router.post("/ways", response={200: list[Way], 422: Told}, operation_id="listWays")
-def list_ways(request: SignedInRequest, given: WaysIn) -> list[Way]:
+def list_ways(request: SignedInRequest, given: WaysIn, of_run: OfRun = None) -> list[Way]:
     """Every way to do one step of a document, and whether it can be made there."""
     return ways_of(given.document, given.step, _limits(request))
 
 
 @router.post("/closing", response={200: SharedClosing, 422: Told}, operation_id="shareClosing")
-def share_closing(request: SignedInRequest, given: ClosingIn) -> SharedClosing:
+def share_closing(request: SignedInRequest, given: ClosingIn, of_run: OfRun = None) -> SharedClosing:
     """What a run misses its end box by, shared over the legs that are doubted; nothing is changed."""
     closing = closing_of(given.document, given.legs, _limits(request))
     if not closing:
@@ -76,7 +78,7 @@ def share_closing(request: SignedInRequest, given: ClosingIn) -> SharedClosing:
 
 
 @router.post("/check-marks", response={200: MarksJudged, 422: Told}, operation_id="checkMarks")
-def check_marks(request: SignedInRequest, given: MarksIn) -> MarksJudged:
+def check_marks(request: SignedInRequest, given: MarksIn, of_run: OfRun = None) -> MarksJudged:
     """What laid marks will make, and which mistake they look like."""
     try:
         return judge_marks(given.document, given.marks, given.cuts, _limits(request))

@@ -59,6 +59,9 @@ class JobOut(Schema):
     name: str
     place: str
     archived_at: datetime | None = Field(description="When it was put aside; null: at work.")
+    shared: bool = Field(description="The other crews of the company work in it too.")
+    crew_id: int
+    crew: str = Field(description="Whose it is.")
     runs: list[RunLine]
 
 

@@ -27,11 +27,21 @@ from conduit.units import FINE_TAPE
 from server.accounts.history import What, record
 from server.accounts.models import User
 from server.accounts.permissions import Right, require
+from server.accounts.visiting import LOOKED_AT, WHOSE, Whose
 from server.errors import Conflict, Refused
 from server.sentences import message
 from server.shoes.models import Calibration, Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, DoubtOut, ShoeIn
 
+
+def whose_shoe(shoe_id: int) -> Whose:
+    """Whose a shoe that is shared is."""
+    crew = Shoe.objects.present().filter(pk=shoe_id, shared=True).values_list("crew", flat=True).first()
+    return (crew, None) if crew else None
+
+
+WHOSE["shoe_id"] = whose_shoe
+LOOKED_AT.add("shoe_id")
 # A shoe is known by so many names that it had before.
 MOST_NAMES = 20
 
@@ -46,6 +56,18 @@ def change_shoe(user: User, shoe_id: int, given: ShoeIn) -> Shoe:
     """Change what a shoe is, and its figures by hand. Raises Refused, and Conflict for a name taken."""
     require(user, Right.WORK)
     return _keep(get_object_or_404(Shoe.objects.for_user(user), pk=shoe_id), given)
+
+
+@transaction.atomic
+def share_shoe(user: User, shoe_id: int, *, shared: bool) -> Shoe:
+    """Let the other crews of the company bend on a shoe; its figures stay its own crew's to change."""
+    crew = require(user, Right.SET_UP)
+    shoe = get_object_or_404(Shoe.objects.for_user(user).select_related("crew"), pk=shoe_id)
+    if shoe.shared != shared:
+        shoe.shared = shared
+        shoe.save(update_fields=["shared"])
+        record(crew, user, What.SHARED, f"the shoe “{shoe.name}”: {'yes' if shared else 'no longer'}")
+    return shoe
 
 
 @transaction.atomic

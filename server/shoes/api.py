@@ -4,7 +4,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from server.accounts.permissions import SignedInRequest
-from server.accounts.schemas import Told
+from server.accounts.schemas import Told, WantedIn
 from server.shoes import actions
 from server.shoes.models import Shoe
 from server.shoes.schemas import CalibrationFound, CalibrationIn, ShoeIn, ShoeOut
@@ -14,8 +14,8 @@ router = Router(tags=["shoes"])
 
 @router.get("/shoes", response=list[ShoeOut], operation_id="listShoes")
 def list_shoes(request: SignedInRequest) -> list[Shoe]:
-    """The crew's shoes."""
-    return list(Shoe.objects.for_user(request.auth).prefetch_related("calibrations__by"))
+    """The crew's shoes, and those that others of its company share with it."""
+    return list(Shoe.objects.in_reach(request.auth).select_related("crew").prefetch_related("calibrations__by"))
 
 
 @router.post("/shoes", response={201: ShoeOut, 409: Told, 422: Told}, operation_id="addShoe")
@@ -28,6 +28,12 @@ def add_shoe(request: SignedInRequest, given: ShoeIn) -> tuple[int, Shoe]:
 def change_shoe(request: SignedInRequest, shoe_id: int, given: ShoeIn) -> Shoe:
     """Change a shoe."""
     return actions.change_shoe(request.auth, shoe_id, given)
+
+
+@router.put("/shoes/{int:shoe_id}/shared", response=ShoeOut, operation_id="shareShoe")
+def share_shoe(request: SignedInRequest, shoe_id: int, given: WantedIn) -> Shoe:
+    """Let the other crews of the company bend on a shoe, or no longer."""
+    return actions.share_shoe(request.auth, shoe_id, shared=given.wanted)
 
 
 @router.delete("/shoes/{int:shoe_id}", response={204: None}, operation_id="removeShoe")

@@ -28,6 +28,7 @@ class Shoe(Binnable):
     references = models.JSONField(default=dict)
     handle_up = models.FloatField(default=30.0)
     machine = models.BooleanField(default=False)
+    shared = models.BooleanField(default=False, help_text="The other crews of the company bend on it too.")
     dial_factor = models.FloatField(default=1.0)
     dial_constant = models.FloatField(default=0.0)
     calibrated_at = models.DateTimeField(null=True)
@@ -79,8 +80,10 @@ def _written(inches: float) -> str | float:
 
 
 def shoes_by_name(user: User) -> dict[str, Shoe]:
-    """The crew's shoes by every name that they have or had; a name that another has now is that one's."""
-    shoes = list(Shoe.objects.for_user(user))
+    """The shoes that the crew bends on by every name that they have or had; a name of today goes before an old one."""
+    shoes = list(Shoe.objects.in_reach(user))
+    # Of two of a name the crew's own is meant.
+    shoes.sort(key=lambda one: user.place is not None and one.crew_id == user.place.crew_id)
     before = {name: shoe for shoe in shoes for name in shoe.called_before}
     return before | {shoe.name: shoe for shoe in shoes}
 

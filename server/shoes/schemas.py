@@ -115,6 +115,9 @@ class ShoeOut(Schema):
     heel: float | None
     handle_up: float
     machine: bool
+    shared: bool = Field(description="The other crews of the company bend on it too.")
+    crew_id: int
+    crew: str = Field(description="Whose it is.")
     dial_factor: float
     dial_constant: float
     calibrated_at: datetime | None
@@ -125,6 +128,11 @@ class ShoeOut(Schema):
     doubt: Message = Field(description="What is odd about its figures for its size; empty: nothing.")
     exchanged: bool = Field(description="Whether deduct and gain look exchanged.")
     calibrations: list[CalibrationOut]
+
+    @staticmethod
+    def resolve_crew(shoe: Shoe) -> str:
+        """By its name."""
+        return shoe.crew.name
 
     @staticmethod
     def resolve_used(shoe: Shoe) -> ShoeUsed:

@@ -1,12 +1,14 @@
 import re
 
 from server.accounts.members import invite
-from server.accounts.models import Role, User
+from server.accounts.models import Company, Crew, Role, User
 from server.api import api
 from server.jobs.actions import add_job, add_run, remove_job, remove_run
+from server.jobs.models import Job
 from server.jobs.photos import add_photo
 from server.jobs.tests.test_about import encoded
 from server.shoes.actions import add_shoe, remove_shoe
+from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
 from server.stock.labels import print_labels
@@ -70,6 +72,14 @@ BODIES = {
     "confirmSecondFactor": {"code": "123456"},
     "signInByCode": {"code": "123456"},
     "turnOffSecondFactor": {"password": "x"},
+    "beginCompany": {"name": "Group"},
+    "nameCompany": {"name": "Group"},
+    "joinCompany": {"token": "x"},
+    "addCrew": {"name": "Third"},
+    "shareRunning": {"wanted": True},
+    "letInOrShutOut": {"wanted": True},
+    "shareJob": {"wanted": True},
+    "shareShoe": {"wanted": True},
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 # What is open to anybody, and what a link that opens nothing is answered.
@@ -82,6 +92,7 @@ OPEN = {
     "signInByCode": 401,
     "joinAsNew": 409,
 }
+NONE_YET = {"getCompany": 204}
 OPEN |= {"whoAmI": 204, "askForPasswordLink": 204}
 OPEN |= {"getPasswordLink": 409, "takePasswordLink": 409}
 # What a person does for themselves, whatever their role: what a link, a crew or a session that is none is answered.
@@ -102,6 +113,8 @@ LEADS = {
     "setNewRuns",
     "wantCodesOfLeads",
     "keepSold",
+    "shareJob",
+    "shareShoe",
     "setTape",
     "removeJob",
     "removeRun",
@@ -200,6 +213,8 @@ class PermissionMatrix(CrewTestCase):
             "session_id": "0",
             "photo_id": self.photo.pk,
             "token": "x",
+            "crew_id": 0,
+            "user_id": 0,
         }
         if name.startswith("restore"):
             numbers |= self.binned
@@ -219,19 +234,43 @@ class PermissionMatrix(CrewTestCase):
             with self.subTest(name):
                 status = self.status(self.viewer, name, method, path)
                 looks = {"signOut": 204} | dict.fromkeys(READS - {"signOut"}, 200)
-                self.assertEqual(status, {**OPEN, **looks, **OWN}.get(name, 403))
+                self.assertEqual(status, {**OPEN, **looks, **OWN, **NONE_YET}.get(name, 403))
 
     def test_only_the_lead_deletes_and_takes_out_of_the_bin(self):
         mine = [one for one in self.endpoints() if one[0] in LEADS]
         # What is in a job first: with the job it would be gone.
-        for name, method, path in sorted(mine, key=lambda one: "Job" in one[0]):
+        for name, method, path in sorted(mine, key=lambda one: (one[0].startswith("remove"), "Job" in one[0])):
             with self.subTest(name):
                 self.assertEqual(self.status(self.bender, name, method, path), 403)
                 self.assertIn(self.status(self.lead, name, method, path), (200, 204))
 
+    def test_a_crew_of_the_company_works_in_what_is_shared_alone(self):
+        Crew.objects.update(company=Company.objects.create(name="Group"))
+        numbered = [one for one in self.endpoints() if re.search(r"\d", one[2]) and "/company/" not in one[2]]
+        for name, method, path in numbered:
+            with self.subTest(name, shared=False):
+                self.assertEqual(self.status(self.stranger, name, method, path), 404)
+        Job.objects.update(shared=True)
+        Shoe.objects.update(shared=True)
+        for name, method, path in numbered:
+            with self.subTest(name, shared=True):
+                status = self.status(self.stranger, name, method, path)
+                is_shared = re.match("/(jobs|runs|cuts)/", path) and not name.startswith("restore")
+                if name == "getLearned" or (is_shared and name in READS):
+                    self.assertEqual(status, 200)
+                elif not is_shared:
+                    self.assertEqual(status, 404)
+                elif name in LEADS | {"renameJob", "putJobAside"}:
+                    self.assertEqual(status, 403)
+                else:
+                    self.assertNotIn(status, (403, 404))
+        theirs = Api(self.stranger)
+        self.assertEqual([one["name"] for one in theirs.send("GET", "/jobs").json()], ["Shed"])
+        self.assertEqual(theirs.send("GET", "/rack").json()["scraps"], [])
+
     def test_another_crew_sees_nothing(self):
         for name, method, path in self.endpoints():
-            if re.search(r"\d", path):
+            if re.search(r"\d", path) and "/company/" not in path:
                 with self.subTest(name):
                     self.assertEqual(self.status(self.stranger, name, method, path), 404)
         theirs = Api(self.stranger)

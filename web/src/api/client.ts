@@ -43,8 +43,26 @@ function cookie(name: string): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
+// What is asked of a run as it is typed: it may be another crew's, with limits of its own.
+const OF_A_RUN = new Set<string>([
+  "/api/plan",
+  "/api/remedies",
+  "/api/pipe-rack",
+  "/api/pipe-rack/ways",
+  "/api/ways",
+  "/api/closing",
+  "/api/check-marks",
+] satisfies (keyof paths)[]);
+
+/** The same, with the run whose page is open. */
+function ofTheOpenRun(request: Request): Request {
+  const open = /^\/runs\/(\d+)\//.exec(window.location.pathname)?.[1];
+  return open ? new Request(`${request.url}?of_run=${open}`, request) : request;
+}
+
 const asked: Middleware = {
-  onRequest({ request, schemaPath }) {
+  onRequest({ request: made, schemaPath }) {
+    const request = OF_A_RUN.has(schemaPath) ? ofTheOpenRun(made) : made;
     request.headers.set("Accept-Language", chosenLanguage());
     if (SAFE.has(request.method)) return request;
     request.headers.set("X-CSRFToken", cookie("csrftoken"));

@@ -508,6 +508,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Company
+         * @description The company that the person's crew is of; nothing where it is of none.
+         */
+        get: operations["getCompany"];
+        /**
+         * Name Company
+         * @description Call the company something else.
+         */
+        put: operations["nameCompany"];
+        /**
+         * Begin Company
+         * @description Begin a company with the crew that one leads.
+         */
+        post: operations["beginCompany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Company Link
+         * @description A link by which a lead brings another crew in; earlier ones are void.
+         */
+        post: operations["makeCompanyLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Company
+         * @description Bring the crew that one leads into the company of a link.
+         */
+        post: operations["joinCompany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/crews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Crew
+         * @description A new crew, and the invitation for whoever is to lead it.
+         */
+        post: operations["addCrew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/crews/{crew_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Leave Company
+         * @description Take a crew out of the company.
+         */
+        delete: operations["leaveCompany"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/people/{user_id}/runs-it": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Share Running
+         * @description Let another lead run the company too, or no longer.
+         */
+        put: operations["shareRunning"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/company/people/{user_id}/let-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Let In Or Shut Out
+         * @description Shut somebody out of everything that they sign in for, or let them back in.
+         */
+        put: operations["letInOrShutOut"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/second-factor": {
         parameters: {
             query?: never;
@@ -645,7 +793,7 @@ export interface paths {
         };
         /**
          * List Shoes
-         * @description The crew's shoes.
+         * @description The crew's shoes, and those that others of its company share with it.
          */
         get: operations["listShoes"];
         put?: never;
@@ -679,6 +827,26 @@ export interface paths {
          * @description Put a shoe into the bin.
          */
         delete: operations["removeShoe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoes/{shoe_id}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Share Shoe
+         * @description Let the other crews of the company bend on a shoe, or no longer.
+         */
+        put: operations["shareShoe"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1239,6 +1407,26 @@ export interface paths {
          * @description Put a job with all its runs into the bin.
          */
         delete: operations["removeJob"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Share Job
+         * @description Let the other crews of the company work in a job, or no longer.
+         */
+        put: operations["shareJob"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1956,6 +2144,11 @@ export interface components {
             crews: components["schemas"]["CrewOfMine"][];
             new_runs: components["schemas"]["NewRuns"];
             /**
+             * Company
+             * @description The company that the crew is of; empty: none.
+             */
+            company: string;
+            /**
              * Leads With Code
              * @description What only leads of the crew may takes a second factor.
              */
@@ -2391,6 +2584,70 @@ export interface components {
             crew_id: number;
         };
         /**
+         * CompanyCrew
+         * @description A crew of the company.
+         */
+        CompanyCrew: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+            /** Leads */
+            leads: components["schemas"]["Named"][];
+        };
+        /**
+         * CompanyOut
+         * @description A company, its crews, who runs it, and for those everybody in it.
+         */
+        CompanyOut: {
+            /** Name */
+            name: string;
+            /** Runs It */
+            runs_it: boolean;
+            /** Runners */
+            runners: components["schemas"]["Named"][];
+            /** Crews */
+            crews: components["schemas"]["CompanyCrew"][];
+            /** People */
+            people: components["schemas"]["CompanyPerson"][];
+        };
+        /**
+         * CompanyPerson
+         * @description Somebody in the company, for who runs it.
+         */
+        CompanyPerson: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Active */
+            active: boolean;
+            /** Crews */
+            crews: string[];
+            /** Elsewhere */
+            elsewhere: boolean;
+        };
+        /**
+         * Named
+         * @description A person.
+         */
+        Named: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Token
+         * @description What ends a link.
+         */
+        Token: {
+            /** Token */
+            token: string;
+        };
+        /**
          * SecondFactor
          * @description Whether a person signs in with a code too.
          */
@@ -2520,6 +2777,18 @@ export interface components {
             handle_up: number;
             /** Machine */
             machine: boolean;
+            /**
+             * Shared
+             * @description The other crews of the company bend on it too.
+             */
+            shared: boolean;
+            /** Crew Id */
+            crew_id: number;
+            /**
+             * Crew
+             * @description Whose it is.
+             */
+            crew: string;
             /** Dial Factor */
             dial_factor: number;
             /** Dial Constant */
@@ -5909,6 +6178,18 @@ export interface components {
              * @description When it was put aside; null: at work.
              */
             archived_at: string | null;
+            /**
+             * Shared
+             * @description The other crews of the company work in it too.
+             */
+            shared: boolean;
+            /** Crew Id */
+            crew_id: number;
+            /**
+             * Crew
+             * @description Whose it is.
+             */
+            crew: string;
             /** Runs */
             runs: components["schemas"]["RunLine"][];
         };
@@ -9698,6 +9979,406 @@ export interface operations {
             };
         };
     };
+    getCompany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nameCompany: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    beginCompany: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    makeCompanyLink: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    joinCompany: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Token"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    addCrew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    leaveCompany: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                crew_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    shareRunning: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    letInOrShutOut: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanyOut"];
+                };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     getMySecondFactor: {
         parameters: {
             query?: never;
@@ -10083,6 +10764,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    shareShoe: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                shoe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoeOut"];
+                };
             };
         };
     };
@@ -10608,7 +11318,10 @@ export interface operations {
     };
     previewPlan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10641,7 +11354,10 @@ export interface operations {
     };
     listRemedies: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10674,7 +11390,10 @@ export interface operations {
     };
     previewRack: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10707,7 +11426,10 @@ export interface operations {
     };
     listRackWays: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10740,7 +11462,10 @@ export interface operations {
     };
     listWays: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10773,7 +11498,10 @@ export interface operations {
     };
     shareClosing: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10806,7 +11534,10 @@ export interface operations {
     };
     checkMarks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is of; its crew's limits hold. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11072,6 +11803,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    shareJob: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
             };
         };
     };

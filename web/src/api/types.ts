@@ -88,6 +88,7 @@ export type CorrectIn = Schemas["CorrectIn"];
 export type ListedCut = Schemas["ListedCut"];
 export type Point = [number, number, number];
 export type Role = Me["role"];
+export type Company = Schemas["CompanyOut"];
 export type Member = Schemas["MemberOut"];
 export type Invitation = Schemas["InvitationOut"];
 export type Right = Schemas["RightOut"];

@@ -44,6 +44,12 @@ const PasswordPage = lazy(() =>
 const BeginPage = lazy(() =>
   import("@/features/people/begin-page").then((page) => ({ default: page.BeginPage })),
 );
+const CompanyPage = lazy(() =>
+  import("@/features/company/company-page").then((page) => ({ default: page.CompanyPage })),
+);
+const JoinCompanyPage = lazy(() =>
+  import("@/features/company/join-company-page").then((page) => ({ default: page.JoinCompanyPage })),
+);
 const ShoesPage = lazy(() =>
   import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
 );
@@ -134,6 +140,8 @@ function Pages() {
         <Route path="/runs/:runId/floor" element={<FloorPage />} />
         <Route path="/log" element={<LogPage />} />
         <Route path="/people" element={<PeoplePage />} />
+        <Route path="/company" element={<CompanyPage />} />
+        <Route path="/company/join/:token" element={<JoinCompanyPage />} />
         <Route path="/me" element={<MePage />} />
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />

@@ -22,6 +22,7 @@ export const CREW_TABS: Tab[] = [
 
 export const CREW_PAGES: Tab[] = [
   { to: "/people", label: t("peopleOfTheCrew") },
+  { to: "/company", label: t("company") },
   { to: "/limits", label: t("limitsOfTheCrew") },
   { to: "/me", label: t("myNamePasswordCrews") },
 ];

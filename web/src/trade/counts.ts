@@ -13,6 +13,7 @@ export type Thing =
   | "end"
   | "job"
   | "newStick"
+  | "person"
   | "photo"
   | "piece"
   | "run"

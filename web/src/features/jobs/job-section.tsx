@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { usePutAside } from "@/api/about";
+import { useShareJob } from "@/api/company";
 import { useMe, useRemoveJob } from "@/api/queries";
 import type { Job } from "@/api/types";
 import type { JustBinned } from "@/features/bin/bin";
@@ -37,7 +38,7 @@ export function JobSection({ job, folded, onBinned }: Props) {
       <JobHead job={job} onBinned={onBinned} />
       <ul>
         {shown.map((run) => (
-          <RunRow key={run.id} run={run} jobId={job.id} onBinned={onBinned} />
+          <RunRow key={run.id} run={run} job={job} onBinned={onBinned} />
         ))}
         {shown.length < runs.length && (
           <li className="border-b border-line/60 px-3 py-2">
@@ -53,8 +54,11 @@ export function JobSection({ job, folded, onBinned }: Props) {
 }
 
 function JobHead({ job, onBinned }: Omit<Props, "folded">) {
-  const role = useMe().data?.role;
-  const mayWrite = role !== "viewer";
+  const me = useMe().data;
+  const isOurs = job.crew_id === me?.crew_id;
+  const mayWrite = me?.role !== "viewer" && isOurs;
+  const leads = me?.role === "lead" && isOurs;
+  const share = useShareJob();
   const removeJob = useRemoveJob(() => onBinned({ kind: "job", id: job.id, name: job.name }));
   const putAside = usePutAside();
   const navigate = useNavigate();
@@ -62,6 +66,11 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b border-line px-4 py-3">
       <JobName job={job} mayWrite={mayWrite} />
+      {job.shared && (
+        <span className="rounded-sm border border-line px-1.5 text-[15px] text-soft">
+          {isOurs ? t("sharedTag") : t("ofCrew", { crew: job.crew })}
+        </span>
+      )}
       <span className="ml-auto flex flex-wrap gap-2">
         <Link
           to={`/jobs/${job.id}/stock`}
@@ -86,7 +95,12 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
               {t("putAside3")}
             </MenuItem>
           )}
-          {role === "lead" && (
+          {leads && (me.company || job.shared) && (
+            <MenuItem onSelect={() => share.mutate({ id: job.id, wanted: !job.shared })}>
+              {job.shared ? t("shareItNoLonger") : t("shareIt")}
+            </MenuItem>
+          )}
+          {leads && (
             <MenuItem onSelect={() => setAsked(true)}>
               <RemoveIcon /> {t("delete")}
             </MenuItem>
@@ -103,6 +117,7 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
         />
       )}
       {removeJob.error && <Notice severity="stop">{removeJob.error.message}</Notice>}
+      {share.error && <Notice severity="stop">{share.error.message}</Notice>}
       {putAside.error && <Notice severity="stop">{putAside.error.message}</Notice>}
     </div>
   );

@@ -15,7 +15,7 @@ import type { RunLine } from "./rack-order";
 
 interface Props {
   run: RunLine;
-  jobId: number;
+  job: Job;
   onBinned: (binned: JustBinned) => void;
 }
 
@@ -91,8 +91,9 @@ function useDelete(run: RunLine, onBinned: Props["onBinned"]) {
 }
 
 /** What can be made of a run: another like it, its mirror image, the same in another job; and for whom it is. */
-export function RunMenu({ run, jobId, onBinned }: Props) {
-  const mayDelete = useMe().data?.role === "lead" && !run.rack_lead;
+export function RunMenu({ run, job, onBinned }: Props) {
+  const me = useMe().data;
+  const mayDelete = me?.role === "lead" && me.crew_id === job.crew_id && !run.rack_lead;
   const remove = useDelete(run, onBinned);
   const copy = useCopyRun();
   const assign = useAssign(run.id);
@@ -131,7 +132,10 @@ export function RunMenu({ run, jobId, onBinned }: Props) {
         />
       </Menu>
       {asked && (
-        <OtherJobs jobId={jobId} onChoose={(into) => (into === null ? setAsked(false) : make(false, into))} />
+        <OtherJobs
+          jobId={job.id}
+          onChoose={(into) => (into === null ? setAsked(false) : make(false, into))}
+        />
       )}
       {remove.isAsked && (
         <Ask

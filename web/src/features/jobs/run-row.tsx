@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { useMe } from "@/api/queries";
+import type { Job } from "@/api/types";
 import { StatusMark } from "@/draw/status-mark";
 import type { JustBinned } from "@/features/bin/bin";
 import { things } from "@/trade/counts";
@@ -10,12 +11,12 @@ import { RunMenu } from "./run-menu";
 
 interface Props {
   run: RunLine;
-  jobId: number;
+  job: Job;
   onBinned: (binned: JustBinned) => void;
 }
 
 /** A run in its job's list. */
-export function RunRow({ run, jobId, onBinned }: Props) {
+export function RunRow({ run, job, onBinned }: Props) {
   const role = useMe().data?.role;
   return (
     <li className="flex flex-wrap items-center gap-2 border-b border-line/60 pr-2 hover:bg-tint/50">
@@ -53,7 +54,7 @@ export function RunRow({ run, jobId, onBinned }: Props) {
         </span>
         <AboutLine run={run} />
       </Link>
-      {role !== "viewer" && <RunMenu run={run} jobId={jobId} onBinned={onBinned} />}
+      {role !== "viewer" && <RunMenu run={run} job={job} onBinned={onBinned} />}
     </li>
   );
 }

@@ -3,11 +3,11 @@ import { useInvite, useWithdraw } from "@/api/people";
 import type { Invitation, Role } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
+import { GivenLink } from "@/ui/given-link";
 import { timeOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { t } from "@/words/people";
-import { GivenLink } from "./given-link";
 import { ROLE_CHOICES } from "./roles";
 
 /** Invite somebody, and see which invitations can still be taken. */

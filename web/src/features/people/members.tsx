@@ -3,11 +3,11 @@ import { useChangeRole, usePasswordLink, useRemoveMember, useTakeAwaySecondFacto
 import type { Member, Role } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
+import { GivenLink } from "@/ui/given-link";
 import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { t } from "@/words/people";
-import { GivenLink } from "./given-link";
 import { ROLE_CHOICES } from "./roles";
 
 /** Everybody in the crew, leads first. */

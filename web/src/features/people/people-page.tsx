@@ -1,11 +1,11 @@
-import { usePeople } from "@/api/people";
+import { useNameCrew, usePeople } from "@/api/people";
 import { useMe } from "@/api/queries";
 import { Shell } from "@/shell/shell";
+import { Called } from "@/ui/called";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/people";
 import { CodesOfLeads } from "./codes-of-leads";
 import { CrewHistory } from "./crew-history";
-import { CrewName } from "./crew-name";
 import { Invitations } from "./invitations";
 import { Members } from "./members";
 import { Rights } from "./rights";
@@ -14,11 +14,16 @@ import { Rights } from "./rights";
 export function PeoplePage() {
   const me = useMe().data;
   const people = usePeople();
+  const rename = { label: t("renameTheCrew"), field: t("whatTheCrewIsCalled"), by: useNameCrew() };
   const leads = me?.role === "lead";
   return (
     <Shell title={t("peopleOfTheCrew")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
-        <CrewName name={me?.crew ?? ""} leads={leads} />
+        <Called
+          title={t("peopleOf", { name: me?.crew ?? "" })}
+          name={me?.crew ?? ""}
+          rename={leads ? rename : null}
+        />
         {people.error && <Notice severity="stop">{people.error.message}</Notice>}
         {people.data && (
           <>

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useShareShoe } from "@/api/company";
 import { useChangeShoe, useMe, useRemoveShoe, useShoes } from "@/api/queries";
 import type { Shoe } from "@/api/types";
 import { ShoeDrawing } from "@/draw/shoe";
@@ -37,7 +38,12 @@ export function ShoesPage() {
         {adding && <ShoeForm onDone={() => setAdding(false)} />}
         <div className="mt-5 flex flex-col gap-6">
           {shoes.data?.map((shoe) => (
-            <OneShoe key={shoe.id} shoe={shoe} mayWrite={mayWrite} onBinned={setBinned} />
+            <OneShoe
+              key={shoe.id}
+              shoe={shoe}
+              mayWrite={mayWrite && shoe.crew_id === me.data?.crew_id}
+              onBinned={setBinned}
+            />
           ))}
           {shoes.data?.length === 0 && <p className="text-lg">{t("noShoeYetRunsAre")}</p>}
         </div>
@@ -72,7 +78,9 @@ interface OneShoeProps {
 }
 
 function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
-  const mayDelete = useMe().data?.role === "lead";
+  const me = useMe().data;
+  const mayDelete = me?.role === "lead";
+  const share = useShareShoe();
   const [open, setOpen] = useState<Open>(null);
   const remove = useRemoveShoe(() => onBinned({ kind: "shoe", id: shoe.id, name: shoe.name }));
   const toggle = (what: Open) => setOpen(open === what ? null : what);
@@ -86,6 +94,11 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
           {shoe.trade_size} {shoe.material}
           {shoe.machine && t("aMachines2")}
         </span>
+        {shoe.shared && (
+          <span className="rounded-sm border border-line px-1.5 text-[15px] text-soft">
+            {shoe.crew_id === me?.crew_id ? t("sharedTag") : t("ofCrew", { crew: shoe.crew })}
+          </span>
+        )}
         {mayWrite && (
           <span className="ml-auto flex flex-wrap gap-2">
             <Button
@@ -98,6 +111,14 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
             <Button aria-expanded={open === "change"} onClick={() => toggle("change")}>
               {t("change2")}
             </Button>
+            {mayDelete && (me.company || shoe.shared) && (
+              <Button
+                disabled={share.isPending}
+                onClick={() => share.mutate({ id: shoe.id, wanted: !shoe.shared })}
+              >
+                {shoe.shared ? t("shareNoLonger") : t("share")}
+              </Button>
+            )}
             {mayDelete && (
               <Confirm
                 trigger={

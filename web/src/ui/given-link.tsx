@@ -1,7 +1,7 @@
 import { QRCodeSVG } from "qrcode.react";
 import { useState } from "react";
-import { Button } from "@/ui/button";
-import { t } from "@/words/people";
+import { t } from "@/words/ui";
+import { Button } from "./button";
 
 interface Props {
   path: string;
