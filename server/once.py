@@ -9,6 +9,7 @@ from django.db import OperationalError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils.crypto import salted_hmac
 
+from server.accounts.changes import note_change
 from server.accounts.models import Reply
 from server.errors import LOCKED
 from server.gate import FULL, is_locked_out
@@ -48,7 +49,7 @@ def once_only(run: Run) -> Run:
     if "GET" in operation.methods or operation.operation_id in ANSWERING:
         return run
     if not needs_key(operation.methods, operation.operation_id):
-        return _with_room(run)
+        return _with_room(_noted(run))
 
     @wraps(run)
     def once(request: HttpRequest, **given: Any) -> HttpResponse:
@@ -78,6 +79,20 @@ def _with_room(run: Run) -> Run:
     return write
 
 
+def _noted(run: Run) -> Run:
+    """A write that is repeatable, with what it changes noted in its transaction."""
+
+    @wraps(run)
+    def write(request: HttpRequest, **given: Any) -> HttpResponse:
+        with transaction.atomic():
+            answer = run(request, **given)
+            if answer.status_code < 400:
+                note_change(request)
+        return answer
+
+    return write
+
+
 @transaction.atomic
 def _answer(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> HttpResponse:
     # Keyed, as passwords are among what is sent.
@@ -94,6 +109,7 @@ def _answer(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) ->
         # What was refused may be sent again with the same key.
         transaction.set_rollback(True)
         return answer
+    note_change(request)
     kept.status, kept.body = answer.status_code, answer.content.decode()
     kept.save(update_fields=["status", "body"])
     return answer

@@ -164,7 +164,7 @@ OTP_TOTP_ISSUER = "Crelda"
 OTP_TOTP_THROTTLE_FACTOR = OTP_STATIC_THROTTLE_FACTOR = 0
 
 # Signed out after so long without a sign of the person; on a device that is said to be shared, after hours.
-SESSION_ENGINE = "qsessions.backends.db"
+SESSION_ENGINE = "server.accounts.session_store"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * int(os.environ.get("CRELDA_IDLE_DAYS", "14"))
 SHARED_IDLE_SECONDS = 60 * 60 * int(os.environ.get("CRELDA_SHARED_IDLE_HOURS", "8"))
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS

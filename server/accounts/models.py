@@ -2,15 +2,31 @@
 and by the other crews of its company where it shares a job or a shoe with them.
 """
 
-from typing import ClassVar, Self, TypeVar
+from typing import Any, ClassVar, Self, TypeVar
 from uuid import uuid4
 
 from django.conf import settings
-from django.contrib.auth.models import AbstractUser
+from django.contrib.auth.models import AbstractUser, UserManager
 from django.core import signing
 from django.db import models, transaction
 from django.db.models import Q
 from django.utils import timezone
+
+from server.database.prepared import Prepared
+
+
+class People(UserManager["User"]):
+    """Those who sign in; one of them is looked for with each request."""
+
+    use_in_migrations = False
+
+    def get(self, *args: Any, **wanted: Any) -> "User":
+        """One person. Raises User.DoesNotExist."""
+        if args or set(wanted) != {"pk"}:
+            return super().get(*args, **wanted)
+        if found := _by_number.first(self.model._meta.pk.to_python(wanted["pk"])):
+            return found
+        raise self.model.DoesNotExist
 
 
 class User(AbstractUser):
@@ -19,6 +35,8 @@ class User(AbstractUser):
     working_in = models.ForeignKey(
         "Membership", null=True, blank=True, editable=False, on_delete=models.SET_NULL, related_name="+"
     )
+
+    objects: ClassVar[People] = People()
 
     _place: "Membership | None" = None
 
@@ -29,7 +47,7 @@ class User(AbstractUser):
         """The place in the crew that the person works in; None for a person without a crew."""
         if self._place:
             return self._place
-        places = list(self.memberships.select_related("crew").order_by("pk"))
+        places = _places.rows(self.pk)
         return next((one for one in places if one.pk == self.working_in_id), places[0] if places else None)
 
     def remember_place(self) -> "Membership | None":
@@ -59,6 +77,9 @@ def name_of(user: User | None) -> str:
     return (user.get_full_name() or user.username) if user else "Someone"
 
 
+_by_number = Prepared[User](lambda number: User.objects.filter(pk=number))
+
+
 class Company(models.Model):
     """Several crews, which may share jobs and shoes with each other; `run_by` people who lead one of them."""
 
@@ -78,6 +99,7 @@ class Crew(models.Model):
     new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
     sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
     is_demo = models.BooleanField(default=False)
+    changes = models.PositiveBigIntegerField(default=0, editable=False, help_text="Moves on with each write in it.")
     company = models.ForeignKey(Company, null=True, blank=True, on_delete=models.SET_NULL, related_name="crews")
     leads_with_code = models.BooleanField(default=False, help_text="What only leads may takes a second factor.")
 
@@ -104,6 +126,9 @@ class Membership(models.Model):
         """A person has one place in a crew."""
 
         constraints = [models.UniqueConstraint(fields=["user", "crew"], name="one_place_in_a_crew")]
+
+
+_places = Prepared[Membership](lambda user: Membership.objects.filter(user=user).select_related("crew").order_by("pk"))
 
 
 Row = TypeVar("Row", bound=models.Model, covariant=True)

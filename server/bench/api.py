@@ -3,16 +3,18 @@
 import random
 from typing import Annotated, Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseNotModified
 from ninja import Query, Router
 
 from conduit.bender import Learned, finder_reads
+from server.accounts.changes import is_known, tag_of
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
 from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
 from server.csv_out import csv_answer
+from server.jobs.newest import newest
 from server.moments import when_done
 from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeOut
@@ -21,8 +23,12 @@ router = Router(tags=["bench"])
 
 
 @router.get("/runs/{int:run_id}/bench", response=BenchOut, operation_id="getBench")
-def get_bench(request: SignedInRequest, run_id: int) -> dict[str, Any]:
-    """Everything that is needed at the bench for one run."""
+def get_bench(request: SignedInRequest, response: HttpResponse, run_id: int) -> dict[str, Any] | HttpResponse:
+    """Everything that is needed at the bench for one run; 304 where whoever asks has it as it is (`If-None-Match`)."""
+    run = newest(request.auth, run_id)
+    response["ETag"] = tag_of(request.auth, run.crew, run.changes)
+    if is_known(request, response["ETag"]):
+        return HttpResponseNotModified(headers={"ETag": response["ETag"]})
     return actions.bench_of(request.auth, run_id)
 
 

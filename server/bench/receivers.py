@@ -50,8 +50,10 @@ def note_behind(sender: Any, user: User, crew: Crew, **more: Any) -> None:
 
 
 def _keep_behind(run: Run, user: User) -> None:
-    run.behind = Benches(run, user).behind()
-    run.save(update_fields=["behind"])
+    behind = Benches(run, user).behind()
+    if behind != run.behind:
+        run.behind = behind
+        run.save(update_fields=["behind"])
 
 
 @receiver(erased)

@@ -171,8 +171,10 @@ def opened(user: User, run_id: int) -> Run:
 @transaction.atomic
 def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) -> Run:
     """Save a run made from `version`. Raises Conflict, with theirs, where another was saved since."""
-    require(user, Right.WORK)
+    crew = require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
+    # It is not asked for again; with the run it would be locked.
+    run.crew = crew
     if run.version != version:
         says = message("jobs.saved_this_run_since_you_opened", saved_by=name_of(run.saved_by))
         raise Conflict(says, theirs=describe_run(run))

@@ -11,6 +11,7 @@ from server.accounts.schemas import Told, WantedIn
 from server.jobs import about, actions, photo_store, photos, sharing
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
 from server.jobs.models import Revision, Run
+from server.jobs.newest import newest
 from server.jobs.racks import FloorOut, floor
 from server.jobs.schemas import (
     AsideIn,
@@ -104,7 +105,7 @@ def save_run(request: SignedInRequest, run_id: int, given: SaveIn) -> Run:
 @router.get("/runs/{int:run_id}/saved", response=Newest, operation_id="getSaved")
 def get_saved(request: SignedInRequest, run_id: int) -> Run:
     """Which version of a run is the newest, whose, and which sticks were begun on an older one."""
-    return get_object_or_404(Run.objects.for_user(request.auth).select_related("saved_by").defer("document"), pk=run_id)
+    return newest(request.auth, run_id)
 
 
 @router.get("/runs/{int:run_id}/revisions", response=list[RevisionLine], operation_id="listRevisions")

@@ -7,6 +7,7 @@ import { shownFor } from "./owner";
 import { server } from "./reachable";
 import type { paths } from "./schema";
 import type { Run } from "./types";
+import { Unchanged } from "./unchanged";
 import { WriteKeys } from "./write-keys";
 
 /** What the server refused, and why. `status` 0 means that no answer came. */
@@ -36,6 +37,7 @@ const SAFE = new Set(["GET", "HEAD"]);
 const SIGNED_IN_AS = "X-Signed-In-As";
 const SIGN_IN = "/api/session";
 const writes = new WriteKeys(newKey);
+const unchanged = new Unchanged();
 const PAUSE_BEFORE_SECOND_TRY = 700;
 
 function cookie(name: string): string {
@@ -82,7 +84,7 @@ async function whole(request: Request): Promise<Response> {
 
 /** Sends a write with its key; where no answer comes it is sent once more, and done once all the same. */
 async function send(request: Request): Promise<Response> {
-  if (SAFE.has(request.method)) return fetch(request);
+  if (SAFE.has(request.method)) return unchanged.ask(request, shownFor(), fetch);
   const written = `${request.method} ${request.url}\n${await request.clone().text()}`;
   request.headers.set("Idempotency-Key", writes.keyOf(written, Date.now()));
   const again = request.clone();
