@@ -10,6 +10,7 @@ from cli.client import Client
 from ops.children import free_port, start, stop
 from ops.environment import server_environment
 from ops.paths import LOGS, PYTHON, ROOT
+from ops.tests.balancer import Balancer
 from ops.tests.support import DatabaseCase
 from ops.up import gunicorn, wait_until_it_answers
 from server.demo.scene import RUNS
@@ -29,11 +30,15 @@ class Several(DatabaseCase):
         self.addCleanup(stop, process)
         return process
 
-    def web(self):
+    def server(self):
+        """One more: its port and its process."""
         port = free_port()
         process = self.begin(gunicorn(), CRELDA_PORT=str(port))
         wait_until_it_answers("127.0.0.1", port, process, LOG)
-        return Client(f"http://127.0.0.1:{port}/")
+        return port, process
+
+    def web(self):
+        return Client(f"http://127.0.0.1:{self.server()[0]}/")
 
     def planner(self):
         return self.begin([PYTHON, ROOT / "manage.py", "planner"])
@@ -56,6 +61,27 @@ class Several(DatabaseCase):
             self.assertEqual(one.send(f"api/jobs/{job}/cutting"), other.send(f"api/jobs/{job}/cutting"))
         # Its planner is gone: after a while it is forgotten, and asked for anew by whoever looks.
         self.assertEqual(other.planned(jobs[0], 2)["proposal"]["seconds"], 2)
+
+    def test_behind_a_balancer_a_person_works_on_both_and_goes_on_when_one_is_killed(self):
+        servers = [self.server() for _ in range(2)]
+        balancer = Balancer([port for port, _ in servers])
+        self.addCleanup(balancer.close)
+        self.planner()
+        dana = Client(balancer.address)
+        job = dana.job_of(*RUNS[:2])
+        run = dana.send(f"api/jobs/{job}")["runs"][0]["id"]
+        document, tags = dana.send(f"api/runs/{run}")["document"], set()
+        for version in range(1, 9):
+            dana.send(f"api/runs/{run}", {"version": version, "document": {**document, "name": f"{version}"}}, "PUT")
+            self.assertEqual(dana.send(f"api/runs/{run}/saved")["version"], version + 1)
+            if version == 4:
+                servers[0][1].kill()
+        for path in (f"api/runs/{run}/bench",) * 2:
+            with dana.opener.open(balancer.address + path) as answer:
+                tags.add(answer.headers["ETag"])
+        self.assertEqual(len(tags), 1)
+        self.assertEqual(dana.planned(job, 2)["proposal"]["seconds"], 2)
+        self.assertGreater(min(balancer.taken.values()), 8, "each had its share")
 
     def test_two_who_save_the_same_run_are_told_and_a_write_is_done_once_by_either(self):
         one, other = self.web(), self.web()
