@@ -29,6 +29,7 @@ class Company(Journey):
         expect(osric.get_by_text("of Saltmarsh Night Crew")).to_be_visible()
         expect(osric.get_by_role("button", name="Rename the job")).to_have_count(0)
         osric.get_by_role("link", name="Kiln 2 feed").click()
+        expect(osric.get_by_text("Can be bent", exact=True)).to_be_visible()
         field(osric, "Step 1, rise").fill("6")
         saved(osric)
         run = Run.objects.get(document__name="Kiln 2 feed")

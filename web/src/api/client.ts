@@ -57,14 +57,21 @@ const OF_A_RUN = new Set<string>([
 ] satisfies (keyof paths)[]);
 
 /** The same, with the run whose page is open. */
-function ofTheOpenRun(request: Request): Request {
+async function ofTheOpenRun(request: Request): Promise<Request> {
   const open = /^\/runs\/(\d+)\//.exec(window.location.pathname)?.[1];
-  return open ? new Request(`${request.url}?of_run=${open}`, request) : request;
+  if (!open) return request;
+  const { method, headers, signal } = request;
+  return new Request(`${request.url}?of_run=${open}`, {
+    method,
+    headers,
+    signal,
+    body: await request.text(),
+  });
 }
 
 const asked: Middleware = {
-  onRequest({ request: made, schemaPath }) {
-    const request = OF_A_RUN.has(schemaPath) ? ofTheOpenRun(made) : made;
+  async onRequest({ request: made, schemaPath }) {
+    const request = OF_A_RUN.has(schemaPath) ? await ofTheOpenRun(made) : made;
     request.headers.set("Accept-Language", chosenLanguage());
     if (SAFE.has(request.method)) return request;
     request.headers.set("X-CSRFToken", cookie("csrftoken"));
