@@ -1,4 +1,4 @@
-"""The five minutes of the README, sentence by sentence."""
+"""The five minutes and the views of the manual, sentence by sentence."""
 
 from playwright.sync_api import expect
 

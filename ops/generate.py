@@ -1,4 +1,4 @@
-"""`crelda generate`: refresh what is generated: the OpenAPI snapshot, the TypeScript types, the table of findings."""
+"""`crelda generate`: refresh what is generated: the API's snapshot, TypeScript types, NOTICE, the table of findings."""
 
 from pathlib import Path
 
@@ -9,11 +9,11 @@ from ops.say import run
 
 
 def generate() -> None:
-    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md and the drawings of
-    docs/trade.md. Raises Stop.
+    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md, NOTICE of the last
+    build, and the drawings of docs/trade.md. Raises Stop.
     """
     install.debian_packages(for_tests=False)
-    install.python_packages(for_tests=False)
+    install.python_packages(for_tests=True)
     env = server_environment("mysql://nobody@127.0.0.1/none")
     export: list[str | Path] = [
         "export_openapi_schema",
@@ -29,6 +29,7 @@ def generate() -> None:
     run([PYTHON, "-m", "cli.drawings", ROOT / "docs" / "drawings"], "drawing the bends of docs/trade.md", ROOT, env)
     picture = ROOT / "docs" / "drawings" / "rooms.svg"
     run([PYTHON, "-m", "cli.rooms", picture], "drawing the rooms of the core", ROOT, env)
+    run([PYTHON, "-m", "cli.notice", ROOT / "NOTICE"], "writing NOTICE", ROOT, env)
     shown = WEB / "src" / "test" / "made.json"
     run([PYTHON, "-m", "cli.fixtures", shown], "making what the front end's tests are shown", ROOT, env)
     run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

@@ -4,7 +4,11 @@ import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
+// The program's version stands once, for both sides.
+const version = /^version = "(.+)"/m.exec(readFileSync("../pyproject.toml", "utf8"))?.[1] ?? "";
+
 export default defineConfig({
+  define: { __VERSION__: JSON.stringify(version) },
   plugins: [
     react(),
     tailwindcss(),

@@ -3,6 +3,7 @@ from unittest import TestCase
 
 from cli.drawings import STEPS, drawing
 from cli.findings import page
+from cli.notice import pinned
 from cli.rooms import picture
 from conduit.findings import Code
 
@@ -21,6 +22,15 @@ class Drawings(TestCase):
 class Rooms(TestCase):
     def test_the_picture_is_current(self):
         self.assertEqual((ROOT / "docs" / "drawings" / "rooms.svg").read_text(), picture(), "run ./crelda generate")
+
+
+class Notice(TestCase):
+    def test_it_names_each_package_of_the_server_as_it_is_pinned(self):
+        lines = [line.split() for line in (ROOT / "NOTICE").read_text().splitlines() if line.startswith("  ")]
+        named = {line[0]: line[1] for line in lines}
+        self.assertEqual({name: named.get(name) for name in pinned()}, pinned(), "run ./crelda generate")
+        self.assertTrue(all(len(line) > 2 for line in lines))
+        self.assertIn("react", named)
 
 
 class Findings(TestCase):

@@ -1773,7 +1773,7 @@ export interface paths {
         };
         /**
          * Get Bench
-         * @description Everything that is needed at the bench for one run.
+         * @description Everything that is needed at the bench for one run; 304 where whoever asks has it as it is (`If-None-Match`).
          */
         get: operations["getBench"];
         put?: never;

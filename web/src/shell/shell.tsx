@@ -183,6 +183,9 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
             >
               {t("signOut2")}
             </DropdownMenu.Item>
+            <DropdownMenu.Label className="px-3 py-1.5 text-[15px] text-soft">
+              Crelda {__VERSION__}
+            </DropdownMenu.Label>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>

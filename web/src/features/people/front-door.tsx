@@ -11,7 +11,7 @@ export function FrontDoor({ children }: { children: ReactNode }) {
         <div className="mt-3">{children}</div>
         <p className="mt-8 text-[15px] text-soft">{t("creldaLaysOutPipeYour")}</p>
         <p className="mt-2 text-[15px] text-soft">
-          {t("licenses")}{" "}
+          {t("versionAndLicenses", { version: __VERSION__ })}{" "}
           <a href="/licenses.txt" className="inline-block py-2.5 underline">
             {t("whatItIsMadeWith")}
           </a>

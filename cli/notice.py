@@ -1,0 +1,50 @@
+"""NOTICE: what Crelda is made with, and under which licence each part is. By pip-licenses and by the build's own list."""
+
+import json
+import re
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+SHIPPED = ROOT / "web" / "dist" / "licenses.txt"
+TOOL = Path(sys.prefix) / "bin" / "pip-licenses"
+# Where the package itself does not say it, its source does.
+TOLD = {"pyrage": "MIT License"}
+Part = tuple[str, str, str]
+HEAD = """Crelda is made with the packages below. Those of the front end are shipped with it, their licences in full at
+/licenses.txt of a running Crelda, and of the font (Inter, SIL Open Font License 1.1) at /license-of-the-font.txt. Those of
+the server are installed from their registry, each with its licence.
+"""
+
+
+def pinned() -> dict[str, str]:
+    """The server's packages as they are pinned, by name, and their versions; but for those of other systems."""
+    text = (ROOT / "requirements" / "run.txt").read_text()
+    found = re.findall(r"^([a-z][\w.-]*)(?:\[\w+\])?==(\S+)(.*)", text, re.MULTILINE)
+    return {name: version for name, version, more in found if ";" not in more}
+
+
+def _server() -> Iterator[Part]:
+    told = subprocess.run([TOOL, "--format=json", "--packages", *pinned()], capture_output=True, text=True, check=True)
+    for one in json.loads(told.stdout):
+        yield one["Name"].lower().replace("_", "-"), one["Version"], TOLD.get(one["Name"], one["License"])
+
+
+def _front_end() -> Iterator[Part]:
+    yield from re.findall(r"^## (\S+) - (\S+) \((.+)\)$", SHIPPED.read_text(), re.MULTILINE)
+
+
+def notice() -> str:
+    """The whole text."""
+    parts = {"The front end": sorted(_front_end()), "The server": sorted(_server())}
+    tables = [
+        f"{title}\n\n" + "".join(f"  {name:38} {version:18} {licence}\n" for name, version, licence in rows)
+        for title, rows in parts.items()
+    ]
+    return "\n".join([HEAD, *tables])
+
+
+if __name__ == "__main__":
+    Path(sys.argv[1]).write_text(notice())
