@@ -1,4 +1,4 @@
-"""NOTICE: what Crelda is made with, and under which licence each part is. By pip-licenses and by the build's own list."""
+"""NOTICE: what Crelda is made with, and each part's licence, by pip-licenses and by the build's own list."""
 
 import json
 import re
@@ -14,8 +14,8 @@ TOOL = Path(sys.prefix) / "bin" / "pip-licenses"
 TOLD = {"pyrage": "MIT License"}
 Part = tuple[str, str, str]
 HEAD = """Crelda is made with the packages below. Those of the front end are shipped with it, their licences in full at
-/licenses.txt of a running Crelda, and of the font (Inter, SIL Open Font License 1.1) at /license-of-the-font.txt. Those of
-the server are installed from their registry, each with its licence.
+/licenses.txt of a running Crelda, and of the font (Inter, SIL Open Font License 1.1) at /license-of-the-font.txt.
+Those of the server are installed from their registry, each with its licence.
 """
 
 
