@@ -9,7 +9,7 @@ from typing import Any
 from ops import install
 from ops.backup import KEEP, backup, restore
 from ops.bench import bench
-from ops.check import test
+from ops.check import mutants, test
 from ops.dump import version
 from ops.generate import generate
 from ops.load import load
@@ -76,6 +76,7 @@ def main() -> int:
     bringing.add_argument("--key", default="", metavar="FILE", help="the key's file, where the backup is encrypted")
     bringing.add_argument("--try", action="store_true", dest="trial", help="read it all, count it, change nothing")
     commands.add_parser("backup-key", help="make a key for encrypted backups: keep it elsewhere, set its public half")
+    commands.add_parser("mutants", help="change each documented figure a little, and see that a test tells it")
     commands.add_parser("bench", help="measure speed on a server and database of its own")
     loading = commands.add_parser("load", help="200 people at work on a server and database of its own, measured")
     loading.add_argument("--people", type=int, default=200)
@@ -142,6 +143,8 @@ def _do(given: argparse.Namespace) -> int:
         load(given.people, given.seconds, given.processes)
     elif given.command == "bench":
         bench()
+    elif given.command == "mutants":
+        mutants()
     else:
         generate()
     return 0

@@ -44,6 +44,13 @@ def test(labels: list[str], *, busy: bool) -> None:
         database.stop()
 
 
+def mutants() -> None:
+    """Change each figure that docs/trade.md documents, and print which change no test tells. Raises Stop for one."""
+    install.everything(for_tests=True)
+    env = server_environment("mysql://nobody@127.0.0.1:1/none")
+    run([PYTHON, "-m", "cli.mutants"], "a figure that no test holds", ROOT, env, results=True)
+
+
 def _groups(labels: list[str], url: str, env: dict[str, str]) -> list[Group]:
     """Most of the browser's tests, the launcher's, which mostly wait, and all others; each on a database of its own."""
     browser = [label for label in labels if label.startswith("e2e") and label not in WITH_THE_OTHERS]
