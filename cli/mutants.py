@@ -1,6 +1,6 @@
 """Whether the tests hold each figure that docs/trade.md promises: it is changed a little, and a test must say so.
 
-Each change is made in a copy of the core, where the tests of these figures are run. What survives is printed, and exit is 1.
+Each change is made in a copy of the core, where the tests of these figures run. What survives is printed; exit is 1.
 """
 
 import os
