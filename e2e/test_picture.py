@@ -142,7 +142,7 @@ class Following(Journey):
     def test_one_question_at_a_time_and_the_last_one_counts(self):
         page = self.open_run()
         open_now, most = [], []
-        page.on("request", lambda one: open_now.append(one) if one.url.endswith("/api/plan") else None)
+        page.on("request", lambda one: open_now.append(one) if "/api/plan?" in one.url else None)
         page.on("request", lambda one: most.append(len(open_now)))
         page.on("response", lambda one: open_now.remove(one.request) if one.request in open_now else None)
         field(page, "Step 2, measure").fill("")

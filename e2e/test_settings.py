@@ -105,10 +105,10 @@ class Settings(Journey):
         page = self.window()
         # Chosen before any figure has been read, each still keeps the unit that it was meant in.
         held = []
-        page.route("**/api/plan", lambda route: held.append(route))
+        page.route("**/api/plan?*", lambda route: held.append(route))
         page.get_by_role("link", name="Kiln 2 feed").click()
         choose(page, "Tape rounding", "1 mm")
-        page.route("**/api/plan", lambda route: route.continue_())
+        page.route("**/api/plan?*", lambda route: route.continue_())
         for route in held:
             route.continue_()
         expect(page.get_by_role("combobox", name="Tape rounding")).to_have_text("1 mm")

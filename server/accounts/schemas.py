@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
+from ninja import Query, Schema
 from pydantic import Field
 
 from conduit.units import TapeStep
@@ -27,6 +27,10 @@ class LimitsIn(Schema):
     """The crew's own limits by their names, as typed on its tape; what is left out or empty is as shipped."""
 
     limits: dict[Annotated[str, Field(max_length=40)], Annotated[str, Field(max_length=40)]] = Field(max_length=20)
+
+
+# Read where a guest is told from who is at home (`visiting.visit`).
+OfRun = Annotated[int | None, Query(description="The run that it is asked for; its crew's limits and shoes are meant.")]
 
 
 class Credentials(Schema):

@@ -1,9 +1,9 @@
 """What can be asked about a run document without keeping it: plan, ways, marks, field note, differences."""
 
-from typing import Annotated, Any
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router
+from ninja import Router
 
 from conduit.catalogue import said_by
 from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
@@ -14,7 +14,7 @@ from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
 from conduit.tables import Limits
 from server.accounts.limits import limits_of
 from server.accounts.permissions import SignedInRequest, crew_of
-from server.accounts.schemas import Told
+from server.accounts.schemas import OfRun, Told
 from server.errors import Refused
 from server.jobs.plans import checked_run, remedies_for
 from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
@@ -23,8 +23,6 @@ from server.observing.metrics import PLANS
 from server.sentences import message
 
 router = Router(tags=["planning"])
-# Read where a guest is told from who is at home (`visiting.visit`).
-OfRun = Annotated[int | None, Query(description="The run that it is of; its crew's limits hold.")]
 
 
 def _limits(request: SignedInRequest) -> Limits:

@@ -89,6 +89,13 @@ class Companies(CrewTestCase):
         there = self.theirs.send("POST", f"/plan?of_run={self.feed.pk}", body).json()
         self.assertEqual((len(at_home["pieces"]), len(there["pieces"])), (1, 2))
 
+    def test_beside_a_shared_run_stand_the_shoes_of_its_crew(self):
+        self.share()
+        for api, name in ((self.api, "Old faithful"), (self.theirs, "Mine")):
+            api.send("POST", "/shoes", {"name": name, "trade_size": "3/4"})
+        for asked, names in (("", ["Mine"]), (f"?of_run={self.feed.pk}", ["Mine", "Old faithful"])):
+            self.assertEqual([one["name"] for one in self.theirs.send("GET", f"/shoes{asked}").json()], names)
+
     def test_a_shared_shoe_is_bent_on_and_changed_by_its_own_crew_alone(self):
         shoe = self.api.send("POST", "/shoes", {"name": "Big", "trade_size": "3/4"}).json()
         self.api.send("PUT", f"/shoes/{shoe['id']}/shared", {"wanted": True})

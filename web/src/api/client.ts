@@ -47,31 +47,35 @@ function cookie(name: string): string {
 
 // What is asked of a run as it is typed: it may be another crew's, with limits of its own.
 const OF_A_RUN = new Set<string>([
-  "/api/plan",
-  "/api/remedies",
-  "/api/pipe-rack",
-  "/api/pipe-rack/ways",
-  "/api/ways",
-  "/api/closing",
-  "/api/check-marks",
-] satisfies (keyof paths)[]);
+  "GET /api/shoes",
+  "POST /api/plan",
+  "POST /api/remedies",
+  "POST /api/pipe-rack",
+  "POST /api/pipe-rack/ways",
+  "POST /api/ways",
+  "POST /api/closing",
+  "POST /api/check-marks",
+]);
+
+/** The run whose page is open, by its number. */
+export const openRun = (): string | undefined => /^\/runs\/(\d+)\//.exec(window.location.pathname)?.[1];
 
 /** The same, with the run whose page is open. */
 async function ofTheOpenRun(request: Request): Promise<Request> {
-  const open = /^\/runs\/(\d+)\//.exec(window.location.pathname)?.[1];
+  const open = openRun();
   if (!open) return request;
   const { method, headers, signal } = request;
   return new Request(`${request.url}?of_run=${open}`, {
     method,
     headers,
     signal,
-    body: await request.text(),
+    body: SAFE.has(method) ? null : await request.text(),
   });
 }
 
 const asked: Middleware = {
   async onRequest({ request: made, schemaPath }) {
-    const request = OF_A_RUN.has(schemaPath) ? await ofTheOpenRun(made) : made;
+    const request = OF_A_RUN.has(`${made.method} ${schemaPath}`) ? await ofTheOpenRun(made) : made;
     request.headers.set("Accept-Language", chosenLanguage());
     if (SAFE.has(request.method)) return request;
     request.headers.set("X-CSRFToken", cookie("csrftoken"));

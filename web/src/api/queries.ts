@@ -7,7 +7,7 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { askAnew } from "./after-writes";
-import { api, reply } from "./client";
+import { api, openRun, reply } from "./client";
 import { dropOthers, ownerOf } from "./owner";
 import type {
   Bench,
@@ -84,7 +84,14 @@ export const useOwner = (): string => {
 export const useJobs = () =>
   useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")), ...KEPT });
 
-export const useShoes = () => useQuery({ queryKey: keys.shoes, queryFn: () => reply(api.GET("/api/shoes")) });
+/** The shoes to bend on; on a run's page those of the crew whose run it is too. */
+export const useShoes = () => {
+  const run = openRun();
+  return useQuery({
+    queryKey: run ? [...keys.shoes, run] : keys.shoes,
+    queryFn: () => reply(api.GET("/api/shoes")),
+  });
+};
 
 export const useLimits = () =>
   useQuery({ queryKey: keys.limits, queryFn: () => reply(api.GET("/api/limits")) });

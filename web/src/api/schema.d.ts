@@ -793,7 +793,7 @@ export interface paths {
         };
         /**
          * List Shoes
-         * @description The crew's shoes, and those that others of its company share with it.
+         * @description The crew's shoes, and those that others of its company share with it; for a guest's run that crew's too.
          */
         get: operations["listShoes"];
         put?: never;
@@ -10634,7 +10634,10 @@ export interface operations {
     };
     listShoes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
+                of_run?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11319,7 +11322,7 @@ export interface operations {
     previewPlan: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11355,7 +11358,7 @@ export interface operations {
     listRemedies: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11391,7 +11394,7 @@ export interface operations {
     previewRack: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11427,7 +11430,7 @@ export interface operations {
     listRackWays: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11463,7 +11466,7 @@ export interface operations {
     listWays: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11499,7 +11502,7 @@ export interface operations {
     shareClosing: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
@@ -11535,7 +11538,7 @@ export interface operations {
     checkMarks: {
         parameters: {
             query?: {
-                /** @description The run that it is of; its crew's limits hold. */
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
                 of_run?: number | null;
             };
             header?: never;
