@@ -37,6 +37,8 @@ FIGURES = (
     Figure("layout/stamped.py", "FORGIVEN = 1 / 16", ("FORGIVEN = 1 / 18", "FORGIVEN = 1 / 14")),
     Figure("bending/cautions.py", "NEAR_END = 3.0", ("NEAR_END = 2.9", "NEAR_END = 3.1")),
     Figure("mark_check/mistakes.py", "EXPLANATION = 0.8", ("EXPLANATION = 0.78", "EXPLANATION = 0.82")),
+    Figure("plan/fixes.py", "MOST_FIXES = 4", ("MOST_FIXES = 3",)),
+    Figure("cutting/terms.py", "-whole_sixteenths(-self.kerf)", ("whole_sixteenths(self.kerf)",)),
     Figure("marking/card.py", "SURELY_NINETY = 0.5", ("SURELY_NINETY = 0.4", "SURELY_NINETY = 0.6")),
     Figure("marking/card.py", "QUARTER = 1.571", ("QUARTER = 1.57", "QUARTER = 1.572")),
 )

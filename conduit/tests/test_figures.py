@@ -4,9 +4,10 @@ from unittest import TestCase
 
 from conduit.bender import Dial, LoggedBend, Shoe, fit_dial, learn
 from conduit.bending import Bencher
+from conduit.cutting import CutTerms
 from conduit.document import read_document
 from conduit.marking.card import card_way
-from conduit.plan import make_plan
+from conduit.plan import make_plan, remedies_of
 from conduit.tests.mark_check.test_mistakes import verdict
 from conduit.tests.support import document, ninety, offset
 
@@ -57,6 +58,17 @@ class WhatIsAsked(TestCase):
             self.assertEqual("box_offset_not_needed" not in codes(document([step], 90)), needed, off)
             stamped = {**step, "knockout": 0.922 / 2 + 0.5 + off, "stamped": 0.5}
             self.assertEqual("stamp_misses" in codes(document([stamped], 90)), needed, off)
+
+    def test_four_fixes_are_offered(self):
+        """Of an offset with little straight between its bends, which flatter angles mend."""
+        raw = document([offset(20, 2.75, 45)], 90, size="1/2")
+        found = next(one for one in remedies_of(raw) if one.code == "short_straight")
+        self.assertEqual(len(found.fixes), 4)
+
+
+class AtTheSaw(TestCase):
+    def test_a_blade_takes_whole_sixteenths_and_no_fewer(self):
+        self.assertEqual([CutTerms(kerf=kerf).blade for kerf in (1 / 16, 0.07, 1 / 8)], [1, 2, 2])
 
 
 class AtTheBench(TestCase):

@@ -15,7 +15,7 @@ const cut = (key: string, piece: number): BenchAct =>
   ({ kind: "cut", piece, key, at: "2026-05-04T07:30:00Z" }) as BenchAct;
 
 /** What becomes of a sending: it comes through, is lost on the way there or back, or is answered by an error. */
-type Fate = "through" | "lost" | "reply lost" | 400 | 401 | 403 | 413 | 422 | 429 | 500 | 503;
+type Fate = "through" | "lost" | "reply lost" | 400 | 401 | 403 | 404 | 413 | 422 | 429 | 500 | 503;
 const IS_FINAL = new Set<Fate>([400, 422]);
 
 /** A server that does each key once, and cannot read an act of the bad piece. */
@@ -42,6 +42,7 @@ class FakeServer {
 class Browser {
   readonly store = new IndexedOutbox(`outbox ${++databases}`);
   readonly tabs: Outbox[] = [];
+  readonly pauses: number[] = [];
   private timers: (() => void)[] = [];
   private turn: Promise<void> = Promise.resolve();
   private under: Promise<unknown>[] = [];
@@ -90,7 +91,8 @@ class Browser {
         return this.turn;
       },
       tell: () => undefined,
-      later: (task) => {
+      later: (task, milliseconds) => {
+        this.pauses.push(milliseconds);
         this.timers.push(task);
         return () => {
           this.timers = this.timers.filter((one) => one !== task);
@@ -127,6 +129,24 @@ describe("the outbox", () => {
       await browser.tick();
       expect([server.done, tab.snapshot().standing, tab.snapshot().kept]).toEqual([["a"], "quiet", []]);
     }
+  });
+
+  it("keeps what was done on a run that is gone, with why, and sends the next", async () => {
+    const { browser, server, tab } = await open([404]);
+    await tab.act(1, cut("a", 1));
+    await browser.settle();
+    await tab.act(2, cut("b", 1));
+    await browser.settle();
+    expect(tab.snapshot().kept.map((one) => [one.act.key, one.refused])).toEqual([["a", "answered 404"]]);
+    expect(server.done).toEqual(["b"]);
+  });
+
+  it("tries again after pauses that double, up to a minute", async () => {
+    const { browser, tab } = await open(Array(9).fill(503));
+    await tab.act(1, cut("a", 1));
+    await browser.settle();
+    for (let turn = 0; turn < 7; turn++) await browser.tick();
+    expect(browser.pauses).toEqual([1000, 2000, 4000, 8000, 16_000, 32_000, 60_000, 60_000]);
   });
 
   it("refuses the one act that cannot be read, and no other", async () => {
