@@ -99,7 +99,6 @@ class Crew(models.Model):
     new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
     sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
     is_demo = models.BooleanField(default=False)
-    changes = models.PositiveBigIntegerField(default=0, editable=False, help_text="Moves on with each write in it.")
     company = models.ForeignKey(Company, null=True, blank=True, on_delete=models.SET_NULL, related_name="crews")
     leads_with_code = models.BooleanField(default=False, help_text="What only leads may takes a second factor.")
 
@@ -279,6 +278,13 @@ class Invitation(CrewOwned):
     def is_open(self) -> bool:
         """Whether it can still be taken."""
         return self.used_at is None and self.withdrawn_at is None and self.expires_at > timezone.now()
+
+
+class Change(models.Model):
+    """How often something was written, as “run 7” or “crew 1”: a row of its own, which nothing else waits for."""
+
+    about = models.CharField(max_length=32, primary_key=True)
+    number = models.PositiveBigIntegerField(default=0)
 
 
 class Identity(models.Model):

@@ -14,7 +14,7 @@ from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
 from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
 from server.csv_out import csv_answer
-from server.jobs.newest import newest
+from server.jobs.newest import about, newest
 from server.moments import when_done
 from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeOut
@@ -26,7 +26,7 @@ router = Router(tags=["bench"])
 def get_bench(request: SignedInRequest, response: HttpResponse, run_id: int) -> dict[str, Any] | HttpResponse:
     """Everything that is needed at the bench for one run; 304 where whoever asks has it as it is (`If-None-Match`)."""
     run = newest(request.auth, run_id)
-    response["ETag"] = tag_of(request.auth, run.crew, run.changes)
+    response["ETag"] = tag_of(request.auth, about(run))
     if is_known(request, response["ETag"]):
         return HttpResponseNotModified(headers={"ETag": response["ETag"]})
     return actions.bench_of(request.auth, run_id)

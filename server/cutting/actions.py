@@ -13,7 +13,7 @@ from conduit.cutting import (
     nearest_sixteenth,
 )
 from conduit.units import format_length
-from server.accounts.changes import MOVED_ON
+from server.accounts.changes import NAMED
 from server.accounts.history import What, record
 from server.accounts.models import Role, User
 from server.accounts.permissions import Right, require
@@ -28,7 +28,6 @@ from server.cutting.schemas import PlanIn
 from server.cutting.taking import bar_of, laid_length, put_couplings, put_cuts
 from server.errors import Conflict, Refused
 from server.jobs.models import Job, Run
-from server.jobs.newest import job_changed
 from server.sentences import message
 from server.stock.actions import reserve
 
@@ -164,7 +163,7 @@ def whose_cut(cut_id: int) -> Whose:
 
 
 WHOSE["cut_id"] = whose_cut
-MOVED_ON["cut_id"] = lambda cut_id: job_changed(Cut.objects.values_list("bar__job", flat=True).get(pk=cut_id))
+NAMED["cut_id"] = lambda cut_id: [f"job {Cut.objects.values_list('bar__job', flat=True).get(pk=cut_id)}"]
 
 
 @transaction.atomic

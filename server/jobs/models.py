@@ -53,7 +53,6 @@ class Run(Binnable):
         "self", null=True, editable=False, on_delete=models.CASCADE, related_name="rack_pipes"
     )
     rack_number = models.PositiveSmallIntegerField(null=True, editable=False, help_text="Which pipe of the rack.")
-    changes = models.PositiveBigIntegerField(default=0, editable=False, help_text="Moves on with each write about it.")
     note = models.TextField(blank=True, max_length=LONGEST_NOTE, help_text="What is to be known of it, in words.")
     assigned_to = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+", help_text="For whom it is."

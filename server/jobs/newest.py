@@ -1,9 +1,8 @@
 """What pages ask of a run every few seconds: whether it is still as they show it."""
 
-from django.db.models import F, Q
 from django.http import Http404
 
-from server.accounts.changes import MOVED_ON
+from server.accounts.changes import NAMED
 from server.accounts.models import User
 from server.database.prepared import Prepared
 from server.jobs.models import Run
@@ -23,16 +22,16 @@ def newest(user: User, run_id: int) -> Run:
     return run
 
 
-def _run_changed(run_id: int) -> None:
+def about(run: Run) -> list[str]:
+    """By what it is told whether anything of a run was changed."""
+    return [f"crew {run.crew_id}", f"job {run.job_id}", f"rack {run.rack_lead_id or run.pk}", f"run {run.pk}"]
+
+
+def _of_run(run_id: int) -> list[str]:
     """With a pipe of a rack all of it: what is read at one is carried over to the others."""
-    lead = Run.objects.filter(pk=run_id).values_list("rack_lead", flat=True).first() or run_id
-    Run.objects.filter(Q(pk=run_id) | Q(pk=lead) | Q(rack_lead=lead)).update(changes=F("changes") + 1)
+    lead = Run.objects.filter(pk=run_id).values_list("rack_lead", flat=True).first()
+    return [f"rack {lead or run_id}", f"run {run_id}"]
 
 
-def job_changed(job_id: int) -> None:
-    """All that is in it."""
-    Run.objects.filter(job=job_id).update(changes=F("changes") + 1)
-
-
-MOVED_ON["run_id"] = _run_changed
-MOVED_ON["job_id"] = job_changed
+NAMED["run_id"] = _of_run
+NAMED["job_id"] = lambda job_id: [f"job {job_id}"]

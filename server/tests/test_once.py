@@ -60,17 +60,32 @@ class Once(CrewTestCase):
 
 
 class OnceTogether(TransactionTestCase):
-    def test_sent_by_four_at_the_same_moment_it_is_done_once(self):
-        lead, key = person(Crew.objects.create(name="Ours"), "lena"), uuid4()
-        clients = [Api(lead) for _ in range(4)]
+    def setUp(self):
+        self.lead = person(Crew.objects.create(name="Ours"), "lena")
+
+    def together(self, write):
+        """What four of the lead's clients are answered, each of which writes in its own thread."""
 
         def send(client):
             try:
-                return client.send("POST", "/rack", SCRAP, key=key)
+                return write(client)
             finally:
                 connections.close_all()
 
         with ThreadPoolExecutor(4) as pool:
-            answers = list(pool.map(send, clients))
+            return list(pool.map(send, [Api(self.lead) for _ in range(4)]))
+
+    def test_four_who_add_to_one_crew_at_the_same_moment_are_in_nobodys_way(self):
+        job = Api(self.lead).send("POST", "/jobs", {"name": "Shed"}).json()["id"]
+
+        def write(client):
+            adds = [("/jobs", {"name": "Barn"}), ("/rack", SCRAP), (f"/jobs/{job}/runs", {"document": RUN})] * 4
+            return [client.send("POST", path, body).status_code for path, body in adds]
+
+        self.assertEqual({status for answers in self.together(write) for status in answers}, {201})
+
+    def test_sent_by_four_at_the_same_moment_it_is_done_once(self):
+        key = uuid4()
+        answers = self.together(lambda client: client.send("POST", "/rack", SCRAP, key=key))
         self.assertEqual({(answer.status_code, answer.content) for answer in answers}, {(201, answers[0].content)})
         self.assertEqual(Scrap.objects.count(), 2)
