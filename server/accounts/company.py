@@ -6,13 +6,12 @@ from uuid import UUID, uuid4
 from django.core import signing
 from django.core.exceptions import PermissionDenied
 from django.db import transaction
-from django.db.models import Count, Prefetch, Q, QuerySet
+from django.db.models import Count, Prefetch, QuerySet
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
 
 from server.accounts import privacy
 from server.accounts.history import What, record
-from server.accounts.members import VALID_FOR
+from server.accounts.members import VALID_FOR, invitation_to
 from server.accounts.models import Company, Crew, Invitation, Membership, Role, User, name_of
 from server.accounts.permissions import Right, require, who_run
 from server.errors import Conflict, Refused
@@ -108,9 +107,13 @@ def rename(user: User, name: str) -> None:
 def link(user: User) -> str:
     """The token of a link by which a lead brings one more crew in, within a week; earlier ones are void."""
     company = run_by(user)
+    _void_links(company)
+    return signing.dumps(company.link_key.hex, salt=SALT)
+
+
+def _void_links(company: Company) -> None:
     company.link_key = uuid4()
     company.save(update_fields=["link_key"])
-    return signing.dumps(company.link_key.hex, salt=SALT)
 
 
 def of_link(token: str) -> Company:
@@ -130,8 +133,7 @@ def join(user: User, token: str) -> None:
     crew = Crew.objects.select_for_update().get(pk=own.pk)
     if crew.company_id is not None:
         raise Conflict(message("accounts.crew_is_of_a_company"))
-    company.link_key = uuid4()
-    company.save(update_fields=["link_key"])
+    _void_links(company)
     _join(crew, company, user)
 
 
@@ -159,8 +161,7 @@ def add_crew(user: User, name: str) -> Invitation:
         raise Conflict(message("accounts.company_has_crews", most=MOST_CREWS))
     crew = Crew.objects.create(name=name.strip(), company=company)
     record(crew, user, What.BEGAN, crew.name)
-    expires = timezone.now() + VALID_FOR
-    return Invitation.objects.create(crew=crew, role=Role.LEAD, made_by=user, expires_at=expires)
+    return invitation_to(crew, Role.LEAD, user)
 
 
 @transaction.atomic
@@ -183,7 +184,7 @@ def let_in(user: User, person: int, *, wanted: bool) -> None:
     """Shut somebody out of all that they sign in for, or let them back. Raises Conflict for oneself or another's."""
     company = run_by(user)
     other = get_object_or_404(_of(company), pk=person)
-    elsewhere = other.memberships.exclude(Q(crew__company=company)).exists()
+    elsewhere = other.memberships.exclude(crew__company=company).exists()
     if other.pk == user.pk or elsewhere:
         raise Conflict(message("accounts.works_for_others_too"))
     (privacy.let_back if wanted else privacy.shut_out)(other, user)

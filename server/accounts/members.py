@@ -59,11 +59,15 @@ def invite(user: User, role: Role, name: str) -> Invitation:
     crew = require(user, Right.PEOPLE)
     if len(open_invitations(user)) >= MOST_OPEN:
         raise Conflict(message("accounts.invitations_are_open_withdraw_some_first", most_open=MOST_OPEN))
-    made = Invitation.objects.create(
-        crew=crew, role=role, name=name.strip(), made_by=user, expires_at=timezone.now() + VALID_FOR
-    )
+    made = invitation_to(crew, role, user, name.strip())
     record(crew, user, What.INVITED, f"{made.name or 'somebody'} as {role}")
     return made
+
+
+def invitation_to(crew: Crew, role: Role, by: User, name: str = "") -> Invitation:
+    """An invitation that is good for a week, made by a person who may give that place."""
+    expires = timezone.now() + VALID_FOR
+    return Invitation.objects.create(crew=crew, role=role, name=name, made_by=by, expires_at=expires)
 
 
 @transaction.atomic

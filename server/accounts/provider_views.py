@@ -79,7 +79,7 @@ def _enter(request: HttpRequest, claims: Mapping[str, Any], going: Mapping[str, 
 def enter(request: HttpRequest, user: User, *, is_shared: bool) -> None:
     """Begin the session of somebody for whom the provider vouched."""
     request.session.set_expiry(settings.SHARED_IDLE_SECONDS if is_shared else None)
-    let_in(request, user, f"by {settings.PROVIDER['name']}")
+    let_in(request, user, f"by {provider.called()}")
 
 
 def _from(going: Mapping[str, Any]) -> str:
