@@ -5,7 +5,7 @@ import sys
 from pathlib import Path
 
 from conduit.bending import Bencher, BendAsMade
-from conduit.document import written_note
+from conduit.notes import written_note
 from conduit.plan import make_plan
 from conduit.racks import FloorRun, floor_of, make_rack_plan, members_of
 from server.demo.scene import RACK_RUN, RUNS, SWEPT_RUN

@@ -9,8 +9,9 @@ import sys
 
 from cli.as_a_pipe import end_with_the_reader
 from cli.reading import Source, UnreadableFile, read_run
-from conduit.document import UnreadableDocument, read_document, write_note
+from conduit.document import UnreadableDocument, read_document
 from conduit.findings import Code
+from conduit.notes import write_note
 
 
 def main(arguments: list[str]) -> int:

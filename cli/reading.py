@@ -9,7 +9,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from conduit.document import fault_in_words, read_note
+from conduit.document import fault_in_words
+from conduit.notes import read_note
 from conduit.tables import Limits
 
 

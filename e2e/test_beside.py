@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from conduit.document import write_note
+from conduit.notes import write_note
 from conduit.plan import make_plan, ways_of
 from e2e.support import Journey, expect_plan_of, field, more, saved, until
 from server.demo.scene import RUNS

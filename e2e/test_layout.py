@@ -61,7 +61,7 @@ class Layout(Journey):
         page.get_by_role("menuitem", name="Move up").click()
         expect(field(page, "Step 1, rise")).to_have_value("3")
         expect(page.get_by_text("Stops at step 1")).to_be_visible()
-        page.get_by_role("combobox", name="Step 1, toward").click()
+        page.get_by_role("combobox", name="Step 1, direction").click()
         page.get_by_role("option", name="out").click()
         expect(page.get_by_text("Can be bent")).to_be_visible()
         page.get_by_role("button", name="Step 1: more").click()

@@ -183,7 +183,7 @@ class Look(Journey):
             "Trade size",
             "Shoe",
             "Start box",
-            "Step 1, turn",
+            "Step 1, new heading",
             "Step 1, measure",
             "End, pipe end at",
             "Step 1: more",

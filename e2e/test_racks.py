@@ -113,7 +113,7 @@ class Racks(Journey):
         expect(page.get_by_text("2 of 3 pipes can be bent")).to_be_visible()
         page.get_by_role("button", name="Pipe 3: add a bend or fitting").click()
         page.get_by_role("menuitem", name="90° bend at a wall or corner").click()
-        choose(page, "Pipe 3, step 1, turn", "out")
+        choose(page, "Pipe 3, step 1, new heading", "out")
         field(page, "Pipe 3, step 1, measure").fill("40")
         field(page, "Pipe 3, end box").fill("Spare")
         field(page, "Pipe 3, end, pipe end at").fill("30")

@@ -23,7 +23,7 @@ class StepList(Journey):
     def test_what_is_open_stays_put_when_the_page_behind_it_grows(self):
         page = self.open_run()
         grow = "node => node.parentElement.insertAdjacentHTML('beforebegin', '<p style=\"height: 90px\">')"
-        for role, opener in (("menuitem", "Add a bend or fitting"), ("option", "Step 1, toward")):
+        for role, opener in (("menuitem", "Add a bend or fitting"), ("option", "Step 1, direction")):
             page.get_by_role("button" if role == "menuitem" else "combobox", name=opener, exact=True).click()
             last = page.get_by_role(role).last
             page.wait_for_timeout(200)
@@ -47,11 +47,11 @@ class StepList(Journey):
         for label, text in (("height", "3"), ("near edge", "55"), ("width", "8 1/2")):
             self.put(page, f"Step 3, {label}", text)
         add(page, "90° with a kick")
-        choose(page, "Step 4, turn", "down")
+        choose(page, "Step 4, new heading", "down")
         for label, text in (("measure", "96"), ("rise", "3"), ("setback", "14")):
             self.put(page, f"Step 4, {label}", text)
         add(page, "Offset to another level")
-        choose(page, "Step 5, toward", "right")
+        choose(page, "Step 5, direction", "right")
         choose(page, "Step 5, rise by", "over something flat")
         for label, text in (("height", "2"), ("measure", "38")):
             self.put(page, f"Step 5, {label}", text)
@@ -63,12 +63,12 @@ class StepList(Journey):
         page.get_by_label("Step 7, name").fill("C1")
         self.put(page, "Step 7, measure", "90")
         add(page, "Sweep")
-        choose(page, "Step 8, turn", "right")
+        choose(page, "Step 8, new heading", "right")
         self.put(page, "Step 8, measure", "140")
         add(page, "Coupling")
         self.put(page, "Step 9, measure", "28")
         add(page, "90° bend")
-        choose(page, "Step 10, turn", "up")
+        choose(page, "Step 10, new heading", "up")
         self.put(page, "Step 10, measure", "50")
         field(page, "End, pipe end at").fill("30")
         expect(page.get_by_text("Can be bent")).to_be_visible()

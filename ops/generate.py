@@ -9,8 +9,8 @@ from ops.say import run
 
 
 def generate() -> None:
-    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, docs/findings.md, NOTICE of the last
-    build, and the drawings of docs/trade.md. Raises Stop.
+    """Write web/openapi.json from the API, web/src/api/schema.d.ts from that, the clause table, docs/findings.md,
+    NOTICE of the last build, and the drawings of docs/trade.md. Raises Stop.
     """
     install.debian_packages(for_tests=False)
     install.python_packages(for_tests=True)
@@ -30,6 +30,7 @@ def generate() -> None:
     picture = ROOT / "docs" / "drawings" / "rooms.svg"
     run([PYTHON, "-m", "cli.rooms", picture], "drawing the rooms of the core", ROOT, env)
     run([PYTHON, "-m", "cli.notice", ROOT / "NOTICE"], "writing NOTICE", ROOT, env)
+    run([PYTHON, "-m", "cli.clauses", WEB / "src"], "writing the clause table for the front end", ROOT, env)
     shown = WEB / "src" / "test" / "made.json"
     run([PYTHON, "-m", "cli.fixtures", shown], "making what the front end's tests are shown", ROOT, env)
     run(["npm", "run", "--silent", "api:types"], "writing the TypeScript types", WEB, install.node_environment())

@@ -4,16 +4,28 @@ Knows: keys, sentences, languages. Gives: `message`, a `Message` that is English
 language that is set where it is written out. Imports nothing of the core.
 """
 
-from conduit.catalogue.language import ENGLISH, LANGUAGES, language_now, speaking
-from conduit.catalogue.message import NOTHING, Figure, Message, add_sentences, has_message, joined, message, said_by
+from conduit.catalogue.language import ENGLISH, LANGUAGES, Language, language_now, speaking
+from conduit.catalogue.message import (
+    NOTHING,
+    Figure,
+    Message,
+    add_sentences,
+    clause_words,
+    has_message,
+    joined,
+    message,
+    said_by,
+)
 
 __all__ = [
     "ENGLISH",
     "LANGUAGES",
     "NOTHING",
     "Figure",
+    "Language",
     "Message",
     "add_sentences",
+    "clause_words",
     "has_message",
     "joined",
     "language_now",

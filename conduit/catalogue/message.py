@@ -115,11 +115,19 @@ def joined(parts: Iterable[str], by: str = " ") -> Message:
     return _Joined(tuple([part for part in parts if part]), by)
 
 
+_PACKAGES: dict[Language, str] = {"en": "english", "es": "spanish"}
+
+
 @cache
 def templates(language: Language) -> dict[str, Template]:
     """All templates of a language, by key."""
-    package = {"en": "english", "es": "spanish"}[language]
-    return dict(import_module(f"conduit.catalogue.{package}").TEMPLATES)
+    return dict(import_module(f"conduit.catalogue.{_PACKAGES[language]}").TEMPLATES)
+
+
+def clause_words(language: Language) -> Mapping[str, str]:
+    """The words of the clause table in a language, by key; their slots are controls and no figures."""
+    words: Mapping[str, str] = import_module(f"conduit.catalogue.{_PACKAGES[language]}").CLAUSES
+    return words
 
 
 def add_sentences(language: Language, more: Mapping[str, Template]) -> None:

@@ -1,19 +1,16 @@
-"""The run as a person measured it: steps, ends, figures as they were typed, and the field note.
+"""The run as a person measured it: steps, ends, figures as they were typed.
 
-Knows every kind of step, reads a document part by part (one bad field spoils nothing else), edits it, writes it down.
-Gives: RunDocument (the schema), read_document, notes in and out, where lengths stand, edits.
+Knows every kind of step, reads a document part by part (one bad field spoils nothing else), edits it.
+Gives: RunDocument (the schema), read_document, where lengths stand, edits.
 Never imports a shoe, a layout or anything that is worked out from a run.
 """
 
 from conduit.document.doubts import doubts
 from conduit.document.edits import apply_edits
 from conduit.document.faults import fault_in_words
-from conduit.document.lengths import changed, is_of_shoe, lengths_in, read_length, spelled
+from conduit.document.lengths import changed, is_of_shoe, lengths_in, read_length, spelled, with_units
 from conduit.document.limits import CrewLimits, read_crew_limits
 from conduit.document.mirror import mirrored
-from conduit.document.note_diff import ComparedLine, compare
-from conduit.document.note_reader import keeping, read_note
-from conduit.document.note_writer import write_note, written_note
 from conduit.document.parts import MOST_REFERENCES, End, ShoeFigures, Start
 from conduit.document.pipe_words import material_called, pipe_first, size_first
 from conduit.document.rack import MOST_PIPES, PipeRack, RackPipe
@@ -47,15 +44,30 @@ from conduit.document.steps import (
     Saddle4Step,
     SlopeStep,
     StepLeftOut,
+    StepPart,
     SweepStep,
     SweptAround,
     above_axis,
     rise_of,
 )
-from conduit.document.typed import LONGEST_NAME, MOST_TURN, Length, Name, OptionalLength, SignedLength, Typed
+from conduit.document.typed import (
+    ANGLE_READERS,
+    LENGTH_READERS,
+    LONGEST_NAME,
+    MOST_TURN,
+    Length,
+    Name,
+    OptionalLength,
+    SignedLength,
+    Typed,
+    is_blank,
+    reads_signed,
+)
 
 __all__ = [
+    "ANGLE_READERS",
     "LARGEST_DOCUMENT",
+    "LENGTH_READERS",
     "LONGEST_NAME",
     "MOST_PIPES",
     "MOST_REFERENCES",
@@ -68,7 +80,6 @@ __all__ = [
     "AnyStep",
     "BendStep",
     "BoxOffsetStep",
-    "ComparedLine",
     "CouplingStep",
     "CrewLimits",
     "End",
@@ -98,6 +109,7 @@ __all__ = [
     "SlopeStep",
     "Start",
     "StepLeftOut",
+    "StepPart",
     "SweepStep",
     "SweptAround",
     "Typed",
@@ -105,11 +117,10 @@ __all__ = [
     "above_axis",
     "apply_edits",
     "changed",
-    "compare",
     "doubts",
     "fault_in_words",
+    "is_blank",
     "is_of_shoe",
-    "keeping",
     "lengths_in",
     "material_called",
     "mirrored",
@@ -117,13 +128,12 @@ __all__ = [
     "read_crew_limits",
     "read_document",
     "read_length",
-    "read_note",
     "read_rack",
+    "reads_signed",
     "rise_of",
     "size_first",
     "spelled",
     "step_name",
     "tape_in",
-    "write_note",
-    "written_note",
+    "with_units",
 ]

@@ -67,6 +67,13 @@ def _maybe_angle(written: object) -> float | None:
 
 
 LENGTH_READERS = (_length, _signed_length, _maybe_length, _optional_length, _maybe_inches, parse_signed_length)
+ANGLE_READERS = (parse_angle, _maybe_angle)
+
+
+def reads_signed(reader: object) -> bool:
+    """Whether a length may be negative by the function that reads it."""
+    return reader in (_signed_length, parse_signed_length)
+
 
 # As it was typed: read once it is known for which run, in its tape's unit.
 Typed = Annotated[str | float, Field(union_mode="left_to_right"), WithJsonSchema(_WRITTEN)]

@@ -4,7 +4,7 @@ from contextlib import suppress
 from unittest import TestCase
 
 from conduit.cutting import read_scrap_list
-from conduit.document import read_note
+from conduit.notes import read_note
 from conduit.tests.support import assert_linear
 from conduit.units import UnreadableAngle, UnreadableLength, parse_angle, parse_length, parse_signed_length
 

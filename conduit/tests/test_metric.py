@@ -5,8 +5,9 @@ from unittest import TestCase
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
-from conduit.document import apply_edits, changed, lengths_in, read_note, write_note
+from conduit.document import apply_edits, changed, lengths_in
 from conduit.mark_check import GivenMark, judge_marks
+from conduit.notes import read_note, write_note
 from conduit.plan import make_plan, remedies_of, ways_of
 from conduit.tests.support import document, ninety, offset, runs
 from conduit.units import MM_PER_INCH, UnreadableLength, parse_length, with_unit, write_length

@@ -6,9 +6,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from conduit.catalogue import said_by
-from conduit.document import ComparedLine, compare, keeping, read_document, read_note, written_note
+from conduit.document import read_document
 from conduit.findings import Finding
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
+from conduit.notes import ComparedLine, compare, keeping, read_note, written_note
 from conduit.plan import Plan, SharedClosing, Way, closing_of, make_plan, ways_of
 from conduit.racks import RackOption, RackPlan, make_rack_plan, rack_options
 from conduit.tables import Limits

@@ -1,6 +1,6 @@
 """English, which every message has.
 
-Knows: the sentences. Gives: `TEMPLATES` by key. Imports nothing.
+Knows: the sentences. Gives: `TEMPLATES` and the clause table's `CLAUSES`, by key. Imports nothing.
 """
 
 from collections.abc import Mapping
@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from conduit.catalogue.english.bench import BENCH
 from conduit.catalogue.english.card import CARD
 from conduit.catalogue.english.changes import CHANGES
+from conduit.catalogue.english.clauses import CLAUSES
 from conduit.catalogue.english.findings import FINDINGS
 from conduit.catalogue.english.marks import MARKS
 from conduit.catalogue.english.order import ORDER
@@ -33,3 +34,5 @@ TEMPLATES: Mapping[str, str | tuple[str, str]] = {
     **STOCK,
     **TYPED,
 }
+
+__all__ = ["CLAUSES", "TEMPLATES"]

@@ -3,8 +3,8 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from conduit.document import read_note, write_note
-from conduit.document.note_grammar import LIMITS
+from conduit.notes import read_note, write_note
+from conduit.notes.grammar import LIMITS
 from conduit.plan import make_plan
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.tests.support import document, ninety

@@ -3,8 +3,8 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.document import read_note, write_note
 from conduit.layout import room_to_move, split
+from conduit.notes import read_note, write_note
 from conduit.plan import make_plan
 from conduit.tables import Limits
 from conduit.tests.support import document, ninety

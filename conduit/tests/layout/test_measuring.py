@@ -6,8 +6,9 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.document import apply_edits, read_note, write_note
+from conduit.document import apply_edits
 from conduit.geometry import Vec
+from conduit.notes import read_note, write_note
 from conduit.plan import closing_of, make_plan, remedies_of
 from conduit.plan.traverse import Leg, adjusted
 from conduit.tests.support import document, ninety, offset

@@ -5,9 +5,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conduit.bending import Bencher
-from conduit.document import read_note, write_note
 from conduit.geometry import DIRECTIONS, ORIGIN
 from conduit.layout import point_at
+from conduit.notes import read_note, write_note
 from conduit.plan import check_run, make_plan
 from conduit.simulation import Pose
 from conduit.tests.support import document, ninety, offset

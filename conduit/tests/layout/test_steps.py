@@ -6,9 +6,9 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from conduit.document import read_note, write_note
 from conduit.document.steps import OffsetReference
 from conduit.layout.centreline import Corner, trace
+from conduit.notes import read_note, write_note
 from conduit.plan import make_plan
 from conduit.tests.support import document, laid_out, ninety, offset, runs
 

@@ -6,10 +6,11 @@ from unittest import TestCase
 from hypothesis import given
 
 from conduit.bending import Bencher
-from conduit.document import SweepStep, apply_edits, read_note, write_note
+from conduit.document import SweepStep, apply_edits
 from conduit.layout import over_things, strapping
 from conduit.layout.limits import bent_parts, no_couplings
 from conduit.layout.straps import resting
+from conduit.notes import read_note, write_note
 from conduit.plan import check_run, make_plan, remedies_of
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, runs

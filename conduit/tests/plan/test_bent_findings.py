@@ -7,8 +7,9 @@ from unittest import TestCase
 from hypothesis import given
 
 from conduit.bender import typical_shoe
-from conduit.document import apply_edits, read_document, read_note
+from conduit.document import apply_edits, read_document
 from conduit.layout import lay_out
+from conduit.notes import read_note
 from conduit.plan import Prover, make_plan, remedies_of, ways_of
 from conduit.plan.bent_findings import SLACK
 from conduit.plan.judgement import distance_to

@@ -5,7 +5,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.document import read_note, write_note
+from conduit.notes import read_note, write_note
 from conduit.racks import make_rack_plan
 from conduit.tests.racks.test_racks import SWEEP, rack, racks
 from conduit.tests.support import document, ninety

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from conduit.bender import typical_shoe
 from conduit.bending import Bencher
-from conduit.document import read_note
+from conduit.notes import read_note
 from conduit.plan import make_plan
 from conduit.sequence import Unit
 from conduit.sequence.reach import ClearanceQuery, clear_when

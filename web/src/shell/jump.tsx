@@ -2,7 +2,7 @@ import { Command } from "cmdk";
 import { useMatch, useNavigate } from "react-router";
 import { useJobs, useMe, useRun, useShoes } from "@/api/queries";
 import type { Job, Run } from "@/api/types";
-import { STEP_WORDS } from "@/trade/words";
+import { kindWord } from "@/trade/kinds";
 import { t } from "@/words/shell";
 import { useBeginRun } from "./begin-run";
 import { CREW_PAGES, CREW_TABS, runTabs } from "./pages";
@@ -66,7 +66,7 @@ function placesOf({ id, job_id, document }: Run) {
     { says: t("fieldNote"), to: `${layout}?beside=note` },
     { says: t("rack"), to: `${layout}?beside=rack` },
     ...document.steps.map((step, index) => ({
-      says: t("step", { index: index + 1, kind: STEP_WORDS[step.kind] }),
+      says: t("step", { index: index + 1, kind: kindWord(step.kind) }),
       to: `${layout}?step=${index + 1}`,
     })),
   ];

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import type { Shoe } from "@/api/types";
+import { KINDS, kindWord } from "./kinds";
 import { lastPipe, newRun } from "./new-run";
-import { MATERIALS, STEP_WORDS, TAPES, TRADE_SIZES } from "./words";
+import { MATERIALS, TAPES, TRADE_SIZES } from "./words";
 
 test("a new run has nothing measured, and nothing that somebody would have to take out", () => {
   const run = newRun("Kiln 4 feed", []);
@@ -34,5 +35,5 @@ test("what can be chosen is named once each", () => {
     expect(new Set(values).size).toBe(values.length);
     for (const choice of choices) expect(choice.label).toBeTruthy();
   }
-  expect(new Set(Object.values(STEP_WORDS)).size).toBe(Object.keys(STEP_WORDS).length);
+  expect(new Set(KINDS.map(({ kind }) => kindWord(kind))).size).toBe(KINDS.length);
 });

@@ -73,7 +73,8 @@ describe("The interface's sentences", () => {
   test("each of a catalogue is said somewhere", () => {
     const used = new Set(said.flatMap(({ view, keys }) => keys.map((key) => `${view}.${key}`)));
     const silent = Object.entries(english)
-      .filter(([view]) => view !== "counts")
+      // Said by keys that are put together; those of the clause table are held to it where it is made.
+      .filter(([view]) => !["counts", "clauses"].includes(view))
       .flatMap(([view, sentences]) => Object.keys(sentences).map((key) => `${view}.${baseOf(key)}`))
       .filter((key) => !used.has(key));
     expect(silent).toEqual([]);

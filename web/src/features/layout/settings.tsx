@@ -4,13 +4,13 @@ import type { RunDocument, Shoe, ShoeUsed } from "@/api/types";
 import { usual } from "@/draw/fractions";
 import { NameField } from "@/features/layout/steps/name-field";
 import { fits, fittingShoe, shoeChoices, shoeOf, uncalibrated } from "@/trade/fitting-shoe";
-import { GLOSSARY } from "@/trade/glossary";
 import { JOINTS, MATERIALS, READINGS, TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
+import { clauseWord } from "@/words/clauses";
 import { t } from "@/words/layout";
 import { useRetaping } from "./retaped";
 import { placed, readAt, usePlanned, useWork } from "./run-context";
@@ -112,8 +112,9 @@ function PipeFields() {
     );
   return (
     <>
-      {t("fittingsAre")} <JointSelect />. A <Term meaning={GLOSSARY.coupling}>{t("coupling2")}</Term>{" "}
-      {t("takes")} <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />
+      {t("fittingsAre")} <JointSelect />. A{" "}
+      <Term meaning={clauseWord("term.coupling.meaning") ?? ""}>{t("coupling2")}</Term> {t("takes")}{" "}
+      <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />
       {t("piecesUpTo")}{" "}
       <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
     </>

@@ -7,7 +7,7 @@ import { Findings } from "@/features/layout/steps/findings";
 import { newStep } from "@/features/layout/steps/new-step";
 import { StepContext } from "@/features/layout/steps/step-context";
 import { StepSentence } from "@/features/layout/steps/step-sentence";
-import { STEP_WORDS } from "@/trade/words";
+import { kindWord } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { MoreIcon, PlusIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
@@ -100,7 +100,7 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
     ...draft.document.steps.map((step, index) => ({
       value: String(index + 1),
       label: t("afterStep", { step: index + 1 }),
-      hint: STEP_WORDS[step.kind].toLowerCase(),
+      hint: kindWord(step.kind).toLowerCase(),
     })),
   ];
   const known = choices.some(({ value }) => value === String(leaves));
@@ -158,7 +158,7 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
             {t("moveUp")}
           </MenuItem>
           <MenuItem onSelect={onRemove}>
-            {t("removeThis", { kind: STEP_WORDS[step.kind].toLowerCase() })}
+            {t("removeThis", { kind: kindWord(step.kind).toLowerCase() })}
           </MenuItem>
         </Menu>
       )}

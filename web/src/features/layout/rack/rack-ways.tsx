@@ -1,7 +1,7 @@
 import { useRackWays } from "@/api/draft-queries";
 import type { RackOption, RackWay, Step } from "@/api/types";
 import { useWork } from "@/features/layout/run-context";
-import { RACK_WAYS } from "@/trade/words";
+import { rackWays } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { StopIcon } from "@/ui/icons";
 import { t } from "@/words/layout";
@@ -44,7 +44,7 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
 }
 
 function nameOf(step: Step, option: RackOption): string {
-  const name = RACK_WAYS[step.kind]?.find((one) => one.value === option.how)?.label ?? option.how;
+  const name = rackWays(step.kind).find((one) => one.value === option.how)?.label ?? option.how;
   return option.after ? t("thenOfThisRun", { name, after: option.after }) : name;
 }
 

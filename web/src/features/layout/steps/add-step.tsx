@@ -1,12 +1,12 @@
 import type { ReactNode } from "react";
-import type { Step } from "@/api/types";
+import { KINDS, type KindName } from "@/trade/kinds";
 import { Menu, MenuItem } from "@/ui/menu";
+import { clauseWord } from "@/words/clauses";
 import { t } from "@/words/layout";
-import { MET } from "./new-step";
 
 interface Props {
   trigger: ReactNode;
-  onAdd: (kind: Step["kind"]) => void;
+  onAdd: (kind: KindName) => void;
   /** Nothing more is met: on to the end. */
   onEnd?: () => void;
 }
@@ -15,19 +15,13 @@ interface Props {
 export function AddStep({ trigger, onAdd, onEnd }: Props) {
   return (
     <Menu trigger={trigger}>
-      {MET.map((choice) => (
-        <MenuItem key={choice.kind} onSelect={() => onAdd(choice.kind)}>
+      {KINDS.map(({ kind, profile }) => (
+        <MenuItem key={kind} onSelect={() => onAdd(kind)}>
           <svg width="34" height="22" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
-            <path
-              d={choice.profile}
-              fill="none"
-              stroke="currentColor"
-              strokeWidth="3"
-              strokeLinejoin="round"
-            />
+            <path d={profile} fill="none" stroke="currentColor" strokeWidth="3" strokeLinejoin="round" />
           </svg>
-          <strong className="font-semibold">{choice.called}</strong>{" "}
-          <span className="ml-auto pl-6 text-[15px] text-soft">{choice.met}</span>
+          <strong className="font-semibold">{clauseWord(`kind.${kind}.called`)}</strong>{" "}
+          <span className="ml-auto pl-6 text-[15px] text-soft">{clauseWord(`kind.${kind}.met`)}</span>
         </MenuItem>
       ))}
       {onEnd && (

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { RunDocument, Step } from "@/api/types";
+import { kindOf } from "@/trade/kinds";
 import { newRun } from "@/trade/new-run";
-import { ANGLES, HEADINGS, STEP_WORDS } from "@/trade/words";
-import { newStep } from "./new-step";
+import { ANGLES, HEADINGS } from "@/trade/words";
+import { givenAs, newStep, wayOfGiving } from "./new-step";
 
 const AXIS: Record<string, string> = { up: "y", down: "y", left: "x", right: "x", out: "z", in: "z" };
 
@@ -49,8 +50,31 @@ describe("a new run", () => {
   it("has nothing measured and keeps its name", () => {
     expect(newRun("Stub", [])).toMatchObject({ name: "Stub", steps: [], end: { at: "" } });
   });
+});
 
-  it("has a word for every kind of step", () => {
-    expect(Object.values(STEP_WORDS).every((word) => word.length > 1)).toBe(true);
+describe("a figure that can be given in several ways", () => {
+  const wayOf = (step: Step, name: string, way: string) => {
+    const found = kindOf(step.kind).ways[name]?.find((one) => one.way === way);
+    if (!found) throw new Error(way);
+    return found;
+  };
+
+  it("keeps what both ways have, and takes out what only the old one has", () => {
+    const measured = { ...newStep("offset", walked("up"), 0), rise: "3" } as Step;
+    const over = givenAs(measured, wayOf(measured, "rise_by", "round"), "1/16");
+    expect(over).toMatchObject({ rise: null, over: { shape: "round", name: "", height: "", clear: "1/2" } });
+    const higher = { ...over, over: { shape: "round", name: "Duct", height: "9" } } as Step;
+    const flat = givenAs(higher, wayOf(higher, "rise_by", "box"), "1 mm");
+    expect(flat).toMatchObject({ over: { shape: "box", name: "Duct", height: "9", clear: "13" } });
+    expect(givenAs(flat, wayOf(flat, "rise_by", "rise"), "1/16")).toMatchObject({ rise: "", over: null });
+  });
+
+  it("is told by what is there", () => {
+    const swept = newStep("sweep", walked("up"), 0);
+    const by = (step: Step, name: string) => wayOfGiving(step, kindOf("sweep").ways[name] ?? [])?.way;
+    expect([by(swept, "radius_by"), by(swept, "shots_by")]).toEqual(["given", "shots"]);
+    const around = givenAs(swept, wayOf(swept, "radius_by", "around"), "1/16");
+    expect(around).toMatchObject({ radius: "24", around: { trade_size: "2", radius: "", gap: "1 1/2" } });
+    expect(by(around, "radius_by")).toBe("around");
   });
 });

@@ -5,8 +5,9 @@ import { afterEach, expect, test, vi } from "vitest";
 import type { RunDocument, Step } from "@/api/types";
 import { made } from "@/test/made";
 import { showWithinRun, stubResizeObserver } from "@/test/within-run";
+import { KINDS } from "@/trade/kinds";
 import { newRun } from "@/trade/new-run";
-import { MET, newStep } from "./new-step";
+import { newStep } from "./new-step";
 import { NO_CONTEXT, StepContext } from "./step-context";
 import { StepList } from "./step-list";
 import { StepSentence } from "./step-sentence";
@@ -41,7 +42,7 @@ test("a figure that is changed changes that alone", () => {
 });
 
 test("every kind of step can be met, and shows a field for each figure that it asks for", () => {
-  for (const { kind } of MET) {
+  for (const { kind } of KINDS) {
     const step = newStep(kind, newRun("Run", []), 0);
     render(
       <StepContext value={{ ...NO_CONTEXT, called: "Step 1", mayWrite: true, chosen: true }}>

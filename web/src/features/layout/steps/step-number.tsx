@@ -1,6 +1,6 @@
 import type { Written } from "@/api/types";
 import { placed, stops } from "@/features/layout/run-context";
-import { FIELD_WORDS } from "@/trade/words";
+import { fieldWord } from "@/trade/kinds";
 import { TapeField } from "@/ui/tape-field";
 import { useStepContext } from "./step-context";
 
@@ -19,7 +19,7 @@ export function StepNumber({ field, ...rest }: NumberProps) {
   const wrong = placed(findings, `${place}.${field}`).some(stops);
   return (
     <TapeField
-      label={`${called}, ${FIELD_WORDS[field] ?? field}`}
+      label={`${called}, ${fieldWord(field)}`}
       disabled={!mayWrite}
       invalid={wrong}
       describedBy={wrong ? `findings-${place}` : undefined}

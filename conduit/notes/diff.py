@@ -5,7 +5,7 @@ from difflib import SequenceMatcher
 from itertools import zip_longest
 from typing import Any
 
-from conduit.document.note_writer import write_note
+from conduit.notes.writer import write_note
 from conduit.values import Result
 
 

@@ -9,21 +9,9 @@ from dataclasses import dataclass
 from typing import Any, get_args
 
 from conduit.catalogue import Message, message
-from conduit.document.note_grammar import (
-    HEADS,
-    LEFT_OUT,
-    NOT_YET,
-    QUOTED,
-    RACK,
-    RACK_PIPE,
-    RACK_WAY,
-    SPELLINGS,
-    STEPS,
-    Form,
-    Raw,
-)
-from conduit.document.pipe_words import pipe_first
-from conduit.document.rack import MOST_PIPES
+from conduit.document import MOST_PIPES, pipe_first
+from conduit.notes.grammar import HEADS, LEFT_OUT, PINNED, QUOTED, RACK, RACK_PIPE, SPELLINGS, Form, Raw, unquoted
+from conduit.notes.lines import StepForm, step_forms, step_of
 from conduit.spellings import plain_fractions
 from conduit.tables import Material
 
@@ -85,11 +73,12 @@ def read_note(text: str) -> ReadNote:
             errors.append(NoteError(number, word, message("note.no_such_line")))
             continue
         found = _read_line(form, clauses, number, errors)
+        found = step_of(form, found) if isinstance(form, StepForm) else _plain(found)
         if left_out:
             found["muted"] = True
         if form is RACK_PIPE:
             part = _rack_pipe(found, number, document, lines)
-        elif form.kind == "end" or form in STEPS:
+        elif form.kind == "end" or isinstance(form, StepForm):
             _store(form, found, number, *part, lines)
         else:
             _store(form, found, number, document, "", lines)
@@ -142,13 +131,17 @@ def _form_of(head: str) -> Form | None:
         return RACK_PIPE if head.lower().startswith("rack pipe") else RACK
     if word in HEADS:
         return HEADS[word]
-    return next((form for form in STEPS if _matches(form.head, head) or _begins(form, head)), None)
+    if head.lower().startswith("coupling along"):
+        return PINNED
+    return next((form for form in step_forms() if _fits(form, head) or _begins(form, head)), None)
 
 
-def _begins(form: Form, head: str) -> bool:
-    start = form.expected.split(",")[0].split()
-    wanted = start[:2] if start[0] in ("box", "rolled", "pull", "coupling") else start[:1]
-    return [word.lower() for word in head.split()[: len(wanted)]] == wanted
+def _fits(form: Form, head: str) -> Raw | None:
+    return next((match for pattern in form.heads if (match := _matches(pattern, head)) is not None), None)
+
+
+def _begins(form: StepForm, head: str) -> bool:
+    return f"{head} ".lower().startswith(f"{form.kind} ")
 
 
 def _matches(pattern: str, clause: str) -> Raw | None:
@@ -158,35 +151,28 @@ def _matches(pattern: str, clause: str) -> Raw | None:
 
 def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteError]) -> Raw:
     found: Raw = {}
-    head = _matches(form.head, clauses[0])
+    head = _fits(form, clauses[0])
     if head is None:
         errors.append(NoteError(number, clauses[0], message("note.expected", example=form.expected)))
     found.update(head or {})
     for clause in clauses[1:]:
-        # The first clause of a form that can begin with nothing may also stand later ("start, up").
-        patterns = (*form.clauses, RACK_WAY) if form in STEPS else form.clauses
-        read = next((match for pattern in patterns if (match := _matches(pattern, clause)) is not None), None)
+        read = next((pattern for pattern in form.clauses if _matches(pattern, clause) is not None), None)
         if read is None:
             errors.append(NoteError(number, clause, message("note.not_understood", example=form.expected)))
-        found.update(read or {})
-    for reference in ("raised_by", "starts_at", "centred_at"):
-        if found.pop(reference, None):
-            found["ref"] = reference
+            continue
+        found.update(_matches(read, clause) or {})
+        if isinstance(form, StepForm):
+            found = {**form.says[read], **found}
     return found
 
 
-def _unquoted(value: Any) -> Any:
-    """Text as it was before it was quoted; nothing where it is not measured yet."""
-    if not isinstance(value, str):
-        return value
-    text = value.strip()
-    if text == NOT_YET:
-        return ""
-    return text[1:-1] if len(text) > 1 and text[0] == text[-1] == '"' else text
+_CHOICES = ("heading", "side", "strut", "joints")
 
 
-_OF_STEPS = ("toward", "roll_toward", "turn", "surface", "to", "next_from", "when", "shape", "rack_how", "rack_after")
-_CHOICES = ("heading", "side", "strut", "joints", *_OF_STEPS)
+def _plain(found: Raw) -> Raw:
+    """What a line says that is no step's: texts out of their quotes, choices in small letters."""
+    plain = {key: unquoted(value) for key, value in found.items()}
+    return {key: value.lower() if key in _CHOICES else value for key, value in plain.items()}
 
 
 _HEAD_PLACES = {
@@ -196,11 +182,6 @@ _HEAD_PLACES = {
 
 def _store(form: Form, found: Raw, number: int, document: Raw, place: str, lines: dict[str, int]) -> None:
     """Put what a line says into the document, or into the part of it at `place`, such as `rack.pipes.1.`."""
-    for key, value in found.items():
-        found[key] = _unquoted(value)
-    for key in _CHOICES:
-        if key in found:
-            found[key] = found[key].lower()
     if form.kind in ("start", "end", "limits"):
         document[form.kind] = found if form.kind == "limits" else _end(found)
         lines[f"{place}{form.kind}"] = number
@@ -217,17 +198,7 @@ def _store(form: Form, found: Raw, number: int, document: Raw, place: str, lines
     else:
         steps = document.setdefault("steps", [])
         lines[f"{place}steps.{len(steps)}"] = number
-        if "shots" in found:
-            found["shots"] = int(found["shots"])
-        steps.append(form.finish({"kind": form.kind, **_with_way(found)}))
-
-
-def _with_way(found: Raw) -> Raw:
-    """What says how the pipes beside take a step, together."""
-    way = {key.removeprefix("rack_"): found.pop(key) for key in list(found) if key.startswith("rack_")}
-    if "shots" in way:
-        way["shots"] = int(way["shots"])
-    return {**found, "rack": way} if way else found
+        steps.append(found)
 
 
 def _rack(found: Raw, document: Raw) -> Raw:
@@ -251,7 +222,6 @@ def _sized(words: Sequence[str]) -> Iterator[Raw]:
 
 def _rack_pipe(found: Raw, number: int, document: Raw, lines: dict[str, int]) -> tuple[Raw, str]:
     """A line of one pipe of the rack; what stands in the next lines is its own, where it leaves."""
-    found = {key: _unquoted(value) for key, value in found.items()}
     at = max(0, min(int(found.pop("number", 2)), MOST_COUNTED) - 2)
     pipes = document.setdefault("rack", {"pipes": []}).setdefault("pipes", [])
     pipes += [{} for _ in range(at + 1 - len(pipes))]

@@ -3,7 +3,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from conduit.document import compare, keeping, read_note, write_note, written_note
+from conduit.notes import compare, keeping, read_note, write_note, written_note
 from conduit.plan import make_plan
 from conduit.tests.support import WORKED_CASES, runs, worked_case
 from conduit.units import parse_angle

@@ -1,0 +1,60 @@
+"""Steps over something and back down."""
+
+from conduit.clauses.conditions import both, filled, given, has, no
+from conduit.clauses.kind import Ask, Clause, StepKind
+from conduit.clauses.placing import ANGLES, CLEAR, GOT_OVER, OVER, RISE_BY, over_asks
+from conduit.document import Saddle3Step, Saddle4Step
+
+_HEAD = f"saddle {{toward}}[ {{rise}}][ {OVER}]"
+_OTHER_HEADS = (f"saddle[ {{toward}}][ {{rise}}][ {OVER}][ at {{angle}}]",)
+_EXAMPLE = "saddle over round 1 3/4, clear 1/2, at 45, centre 43"
+_AT_ANGLE = Clause("at {angle}", when=given("angle"))
+
+SADDLE3 = StepKind(
+    Saddle3Step,
+    "M1 17H6L14 9L20 9L28 17H33",
+    asks=(
+        Ask("toward", "outward"),
+        Ask("rise"),
+        *over_asks("round"),
+        Ask("angle", "45", offered=("22 1/2", "30", "45", "60")),
+        Ask("at", ""),
+        Ask("width"),
+    ),
+    clauses=(
+        Clause(_HEAD, _OTHER_HEADS, says="saddle3", example=_EXAMPLE),
+        *GOT_OVER,
+        _AT_ANGLE,
+        Clause("centre {at}"),
+        Clause("width {width}", when=given("width")),
+        Clause(says="square_width", when=both(given("over"), has("over.shape", "box"))),
+    ),
+    ways={"rise_by": RISE_BY},
+)
+
+SADDLE4 = StepKind(
+    Saddle4Step,
+    "M1 17H4L9 8H25L30 17H33",
+    told_by="near",
+    asks=(
+        Ask("toward", "outward"),
+        Ask("rise"),
+        *over_asks("box"),
+        Ask("angle", "30", offered=ANGLES),
+        Ask("near", ""),
+        Ask("width", ""),
+        Ask("margin", CLEAR),
+        Ask("beyond"),
+    ),
+    clauses=(
+        Clause(_HEAD, _OTHER_HEADS, says="saddle4", example=_EXAMPLE),
+        *GOT_OVER,
+        _AT_ANGLE,
+        Clause("near {near}"),
+        Clause("width {width}"),
+        Clause("margin {margin}", when=given("margin")),
+        Clause("beyond {beyond}", when=given("beyond")),
+        Clause(says="beyond", when=both(filled("beyond"), no(has("beyond", 0))), on_request=True),
+    ),
+    ways={"rise_by": RISE_BY},
+)
