@@ -3,11 +3,22 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import singledispatch
 
 from conduit.bender import Way
 from conduit.bending.tape_lies import HookedAt, TapeLies
 from conduit.catalogue import Message, message
-from conduit.document import KickStep, Saddle3Step, Saddle4Step, SweepStep
+from conduit.document import (
+    AnyStep,
+    BendStep,
+    BoxOffsetStep,
+    KickStep,
+    OffsetStep,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    SweepStep,
+)
 from conduit.geometry import Vec
 from conduit.layout import Layout, tangent_length
 from conduit.simulation import Arc, Bent, Pose
@@ -127,27 +138,86 @@ def readings_on(bench: Bench, bent: Bent, arcs: Arcs, just_made: int, all_made: 
         yield from (one for one in _to_end_b(bench, bent, arcs) if one.lies not in known)
 
 
+@dataclass(frozen=True)
+class _JustMade:
+    """A bend that was just made on a piece, among the others of its step (`mates`); bends by their index in the run."""
+
+    bench: Bench
+    bent: Bent
+    arcs: Arcs
+    index: int
+    mates: list[int]
+
+    @property
+    def whole(self) -> bool:
+        """Whether all bends of the step are made."""
+        return set(self.mates) <= set(self.arcs)
+
+    def corner(self) -> list[ToolReading]:
+        """Where the bend's corner must lie."""
+        return _to_corner(self.bench, self.bent, self.arcs, [self.index])
+
+    def rise(self, pair: Sequence[int]) -> ToolReading:
+        """How far the second of two bends lies off the leg before the first."""
+        low, high = pair
+        return _rise(self.bench, self.bent, self.arcs, low, high)
+
+    def kicked(self) -> list[ToolReading]:
+        """How far a kick has moved its 90."""
+        return _kicked(self.bench, self.bent, self.arcs, self.mates) if len(self.mates) == 2 else []
+
+
 def _taped(bench: Bench, bent: Bent, arcs: Arcs, just_made: int) -> list[ToolReading]:
-    step = bench.layout.step_of(just_made)
-    mates = bench.layout.indices_of(bench.layout.owners[just_made])
-    if isinstance(step, SweepStep):
-        return _swept(bench, bent, arcs, [index for index in mates if index in arcs], set(mates) <= set(arcs))
-    corner = _to_corner(bench, bent, arcs, [just_made])
-    if bench.layout.is_ninety(just_made):
-        back = _to_back(bench, bent, arcs, just_made) or corner
-        return back if set(mates) - set(arcs) or len(mates) == 1 else [*back, *_kicked(bench, bent, arcs, mates)]
-    if not set(mates) <= set(arcs):
-        pair = _pair_of(mates, just_made) if isinstance(step, Saddle4Step) else []
-        return [*([_rise(bench, bent, arcs, *pair)] if pair and set(pair) <= set(arcs) else []), *corner]
-    if bench.layout.is_of_offset(just_made):
-        return [_rise(bench, bent, arcs, *mates), *corner, _level("reading.outer_legs", "reads.parallel")]
-    if isinstance(step, Saddle4Step):
-        ends = _level("reading.saddle_legs", "reads.parallel" if step.beyond else "reads.in_line")
-        return [_rise(bench, bent, arcs, *_pair_of(mates, just_made)), *corner, ends]
-    if isinstance(step, Saddle3Step):
-        return [_height(bench, bent, arcs, mates), *corner, _level("reading.saddle_legs", "reads.in_line")]
-    kicked = _kicked(bench, bent, arcs, mates) if isinstance(step, KickStep) and len(mates) == 2 else []
-    return [*kicked, *corner]
+    step, mates = bench.layout.step_of(just_made), bench.layout.indices_of(bench.layout.owners[just_made])
+    return _read_by_kind(step, _JustMade(bench, bent, arcs, just_made, mates))
+
+
+@singledispatch
+def _read_by_kind(step: AnyStep | None, made: _JustMade) -> list[ToolReading]:
+    """What the tape must read of a step's bends by its kind: of most where the corner of the bend lies."""
+    return made.corner()
+
+
+@_read_by_kind.register
+def _of_turn(step: BendStep | KickStep, made: _JustMade) -> list[ToolReading]:
+    """A 90 by its back, with how far its kick lifts it; a flatter one by its corner."""
+    kicked = made.kicked() if made.whole else []
+    if made.bench.layout.is_ninety(made.index):
+        return [*(_to_back(made.bench, made.bent, made.arcs, made.index) or made.corner()), *kicked]
+    return [*kicked, *made.corner()]
+
+
+@_read_by_kind.register
+def _of_offset(step: OffsetStep | RolledStep | BoxOffsetStep, made: _JustMade) -> list[ToolReading]:
+    """Its rise once both bends are made, and that its outer legs are parallel."""
+    if not made.whole:
+        return made.corner()
+    return [made.rise(made.mates), *made.corner(), _level("reading.outer_legs", "reads.parallel")]
+
+
+@_read_by_kind.register
+def _of_three_bend_saddle(step: Saddle3Step, made: _JustMade) -> list[ToolReading]:
+    """Its height once it is whole, and that its outer legs lie in line."""
+    if not made.whole:
+        return made.corner()
+    height = _height(made.bench, made.bent, made.arcs, made.mates)
+    return [height, *made.corner(), _level("reading.saddle_legs", "reads.in_line")]
+
+
+@_read_by_kind.register
+def _of_four_bend_saddle(step: Saddle4Step, made: _JustMade) -> list[ToolReading]:
+    """The rise of each side once its two bends are made."""
+    pair = _pair_of(made.mates, made.index)
+    if not made.whole:
+        return [*([made.rise(pair)] if pair and set(pair) <= set(made.arcs) else []), *made.corner()]
+    ends = _level("reading.saddle_legs", "reads.parallel" if step.beyond else "reads.in_line")
+    return [made.rise(pair), *made.corner(), ends]
+
+
+@_read_by_kind.register
+def _of_sweep(step: SweepStep, made: _JustMade) -> list[ToolReading]:
+    shots = [index for index in made.mates if index in made.arcs]
+    return _swept(made.bench, made.bent, made.arcs, shots, made.whole)
 
 
 def _level(says: str, reads: str) -> ToolReading:

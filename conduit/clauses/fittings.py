@@ -6,6 +6,7 @@ from conduit.document import CouplingStep, PullPointStep
 
 COUPLING = StepKind(
     CouplingStep,
+    10,
     "M1 11H13M21 11H33M13 7H21V15H13Z",
     asks=(Ask("at", ""),),
     clauses=(Clause("coupling at {at}", says="coupling", example="coupling at 40"),),
@@ -13,6 +14,7 @@ COUPLING = StepKind(
 
 PULL_POINT = StepKind(
     PullPointStep,
+    11,
     "M1 11H11M23 11H33M11 5H23V17H11Z",
     asks=(Ask("name", ""), Ask("at", ""), Ask("width", Usual("4", "100"))),
     clauses=(
@@ -20,3 +22,5 @@ PULL_POINT = StepKind(
         Clause("width {width}", when=given("width")),
     ),
 )
+
+FITTINGS = (COUPLING, PULL_POINT)

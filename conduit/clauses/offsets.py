@@ -7,6 +7,7 @@ from conduit.document import BoxOffsetStep, OffsetStep, RolledStep, SlopeStep
 
 OFFSET = StepKind(
     OffsetStep,
+    2,
     "M1 17H9L19 6H33",
     asks=(Ask("toward", "across"), Ask("rise", ""), *over_asks(""), Ask("angle", "30", offered=ANGLES), *PLACED_ASKS),
     clauses=(
@@ -24,6 +25,7 @@ OFFSET = StepKind(
 
 SLOPE = StepKind(
     SlopeStep,
+    8,
     "M1 18H8L17 10L33 4",
     asks=(
         Ask("toward", "across"),
@@ -45,6 +47,7 @@ SLOPE = StepKind(
 
 ROLLED = StepKind(
     RolledStep,
+    7,
     "M1 18H8L22 5H33M8 18L22 12",
     asks=(
         Ask("toward", "outward"),
@@ -68,6 +71,7 @@ ROLLED = StepKind(
 _STAMPED = given("stamped")
 BOX_OFFSET = StepKind(
     BoxOffsetStep,
+    5,
     "M2 3V19M2 11H8L13 15H33",
     asks=(
         Ask("end", "box_end"),
@@ -93,3 +97,5 @@ BOX_OFFSET = StepKind(
         Clause("at the end", when=has("end", "end"), sets={"end": "end"}),
     ),
 )
+
+OFFSETS = (OFFSET, SLOPE, ROLLED, BOX_OFFSET)

@@ -12,6 +12,7 @@ _AT_ANGLE = Clause("at {angle}", when=given("angle"))
 
 SADDLE3 = StepKind(
     Saddle3Step,
+    3,
     "M1 17H6L14 9L20 9L28 17H33",
     asks=(
         Ask("toward", "outward"),
@@ -34,6 +35,7 @@ SADDLE3 = StepKind(
 
 SADDLE4 = StepKind(
     Saddle4Step,
+    4,
     "M1 17H4L9 8H25L30 17H33",
     told_by="near",
     asks=(
@@ -58,3 +60,5 @@ SADDLE4 = StepKind(
     ),
     ways={"rise_by": RISE_BY},
 )
+
+SADDLES = (SADDLE3, SADDLE4)

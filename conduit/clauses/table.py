@@ -9,17 +9,16 @@ from pydantic import BaseModel, BeforeValidator
 from pydantic.fields import FieldInfo
 
 from conduit.clauses.conditions import given
-from conduit.clauses.fittings import COUPLING, PULL_POINT
+from conduit.clauses.fittings import FITTINGS
 from conduit.clauses.kind import Clause, StepKind
-from conduit.clauses.offsets import BOX_OFFSET, OFFSET, ROLLED, SLOPE
-from conduit.clauses.saddles import SADDLE3, SADDLE4
-from conduit.clauses.turns import BEND, KICK, SWEEP
+from conduit.clauses.offsets import OFFSETS
+from conduit.clauses.saddles import SADDLES
+from conduit.clauses.turns import TURNS
 from conduit.document import ANGLE_READERS, LENGTH_READERS, reads_signed
 from conduit.geometry import Direction
 from conduit.tables import Material, TradeSize
 
-_USUAL = (BEND, OFFSET, SADDLE3, SADDLE4, BOX_OFFSET, KICK)
-KINDS: tuple[StepKind, ...] = (*_USUAL, ROLLED, SLOPE, SWEEP, COUPLING, PULL_POINT)
+KINDS = tuple(sorted((*TURNS, *OFFSETS, *SADDLES, *FITTINGS), key=lambda kind: kind.place))
 BY_NAME: Mapping[str, StepKind] = {kind.name: kind for kind in KINDS}
 # How the pipes beside take a step; a clause of every kind.
 IN_RACK = Clause(

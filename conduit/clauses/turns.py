@@ -9,6 +9,7 @@ _AT_A_WALL = both(has("to", "wall"), given("stand_off"))
 
 BEND = StepKind(
     BendStep,
+    1,
     "M3 17H18Q25 17 25 10V3",
     asks=(
         Ask("turn", "across"),
@@ -32,6 +33,7 @@ BEND = StepKind(
 
 KICK = StepKind(
     KickStep,
+    6,
     "M1 18H10L20 14Q26 12 26 6V2",
     told_by="toward",
     asks=(
@@ -64,6 +66,7 @@ KICK = StepKind(
 _AROUND = given("around")
 SWEEP = StepKind(
     SweepStep,
+    9,
     "M2 18L9 17L16 14L21 9L24 2",
     asks=(
         Ask("turn", "across"),
@@ -109,3 +112,5 @@ SWEEP = StepKind(
         ),
     },
 )
+
+TURNS = (BEND, KICK, SWEEP)

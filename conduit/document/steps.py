@@ -21,8 +21,34 @@ from conduit.document.typed import (
     TurnAngle,
 )
 from conduit.geometry import Direction
-from conduit.tables import OUTSIDE_DIAMETER, Material, TradeSize
+from conduit.tables import CARD_ANGLES, CARD_SADDLES, OUTSIDE_DIAMETER, Material, TradeSize
+from conduit.units import Degrees
 from conduit.values import Given
+
+__all__ = [
+    "MOST_SHOTS",
+    "AnyPart",
+    "AnyStep",
+    "BendStep",
+    "BoxOffsetStep",
+    "CouplingStep",
+    "KickStep",
+    "Obstacle",
+    "OffsetReference",
+    "OffsetStep",
+    "PullPointStep",
+    "RaisedPart",
+    "RolledStep",
+    "Saddle3Step",
+    "Saddle4Step",
+    "SlopeStep",
+    "StepLeftOut",
+    "StepPart",
+    "SweepStep",
+    "SweptAround",
+    "above_axis",
+    "rise_of",
+]
 
 MOST_SHOTS = 60
 OffsetReference = Literal["raised_by", "starts_at", "centred_at"]
@@ -52,10 +78,25 @@ class Obstacle(Given):
         return self.height + self.clear - self.stands_off(usual)
 
 
-class StepPart(Given):
-    """What every step has. `placed_by`: the field by which it is moved along its leg."""
+class AnyPart(Given):
+    """What is known of every kind of step, also of one that is left out.
+
+    `placed_by`: the field by which it is moved along its leg. `turns`: a leg of another heading begins after it,
+    measured from its back or its last corner. `hooked`: a tape can hook behind one bend of it. `offsets`: its two bends
+    are an offset's. `swept`: it is made of shots, which are one piece of work. `role`: what a bend of it is called
+    beside others, but for a 90.
+    """
 
     placed_by: ClassVar[str] = "at"
+    turns: ClassVar[bool] = False
+    hooked: ClassVar[bool] = False
+    offsets: ClassVar[bool] = False
+    swept: ClassVar[bool] = False
+    role: ClassVar[Literal["bend", "kick", "sweep"]] = "bend"
+
+
+class StepPart(AnyPart):
+    """What every step has that is there."""
 
     muted: StrictBool = Field(False, description="Kept in the list, but left out of the run.")
     rack: RackWay | None = Field(None, description="How the pipes beside take it; left out: the usual way of its kind.")
@@ -64,21 +105,35 @@ class StepPart(Given):
 class TurnPart(StepPart):
     """What every step has that turns to a new heading: its measure, or the window in which it may lie."""
 
+    turns: ClassVar[bool] = True
+
     at: Length = Field(description="To the back, the centre or the wall; empty: proposed within the window.")
     at_least: OptionalLength = Field(None, description="Its measure may be no less.")
     at_most: OptionalLength = Field(None, description="Its measure may be no more.")
 
 
-class StepLeftOut(Given):
-    """In place of a step that is kept in the list but left out of the run, readable or not."""
+class RaisedPart(StepPart):
+    """What every step has that moves its leg sideways by bends of one `angle`; flatter ones take less of the straight.
 
-    placed_by: ClassVar[str] = "at"
+    `card_angles`: the angles for which the card has multipliers; `turned`: how many times its angle it turns in all.
+    """
+
+    card_angles: ClassVar[tuple[Degrees, ...]] = CARD_ANGLES
+    turned: ClassVar[int] = 2
+
+    angle: Angle
+
+
+class StepLeftOut(AnyPart):
+    """In place of a step that is kept in the list but left out of the run, readable or not."""
 
     kind: Literal["left_out"] = "left_out"
 
 
 class BendStep(TurnPart):
     """A turn to a new heading, mostly a 90. `at` is measured to the back, the centre, or a wall."""
+
+    hooked: ClassVar[bool] = True
 
     kind: Literal["bend"]
     turn: Direction = Field(description="The new heading, or the side toward which a flatter bend turns.")
@@ -88,14 +143,15 @@ class BendStep(TurnPart):
     next_from: Literal["back", "centre"] = Field("back", description="Where the next leg is measured from.")
 
 
-class OffsetStep(StepPart):
+class OffsetStep(RaisedPart):
     """An offset: the leg moves sideways by `rise`, with two bends of `angle` degrees."""
+
+    offsets: ClassVar[bool] = True
 
     kind: Literal["offset"]
     toward: Direction
     rise: MaybeLength = None
     over: Obstacle | None = None
-    angle: Angle
     ref: OffsetReference = "raised_by"
     at: Length
 
@@ -106,6 +162,8 @@ class SlopeStep(StepPart):
     It goes on by `angle` less `second_angle` off the old leg; the next measure is from the second bend's corner.
     """
 
+    turns: ClassVar[bool] = True
+
     kind: Literal["slope"]
     toward: Direction
     rise: Length = Field(description="From the old leg's line to the corner of the second bend.")
@@ -115,15 +173,16 @@ class SlopeStep(StepPart):
     at: Length
 
 
-class RolledStep(StepPart):
+class RolledStep(RaisedPart):
     """An offset that leaves its line in two directions at once."""
+
+    offsets: ClassVar[bool] = True
 
     kind: Literal["rolled"]
     toward: Direction
     rise: Length
     roll_toward: Direction
     roll: Length
-    angle: Angle
     ref: OffsetReference = "raised_by"
     at: Length
 
@@ -137,6 +196,7 @@ class BoxOffsetStep(StepPart):
     """A small offset right at a box, from its knockout to the pipe on its strap."""
 
     placed_by: ClassVar[str] = "straight"
+    offsets: ClassVar[bool] = True
 
     kind: Literal["box_offset"]
     surface: Direction = Field("in", description="Where the surface lies.")
@@ -155,8 +215,10 @@ class BoxOffsetStep(StepPart):
         return above_axis(self.knockout, self.stand_off, diameter)
 
 
-class Saddle3Step(StepPart):
+class Saddle3Step(RaisedPart):
     """A three-bend saddle over something round or narrow; `angle` is the centre bend's."""
+
+    card_angles: ClassVar[tuple[Degrees, ...]] = tuple(CARD_SADDLES)
 
     kind: Literal["saddle3"]
     toward: Direction = "out"
@@ -173,16 +235,16 @@ class Saddle3Step(StepPart):
         return height if self.width is None or (self.over and self.over.shape == "round") else self.width
 
 
-class Saddle4Step(StepPart):
+class Saddle4Step(RaisedPart):
     """A four-bend saddle over something wide, with `margin` to each side."""
 
     placed_by: ClassVar[str] = "near"
+    turned: ClassVar[int] = 4
 
     kind: Literal["saddle4"]
     toward: Direction = "out"
     rise: MaybeLength = None
     over: Obstacle | None = None
-    angle: Angle
     near: Length = Field(description="To the near edge.")
     width: Length
     margin: Length = 0.0
@@ -193,6 +255,9 @@ class Saddle4Step(StepPart):
 
 class KickStep(TurnPart):
     """A 90 with a kick beside it, which lifts the one leg by `rise`. Give the setback or the kick's angle."""
+
+    hooked: ClassVar[bool] = True
+    role: ClassVar[Literal["bend", "kick", "sweep"]] = "kick"
 
     kind: Literal["kick90"]
     toward: Direction
@@ -227,6 +292,9 @@ class SweepStep(TurnPart):
 
     The shots are alike: so many as are given, or as few as keep each within `shot_angle`.
     """
+
+    swept: ClassVar[bool] = True
+    role: ClassVar[Literal["bend", "kick", "sweep"]] = "sweep"
 
     kind: Literal["sweep"]
     turn: Direction = Field(description="The new heading, or the side toward which a flatter sweep turns.")
@@ -286,17 +354,10 @@ Step = Annotated[RunStep, Field(discriminator="kind")]
 AnyStep = RunStep | StepLeftOut
 
 
-# Steps that move their leg sideways by bends of one `angle`: flatter ones take less of the pipe's straight.
-RaisedStep = OffsetStep | RolledStep | Saddle3Step | Saddle4Step
-
-
 def rise_of(step: OffsetStep | Saddle3Step | Saddle4Step, stand_off: float) -> float:
     """The rise as written, or from what is to be got over; 0 where neither is written. Inches."""
     return step.over.rise(stand_off) if step.over else step.rise or 0.0
 
-
-# Steps after which a leg of another heading begins: it is measured from their back, or their last corner.
-TURNS = (BendStep, KickStep, SweepStep, SlopeStep)
 
 # The kinds of steps, as a run document names them.
 KINDS = tuple(get_args(model.model_fields["kind"].annotation)[0] for model in get_args(RunStep))

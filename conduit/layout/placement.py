@@ -5,7 +5,7 @@ from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.catalogue import Figure, Message, message
-from conduit.document import AnyStep, step_name
+from conduit.document import AnyPart, step_name
 from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
@@ -118,7 +118,7 @@ class Context:
         """The dotted place of one of the step's fields."""
         return f"steps.{self.index}.{field}"
 
-    def finding(self, code: Code, field: str, step: AnyStep, *fixes: Fix, case: str = "", **figures: Figure) -> Finding:
+    def finding(self, code: Code, field: str, step: AnyPart, *fixes: Fix, case: str = "", **figures: Figure) -> Finding:
         """A finding that stops the run at this step."""
         return found(code, self.place(field), *fixes, case=case, step=step_name(self.index, step), **figures)
 
@@ -126,7 +126,7 @@ class Context:
         """A fix that sets one of the step's fields."""
         return setting(says or message("fix.make_it", value=value), self.place(field), value)
 
-    def along(self, step: AnyStep, datum: Datum, field: str = "at") -> Dimension:
+    def along(self, step: AnyPart, datum: Datum, field: str = "at") -> Dimension:
         """The dimension of a measure taken along the leg."""
         distance = getattr(step, field)
         return Dimension(self.place(field), datum.point, datum.at(distance), distance)

@@ -8,21 +8,20 @@ import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import singledispatch
 from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.catalogue import message
 from conduit.document import (
+    AnyPart,
     AnyStep,
-    BendStep,
-    BoxOffsetStep,
     End,
     KickStep,
     MeasuredRun,
     OffsetStep,
     PlaceInRack,
-    RaisedStep,
-    RolledStep,
+    RaisedPart,
     Saddle3Step,
     SlopeStep,
 )
@@ -78,12 +77,13 @@ class Layout:
 
     def is_ninety(self, index: int) -> bool:
         """Whether the bend is a turn of 90° that a tape can hook behind: a bend's, or the 90 of a kick."""
-        turns = isinstance(self.step_of(index), BendStep | KickStep)
-        return turns and abs(self.path.bends[index].angle - math.pi / 2) < 1e-6
+        step = self.step_of(index)
+        return bool(step and step.hooked) and abs(self.path.bends[index].angle - math.pi / 2) < 1e-6
 
     def is_of_offset(self, index: int) -> bool:
         """Whether the bend is one of an offset's two."""
-        return isinstance(self.step_of(index), OffsetStep | RolledStep | BoxOffsetStep)
+        step = self.step_of(index)
+        return bool(step and step.offsets)
 
     def within_saddle(self, index: int) -> tuple[int, float] | None:
         """The bend's number within its three-bend saddle and the centre's angle in degrees; None outside of one."""
@@ -324,15 +324,26 @@ def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: 
     )
 
 
-def _bends_overlap(step: AnyStep, overlap: Overlap, context: Context) -> Finding:
-    if isinstance(step, OffsetStep) and step.rise is not None:
-        return _too_steep(step, step.rise, context)
-    short = context.at_least(overlap.short)
-    if isinstance(step, KickStep):
-        return context.finding(Code.BENDS_OVERLAP, "kick_back", step, case="kick", short=short)
-    if isinstance(step, RaisedStep | SlopeStep):
-        return context.finding(Code.BENDS_OVERLAP, "angle", step, case="flatter", short=short)
-    return context.finding(Code.BENDS_OVERLAP, "at", step, case="room", short=short)
+@singledispatch
+def _bends_overlap(step: AnyPart, overlap: Overlap, context: Context) -> Finding:
+    """Why the bends of one step run into each other; by the field of its kind that would mend it."""
+    return context.finding(Code.BENDS_OVERLAP, "at", step, case="room", short=context.at_least(overlap.short))
+
+
+@_bends_overlap.register
+def _kick_overlaps(step: KickStep, overlap: Overlap, context: Context) -> Finding:
+    return context.finding(Code.BENDS_OVERLAP, "kick_back", step, case="kick", short=context.at_least(overlap.short))
+
+
+@_bends_overlap.register(RaisedPart)
+@_bends_overlap.register(SlopeStep)
+def _flatter_fits(step: AnyPart, overlap: Overlap, context: Context) -> Finding:
+    return context.finding(Code.BENDS_OVERLAP, "angle", step, case="flatter", short=context.at_least(overlap.short))
+
+
+@_bends_overlap.register
+def _offset_overlaps(step: OffsetStep, overlap: Overlap, context: Context) -> Finding:
+    return _flatter_fits(step, overlap, context) if step.rise is None else _too_steep(step, step.rise, context)
 
 
 def _too_steep(step: OffsetStep, rise: float, context: Context) -> Finding:

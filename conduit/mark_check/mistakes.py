@@ -8,6 +8,7 @@ the squared differences that it takes away.
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import singledispatch
 
 from conduit.bender import Hook, Reference, Shoe
 from conduit.catalogue import Message, message
@@ -17,8 +18,9 @@ from conduit.document import (
     BoxOffsetStep,
     KickStep,
     MeasuredRun,
+    Obstacle,
     OffsetStep,
-    RaisedStep,
+    RolledStep,
     Saddle3Step,
     Saddle4Step,
 )
@@ -121,10 +123,7 @@ def _mistakes(case: Case, should: list[float]) -> Iterator[Mistake]:
     for step, met in enumerate(case.measured.steps):
         if met is None:
             continue
-        yield from _shrink_mistakes(case, should, step, met)
-        yield from _clearance_mistakes(case, step, met)
-        yield from _turn_mistakes(case, should, step, met)
-        yield from _box_offset_mistakes(case, step, met)
+        yield from _mistakes_in(met, case, should, step)
     yield from _setting_mistakes(case, should)
     yield from _deduct_mistakes(case, should)
     yield from _slips(case, should)
@@ -134,40 +133,73 @@ def _moved(should: list[float], by: float, indices: Sequence[int]) -> list[float
     return [at + (by if index in indices else 0.0) for index, at in enumerate(should)]
 
 
-def _shrink_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
-    if not isinstance(met, RaisedStep):
-        return
-    bends, shrink = case.layout.indices_of(step), case.shrink(step)
-    half = shrink / 2
-    later = case.layout.indices_after(step)
+@singledispatch
+def _mistakes_in(met: AnyStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    """What can be done wrong of a step that was met, by its kind; of what has no bend nothing. `step`: its number."""
+    return iter(())
+
+
+@_mistakes_in.register
+def _in_rolled(met: RolledStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    yield from _not_carried(case, should, step, case.shrink(step))
+    yield from _offset_unshrunk(met, case, should, step)
+
+
+@_mistakes_in.register
+def _in_offset(met: OffsetStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    yield from _not_carried(case, should, step, case.shrink(step))
+    yield from _offset_unshrunk(met, case, should, step)
+    yield from _clearance_mistakes(met, met.over, case, step)
+
+
+@_mistakes_in.register
+def _in_three_bend_saddle(met: Saddle3Step, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    half = case.shrink(step) / 2
+    yield from _not_carried(case, should, step, half)
+    yield "unshrunk", message("mistake.unshrunk.three"), step, _moved(should, -half, case.layout.indices_of(step))
+    yield _shrink_in_spacing(case, should, step)
+    yield from _clearance_mistakes(met, met.over, case, step)
+
+
+@_mistakes_in.register
+def _in_four_bend_saddle(met: Saddle4Step, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    bends, half = case.layout.indices_of(step), case.shrink(step) / 2
+    yield from _not_carried(case, should, step, half)
+    far = _moved(should, -half, bends[2:])
+    yield "unshrunk", message("mistake.unshrunk.four"), step, _moved(_moved(should, -half, bends), -half, bends[2:])
+    yield "far_unshrunk", message("mistake.far_unshrunk"), step, far
+    yield _shrink_in_spacing(case, should, step)
+    yield from _clearance_mistakes(met, met.over, case, step)
+
+
+def _not_carried(case: Case, should: list[float], step: int, own: float) -> Iterator[Mistake]:
+    """The shrink of a step forgotten in all that comes after it; alone, and with `own` forgotten in the step itself."""
+    bends, shrink, later = case.layout.indices_of(step), case.shrink(step), case.layout.indices_after(step)
     if later:
-        says = message("mistake.shrink_not_carried")
-        yield "shrink_not_carried", says, step, _moved(should, -shrink, later)
-        says = message("mistake.unshrunk_carried")
-        mine = _moved(should, -half if isinstance(met, Saddle3Step | Saddle4Step) else -shrink, bends)
-        yield "unshrunk_carried", says, step, _moved(mine, -shrink, later)
-    if isinstance(met, Saddle3Step):
-        yield "unshrunk", message("mistake.unshrunk.three"), step, _moved(should, -half, bends)
-    elif isinstance(met, Saddle4Step):
-        moved = _moved(_moved(should, -half, bends), -half, bends[2:])
-        yield "unshrunk", message("mistake.unshrunk.four"), step, moved
-        says = message("mistake.far_unshrunk")
-        yield "far_unshrunk", says, step, _moved(should, -half, bends[2:])
-    elif met.ref == "raised_by":
-        says = message("mistake.unshrunk.offset")
-        yield "unshrunk", says, step, _moved(should, -shrink, bends)
+        yield "shrink_not_carried", message("mistake.shrink_not_carried"), step, _moved(should, -shrink, later)
+        marks = _moved(_moved(should, -own, bends), -shrink, later)
+        yield "unshrunk_carried", message("mistake.unshrunk_carried"), step, marks
+
+
+def _offset_unshrunk(met: OffsetStep | RolledStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    bends, shrink = case.layout.indices_of(step), case.shrink(step)
+    if met.ref == "raised_by":
+        yield "unshrunk", message("mistake.unshrunk.offset"), step, _moved(should, -shrink, bends)
         says = message("mistake.shrink_in_spacing")
         yield "shrink_in_spacing", says, step, _moved(should, -shrink, bends[:1])
-    says = message("mistake.shrink_in_spacing")
-    yield "shrink_in_spacing", says, step, _moved(should, shrink, bends[1:2])
+    yield _shrink_in_spacing(case, should, step)
 
 
-def _clearance_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
-    if not isinstance(met, OffsetStep | Saddle3Step | Saddle4Step) or met.over is None:
-        return
-    for factor, code in ((0, "clearance_forgotten"), (2, "clearance_twice")):
-        over = met.over.model_copy(update={"clear": met.over.clear * factor})
-        marks = _marks_of_changed(case, step, met.model_copy(update={"over": over}))
+def _shrink_in_spacing(case: Case, should: list[float], step: int) -> Mistake:
+    marks = _moved(should, case.shrink(step), case.layout.indices_of(step)[1:2])
+    return "shrink_in_spacing", message("mistake.shrink_in_spacing"), step, marks
+
+
+def _clearance_mistakes(met: AnyStep, over: Obstacle | None, case: Case, step: int) -> Iterator[Mistake]:
+    """The clearance above what it goes over forgotten, or added twice."""
+    for factor, code in ((0, "clearance_forgotten"), (2, "clearance_twice")) if over else ():
+        changed = over and over.model_copy(update={"clear": over.clear * factor})
+        marks = _marks_of_changed(case, step, met.model_copy(update={"over": changed}))
         if marks:
             yield code, message(f"mistake.{code}"), step, marks
 
@@ -178,9 +210,9 @@ def _marks_of_changed(case: Case, step: int, instead: AnyStep) -> list[float] | 
     return case.exact(layout) if len(layout.owners) == len(case.laid) else None
 
 
-def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> Iterator[Mistake]:
-    if not isinstance(met, BendStep | KickStep):
-        return
+@_mistakes_in.register
+def _in_turn(met: BendStep | KickStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    """A 90's gain forgotten in all that comes after it, or its deduct."""
     after = case.layout.indices_after(step)
     if after:
         says = message("mistake.no_gain")
@@ -189,8 +221,10 @@ def _turn_mistakes(case: Case, should: list[float], step: int, met: AnyStep) -> 
     yield "no_deduct", says, step, _moved(should, case.shoe.deduct, case.layout.indices_of(step))
 
 
-def _box_offset_mistakes(case: Case, step: int, met: AnyStep) -> Iterator[Mistake]:
-    if isinstance(met, BoxOffsetStep) and met.end == "start" and met.straight > SIXTEENTH and met.stamped is None:
+@_mistakes_in.register
+def _in_box_offset(met: BoxOffsetStep, case: Case, should: list[float], step: int) -> Iterator[Mistake]:
+    """The straight that goes into the box forgotten."""
+    if met.end == "start" and met.straight > SIXTEENTH and met.stamped is None:
         marks = _marks_of_changed(case, step, met.model_copy(update={"straight": 0.0}))
         if marks:
             yield "no_straight", message("mistake.no_straight"), step, marks

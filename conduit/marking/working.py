@@ -6,10 +6,11 @@ Figures are shown to a thousandth; what is carried is not rounded.
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import singledispatch
 
 from conduit.bender import Reference, Shoe
 from conduit.catalogue import Message, has_message, message
-from conduit.document import AnyStep, KickStep, RaisedStep, RolledStep, Saddle3Step, SlopeStep, SweepStep
+from conduit.document import AnyPart, AnyStep, KickStep, RaisedPart, RolledStep, Saddle3Step, SlopeStep, SweepStep
 from conduit.layout import Layout, PathBend, tangent_length
 from conduit.marking.marks import Mark
 from conduit.simulation import Arc
@@ -114,7 +115,7 @@ def _of_step(index: int, step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -
     spacing = (second.start + second.end - first.start - first.end) / 2
     arcs = n((first.end - first.start + second.end - second.start) / 2)
     lines.append(message("work.spacing", straight=n(second.start - first.end), arcs=arcs, spacing=n(spacing)))
-    if not isinstance(step, RaisedStep):
+    if not isinstance(step, RaisedPart):
         return StepArithmetic(index, spacing, None, tuple(lines))
     used = last.end - first.start
     along = last.point(last.angle, shoe.radius).minus(first.entry).dot(first.heading_before)
@@ -122,8 +123,15 @@ def _of_step(index: int, step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -
     return StepArithmetic(index, spacing, used - along, tuple(lines))
 
 
-def _around(step: SweepStep, shoe: Shoe) -> Iterator[Message]:
-    """Where a radius comes from that is not given: the pipe that the sweep goes around."""
+@singledispatch
+def _particulars(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> Iterator[Message]:
+    """What is told of a kind before the travel between its corners; of most nothing."""
+    return iter(())
+
+
+@_particulars.register
+def _of_sweep(step: SweepStep, bends: Sequence[PathBend], shoe: Shoe) -> Iterator[Message]:
+    """How many shots of how much, and where a radius comes from that is not given: the pipe that it goes around."""
     if step.around:
         one = step.around
         theirs = OUTSIDE_DIAMETER[one.material][one.trade_size]
@@ -136,40 +144,61 @@ def _around(step: SweepStep, shoe: Shoe) -> Iterator[Message]:
             gap=n(one.gap),
             sum=n(one.own_radius(shoe.diameter)),
         )
+    yield message("work.shots", shots=step.count, each=n(step.each), radius=n(step.radius))
+
+
+@_particulars.register
+def _of_kick(step: KickStep, bends: Sequence[PathBend], shoe: Shoe) -> Iterator[Message]:
+    """That a kick and an offset are chosen between, and the kick's angle from rise and setback."""
+    yield message("work.kick_or_offset")
+    if step.kick_back is not None:
+        kick = bends[0] if step.when == "before" else bends[-1]
+        angle = format_angle(math.degrees(kick.angle))
+        yield message("work.kick", rise=n(step.rise), setback=n(step.kick_back), angle=angle)
+
+
+@_particulars.register
+def _of_slope(step: SlopeStep, bends: Sequence[PathBend], shoe: Shoe) -> Iterator[Message]:
+    """How far off its old heading the leg goes on: the one angle less the other."""
+    slant = math.degrees(bends[0].heading_before.angle_to(bends[1].heading_after))
+    angles = {"angle": format_angle(math.degrees(bends[0].angle)), "back": format_angle(step.second_angle)}
+    yield message("work.slope", **angles, off=format_angle(slant))
+
+
+@singledispatch
+def _corner_key(step: AnyPart) -> str | None:
+    """The sentence of the travel between a step's first two corners; None of a kind that is not reckoned by it."""
+    return None
+
+
+@_corner_key.register(RaisedPart)
+@_corner_key.register(SlopeStep)
+def _by_rise(step: AnyPart) -> str:
+    return "work.corner"
+
+
+@_corner_key.register
+def _above_the_arc(step: Saddle3Step) -> str:
+    return "work.corner_saddle"
 
 
 def _corner_lines(step: AnyStep, bends: Sequence[PathBend], shoe: Shoe) -> list[Message]:
     """What comes before the spacing: the travel between corners, and what the bends take of it."""
-    first = bends[0]
-    shows = format_angle(math.degrees(first.angle))
-    lines: list[Message] = []
-    if isinstance(step, SweepStep):
-        lines += _around(step, shoe)
-        lines.append(message("work.shots", shots=step.count, each=n(step.each), radius=n(step.radius)))
-    if isinstance(step, RolledStep):
-        lines += _rolled_lines(step)
-    if isinstance(step, KickStep):
-        lines.append(message("work.kick_or_offset"))
-    if isinstance(step, KickStep) and step.kick_back is not None:
-        kick = bends[0] if step.when == "before" else bends[-1]
-        angle = format_angle(math.degrees(kick.angle))
-        lines.append(message("work.kick", rise=n(step.rise), setback=n(step.kick_back), angle=angle))
-    if isinstance(step, SlopeStep):
-        slant = math.degrees(first.heading_before.angle_to(bends[1].heading_after))
-        back, off = format_angle(step.second_angle), format_angle(slant)
-        lines.append(message("work.slope", angle=shows, back=back, off=off))
-    if isinstance(step, RaisedStep | SlopeStep) and len(bends) > 1:
+    lines, key = list(_particulars(step, bends, shoe)), _corner_key(step)
+    if key and len(bends) > 1:
+        first = bends[0]
         travel = bends[1].vertex.minus(first.vertex).length()
         rise = travel * math.sin(first.angle)
-        key = "work.corner_saddle" if isinstance(step, Saddle3Step) else "work.corner"
-        lines.append(message(key, rise=n(rise), angle=shows, travel=n(travel)))
+        lines.append(message(key, rise=n(rise), angle=format_angle(math.degrees(first.angle)), travel=n(travel)))
         reaches = [tangent_length(shoe.radius, bend.angle) for bend in bends[:2]]
         one, other = map(n, reaches)
         lines.append(message("work.taken", one=one, other=other, straight=n(travel - sum(reaches))))
     return lines
 
 
-def _rolled_lines(step: RolledStep) -> Iterator[Message]:
+@_particulars.register
+def _of_rolled(step: RolledStep, bends: Sequence[PathBend], shoe: Shoe) -> Iterator[Message]:
+    """The true rise of both, and toward where it lies."""
     angle = format_angle(math.degrees(math.atan2(step.roll, step.rise)))
     yield message(
         "work.rolled",

@@ -12,7 +12,7 @@ from typing import Literal
 
 from conduit.bender import Shoe
 from conduit.catalogue import NOTHING, Message, message
-from conduit.document import MeasuredRun, RaisedStep, Saddle3Step, Saddle4Step
+from conduit.document import MeasuredRun, RaisedPart
 from conduit.layout import Layout, least_rise, stretches, tangent_length
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
 from conduit.units import Degrees, format_at_least
@@ -138,13 +138,11 @@ def reliefs(measured: MeasuredRun, layout: Layout, limits: Limits) -> list[Relie
 def _flatter(measured: MeasuredRun, number: int, over: float) -> Iterator[Relief]:
     """An offset has its angle twice, a four-bend saddle four times, a three-bend saddle once and two halves."""
     step = measured.steps[number]
-    if not isinstance(step, RaisedStep):
+    if not isinstance(step, RaisedPart):
         return
-    angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
-    times = 4 if isinstance(step, Saddle4Step) else 2
-    for angle in angles:
+    for angle in step.card_angles:
         if angle < step.angle:
-            saves = times * (step.angle - angle)
+            saves = step.turned * (step.angle - angle)
             yield Relief(number, "flatter", angle, saves, saves >= over - 1e-6)
 
 

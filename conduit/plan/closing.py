@@ -6,7 +6,7 @@ from typing import Any
 from pydantic import Field
 
 from conduit.catalogue import NOTHING, Message, joined, message
-from conduit.document import TURNS, MeasuredRun
+from conduit.document import MeasuredRun
 from conduit.findings import Edit, Fix
 from conduit.geometry import Vec
 from conduit.layout import Layout, closure_of
@@ -77,9 +77,10 @@ def closing_of(
 def legs_of(layout: Layout, measured: MeasuredRun) -> list[Leg]:
     """The legs whose measures say how far the run goes: to each turn, and to the end."""
     found = [
-        Leg(f"steps.{number}.at", message("step.lower", number=number + 1), step.at, datum.heading)
+        Leg(f"steps.{number}.{by}", message("step.lower", number=number + 1), getattr(step, by), datum.heading)
         for number, (step, datum) in enumerate(zip(measured.steps, layout.datums, strict=False))
-        if isinstance(step, TURNS)
+        if step and step.turns
+        for by in [step.placed_by]
     ]
     end = measured.end
     if end and end.at is not None:

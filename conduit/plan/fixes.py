@@ -5,19 +5,29 @@ What makes the whole run makeable comes first. It costs many times what a verdic
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import singledispatch
 from itertools import islice, pairwise
 from typing import Any, NamedTuple
 
 from conduit.catalogue import Message, message
-from conduit.document import KickStep, MeasuredRun, RolledStep, Saddle3Step, Saddle4Step, apply_edits, read_length
+from conduit.document import (
+    AnyStep,
+    KickStep,
+    MeasuredRun,
+    RolledStep,
+    Saddle3Step,
+    Saddle4Step,
+    apply_edits,
+    read_length,
+)
 from conduit.findings import Code, Edit, Finding, Fix, inserting, setting, stops
 from conduit.layout import Layout, closure_of
 from conduit.plan.alternatives import reliefs
 from conduit.plan.candidates import candidates
 from conduit.plan.checked_run import CheckedRun, check_run
 from conduit.plan.closing import legs_of, put_on, shared_over
-from conduit.tables import CARD_ANGLES, CARD_SADDLES, DEFAULT_LIMITS, Limits
-from conduit.units import format_angle, write_angle
+from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import Tape, format_angle, write_angle
 
 MOST_FIXES = 4
 # Each try lays the run out anew: so many for one finding, and for all of a run.
@@ -114,20 +124,32 @@ def _flatter(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
     """For bends that run into each other: the steepest that works comes first; a kick goes further back."""
     number = _step_number(finding)
     step, place = run.measured.steps[number], f"steps.{number}"
-    if isinstance(step, KickStep):
-        for times in SETBACKS:
-            back = run.measured.head.tape.at_least(step.rise * times)
-            edits = (
-                Edit(op="set", place=f"{place}.kick_back", value=back),
-                Edit(op="set", place=f"{place}.kick_angle", value=None),
-            )
-            yield Fix(says=message("fix.kick_back", back=back), edits=edits)
-    elif isinstance(step, Saddle3Step | Saddle4Step | RolledStep):
-        angles = CARD_SADDLES if isinstance(step, Saddle3Step) else CARD_ANGLES
-        for angle in sorted(angles, reverse=True):
-            if angle < step.angle:
-                says = message("fix.bend_at", angle=format_angle(angle))
-                yield setting(says, f"{place}.angle", write_angle(angle))
+    yield from _gentler(step, place, run.measured.head.tape)
+
+
+@singledispatch
+def _gentler(step: AnyStep | None, place: str, tape: Tape) -> Iterator[Fix]:
+    """What makes the bends of a step gentler, by its kind; of most nothing. Offsets say what would do themselves."""
+    return iter(())
+
+
+@_gentler.register
+def _kicked_from_farther(step: KickStep, place: str, tape: Tape) -> Iterator[Fix]:
+    for times in SETBACKS:
+        back = tape.at_least(step.rise * times)
+        edits = (
+            Edit(op="set", place=f"{place}.kick_back", value=back),
+            Edit(op="set", place=f"{place}.kick_angle", value=None),
+        )
+        yield Fix(says=message("fix.kick_back", back=back), edits=edits)
+
+
+@_gentler.register
+def _at_flatter_angles(step: Saddle3Step | Saddle4Step | RolledStep, place: str, tape: Tape) -> Iterator[Fix]:
+    for angle in sorted(step.card_angles, reverse=True):
+        if angle < step.angle:
+            says = message("fix.bend_at", angle=format_angle(angle))
+            yield setting(says, f"{place}.angle", write_angle(angle))
 
 
 def _farther(run: _RunToFix, finding: Finding) -> Iterator[Fix]:

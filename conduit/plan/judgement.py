@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from conduit.document import TURNS, MeasuredRun
+from conduit.document import MeasuredRun
 from conduit.geometry import ORIGIN, Vec
 from conduit.layout import Hindrance, Layout
 from conduit.simulation import Bent, Nearness, Pose, least_along, lowest, nearest_to_itself, where_least
@@ -133,7 +133,8 @@ def passing_leg(layout: Layout, measured: MeasuredRun, step: int) -> Stretch:
     """The stretch of the layout's straight pipe that a step lies on: from the last turn before it to the next."""
     start, end = 0.0, layout.path.length
     for bend, owner in zip(layout.path.bends, layout.owners, strict=True):
-        if isinstance(measured.steps[owner], TURNS):
+        met = measured.steps[owner]
+        if met and met.turns:
             if owner < step:
                 start = bend.end
             else:

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from functools import singledispatch
 from typing import Any
 
 from conduit.catalogue import message
@@ -23,10 +24,25 @@ def kick_or_offset(measured: MeasuredRun, written: list[Any], number: int) -> It
     To lie flat on it for a stretch takes an offset: two.
     """
     step = measured.steps[number]
+    return _instead(step, measured, written, number) if step else iter(())
+
+
+@singledispatch
+def _instead(step: AnyStep, measured: MeasuredRun, written: list[Any], number: int) -> Iterator[Candidate]:
+    """The other of a kick and an offset; nothing instead of any other kind."""
+    return iter(())
+
+
+@_instead.register
+def _of_offset(step: OffsetStep, measured: MeasuredRun, written: list[Any], number: int) -> Iterator[Candidate]:
     after = measured.steps[number + 1] if number + 1 < len(measured.steps) else None
-    if isinstance(step, OffsetStep) and _is_plain_ninety(after):
+    if _is_plain_ninety(after):
         yield _kick(step, measured, written[number + 1], number)
-    if isinstance(step, KickStep) and step.when == "before":
+
+
+@_instead.register
+def _of_kick(step: KickStep, measured: MeasuredRun, written: list[Any], number: int) -> Iterator[Candidate]:
+    if step.when == "before":
         yield _offset(step, measured, written[number], number)
 
 

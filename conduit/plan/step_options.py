@@ -6,7 +6,8 @@ found by laying the whole run out with it.
 
 import math
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from functools import singledispatch
 from typing import Any
 
 from pydantic import Field
@@ -20,7 +21,7 @@ from conduit.document import (
     KickStep,
     MeasuredRun,
     Obstacle,
-    RaisedStep,
+    OffsetStep,
     RolledStep,
     Saddle3Step,
     Saddle4Step,
@@ -31,7 +32,7 @@ from conduit.document import (
 from conduit.findings import Edit
 from conduit.geometry import DIRECTIONS
 from conduit.layout import Context, Hindrance, Layout, hindrance
-from conduit.plan.alternatives import Alternative, ways_over
+from conduit.plan.alternatives import ways_over
 from conduit.plan.candidates import Candidate, candidates
 from conduit.plan.checked_run import check_run
 from conduit.plan.kick_or_offset import kick_or_offset
@@ -135,39 +136,77 @@ def _way(
     )
 
 
+@singledispatch
 def _angle_of(step: AnyStep | None) -> float:
-    if isinstance(step, SweepStep):
-        return float(step.count)
-    if isinstance(step, KickStep):
-        return step.kick_angle or -1.0
+    """What tells one way of a kind from another: of most the angle in degrees."""
     return float(getattr(step, "angle", 0.0))
+
+
+@_angle_of.register
+def _shots_of(step: SweepStep) -> float:
+    return float(step.count)
+
+
+@_angle_of.register
+def _kicks_angle(step: KickStep) -> float:
+    return step.kick_angle or -1.0
 
 
 _Figures = tuple[Measure | None, Measure | None, Measure | None, float]
 
 
+@dataclass(frozen=True)
+class _Pairs:
+    """A step with pairs of bends, as the card's figures take it: its way, its rise and how wide a thing is. Inches."""
+
+    way: str
+    rise: float
+    angle: Degrees
+    width: float = 0.0
+
+
+@singledispatch
+def _pairs_in(step: AnyStep | None, shoe: Shoe, head: Head) -> _Pairs | None:
+    """The pairs of bends of a step; None of a kind that has none of one angle."""
+    return None
+
+
+@_pairs_in.register
+def _in_offset(step: OffsetStep, shoe: Shoe, head: Head) -> _Pairs | None:
+    return _Pairs("offset", rise_of(step, head.stand_off), step.angle)
+
+
+@_pairs_in.register
+def _in_rolled(step: RolledStep, shoe: Shoe, head: Head) -> _Pairs | None:
+    return _Pairs("offset", math.hypot(step.rise, step.roll), step.angle)
+
+
+@_pairs_in.register
+def _in_box_offset(step: BoxOffsetStep, shoe: Shoe, head: Head) -> _Pairs | None:
+    return _Pairs("offset", abs(step.drop(shoe.diameter)), step.angle) if step.stamped is None else None
+
+
+@_pairs_in.register
+def _in_three_bends(step: Saddle3Step, shoe: Shoe, head: Head) -> _Pairs | None:
+    return _Pairs("saddle3", rise_of(step, head.stand_off), step.angle)
+
+
+@_pairs_in.register
+def _in_four_bends(step: Saddle4Step, shoe: Shoe, head: Head) -> _Pairs | None:
+    wide = step.width + 2 * step.margin
+    return _Pairs("saddle4", rise_of(step, head.stand_off), step.angle, wide) if not step.beyond else None
+
+
 def _figures(step: AnyStep | None, shoe: Shoe, head: Head) -> _Figures | None:
     """Spacing, shrink, room and degrees of a step with pairs of bends, also where it cannot be made."""
-    if not isinstance(step, RaisedStep | BoxOffsetStep) or (isinstance(step, Saddle4Step) and step.beyond):
+    pairs = _pairs_in(step, shoe, head)
+    if not pairs or pairs.rise <= 0:
         return None
-    if isinstance(step, BoxOffsetStep) and step.stamped is not None:
-        return None
-    rise = _rise_of(step, shoe, head)
-    way = {Saddle3Step: "saddle3", Saddle4Step: "saddle4"}.get(type(step), "offset")
-    width = step.width + 2 * step.margin if isinstance(step, Saddle4Step) else 0.0
-    found: list[Alternative] = [one for one in ways_over(rise, shoe, width=width) if one.way == way]
-    one = next((one for one in found if abs(one.angle - step.angle) < 1e-9), None)
-    if one is None or rise <= 0:
+    found = (one for one in ways_over(pairs.rise, shoe, width=pairs.width) if one.way == pairs.way)
+    one = next((one for one in found if abs(one.angle - pairs.angle) < 1e-9), None)
+    if one is None:
         return None
     return _measure(one.spacing, head), _measure(one.shrink, head), _measure(one.room, head), one.degrees
-
-
-def _rise_of(step: RaisedStep | BoxOffsetStep, shoe: Shoe, head: Head) -> float:
-    if isinstance(step, RolledStep):
-        return float((step.rise**2 + step.roll**2) ** 0.5)
-    if isinstance(step, BoxOffsetStep):
-        return abs(step.drop(shoe.diameter))
-    return rise_of(step, head.stand_off)
 
 
 def _laid_figures(layout: Layout | None, number: int, head: Head) -> _Figures:

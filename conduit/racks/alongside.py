@@ -122,21 +122,22 @@ def way_of(step: AnyStep) -> RackWay | None:
 
 def taken(step: AnyStep, at: Alongside) -> AnyStep:
     """The step as the pipe beside takes it, measured along its own legs. Raises NotInRack where it cannot."""
-    own = _taken(step, at, how_of(step))
+    own = in_rack(step, at, how_of(step))
     return own if isinstance(own, StepLeftOut) else own.model_copy(update={"rack": None})
 
 
 @singledispatch
-def _taken(step: AnyStep, at: Alongside, how: HowInRack | None) -> AnyStep:
+def in_rack(step: AnyStep, at: Alongside, how: HowInRack | None) -> AnyStep:
+    """The step as the pipe beside takes it, `how` it was chosen. Raises NotInRack where it cannot."""
     raise NotImplementedError(type(step).__name__)
 
 
-@_taken.register
+@in_rack.register
 def _left_out(step: StepLeftOut, at: Alongside, how: HowInRack | None) -> AnyStep:
     return step
 
 
-@_taken.register
+@in_rack.register
 def _bend(step: BendStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """A turn: equal radii with the corner shifted; a sweep about the lead's centre; or a 90 with a kick."""
     if how == "kicks":
@@ -201,7 +202,7 @@ def _word(direction: Vec) -> Direction:
     raise NotInRack("rack.after", "askew")
 
 
-@_taken.register
+@in_rack.register
 def _sweep(step: SweepStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """About the same centre, the radius smaller by what the pipe lies inside of the lead; or equal, and shifted."""
     angle, toward = math.radians(step.angle), at.across(at.bends[-1])
@@ -225,7 +226,7 @@ def _staggered(at: Alongside, how: HowInRack | None) -> float:
     return 0.0 if how == "together" else at.shift(at.across(bend), bend.angle)
 
 
-@_taken.register
+@in_rack.register
 def _offset(step: OffsetStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """Placed by its middle, which is the same on every shoe. Over a thing it goes as the lead does."""
     low, high = at.bends
@@ -237,18 +238,18 @@ def _offset(step: OffsetStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     return step.model_copy(update=changes)
 
 
-@_taken.register
+@in_rack.register
 def _slope(step: SlopeStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     raise NotInRack("kind", "slope")
 
 
-@_taken.register
+@in_rack.register
 def _rolled(step: RolledStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     place = (at.vertex(0) + at.vertex(1)) / 2 + _staggered(at, how)
     return step.model_copy(update={"at": place, "ref": "centred_at"})
 
 
-@_taken.register
+@in_rack.register
 def _box_offset(step: BoxOffsetStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """The same drop from a knockout of its own; the straight at the box takes the stagger."""
     drop = step.drop(at.lead_shoe.diameter)
@@ -263,7 +264,7 @@ def _box_offset(step: BoxOffsetStep, at: Alongside, how: HowInRack | None) -> An
     return step.model_copy(update={"knockout": knockout, "straight": straight})
 
 
-@_taken.register
+@in_rack.register
 def _three_bend_saddle(step: Saddle3Step, at: Alongside, how: HowInRack | None) -> AnyStep:
     """Its outer legs as far from the lead's as the rest: the vertex stands p (sec(θ/2) - 1) higher."""
     outer = math.radians(step.angle) / 2
@@ -280,7 +281,7 @@ def _three_bend_saddle(step: Saddle3Step, at: Alongside, how: HowInRack | None) 
     return step.model_copy(update=changes)
 
 
-@_taken.register
+@in_rack.register
 def _four_bend_saddle(step: Saddle4Step, at: Alongside, how: HowInRack | None) -> AnyStep:
     """Both of its offsets staggered, away from each other on the outer side."""
     angle = at.bends[0].angle
@@ -296,7 +297,7 @@ def _four_bend_saddle(step: Saddle4Step, at: Alongside, how: HowInRack | None) -
     return step.model_copy(update=changes)
 
 
-@_taken.register
+@in_rack.register
 def _kick(step: KickStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     """The lead's kick and 90 as they are, the corner shifted like that of a plain 90."""
     turn = at.after.heading
@@ -304,7 +305,7 @@ def _kick(step: KickStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     return step.model_copy(update={"at": vertex - at.displacement.dot(turn), "to": "centre"})
 
 
-@_taken.register(CouplingStep)
-@_taken.register(PullPointStep)
+@in_rack.register(CouplingStep)
+@in_rack.register(PullPointStep)
 def _marker(step: CouplingStep | PullPointStep, at: Alongside, how: HowInRack | None) -> AnyStep:
     return step.model_copy(update={"at": at.along(at.lead.at(step.at))})

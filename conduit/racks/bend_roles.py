@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from conduit.bending import Bencher
-from conduit.document import KickStep, SweepStep
 
 
 @dataclass(frozen=True)
@@ -28,12 +27,8 @@ def roles_of(run: FloorRun, bencher: Bencher) -> dict[int, Role]:
         owner = layout.owners[index] if layout else 0
         step = layout.steps[owner] if layout else None
         within = index - (layout.indices_of(owner)[0] if layout else 0)
-        if layout and layout.is_ninety(index):
-            what, within = "90", 0
-        elif isinstance(step, KickStep):
-            what, within = "kick", 0
-        else:
-            what, within = ("sweep", 0) if isinstance(step, SweepStep) else ("bend", within)
+        what = "90" if layout and layout.is_ninety(index) else step.role if step else "bend"
+        within = within if what == "bend" else 0
         # A pipe's own steps are counted past all of the lead's.
         roles[index + 1] = (owner if owner < run.follows else 1000 * run.number + owner, what, within)
     return roles

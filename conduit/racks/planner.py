@@ -1,6 +1,7 @@
 """The one call for racks: a run document with a rack in, every pipe and every gap out."""
 
 from collections.abc import Callable, Iterator, Mapping
+from functools import singledispatch
 from typing import Any
 
 from conduit.catalogue import message
@@ -151,13 +152,30 @@ def _steps(member: Member, members: Members, tape: Tape) -> Iterator[RackedStep]
 
 
 def _step(index: int, step: AnyStep, member: Member, members: Members, tape: Tape) -> RackedStep:
-    own_kick = isinstance(step, KickStep) and not isinstance(members.lead.measured.steps[index], KickStep)
-    kick = step if own_kick and isinstance(step, KickStep) else None
+    lead = members.lead.measured.steps[index]
+    own = {key: Measure.of(inches, tape) for key, inches in _own_figures(step, lead).items()}
     return RackedStep(
         step=index,
         kind=step.kind,
         later=Measure.of(member.later[index], tape),
-        kick=Measure.of(kick.rise, tape) if kick else None,
-        setback=Measure.of(kick.setback, tape) if kick else None,
-        radius=Measure.of(step.radius, tape) if isinstance(step, SweepStep) else None,
+        kick=own.get("kick"),
+        setback=own.get("setback"),
+        radius=own.get("radius"),
     )
+
+
+@singledispatch
+def _own_figures(step: AnyStep, lead: AnyStep | None) -> dict[str, float]:
+    """What of a pipe's step is told as its own, beside the lead's; inches. Of most kinds nothing."""
+    return {}
+
+
+@_own_figures.register
+def _of_kick(step: KickStep, lead: AnyStep | None) -> dict[str, float]:
+    """A kick that the lead has not."""
+    return {} if lead and lead.role == step.role else {"kick": step.rise, "setback": step.setback}
+
+
+@_own_figures.register
+def _of_sweep(step: SweepStep, lead: AnyStep | None) -> dict[str, float]:
+    return {"radius": step.radius}

@@ -1,11 +1,12 @@
 """A piece's bends as the search for an order sees them."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from functools import singledispatch
 from types import MappingProxyType
 
 from conduit.bender import Hook
 from conduit.catalogue import Message, message
-from conduit.document import AnyStep, BoxOffsetStep, KickStep, Saddle3Step, Saddle4Step, SweepStep
+from conduit.document import AnyStep, BoxOffsetStep, KickStep, Saddle3Step, Saddle4Step
 from conduit.layout import Layout
 from conduit.sequence.costs import ALONG, FIRST, TIDY, Habit
 from conduit.sequence.reach import Unit
@@ -25,7 +26,8 @@ def units_of(
     groups: list[list[int]] = []
     for index, arc in arcs.items():
         same_step = groups and layout.owners[groups[-1][0]] == layout.owners[index]
-        if same_step and isinstance(layout.step_of(index), SweepStep):
+        step = layout.step_of(index)
+        if same_step and step and step.swept:
             last = units.pop()
             groups[-1].append(index)
             called = message("order.bends", first=groups[-1][0] + 1, last=index + 1)
@@ -45,23 +47,61 @@ def habits_of(layout: Layout, groups: Sequence[Sequence[int]]) -> list[Habit]:
     owners, steps = [layout.owners[group[0]] for group in groups], layout.steps
     habits: list[Habit] = []
     for number, owner in enumerate(owners):
-        step = steps[owner]
-        mates = [i for i, other in enumerate(owners) if other == owner]
-        if isinstance(step, Saddle3Step) and len(mates) == 3 and number != mates[1]:
-            habits.append(Habit(number, 1 << mates[1], FIRST, message("habit.saddle_centre")))
-        if isinstance(step, KickStep) and len(mates) == 2:
-            kick, stub = (mates[0], mates[1]) if step.when == "before" else (mates[1], mates[0])
-            if number == kick:
-                habits.append(Habit(number, 1 << stub, FIRST, message("habit.stub")))
-        if isinstance(step, BoxOffsetStep) and step.end == "end":
-            others = sum(1 << i for i, other in enumerate(owners) if other != owner)
-            habits.append(Habit(number, others, TIDY, message("habit.box_offset_last")))
-        if isinstance(step, Saddle4Step) and len(mates) == 4:
-            habits += _by_pairs(mates, number)
-        elif number not in mates[:1] and not isinstance(step, Saddle3Step | KickStep):
-            habits.append(Habit(number, 1 << mates[0], ALONG, message("habit.along_offset")))
+        habits += _own_habits(steps[owner], number, owner, owners)
         habits += _finish_first(steps, owners, number, owner)
     return habits
+
+
+def _mates(owner: int, owners: Sequence[int]) -> list[int]:
+    """The units of one step."""
+    return [i for i, other in enumerate(owners) if other == owner]
+
+
+def _along(number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """A step's first bend before its others."""
+    mates = _mates(owner, owners)
+    if number not in mates[:1]:
+        yield Habit(number, 1 << mates[0], ALONG, message("habit.along_offset"))
+
+
+@singledispatch
+def _own_habits(step: AnyStep | None, number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """The habits of a unit among those of its own step: of most kinds, along the pipe. `owner`: its step."""
+    return _along(number, owner, owners)
+
+
+@_own_habits.register
+def _of_three_bend_saddle(step: Saddle3Step, number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """The centre first."""
+    mates = _mates(owner, owners)
+    if len(mates) == 3 and number != mates[1]:
+        yield Habit(number, 1 << mates[1], FIRST, message("habit.saddle_centre"))
+
+
+@_own_habits.register
+def _of_four_bend_saddle(step: Saddle4Step, number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """Each side as an offset of its own, where the whole saddle is on this piece."""
+    mates = _mates(owner, owners)
+    yield from _by_pairs(mates, number) if len(mates) == 4 else _along(number, owner, owners)
+
+
+@_own_habits.register
+def _of_kick(step: KickStep, number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """The stub before its kick."""
+    mates = _mates(owner, owners)
+    if len(mates) == 2:
+        kick, stub = (mates[0], mates[1]) if step.when == "before" else (mates[1], mates[0])
+        if number == kick:
+            yield Habit(number, 1 << stub, FIRST, message("habit.stub"))
+
+
+@_own_habits.register
+def _of_box_offset(step: BoxOffsetStep, number: int, owner: int, owners: Sequence[int]) -> Iterator[Habit]:
+    """At the far end last of all, and along the pipe."""
+    if step.end == "end":
+        others = sum(1 << i for i, other in enumerate(owners) if other != owner)
+        yield Habit(number, others, TIDY, message("habit.box_offset_last"))
+    yield from _along(number, owner, owners)
 
 
 def _by_pairs(mates: Sequence[int], number: int) -> list[Habit]:

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from conduit.catalogue.english.bench import BENCH
 from conduit.catalogue.english.card import CARD
 from conduit.catalogue.english.changes import CHANGES
-from conduit.catalogue.english.clauses import CLAUSES
+from conduit.catalogue.english.clauses import CLAUSES, STEPS
 from conduit.catalogue.english.findings import FINDINGS
 from conduit.catalogue.english.marks import MARKS
 from conduit.catalogue.english.order import ORDER
@@ -24,6 +24,7 @@ TEMPLATES: Mapping[str, str | tuple[str, str]] = {
     **_SAID,
     **_REMEDIES,
     **PARTS,
+    **STEPS,
     **CHANGES,
     **ORDER,
     **BENCH,
