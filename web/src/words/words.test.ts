@@ -31,6 +31,25 @@ const baseOf = (key: string) => key.replace(/(_ordinal)?_(one|two|few|other)$/, 
 const formsOf = (sentences: Sentences, key: string) =>
   Object.keys(sentences).filter((form) => baseOf(form) === key);
 
+/** The names of an object's parts; unknown where they are not written out. */
+function namesIn(node: ts.Node): string[] | null {
+  if (!ts.isObjectLiteralExpression(node)) return null;
+  const named = node.properties.filter((property) => !ts.isSpreadAssignment(property));
+  return named.length < node.properties.length ? null : named.map((one) => one.name?.getText() ?? "");
+}
+
+/** What stands in the slots of a pattern whose sentence this is; nothing of any other call. */
+function slotsBeside(call: ts.Node): string[] | null {
+  let node: ts.Node = call;
+  while (node.parent && !ts.isJsxAttribute(node) && !ts.isStatement(node)) node = node.parent;
+  if (!ts.isJsxAttribute(node) || node.name.getText() !== "sentence") return [];
+  const slots = node.parent.properties.find(
+    (one) => ts.isJsxAttribute(one) && one.name.getText() === "slots",
+  );
+  const given = slots && ts.isJsxAttribute(slots) ? slots.initializer : undefined;
+  return given && ts.isJsxExpression(given) && given.expression ? namesIn(given.expression) : null;
+}
+
 /** Each call of a catalogue's `t`: the view, its key or the two of a choice, and the figures where they are named. */
 function saidIn([file, source]: [string, string]): Said[] {
   const view = /import \{ t \} from "@\/words\/(\w+)"/.exec(source)?.[1];
@@ -45,8 +64,7 @@ function saidIn([file, source]: [string, string]): Said[] {
         if (one && ts.isConditionalExpression(one)) [one.whenTrue, one.whenFalse].map(choices);
       };
       choices(key);
-      const named = figures && ts.isObjectLiteralExpression(figures) ? figures.properties : null;
-      const names = named?.map((property) => property.name?.getText() ?? "") ?? (figures ? null : []);
+      const names = figures ? namesIn(figures) : slotsBeside(node);
       found.push({ where: file, view, keys, figures: names });
     }
     ts.forEachChild(node, visit);

@@ -7,6 +7,7 @@ import { fits, fittingShoe, shoeChoices, shoeOf, uncalibrated } from "@/trade/fi
 import { JOINTS, MATERIALS, READINGS, TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { TapeContext, TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
@@ -45,45 +46,58 @@ export function RunSettings() {
       aria-label={t("pipeAndShoe")}
       className="border-b border-line px-3 py-2 text-base leading-9 text-soft"
     >
-      <NameField
-        label={t("runName")}
-        value={document.name ?? ""}
-        disabled={!mayWrite}
-        onChange={(name) => edit({ ...document, name }, "name")}
+      <Pattern
+        sentence={t("settings.sentence")}
+        slots={{
+          name: (
+            <NameField
+              label={t("runName")}
+              value={document.name ?? ""}
+              disabled={!mayWrite}
+              onChange={(name) => edit({ ...document, name }, "name")}
+            />
+          ),
+          size: (
+            <Select
+              label={t("tradeSize")}
+              value={document.trade_size}
+              choices={TRADE_SIZES}
+              disabled={!mayWrite}
+              onChoose={(trade_size) => choosePipe({ trade_size })}
+            />
+          ),
+          material: (
+            <Select
+              label={t("material")}
+              value={document.material ?? "EMT"}
+              choices={MATERIALS}
+              disabled={!mayWrite}
+              onChoose={(material) => choosePipe({ material })}
+            />
+          ),
+          shoe: <ShoeSelect />,
+          figures: <ShoeFields />,
+          tape: (
+            <Select
+              label={t("tapeRounding")}
+              value={document.tape ?? "1/16"}
+              choices={TAPES}
+              disabled={!mayWrite}
+              onChoose={retape}
+            />
+          ),
+          readings: (
+            <Select
+              label={t("readings")}
+              value={document.feet ? "feet" : "inches"}
+              choices={READINGS}
+              disabled={!mayWrite}
+              onChoose={(next) => edit({ ...document, feet: next === "feet" }, "")}
+            />
+          ),
+        }}
       />{" "}
-      {t("in")}{" "}
-      <Select
-        label={t("tradeSize")}
-        value={document.trade_size}
-        choices={TRADE_SIZES}
-        disabled={!mayWrite}
-        onChoose={(trade_size) => choosePipe({ trade_size })}
-      />{" "}
-      <Select
-        label={t("material")}
-        value={document.material ?? "EMT"}
-        choices={MATERIALS}
-        disabled={!mayWrite}
-        onChoose={(material) => choosePipe({ material })}
-      />
-      {t("bentOn")} <ShoeSelect /> <ShoeFields />
-      {t("tapeTo")}{" "}
-      <Select
-        label={t("tapeRounding")}
-        value={document.tape ?? "1/16"}
-        choices={TAPES}
-        disabled={!mayWrite}
-        onChoose={retape}
-      />{" "}
-      {t("in")}{" "}
-      <Select
-        label={t("readings")}
-        value={document.feet ? "feet" : "inches"}
-        choices={READINGS}
-        disabled={!mayWrite}
-        onChoose={(next) => edit({ ...document, feet: next === "feet" }, "")}
-      />
-      . <PipeFields />
+      <PipeFields />
       <OldFigures />
       <Uncalibrated />
       <Findings findings={findings} />
@@ -111,13 +125,15 @@ function PipeFields() {
       </Button>
     );
   return (
-    <>
-      {t("fittingsAre")} <JointSelect />. A{" "}
-      <Term meaning={clauseWord("term.coupling.meaning") ?? ""}>{t("coupling2")}</Term> {t("takes")}{" "}
-      <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />
-      {t("piecesUpTo")}{" "}
-      <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />.
-    </>
+    <Pattern
+      sentence={t("settings.fittings")}
+      slots={{
+        joint: <JointSelect />,
+        coupling: <Term meaning={clauseWord("term.coupling.meaning") ?? ""}>{t("coupling2")}</Term>,
+        gap: <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />,
+        longest: <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />,
+      }}
+    />
   );
 }
 
@@ -255,25 +271,21 @@ function ShoeFields() {
       </span>
     ) : null;
   }
+  const field = (figure: "deduct" | "gain", label: string) => (
+    <TapeField
+      label={label}
+      value={shoe[figure] ?? ""}
+      disabled={!mayWrite}
+      invalid={placed(plan?.findings, `shoe.${figure}`).length > 0}
+      read={readAt(plan, `shoe.${figure}`)}
+      onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
+    />
+  );
+  const slots = { deduct: field("deduct", t("shoe.deduct")), gain: field("gain", t("shoe.gain")) };
   return (
     // A shoe's figures are in inches, whatever the run's tape.
     <TapeContext value="1/16">
-      (
-      {(["deduct", "gain"] as const).map((figure) => (
-        <span key={figure}>
-          {figure === "gain" && ", "}
-          {figure}{" "}
-          <TapeField
-            label={t("shoe2", { figure })}
-            value={shoe[figure] ?? ""}
-            disabled={!mayWrite}
-            invalid={placed(plan?.findings, `shoe.${figure}`).length > 0}
-            read={readAt(plan, `shoe.${figure}`)}
-            onChange={(text) => edit({ ...document, shoe: { ...shoe, [figure]: text } }, `shoe.${figure}`)}
-          />
-        </span>
-      ))}
-      )
+      <Pattern sentence={t("shoe.figures")} slots={slots} />
     </TapeContext>
   );
 }

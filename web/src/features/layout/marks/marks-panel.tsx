@@ -6,6 +6,7 @@ import { ANGLES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { BendTab, GoodIcon, StopIcon } from "@/ui/icons";
 import { Notice } from "@/ui/notice";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { t } from "@/words/layout";
@@ -91,43 +92,54 @@ function LaidPanel({ plan }: { plan: Plan }) {
             <li key={bend.number} className="flex items-start gap-2 border-b border-line/60 px-3 py-2">
               <BendTab number={bend.number} />
               <div className="text-[17px] leading-9">
-                <TapeField
-                  label={t("bendMarkLaid", { bend: bend.number })}
-                  value={mark.at}
-                  read={{
-                    written: mark.at,
-                    inches: told ? told.should_be.inches + told.off : bend.use.at.inches,
+                <Pattern
+                  sentence={t("marks.laid")}
+                  slots={{
+                    at: (
+                      <TapeField
+                        label={t("bendMarkLaid", { bend: bend.number })}
+                        value={mark.at}
+                        read={{
+                          written: mark.at,
+                          inches: told ? told.should_be.inches + told.off : bend.use.at.inches,
+                        }}
+                        onChange={(text) => set(bend.number, { at: text })}
+                      />
+                    ),
+                    reference: (
+                      <Select
+                        label={t("bendReference", { bend: bend.number })}
+                        value={mark.reference}
+                        choices={references}
+                        onChoose={(reference) => set(bend.number, { reference })}
+                      />
+                    ),
+                    hook: (
+                      <Select
+                        label={t("bendHook", { bend: bend.number })}
+                        value={mark.hook}
+                        choices={HOOKS}
+                        onChoose={(hook) => set(bend.number, { hook })}
+                      />
+                    ),
+                    angle: (
+                      <TapeField
+                        label={t("bendAngle", { bend: bend.number })}
+                        value={mark.angle}
+                        steps={ANGLES}
+                        invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
+                        onChange={(angle) => set(bend.number, { angle })}
+                      />
+                    ),
+                    turned: (
+                      <Select
+                        label={t("bendTurned", { bend: bend.number })}
+                        value={String(mark.turned)}
+                        choices={TURNED}
+                        onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
+                      />
+                    ),
                   }}
-                  onChange={(text) => set(bend.number, { at: text })}
-                />{" "}
-                {t("onThe")}{" "}
-                <Select
-                  label={t("bendReference", { bend: bend.number })}
-                  value={mark.reference}
-                  choices={references}
-                  onChoose={(reference) => set(bend.number, { reference })}
-                />
-                ,{" "}
-                <Select
-                  label={t("bendHook", { bend: bend.number })}
-                  value={mark.hook}
-                  choices={HOOKS}
-                  onChoose={(hook) => set(bend.number, { hook })}
-                />
-                {t("bentTo2")}{" "}
-                <TapeField
-                  label={t("bendAngle", { bend: bend.number })}
-                  value={mark.angle}
-                  steps={ANGLES}
-                  invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
-                  onChange={(angle) => set(bend.number, { angle })}
-                />
-                ,{" "}
-                <Select
-                  label={t("bendTurned", { bend: bend.number })}
-                  value={String(mark.turned)}
-                  choices={TURNED}
-                  onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
                 />
                 {told && (
                   <p className="tape flex items-center gap-1.5 text-[15px] leading-snug">
@@ -137,7 +149,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                       <StopIcon width={18} height={18} className="text-stop" />
                     )}
                     {told.off_reads}
-                    {told.off_reads !== "right" && (
+                    {!told.right && (
                       <span className="text-soft">{t("shouldBe", { should_be: told.should_be.reads })}</span>
                     )}
                   </p>

@@ -11,6 +11,7 @@ import { kindWord } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { MoreIcon, PlusIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { t } from "@/words/layout";
 
@@ -106,17 +107,24 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
   const known = choices.some(({ value }) => value === String(leaves));
   return (
     <p className="text-base leading-8">
-      {t("leavesTheRack")}{" "}
-      <Select
-        label={t("leaves", { called })}
-        value={String(leaves)}
-        choices={
-          known ? choices : [...choices, { value: String(leaves), label: t("afterStep", { step: leaves }) }]
-        }
-        disabled={!mayWrite}
-        onChoose={(next) => onChange(Number(next))}
+      <Pattern
+        sentence={t("rack.leaves")}
+        slots={{
+          where: (
+            <Select
+              label={t("leaves", { called })}
+              value={String(leaves)}
+              choices={
+                known
+                  ? choices
+                  : [...choices, { value: String(leaves), label: t("afterStep", { step: leaves }) }]
+              }
+              disabled={!mayWrite}
+              onChoose={(next) => onChange(Number(next))}
+            />
+          ),
+        }}
       />
-      {t("fromThereOnItsOwn")}
     </p>
   );
 }

@@ -6,8 +6,10 @@ import { Findings } from "@/features/layout/steps/findings";
 import { HEADINGS, type Heading } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
+import { clauseWord } from "@/words/clauses";
 import { t } from "@/words/layout";
 import { MOST_BESIDE, newRack, sidesOf } from "./rack-edits";
 import { rackFindings } from "./rack-findings";
@@ -108,31 +110,50 @@ function RackSentence({ rack, onChange }: SentenceProps) {
       .filter((side) => !areOneLine(side, rack.side))
       .map((side) => ({
         value: side,
-        label: side === "in" ? t("onAStrutBehindThem") : t("onAStrutOfThem", { side }),
+        label:
+          side === "in"
+            ? t("onAStrutBehindThem")
+            : t("onAStrutOfThem", { side: clauseWord(`direction.${side}`) ?? side }),
       })),
   ];
   const choose = (next: "gap" | "spacing") =>
     next !== by && onChange({ ...rack, gap: null, spacing: null, [next]: rack[by] ?? "" }, "");
   return (
     <p>
-      {t("pipesTheOthersLie", { pipes: rack.pipes.length + 1 })}{" "}
-      <Select
-        label={t("sideOnWhichTheyLie")}
-        value={rack.side}
-        choices={HEADINGS.filter((one) => sides.includes(one.value))}
-        disabled={!mayWrite}
-        onChoose={(side) => onChange({ ...rack, side }, "")}
-      />{" "}
-      {t("ofThisRun")} <RackLength field={by} rack={rack} onChange={onChange} />{" "}
-      <Select label={t("spacedBy")} value={by} choices={SPACED_BY} disabled={!mayWrite} onChoose={choose} />,{" "}
-      <Select
-        label={t("whatTheyRestOn")}
-        value={rack.strut ?? "none"}
-        choices={struts}
-        disabled={!mayWrite}
-        onChoose={(strut) => onChange({ ...rack, strut: strut === "none" ? null : strut }, "")}
+      <Pattern
+        sentence={t("rack.sentence")}
+        slots={{
+          count: rack.pipes.length + 1,
+          side: (
+            <Select
+              label={t("sideOnWhichTheyLie")}
+              value={rack.side}
+              choices={HEADINGS.filter((one) => sides.includes(one.value))}
+              disabled={!mayWrite}
+              onChoose={(side) => onChange({ ...rack, side }, "")}
+            />
+          ),
+          length: <RackLength field={by} rack={rack} onChange={onChange} />,
+          by: (
+            <Select
+              label={t("spacedBy")}
+              value={by}
+              choices={SPACED_BY}
+              disabled={!mayWrite}
+              onChoose={choose}
+            />
+          ),
+          strut: (
+            <Select
+              label={t("whatTheyRestOn")}
+              value={rack.strut ?? "none"}
+              choices={struts}
+              disabled={!mayWrite}
+              onChoose={(strut) => onChange({ ...rack, strut: strut === "none" ? null : strut }, "")}
+            />
+          ),
+        }}
       />
-      .
     </p>
   );
 }
@@ -151,23 +172,29 @@ function Usually({ rack, onChange }: SentenceProps) {
     );
   return (
     <p className="text-base leading-8 text-soft">
-      {t("couplingsOfNeighboursAtLeast")}{" "}
-      <TapeField
-        label={t("couplingsApart")}
-        value={rack.stagger ?? "0"}
-        disabled={!mayWrite}
-        read={readAt(plan, "rack.stagger")}
-        onChange={(stagger) => onChange({ ...rack, stagger }, "stagger")}
-      />{" "}
-      {t("apartStrutsEvery")}{" "}
-      <TapeField
-        label={t("strutsEvery")}
-        value={(rack.supports as Written | null | undefined) ?? ""}
-        disabled={!mayWrite}
-        read={readAt(plan, "rack.supports")}
-        onChange={(supports) => onChange({ ...rack, supports: supports || null }, "supports")}
-      />{" "}
-      {t("orNothingAsStraps")}
+      <Pattern
+        sentence={t("rack.usually")}
+        slots={{
+          couplings: (
+            <TapeField
+              label={t("couplingsApart")}
+              value={rack.stagger ?? "0"}
+              disabled={!mayWrite}
+              read={readAt(plan, "rack.stagger")}
+              onChange={(stagger) => onChange({ ...rack, stagger }, "stagger")}
+            />
+          ),
+          struts: (
+            <TapeField
+              label={t("strutsEvery")}
+              value={(rack.supports as Written | null | undefined) ?? ""}
+              disabled={!mayWrite}
+              read={readAt(plan, "rack.supports")}
+              onChange={(supports) => onChange({ ...rack, supports: supports || null }, "supports")}
+            />
+          ),
+        }}
+      />
     </p>
   );
 }

@@ -9,6 +9,7 @@ import { MATERIALS, type Material, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { CautionIcon, GoodIcon, MoreIcon, PlusIcon, StopIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { t } from "@/words/layout";
@@ -152,18 +153,18 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
         {t("boxesMaterial")}
       </Button>
     ) : null;
-  const length = (field: "starts" | "ends") => (
+  const length = (field: "starts" | "ends", label: string) => (
     <TapeField
-      label={t("pipeFurtherAlong", { number, field })}
+      label={label}
       value={(pipe[field] as Written | undefined) ?? "0"}
       disabled={!mayWrite}
       read={readAt(plan, `rack.pipes.${number - 2}.${field}`)}
       onChange={(text) => onChange({ [field]: text })}
     />
   );
-  const box = (field: "start_name" | "end_name", says: string) => (
+  const box = (field: "start_name" | "end_name", label: string) => (
     <NameField
-      label={t("pipeBox", { number, says })}
+      label={label}
       value={pipe[field] ?? ""}
       placeholder={t("asTheLead")}
       disabled={!mayWrite}
@@ -179,8 +180,15 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
         disabled={!mayWrite}
         onChoose={onMaterial}
       />
-      {t("from")} {box("start_name", "start")}, {length("starts")} {t("furtherAlongThanTheLead")}{" "}
-      {box("end_name", "end")}, {length("ends")} {t("furtherAlongAMinusSooner")}
+      <Pattern
+        sentence={t("rack.pipe_ends")}
+        slots={{
+          start: box("start_name", t("rack.start_box", { number })),
+          starts: length("starts", t("rack.starts", { number })),
+          end: box("end_name", t("rack.end_box", { number })),
+          ends: length("ends", t("rack.ends", { number })),
+        }}
+      />
     </p>
   );
 }

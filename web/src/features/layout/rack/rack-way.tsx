@@ -29,8 +29,8 @@ export function RackWayClause({ step, onChange }: Props) {
   const set = (next: RackWay, field: string) =>
     onChange({ ...step, rack: next.how === usual && !step.rack ? null : next } as Step, field);
   const label = (field: string) => t("beside", { called, field });
-  const slots: Record<string, () => ReactNode> = {
-    "rack.how": () => (
+  const slots: Record<string, ReactNode> = {
+    "rack.how": (
       <Select
         label={label("way")}
         value={way.how}
@@ -39,7 +39,7 @@ export function RackWayClause({ step, onChange }: Props) {
         onChoose={(how) => set(how === "kicks" ? { how, after: aSide(step) } : { how }, "")}
       />
     ),
-    "rack.after": () => (
+    "rack.after": (
       <Select
         label={label(t("sideAfterIt"))}
         value={way.after ?? aSide(step)}
@@ -48,7 +48,7 @@ export function RackWayClause({ step, onChange }: Props) {
         onChoose={(after) => set({ ...way, after }, "")}
       />
     ),
-    "rack.shots": () => (
+    "rack.shots": (
       <TapeField
         label={label("shots")}
         value={String(way.shots ?? 9)}
@@ -56,13 +56,13 @@ export function RackWayClause({ step, onChange }: Props) {
         onChange={(text) => set({ ...way, shots: asCount(text) }, "rack.shots")}
       />
     ),
-    rack_kick_by: () => <KickBy way={way} side={aSide(step)} label={label} set={set} />,
+    rack_kick_by: <KickBy way={way} side={aSide(step)} label={label} set={set} />,
   };
   const says =
     way.how === "kicks" ? "rack_kicks" : way.how === "sweep" && step.kind === "bend" ? "rack_sweep" : "rack";
   return (
     <span className="block text-base leading-8 text-soft">
-      <Pattern sentence={clauseWord(`says.${says}`) ?? ""} slot={(name) => slots[name]?.()} />
+      <Pattern sentence={clauseWord(`says.${says}`) ?? ""} slots={slots} />
     </span>
   );
 }
@@ -96,7 +96,7 @@ function KickBy({ way, side, label, set }: KickProps) {
         disabled={!mayWrite}
         onChoose={(next) => set({ how: "kicks", after: way.after ?? side, [next]: FIRST[next] }, "")}
       />{" "}
-      <Pattern sentence={clauseWord(`says.rack_${by}`) ?? ""} slot={() => figure} />
+      <Pattern sentence={clauseWord(`says.rack_${by}`) ?? ""} slots={() => figure} />
     </>
   );
 }

@@ -6,6 +6,7 @@ import { GLOSSARY } from "@/trade/glossary";
 import { HEADINGS } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { EndMark } from "@/ui/icons";
+import { Pattern } from "@/ui/pattern";
 import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
@@ -38,29 +39,38 @@ export function StartRow() {
       <EndMark end="A" size={26} />
       <div className="min-w-0 flex-1">
         <p className="text-[17px] leading-9">
-          {t("startAt")}{" "}
-          <Select
-            label={t("startBegins")}
-            value={start.open ? "open" : "box"}
-            choices={FINISHES}
-            disabled={!mayWrite}
-            onChoose={(next) => change({ ...start, open: next === "open" }, "")}
-          />{" "}
-          <NameField
-            label={t("startBox")}
-            walked
-            focused={begun}
-            value={start.name ?? ""}
-            disabled={!mayWrite}
-            onChange={(name) => change({ ...start, name }, "name")}
-          />
-          {t("pipeRuns")}{" "}
-          <Select
-            label={t("firstHeading")}
-            value={start.heading}
-            choices={HEADINGS}
-            disabled={!mayWrite}
-            onChoose={(heading) => change({ ...start, heading }, "")}
+          <Pattern
+            sentence={t("start.sentence")}
+            slots={{
+              finish: (
+                <Select
+                  label={t("startBegins")}
+                  value={start.open ? "open" : "box"}
+                  choices={FINISHES}
+                  disabled={!mayWrite}
+                  onChoose={(next) => change({ ...start, open: next === "open" }, "")}
+                />
+              ),
+              box: (
+                <NameField
+                  label={t("startBox")}
+                  walked
+                  focused={begun}
+                  value={start.name ?? ""}
+                  disabled={!mayWrite}
+                  onChange={(name) => change({ ...start, name }, "name")}
+                />
+              ),
+              heading: (
+                <Select
+                  label={t("firstHeading")}
+                  value={start.heading}
+                  choices={HEADINGS}
+                  disabled={!mayWrite}
+                  onChoose={(heading) => change({ ...start, heading }, "")}
+                />
+              ),
+            }}
           />
           <FromFace
             place="start"
@@ -126,34 +136,29 @@ interface EndProps {
 export function EndSentence(props: EndProps) {
   const { end, called, onChange } = props;
   const { mayWrite } = useWork();
-  return (
-    <>
-      {t("endAt")}{" "}
+  const slots = {
+    finish: (
       <Select
         label={t("finish", { called })}
         value={end.open ? "open" : "box"}
         choices={FINISHES}
         disabled={!mayWrite}
         onChoose={(next) => onChange({ ...end, open: next === "open" }, "")}
-      />{" "}
+      />
+    ),
+    box: (
       <NameField
         label={t("box2", { called })}
         value={end.name ?? ""}
         disabled={!mayWrite}
         onChange={(name) => onChange({ ...end, name }, "name")}
       />
-      , {end.open ? t("cutAt") : t("pipeSeatsAt")}
-      <EndLength {...props} field="at" says={t("seatAt")} empty={end.open ? null : ""} />
-      {!end.open && <span className="text-soft"> {t("againstTheStop")}</span>}
-      {end.open && (
-        <>
-          {" "}
-          {t("orNothingTheRestOf")} <EndLength {...props} field="at_least" says={t("atLeast")} empty={null} />{" "}
-          {t("andAtMost")} <EndLength {...props} field="at_most" says={t("atMost")} empty={null} />
-        </>
-      )}
-    </>
-  );
+    ),
+    at: <EndLength {...props} field="at" says={t("seatAt")} empty={end.open ? null : ""} />,
+    at_least: <EndLength {...props} field="at_least" says={t("atLeast")} empty={null} />,
+    at_most: <EndLength {...props} field="at_most" says={t("atMost")} empty={null} />,
+  };
+  return <Pattern sentence={end.open ? t("end.open") : t("end.at_box")} slots={slots} />;
 }
 
 interface EndLengthProps extends EndProps {
@@ -188,40 +193,32 @@ interface AtBoxProps {
 
 /** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
 function Knockout(props: AtBoxProps) {
-  return (
-    <AtBox
-      {...props}
-      field="knockout"
-      ask={t("knockout")}
-      before={t("knockout2")}
-      after={t("offTheSurface")}
-    />
-  );
+  return <AtBox {...props} field="knockout" ask={t("knockout")} sentence={t("at_box.knockout")} />;
 }
 
 /** What the connector keeps between the box's face and the pipe, where the tape went to the face. */
 function FromFace(props: AtBoxProps) {
-  const before = props.place === "start" ? t("measuredFromItsFace") : t("measuredToItsFace");
-  return (
-    <AtBox
-      {...props}
-      field="connector"
-      ask={t("boxsFace")}
-      before={t("theConnectorTakes", { before })}
-      after=""
-    />
+  const told = { ...props, field: "connector" as const, ask: t("boxsFace") };
+  return props.place === "start" ? (
+    <AtBox {...told} sentence={t("at_box.from_face")} />
+  ) : (
+    <AtBox {...told} sentence={t("at_box.to_face")} />
   );
 }
 
 interface OptionalProps extends AtBoxProps {
   field: "knockout" | "connector";
   ask: string;
-  before: string;
-  after: string;
+  sentence: string;
 }
 
+const AT_BOX = {
+  start: { knockout: t("at_box.start_knockout"), connector: t("at_box.start_connector") },
+  end: { knockout: t("at_box.end_knockout"), connector: t("at_box.end_connector") },
+};
+
 /** A figure of an end that is there when asked for. */
-function AtBox({ place, value, onChange, field, ask, before, after }: OptionalProps) {
+function AtBox({ place, value, onChange, field, ask, sentence }: OptionalProps) {
   const { mayWrite } = useWork();
   const { plan } = usePlanned();
   if (value === null || value === undefined) {
@@ -229,19 +226,22 @@ function AtBox({ place, value, onChange, field, ask, before, after }: OptionalPr
     return <AddFigure says={ask} onAdd={() => onChange("")} />;
   }
   const stopped = placed(plan?.findings, `${place}.${field}`).some(stops);
+  const figure = (
+    <TapeField
+      label={AT_BOX[place][field]}
+      value={value}
+      disabled={!mayWrite}
+      invalid={stopped}
+      read={readAt(plan, `${place}.${field}`)}
+      onChange={onChange}
+    />
+  );
   return (
     <>
-      {before}
-      <TapeField
-        label={`${place === "start" ? t("start") : "End"}, ${field}`}
-        value={value}
-        disabled={!mayWrite}
-        invalid={stopped}
-        read={readAt(plan, `${place}.${field}`)}
-        onChange={onChange}
-      />
-      {after}
-      {mayWrite && <TakeOut says={t("takeTheOut", { place, field })} onTake={() => onChange(null)} />}
+      <Pattern sentence={sentence} slots={{ figure }} />
+      {mayWrite && (
+        <TakeOut says={t("at_box.remove", { figure: AT_BOX[place][field] })} onTake={() => onChange(null)} />
+      )}
     </>
   );
 }
@@ -272,19 +272,26 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
     onChange({ ...end, measured: { ...measured, [field]: text } }, `measured.${field}`);
   return (
     <p className="text-[17px] leading-9">
-      {t("onItsOwnTheBox")}
-      <Term meaning={t("leftDownAndInAre", { closure: GLOSSARY.closure })}>{t("fromTheStart")}</Term>)
-      {AXES.map(({ field, says }) => (
-        <span key={field}>
-          {field === "right" ? " " : ", "}
-          <SignedField
-            label={t("endBox", { says })}
-            value={measured[field] ?? ""}
-            onChange={(text) => set(field, text)}
-          />{" "}
-          {says}
-        </span>
-      ))}
+      <Pattern
+        sentence={t("end.measured")}
+        slots={{
+          from_start: (
+            <Term meaning={t("leftDownAndInAre", { closure: GLOSSARY.closure })}>{t("fromTheStart")}</Term>
+          ),
+          ...Object.fromEntries(
+            AXES.map(({ field, says }) => [
+              field,
+              <SignedField
+                key={field}
+                field={field}
+                label={t("endBox", { says })}
+                value={measured[field] ?? ""}
+                onChange={(text) => set(field, text)}
+              />,
+            ]),
+          ),
+        }}
+      />
       {mayWrite && (
         <TakeOut says={t("takeTheBoxsOwnMeasures")} onTake={() => onChange({ ...end, measured: null }, "")} />
       )}
@@ -292,10 +299,16 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
   );
 }
 
-function SignedField(props: { label: string; value: Written; onChange: (text: string) => void }) {
+interface SignedProps {
+  field: keyof Measured;
+  label: string;
+  value: Written;
+  onChange: (text: string) => void;
+}
+
+function SignedField({ field, ...props }: SignedProps) {
   const { mayWrite } = useWork();
   const { plan } = usePlanned();
-  const field = props.label.split(", ")[1] ?? "";
   const wrong = placed(plan?.findings, `end.measured.${field}`).some(stops);
   return <TapeField {...props} disabled={!mayWrite} invalid={wrong} />;
 }

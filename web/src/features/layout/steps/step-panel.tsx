@@ -6,6 +6,7 @@ import { GLOSSARY } from "@/trade/glossary";
 import { kindWord } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { BendTab, StopIcon } from "@/ui/icons";
+import { Pattern } from "@/ui/pattern";
 import { Term } from "@/ui/term";
 import { t } from "@/words/layout";
 import { applyEdits } from "./apply-edits";
@@ -141,9 +142,14 @@ function Touchiness({ plan, index }: { plan: Plan; index: number }) {
     <section className="border-b border-line/60 px-3 py-2">
       {passed.map((one) => (
         <p key={one.place}>
-          {t("clearsBy", { name: one.name || t("whatItGoesOver") })}{" "}
-          <strong className="tape">{one.clearance.reads}</strong> {t("wanted")}{" "}
-          <span className="tape">{one.wanted.reads}</span>).
+          <Pattern
+            sentence={t("over.clears")}
+            slots={{
+              name: one.name || t("whatItGoesOver"),
+              clears: <strong className="tape">{one.clearance.reads}</strong>,
+              wanted: <span className="tape">{one.wanted.reads}</span>,
+            }}
+          />
         </p>
       ))}
       {moved.length > 0 && (
@@ -213,8 +219,10 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
           ))}
           {byCard && (
             <p className="mt-1.5">
-              {t("withTheCardsMarksFor")} <strong className="tape">{byCard.miss_reads}</strong>{" "}
-              {t("onThisShoe")}
+              <Pattern
+                sentence={t("card.whole_run")}
+                slots={{ misses: <strong className="tape">{byCard.miss_reads}</strong> }}
+              />
             </p>
           )}
           {plan.card_cut && <CardCut cut={plan.card_cut} />}
@@ -229,7 +237,10 @@ function CardCut({ cut }: { cut: NonNullable<Plan["card_cut"]> }) {
     <div className="mt-1.5">
       <Lines lines={cut.lines} />
       <p className="text-[15px] text-soft">
-        {t("thatIsTheWholeRuns")} <strong className="tape text-ink">{cut.exact.reads}</strong>.
+        <Pattern
+          sentence={t("card.pipe")}
+          slots={{ takes: <strong className="tape text-ink">{cut.exact.reads}</strong> }}
+        />
       </p>
     </div>
   );
@@ -267,8 +278,10 @@ function CardMarks({ way, bends }: { way: Pick<CardAnswer, "name" | "marks" | "c
       </table>
       {way.costs && (
         <p className="text-[15px] text-soft">
-          {t("theWorstOfThemIs")} <strong className="tape text-ink">{way.costs.reads}</strong>{" "}
-          {t("fromWhereThisShoeWants")}
+          <Pattern
+            sentence={t("card.worst")}
+            slots={{ off: <strong className="tape text-ink">{way.costs.reads}</strong> }}
+          />
         </p>
       )}
     </>
@@ -280,16 +293,10 @@ function Spacing({ spacing, shrink }: { spacing: Measure | null; shrink: Measure
   return (
     <p className="tape">
       {spacing && (
-        <>
-          {t("spacing")} <strong>{spacing.reads}</strong>
-        </>
+        <Pattern sentence={t("card.spacing")} slots={{ length: <strong>{spacing.reads}</strong> }} />
       )}
-      {shrink && (
-        <>
-          {spacing && ", "}
-          {t("shrink")} <strong>{shrink.reads}</strong>
-        </>
-      )}
+      {spacing && shrink && ", "}
+      {shrink && <Pattern sentence={t("card.shrink")} slots={{ length: <strong>{shrink.reads}</strong> }} />}
     </p>
   );
 }

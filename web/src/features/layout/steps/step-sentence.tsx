@@ -44,7 +44,7 @@ function Clauses({ clauses, ...rest }: Props & { clauses: Clause[] }) {
 
 function Said({ says, ...rest }: Props & { says: string }) {
   return (
-    <Pattern sentence={clauseWord(`says.${says}`) ?? ""} slot={(name) => <Slot name={name} {...rest} />} />
+    <Pattern sentence={clauseWord(`says.${says}`) ?? ""} slots={(name) => <Slot name={name} {...rest} />} />
   );
 }
 
