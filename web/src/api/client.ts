@@ -145,13 +145,13 @@ export async function reply<T>(asked: Promise<Answer<T>>): Promise<T> {
     answer = await asked;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new ApiError(0, t("noReplyFromTheServer"));
+    throw new ApiError(0, t("server.no_reply"));
   }
   if (answer.response.ok) return answer.data as T;
   const body = (answer.error ?? {}) as ProblemBody;
   throw new ApiError(
     answer.response.status,
-    body.detail ?? t("theServerAnswered", { status: answer.response.status }),
+    body.detail ?? t("server.answered", { status: answer.response.status }),
     body.places,
     body.theirs,
     1000 * Number(answer.response.headers.get("Retry-After") ?? 0),

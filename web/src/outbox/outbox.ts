@@ -40,7 +40,7 @@ const SHORTEST_PAUSE = 1000;
 const LONGEST_PAUSE = 60_000;
 /** What sending the same again would not change. */
 const IS_FAULTY = new Set([400, 404, 422]);
-const NOT_KEPT = t("thisDeviceHasNoRoom");
+const NOT_KEPT = t("outbox.no_room");
 
 /**
  * Sends one person's acts in order, each with its key, until the server has them. Accepted ones leave; refused
@@ -186,8 +186,7 @@ export class Outbox {
     );
     for (const one of settled) {
       const outcome = told.get(one.act.key);
-      if (!outcome?.done)
-        await this.around.store.setRefused(one.seq, outcome?.says || t("theServerRefusedIt"));
+      if (!outcome?.done) await this.around.store.setRefused(one.seq, outcome?.says || t("outbox.refused"));
     }
     this.pause = 0;
     this.most = MOST_AT_ONCE;

@@ -9,11 +9,11 @@ import { useOutbox, useOutboxSnapshot } from "./outbox-context";
 import type { Kept } from "./outbox-store";
 
 const STANDS: Record<Standing, string> = {
-  quiet: t("allSent"),
-  sending: t("sending"),
-  "no network": t("noNetwork2"),
-  busy: t("theServerDoesNotAnswer"),
-  barred: t("notSent"),
+  quiet: t("outbox.all_sent"),
+  sending: t("outbox.sending"),
+  "no network": t("outbox.no_network"),
+  busy: t("outbox.slow"),
+  barred: t("outbox.not_sent"),
 };
 
 /** How what was done at the bench stands with the server. */
@@ -22,7 +22,7 @@ export function Sending() {
   const waiting = kept.filter((one) => one.refused === null).length;
   const isWell = standing === "quiet" || standing === "sending";
   const Icon = isWell ? GoodIcon : CautionIcon;
-  const keeps = waiting > 0 && !isWell ? t("keptHere", { waiting }) : "";
+  const keeps = waiting > 0 && !isWell ? t("outbox.kept", { waiting }) : "";
   return (
     <span
       role="status"
@@ -51,7 +51,9 @@ export function UnsentElsewhere() {
       className="flex min-h-10 items-center gap-1 text-[15px] font-medium text-caution underline"
     >
       <CautionIcon width={18} height={18} />
-      {refused > 0 ? t("refusedAtTheBench", { refused }) : t("keptHere2", { others: others.length })}
+      {refused > 0
+        ? t("outbox.refused_count", { refused })
+        : t("outbox.kept_of_others", { others: others.length })}
     </Link>
   );
 }
@@ -63,7 +65,7 @@ export function RefusedActs({ runId }: { runId: number }) {
   if (refused.length === 0 && !notKept) return null;
   return (
     <section
-      aria-label={t("notEntered")}
+      aria-label={t("outbox.not_entered")}
       className="sticky top-0 z-20 max-h-[40vh] overflow-y-auto border-b-2 border-stop bg-paper px-4 py-2 print:hidden"
     >
       {notKept && <Notice severity="stop">{notKept}</Notice>}
@@ -83,14 +85,14 @@ function RefusedAct({ kept: { seq, act, refused } }: { kept: Kept }) {
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1">
       <Notice severity="stop">
-        <strong>{t("notEntered2", { actInWords: actInWords(act) })}</strong> {refused}
+        <strong>{t("outbox.not_entered_what", { actInWords: actInWords(act) })}</strong> {refused}
       </Notice>
       <span className="ml-auto flex gap-2">
         <Button className="min-h-11" onClick={() => outbox.tryAgain(seq)}>
-          {t("tryAgain")}
+          {t("outbox.try_again")}
         </Button>
         <Button look="quiet" className="min-h-11" onClick={() => outbox.letGo(seq)}>
-          {t("letItGo")}
+          {t("outbox.discard")}
         </Button>
       </span>
     </li>

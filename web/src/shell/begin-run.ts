@@ -13,7 +13,7 @@ export function useBeginRun(job: Job) {
   const shoes = useShoes();
   async function begin() {
     const all = shoes.data ?? (await shoes.refetch()).data ?? [];
-    const name = t("runNumber", { number: job.runs.length + 1 });
+    const name = t("jump.run_number", { number: job.runs.length + 1 });
     const document = newRun(name, all, me ? readAs(me.new_runs) : undefined, lastPipe(job.runs));
     // What it was begun from may be closed by then; a refusal is told where it stays.
     const run = await addRun.mutateAsync(document).catch(() => null);

@@ -45,7 +45,7 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
   };
   return (
     <aside
-      aria-label={t("help", { title: help.title })}
+      aria-label={t("help.of", { title: help.title })}
       className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-accent bg-tint px-4 py-1 print:hidden"
     >
       <p className="min-w-0 flex-1 basis-60 truncate">
@@ -54,7 +54,7 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
       <span className="flex flex-wrap gap-1">
         {!asked && (
           <Button look="quiet" className="min-h-11" aria-expanded={opened} onClick={() => setOpened(!opened)}>
-            {opened ? t("less") : t("more")}
+            {opened ? t("frame.less") : t("frame.more")}
           </Button>
         )}
         {help.view === "jobs" && (
@@ -65,11 +65,11 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
               onClose();
             }}
           >
-            {t("showMeAround")}
+            {t("tour.begin")}
           </Button>
         )}
         <Button className="min-h-11" onClick={() => close(help.view)}>
-          {t("iSee")}
+          {t("help.got_it")}
         </Button>
       </span>
       {isWhole && (
@@ -82,7 +82,7 @@ function HelpCard({ help, asked, onClose }: Props & { help: NonNullable<ReturnTy
           {help.next && <p className="mt-1 font-semibold">{help.next}</p>}
           {first && !asked && (
             <Button look="quiet" className="mt-1 min-h-11 px-0!" onClick={() => close(ALL)}>
-              {t("noSuchNotesInOther")}
+              {t("help.no_more")}
             </Button>
           )}
         </div>

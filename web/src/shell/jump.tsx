@@ -19,21 +19,21 @@ export function Jump({ onClose }: { onClose: () => void }) {
     <Command.Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      label={t("goTo")}
+      label={t("jump.title")}
       overlayClassName="fixed inset-0 z-40 bg-black/40"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-lg border border-ink bg-paper p-2 shadow-xl"
     >
       <Command.Input
-        placeholder={t("goToARunA")}
+        placeholder={t("jump.what")}
         className="w-full border-b border-line bg-transparent px-2 py-2.5 text-lg outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-y-auto py-1">
-        <Command.Empty className="px-2 py-3 text-soft">{t("nothingIsCalledSo")}</Command.Empty>
+        <Command.Empty className="px-2 py-3 text-soft">{t("jump.nothing")}</Command.Empty>
         <NewRuns onClose={onClose} />
         {runId > 0 && <OfThisRun runId={runId} go={go} />}
         <Runs go={go} />
         <Shoes go={go} />
-        <Group heading={t("pages")}>
+        <Group heading={t("jump.pages")}>
           {[...CREW_TABS, ...CREW_PAGES].map(({ label, to }) => (
             <Goal key={to} says={label} onSelect={() => go(to)} />
           ))}
@@ -51,7 +51,7 @@ function OfThisRun({ runId, go }: Going & { runId: number }) {
   const run = useRun(runId).data;
   if (!run) return null;
   return (
-    <Group heading={run.document.name || t("thisRun")}>
+    <Group heading={run.document.name || t("jump.this_run")}>
       {placesOf(run).map(({ says, to }) => (
         <Goal key={to} says={says} onSelect={() => go(to)} />
       ))}
@@ -63,10 +63,10 @@ function placesOf({ id, job_id, document }: Run) {
   const layout = `/runs/${id}/layout`;
   return [
     ...runTabs(id, job_id).map(({ label, to }) => ({ says: label, to })),
-    { says: t("fieldNote"), to: `${layout}?beside=note` },
-    { says: t("rack"), to: `${layout}?beside=rack` },
+    { says: t("jump.note"), to: `${layout}?beside=note` },
+    { says: t("jump.rack"), to: `${layout}?beside=rack` },
     ...document.steps.map((step, index) => ({
-      says: t("step", { index: index + 1, kind: kindWord(step.kind) }),
+      says: t("jump.step", { index: index + 1, kind: kindWord(step.kind) }),
       to: `${layout}?step=${index + 1}`,
     })),
   ];
@@ -85,7 +85,7 @@ function NewRun({ job, onClose }: { job: Job; onClose: () => void }) {
   const { begin, isBusy } = useBeginRun(job);
   return (
     <Goal
-      says={t("measureANewRunIn", { job: job.name })}
+      says={t("jump.new_run", { job: job.name })}
       onSelect={() => {
         if (isBusy) return;
         begin();
@@ -102,12 +102,12 @@ function Runs({ go }: Going) {
       {job.runs.map((run) => (
         <Goal
           key={run.id}
-          says={run.name || t("runWithoutAName")}
+          says={run.name || t("jump.unnamed")}
           also={job.name}
           onSelect={() => go(`/runs/${run.id}/layout`)}
         />
       ))}
-      <Goal says={t("stockAndCutList")} also={job.name} onSelect={() => go(`/jobs/${job.id}/stock`)} />
+      <Goal says={t("jump.stock")} also={job.name} onSelect={() => go(`/jobs/${job.id}/stock`)} />
     </Group>
   ));
 }
@@ -115,7 +115,7 @@ function Runs({ go }: Going) {
 function Shoes({ go }: Going) {
   const shoes = useShoes().data ?? [];
   return (
-    <Group heading={t("shoes")}>
+    <Group heading={t("help.shoes")}>
       {shoes.map((shoe) => (
         <Goal key={shoe.id} says={shoe.name} onSelect={() => go("/shoes")} />
       ))}

@@ -7,15 +7,15 @@ import { t } from "@/words/shell";
 const Jump = lazy(() => import("./jump").then((module) => ({ default: module.Jump })));
 
 const KEYS: [keys: string, does: string][] = [
-  ["Enter", t("toTheNextFigureAfter")],
-  ["↑ ↓", t("aDivisionOfTheTape")],
-  ["Alt + ↑ ↓", t("theStepUpOrDown")],
-  ["Alt + C, Alt + O", t("anotherStepLikeItLeave")],
-  ["Alt + Delete", t("removeTheStep")],
-  ["Ctrl + Z, Ctrl + Y", t("undoRedo")],
-  ["Ctrl + S", t("saysHowItStandsAll")],
-  ["Ctrl + K", t("goToARunA2")],
-  ["?", t("theseKeys")],
+  ["Enter", t("keys.next")],
+  ["↑ ↓", t("keys.nudge")],
+  ["Alt + ↑ ↓", t("keys.move")],
+  ["Alt + C, Alt + O", t("keys.duplicate")],
+  ["Alt + Delete", t("keys.remove")],
+  ["Ctrl + Z, Ctrl + Y", t("keys.undo")],
+  ["Ctrl + S", t("keys.save")],
+  ["Ctrl + K", t("keys.jump")],
+  ["?", t("keys.these")],
 ];
 
 const isTyping = ({ target }: KeyboardEvent): boolean =>
@@ -47,8 +47,8 @@ export function Keys() {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Dialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[94dvh] w-[min(34rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg border border-ink bg-paper p-5 shadow-xl">
-          <Dialog.Title className="text-xl font-bold">{t("keys")}</Dialog.Title>
-          <Dialog.Description className="sr-only">{t("whatEachKeyDoes")}</Dialog.Description>
+          <Dialog.Title className="text-xl font-bold">{t("keys.title")}</Dialog.Title>
+          <Dialog.Description className="sr-only">{t("keys.what")}</Dialog.Description>
           <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
             {KEYS.map(([keys, does]) => (
               <div key={keys} className="contents">
@@ -58,7 +58,7 @@ export function Keys() {
             ))}
           </dl>
           <Dialog.Close asChild>
-            <Button className="mt-5 min-h-11">{t("close")}</Button>
+            <Button className="mt-5 min-h-11">{t("keys.close")}</Button>
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

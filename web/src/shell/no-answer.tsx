@@ -16,10 +16,10 @@ export function NoAnswer({ error, onAgain }: { error: Error | null; onAgain: () 
     <main className="flex min-h-dvh items-center justify-center p-6">
       <div className="flex w-[min(25rem,100%)] flex-col gap-5 text-lg">
         <Wordmark large />
-        <Notice severity="caution">{error?.message ?? t("noReplyFromTheServer")}</Notice>
-        <p className="text-soft">{t("itIsTriedAgainEvery")}</p>
+        <Notice severity="caution">{error?.message ?? t("server.no_reply")}</Notice>
+        <p className="text-soft">{t("starting.tried_again")}</p>
         <Button className="min-h-12 self-start" onClick={onAgain}>
-          {t("tryNow")}
+          {t("starting.try_now")}
         </Button>
       </div>
     </main>

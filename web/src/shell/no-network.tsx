@@ -22,8 +22,8 @@ export function NoNetwork() {
   const since = oldestShown(queries);
   return (
     <StatusLine>
-      {t("noNetworkHere")}
-      {since !== null && t("whatIsShownIsFrom", { time: timeOf(since) })}
+      {t("notice.no_network")}
+      {since !== null && t("notice.shown_from", { time: timeOf(since) })}
     </StatusLine>
   );
 }

@@ -8,21 +8,21 @@ export interface Tab {
 
 /** The views of a run, in the order of the work. */
 export const runTabs = (runId: number, jobId: number): Tab[] => [
-  { to: `/runs/${runId}/layout`, label: t("layout") },
-  { to: `/runs/${runId}/bench`, label: t("bench"), onward: true },
-  { to: `/jobs/${jobId}/stock?run=${runId}`, label: t("stock") },
-  { to: `/log?run=${runId}`, label: t("log") },
+  { to: `/runs/${runId}/layout`, label: t("view.layout") },
+  { to: `/runs/${runId}/bench`, label: t("view.bench"), onward: true },
+  { to: `/jobs/${jobId}/stock?run=${runId}`, label: t("view.stock") },
+  { to: `/log?run=${runId}`, label: t("view.log") },
 ];
 
 export const CREW_TABS: Tab[] = [
-  { to: "/", label: t("jobs") },
-  { to: "/shoes", label: t("shoes") },
-  { to: "/log", label: t("log") },
+  { to: "/", label: t("help.jobs") },
+  { to: "/shoes", label: t("help.shoes") },
+  { to: "/log", label: t("view.log") },
 ];
 
 export const CREW_PAGES: Tab[] = [
-  { to: "/people", label: t("peopleOfTheCrew") },
-  { to: "/company", label: t("company") },
-  { to: "/limits", label: t("limitsOfTheCrew") },
-  { to: "/me", label: t("myNamePasswordCrews") },
+  { to: "/people", label: t("help.people") },
+  { to: "/company", label: t("menu.company") },
+  { to: "/limits", label: t("help.limits") },
+  { to: "/me", label: t("menu.me") },
 ];

@@ -19,7 +19,5 @@ export function ServerAway() {
     };
   }, [state, queries]);
   if (state === "answers" || !navigator.onLine) return null;
-  return (
-    <StatusLine>{state === "away" ? t("waitingForTheServerNothing") : t("theServersDiskIsFull")}</StatusLine>
-  );
+  return <StatusLine>{state === "away" ? t("notice.waiting") : t("notice.disk_full")}</StatusLine>;
 }

@@ -23,9 +23,9 @@ import { Wordmark } from "./wordmark";
 import { WrongClock } from "./wrong-clock";
 
 const THEMES: { value: Theme; label: string }[] = [
-  { value: "light", label: t("lightForDaylight") },
-  { value: "dark", label: t("darkForBasements") },
-  { value: "system", label: t("asThisDevice") },
+  { value: "light", label: t("look.light") },
+  { value: "dark", label: t("look.dark") },
+  { value: "system", label: t("look.device") },
 ];
 
 interface Props {
@@ -48,16 +48,16 @@ export function Shell({ title, trail, tabs = CREW_TABS, state, children }: Props
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:m-1 focus:rounded-md focus:border focus:border-ink focus:bg-paper focus:px-4 focus:py-2"
         onClick={() => toTheWork()}
       >
-        {t("skipToTheWork")}
+        {t("frame.skip")}
       </button>
       <header className="flex items-center gap-x-4 gap-y-1 border-b border-line bg-paper px-4 py-1.5 max-sm:gap-x-1 max-sm:px-2 sm:flex-wrap print:hidden">
-        <Link to="/" aria-label={t("creldaAllJobs")}>
+        <Link to="/" aria-label={t("frame.home")}>
           <Wordmark />
         </Link>
         <div className="min-w-0 truncate text-soft max-sm:sr-only">{trail}</div>
         {tabs.length > 0 && (
           <nav
-            aria-label={t("views")}
+            aria-label={t("frame.views")}
             className="flex min-w-0 gap-1 max-sm:grow max-sm:gap-0 max-sm:overflow-x-auto sm:ml-auto"
           >
             {tabs.map((tab) => (
@@ -167,21 +167,21 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
               onSelect={onHelp}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
             >
-              {t("whatIsDoneHere")}
+              {t("frame.help")}
             </DropdownMenu.Item>
             <DropdownMenu.Item asChild onSelect={startTour}>
               <Link
                 to="/"
                 className="flex min-h-10 items-center rounded-sm px-3 no-underline outline-none data-highlighted:bg-tint"
               >
-                {t("showMeAround")}
+                {t("tour.begin")}
               </Link>
             </DropdownMenu.Item>
             <DropdownMenu.Item
               onSelect={() => setLeaving(true)}
               className="flex min-h-10 items-center rounded-sm px-3 outline-none data-highlighted:bg-tint"
             >
-              {t("signOut2")}
+              {t("sign_out")}
             </DropdownMenu.Item>
             <DropdownMenu.Label className="px-3 py-1.5 text-[15px] text-soft">
               Crelda {__VERSION__}

@@ -11,13 +11,13 @@ import { t } from "@/words/shell";
 export function SigningOut({ onStay }: { onStay: () => void }) {
   const { kept } = useOutboxSnapshot();
   const queries = useQueryClient();
-  const [says, setSays] = useState(kept.length > 0 ? t("ofWhatYouDidAt", { kept: kept.length }) : "");
+  const [says, setSays] = useState(kept.length > 0 ? t("sign_out.kept", { kept: kept.length }) : "");
   const signOut = useCallback(async () => {
     try {
       await reply(api.DELETE("/api/session"));
     } catch (error) {
       if (!(error instanceof ApiError && error.status === 401)) {
-        setSays(t("noReplyFromTheServer2"));
+        setSays(t("sign_out.no_reply"));
         return;
       }
     }
@@ -35,10 +35,10 @@ export function SigningOut({ onStay }: { onStay: () => void }) {
   if (!says) return null;
   return (
     <Ask
-      title={t("signOut")}
+      title={t("sign_out.ask")}
       says={says}
-      act={t("signOut2")}
-      keep={t("staySignedIn")}
+      act={t("sign_out")}
+      keep={t("sign_out.stay")}
       onAct={signOut}
       onKeep={onStay}
     />

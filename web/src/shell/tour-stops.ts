@@ -15,50 +15,50 @@ export interface Stop {
   writes?: true;
 }
 
-const LAYOUT = { at: /^\/runs\/\d+\/layout/, view: t("layout") };
-const BENCH = { at: /^\/runs\/\d+\/bench/, view: t("bench") };
+const LAYOUT = { at: /^\/runs\/\d+\/layout/, view: t("view.layout") };
+const BENCH = { at: /^\/runs\/\d+\/bench/, view: t("view.bench") };
 
 /** One run from the tape to the saw, in the order of the work. */
 const ALL: Stop[] = [
   {
     at: /^\/$/,
-    view: t("jobs"),
+    view: t("help.jobs"),
     point: 'main a[href$="/layout"]',
-    says: t("tourOpenARun"),
+    says: t("tour.open"),
     done: "click",
   },
   {
     ...LAYOUT,
     point: "[data-tour=steps] > :nth-child(2) input",
-    says: t("tourChangeAFigure"),
+    says: t("tour.figure"),
     done: "change",
     writes: true,
   },
-  { ...LAYOUT, point: "[data-tour=verdict]", says: t("tourReadTheVerdict") },
-  { ...LAYOUT, point: 'header a[href$="/bench"]', says: t("tourGoToTheBench"), done: "click" },
+  { ...LAYOUT, point: "[data-tour=verdict]", says: t("tour.verdict") },
+  { ...LAYOUT, point: 'header a[href$="/bench"]', says: t("tour.bench"), done: "click" },
   {
     ...BENCH,
     point: "[data-tour=cut]",
-    says: t("tourCutAndMark"),
-    absent: t("tourIsCutAlready"),
+    says: t("tour.cut"),
+    absent: t("tour.cut_already"),
     done: "click",
     writes: true,
   },
   {
     ...BENCH,
     point: "[data-tour=reading]",
-    says: t("tourEnterAReading"),
-    absent: t("tourNoReading"),
+    says: t("tour.reading"),
+    absent: t("tour.no_reading"),
     done: "submit",
     writes: true,
   },
-  { ...BENCH, point: 'header a[href*="/stock"]', says: t("tourGoToStock"), done: "click" },
+  { ...BENCH, point: 'header a[href*="/stock"]', says: t("tour.stock"), done: "click" },
   {
     at: /^\/jobs\/\d+\/stock/,
-    view: t("stock"),
+    view: t("view.stock"),
     point: "[data-tour=take]",
-    says: t("tourTakeThePlan"),
-    absent: t("tourNothingToTake"),
+    says: t("tour.plan"),
+    absent: t("tour.nothing_to_take"),
     writes: true,
   },
 ];

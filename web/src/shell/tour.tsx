@@ -20,21 +20,21 @@ export function Tour() {
 
   return (
     <aside
-      aria-label={t("tour")}
+      aria-label={t("tour.title")}
       className="sticky top-0 z-30 border-b border-accent bg-tint px-4 py-3 print:hidden"
     >
       <div className="mx-auto flex max-w-5xl flex-wrap items-center gap-x-4 gap-y-2">
         <p className="min-w-0 flex-1 basis-64 text-[17px] max-sm:basis-full" role="status">
-          {stop && <strong className="mr-2">{t("tourOf", { at: at + 1, stops: stops.length })}</strong>}
-          {!stop ? t("tourIsOver") : isHere ? says : t("tourGoesOnIn", { view: stop.view })}
+          {stop && <strong className="mr-2">{t("tour.of", { at: at + 1, stops: stops.length })}</strong>}
+          {!stop ? t("tour.over") : isHere ? says : t("tour.goes_on", { view: stop.view })}
         </p>
         {stop && isHere && (
           <Button className="min-h-11" onClick={() => goOn(at)}>
-            {t("next")}
+            {t("tour.next")}
           </Button>
         )}
         <Button look={stop ? "quiet" : "main"} className="min-h-11" onClick={leaveTour}>
-          {stop ? t("leaveTheTour") : t("done")}
+          {stop ? t("tour.leave") : t("tour.done")}
         </Button>
       </div>
     </aside>

@@ -9,5 +9,7 @@ export function WrongClock() {
   const off = useSyncExternalStore(clock.subscribe, clock.snapshot);
   if (off === 0) return null;
   const here = Date.now();
-  return <StatusLine>{t("wrongClock", { here: timeOf(here), there: timeOf(here + off) })}</StatusLine>;
+  return (
+    <StatusLine>{t("notice.wrong_clock", { here: timeOf(here), there: timeOf(here + off) })}</StatusLine>
+  );
 }

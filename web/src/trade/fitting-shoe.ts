@@ -20,15 +20,17 @@ export const shoeChoices = (shoes: Shoe[]) =>
   shoes.map((shoe) => ({
     value: shoe.name,
     label: shoe.name,
-    hint: shoe.calibrated_at ? t("deduct", { deduct: shoe.used.deduct.reads }) : t("notCalibrated"),
+    hint: shoe.calibrated_at
+      ? t("shoe.deduct", { deduct: shoe.used.deduct.reads })
+      : t("shoe.not_calibrated"),
   }));
 
 /** What is to be said of figures that no test bend in scrap stands behind; nothing where one does. */
 export function uncalibrated(shoes: Shoe[], document: RunDocument): string {
-  if (!document.shoe) return t("theseAreTypicalFiguresOf");
+  if (!document.shoe) return t("shoe.typical");
   const own = shoeOf(shoes, document);
-  if (!own) return t("theseFiguresWereWrittenIn");
-  return own.calibrated_at ? "" : t("isNotCalibratedItsFigures", { own: own.name });
+  if (!own) return t("shoe.by_hand");
+  return own.calibrated_at ? "" : t("shoe.uncalibrated", { own: own.name });
 }
 
 /** The same, and where the shoe has other figures now than the run. */
@@ -37,7 +39,7 @@ export function shoeCaution(shoes: Shoe[], document: RunDocument): string {
   const own = shoeOf(shoes, document);
   if (says || !own) return says;
   const changed = JSON.stringify(own.figures) !== JSON.stringify({ ...document.shoe, name: own.name });
-  return changed ? t("hasOtherFiguresNow", { own: own.name }) : "";
+  return changed ? t("shoe.changed", { own: own.name }) : "";
 }
 
 /** The crew's shoe that a run names, by the name that it has or one that it had. */

@@ -1,15 +1,15 @@
 import { t } from "@/words/trade";
 /** Words of the trade, explained on demand. */
 export const GLOSSARY = {
-  spacing: t("distanceAlongThePipeBetween"),
-  shrink: t("howMuchNearerTheFar"),
-  room: t("lengthAlongTheLegThat"),
-  gain: t("outsideLegsOfA90"),
-  deduct: t("stubHeightToTheBack"),
-  clearance: t("theLeastDistanceKeptBetween"),
-  closure: t("asASurveyorClosesA"),
-  "developed length": t("theLengthOfStraightPipe"),
-  "stand-off": t("gapBetweenTheSurfaceAnd"),
+  spacing: t("glossary.spacing"),
+  shrink: t("glossary.shrink"),
+  room: t("glossary.room"),
+  gain: t("glossary.gain"),
+  deduct: t("glossary.deduct"),
+  clearance: t("glossary.clearance"),
+  closure: t("glossary.closure"),
+  "developed length": t("glossary.developed_length"),
+  "stand-off": t("glossary.stand_off"),
 } as const;
 
 export type Word = keyof typeof GLOSSARY;

@@ -5,4 +5,4 @@ import { t } from "@/words/trade";
 export const needsNoSaw = (cut: TakenCut, bar: TakenBar) => cut.end.reads === bar.length.reads;
 
 /** Such a piece in words. */
-export const wholeOrRest = (cut: TakenCut) => (cut.start.inches > 0 ? t("theRestOfIt") : t("theWholeOfIt"));
+export const wholeOrRest = (cut: TakenCut) => (cut.start.inches > 0 ? t("scrap.rest") : t("scrap.whole"));

@@ -35,15 +35,15 @@ export const MATERIALS: Choice<Material>[] = (["EMT", "IMC", "rigid"] as const).
 type Joint = NonNullable<RunDocument["joints"]>;
 
 const HEAVY: Choice<Joint>[] = [
-  { value: "threaded", label: t("threaded") },
-  { value: "threadless", label: t("threadless"), hint: t("clampedOnNoThreadIs") },
+  { value: "threaded", label: t("joint.threaded") },
+  { value: "threadless", label: t("joint.threadless"), hint: t("joint.threadless.hint") },
 ];
 
 /** How pipe is joined to couplings and connectors, by material; the usual way first, as the server has it. */
 export const JOINTS: Record<Material, Choice<Joint>[]> = {
   EMT: [
-    { value: "set-screw", label: t("setScrew") },
-    { value: "compression", label: t("compression"), hint: t("rainTightOnesWhereIt") },
+    { value: "set-screw", label: t("joint.set_screw") },
+    { value: "compression", label: t("joint.compression"), hint: t("joint.compression.hint") },
   ],
   IMC: HEAVY,
   rigid: HEAVY,
@@ -55,6 +55,6 @@ export const TAPES: Choice<Tape>[] = (["1/16", "1/8", "1/32", "1 mm"] as const).
 }));
 
 export const READINGS: Choice<"inches" | "feet">[] = [
-  { value: "inches", label: t("inches") },
-  { value: "feet", label: t("feetAndInches") },
+  { value: "inches", label: t("readings.inches") },
+  { value: "feet", label: t("readings.feet") },
 ];

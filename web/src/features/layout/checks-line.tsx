@@ -31,50 +31,54 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
       <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
       {rack && <RackVerdict rack={rack} />}
       {plan.developed_length && (
-        <Fact meaning={GLOSSARY["developed length"]} name={t("pipe2")} value={plan.developed_length.reads} />
+        <Fact
+          meaning={GLOSSARY["developed length"]}
+          name={t("checks.pipe.name")}
+          value={plan.developed_length.reads}
+        />
       )}
       <Fact
-        meaning={t("bendsBetweenTwoPullPoints", { most_degrees: plan.limits.most_degrees ?? 0 })}
-        name={t("bends")}
+        meaning={t("checks.bends", { most_degrees: plan.limits.most_degrees ?? 0 })}
+        name={t("checks.bends.name")}
         value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.limits.most_degrees}°`}
       />
       {plan.supports.length > 0 && (
         <Fact
-          meaning={t("strapsAlongThePipeFrom", {
+          meaning={t("checks.straps", {
             supports: plan.supports.map((one) => one.reads).join(", "),
           })}
-          name={t("straps")}
+          name={t("checks.straps.name")}
           value={String(plan.supports.length)}
         />
       )}
       {rounded && (
         <Fact
-          meaning={t("marksAreRoundedToYour")}
-          name={t("roundingCosts")}
-          value={rounded.miss < 1 / 32 ? t("under", { least }) : rounded.miss_reads}
+          meaning={t("checks.rounding")}
+          name={t("checks.rounding.name")}
+          value={rounded.miss < 1 / 32 ? t("checks.rounding.under", { least }) : rounded.miss_reads}
         />
       )}
       {plan.by_hand && (
         <Fact
-          meaning={t("whatHandsDoSpreadsThe", {
+          meaning={t("checks.by_hand", {
             hands: plan.by_hand.hands,
             sigmas: plan.by_hand.sigmas,
             across: plan.by_hand.across.reads,
             detail: plan.by_hand.precut
-              ? t("itMayBeCutFirst")
-              : t("leaveToTrim", { allowance: plan.by_hand.allowance.reads }),
+              ? t("checks.cut_first")
+              : t("checks.leave", { allowance: plan.by_hand.allowance.reads }),
           })}
-          name={plan.by_hand.precut ? t("safeToCutFirst") : t("leave")}
+          name={plan.by_hand.precut ? t("checks.cut_first.name") : t("checks.leave.name")}
           {...(!plan.by_hand.precut && {
             value: plan.by_hand.allowance.reads,
-            after: t("longTrimWhenItFits"),
+            after: t("checks.leave.then"),
           })}
         />
       )}
       {plan.closure && (
         <Fact
           meaning={`${GLOSSARY.closure} ${closureWords(plan.closure)}`}
-          name={t("closesTo")}
+          name={t("checks.closure.name")}
           value={plan.closure.distance.reads}
         />
       )}
@@ -96,17 +100,17 @@ function rackStands(rack: RackPlan) {
   const pipes = rack.pipes.filter((pipe) => !pipe.free);
   const made = pipes.filter((pipe) => pipe.makeable).length;
   if (made < pipes.length)
-    return [StopIcon, "text-stop", t("ofPipesCanBeBent", { made, pipes: pipes.length })] as const;
+    return [StopIcon, "text-stop", t("rack.verdict.some", { made, pipes: pipes.length })] as const;
   if (rack.findings.some((one) => one.code === "rack_touches"))
-    return [StopIcon, "text-stop", t("pipesRunIntoEachOther")] as const;
-  if (!rack.makeable) return [StopIcon, "text-stop", t("theRackCannotBeLaid")] as const;
-  if (rack.gaps_kept) return [GoodIcon, "text-good", t("allPipesGapsKept", { pipes: pipes.length })] as const;
-  return [CautionIcon, "text-caution", t("allPipesGapsSmallerThan", { pipes: pipes.length })] as const;
+    return [StopIcon, "text-stop", t("rack.verdict.touch")] as const;
+  if (!rack.makeable) return [StopIcon, "text-stop", t("rack.verdict.not_yet")] as const;
+  if (rack.gaps_kept) return [GoodIcon, "text-good", t("rack.verdict.all", { pipes: pipes.length })] as const;
+  return [CautionIcon, "text-caution", t("rack.verdict.smaller", { pipes: pipes.length })] as const;
 }
 
 function closureWords(closure: NonNullable<Plan["closure"]>): string {
-  if (!closure.off_reads.length || !closure.one_in) return t("hereBothAgree");
-  return t("hereTheRunEndsOf", {
+  if (!closure.off_reads.length || !closure.one_in) return t("checks.closure.agree");
+  return t("checks.closure.off", {
     off_reads: closure.off_reads.join(", "),
     measured: closure.measured.reads,
     one_in: counted(closure.one_in),
@@ -130,20 +134,23 @@ function Verdict({ plan, isCalibrated, onChoose }: Props) {
   if (!cautions.length && !isCalibrated)
     return (
       <span className="flex items-center gap-1.5 font-bold text-caution">
-        <CautionIcon /> {t("canBeBentTheShoe")}
+        <CautionIcon /> {t("verdict.uncalibrated")}
       </span>
     );
   if (!cautions.length)
     return (
       <span className="flex items-center gap-1.5 font-bold text-good">
-        <GoodIcon /> {t("canBeBent")}
+        <GoodIcon /> {t("verdict.good")}
       </span>
     );
   return (
     <Touch plan={plan} place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
       <CautionIcon />{" "}
-      {t("canBeBent2", {
-        detail: cautions.length === 1 ? t("oneCaution") : t("cautions", { cautions: cautions.length }),
+      {t("verdict.with_cautions", {
+        detail:
+          cautions.length === 1
+            ? t("verdict.one_caution")
+            : t("verdict.cautions", { cautions: cautions.length }),
       })}
     </Touch>
   );
@@ -181,15 +188,17 @@ const firstOf = (plan: Plan, is: (finding: Finding) => boolean): string =>
 
 function stillToMeasure(plan: Plan): string {
   const count = plan.findings.filter(isToMeasure).length;
-  return t("stillToMeasure", { detail: count === 1 ? t("oneFigure") : t("figures", { number: count }) });
+  return t("verdict.to_measure", {
+    detail: count === 1 ? t("verdict.one_figure") : t("verdict.figures", { number: count }),
+  });
 }
 
 function stopWords(plan: Plan): string {
   const place = firstOf(plan, stops);
-  if (!place) return t("notFinishedYet");
+  if (!place) return t("verdict.unfinished");
   const step = stepOf(place);
-  if (step !== null) return t("stopsAtStep", { step: step + 1 });
-  return placed(plan.findings, "end").length ? t("stopsAtTheEnd") : t("cannotBeLaidOutYet");
+  if (step !== null) return t("verdict.stops_at_step", { step: step + 1 });
+  return placed(plan.findings, "end").length ? t("verdict.stops_at_end") : t("verdict.not_laid_out");
 }
 
 interface FactProps {

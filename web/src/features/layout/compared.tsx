@@ -13,7 +13,7 @@ export function Compared({ mine, theirs, names }: Props) {
   const rows = useCompared(mine, theirs).data;
   if (!rows) return null;
   const differing = rows.filter((row) => !row.same);
-  if (!differing.length) return <p className="text-soft">{t("bothReadTheSame")}</p>;
+  if (!differing.length) return <p className="text-soft">{t("compare.same")}</p>;
   return (
     <table className="w-full max-w-4xl table-fixed border-collapse text-left">
       <thead>

@@ -24,11 +24,12 @@ export function HistoryPanel() {
             className={`flex min-h-12 w-full items-center gap-3 px-3 text-left hover:bg-tint ${version === line.version ? "bg-tint/60" : ""}`}
           >
             <span>
-              <strong>{line.saved_by}</strong> {at === 0 && <span className="text-soft">{t("newest")}</span>}
+              <strong>{line.saved_by}</strong>{" "}
+              {at === 0 && <span className="text-soft">{t("history.newest")}</span>}
               <br />
               <span className="tape text-[15px] text-soft">{when(line)}</span>
             </span>
-            <span className="tape ml-auto text-soft">{t("save", { version: line.version })}</span>
+            <span className="tape ml-auto text-soft">{t("history.save", { version: line.version })}</span>
           </button>
           {version === line.version && <Version version={line.version} />}
         </li>
@@ -46,11 +47,11 @@ function Version({ version }: { version: number }) {
       <Compared
         mine={draft.document}
         theirs={revision.document}
-        names={[t("now2"), t("save2", { version })]}
+        names={[t("compare.now"), t("history.save_title", { version })]}
       />
       {mayWrite && !same(draft.document, revision.document) && (
         <Button look="main" onClick={() => edit(revision.document, "")}>
-          {t("bringThisBack")}
+          {t("history.restore")}
         </Button>
       )}
     </div>

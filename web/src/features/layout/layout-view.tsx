@@ -45,7 +45,7 @@ export function LayoutView() {
       <div className="flex min-w-0 flex-1 flex-col max-lg:contents">
         {planError && (
           <div className="border-b border-line bg-paper px-4 py-2 max-lg:order-2">
-            <Notice severity="caution">{t("whatYouTypeIsKept", { planError })}</Notice>
+            <Notice severity="caution">{t("plan.kept", { planError })}</Notice>
           </div>
         )}
         {plan ? <Picture plan={plan} rack={rack} /> : <PictureToCome />}

@@ -36,7 +36,7 @@ export function RunPage() {
       <Shell title={t("run")}>
         <main className="p-8">
           <Notice severity="stop">
-            {t("thisRunCannotBeOpened", { message: run.error.message })} <Link to="/">{t("allJobs")}</Link>
+            {t("open.failed", { message: run.error.message })} <Link to="/">{t("open.all_jobs")}</Link>
           </Notice>
         </main>
       </Shell>
@@ -86,11 +86,11 @@ function OpenRun({ run }: { run: Run }) {
   const marks = useMemo((): LaidContext => ({ laid, setLaid, judged, setJudged }), [laid, judged]);
   return (
     <Shell
-      title={t("layoutOf", { document: draft.document.name || t("run") })}
+      title={t("title", { document: draft.document.name || t("run") })}
       trail={
         <>
           <span className="max-sm:hidden">{run.job_name} / </span>
-          <strong className="text-ink">{draft.document.name || t("runWithoutAName")}</strong>
+          <strong className="text-ink">{draft.document.name || t("run.unnamed")}</strong>
         </>
       }
       tabs={runTabs(run.id, run.job_id)}
@@ -100,7 +100,7 @@ function OpenRun({ run }: { run: Run }) {
       {draft.told && draft.told.by !== me.data?.name && <ChangedByOther told={draft.told} send={send} />}
       {draft.saving === "refused" && (
         <div className="border-b border-stop bg-paper px-4 py-2">
-          <Notice severity="stop">{t("notSavedWhatYouTyped", { refusal: draft.refusal })}</Notice>
+          <Notice severity="stop">{t("save.refused", { refusal: draft.refusal })}</Notice>
         </div>
       )}
       {run.rack && <FollowsLead place={run.rack} />}
@@ -165,11 +165,11 @@ function FollowsLead({ place }: { place: NonNullable<Run["rack"]> }) {
   return (
     <div className="border-b border-line bg-paper px-4 py-2">
       <Notice severity="note">
-        {t("thisIsPipeOfA", { place: place.number })}{" "}
+        {t("racked.which", { place: place.number })}{" "}
         <Link to={`/runs/${place.lead_id}`} className="font-semibold underline">
-          {place.lead_name || t("itsLead")}
+          {place.lead_name || t("racked.lead")}
         </Link>
-        {t("changeItThereOrLet")}
+        {t("racked.change_there")}
       </Notice>
     </div>
   );
@@ -203,17 +203,17 @@ function useFollowing(run: Run, draft: Draft, send: (event: DraftEvent) => void)
 function ChangedByOther({ told, send }: { told: Told; send: (event: DraftEvent) => void }) {
   return (
     <section
-      aria-label={t("changedByOther")}
+      aria-label={t("versions.other")}
       className="flex flex-wrap items-start gap-x-3 border-b border-line bg-paper px-4 py-1.5"
     >
       <details className="min-w-0 flex-1">
         <summary className="min-h-9 cursor-pointer py-1.5">
-          <strong>{t("changedThisRun", { saved_by: told.by })}</strong>{" "}
-          <span className="underline">{t("whatChanged")}</span>
+          <strong>{t("versions.changed_by", { saved_by: told.by })}</strong>{" "}
+          <span className="underline">{t("versions.what")}</span>
         </summary>
-        <Compared mine={told.before} theirs={told.after} names={[t("before"), t("now2")]} />
+        <Compared mine={told.before} theirs={told.after} names={[t("compare.before"), t("compare.now")]} />
       </details>
-      <Button onClick={() => send({ type: "seen" })}>{t("ok")}</Button>
+      <Button onClick={() => send({ type: "seen" })}>{t("versions.ok")}</Button>
     </section>
   );
 }
@@ -222,38 +222,39 @@ function ChangedByOther({ told, send }: { told: Told; send: (event: DraftEvent) 
 function Stale({ draft, theirs, send }: { draft: Draft; theirs: Run; send: (event: DraftEvent) => void }) {
   return (
     <section
-      aria-label={t("twoVersions")}
+      aria-label={t("versions.title")}
       className="flex flex-col gap-2 border-b-2 border-caution bg-paper px-4 py-2"
     >
       <div className="flex flex-wrap items-center gap-3">
         <Notice severity="caution">
-          <strong>{t("changedThisRun", { saved_by: theirs.saved_by })}</strong> {t("whatYouTypedIsHere")}
+          <strong>{t("versions.changed_by", { saved_by: theirs.saved_by })}</strong>{" "}
+          {t("versions.still_here")}
         </Notice>
         <span className="ml-auto flex gap-2">
           <Button onClick={() => send({ type: "take theirs" })}>
-            {t("useTheirs", { saved_by: theirs.saved_by })}
+            {t("versions.use_theirs", { saved_by: theirs.saved_by })}
           </Button>
           <Button look="main" onClick={() => send({ type: "keep mine" })}>
-            {t("keepMine")}
+            {t("versions.keep_mine")}
           </Button>
         </span>
       </div>
       <Compared
         mine={settledBy(draft, theirs, "mine")}
         theirs={settledBy(draft, theirs, "theirs")}
-        names={[t("yours"), `${theirs.saved_by}’s`]}
+        names={[t("versions.mine"), `${theirs.saved_by}’s`]}
       />
     </section>
   );
 }
 
 const STATES: Record<Saving, string> = {
-  saved: t("saved"),
-  unsaved: t("saving"),
-  saving: t("saving"),
-  unreachable: t("noServerKeptHere"),
-  stale: t("notSaved"),
-  refused: t("notSaved"),
+  saved: t("save.saved"),
+  unsaved: t("save.saving"),
+  saving: t("save.saving"),
+  unreachable: t("save.unreachable"),
+  stale: t("save.not_saved"),
+  refused: t("save.not_saved"),
 };
 
 const SAID_FOR = 2500;
@@ -279,7 +280,7 @@ function SavingState({ saving }: { saving: Saving }) {
     <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
       {saving === "saved" && <GoodIcon width={18} height={18} className="text-good" />}
       <span className={saving === "saved" ? "max-sm:sr-only" : ""}>{STATES[saving]}</span>
-      {asked > 0 && saving === "saved" && t("allOfItAsYou")}
+      {asked > 0 && saving === "saved" && t("save.as_you_type")}
     </span>
   );
 }

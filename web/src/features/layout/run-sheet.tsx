@@ -13,7 +13,15 @@ import { FlatPicture } from "./picture/picture-flat";
 import { usePlanned, useWork } from "./run-context";
 
 const PAPER = { width: 700, height: 300 };
-const HEADINGS = [t("order"), t("bend"), t("mark"), t("onThe2"), t("hook2"), t("bendTo"), t("dial")];
+const HEADINGS = [
+  t("sheet.order"),
+  t("card.bend"),
+  t("card.mark"),
+  t("sheet.reference"),
+  t("sheet.hook"),
+  t("sheet.bend_to"),
+  t("sheet.dial"),
+];
 /** What is written over the picture stands on the paper's white. */
 const PAPER_WHITE = { "--sheet": "#fff" } as CSSProperties;
 const nothing = () => undefined;
@@ -30,10 +38,10 @@ export function RunSheet() {
     <main className="mx-auto w-full max-w-[56rem] px-4 py-5 print:max-w-none print:p-0">
       <div className="mb-3 flex items-center gap-3 print:hidden">
         <Link to="../layout" className="underline">
-          {t("backToLayout")}
+          {t("sheet.back")}
         </Link>
         <Button look="main" className="ml-auto min-h-11" onClick={() => window.print()}>
-          <PrintIcon /> {t("print")}
+          <PrintIcon /> {t("sheet.print")}
         </Button>
       </div>
       <div
@@ -43,7 +51,7 @@ export function RunSheet() {
       >
         <h1 className="text-2xl font-bold">{draft.document.name || name}</h1>
         <p className="text-sm">
-          {t("runSheetOf", { job: run.job_name, version: saved.version, saved_by: saved.saved_by })},{" "}
+          {t("sheet.of", { job: run.job_name, version: saved.version, saved_by: saved.saved_by })},{" "}
           {timeOf(saved.saved_at)}
         </p>
         {plan?.picture && (
@@ -69,7 +77,7 @@ export function RunSheet() {
         {bench?.data?.sticks.map((stick) => (
           <Stick key={stick.sheet.piece} stick={stick} />
         ))}
-        <p className="mt-3 text-[13px]">{t("limitsDecide")}</p>
+        <p className="mt-3 text-[13px]">{t("sheet.cautions")}</p>
       </div>
     </main>
   );
@@ -79,13 +87,13 @@ function Stick({ stick: { sheet, used, shoe } }: { stick: StickAtBench }) {
   return (
     <section className="mt-3 break-inside-avoid border-t border-black pt-2">
       <h2 className="tape flex flex-wrap items-center gap-x-2 text-lg font-bold">
-        {t("piece", { piece: sheet.piece })}
-        <EndMark end="A" size={18} /> <span className="font-normal">{sheet.end_a}</span> {t("cut")}{" "}
+        {t("sticks.piece", { piece: sheet.piece })}
+        <EndMark end="A" size={18} /> <span className="font-normal">{sheet.end_a}</span> {t("sticks.cut")}{" "}
         {sheet.cut.reads}
         <EndMark end="B" size={18} /> <span className="font-normal">{sheet.end_b}</span>
       </h2>
       <p className="tape text-sm">
-        {t("shoeFigures", { shoe: shoe.name, deduct: used.deduct.reads, gain: used.gain.reads })}
+        {t("sheet.shoe", { shoe: shoe.name, deduct: used.deduct.reads, gain: used.gain.reads })}
       </p>
       <StickStrip
         piece={{ number: sheet.piece, length: sheet.cut, bends: sheet.bends }}

@@ -18,7 +18,7 @@ import { placed, readAt, usePlanned, useWork } from "./run-context";
 import { Findings } from "./steps/findings";
 
 const TYPICAL = "typical";
-const OWN = t("ownFigures");
+const OWN = t("shoe.own");
 
 /** What the run is made of and what it is bent on. */
 export function RunSettings() {
@@ -43,7 +43,7 @@ export function RunSettings() {
   ].flatMap((place) => placed(plan?.findings, place).filter((finding) => finding.severity !== "note"));
   return (
     <section
-      aria-label={t("pipeAndShoe")}
+      aria-label={t("settings.title")}
       className="border-b border-line px-3 py-2 text-base leading-9 text-soft"
     >
       <Pattern
@@ -51,7 +51,7 @@ export function RunSettings() {
         slots={{
           name: (
             <NameField
-              label={t("runName")}
+              label={t("settings.name")}
               value={document.name ?? ""}
               disabled={!mayWrite}
               onChange={(name) => edit({ ...document, name }, "name")}
@@ -59,7 +59,7 @@ export function RunSettings() {
           ),
           size: (
             <Select
-              label={t("tradeSize")}
+              label={t("settings.size")}
               value={document.trade_size}
               choices={TRADE_SIZES}
               disabled={!mayWrite}
@@ -68,7 +68,7 @@ export function RunSettings() {
           ),
           material: (
             <Select
-              label={t("material")}
+              label={t("settings.material")}
               value={document.material ?? "EMT"}
               choices={MATERIALS}
               disabled={!mayWrite}
@@ -79,7 +79,7 @@ export function RunSettings() {
           figures: <ShoeFields />,
           tape: (
             <Select
-              label={t("tapeRounding")}
+              label={t("settings.tape")}
               value={document.tape ?? "1/16"}
               choices={TAPES}
               disabled={!mayWrite}
@@ -88,7 +88,7 @@ export function RunSettings() {
           ),
           readings: (
             <Select
-              label={t("readings")}
+              label={t("settings.readings")}
               value={document.feet ? "feet" : "inches"}
               choices={READINGS}
               disabled={!mayWrite}
@@ -107,7 +107,7 @@ export function RunSettings() {
 
 const STICK = "120";
 const STICK_METRIC = "3048";
-const PIPE_LABELS = { coupling_gap: t("aCouplingTakes"), longest_piece: t("longestPiece") } as const;
+const PIPE_LABELS = { coupling_gap: t("settings.gap"), longest_piece: t("settings.longest") } as const;
 
 /** What a coupling takes and how long pieces may be: there when asked for, or where they are not as usual. */
 function PipeFields() {
@@ -121,7 +121,7 @@ function PipeFields() {
   if (!open && isUsual)
     return (
       <Button look="quiet" onClick={() => setOpen(true)}>
-        {t("couplings")}
+        {t("settings.couplings")}
       </Button>
     );
   return (
@@ -129,7 +129,7 @@ function PipeFields() {
       sentence={t("settings.fittings")}
       slots={{
         joint: <JointSelect />,
-        coupling: <Term meaning={clauseWord("term.coupling.meaning") ?? ""}>{t("coupling2")}</Term>,
+        coupling: <Term meaning={clauseWord("term.coupling.meaning") ?? ""}>{t("settings.coupling")}</Term>,
         gap: <PipeField place="coupling_gap" whenNone={plan?.coupling_gap.reads ?? "0"} />,
         longest: <PipeField place="longest_piece" whenNone={usual(STICK, STICK_METRIC, document.tape)} />,
       }}
@@ -145,7 +145,7 @@ function JointSelect() {
   const chosen = choices.find((one) => one.value === document.joints) ?? choices[0];
   return (
     <Select
-      label={t("fittings")}
+      label={t("settings.joint")}
       value={chosen?.value ?? "set-screw"}
       choices={choices}
       disabled={!mayWrite}
@@ -182,14 +182,14 @@ function OldFigures() {
   if (!own || !plan?.shoe || sameFigures(own, plan.shoe, document)) return null;
   return (
     <Notice severity="caution">
-      {t("thisRunHasOtherFigures", {
+      {t("shoe.changed", {
         own: own.name,
         deduct: own.used.deduct.reads,
         gain: own.used.gain.reads,
       })}{" "}
       {mayWrite && (
         <Button className="my-1" onClick={() => edit({ ...document, shoe: own.figures }, "")}>
-          {t("useTheShoesFigures")}
+          {t("shoe.use_current")}
         </Button>
       )}
     </Notice>
@@ -207,10 +207,10 @@ function Uncalibrated() {
   const better = fittingShoe(shoes.data ?? [], document);
   return (
     <Notice severity="caution">
-      {t("marksCanBeOffOn", { says })}{" "}
+      {t("shoe.uncalibrated", { says })}{" "}
       {mayWrite && better?.calibrated_at && (
         <Button className="my-1" onClick={() => edit({ ...document, shoe: better.figures }, "")}>
-          {t("bendItOn", { better: better.name })}
+          {t("shoe.bend_on", { better: better.name })}
         </Button>
       )}
     </Notice>
@@ -237,7 +237,7 @@ function ShoeSelect() {
   const own = shoeOf(fitting, document);
   const choices = [
     ...shoeChoices(fitting),
-    { value: TYPICAL, label: t("aTypicalShoe") },
+    { value: TYPICAL, label: t("shoe.typical") },
     { value: OWN, label: (!own && document.shoe?.name) || OWN },
   ];
   const value = !document.shoe ? TYPICAL : (own?.name ?? OWN);
@@ -267,7 +267,7 @@ function ShoeFields() {
   if (!shoe) {
     return plan?.shoe ? (
       <span className="tape">
-        {t("deductGain", { deduct: plan.shoe.deduct.reads, gain: plan.shoe.gain.reads })}
+        {t("shoe.typical_figures", { deduct: plan.shoe.deduct.reads, gain: plan.shoe.gain.reads })}
       </span>
     ) : null;
   }

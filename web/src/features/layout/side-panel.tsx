@@ -14,12 +14,12 @@ const NotePanel = lazy(() =>
 );
 
 const TITLES = {
-  note: t("fieldNote"),
-  step: t("otherWaysAndTheSums"),
-  rack: t("rackOfPipes"),
-  marks: t("checkMyMarks"),
-  history: t("history"),
-  about: t("aboutThisRun"),
+  note: t("panel.note"),
+  step: t("panel.ways"),
+  rack: t("panel.rack"),
+  marks: t("panel.marks"),
+  history: t("panel.history"),
+  about: t("panel.about"),
 };
 
 /** What lies open beside the list. */
@@ -58,14 +58,14 @@ export function SidePanel() {
         <Button
           look="quiet"
           className="ml-auto"
-          aria-label={t("close", { panel: TITLES[side] })}
+          aria-label={t("panel.close", { panel: TITLES[side] })}
           onClick={close}
         >
           <RemoveIcon />
         </Button>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <Suspense fallback={<p className="p-3 text-soft">{t("opening")}</p>}>{panels[side]}</Suspense>
+        <Suspense fallback={<p className="p-3 text-soft">{t("picture.opening")}</p>}>{panels[side]}</Suspense>
       </div>
     </section>
   );

@@ -22,7 +22,7 @@ export function Sticks({ plan }: { plan: Plan }) {
   return (
     <div className="min-h-0 max-lg:order-5">
       <p className="bg-sheet px-4 pt-2 text-soft">
-        {t("asTheyWereAtWhen", { time: timeOf(last.current.at) })}
+        {t("sticks.as_they_were", { time: timeOf(last.current.at) })}
       </p>
       <div inert className="opacity-50 grayscale">
         <Pieces plan={last.current.plan} />
@@ -49,15 +49,15 @@ function Pieces({ plan }: { plan: Plan }) {
   const longest = Math.max(STICK, ...plan.pieces.map((piece) => piece.length.inches));
   return (
     <section
-      aria-label={t("sticks")}
+      aria-label={t("sticks.title")}
       className="relative flex max-h-[46dvh] shrink-0 flex-col bg-sheet max-lg:order-5 max-lg:max-h-none"
     >
-      {plan.pieces.length === 0 && <p className="px-4 py-3 text-soft">{t("thePencilMarksWillStand")}</p>}
+      {plan.pieces.length === 0 && <p className="px-4 py-3 text-soft">{t("sticks.none")}</p>}
       {plan.pieces.length > 0 && (
         <div className="absolute top-1 right-3 z-10 flex rounded-md bg-sheet/80">
           <Button
             look="quiet"
-            aria-label={t("smaller")}
+            aria-label={t("sticks.smaller")}
             disabled={zoom === 0}
             onClick={() => setZoom(zoom - 1)}
           >
@@ -66,7 +66,7 @@ function Pieces({ plan }: { plan: Plan }) {
           <span className="tape self-center text-[15px] text-soft">×{factor}</span>
           <Button
             look="quiet"
-            aria-label={t("larger")}
+            aria-label={t("sticks.larger")}
             disabled={zoom === ZOOMS.length - 1}
             onClick={() => setZoom(zoom + 1)}
           >
@@ -79,7 +79,7 @@ function Pieces({ plan }: { plan: Plan }) {
         {...pull}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached with the keyboard
         tabIndex={0}
-        aria-label={t("piecesPulledAlong")}
+        aria-label={t("sticks.drag")}
         className="min-h-0 overflow-auto px-4 pt-2 pb-2"
       >
         {size.width > 0 &&
@@ -106,15 +106,15 @@ function Pieces({ plan }: { plan: Plan }) {
 function Caption({ piece, hold }: { piece: PlannedPiece; hold: CouplingHold | undefined }) {
   return (
     <figcaption className="sticky left-0 flex w-fit max-w-[calc(100%-7rem)] flex-wrap items-center gap-x-2 text-base text-soft">
-      <strong className="text-ink">{t("piece", { piece: piece.number })}</strong>
+      <strong className="text-ink">{t("sticks.piece", { piece: piece.number })}</strong>
       <EndMark end="A" size={22} /> {piece.end_a}
       <span className="tape">
-        {t("cut")} <strong className="text-ink">{piece.length.reads}</strong>
+        {t("sticks.cut")} <strong className="text-ink">{piece.length.reads}</strong>
       </span>
       <EndMark end="B" size={22} /> {piece.end_b}
       {hold?.pinned && (
         <Button look="quiet" className="min-h-9" onClick={hold.onLetGo}>
-          {t("heldThereLetItGo")}
+          {t("sticks.held")}
         </Button>
       )}
     </figcaption>

@@ -6,11 +6,11 @@ import { t } from "@/words/layout";
 import { type Side, useFocus, useMarksCheck, useWork } from "./run-context";
 
 const SIDES: { side: Exclude<Side, null>; says: string; name?: string }[] = [
-  { side: "note", says: t("note"), name: t("fieldNote") },
-  { side: "rack", says: t("parallel"), name: t("rack") },
-  { side: "marks", says: t("marks"), name: "Check marks" },
-  { side: "history", says: t("history") },
-  { side: "about", says: t("about") },
+  { side: "note", says: t("about.note"), name: t("panel.note") },
+  { side: "rack", says: t("tool.parallel"), name: t("tool.rack") },
+  { side: "marks", says: t("tool.marks"), name: "Check marks" },
+  { side: "history", says: t("panel.history") },
+  { side: "about", says: t("tool.about") },
 ];
 
 /** Over the list: what else can be opened beside it, undo and redo. */
@@ -38,7 +38,7 @@ export function Toolbar() {
 
   return (
     <div className="flex flex-wrap items-center gap-x-0.5 border-b border-line px-1.5 py-1">
-      <h1 className="sr-only">{t("layout")}</h1>
+      <h1 className="sr-only">{t("tool.layout")}</h1>
       {SIDES.map((one) => (
         <Button
           key={one.side}
@@ -53,8 +53,8 @@ export function Toolbar() {
       ))}
       <Link
         to="../sheet"
-        aria-label={t("runSheet")}
-        title={t("runSheet")}
+        aria-label={t("sheet.title")}
+        title={t("sheet.title")}
         className="ml-auto inline-flex min-h-9 items-center rounded-md px-1 text-soft hover:bg-well hover:text-ink"
       >
         <PrintIcon />
@@ -64,7 +64,7 @@ export function Toolbar() {
           <Button
             look="quiet"
             className="px-1!"
-            aria-label={t("undo")}
+            aria-label={t("tool.undo")}
             disabled={!draft.past.length}
             onClick={() => send({ type: "undo" })}
           >
@@ -73,7 +73,7 @@ export function Toolbar() {
           <Button
             look="quiet"
             className="px-1!"
-            aria-label={t("redo")}
+            aria-label={t("tool.redo")}
             disabled={!draft.future.length}
             onClick={() => send({ type: "redo" })}
           >
@@ -81,7 +81,7 @@ export function Toolbar() {
           </Button>
         </span>
       ) : (
-        <span className="w-full text-[15px] text-soft">{t("youMayLookNotChange")}</span>
+        <span className="w-full text-[15px] text-soft">{t("tool.view_only")}</span>
       )}
     </div>
   );

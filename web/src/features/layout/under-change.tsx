@@ -21,25 +21,25 @@ export function UnderChange({ run, document }: { run: Run; document: RunDocument
   if (!lines.length) return null;
   const begun = lines.find((one) => one.begun);
   return (
-    <section aria-label={t("alreadyWorkedOn")} className="border-b border-caution bg-paper px-4 py-2">
+    <section aria-label={t("under.title")} className="border-b border-caution bg-paper px-4 py-2">
       <Notice severity="caution">
         {lines.map((one) => (
           <span key={one.piece} className="tape block">
             {one.says}
           </span>
         ))}
-        {begun && <span className="block">{t("theBenchKeepsIt")}</span>}
+        {begun && <span className="block">{t("under.bench_keeps")}</span>}
         <span className="flex flex-wrap gap-x-4">
           {begun && (
             <Link to={`/runs/${run.id}/bench/${begun.piece}`} className={LINK}>
-              {t("keepOrStartAnother")}
+              {t("under.bent")}
             </Link>
           )}
           <Link to={`/jobs/${run.job_id}/stock`} className={LINK}>
-            {t(begun ? "useItElsewhere" : "planItAgain")}
+            {t(begun ? "under.cut" : "under.reserved")}
           </Link>
           <Link to={`?${withHistory(search)}`} className={LINK}>
-            {t("goBackInHistory")}
+            {t("under.go_back")}
           </Link>
         </span>
       </Notice>

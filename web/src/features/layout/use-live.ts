@@ -32,7 +32,7 @@ export function useLive<Got>(
       new LatestOnly<RunDocument, Got>(question, (_, { got, error }) => {
         // What did not change keeps its identity, so that what shows it need not be drawn anew.
         if (got) return setLive((last) => ({ got: replaceEqualDeep(last.got, got), error: "" }));
-        setLive((last) => ({ ...last, error: error instanceof Error ? error.message : t("noPlanCame") }));
+        setLive((last) => ({ ...last, error: error instanceof Error ? error.message : t("plan.none") }));
         if (!(error instanceof ApiError) || error.status === 0 || error.status >= 500)
           setTimeout(() => setAttempt((count) => count + 1), PAUSE_BEFORE_RETRY);
       }),

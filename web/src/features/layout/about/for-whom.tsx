@@ -19,16 +19,19 @@ export function ForWhom({ runId, assigned, mayWrite }: Props) {
   const people = usePeople().data?.members ?? [];
   const chosen = people.find((one) => one.user_id === assigned?.id);
   const choices = [
-    { value: NOBODY, label: t("whoeverHasTime") },
+    { value: NOBODY, label: t("about.unassigned") },
     ...people
       .filter((one) => one.role !== "viewer")
-      .map((one) => ({ value: String(one.id), label: one.me ? t("me", { name: one.name }) : one.name })),
+      .map((one) => ({
+        value: String(one.id),
+        label: one.me ? t("about.me", { name: one.name }) : one.name,
+      })),
   ];
   return (
     <section className="text-[17px]">
-      {t("itIsFor")}{" "}
+      {t("about.assigned")}{" "}
       <Select
-        label={t("forWhomItIs")}
+        label={t("about.assign_to")}
         value={chosen ? String(chosen.id) : NOBODY}
         choices={choices}
         disabled={!mayWrite || !people.length}

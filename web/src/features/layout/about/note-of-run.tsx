@@ -26,7 +26,7 @@ export function NoteOfRun({ runId, kept, mayWrite }: Props) {
   return (
     <section>
       <label htmlFor={id} className="block text-lg font-bold">
-        {t("note")}
+        {t("about.note")}
       </label>
       <textarea
         id={id}
@@ -43,7 +43,7 @@ export function NoteOfRun({ runId, kept, mayWrite }: Props) {
       )}
       {mayWrite && text.trim() !== was && (
         <Button look="main" disabled={write.isPending} onClick={() => keep(refused ? kept : was)}>
-          {refused ? t("keepMineOverIt") : t("keepTheNote")}
+          {refused ? t("about.keep_mine") : t("about.keep_note")}
         </Button>
       )}
     </section>

@@ -18,9 +18,9 @@ interface Props {
 /** Photos of where the run goes; sized down before they are sent. */
 export function Photos({ runId, photos, mayWrite }: Props) {
   return (
-    <section aria-label={t("photos")}>
-      <h3 className="text-lg font-bold">{t("photos")}</h3>
-      {photos.length === 0 && <p className="text-soft">{t("noneYet")}</p>}
+    <section aria-label={t("photos.title")}>
+      <h3 className="text-lg font-bold">{t("photos.title")}</h3>
+      {photos.length === 0 && <p className="text-soft">{t("photos.none")}</p>}
       <ul className="mt-1 flex flex-col gap-3">
         {photos.map((photo) => (
           <OnePhoto key={photo.id} runId={runId} photo={photo} mayWrite={mayWrite} />
@@ -43,7 +43,7 @@ function OnePhoto({ runId, photo, mayWrite }: { runId: number; photo: Photo; may
           height={photo.height}
           loading="lazy"
           className="h-auto w-full rounded-md border border-line"
-          alt={photo.says || t("photoBy", { by: photo.by })}
+          alt={photo.says || t("photos.by", { by: photo.by })}
         />
       </a>
       <p className="flex items-center gap-2 text-[15px]">
@@ -59,14 +59,14 @@ function OnePhoto({ runId, photo, mayWrite }: { runId: number; photo: Photo; may
               <Button
                 look="quiet"
                 className="ml-auto"
-                aria-label={t("takeOut", { says: photo.says || t("thisPhoto") })}
+                aria-label={t("photos.delete", { says: photo.says || t("photos.this") })}
               >
                 <RemoveIcon />
               </Button>
             }
-            title={t("takeThisPhotoOut")}
-            says={t("itIsGoneForGood")}
-            act={t("takeItOut")}
+            title={t("photos.delete_ask")}
+            says={t("photos.gone")}
+            act={t("photos.delete_it")}
             onAct={() => remove.mutate(photo.id)}
           />
         )}
@@ -91,7 +91,7 @@ function NewPhoto({ runId }: { runId: number }) {
   return (
     <div className="mt-3 flex flex-col gap-1.5">
       <label className="text-[15px] font-semibold">
-        {t("whatTheNextOneShows")}
+        {t("photos.next_shows")}
         <input
           className="mt-1 min-h-11 w-full rounded-md border border-line bg-paper px-2.5 font-normal"
           maxLength={120}
@@ -103,7 +103,7 @@ function NewPhoto({ runId }: { runId: number }) {
         htmlFor={id}
         className="inline-flex min-h-11 cursor-pointer items-center self-start rounded-md border border-line bg-paper px-3.5 font-medium focus-within:outline-2 hover:border-ink"
       >
-        {add.isPending ? t("sending") : t("addAPhoto")}
+        {add.isPending ? t("photos.sending") : t("photos.add")}
         <input
           id={id}
           type="file"
@@ -116,7 +116,7 @@ function NewPhoto({ runId }: { runId: number }) {
           }}
         />
       </label>
-      {unread && <Notice severity="stop">{t("thatFileIsNoPhoto")}</Notice>}
+      {unread && <Notice severity="stop">{t("photos.no_photo")}</Notice>}
       {add.error && <Notice severity="stop">{add.error.message}</Notice>}
     </div>
   );

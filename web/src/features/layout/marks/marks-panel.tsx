@@ -13,21 +13,21 @@ import { t } from "@/words/layout";
 import { asPlanned, bendsOf, given } from "./laid-marks";
 
 const TURNED = [
-  { value: "0", label: t("turnedAsPlanned") },
-  { value: "180", label: t("turnedHalfRound") },
-  { value: "90", label: t("aQuarterToTheLeft") },
-  { value: "-90", label: t("aQuarterToTheRight") },
+  { value: "0", label: t("marks.turned.planned") },
+  { value: "180", label: t("marks.turned.half") },
+  { value: "90", label: t("marks.turned.left") },
+  { value: "-90", label: t("marks.turned.right") },
 ];
-const CENTRE = { value: "centre", label: t("bendsCentre") };
+const CENTRE = { value: "centre", label: t("marks.centre") };
 const HOOKS = [
-  { value: "A" as const, label: t("hookTowardA") },
-  { value: "B" as const, label: t("hookTowardB") },
+  { value: "A" as const, label: t("marks.hook_a") },
+  { value: "B" as const, label: t("marks.hook_b") },
 ];
 
 /** Marks as somebody laid them: what pipe they make, and which mistake they look like. */
 export function MarksPanel() {
   const { plan } = usePlanned();
-  if (!plan?.makeable) return <p className="p-3 text-soft">{t("marksCanBeCheckedOnce")}</p>;
+  if (!plan?.makeable) return <p className="p-3 text-soft">{t("marks.not_yet")}</p>;
   return <LaidPanel plan={plan} />;
 }
 
@@ -49,25 +49,25 @@ function LaidPanel({ plan }: { plan: Plan }) {
   ];
   return (
     <div className="flex flex-col gap-1 pb-3">
-      <p className="px-3 pt-2 text-[15px] text-soft">{t("writeTheMarksThatAre")}</p>
+      <p className="px-3 pt-2 text-[15px] text-soft">{t("marks.intro")}</p>
       <div className="flex flex-col items-start gap-2 px-3 py-2" aria-live="polite">
         {checking.error && <Notice severity="stop">{checking.error.message}</Notice>}
         {judged && (
           <Notice severity={judged.right ? "note" : "stop"}>
             <strong>{judged.says}</strong>
-            {judged.step !== null && t("step2", { step: judged.step + 1 })}{" "}
-            {t("theFarEndWould", {
+            {judged.step !== null && t("marks.step", { step: judged.step + 1 })}{" "}
+            {t("marks.far_end", {
               detail:
                 judged.end_misses_by.inches < 1 / 32
-                  ? t("fit")
-                  : t("missBy", { end_misses_by: judged.end_misses_by.reads }),
+                  ? t("marks.fits")
+                  : t("marks.misses", { end_misses_by: judged.end_misses_by.reads }),
             })}
             {judged.passed.map((thing) => (
               <span key={thing.name + thing.clearance}>
                 {" "}
                 {thing.touches
-                  ? t("itWouldTouch", { thing: thing.name })
-                  : t("itWouldClearBy", { thing: thing.name, clearance: thing.clearance })}
+                  ? t("marks.touches", { thing: thing.name })
+                  : t("marks.clears", { thing: thing.name, clearance: thing.clearance })}
               </span>
             ))}
           </Notice>
@@ -79,11 +79,11 @@ function LaidPanel({ plan }: { plan: Plan }) {
               setCuts([]);
             }}
           >
-            {t("backToThePlannedMarks")}
+            {t("marks.reset")}
           </Button>
         )}
       </div>
-      <ol aria-label={t("marksLaid")} className="border-t border-line/60">
+      <ol aria-label={t("marks.list")} className="border-t border-line/60">
         {bendsOf(plan).map((bend, at) => {
           const mark = marks[bend.number];
           const told = judged?.marks[at];
@@ -97,7 +97,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                   slots={{
                     at: (
                       <TapeField
-                        label={t("bendMarkLaid", { bend: bend.number })}
+                        label={t("marks.at", { bend: bend.number })}
                         value={mark.at}
                         read={{
                           written: mark.at,
@@ -108,7 +108,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     ),
                     reference: (
                       <Select
-                        label={t("bendReference", { bend: bend.number })}
+                        label={t("marks.reference", { bend: bend.number })}
                         value={mark.reference}
                         choices={references}
                         onChoose={(reference) => set(bend.number, { reference })}
@@ -116,7 +116,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     ),
                     hook: (
                       <Select
-                        label={t("bendHook", { bend: bend.number })}
+                        label={t("marks.hook", { bend: bend.number })}
                         value={mark.hook}
                         choices={HOOKS}
                         onChoose={(hook) => set(bend.number, { hook })}
@@ -124,7 +124,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     ),
                     angle: (
                       <TapeField
-                        label={t("bendAngle", { bend: bend.number })}
+                        label={t("marks.angle", { bend: bend.number })}
                         value={mark.angle}
                         steps={ANGLES}
                         invalid={told !== undefined && Math.abs(told.angle_off) > 0.5}
@@ -133,7 +133,7 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     ),
                     turned: (
                       <Select
-                        label={t("bendTurned", { bend: bend.number })}
+                        label={t("marks.turned", { bend: bend.number })}
                         value={String(mark.turned)}
                         choices={TURNED}
                         onChoose={(turned) => set(bend.number, { turned: Number(turned) })}
@@ -150,7 +150,9 @@ function LaidPanel({ plan }: { plan: Plan }) {
                     )}
                     {told.off_reads}
                     {!told.right && (
-                      <span className="text-soft">{t("shouldBe", { should_be: told.should_be.reads })}</span>
+                      <span className="text-soft">
+                        {t("marks.should_be", { should_be: told.should_be.reads })}
+                      </span>
                     )}
                   </p>
                 )}
@@ -162,9 +164,9 @@ function LaidPanel({ plan }: { plan: Plan }) {
       <p className="px-3 text-[17px] leading-9">
         {plan.pieces.map((piece, at) => (
           <span key={piece.number} className="mr-3 inline-block">
-            {t("pieceCutTo", { piece: piece.number })}{" "}
+            {t("marks.cut_to", { piece: piece.number })}{" "}
             <TapeField
-              label={t("pieceCutTo2", { piece: piece.number })}
+              label={t("marks.cut_to.label", { piece: piece.number })}
               value={cuts[at] ?? piece.length.reads}
               read={{ written: piece.length.reads, inches: piece.length.inches }}
               onChange={(text) =>

@@ -94,15 +94,15 @@ export function NotePanel() {
         />
       )}
       <div className="flex flex-col gap-1.5 border-t border-line px-3 py-2 text-[15px]" aria-live="polite">
-        {error && <p className="text-stop">{t("whatYouWroteStaysHere", { error })}</p>}
+        {error && <p className="text-stop">{t("note.refused", { error })}</p>}
         {note?.faults.map((fault) => (
           <p key={`${fault.line} ${fault.words}`}>
-            <strong>{t("line", { line: fault.line, words: fault.words })}</strong> {fault.says}
+            <strong>{t("note.line", { line: fault.line, words: fault.words })}</strong> {fault.says}
           </p>
         ))}
-        <p className="text-soft">{t("aLineAStepPaste")}</p>
+        <p className="text-soft">{t("note.intro")}</p>
         <Button className="self-start" onClick={copy}>
-          {copied ? t("copied") : t("copyTheNote")}
+          {copied ? t("note.copied") : t("note.copy")}
         </Button>
       </div>
     </div>

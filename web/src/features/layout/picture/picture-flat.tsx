@@ -72,7 +72,7 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
       width={size.width}
       height={size.height}
       role="img"
-      aria-label={t("toScale", { plan: plan.name })}
+      aria-label={t("picture.to_scale", { plan: plan.name })}
       aria-description={runInWords(plan)}
     >
       <Hatch />
@@ -198,7 +198,7 @@ function MeasuredEnd({ at, from }: { at: Flat; from: Flat }) {
     <g stroke="var(--accent)" strokeWidth="2" fill="none">
       <line x1={from[0]} y1={from[1]} x2={at[0]} y2={at[1]} />
       <circle cx={at[0]} cy={at[1]} r="9" strokeDasharray="4 3" />
-      <title>{t("theEndBoxByIts")}</title>
+      <title>{t("picture.end_by_own")}</title>
     </g>
   );
 }
@@ -259,7 +259,7 @@ function Grid({ frame, size }: { frame: Frame; size: Size }) {
         fill="var(--soft)"
         fontSize="14"
       >
-        {t(isMetric ? "aSquareIsHalfAMetre" : "aSquareIsOneFoot")}
+        {t(isMetric ? "picture.square_half_metre" : "picture.square_foot")}
       </text>
     </g>
   );

@@ -34,7 +34,7 @@ export function SolidPicture(props: Props) {
         camera={{ fov: 28, near: 1, far: 6000 }}
         role="img"
         tabIndex={0}
-        aria-label={t("turnableArrowKeysWithShift", { plan: props.plan.name })}
+        aria-label={t("picture.turnable", { plan: props.plan.name })}
         aria-description={runInWords(props.plan)}
         onKeyDown={(event) => {
           if (event.key === "+" || event.key === "=") step(0.85);
@@ -53,7 +53,7 @@ export function SolidPicture(props: Props) {
         <Button
           look="quiet"
           className="min-h-11! min-w-11!"
-          aria-label={t("nearer")}
+          aria-label={t("picture.nearer")}
           onClick={() => step(0.8)}
         >
           +
@@ -61,7 +61,7 @@ export function SolidPicture(props: Props) {
         <Button
           look="quiet"
           className="min-h-11! min-w-11!"
-          aria-label={t("farther")}
+          aria-label={t("picture.farther")}
           onClick={() => step(1.25)}
         >
           −

@@ -58,11 +58,13 @@ const LINE = 22;
 const MOST_TRIES = 6;
 
 const labelOf = (thing: PictureThing): string =>
-  `${thing.name || t("inTheWay")}${thing.clearance && ` · ${passes(thing.clearance)}`}`;
+  `${thing.name || t("thing.unnamed")}${thing.clearance && ` · ${passes(thing.clearance)}`}`;
 
 /** How it is passed: so much clear of it, or so deep into it. */
 const passes = (clearance: string): string =>
-  clearance.startsWith("-") ? t("intoIt", { clearance: clearance.slice(1) }) : t("clear", { clearance });
+  clearance.startsWith("-")
+    ? t("thing.into", { clearance: clearance.slice(1) })
+    : t("thing.clear", { clearance });
 
 /** Where the things' names stand: beneath their bodies, clear of each other and of what is in the way. */
 export function thingLabels(things: PictureThing[], place: Place, inTheWay: Box[]): Box[] {
@@ -148,7 +150,7 @@ export function Fittings({ fittings, place, along, thick }: FittingsProps) {
       >
         <FittingShape kind={fitting.kind} thick={thick} seen={seen} />
         <title>
-          {fitting.kind === "pull_point" ? t("pullPoint", { fitting: fitting.name }) : fitting.kind}
+          {fitting.kind === "pull_point" ? t("picture.pull_point", { fitting: fitting.name }) : fitting.kind}
         </title>
       </g>
     );

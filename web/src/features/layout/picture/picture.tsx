@@ -14,10 +14,10 @@ const SolidPicture = lazy(() =>
 type Shown = Exclude<View, "aslant"> | "solid";
 
 const VIEWS: { value: Shown; label: string }[] = [
-  { value: "front", label: t("front") },
-  { value: "plan", label: t("fromAbove") },
-  { value: "side", label: t("fromTheRight") },
-  { value: "solid", label: t("turn") },
+  { value: "front", label: t("picture.front") },
+  { value: "plan", label: t("picture.above") },
+  { value: "side", label: t("picture.right") },
+  { value: "solid", label: t("picture.turn") },
 ];
 
 /** Whether this browser can draw what is turned; asked once. */
@@ -40,12 +40,12 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
   const common = { plan, rack, chosen, onChoose: choose, judged };
   return (
     <section
-      aria-label={t("picture")}
+      aria-label={t("picture.title")}
       className="relative min-h-64 flex-1 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[36dvh] max-lg:flex-none max-lg:border-b max-lg:border-line"
     >
       <div ref={ref} className="absolute inset-0">
         {picture && turned && (
-          <Suspense fallback={<p className="p-4 pt-16 text-soft">{t("opening")}</p>}>
+          <Suspense fallback={<p className="p-4 pt-16 text-soft">{t("picture.opening")}</p>}>
             <SolidPicture picture={picture} {...common} />
           </Suspense>
         )}
@@ -59,12 +59,10 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
         )}
       </div>
       <div className="absolute top-3 left-3">
-        <Segments label={t("view")} value={shown} choices={VIEWS} onChoose={setShown} />
+        <Segments label={t("picture.view")} value={shown} choices={VIEWS} onChoose={setShown} />
       </div>
       {shown === "solid" && !turned && (
-        <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">
-          {t("thisBrowserCannotTurnThe")}
-        </p>
+        <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">{t("picture.cannot_turn")}</p>
       )}
     </section>
   );

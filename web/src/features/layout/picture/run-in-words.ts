@@ -4,19 +4,24 @@ import { t } from "@/words/layout";
 
 /** What a picture of a run shows, for those who hear it: from where to where, each bend on the way, each piece. */
 export function runInWords({ picture, bends, pieces, developed_length }: Plan): string {
-  const named = (name: string | undefined) => name || t("aBoxWithoutAName");
+  const named = (name: string | undefined) => name || t("picture.box_unnamed");
   const way = bends.map((bend) =>
-    t("bendOfFrom", { bend: bend.number, angle_reads: bend.angle_reads, start: bend.start.reads }),
+    t("words.bend", { bend: bend.number, angle_reads: bend.angle_reads, start: bend.start.reads }),
   );
   return [
-    t("theRunGoesFromTo", {
+    t("words.run", {
       start: named(picture?.start.name),
       end: named(picture?.end?.name),
       bends: things(bends.length, "bend"),
     }),
-    ...(way.length ? [t("alongThePipe", { way: way.join(", ") })] : []),
+    ...(way.length ? [t("words.along", { way: way.join(", ") })] : []),
     ...(developed_length
-      ? [t("ofPipeIn", { developed_length: developed_length.reads, pieces: things(pieces.length, "piece") })]
+      ? [
+          t("words.length", {
+            developed_length: developed_length.reads,
+            pieces: things(pieces.length, "piece"),
+          }),
+        ]
       : []),
   ].join("; ");
 }

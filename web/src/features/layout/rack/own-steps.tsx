@@ -29,7 +29,7 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
   const leaves = pipe.leaves ?? 0;
   const steps = pipe.steps ?? [];
   const end = pipe.end ?? ({ at: "" } as End);
-  const called = t("pipe", { at: at + 2 });
+  const called = t("own.pipe", { at: at + 2 });
   const set = (next: Step[], field = "") => onChange({ steps: next }, field && `steps.${field}`);
   const add = (kind: Step["kind"]) => {
     const walked = [...document.steps.slice(0, leaves), ...steps];
@@ -37,7 +37,7 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
   };
   return (
     <section
-      aria-label={t("onItsOwn", { called })}
+      aria-label={t("own.title", { called })}
       className="my-1 border-l-4 border-l-accent bg-tint/50 pl-2"
     >
       <LeavesAfter leaves={leaves} called={called} onChange={(next) => onChange({ leaves: next }, "")} />
@@ -61,8 +61,8 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
         <AddStep
           onAdd={add}
           trigger={
-            <Button look="quiet" className="px-0!" aria-label={t("addWhatItMeetsNext", { called })}>
-              <PlusIcon /> {t("addWhatItMeetsNext2")}
+            <Button look="quiet" className="px-0!" aria-label={t("own.add", { called })}>
+              <PlusIcon /> {t("own.add_short")}
             </Button>
           }
         />
@@ -97,10 +97,10 @@ interface LeavesProps {
 function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
   const { draft, mayWrite } = useWork();
   const choices = [
-    { value: "0", label: t("atTheStart") },
+    { value: "0", label: t("own.at_start") },
     ...draft.document.steps.map((step, index) => ({
       value: String(index + 1),
-      label: t("afterStep", { step: index + 1 }),
+      label: t("own.after_step", { step: index + 1 }),
       hint: kindWord(step.kind).toLowerCase(),
     })),
   ];
@@ -112,12 +112,12 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
         slots={{
           where: (
             <Select
-              label={t("leaves", { called })}
+              label={t("own.leaves", { called })}
               value={String(leaves)}
               choices={
                 known
                   ? choices
-                  : [...choices, { value: String(leaves), label: t("afterStep", { step: leaves }) }]
+                  : [...choices, { value: String(leaves), label: t("own.after_step", { step: leaves }) }]
               }
               disabled={!mayWrite}
               onChoose={(next) => onChange(Number(next))}
@@ -157,16 +157,16 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
         <Menu
           align="end"
           trigger={
-            <Button look="quiet" aria-label={t("more", { called })}>
+            <Button look="quiet" aria-label={t("step.more", { called })}>
               <MoreIcon />
             </Button>
           }
         >
           <MenuItem onSelect={() => onMove?.()} disabled={!onMove}>
-            {t("moveUp")}
+            {t("step.up")}
           </MenuItem>
           <MenuItem onSelect={onRemove}>
-            {t("removeThis", { kind: kindWord(step.kind).toLowerCase() })}
+            {t("step.remove", { kind: kindWord(step.kind).toLowerCase() })}
           </MenuItem>
         </Menu>
       )}

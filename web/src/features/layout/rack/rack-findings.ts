@@ -14,7 +14,7 @@ export function rackFindings(rack: RackPlan | undefined): Finding[] {
     }
   }
   const ofPipes = [...told.values()].map(({ finding, more }) =>
-    more ? { ...finding, says: t("soItIsWithMore", { says: finding.says, more }) } : finding,
+    more ? { ...finding, says: t("fix.with_more", { says: finding.says, more }) } : finding,
   );
   return [...rack.findings, ...ofPipes];
 }

@@ -29,7 +29,7 @@ function NoRack() {
   const [count, setCount] = useState(FIRST_COUNT);
   const beside = Number(count) - 1;
   const isCount = Number.isInteger(beside) && beside >= 1 && beside <= MOST_BESIDE;
-  if (!mayWrite) return <p className="p-3 text-soft">{t("thisRunHasNoPipes")}</p>;
+  if (!mayWrite) return <p className="p-3 text-soft">{t("rack.none")}</p>;
   return (
     <form
       className="p-3 text-[17px] leading-9"
@@ -40,21 +40,21 @@ function NoRack() {
     >
       <p>
         {t("run")}{" "}
-        <TapeField label={t("pipesSideBySide")} value={count} invalid={!isCount} onChange={setCount} />{" "}
-        {t("ofTheseSideBySide")}
+        <TapeField label={t("rack.how_many")} value={count} invalid={!isCount} onChange={setCount} />{" "}
+        {t("rack.side_by_side")}
       </p>
-      <p className="text-base leading-snug text-soft">{t("theyFollowThisRunThrough")}</p>
-      {!isCount && <p className="text-base text-stop">{t("aRackHas2To", { most: MOST_BESIDE + 1 })}</p>}
+      <p className="text-base leading-snug text-soft">{t("rack.what_it_does")}</p>
+      {!isCount && <p className="text-base text-stop">{t("rack.most", { most: MOST_BESIDE + 1 })}</p>}
       <Button look="main" type="submit" className="mt-2" disabled={!isCount}>
-        {t("makeTheRack")}
+        {t("rack.make")}
       </Button>
     </form>
   );
 }
 
 const SPACED_BY = [
-  { value: "spacing" as const, label: t("fromCentreToCentre") },
-  { value: "gap" as const, label: t("clearBetweenThem") },
+  { value: "spacing" as const, label: t("rack.by.spacing") },
+  { value: "gap" as const, label: t("rack.by.gap") },
 ];
 
 function RackOf({ rack }: { rack: PipeRack }) {
@@ -77,16 +77,16 @@ function RackOf({ rack }: { rack: PipeRack }) {
           to={`/runs/${run.id}/floor`}
           className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >
-          {t("layThemOutOnThe")}
+          {t("rack.to_floor")}
         </Link>
       </p>
       {mayWrite && (
         <div className="px-3 pb-2">
           <Confirm
-            trigger={<Button look="quiet">{t("runThisPipeAloneAgain")}</Button>}
-            title={t("takeTheRackAway")}
-            says={t("thePipesBesideThisRun")}
-            act={t("takeItAway")}
+            trigger={<Button look="quiet">{t("rack.alone")}</Button>}
+            title={t("rack.remove_ask")}
+            says={t("rack.remove_says")}
+            act={t("rack.remove")}
             onAct={() => edit({ ...document, rack: null }, "")}
           />
         </div>
@@ -105,15 +105,15 @@ function RackSentence({ rack, onChange }: SentenceProps) {
   const sides = sidesOf(draft.document.start.heading);
   const by = rack.gap === null || rack.gap === undefined ? "spacing" : "gap";
   const struts = [
-    { value: "none" as const, label: t("theirCentresInLine") },
+    { value: "none" as const, label: t("rack.strut.none") },
     ...sides
       .filter((side) => !areOneLine(side, rack.side))
       .map((side) => ({
         value: side,
         label:
           side === "in"
-            ? t("onAStrutBehindThem")
-            : t("onAStrutOfThem", { side: clauseWord(`direction.${side}`) ?? side }),
+            ? t("rack.strut.behind")
+            : t("rack.strut.side", { side: clauseWord(`direction.${side}`) ?? side }),
       })),
   ];
   const choose = (next: "gap" | "spacing") =>
@@ -126,7 +126,7 @@ function RackSentence({ rack, onChange }: SentenceProps) {
           count: rack.pipes.length + 1,
           side: (
             <Select
-              label={t("sideOnWhichTheyLie")}
+              label={t("rack.side")}
               value={rack.side}
               choices={HEADINGS.filter((one) => sides.includes(one.value))}
               disabled={!mayWrite}
@@ -136,7 +136,7 @@ function RackSentence({ rack, onChange }: SentenceProps) {
           length: <RackLength field={by} rack={rack} onChange={onChange} />,
           by: (
             <Select
-              label={t("spacedBy")}
+              label={t("rack.by")}
               value={by}
               choices={SPACED_BY}
               disabled={!mayWrite}
@@ -145,7 +145,7 @@ function RackSentence({ rack, onChange }: SentenceProps) {
           ),
           strut: (
             <Select
-              label={t("whatTheyRestOn")}
+              label={t("rack.strut")}
               value={rack.strut ?? "none"}
               choices={struts}
               disabled={!mayWrite}
@@ -167,7 +167,7 @@ function Usually({ rack, onChange }: SentenceProps) {
   if (!open && isUsual)
     return (
       <Button look="quiet" className="px-0!" onClick={() => setOpen(true)}>
-        {t("couplingsStruts")}
+        {t("rack.couplings_struts")}
       </Button>
     );
   return (
@@ -177,7 +177,7 @@ function Usually({ rack, onChange }: SentenceProps) {
         slots={{
           couplings: (
             <TapeField
-              label={t("couplingsApart")}
+              label={t("rack.stagger")}
               value={rack.stagger ?? "0"}
               disabled={!mayWrite}
               read={readAt(plan, "rack.stagger")}
@@ -186,7 +186,7 @@ function Usually({ rack, onChange }: SentenceProps) {
           ),
           struts: (
             <TapeField
-              label={t("strutsEvery")}
+              label={t("rack.supports")}
               value={(rack.supports as Written | null | undefined) ?? ""}
               disabled={!mayWrite}
               read={readAt(plan, "rack.supports")}
@@ -202,7 +202,7 @@ function Usually({ rack, onChange }: SentenceProps) {
 const areOneLine = (one: Heading, other: Heading): boolean =>
   ["up down", "left right", "in out"].some((line) => line.includes(one) && line.includes(other));
 
-const LABELS = { gap: t("gapBetweenThePipes"), spacing: t("spacingOfThePipes") };
+const LABELS = { gap: t("rack.gap"), spacing: t("rack.spacing") };
 
 function RackLength({ field, rack, onChange }: SentenceProps & { field: "gap" | "spacing" }) {
   const { mayWrite } = useWork();

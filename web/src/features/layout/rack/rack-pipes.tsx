@@ -27,12 +27,12 @@ interface Props {
 export function RackPipes({ rack, plan, findings, onChange }: Props) {
   const { draft, mayWrite } = useWork();
   return (
-    <ol aria-label={t("pipesOfTheRack")} className="flex flex-col">
+    <ol aria-label={t("rack.list")} className="flex flex-col">
       <li className="flex min-h-11 items-center gap-2 border-b border-line/60 px-3">
         <PipeNumber number={1} />
-        <strong className="min-w-0 truncate">{draft.document.name || t("thisRun")}</strong>
+        <strong className="min-w-0 truncate">{draft.document.name || t("rack.this_run")}</strong>
         <span className="tape text-soft">{draft.document.trade_size}</span>
-        <span className="ml-auto text-[15px] text-soft">{t("theLead")}</span>
+        <span className="ml-auto text-[15px] text-soft">{t("rack.lead")}</span>
       </li>
       {rack.pipes.map((pipe, at) => (
         <PipeRow
@@ -50,7 +50,7 @@ export function RackPipes({ rack, plan, findings, onChange }: Props) {
       {mayWrite && rack.pipes.length < MOST_BESIDE && (
         <li className="border-b border-line/60 px-2 py-1">
           <Button look="quiet" onClick={() => onChange(addPipe(rack))}>
-            <PlusIcon /> {t("oneMorePipe")}
+            <PlusIcon /> {t("rack.add_pipe")}
           </Button>
         </li>
       )}
@@ -99,14 +99,14 @@ function PipeRow({ pipe, at, rack, planned, findings, onChange }: RowProps) {
       <div className="flex min-h-11 flex-wrap items-center gap-x-2">
         <PipeNumber number={number} />
         <NameField
-          label={t("pipeName", { number })}
+          label={t("rack.pipe_name", { number })}
           value={pipe.name ?? ""}
-          placeholder={planned?.name ?? t("nameIt")}
+          placeholder={planned?.name ?? t("name.placeholder")}
           disabled={!mayWrite}
           onChange={(name) => set({ name })}
         />
         <Select
-          label={t("pipeTradeSize", { number })}
+          label={t("rack.pipe_size", { number })}
           value={pipe.trade_size ?? document.trade_size}
           choices={TRADE_SIZES}
           disabled={!mayWrite}
@@ -150,7 +150,7 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
   if (!open && isUsual)
     return mayWrite ? (
       <Button look="quiet" className="min-h-9! px-0! text-[15px]" onClick={() => setOpen(true)}>
-        {t("boxesMaterial")}
+        {t("rack.pipe_more")}
       </Button>
     ) : null;
   const length = (field: "starts" | "ends", label: string) => (
@@ -166,7 +166,7 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
     <NameField
       label={label}
       value={pipe[field] ?? ""}
-      placeholder={t("asTheLead")}
+      placeholder={t("rack.as_lead")}
       disabled={!mayWrite}
       onChange={(name) => onChange({ [field]: name })}
     />
@@ -174,7 +174,7 @@ function Ends({ pipe, number, material, onMaterial, onChange }: EndsProps) {
   return (
     <p className="text-base leading-8 text-soft">
       <Select
-        label={t("pipeMaterial", { number })}
+        label={t("rack.pipe_material", { number })}
         value={material}
         choices={MATERIALS}
         disabled={!mayWrite}
@@ -197,11 +197,15 @@ const isNothing = (value: Written | undefined): boolean => [undefined, "", "0", 
 
 function State({ planned }: { planned: RackedPipe | undefined }) {
   if (!planned) return null;
-  if (planned.free) return <span className="text-[15px]">{t("placeLeftFree")}</span>;
+  if (planned.free) return <span className="text-[15px]">{t("rack.state.free")}</span>;
   const cautions = (planned.findings ?? []).some((one) => !stops(one) && one.severity === "caution");
   const Icon = !planned.makeable ? StopIcon : cautions ? CautionIcon : GoodIcon;
   const color = !planned.makeable ? "text-stop" : cautions ? "text-caution" : "text-good";
-  const says = !planned.makeable ? t("cannotBeBentYet") : cautions ? t("canBeBentWithA") : t("canBeBent3");
+  const says = !planned.makeable
+    ? t("rack.state.not_yet")
+    : cautions
+      ? t("rack.state.caution")
+      : t("rack.state.good");
   return (
     <span className="tape flex items-center gap-1 text-[15px] text-soft">
       {planned.developed_length?.reads}
@@ -219,19 +223,19 @@ function PipeMenu({ pipe, at, rack, onChange }: Omit<RowProps, "planned" | "find
     <Menu
       align="end"
       trigger={
-        <Button look="quiet" aria-label={t("pipeMore", { number })}>
+        <Button look="quiet" aria-label={t("rack.pipe_menu", { number })}>
           <MoreIcon />
         </Button>
       }
     >
       <MenuItem onSelect={() => onChange(movePipe(rack, at, at - 1))} disabled={at === 0}>
-        {t("moveTowardTheLead")}
+        {t("rack.nearer")}
       </MenuItem>
       <MenuItem onSelect={() => onChange(movePipe(rack, at, at + 1))} disabled={at === rack.pipes.length - 1}>
-        {t("moveAwayFromTheLead")}
+        {t("rack.farther")}
       </MenuItem>
       <MenuItem onSelect={() => onChange(setPipe(rack, at, { left_out: !pipe.left_out }))}>
-        {pipe.left_out ? t("putAPipeThereAgain") : t("leaveItsPlaceFree")}
+        {pipe.left_out ? t("rack.fill") : t("rack.free")}
       </MenuItem>
       {pipe.leaves === null || pipe.leaves === undefined ? (
         <MenuItem
@@ -239,14 +243,14 @@ function PipeMenu({ pipe, at, rack, onChange }: Omit<RowProps, "planned" | "find
             onChange(setPipe(rack, at, { leaves: steps, steps: [], end: { name: "", at: "" } }))
           }
         >
-          {t("fromTheLastStepOn")}
+          {t("rack.on_own")}
         </MenuItem>
       ) : (
         <MenuItem onSelect={() => onChange(setPipe(rack, at, { leaves: null, steps: [], end: null }))}>
-          {t("followTheLeadToIts")}
+          {t("rack.follow")}
         </MenuItem>
       )}
-      <MenuItem onSelect={() => onChange(removePipe(rack, at))}>{t("takeItOutOfThe")}</MenuItem>
+      <MenuItem onSelect={() => onChange(removePipe(rack, at))}>{t("rack.take_out")}</MenuItem>
     </Menu>
   );
 }

@@ -28,7 +28,7 @@ export function RackWayClause({ step, onChange }: Props) {
   const way: RackWay = step.rack ?? { how: usual };
   const set = (next: RackWay, field: string) =>
     onChange({ ...step, rack: next.how === usual && !step.rack ? null : next } as Step, field);
-  const label = (field: string) => t("beside", { called, field });
+  const label = (field: string) => t("rack_way.label", { called, field });
   const slots: Record<string, ReactNode> = {
     "rack.how": (
       <Select
@@ -41,7 +41,7 @@ export function RackWayClause({ step, onChange }: Props) {
     ),
     "rack.after": (
       <Select
-        label={label(t("sideAfterIt"))}
+        label={label(t("rack_way.side"))}
         value={way.after ?? aSide(step)}
         choices={HEADINGS}
         disabled={!mayWrite}

@@ -17,8 +17,8 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
     edit({ ...document, steps: document.steps.with(index, { ...step, rack } as Step) }, "");
   };
   return (
-    <section aria-label={t("waysOfTheRack")} className="border-b border-line/60 pb-1">
-      <h4 className="px-3 pt-2 font-bold">{t("thePipesBesideIt")}</h4>
+    <section aria-label={t("rack.ways")} className="border-b border-line/60 pb-1">
+      <h4 className="px-3 pt-2 font-bold">{t("rack.ways.title")}</h4>
       <ul>
         {options.map((option) => (
           <li
@@ -30,10 +30,13 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
               <p className="font-semibold">{nameOf(step, option)}</p>
               <Costs option={option} />
             </div>
-            {option.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
+            {option.now && <span className="text-[15px] font-semibold">{t("ways.now")}</span>}
             {!option.now && option.makeable && mayWrite && (
-              <Button aria-label={t("takeIt", { way: nameOf(step, option) })} onClick={() => take(option)}>
-                {t("takeIt2")}
+              <Button
+                aria-label={t("ways.use_named", { way: nameOf(step, option) })}
+                onClick={() => take(option)}
+              >
+                {t("ways.use")}
               </Button>
             )}
           </li>
@@ -45,7 +48,7 @@ export function RackWays({ step, index }: { step: Step; index: number }) {
 
 function nameOf(step: Step, option: RackOption): string {
   const name = rackWays(step.kind).find((one) => one.value === option.how)?.label ?? option.how;
-  return option.after ? t("thenOfThisRun", { name, after: option.after }) : name;
+  return option.after ? t("rack.ways.then", { name, after: option.after }) : name;
 }
 
 function Costs({ option }: { option: RackOption }) {
@@ -60,13 +63,13 @@ function Costs({ option }: { option: RackOption }) {
     <p className="tape flex flex-wrap gap-x-3 text-[15px] text-soft">
       {option.least_gap && (
         <span>
-          {t("leastGap")} <strong className="text-ink">{option.least_gap.reads}</strong>
-          {option.gaps_kept ? "" : t("lessThanAsked")}
+          {t("rack.ways.least_gap")} <strong className="text-ink">{option.least_gap.reads}</strong>
+          {option.gaps_kept ? "" : t("rack.ways.less")}
         </span>
       )}
       {option.pipe && (
         <span>
-          <strong className="text-ink">{option.pipe.reads}</strong> {t("ofPipeInAll")}
+          <strong className="text-ink">{option.pipe.reads}</strong> {t("rack.ways.pipe")}
         </span>
       )}
     </p>

@@ -26,8 +26,8 @@ export function AddStep({ trigger, onAdd, onEnd }: Props) {
       ))}
       {onEnd && (
         <MenuItem onSelect={onEnd}>
-          <span className="w-[34px] shrink-0" /> <strong className="font-semibold">{t("endOfRun")}</strong>{" "}
-          <span className="ml-auto pl-6 text-[15px] text-soft">{t("noMoreBends")}</span>
+          <span className="w-[34px] shrink-0" /> <strong className="font-semibold">{t("step.end")}</strong>{" "}
+          <span className="ml-auto pl-6 text-[15px] text-soft">{t("step.end.hint")}</span>
         </MenuItem>
       )}
     </Menu>

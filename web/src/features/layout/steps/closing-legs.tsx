@@ -14,9 +14,7 @@ export function ClosingLegs() {
   if (!mayWrite || !plan?.findings.some((finding) => finding.code === "closure")) return null;
   return (
     <details open={open} onToggle={(event) => setOpen(event.currentTarget.open)} className="mt-1">
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">
-        {t("shareItOverTheLegs")}
-      </summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">{t("closing.share")}</summary>
       {open && <Legs />}
     </details>
   );
@@ -30,7 +28,7 @@ function Legs() {
   const { fix } = closing;
   return (
     <fieldset className="tape">
-      <legend className="sr-only">{t("legsThatAreDoubted")}</legend>
+      <legend className="sr-only">{t("closing.legs")}</legend>
       {closing.legs.map((leg) => {
         const chosen = legs.includes(leg.place);
         return (
@@ -52,9 +50,9 @@ function Legs() {
         );
       })}
       <p className="mt-1 text-[15px] text-soft">
-        {t("itMissesBy", {
+        {t("closing.misses", {
           misses: closing.misses.reads,
-          detail: fix ? t("thenBy", { left: closing.left.reads }) : `. ${closing.why_not}`,
+          detail: fix ? t("closing.then", { left: closing.left.reads }) : `. ${closing.why_not}`,
         })}
       </p>
       {fix && (

@@ -21,8 +21,8 @@ export type End = RunDocument["end"];
 type Measured = NonNullable<End["measured"]>;
 
 const FINISHES = [
-  { value: "box" as const, label: t("box") },
-  { value: "open" as const, label: t("openEnd"), hint: t("aStubFinishedWithA") },
+  { value: "box" as const, label: t("finish.box") },
+  { value: "open" as const, label: t("finish.open"), hint: t("finish.open.hint") },
 ];
 
 /** Where the run starts: its box, and which way the pipe leaves it. */
@@ -44,7 +44,7 @@ export function StartRow() {
             slots={{
               finish: (
                 <Select
-                  label={t("startBegins")}
+                  label={t("start.finish")}
                   value={start.open ? "open" : "box"}
                   choices={FINISHES}
                   disabled={!mayWrite}
@@ -53,7 +53,7 @@ export function StartRow() {
               ),
               box: (
                 <NameField
-                  label={t("startBox")}
+                  label={t("start.box")}
                   walked
                   focused={begun}
                   value={start.name ?? ""}
@@ -63,7 +63,7 @@ export function StartRow() {
               ),
               heading: (
                 <Select
-                  label={t("firstHeading")}
+                  label={t("start.heading")}
                   value={start.heading}
                   choices={HEADINGS}
                   disabled={!mayWrite}
@@ -139,7 +139,7 @@ export function EndSentence(props: EndProps) {
   const slots = {
     finish: (
       <Select
-        label={t("finish", { called })}
+        label={t("end.finish", { called })}
         value={end.open ? "open" : "box"}
         choices={FINISHES}
         disabled={!mayWrite}
@@ -148,15 +148,15 @@ export function EndSentence(props: EndProps) {
     ),
     box: (
       <NameField
-        label={t("box2", { called })}
+        label={t("end.box", { called })}
         value={end.name ?? ""}
         disabled={!mayWrite}
         onChange={(name) => onChange({ ...end, name }, "name")}
       />
     ),
-    at: <EndLength {...props} field="at" says={t("seatAt")} empty={end.open ? null : ""} />,
-    at_least: <EndLength {...props} field="at_least" says={t("atLeast")} empty={null} />,
-    at_most: <EndLength {...props} field="at_most" says={t("atMost")} empty={null} />,
+    at: <EndLength {...props} field="at" says={t("end.seat")} empty={end.open ? null : ""} />,
+    at_least: <EndLength {...props} field="at_least" says={t("end.at_least")} empty={null} />,
+    at_most: <EndLength {...props} field="at_most" says={t("end.at_most")} empty={null} />,
   };
   return <Pattern sentence={end.open ? t("end.open") : t("end.at_box")} slots={slots} />;
 }
@@ -193,12 +193,12 @@ interface AtBoxProps {
 
 /** The knockout's centre off the surface, where it was measured: it tells whether a box offset is wanted. */
 function Knockout(props: AtBoxProps) {
-  return <AtBox {...props} field="knockout" ask={t("knockout")} sentence={t("at_box.knockout")} />;
+  return <AtBox {...props} field="knockout" ask={t("at_box.add_knockout")} sentence={t("at_box.knockout")} />;
 }
 
 /** What the connector keeps between the box's face and the pipe, where the tape went to the face. */
 function FromFace(props: AtBoxProps) {
-  const told = { ...props, field: "connector" as const, ask: t("boxsFace") };
+  const told = { ...props, field: "connector" as const, ask: t("at_box.add_face") };
   return props.place === "start" ? (
     <AtBox {...told} sentence={t("at_box.from_face")} />
   ) : (
@@ -247,9 +247,9 @@ function AtBox({ place, value, onChange, field, ask, sentence }: OptionalProps) 
 }
 
 const AXES = [
-  { field: "right", says: t("right") },
-  { field: "up", says: t("up") },
-  { field: "out", says: t("out") },
+  { field: "right", says: t("axis.right") },
+  { field: "up", says: t("axis.up") },
+  { field: "out", says: t("axis.out") },
 ] as const;
 
 /** The end box measured on its own from the start box: closes the run as a surveyor closes a traverse. */
@@ -264,7 +264,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         className="px-0!"
         onClick={() => onChange({ ...end, measured: { right: "0", up: "0", out: "0" } }, "")}
       >
-        {t("theBoxMeasuredOnIts")}
+        {t("end.add_measured")}
       </Button>
     );
   }
@@ -276,7 +276,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         sentence={t("end.measured")}
         slots={{
           from_start: (
-            <Term meaning={t("leftDownAndInAre", { closure: GLOSSARY.closure })}>{t("fromTheStart")}</Term>
+            <Term meaning={t("end.minus", { closure: GLOSSARY.closure })}>{t("end.from_start")}</Term>
           ),
           ...Object.fromEntries(
             AXES.map(({ field, says }) => [
@@ -284,7 +284,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
               <SignedField
                 key={field}
                 field={field}
-                label={t("endBox", { says })}
+                label={t("end.axis", { says })}
                 value={measured[field] ?? ""}
                 onChange={(text) => set(field, text)}
               />,
@@ -293,7 +293,7 @@ function MeasuredEnd({ end, onChange }: { end: End; onChange: (next: End, field:
         }}
       />
       {mayWrite && (
-        <TakeOut says={t("takeTheBoxsOwnMeasures")} onTake={() => onChange({ ...end, measured: null }, "")} />
+        <TakeOut says={t("end.remove_measured")} onTake={() => onChange({ ...end, measured: null }, "")} />
       )}
     </p>
   );

@@ -41,7 +41,7 @@ function Fixes({ fixes, onTake }: { fixes: readonly Fix[]; onTake: (fix: Fix) =>
   return (
     <span className="mt-1.5 flex flex-wrap items-center gap-1.5">
       <FixButtons fixes={fixes.filter((fix) => fix.whole !== false)} onTake={onTake} />
-      {part.length > 0 && <span className="text-[15px] text-soft">{t("mendsThisAlone")}</span>}
+      {part.length > 0 && <span className="text-[15px] text-soft">{t("fix.alone")}</span>}
       <FixButtons fixes={part} onTake={onTake} />
     </span>
   );

@@ -19,7 +19,7 @@ export function NameField({
   label,
   value,
   disabled,
-  placeholder = t("nameIt"),
+  placeholder = t("name.placeholder"),
   onChange,
   walked = false,
   focused = false,

@@ -51,10 +51,10 @@ export function StepList() {
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={onDragEnd}
-      accessibility={announced(ids, (at) => t("step", { index: at + 1 }))}
+      accessibility={announced(ids, (at) => t("step.called", { index: at + 1 }))}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol data-tour="steps" aria-label={t("stepList")} className="flex flex-col">
+        <ol data-tour="steps" aria-label={t("step.list")} className="flex flex-col">
           <StartRow />
           {steps.map((step, index) => (
             <Row key={ids[index]} id={ids[index] ?? ""} step={step} index={index} actions={actions} />
@@ -66,7 +66,7 @@ export function StepList() {
                 onEnd={actions.toEnd}
                 trigger={
                   <Button look="quiet" data-tape>
-                    <PlusIcon /> {t("addWhatYouMeetNext")}
+                    <PlusIcon /> {t("step.add")}
                   </Button>
                 }
               />
@@ -99,7 +99,7 @@ function Row({ id, step, index, actions }: RowProps) {
   const place = `steps.${index}`;
   const context = useSame({
     place,
-    called: t("step", { index: index + 1 }),
+    called: t("step.called", { index: index + 1 }),
     mayWrite,
     chosen: chosen === index,
     racked: Boolean(draft.document.rack),

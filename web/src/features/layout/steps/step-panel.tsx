@@ -17,11 +17,11 @@ export function StepPanel() {
   const { plan } = usePlanned();
   const { chosen } = useFocus();
   const step = chosen === null ? undefined : draft.document.steps[chosen];
-  if (chosen === null || !step || !plan) return <p className="p-3 text-soft">{t("chooseAStepOrA")}</p>;
+  if (chosen === null || !step || !plan) return <p className="p-3 text-soft">{t("ways.choose")}</p>;
   return (
     <div className="flex flex-col">
       <h3 className="flex flex-wrap items-center gap-1.5 px-3 pt-2 text-lg font-bold">
-        {t("step4", { chosen: chosen + 1, kind: kindWord(step.kind).toLowerCase() })}
+        {t("ways.step", { chosen: chosen + 1, kind: kindWord(step.kind).toLowerCase() })}
         {plan.bends
           .filter((bend) => bend.step === chosen)
           .slice(0, 6)
@@ -45,7 +45,7 @@ function Ways({ index }: { index: number }) {
   const others = ways.filter((way) => way.why_not && !way.now);
   return (
     <>
-      <ul aria-label={t("waysToDoIt")} className="mt-1 flex flex-col">
+      <ul aria-label={t("ways.list")} className="mt-1 flex flex-col">
         {possible.map((way) => (
           <WayRow key={way.name} way={way} index={index} />
         ))}
@@ -53,9 +53,9 @@ function Ways({ index }: { index: number }) {
       {others.length > 0 && (
         <details className="border-b border-line/60">
           <summary className="cursor-pointer px-3 py-2 font-semibold">
-            {t("moreCannotBeMadeHere", { others: others.length })}
+            {t("ways.others", { others: others.length })}
           </summary>
-          <ul aria-label={t("waysThatCannotBeMade")}>
+          <ul aria-label={t("ways.impossible")}>
             {others.map((way) => (
               <WayRow key={way.name} way={way} index={index} />
             ))}
@@ -81,7 +81,9 @@ function WayRow({ way, index }: { way: Way; index: number }) {
       <div className="min-w-0 flex-1">
         <p className="tape font-semibold">
           {way.name}
-          {way.gentlest && <span className="ml-1.5 text-[15px] font-normal text-soft">{t("gentlest")}</span>}
+          {way.gentlest && (
+            <span className="ml-1.5 text-[15px] font-normal text-soft">{t("ways.gentlest")}</span>
+          )}
         </p>
         <Figures way={way} />
         {way.why_not && (
@@ -91,10 +93,10 @@ function WayRow({ way, index }: { way: Way; index: number }) {
           </p>
         )}
       </div>
-      {way.now && <span className="text-[15px] font-semibold">{t("now")}</span>}
+      {way.now && <span className="text-[15px] font-semibold">{t("ways.now")}</span>}
       {!way.now && !way.why_not && mayWrite && (
-        <Button aria-label={t("takeIt", { way: way.name })} onClick={take}>
-          {t("takeIt2")}
+        <Button aria-label={t("ways.use_named", { way: way.name })} onClick={take}>
+          {t("ways.use")}
         </Button>
       )}
     </li>
@@ -121,7 +123,7 @@ function Figures({ way }: { way: Way }) {
       )}
       {way.degrees > 0 && (
         <span>
-          <strong className="text-ink">{Math.round(way.degrees * 10) / 10}°</strong> {t("inAll")}
+          <strong className="text-ink">{Math.round(way.degrees * 10) / 10}°</strong> {t("ways.in_all")}
         </span>
       )}
     </p>
@@ -145,7 +147,7 @@ function Touchiness({ plan, index }: { plan: Plan; index: number }) {
           <Pattern
             sentence={t("over.clears")}
             slots={{
-              name: one.name || t("whatItGoesOver"),
+              name: one.name || t("over.unnamed"),
               clears: <strong className="tape">{one.clearance.reads}</strong>,
               wanted: <span className="tape">{one.wanted.reads}</span>,
             }}
@@ -154,14 +156,14 @@ function Touchiness({ plan, index }: { plan: Plan; index: number }) {
       ))}
       {moved.length > 0 && (
         <p>
-          {t("oneDegreeOffMovesThe")}{" "}
+          {t("sensitive.one_degree")}{" "}
           {shown.map((one) => (
             <span key={one.number} className="mr-2 inline-flex items-center gap-1 whitespace-nowrap">
               <BendTab number={one.number} /> <strong className="tape">{one.measure.reads}</strong>
             </span>
           ))}
           {bends.some((bend) => bend.number === plan.by_hand?.most_sensitive_bend) &&
-            t("bendIsTheMostSensitive", { bend: plan.by_hand?.most_sensitive_bend ?? 0 })}
+            t("sensitive.most", { bend: plan.by_hand?.most_sensitive_bend ?? 0 })}
         </p>
       )}
     </section>
@@ -180,14 +182,14 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
     <>
       {exact && (
         <section className="border-b border-line/60 px-3 py-2">
-          <h4 className="font-bold">{t("exactOnThisShoe")}</h4>
+          <h4 className="font-bold">{t("arithmetic.exact")}</h4>
           <Spacing spacing={exact.spacing} shrink={exact.shrink} />
           <Lines lines={exact.lines} />
-          <Why says={t("whyTheseFiguresOfThe")} lines={plan.shoe?.why ?? []} />
+          <Why says={t("arithmetic.why_shoe")} lines={plan.shoe?.why ?? []} />
           {bends.map((bend) => (
             <Why
               key={bend.number}
-              says={t("bendWhyOnThe", {
+              says={t("arithmetic.why_mark", {
                 bend: bend.number,
                 use: bend.use.at.reads,
                 reference: bend.use.reference,
@@ -199,17 +201,17 @@ function CardAndExact({ plan, index }: { plan: Plan; index: number }) {
       )}
       {card && card.lines.length > 0 && (
         <section className="px-3 py-2">
-          <h4 className="font-bold">{t("byTheCard")}</h4>
+          <h4 className="font-bold">{t("card.title")}</h4>
           <Spacing spacing={card.spacing} shrink={card.shrink} />
           <Lines lines={card.lines} />
           <CardMarks way={card} bends={bendsOf(plan, index)} />
           {card.others.map((way) => (
             <details key={way.name}>
               <summary className="cursor-pointer py-1.5 font-semibold">
-                {t("or", { way: way.name })}
+                {t("card.or", { way: way.name })}
                 {way.costs && (
                   <span className="tape font-normal text-soft">
-                    {t("upToOff", { costs: way.costs.reads })}
+                    {t("card.up_to", { costs: way.costs.reads })}
                   </span>
                 )}
               </summary>
@@ -256,20 +258,22 @@ function CardMarks({ way, bends }: { way: Pick<CardAnswer, "name" | "marks" | "c
   if (bends.length !== way.marks.length || bends.length > MOST_ROWS) return null;
   return (
     <>
-      <table aria-label={t("byTheCard2", { way: way.name })} className="tape mt-2 w-full text-left">
+      <table aria-label={t("card.table", { way: way.name })} className="tape mt-2 w-full text-left">
         <thead>
           <tr className="text-[15px] text-soft">
-            <th scope="col">{t("bend")}</th>
-            <th scope="col">{t("mark")}</th>
-            <th scope="col">{t("card")}</th>
-            <th scope="col">{t("exact")}</th>
+            <th scope="col">{t("card.bend")}</th>
+            <th scope="col">{t("card.mark")}</th>
+            <th scope="col">{t("card.card")}</th>
+            <th scope="col">{t("card.exact")}</th>
           </tr>
         </thead>
         <tbody>
           {way.marks.map((mark, at) => (
             <tr key={bends[at]} className="border-t border-line/60">
               <td>{bends[at]}</td>
-              <td className="text-[15px]">{t("hook", { reference: mark.reference, hook: mark.hook })}</td>
+              <td className="text-[15px]">
+                {t("card.hook", { reference: mark.reference, hook: mark.hook })}
+              </td>
               <td className="font-semibold">{mark.at.reads}</td>
               <td className="font-semibold">{mark.exact?.reads ?? "–"}</td>
             </tr>

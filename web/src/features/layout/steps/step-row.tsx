@@ -45,7 +45,7 @@ export function StepRow(props: Props & { id: string; context: StepContext }) {
         {...sortable.attributes}
         {...sortable.listeners}
         disabled={!context.mayWrite}
-        aria-label={t("stepDragOrSpaceAnd", { index: index + 1 })}
+        aria-label={t("step.drag", { index: index + 1 })}
         className="tape flex w-7 shrink-0 touch-none flex-col items-center rounded-sm pt-1.5 text-[17px] text-soft enabled:cursor-grab enabled:hover:bg-well"
       >
         {index + 1}
@@ -75,7 +75,7 @@ const StepContent = memo(function StepContent(props: Props) {
   const { place, findings, chosen, mayWrite } = useStepContext();
   return (
     <div className={`min-w-0 flex-1 ${step.muted ? "text-soft line-through decoration-1" : ""}`}>
-      {step.muted && <p className="text-[15px] font-semibold">{t("leftOutOfTheRun")}</p>}
+      {step.muted && <p className="text-[15px] font-semibold">{t("step.left_out")}</p>}
       <StepSentence step={step} onChange={(next, field) => actions.change(index, next, field)} />
       <FoundHere findings={findings} id={`findings-${place}`} onTake={mayWrite ? actions.mend : undefined} />
       <div className="mt-0.5 flex min-h-8 flex-wrap items-center gap-1">
@@ -95,24 +95,25 @@ function Bends({ numbers, chosen }: { numbers: number[]; chosen: boolean }) {
     return numbers.map((number) => <BendTab key={number} number={number} chosen={chosen} />);
   return (
     <>
-      <BendTab number={first} chosen={chosen} /> {t("to")} <BendTab number={last} chosen={chosen} />
+      <BendTab number={first} chosen={chosen} /> {t("step.alternatives")}{" "}
+      <BendTab number={last} chosen={chosen} />
     </>
   );
 }
 
 function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
   const { mayWrite } = useStepContext();
-  const one = t("step", { index: index + 1 });
+  const one = t("step.called", { index: index + 1 });
   return (
     <span className="ml-auto flex items-center">
       {bends.length > 0 && (
         <Button
           look="quiet"
-          aria-label={t("otherWaysSums", { one })}
+          aria-label={t("step.ways_of", { one })}
           aria-pressed={waysOpen}
           onClick={() => actions.openWays(index)}
         >
-          {t("otherWaysSums2")}
+          {t("step.ways")}
         </Button>
       )}
       {mayWrite && (
@@ -120,7 +121,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
           <AddStep
             onAdd={(kind) => actions.insert(index, kind)}
             trigger={
-              <Button look="quiet" aria-label={t("addAStepBeforeStep", { index: index + 1 })}>
+              <Button look="quiet" aria-label={t("step.add_before", { index: index + 1 })}>
                 <PlusIcon />
               </Button>
             }
@@ -128,7 +129,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
           <Menu
             align="end"
             trigger={
-              <Button look="quiet" aria-label={t("more", { called: one })}>
+              <Button look="quiet" aria-label={t("step.more", { called: one })}>
                 <MoreIcon />
               </Button>
             }
@@ -137,7 +138,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
               keys="Alt+↑"
               disabled={index === 0}
               onSelect={() => actions.move(index, index - 1)}
-              label={t("moveUp")}
+              label={t("step.up")}
             >
               <UpIcon />
             </Item>
@@ -145,20 +146,20 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
               keys="Alt+↓"
               disabled={index === count - 1}
               onSelect={() => actions.move(index, index + 1)}
-              label={t("moveDown")}
+              label={t("step.down")}
             >
               <DownIcon />
             </Item>
-            <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label={t("makeAnotherLikeIt")} />
+            <Item keys="Alt+C" onSelect={() => actions.duplicate(index)} label={t("step.duplicate")} />
             <Item
               keys="Alt+O"
               onSelect={() => actions.mute(index)}
-              label={step.muted ? t("putItBackIntoThe") : t("leaveItOutOfThe")}
+              label={step.muted ? t("step.put_back") : t("step.leave_out")}
             />
             <Item
               keys="Alt+Delete"
               onSelect={() => actions.remove(index)}
-              label={t("removeThis", { kind: kindWord(step.kind).toLowerCase() })}
+              label={t("step.remove", { kind: kindWord(step.kind).toLowerCase() })}
             >
               <RemoveIcon />
             </Item>
