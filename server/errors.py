@@ -19,7 +19,7 @@ from server.sentences import message
 
 # Who did what is sent, and in a refusal who is signed in.
 SIGNED_IN_AS = "X-Signed-In-As"
-LOCKED = message("errors.somebody_else_changed_the_same_things")
+LOCKED = message("errors.conflict")
 
 
 class Refused(Exception):
@@ -91,7 +91,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(PermissionDenied)
     def _(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
-        return tell(request, 403, said_by(error) or message("errors.your_role_does_not_allow_that"))
+        return tell(request, 403, said_by(error) or message("errors.not_allowed"))
 
     @api.exception_handler(SomebodyElse)
     def _(request: HttpRequest, error: SomebodyElse) -> HttpResponse:
@@ -146,12 +146,12 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(UnreadableDocument)
     def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
-        return tell(request, 422, message("errors.this_is_not_a_run", error=said_by(error)))
+        return tell(request, 422, message("errors.no_run", error=said_by(error)))
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:
         places = {".".join(str(part) for part in fault["loc"][1:]): _wrong(fault) for fault in error.errors}
-        return tell(request, 422, message("errors.some_of_it_could_not_be"), places=places)
+        return tell(request, 422, message("errors.unreadable"), places=places)
 
     @api.exception_handler(HttpError)
     def _(request: HttpRequest, error: HttpError) -> HttpResponse:

@@ -8,6 +8,7 @@ from typing import Literal, get_args
 Language = Literal["en", "es"]
 ENGLISH: Language = "en"
 LANGUAGES: tuple[Language, ...] = get_args(Language)
+Category = Literal["one", "other"]
 
 _now: ContextVar[Language] = ContextVar("language", default=ENGLISH)
 
@@ -15,6 +16,14 @@ _now: ContextVar[Language] = ContextVar("language", default=ENGLISH)
 def language_now() -> Language:
     """The language of what is being answered; English where none is set."""
     return _now.get()
+
+
+def plural(language: Language, count: object) -> Category:
+    """The plural category of a count, as Unicode CLDR has it.
+
+    English has one and other, and so has Spanish but for whole millions, which nobody counts here.
+    """
+    return "one" if count == 1 else "other"
 
 
 @contextmanager

@@ -1,21 +1,20 @@
 """Messages: a key of the catalogue and its figures. As a string a message is English; any language can be had of it.
 
-Templates are `str.format` with named figures only: a language may put them in another order. One that counts has two
-forms, for one and for any other `count`, which is what English and Spanish need.
+Figures are named, so that a language may put them in another order. A message that counts has a form for each plural
+category of its language.
 """
 
 from collections.abc import Iterable, Mapping
 from functools import cache
-from importlib import import_module
 from typing import Any, Self
 
 from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, core_schema
 
-from conduit.catalogue.language import ENGLISH, Language, language_now
+from conduit.catalogue.language import ENGLISH, Language, language_now, plural
+from conduit.catalogue.words import Template, figured, sentences_of, texts_in
 
-Template = str | tuple[str, str]
 Figure = str | float
 
 
@@ -58,7 +57,7 @@ class _Keyed(Message):
     figures: Mapping[str, Figure]
 
     def __new__(cls, key: str, figures: Mapping[str, Figure]) -> Self:
-        told = super().__new__(cls, _filled(templates(ENGLISH)[key], figures))
+        told = super().__new__(cls, _filled(templates(ENGLISH)[key], figures, ENGLISH))
         told.key, told.figures = key, figures
         return told
 
@@ -68,7 +67,7 @@ class _Keyed(Message):
 
     def told_in(self, language: Language) -> str:
         template = None if language == ENGLISH else templates(language).get(self.key)
-        return str(self) if template is None else _filled(template, _told(self.figures, language))
+        return str(self) if template is None else _filled(template, _told(self.figures, language), language)
 
 
 class _Joined(Message):
@@ -115,32 +114,44 @@ def joined(parts: Iterable[str], by: str = " ") -> Message:
     return _Joined(tuple([part for part in parts if part]), by)
 
 
-_PACKAGES: dict[Language, str] = {"en": "english", "es": "spanish"}
+_WORDS = "conduit.catalogue.words"
+_CLAUSES = "clauses"
 
 
 @cache
 def templates(language: Language) -> dict[str, Template]:
-    """All templates of a language, by key."""
-    return dict(import_module(f"conduit.catalogue.{_PACKAGES[language]}").TEMPLATES)
+    """All templates of a language, by key; of the clause table only what is said within other sentences."""
+    own = {key for key in texts_in(_WORDS, language, _CLAUSES) if not is_within(key)}
+    return sentences_of({key: text for key, text in texts_in(_WORDS, language).items() if key not in own})
+
+
+def is_within(key: str) -> bool:
+    """Whether a word of the clause table is told within other sentences too: what a kind is called, what is measured."""
+    return key.endswith(".within") or key.startswith("measure.")
+
+
+def clause_texts(language: Language) -> Mapping[str, str]:
+    """The words of the clause table as they are written, slots as the interface has them."""
+    return texts_in(_WORDS, language, _CLAUSES)
 
 
 def clause_words(language: Language) -> Mapping[str, str]:
-    """The words of the clause table in a language, by key; their slots are controls and no figures."""
-    words: Mapping[str, str] = import_module(f"conduit.catalogue.{_PACKAGES[language]}").CLAUSES
-    return words
+    """The same, slots as a pattern of the table has them: they are controls and no figures."""
+    return {key: figured(text) for key, text in clause_texts(language).items()}
 
 
-def add_sentences(language: Language, more: Mapping[str, Template]) -> None:
-    """Sentences of what stands above the core. Raises ValueError for a key that there is."""
+def add_sentences(package: str, language: Language) -> None:
+    """Sentences of what stands above the core, in a package of its own. Raises ValueError for a key that there is."""
+    more = sentences_of(texts_in(package, language))
     if known := templates(language).keys() & more.keys():
         raise ValueError(f"said already: {sorted(known)}")
     templates(language).update(more)
 
 
-def _filled(template: Template, figures: Mapping[str, Figure]) -> str:
-    if isinstance(template, tuple):
-        template = template[figures["count"] != 1]
-    return template.format_map(figures)
+def _filled(template: Template, figures: Mapping[str, Figure], language: Language) -> str:
+    if isinstance(template, str):
+        return template.format_map(figures)
+    return template[plural(language, figures["count"])].format_map(figures)
 
 
 def _told(figures: Mapping[str, Figure], language: Language) -> dict[str, Figure]:

@@ -3,10 +3,9 @@
 from collections.abc import Mapping
 from typing import Any
 
-from conduit.catalogue import Language, clause_words
+from conduit.catalogue import Language, clause_texts
 from conduit.clauses.conditions import ALWAYS
 from conduit.clauses.kind import PROPOSED, Ask, Begins, Clause, StepKind, Usual, WayToGive
-from conduit.clauses.pattern import slots_of
 from conduit.clauses.table import KINDS, field_of
 from conduit.document import RACK_WAYS
 
@@ -20,13 +19,7 @@ def exported_table() -> list[Table]:
 
 def sentences_in(language: Language) -> dict[str, str]:
     """The words of the table in a language, slots as the interface has them."""
-    return {key: _with_slots(says) for key, says in clause_words(language).items()}
-
-
-def _with_slots(says: str) -> str:
-    for slot in slots_of(says):
-        says = says.replace(f"{{{slot}}}", f"{{{{{slot}}}}}")
-    return says
+    return dict(clause_texts(language))
 
 
 def _kind(kind: StepKind) -> Table:

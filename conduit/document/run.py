@@ -189,9 +189,9 @@ def _step(raw: object, index: int, tape: Tape, findings: list[Finding]) -> AnySt
 def step_name(index: int, step: object) -> Message:
     """How a step is called in sentences: `Step 2 (offset)`."""
     kind = step.get("kind") if isinstance(step, Mapping) else getattr(step, "kind", None)
-    if not has_message(f"kind.{kind}"):
+    if not has_message(f"kind.{kind}.within"):
         return message("step.unnamed", number=index + 1)
-    return message("step", number=index + 1, kind=message(f"kind.{kind}"))
+    return message("step", number=index + 1, kind=message(f"kind.{kind}.within"))
 
 
 def _head_default(key: str) -> Any:

@@ -85,7 +85,7 @@ def _markers(layout: Layout) -> list[Finding]:
         inside = any(start - ROUGHLY < far and s < end + ROUGHLY for start, end in bent)
         if inside or s < ROUGHLY or (layout.complete and far > layout.path.length - ROUGHLY):
             out = taking_out(message(f"fix.take_out.{marker.kind}"), f"steps.{marker.step}")
-            called = message("step", number=marker.step + 1, kind=message(f"kind.{marker.kind}"))
+            called = message("step", number=marker.step + 1, kind=message(f"kind.{marker.kind}.within"))
             findings.append(found(Code.MARKER_IN_BEND, f"steps.{marker.step}.at", out, step=called))
     return findings
 

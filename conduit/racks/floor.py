@@ -154,7 +154,7 @@ def _called(one: _Lying, bend: SheetBend) -> Message:
         return message(f"role.{what}")
     owner = layout.owners[index]
     step = layout.steps[owner]
-    name = message(f"kind.{step.kind if step else 'left_out'}")
+    name = message(f"kind.{step.kind if step else 'left_out'}.within")
     return message("role.bend_of", kind=name, bend=within + 1) if len(layout.indices_of(owner)) > 1 else name
 
 

@@ -17,14 +17,14 @@ from server.accounts.slowing import seconds_after_another, seconds_to_wait
 from server.errors import NotKnown, TooSoon
 from server.sentences import message
 
-WRONG = message("accounts.that_name_and_password_do_not")
+WRONG = message("accounts.sign_in.wrong")
 
 
 def sign_in(request: HttpRequest, given: Credentials) -> User:
     """Sign a person in. Raises NotKnown, CodeWanted, or TooSoon while whoever guessed has to wait."""
     too_soon = seconds_to_wait(request, given.username)
     if too_soon:
-        raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(too_soon)), too_soon)
+        raise TooSoon(message("accounts.slowed.passwords", wait=_patience(too_soon)), too_soon)
     crowded = seconds_after_another(request, given.username)
     user = authenticate(request, username=given.username, password=given.password)
     if isinstance(user, User) and user.place:
@@ -34,7 +34,7 @@ def sign_in(request: HttpRequest, given: Credentials) -> User:
             request.session.set_expiry(settings.SHARED_IDLE_SECONDS)
         return user
     if crowded:
-        raise TooSoon(message("accounts.too_many_wrong_passwords", wait=_patience(crowded)), crowded)
+        raise TooSoon(message("accounts.slowed.passwords", wait=_patience(crowded)), crowded)
     wait = seconds_to_wait(request, given.username)
     raise NotKnown(joined((WRONG, _patience(wait))) if wait else WRONG)
 
@@ -47,7 +47,7 @@ def let_in(request: HttpRequest, user: User, how: str = "") -> None:
 
 
 def _patience(seconds: int) -> Message:
-    return message("accounts.wait_then_try_again", count=seconds)
+    return message("accounts.slowed.wait", count=seconds)
 
 
 def add_person(crew: Crew, username: str, password: str, role: Role, first: str = "", last: str = "") -> User:

@@ -13,8 +13,8 @@ from server.errors import Conflict, Refused
 from server.sentences import message
 
 SALT, VALID_FOR = "crelda.beginning", 60 * 60 * 24 * 7
-DONE = message("accounts.this_server_has_a_crew_already")
-OLD = message("accounts.this_link_is_too_old_or")
+DONE = message("accounts.first_crew_link.has_a_crew")
+OLD = message("accounts.first_crew_link.void")
 
 
 def is_needed() -> bool:
@@ -42,7 +42,7 @@ def begin(secret: str, crew: str, given: Mapping[str, str]) -> User:
     """Make the first crew and its lead. Raises Conflict, Refused."""
     check(secret)
     if not crew.strip():
-        raise Refused(message("accounts.some_of_it_is_missing"), {"crew": message("accounts.what_is_the_crew_called")})
+        raise Refused(message("accounts.form.missing"), {"crew": message("accounts.crew.no_name")})
     return found_crew(crew, new_person(given))
 
 

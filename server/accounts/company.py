@@ -18,7 +18,7 @@ from server.errors import Conflict, Refused
 from server.sentences import message
 
 SALT = "crelda.company"
-USED = message("accounts.company_link_used")
+USED = message("accounts.company.link_void")
 # Of a company so large a list would be another page.
 MOST_CREWS = 200
 
@@ -28,7 +28,7 @@ def run_by(user: User) -> Company:
     crew = require(user, Right.PEOPLE)
     company = Company.objects.select_for_update().filter(crews=crew).first()
     if not company or not who_run(company).filter(pk=user.pk).exists():
-        raise PermissionDenied(message("accounts.who_runs_the_company_does_that"))
+        raise PermissionDenied(message("accounts.company.who_runs_it_only"))
     return company
 
 
@@ -82,7 +82,7 @@ def begin(user: User, name: str) -> None:
     """Begin a company with the person's crew, run by them. Raises Conflict where the crew is of one."""
     crew = Crew.objects.select_for_update().get(pk=require(user, Right.PEOPLE).pk)
     if crew.company_id is not None:
-        raise Conflict(message("accounts.crew_is_of_a_company"))
+        raise Conflict(message("accounts.company.has_one"))
     company = Company.objects.create(name=name.strip())
     company.run_by.add(user)
     _join(crew, company, user)
@@ -132,7 +132,7 @@ def join(user: User, token: str) -> None:
     company = Company.objects.select_for_update().get(pk=of_link(token).pk)
     crew = Crew.objects.select_for_update().get(pk=own.pk)
     if crew.company_id is not None:
-        raise Conflict(message("accounts.crew_is_of_a_company"))
+        raise Conflict(message("accounts.company.has_one"))
     _void_links(company)
     _join(crew, company, user)
 
@@ -158,7 +158,7 @@ def add_crew(user: User, name: str) -> Invitation:
     """A new crew of the company, and the invitation for whoever is to lead it."""
     company = run_by(user)
     if company.crews.count() >= MOST_CREWS:
-        raise Conflict(message("accounts.company_has_crews", most=MOST_CREWS))
+        raise Conflict(message("accounts.company.too_many_crews", most=MOST_CREWS))
     crew = Crew.objects.create(name=name.strip(), company=company)
     record(crew, user, What.BEGAN, crew.name)
     return invitation_to(crew, Role.LEAD, user)
@@ -171,9 +171,9 @@ def share_running(user: User, person: int, *, wanted: bool) -> None:
     other = get_object_or_404(_of(company), pk=person)
     leads = Membership.objects.filter(user=other, crew__company=company, role=Role.LEAD)
     if wanted and not leads.exists():
-        raise Refused(message("accounts.only_a_lead_runs_a_company"))
+        raise Refused(message("accounts.company.leads_only"))
     if not wanted and not who_run(company).exclude(pk=other.pk).filter(companies=company).exists():
-        raise Conflict(message("accounts.somebody_runs_the_company"))
+        raise Conflict(message("accounts.company.last_who_runs_it"))
     (company.run_by.add if wanted else company.run_by.remove)(other)
     word = "runs the company now" if wanted else "runs the company no longer"
     record(user.membership.crew, user, What.COMPANY, f"{name_of(other)} {word}")
@@ -186,5 +186,5 @@ def let_in(user: User, person: int, *, wanted: bool) -> None:
     other = get_object_or_404(_of(company), pk=person)
     elsewhere = other.memberships.exclude(crew__company=company).exists()
     if other.pk == user.pk or elsewhere:
-        raise Conflict(message("accounts.works_for_others_too"))
+        raise Conflict(message("accounts.company.works_elsewhere"))
     (privacy.let_back if wanted else privacy.shut_out)(other, user)

@@ -13,7 +13,7 @@ def wholly_led(lead: User, member: int) -> tuple[Crew, User]:
     crew = require(lead, Right.PEOPLE)
     user = get_object_or_404(Membership.objects.select_related("user"), pk=member, crew=crew).user
     if not leads_wholly(lead, user):
-        raise Conflict(message("accounts.leads_elsewhere", user=name_of(user)))
+        raise Conflict(message("accounts.password_link.leads_elsewhere", user=name_of(user)))
     return crew, user
 
 

@@ -34,7 +34,7 @@ def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
     given = {name: value for name, value in written.items() if value not in (None, "")}
     found, faults = read_crew_limits(given, crew.tape)
     if not found:
-        raise Refused(message("accounts.some_limits_cannot_be_used_nothing"), faults)
+        raise Refused(message("accounts.limits.unusable"), faults)
     # With its unit, so that it stays what it is when the crew's tape is another one.
     crew.limits = {
         name: value if name == DEGREES else spelled(name, value, crew.tape) or value for name, value in given.items()

@@ -22,8 +22,8 @@ from server.sentences import message
 
 VALID_FOR = timedelta(days=7)
 MOST_OPEN = 50
-NEVER_NONE = message("accounts.a_crew_has_one_lead_at")
-USED = message("accounts.this_invitation_was_used_withdrawn_or")
+NEVER_NONE = message("accounts.crew.last_lead")
+USED = message("accounts.invitation.void")
 
 
 def members_of(user: User) -> list[dict[str, Any]]:
@@ -58,7 +58,7 @@ def invite(user: User, role: Role, name: str) -> Invitation:
     """An invitation to the crew, for whoever has its link first. Raises Conflict where too many are open."""
     crew = require(user, Right.PEOPLE)
     if len(open_invitations(user)) >= MOST_OPEN:
-        raise Conflict(message("accounts.invitations_are_open_withdraw_some_first", most_open=MOST_OPEN))
+        raise Conflict(message("accounts.invitation.too_many", most_open=MOST_OPEN))
     made = invitation_to(crew, role, user, name.strip())
     record(crew, user, What.INVITED, f"{made.name or 'somebody'} as {role}")
     return made
@@ -107,7 +107,7 @@ def seat(user: User, crew: Crew, role: Role) -> Membership:
         with transaction.atomic():
             place = Membership.objects.create(user=user, crew=crew, role=role)
     except IntegrityError as error:
-        raise Conflict(message("accounts.is_in_already", user=name_of(user), crew=crew.name)) from error
+        raise Conflict(message("accounts.crew.already_in", user=name_of(user), crew=crew.name)) from error
     work_in(user, place)
     return place
 
@@ -137,7 +137,7 @@ def want_codes_of_leads(user: User, *, wanted: bool) -> None:
     """Have what only leads may take a second factor. Raises Refused for a lead who has none: nobody could undo it."""
     crew = require(user, Right.PEOPLE)
     if wanted and not is_on(user):
-        raise Refused(message("accounts.turn_on_your_own_second_factor"))
+        raise Refused(message("accounts.factor.own_first"))
     if wanted != crew.leads_with_code:
         crew.leads_with_code = wanted
         crew.save(update_fields=["leads_with_code"])
@@ -151,7 +151,7 @@ def set_new_runs(user: User, given: NewRuns) -> None:
     try:
         parse_length(given.stand_off, given.tape)
     except UnreadableLength as error:
-        raise Refused(message("accounts.nothing_was_changed"), {"stand_off": said_by(error)}) from error
+        raise Refused(message("accounts.nothing_changed"), {"stand_off": said_by(error)}) from error
     crew.new_runs = given.model_dump()
     crew.save(update_fields=["new_runs"])
     record(crew, user, What.SET_LIMITS, "how new runs are read")

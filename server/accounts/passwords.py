@@ -22,9 +22,9 @@ from server.accounts.sessions import sign_out_elsewhere
 from server.errors import CodeWanted, Conflict, Refused
 from server.sentences import message
 
-TAKEN = message("accounts.somebody_signs_in_by_that_name")
-LOOKS_ALIKE = message("accounts.it_looks_like_another_name")
-GONE = message("accounts.this_link_was_used_or_is")
+TAKEN = message("accounts.name.signs_in_already")
+LOOKS_ALIKE = message("accounts.name.looks_like_another")
+GONE = message("accounts.password_link.void")
 
 
 def set_password(user: User, password: str, place: str = "password") -> None:
@@ -32,7 +32,7 @@ def set_password(user: User, password: str, place: str = "password") -> None:
     try:
         validate_password(password, user)
     except ValidationError as error:
-        raise Refused(message("accounts.that_password_will_not_do"), {place: " ".join(error.messages)}) from error
+        raise Refused(message("accounts.password.unusable"), {place: " ".join(error.messages)}) from error
     user.set_password(password)
 
 
@@ -48,17 +48,17 @@ def save_person(user: User) -> None:
     """Save a person's row. Raises Refused where another signs in by the name, or it could be read as another."""
     named = {"username": user.username, "first": user.first_name, "last": user.last_name}
     if doubtful := [place for place, name in named.items() if looks_like_another(name)]:
-        raise Refused(message("accounts.that_will_not_do"), dict.fromkeys(doubtful, LOOKS_ALIKE))
+        raise Refused(message("accounts.form.unusable"), dict.fromkeys(doubtful, LOOKS_ALIKE))
     try:
         with transaction.atomic():
             user.full_clean(validate_unique=False)
             user.save()
     except ValidationError as error:
         raise Refused(
-            message("accounts.that_will_not_do"), {key: " ".join(says) for key, says in error.message_dict.items()}
+            message("accounts.form.unusable"), {key: " ".join(says) for key, says in error.message_dict.items()}
         ) from error
     except IntegrityError as error:
-        raise Refused(message("accounts.that_name_is_taken"), {"username": TAKEN}) from error
+        raise Refused(message("accounts.name.taken"), {"username": TAKEN}) from error
 
 
 @transaction.atomic
@@ -124,7 +124,7 @@ def person_of(token: str) -> User:
     if not _Tokens(place).check_token(user, secret):
         raise Conflict(GONE)
     if not user.place:
-        raise Conflict(message("accounts.is_in_no_crew", user=name_of(user)))
+        raise Conflict(message("accounts.crew.in_none", user=name_of(user)))
     lead = Membership.objects.filter(pk=place, role=Role.LEAD).first()
     if place and not (lead and leads_wholly(lead.user, user)):
         raise Conflict(GONE)
@@ -149,7 +149,7 @@ def take_password_link(request: HttpRequest, token: str, password: str, code: st
         try:
             second_factor.check(request, user, code)
         except CodeWanted as error:
-            raise Refused(message("accounts.nothing_was_changed"), {"code": str(error)}) from error
+            raise Refused(message("accounts.nothing_changed"), {"code": str(error)}) from error
     # Only now: a wrong code is counted, which a transaction that fails would forget.
     with transaction.atomic():
         set_password(user, password)

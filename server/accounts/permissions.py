@@ -38,7 +38,7 @@ class SignedIn(SessionAuth):
         owner = f"{place.crew_id}.{user.pk}"
         # What one did is not done in the name of another who signed in with the same browser since.
         if request.headers.get(SIGNED_IN_AS, owner) != owner:
-            raise SomebodyElse(message("errors.somebody_else_is_signed_in", user=name_of(user)), owner)
+            raise SomebodyElse(message("errors.other_person", user=name_of(user)), owner)
         _keep_awake(request)
         visit(request, user)
         return user
@@ -77,29 +77,29 @@ class Right(Enum):
     """What may be done in a crew: in words, by which roles, and what all others are told."""
 
     LOOK = (
-        message("accounts.see_jobs_runs_plans_sheets_the"),
+        message("accounts.right.look"),
         tuple(Role),
         "",
     )
     WORK = (
-        message("accounts.measure_and_change_runs_bend_and"),
+        message("accounts.right.work"),
         (Role.LEAD, Role.BENDER),
-        message("accounts.you_can_look_at_this_crews"),
+        message("accounts.view_only"),
     )
     DELETE = (
-        message("accounts.delete_jobs_runs_and_shoes_take"),
+        message("accounts.right.delete"),
         (Role.LEAD,),
-        message("accounts.only_the_crews_lead_deletes_and"),
+        message("accounts.lead_only.delete"),
     )
     SET_UP = (
-        message("accounts.set_the_limits_how_new_runs"),
+        message("accounts.right.settings"),
         (Role.LEAD,),
-        message("accounts.only_the_crews_lead_changes_what"),
+        message("accounts.lead_only.settings"),
     )
     PEOPLE = (
-        message("accounts.invite_people_change_roles_remove_people"),
+        message("accounts.right.people"),
         (Role.LEAD,),
-        message("accounts.only_the_crews_lead_does_that"),
+        message("accounts.lead_only.people"),
     )
 
     def __init__(self, says: str, roles: tuple[Role, ...], otherwise: str) -> None:
@@ -113,11 +113,11 @@ def require(user: User, right: Right, *, at_home: bool = False) -> Crew:
     """
     crew = crew_of(user)
     if at_home and user.membership.only_job is not None:
-        raise PermissionDenied(message("accounts.only_its_own_crew_does_that", crew=crew.name))
+        raise PermissionDenied(message("accounts.company.own_crew_only", crew=crew.name))
     if user.membership.role not in right.roles:
         raise PermissionDenied(right.otherwise)
     if right.roles == (Role.LEAD,) and must_turn_on_code(user):
-        raise PermissionDenied(message("accounts.leads_need_a_second_factor", crew=crew.name))
+        raise PermissionDenied(message("accounts.factor.leads_need_it", crew=crew.name))
     return crew
 
 

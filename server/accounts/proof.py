@@ -18,7 +18,7 @@ def must_be(request: HttpRequest, user: User, password: str, place: str) -> None
     must_not_be_too_soon(request, user.username)
     if not user.check_password(password):
         count_guess(request, user.username)
-        raise Refused(message("accounts.nothing_was_changed"), {place: message("accounts.that_is_not_your_password")})
+        raise Refused(message("accounts.nothing_changed"), {place: message("accounts.password.not_yours")})
 
 
 def count_guess(request: HttpRequest, name: str) -> None:

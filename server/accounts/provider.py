@@ -137,7 +137,7 @@ def connect(user: User, claims: Mapping[str, Any]) -> None:
 def disconnect(user: User) -> None:
     """The person signs in by name and password alone. Raises Conflict for whoever has no password here."""
     if not user.has_usable_password():
-        raise Conflict(message("accounts.provider_only_way"))
+        raise Conflict(message("accounts.provider.only_way_in"))
     gone, _ = Identity.objects.filter(user=user, issuer=settings.PROVIDER["issuer"]).delete()
     if gone:
         record(user.membership.crew, user, What.PROVIDER, "disconnected")

@@ -24,7 +24,7 @@ def sign_in_by_code(request: HttpRequest, given: CodeIn) -> Me:
     waiting: dict[str, Any] = request.session.get(WAITING, {})
     user = User.objects.filter(pk=waiting.get("who", 0), is_active=True).first()
     if not user or not user.place or time() > waiting["until"]:
-        raise NotKnown(message("accounts.sign_in_by_provider_again"))
+        raise NotKnown(message("accounts.provider.took_too_long"))
     second_factor.check(request, user, given.code)
     del request.session[WAITING]
     enter(request, user, is_shared=waiting["shared"])

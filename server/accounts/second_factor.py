@@ -22,8 +22,8 @@ from server.errors import CodeWanted, Conflict, Refused
 from server.sentences import message
 
 SPARE_CODES = 8
-WANTED = message("accounts.type_the_code_that_your_phone")
-WRONG_CODE = message("accounts.that_code_is_not_right_or")
+WANTED = message("accounts.code.needed")
+WRONG_CODE = message("accounts.code.wrong_or_used")
 
 
 def is_on(user: User) -> bool:
@@ -53,7 +53,7 @@ def check(request: HttpRequest, user: User, code: str) -> None:
 def begin(user: User) -> str:
     """A new secret as the address that an app reads; nothing is asked for by it before it is confirmed."""
     if is_on(user):
-        raise Conflict(message("accounts.it_is_on_already_turn_it"))
+        raise Conflict(message("accounts.factor.already_on"))
     TOTPDevice.objects.filter(user=user, confirmed=False).delete()
     device = TOTPDevice.objects.create(user=user, name="phone", confirmed=False)
     return str(device.config_url)
@@ -64,11 +64,9 @@ def confirm(user: User, code: str) -> list[str]:
     """Turn it on by the first code that the app shows; the codes for a lost phone. Raises Refused, Conflict."""
     device = TOTPDevice.objects.select_for_update().filter(user=user, confirmed=False).first()
     if not device:
-        raise Conflict(message("accounts.begin_again_there_is_nothing_to"))
+        raise Conflict(message("accounts.factor.nothing_begun"))
     if not device.verify_token(code.replace(" ", "")):
-        raise Refused(
-            message("accounts.that_code_is_not_right"), {"code": message("accounts.type_the_six_figures_that_the")}
-        )
+        raise Refused(message("accounts.code.wrong"), {"code": message("accounts.code.six_figures")})
     device.confirmed = True
     device.save()
     StaticDevice.objects.filter(user=user).delete()

@@ -69,7 +69,7 @@ def must_not_be_too_soon(request: HttpRequest, name: str) -> None:
     """Raises TooSoon for whoever guessed at a name and has to wait."""
     wait = seconds_to_wait(request, name)
     if wait:
-        raise TooSoon(message("accounts.too_many_wrong_guesses", seconds=wait), wait)
+        raise TooSoon(message("accounts.slowed.guesses", seconds=wait), wait)
 
 
 def _lately() -> "QuerySet[AccessAttempt]":

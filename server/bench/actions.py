@@ -121,7 +121,7 @@ def _arrange(user: User, benches: Benches, stick: Stick, act: ArrangeAct) -> Non
 def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) -> dict[str, str | None]:
     """What is left to spare on a stick that takes another shoe: of one that is cut, what it is too long by."""
     if made_on(stick):
-        raise CannotBeDone(message("bench.bends_are_made_on_it_on"))
+        raise CannotBeDone(message("bench.shoe.bends_made"))
     sheet = benches.of(stick).sheet(own_number(stick), arranged)
     if not stick.cut_at:
         return {}
@@ -129,7 +129,7 @@ def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) 
     over = before.cut.inches - sheet.cut.inches + (sheet.spare.inches if sheet.spare else 0.0)
     if over < -NEAR_ENOUGH:
         wanted = sheet.length.reads
-        raise CannotBeDone(message("bench.it_is_cut_to_on_that", cut=before.cut.reads, wanted=wanted))
+        raise CannotBeDone(message("bench.shoe.cut_otherwise", cut=before.cut.reads, wanted=wanted))
     return {"spare": tape.written(tape.rounded(over)) if over > NEAR_ENOUGH else None}
 
 
@@ -142,7 +142,7 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     before = next((one for one in made_on(stick) if one.bend == act.bend), None)
     if before and not act.again:
         raise CannotBeDone(
-            message("bench.bend_is_entered_already_by", bend=act.bend, angle=f"{before.angle:g}", by=name_of(before.by))
+            message("bench.bend.entered_already", bend=act.bend, angle=f"{before.angle:g}", by=name_of(before.by))
         )
     tape = _tape_of(stick, act)
     bend = _with_reading(benches, stick, act, tape, before)
@@ -163,7 +163,8 @@ def _tape_of(stick: Stick, act: BentAct) -> float | None:
     try:
         return parse_length(act.tape, _tape_by(stick))
     except UnreadableLength as error:
-        raise CannotBeDone(message("bench.bend_tape", bend=act.bend, tape=act.tape, why=said_by(error))) from error
+        told = {"bend": act.bend, "tape": act.tape, "why": said_by(error)}
+        raise CannotBeDone(message("bench.bend.tape_unreadable", **told)) from error
 
 
 def _with_reading(
@@ -184,7 +185,7 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
     used = bencher.shoe
     made = bend.made
     if not used or not made:
-        raise NoSuchStick(message("bench.there_is_no_shoe_for_it"))
+        raise NoSuchStick(message("bench.shoe.none"))
     set_on = next((one for one in bend.marks if (one.reference, one.hook) == (act.reference, bend.use.hook)), bend.use)
     figure = {"deduct": used.deduct, "gain": used.gain}.get(made.shows or "")
     return {
@@ -216,7 +217,7 @@ def _about_bend(stick: Stick, act: BendAct) -> None:
     if not made:
         if act.kind == "unbent":
             return
-        raise CannotBeDone(message("bench.bend_is_not_entered_yet", bend=act.bend))
+        raise CannotBeDone(message("bench.bend.not_entered", bend=act.bend))
     if act.kind == "left":
         made.left = True
     else:
@@ -259,6 +260,6 @@ def take_learned(user: User, shoe_id: int, given: TakeIn) -> Shoe:
     if given.dial and learned.dial and learned.dial.proposed:
         dial = Dial(learned.dial.factor, learned.dial.constant)
     if (deduct, gain, dial) == (shoe.deduct, shoe.gain, Dial(shoe.dial_factor, shoe.dial_constant)):
-        raise Refused(message("bench.the_log_does_not_propose_that"))
+        raise Refused(message("bench.learned.gone"))
     readings = {"bends": learned.dial.bends if learned.dial else learned.deduct.bends}
     return take_figures(user, shoe, "log", readings, deduct, gain, dial)

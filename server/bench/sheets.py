@@ -133,7 +133,7 @@ class Benches:
             if stick:
                 self.of(stick).on(own_number(stick), arranged_of(stick))
         except NoSuchStick as error:
-            return message("bench.shown_for_the_runs_shoe", why=as_sentence(told(error)))
+            return message("bench.shoe.shown_for_runs", why=as_sentence(told(error)))
         return ""
 
     def stale(self, piece: int) -> str:
@@ -145,11 +145,11 @@ class Benches:
         try:
             now = self.now.sheet(piece, arranged_of(stick))
         except NoSuchStick:
-            return message("bench.the_run_was_changed_after_this")
+            return message("bench.stick.no_such_piece")
         then = self.sheet_with(stick, piece, ())
         if laid(now) == laid(then):
             return ""
-        return message("bench.the_run_or_its_shoe_was")
+        return message("bench.stick.changed_since")
 
     def behind(self) -> list[int]:
         """The sticks that were begun and that the run, as it is now, lays out otherwise."""
@@ -160,7 +160,7 @@ class Benches:
         stick = self.sticks.get(piece)
         bencher = self.bent_on(stick)
         if bencher.shoe is None:
-            raise NoSuchStick(message("bench.there_is_no_shoe_for_it"))
+            raise NoSuchStick(message("bench.shoe.none"))
         return {
             "sheet": self.sheet(piece),
             "arranged": self.arranged(stick),
@@ -238,13 +238,13 @@ def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:
     except NoSuchShoe:
         given = None
     if own and given and _differ(own, given):
-        yield message("bench.made_with_other_figures_than_has", own=own.name)
+        yield message("bench.shoe.other_figures_now", own=own.name)
     if own and not own.calibrated_at:
-        yield message("bench.is_not_calibrated_bend_a_90", own=own.name)
+        yield message("bench.shoe.uncalibrated", own=own.name)
     if not own and not given:
-        yield message("bench.typical_figures_of_a_shoe_of")
+        yield message("bench.shoe.typical")
     if not own and given:
-        yield message("bench.figures_written_into_this_run_by")
+        yield message("bench.shoe.by_hand")
 
 
 def _differ(own: Shoe, used: CoreShoe) -> bool:

@@ -49,14 +49,14 @@ def mark_set_aside(user: User, run: Run, piece: int) -> None:
     """A piece that was cut is used elsewhere: the stick begins anew. Raises Conflict where it is bent already."""
     stick = run.sticks.filter(piece=piece, live=True).first()
     if made_on(stick):
-        raise Conflict(message("bench.bends_are_made_on_it_keep"))
+        raise Conflict(message("bench.discard.bends_made"))
     _mark(user, run, StageAct(kind="scrapped", key=uuid4(), piece=piece, at=timezone.now()))
 
 
 def _mark(user: User, run: Run, act: StageAct) -> None:
     benches = Benches(run, user)
     if act.piece not in benches.pieces():
-        raise Conflict(message("bench.the_run_has_no_piece_any", piece=act.piece))
+        raise Conflict(message("bench.piece.gone", piece=act.piece))
     stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     try:
         stage(user, run, stick, act)
@@ -98,7 +98,7 @@ def stage(user: User, run: Run, stick: Stick, act: Any) -> None:
             begun(run, stick)
         case "uncut":
             if made_on(stick):
-                raise CannotBeDone(message("bench.bends_are_made_on_it_it"))
+                raise CannotBeDone(message("bench.cut.bends_made"))
             stick.cut_at = stick.cut_by = stick.document = stick.limits = stick.number_then = None
             stick.save()
         case "fitted":

@@ -31,10 +31,10 @@ from server.jobs.models import Job, Run
 from server.sentences import message
 from server.stock.actions import reserve
 
-PLAN_GONE = message("cutting.that_plan_is_not_kept_any")
+PLAN_GONE = message("cutting.plan.gone")
 # What each act is called in the crew's history.
 CUTS = {"cut": What.CUT, "undo": What.UNDID_CUT, "wrong": What.CUT_WRONG, "to_rack": What.CUT_TO_RACK}
-STALE = message("cutting.plan_again_nothing_was_reserved_or")
+STALE = message("cutting.plan.nothing_reserved")
 
 
 def plan(user: User, cutting: Cutting, terms: CutTerms, given: PlanIn) -> None:
@@ -86,8 +86,8 @@ def _check_picks(found: CutList, picks: dict[str, int]) -> None:
     for name, at in picks.items():
         if not 0 <= at < known.get(name, 0):
             raise Refused(
-                message("cutting.there_is_no_such_choice"),
-                {f"picks.{name}": message("cutting.choose_0_to", most=known.get(name, 0) - 1)},
+                message("cutting.choice.none"),
+                {f"picks.{name}": message("cutting.terms.out_of_range", most=known.get(name, 0) - 1)},
             )
 
 
@@ -122,7 +122,7 @@ def take(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
                     bar = bar_of(job, source, scrap, kind, terms)
                     put_cuts(bar, source.cuts, terms.for_kind(kind).kerf)
     except IntegrityError as error:
-        raise Conflict(message("cutting.somebody_took_another_plan_for_these", stale=STALE)) from error
+        raise Conflict(message("cutting.plan.other_taken", stale=STALE)) from error
     close_finished(user, job)
     record(crew, user, What.TOOK_PLAN, job.name)
     for cut in Cut.objects.filter(bar__job=job, bar__live=True, live=True, done_at=None).select_related("run", "bar"):
@@ -138,14 +138,12 @@ def _what_changed(job: Job, digest: str, now: dict[str, str]) -> Message:
     then = Proposal.objects.filter(job=job, digest=digest).first()
     if not then:
         return PLAN_GONE
-    names = {str(run.pk): Message(run.document.get("name") or message("cutting.a_run")) for run in job.runs.all()}
+    names = {str(run.pk): Message(run.document.get("name") or message("cutting.called.run")) for run in job.runs.all()}
     keys = [key for key in {**then.parts, **now} if key.isdigit() and then.parts.get(key) != now.get(key)]
-    changed = [names.get(key, message("cutting.a_run_that_is_gone")) for key in sorted(keys)]
-    changed += [message("cutting.the_rack")] * (then.parts.get("rack") != now["rack"])
-    changed += [message("cutting.what_it_is_cut_by")] * (then.parts.get("terms") != now["terms"])
-    return message(
-        "cutting.changed_since_this_plan_was_made", changed=joined(changed, ", ") or message("cutting.something")
-    )
+    changed = [names.get(key, message("cutting.called.run_gone")) for key in sorted(keys)]
+    changed += [message("cutting.called.rack")] * (then.parts.get("rack") != now["rack"])
+    changed += [message("cutting.called.terms")] * (then.parts.get("terms") != now["terms"])
+    return message("cutting.plan.changed", changed=joined(changed, ", ") or message("cutting.called.something"))
 
 
 @transaction.atomic
@@ -174,7 +172,7 @@ def act(user: User, cut_id: int, kind: str, key: UUID, length: str = "") -> None
     # The same order of locks everywhere: the run, then the bar, then its cuts.
     run = Run.objects.select_for_update().get(pk=cut.run_id)
     if run.binned_at:
-        raise Conflict(message("cutting.the_run_was_deleted_nothing_was", piece=called(cut)))
+        raise Conflict(message("cutting.cut.run_deleted", piece=called(cut)))
     bar = Bar.objects.select_for_update().select_related("scrap", "offcut").get(pk=cut.bar_id)
     cut = Cut.objects.select_for_update().select_related("done_by").get(pk=cut_id)
     cut.run, cut.bar = run, bar

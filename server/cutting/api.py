@@ -59,7 +59,7 @@ def _terms(cutting: Cutting, given: dict[str, Any]) -> CutTerms:
         return read_terms(cutting.job.crew, given)
     except ValidationError as error:
         places = {f"terms.{'.'.join(map(str, fault['loc']))}": _says(fault) for fault in error.errors()}
-        raise Refused(message("cutting.some_of_what_to_cut_by"), places) from error
+        raise Refused(message("cutting.terms.unreadable"), places) from error
 
 
 def _says(fault: Any) -> str:

@@ -78,17 +78,17 @@ def _offcut(user: User, bar: Bar) -> None:
 def called(cut: Cut) -> Message:
     """What a message calls a piece: its run and its number."""
     return message(
-        "cutting.piece_of_run", run=cut.run.document.get("name") or message("cutting.the_run"), piece=cut.piece
+        "cutting.called.piece", run=cut.run.document.get("name") or message("cutting.called.the_run"), piece=cut.piece
     )
 
 
 def _to_be_cut(user: User, cut: Cut) -> None:
     if cut.done_at is not None:
-        raise Conflict(message("cutting.was_cut_already_by", piece=called(cut), done_by=name_of(cut.done_by)))
+        raise Conflict(message("cutting.cut.done_already", piece=called(cut), done_by=name_of(cut.done_by)))
     if not cut.live:
-        raise Conflict(message("cutting.is_not_to_be_cut_from", piece=called(cut), bar=cut.bar.name))
+        raise Conflict(message("cutting.cut.other_bar", piece=called(cut), bar=cut.bar.name))
     if not Cutting(cut.run.job).fits(cut):
-        raise Conflict(message("cutting.was_changed_after_this_was_planned", piece=called(cut)))
+        raise Conflict(message("cutting.cut.run_changed", piece=called(cut)))
 
 
 def confirm_at_bench(user: User, cut: Cut) -> None:
@@ -109,7 +109,7 @@ def cut_from_scrap(user: User, run: Run, piece: int, tag: str, inches: float) ->
     if not own or (scrap.material, scrap.trade_size) != (kind.material, kind.trade_size):
         raise Conflict(
             message(
-                "cutting.is_this_piece_is",
+                "cutting.cut.other_pipe",
                 tag=tag,
                 trade_size=scrap.trade_size,
                 material=scrap.material,
@@ -137,7 +137,7 @@ def confirm(user: User, cut: Cut, took: int, at_bench: bool = False) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if took > bar.left:
-        raise Conflict(message("cutting.has_only_left", bar=bar.name, length=_reads(bar, bar.left)))
+        raise Conflict(message("cutting.cut.too_little_left", bar=bar.name, length=_reads(bar, bar.left)))
     if bar.scrap and not bar.cuts.exclude(done_at=None).filter(live=True).exists():
         keeping.cut_into(user, bar.scrap, f"{_reads(bar, took)} for {called(cut)}")
     bar.left = max(0, bar.left - took - cut.kerf)
@@ -153,10 +153,10 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
     """A cut was confirmed by mistake. Only the last one of a bar can be undone, while its offcut is there."""
     bar = cut.bar
     if cut.done_at is None or not cut.live:
-        raise Conflict(message("cutting.is_not_cut", piece=called(cut)))
+        raise Conflict(message("cutting.uncut.not_cut", piece=called(cut)))
     last, *others = bar.cuts.filter(live=True).exclude(done_at=None).order_by("-done_at", "-order")
     if last.pk != cut.pk:
-        raise Conflict(message("cutting.undo_the_later_cut_from_first", bar=bar.name, piece=last.piece))
+        raise Conflict(message("cutting.uncut.later_first", bar=bar.name, piece=last.piece))
     if bar.offcut:
         keeping.remove_offcut(user, bar.offcut)
     if not at_bench:
@@ -176,11 +176,11 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     try:
         came_out = nearest_sixteenth(parse_length(length, cut.bar.crew.tape))
     except UnreadableLength as error:
-        raise Refused(message("cutting.that_length_cannot_be_used"), {"length": said_by(error)}) from error
+        raise Refused(message("cutting.length.unusable"), {"length": said_by(error)}) from error
     if came_out <= 0:
         raise Refused(
-            message("cutting.that_length_cannot_be_used"),
-            {"length": message("cutting.a_piece_has_some_length_measure")},
+            message("cutting.length.unusable"),
+            {"length": message("cutting.length.nothing")},
         )
     if came_out >= cut.length:
         confirm(user, cut, came_out)
@@ -190,7 +190,7 @@ def cut_wrong(user: User, cut: Cut, length: str) -> None:
     _to_be_cut(user, cut)
     bar = cut.bar
     if came_out > bar.left:
-        raise Conflict(message("cutting.has_only_left", bar=bar.name, length=_reads(bar, bar.left)))
+        raise Conflict(message("cutting.cut.too_little_left", bar=bar.name, length=_reads(bar, bar.left)))
     if bar.scrap and bar.scrap.taken_at is None:
         keeping.cut_into(user, bar.scrap, f"cut wrong at {_reads(bar, came_out)} for {called(cut)}")
     bar.left, bar.spoiled = max(0, bar.left - came_out - cut.kerf), bar.spoiled + came_out + cut.kerf
@@ -210,7 +210,7 @@ def to_rack(user: User, cut: Cut) -> None:
     Raises Conflict where it is not cut, or bent already.
     """
     if cut.done_at is None or not cut.live:
-        raise Conflict(message("cutting.is_not_cut", piece=called(cut)))
+        raise Conflict(message("cutting.uncut.not_cut", piece=called(cut)))
     mark_set_aside(user, cut.run, cut.piece)
     cut.live = None
     cut.save(update_fields=["live"])
@@ -228,7 +228,7 @@ def cut_to(cut: Cut, length: int) -> None:
     room = bar.left - sum(others)
     if length > room:
         room_left = {"length": _reads(bar, length), "bar": bar.name, "room": _reads(bar, max(0, room))}
-        raise Conflict(message("cutting.no_room_on_bar", piece=called(cut), **room_left))
+        raise Conflict(message("cutting.cut.no_room", piece=called(cut), **room_left))
     cut.length = length
     cut.save(update_fields=["length"])
 

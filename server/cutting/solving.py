@@ -56,9 +56,9 @@ def ask(user: User, cutting: Cutting, terms: CutTerms, seconds: float) -> None:
             return
         others = Solve.objects.active().exclude(job=cutting.job)
         if others.filter(crew=cutting.job.crew_id).count() >= MOST_FOR_A_CREW:
-            raise Busy(message("cutting.cut_plans_of_your_crew_are", most_for_a_crew=MOST_FOR_A_CREW))
+            raise Busy(message("cutting.queue.crew_full", most_for_a_crew=MOST_FOR_A_CREW))
         if others.count() >= MOST_WAITING:
-            raise Overloaded(message("cutting.too_many_cut_plans_are_asked"))
+            raise Overloaded(message("cutting.queue.full"))
         wanted: dict[str, Any] = {"crew": cutting.job.crew, "digest": digest, "terms": terms.model_dump(mode="json")}
         wanted |= {"seconds": seconds, "number": uuid4(), "by": user, "state": State.WAITING, "asked_at": now}
         wanted |= {"started_at": None, "heard_at": now, "says": ""}

@@ -19,7 +19,7 @@ def write_note(user: User, run_id: int, note: str, was: str) -> Run:
     require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.note not in (was, note):
-        raise Conflict(message("jobs.somebody_changed_this_note_since_you"), theirs=run.note)
+        raise Conflict(message("jobs.note.saved_since"), theirs=run.note)
     run.note = note
     run.save(update_fields=["note"])
     return run
@@ -42,7 +42,7 @@ def _member(crew: Crew, member_id: int) -> User:
     ours = Q(crew=crew) | Q(crew__company=crew.company_id) if crew.company_id else Q(crew=crew)
     member = Membership.objects.filter(ours, pk=member_id).select_related("user").first()
     if not member:
-        raise Refused(message("jobs.that_person_is_not_in_the"), {"member_id": message("jobs.choose_another")})
+        raise Refused(message("jobs.person.not_in_crew"), {"member_id": message("jobs.name.choose_another")})
     return member.user
 
 

@@ -37,7 +37,7 @@ binned = Signal()
 def _keepable(document: dict[str, Any]) -> dict[str, Any]:
     """The document itself, if it is a run document however unfinished. Raises Refused or UnreadableDocument."""
     if len(json.dumps(document)) > LARGEST_DOCUMENT:
-        raise Refused(message("jobs.that_run_document_is_too_large"))
+        raise Refused(message("jobs.run.too_large"))
     read_document(document)
     return document
 
@@ -116,7 +116,7 @@ def remove_run(user: User, run_id: int) -> None:
     get_object_or_404(Job.objects.for_user(user).filter(runs=run_id).select_for_update())
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
     if run.rack_lead_id is not None:
-        raise Refused(message("jobs.this_is_pipe_of_a_rack", number=number_of(run)))
+        raise Refused(message("jobs.rack.leave_out_in_lead", number=number_of(run)))
     pipes = list(run.rack_pipes.present())
     _to_bin(user, run)
     record(crew, user, What.DELETED, f"the run “{run.document.get('name', '')}” of {run.job.name}")
@@ -137,7 +137,7 @@ def restore_run(user: User, run_id: int) -> Run:
     crew = require(user, Right.DELETE)
     run = get_object_or_404(Run.objects.in_bin(user).select_for_update(), pk=run_id)
     if run.job.binned_at:
-        raise Conflict(message("jobs.the_job_is_in_the_bin", job=run.job.name))
+        raise Conflict(message("jobs.bin.job_first", job=run.job.name))
     run.rack_pipes.filter(binned_at=run.binned_at).update(live=True, binned_at=None, binned_by=None)
     # A pipe that its rack has no more comes out as a run of its own.
     run.rack_lead, run.rack_number = None, None
@@ -163,9 +163,9 @@ def opened(user: User, run_id: int) -> Run:
     if run:
         return run
     binned = get_object_or_404(Run.objects.in_bin(user), pk=run_id)
-    name = binned.document.get("name") or message("cutting.the_run")
+    name = binned.document.get("name") or message("cutting.called.the_run")
     by = name_of(binned.binned_by)
-    raise Gone(message("jobs.the_run_is_in_the_bin", run=name, by=by, at=f"{binned.binned_at:%Y-%m-%d}"))
+    raise Gone(message("jobs.bin.run_is_there", run=name, by=by, at=f"{binned.binned_at:%Y-%m-%d}"))
 
 
 @transaction.atomic
@@ -176,7 +176,7 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
     # It is not asked for again; with the run it would be locked.
     run.crew = crew
     if run.version != version:
-        says = message("jobs.saved_this_run_since_you_opened", saved_by=name_of(run.saved_by))
+        says = message("jobs.run.saved_since", saved_by=name_of(run.saved_by))
         raise Conflict(says, theirs=describe_run(run))
     if run.document == document:
         return run

@@ -25,7 +25,7 @@ LARGEST_PHOTO = 2 * 1024 * 1024
 QUALITY = 82
 FORMATS = ("JPEG", "PNG", "WEBP")
 _decoder = ThreadPoolExecutor(1, "photos")
-NO_PHOTO = message("jobs.that_is_no_photo_that_can")
+NO_PHOTO = message("jobs.photo.unreadable")
 
 
 def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
@@ -44,7 +44,7 @@ def add_photo(user: User, run_id: int, image: str, says: str) -> RunPhoto:
 
 def _has_room(run: Run) -> None:
     if run.photos.count() >= MOST_PHOTOS:
-        raise Refused(message("jobs.a_run_keeps_photos_take_one", most_photos=MOST_PHOTOS))
+        raise Refused(message("jobs.photo.too_many", most_photos=MOST_PHOTOS))
 
 
 @transaction.atomic
@@ -74,7 +74,7 @@ def _sized_down(image: str) -> tuple[bytes, tuple[int, int]]:
         with Image.open(BytesIO(b64decode(image, validate=True)), formats=FORMATS) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 size = {"width": opened.width, "height": opened.height}
-                raise Refused(message("jobs.that_photo_is_too_large_to", most=MOST_PIXELS // 1_000_000, **size))
+                raise Refused(message("jobs.photo.too_large", most=MOST_PIXELS // 1_000_000, **size))
             # A JPEG is decoded no larger than it takes (draft mode), any other is sized down in its place.
             opened.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
             upright = ImageOps.exif_transpose(opened).convert("RGB")

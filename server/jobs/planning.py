@@ -51,7 +51,7 @@ def preview_rack(request: SignedInRequest, given: PreviewIn, of_run: OfRun = Non
     with PLANS.time():
         plan = make_rack_plan(given.document, _limits(request), checked_run)
     if not plan:
-        raise Refused(message("jobs.this_run_has_no_rack"), {"rack": message("jobs.is_not_there")})
+        raise Refused(message("jobs.rack.none"), {"rack": message("jobs.place.none")})
     return HttpResponse(plan.model_dump_json(), content_type="application/json")
 
 
@@ -72,7 +72,7 @@ def share_closing(request: SignedInRequest, given: ClosingIn, of_run: OfRun = No
     """What a run misses its end box by, shared over the legs that are doubted; nothing is changed."""
     closing = closing_of(given.document, given.legs, _limits(request))
     if not closing:
-        raise Refused(message("jobs.this_runs_end_box_was_not"), {"end.measured": message("jobs.is_not_there")})
+        raise Refused(message("jobs.closing.not_measured"), {"end.measured": message("jobs.place.none")})
     return closing
 
 
@@ -82,9 +82,9 @@ def check_marks(request: SignedInRequest, given: MarksIn, of_run: OfRun = None) 
     try:
         return judge_marks(given.document, given.marks, given.cuts, _limits(request))
     except UnreadableMark as error:
-        raise Refused(message("jobs.a_mark_cannot_be_read"), {error.place: said_by(error)}) from error
+        raise Refused(message("jobs.marks.unreadable"), {error.place: said_by(error)}) from error
     except MarksDoNotMatch as error:
-        raise Refused(message("jobs.these_marks_cannot_be_checked", why=said_by(error))) from error
+        raise Refused(message("jobs.marks.cannot_check", why=said_by(error))) from error
 
 
 @router.post("/note/read", response={200: NoteOut, 422: Told}, operation_id="readNote")

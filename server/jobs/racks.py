@@ -79,7 +79,7 @@ def must_follow(run: Run, document: Mapping[str, Any]) -> None:
     if run.rack_lead_id is None:
         return
     if any(document.get(key) != run.document.get(key) for key in {*document, *run.document} - {*ITS_OWN}):
-        raise Refused(message("jobs.follows_its_lead", number=number_of(run)))
+        raise Refused(message("jobs.rack.follows_lead", number=number_of(run)))
 
 
 def follow_lead(user: User, lead: Run, keep: Keep, remove: Callable[[Run], None]) -> None:

@@ -3,11 +3,9 @@
 Knows: the sentences. Gives: `message`, as the core's, for these too.
 """
 
-from conduit.catalogue import add_sentences, message
-from server.sentences.english import ENGLISH
-from server.sentences.spanish import SPANISH
+from conduit.catalogue import LANGUAGES, add_sentences, message
 
-add_sentences("en", ENGLISH)
-add_sentences("es", SPANISH)
+for _language in LANGUAGES:
+    add_sentences("server.sentences", _language)
 
 __all__ = ["message"]

@@ -88,7 +88,7 @@ def restore_shoe(user: User, shoe_id: int) -> Shoe:
         with transaction.atomic():
             shoe.take_out()
     except IntegrityError as error:
-        raise Conflict(message("shoes.there_is_a_shoe_called_now", shoe=shoe.name)) from error
+        raise Conflict(message("shoes.name.taken_meanwhile", shoe=shoe.name)) from error
     record(crew, user, What.TOOK_OUT, f"the shoe “{shoe.name}”")
     return shoe
 
@@ -99,7 +99,7 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
         typical = (typical_machine if given.machine else typical_shoe)(given.material, given.trade_size)
         if not typical or (given.deduct is None) != (given.gain is None):
             says = message("shoe.both_needed")
-            raise Refused(message("shoes.these_figures_do_not_make_a"), {"deduct": says})
+            raise Refused(message("shoes.figures.no_shoe"), {"deduct": says})
         wanted |= {"deduct": typical.deduct, "gain": typical.gain}
     if (shoe.deduct, shoe.gain) != (wanted["deduct"], wanted["gain"]):
         shoe.calibrated_at = None
@@ -112,7 +112,7 @@ def _keep(shoe: Shoe, given: ShoeIn) -> Shoe:
         with transaction.atomic():
             shoe.save()
     except IntegrityError as error:
-        raise Conflict(message("shoes.there_is_a_shoe_called_already", shoe=shoe.name)) from error
+        raise Conflict(message("shoes.name.taken", shoe=shoe.name)) from error
     return shoe
 
 
@@ -120,7 +120,7 @@ def _must_bend_pipe(shoe: Shoe) -> None:
     try:
         must_be_possible(shoe.to_core(), shoe.trade_size)  # type: ignore[arg-type]
     except NoSuchShoe as error:
-        raise Refused(message("shoes.these_figures_do_not_make_a"), {"gain": said_by(error)}) from error
+        raise Refused(message("shoes.figures.no_shoe"), {"gain": said_by(error)}) from error
 
 
 def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
@@ -136,7 +136,7 @@ def found_by(shoe: Shoe, given: CalibrationIn) -> CalibrationFound:
         fit = fit_dial([(one.dial, one.angle) for one in given.dials]) if given.dials else DialFit(now, 0.0)
         core = CoreShoe(**{**_parts(shoe.to_core()), "deduct": deduct, "gain": gain, "dial": fit.dial})
     except NoSuchShoe as error:
-        raise Refused(message("shoes.these_test_bends_do_not_go", why=said_by(error))) from error
+        raise Refused(message("shoes.calibration.do_not_fit", why=said_by(error))) from error
     doubts = doubts_of_tests(core, shoe.trade_size, tests, [(one.dial, one.angle) for one in given.dials])  # type: ignore[arg-type]
     return CalibrationFound(
         doubts=[DoubtOut(says=one.says, test=one.test) for one in doubts],
@@ -161,7 +161,7 @@ def calibrate_shoe(user: User, shoe_id: int, given: CalibrationIn) -> Shoe:
     require(user, Right.WORK)
     shoe = get_object_or_404(Shoe.objects.for_user(user).select_for_update(), pk=shoe_id)
     if not given.tests and not given.dials:
-        raise Refused(message("shoes.no_test_bend_is_given"), {"tests": message("shoes.bend_a_90_in_scrap_and")})
+        raise Refused(message("shoes.calibration.nothing_given"), {"tests": message("shoes.figures.how")})
     found = found_by(shoe, given)
     line = Dial(found.dial_factor, found.dial_constant)
     readings = given.model_dump(mode="json")

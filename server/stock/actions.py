@@ -88,11 +88,9 @@ def add_list(user: User, given: ListIn) -> list[Scrap]:
     lines, faults = read.lines.values(), read.faults
     if faults:
         told = {f"line {number}": says for number, says in islice(faults.items(), MOST_FAULTS_TOLD)}
-        raise Refused(
-            message("stock.of_lines_cannot_be_read_nothing", faults=len(faults), lines=len(faults) + len(lines)), told
-        )
+        raise Refused(message("stock.list.unreadable", faults=len(faults), lines=len(faults) + len(lines)), told)
     if not lines:
-        raise Refused(message("stock.there_is_no_line_in_the"), {"text": message("stock.write_a_line_for_each_piece")})
+        raise Refused(message("stock.list.empty"), {"text": message("stock.list.how")})
     return _add(user, [(line, line.end_a, line.end_b, _since(line.since)) for line in lines])
 
 
@@ -101,7 +99,7 @@ def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]
     crew = require(user, Right.WORK)
     count = sum(line.count for line, *_ in lines)
     if on_rack(user).count() + count > MOST_ON_RACK:
-        raise Refused(message("stock.a_rack_holds_at_most_pieces", most_on_rack=f"{MOST_ON_RACK:,}"))
+        raise Refused(message("stock.rack.full", most_on_rack=f"{MOST_ON_RACK:,}"))
     tags = iter(new_tags(crew, count))
     scraps = [
         Scrap(
@@ -130,18 +128,18 @@ def _keepable(length: str | float, tape: str, crew: Crew) -> float:
     try:
         inches = parse_length(length, tape)
     except UnreadableLength as error:
-        raise Refused(message("stock.that_length_cannot_be_used"), {"length": said_by(error)}) from error
+        raise Refused(message("stock.length.unusable"), {"length": said_by(error)}) from error
     keep = limits_of(crew).keep
     if inches < keep:
         least = format_length(keep, tape)
         raise Refused(
-            message("stock.too_short_for_the_rack"),
-            {"length": message("stock.pieces_under_are_waste_recycle_it", least=least)},
+            message("stock.rack.too_short"),
+            {"length": message("stock.length.waste", least=least)},
         )
     if inches > 2 * STICK:
         longest, other = format_length(2 * STICK, tape), '71 1/2"' if is_metric(tape) else "1816mm"
-        says = message("stock.no_stick_is_longer_than_in", longest=longest, other=other)
-        raise Refused(message("stock.too_long_for_the_rack"), {"length": says})
+        says = message("stock.length.too_long", longest=longest, other=other)
+        raise Refused(message("stock.rack.too_long"), {"length": says})
     return inches
 
 
@@ -153,8 +151,8 @@ def _since(written: str) -> datetime | None:
         found = datetime.fromisoformat(written)
         return sensible(found if found.tzinfo else found.replace(tzinfo=UTC))
     except ValueError as error:
-        says = message("stock.since_that_is_no_date_write", written=written[:40])
-        raise Refused(message("stock.that_date_cannot_be_used"), {"since": says}) from error
+        says = message("stock.since.no_date", written=written[:40])
+        raise Refused(message("stock.since.unusable"), {"since": says}) from error
 
 
 def take_scrap(user: User, scrap_id: int) -> Scrap:
@@ -181,9 +179,9 @@ def _locked(user: User, scrap_id: int) -> Scrap:
     require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is not None:
-        raise Conflict(message("stock.is_no_longer_on_the_rack", tag=scrap.tag))
+        raise Conflict(message("stock.tag.gone", tag=scrap.tag))
     if kept := Reservation.objects.filter(scrap=scrap).select_related("by", "job").first():
-        raise Conflict(message("stock.is_reserved_for_by", tag=scrap.tag, job=kept.job.name, by=name_of(kept.by)))
+        raise Conflict(message("stock.tag.reserved", tag=scrap.tag, job=kept.job.name, by=name_of(kept.by)))
     return scrap
 
 
@@ -193,10 +191,10 @@ def put_back(user: User, scrap_id: int) -> Scrap:
     require(user, Right.WORK)
     scrap = get_object_or_404(Scrap.objects.for_user(user).select_for_update(), pk=scrap_id)
     if scrap.taken_at is None:
-        raise Conflict(message("stock.is_already_on_the_rack", tag=scrap.tag))
+        raise Conflict(message("stock.tag.taken", tag=scrap.tag))
     last = scrap.entries.first()
     if last and last.what not in (What.TAKEN, What.RECYCLED):
-        raise Conflict(message("stock.was_cut_undo_the_cut_where", tag=scrap.tag))
+        raise Conflict(message("stock.tag.cut", tag=scrap.tag))
     scrap.taken_at = None
     scrap.save(update_fields=["taken_at"])
     enter(scrap, What.PUT_BACK, user)
@@ -227,15 +225,15 @@ def reserve(user: User, tags: Iterable[str], job: Job) -> list[Scrap]:
     scraps = list(Scrap.objects.for_user(user).select_for_update().filter(tag__in=wanted).order_by("id"))
     gone = wanted - {scrap.tag for scrap in scraps if scrap.taken_at is None}
     if gone:
-        raise Conflict(message("stock.no_longer_on_the_rack", tags=", ".join(sorted(gone)), count=len(gone)))
+        raise Conflict(message("stock.tags.gone", tags=", ".join(sorted(gone)), count=len(gone)))
     for kept in Reservation.objects.filter(scrap__in=scraps).select_related("scrap", "by", "job"):
-        raise Conflict(message("stock.is_reserved_for_by", tag=kept.scrap.tag, job=kept.job.name, by=name_of(kept.by)))
+        raise Conflict(message("stock.tag.reserved", tag=kept.scrap.tag, job=kept.job.name, by=name_of(kept.by)))
     try:
         with transaction.atomic():
             for scrap in scraps:
                 Reservation.objects.create(scrap=scrap, job=job, by=user)
     except IntegrityError as error:
-        raise Conflict(message("stock.somebody_reserved_one_of_these_scraps")) from error
+        raise Conflict(message("stock.tags.reserved_meanwhile")) from error
     for scrap in scraps:
         enter(scrap, What.RESERVED, user, job.name)
     return scraps

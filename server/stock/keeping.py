@@ -54,7 +54,7 @@ def remove_offcut(user: User, scrap: Scrap) -> None:
     """An offcut that came of a cut that is undone. Raises Conflict where it is gone already."""
     scrap = Scrap.objects.select_for_update().get(pk=scrap.pk)
     if scrap.taken_at is not None or Reservation.objects.filter(scrap=scrap).exists():
-        raise Conflict(message("stock.the_offcut_is_taken_or_reserved", tag=scrap.tag))
+        raise Conflict(message("stock.offcut.taken", tag=scrap.tag))
     scrap.taken_at = timezone.now()
     scrap.save(update_fields=["taken_at"])
     enter(scrap, What.UNDONE, user, "the cut was undone")

@@ -26,7 +26,7 @@ export function RollClock({ points, previous, down, size }: Props) {
       height={size}
       className="shrink-0"
       role="img"
-      aria-label={t(down ? "clockDown" : "clockUp")}
+      aria-label={t(down ? "clock.down" : "clock.up")}
     >
       <circle cx={MIDDLE} cy={MIDDLE} r="56" fill="var(--paper)" stroke="var(--line)" strokeWidth="2" />
       {Array.from({ length: 12 }, (_, hour) => {

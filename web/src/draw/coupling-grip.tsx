@@ -74,11 +74,11 @@ export function CouplingGrip({ hold, x, scale, top, height }: Props) {
       <g
         role="slider"
         tabIndex={0}
-        aria-label={t("coupling", { number: hold.number })}
+        aria-label={t("stick.coupling", { number: hold.number })}
         aria-valuemin={low}
         aria-valuemax={high}
         aria-valuenow={hold.at}
-        aria-valuetext={t(hold.pinned ? "alongThePipeHeld" : "alongThePipe", { hold: hold.reads })}
+        aria-valuetext={t(hold.pinned ? "stick.held" : "stick.hold", { hold: hold.reads })}
         onKeyDown={onKeyDown}
         {...drag}
         className="pointer-events-auto cursor-ew-resize touch-none"

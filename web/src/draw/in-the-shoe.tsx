@@ -25,7 +25,7 @@ const SEEN = 24;
 const NAMED = 70;
 
 const wayOf = (where: Props["where"]) =>
-  ({ floor: t("onTheFloor"), edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
+  ({ floor: t("shoe.floor"), edge: t("shoe.edge"), air: t("shoe.air"), machine: t("shoe.machine") })[where];
 
 type Spot = [number, number];
 
@@ -61,7 +61,7 @@ export function InTheShoeDrawing({ drawn, shoe, hook, where, angle, dial, at, wi
       width={width}
       height={height}
       role="img"
-      aria-label={t(at === "start" ? "inTheShoeAtStart" : "inTheShoeAtEnd", {
+      aria-label={t(at === "start" ? "in_shoe.start" : "in_shoe.end", {
         where: wayOf(where),
       })}
     >

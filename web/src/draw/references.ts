@@ -1,11 +1,11 @@
 import { t } from "@/words/ui";
 
 const NAMES: Record<string, string> = {
-  arrow: t("arrow"),
-  star: t("star"),
-  notch: t("notch"),
-  front: t("front"),
-  centre: t("centre"),
+  arrow: t("reference.arrow"),
+  star: t("reference.star"),
+  notch: t("reference.notch"),
+  front: t("reference.front"),
+  centre: t("reference.centre"),
 };
 
 /** What a reference on the shoe is called; one of its owner's own as they named it. */

@@ -43,8 +43,8 @@ export function ShoeDrawing({ shoe, mark, angle, dial, width }: Props) {
       role="img"
       aria-label={
         mark
-          ? t("shoeWithItsOnThe", { reference: referenceName(mark.reference), hook: mark.hook })
-          : t("shoeWithItsReferences", {
+          ? t("shoe.label", { reference: referenceName(mark.reference), hook: mark.hook })
+          : t("shoe.references", {
               references: Object.keys(shoe.references).map(referenceName).join(", "),
             })
       }
@@ -128,7 +128,7 @@ export function ShoeDrawing({ shoe, mark, angle, dial, width }: Props) {
           fill="var(--ink)"
           className="tape"
         >
-          {t("mark", { mark: mark.at.reads })}
+          {t("shoe.mark", { mark: mark.at.reads })}
         </text>
       )}
       <EndSigns />
@@ -270,10 +270,10 @@ function EndSigns() {
   return (
     <g fontSize="19" fontWeight="700" fill="var(--ink)">
       <text x="10" y={PIPE_Y + 58}>
-        {t("endA")}
+        {t("end.a")}
       </text>
       <text x={VIEW_WIDTH - 10} y={PIPE_Y + 58} textAnchor="end">
-        {t("endB")}
+        {t("end.b")}
       </text>
     </g>
   );

@@ -2,11 +2,11 @@ import type { Status } from "@/api/types";
 import { t } from "@/words/ui";
 
 const WORDS: Record<Status, string> = {
-  measured: t("measured"),
-  "laid out": t("laidOut"),
-  cut: t("cut"),
-  bent: t("bent"),
-  fitted: t("fitted"),
+  measured: t("state.measured"),
+  "laid out": t("state.laid_out"),
+  cut: t("state.cut"),
+  bent: t("state.bent"),
+  fitted: t("state.fitted"),
 };
 const STAGES = Object.keys(WORDS) as Status[];
 const STEP = 16;

@@ -70,14 +70,14 @@ export const StickStrip = memo(function StickStrip({
         width={width}
         height={height}
         role="img"
-        aria-label={t("pieceLongMarksAt", {
+        aria-label={t("stick.label", {
           piece: piece.number,
           length: piece.length.reads,
           marks: marks.map(({ mark }) => mark.at.reads).join(", "),
         })}
         aria-description={marks
           .map(({ bend, mark }) =>
-            t("bendHookTowardEnd", {
+            t("stick.bend", {
               bend: bend.number,
               reference: referenceName(mark.reference),
               hook: mark.hook,
@@ -147,7 +147,7 @@ export const StickStrip = memo(function StickStrip({
           height={PIPE_TOP + PIPE_HEIGHT + 8}
           className="pointer-events-none absolute top-0 left-0"
         >
-          <title>{t("coupling", { number: coupling.number })}</title>
+          <title>{t("stick.coupling", { number: coupling.number })}</title>
           <CouplingGrip hold={coupling} x={x} scale={scale} top={PIPE_TOP} height={PIPE_HEIGHT} />
         </svg>
       )}

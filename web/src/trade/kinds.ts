@@ -74,6 +74,9 @@ export function kindOf(name: KindName): StepKind {
 /** What a kind of step is called. */
 export const kindWord = (name: KindName): string => clauseWord(`kind.${name}`) ?? name;
 
+/** The same within a sentence. */
+export const kindWithin = (name: KindName): string => clauseWord(`kind.${name}.within`) ?? name;
+
 /** How a field is called for those who hear the screen. */
 export const fieldWord = (field: string): string => clauseWord(`field.${field}`) ?? field;
 

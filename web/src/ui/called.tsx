@@ -43,7 +43,7 @@ export function Called({ title, name, rename }: Props) {
             {t("rename")}
           </Button>
           <Button className="min-h-11" onClick={() => setTyped(undefined)}>
-            {t("leaveIt")}
+            {t("cancel")}
           </Button>
           {rename.by.error && <Notice severity="stop">{rename.by.error.message}</Notice>}
         </form>

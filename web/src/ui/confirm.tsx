@@ -30,7 +30,7 @@ export function Ask({ onKeep, ...asked }: Asked & { onKeep: () => void }) {
   );
 }
 
-function Question({ title, says, act, onAct, keep = t("keepIt") }: Asked) {
+function Question({ title, says, act, onAct, keep = t("keep") }: Asked) {
   return (
     <AlertDialog.Portal>
       <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />

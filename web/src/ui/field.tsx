@@ -33,7 +33,7 @@ export function Field({ label, wrong, className = "", type, ...rest }: Props) {
             onClick={() => setShown(!shown)}
             className="absolute inset-y-0 right-0 min-w-16 rounded-md px-3 text-[15px] font-semibold text-accent"
           >
-            {shown ? t("hide") : t("show")}
+            {shown ? t("password.hide") : t("password.show")}
           </button>
         )}
       </div>

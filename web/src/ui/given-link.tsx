@@ -15,12 +15,12 @@ export function GivenLink({ path, says, onDone }: Props) {
   const address = `${window.location.origin}${path}`;
   return (
     <div className="my-2 flex flex-wrap items-center gap-4 rounded-md border border-line bg-well p-3">
-      <QRCodeSVG value={address} size={116} marginSize={2} title={t("theLinkToScan")} />
+      <QRCodeSVG value={address} size={116} marginSize={2} title={t("link.scan")} />
       <div className="min-w-56 flex-1">
         <p>{says}</p>
         <input
           readOnly
-          aria-label={t("theLink")}
+          aria-label={t("link.label")}
           value={address}
           onFocus={(event) => event.target.select()}
           className="mt-2 min-h-11 w-full rounded-md border border-line bg-paper px-2.5 font-mono text-[15px]"
@@ -30,11 +30,11 @@ export function GivenLink({ path, says, onDone }: Props) {
             className="min-h-11"
             onClick={() => navigator.clipboard?.writeText(address).then(() => setCopied(true))}
           >
-            {copied ? t("copied") : t("copy")}
+            {copied ? t("link.copied") : t("link.copy")}
           </Button>
           {onDone && (
             <Button look="quiet" className="min-h-11" onClick={onDone}>
-              {t("hideIt")}
+              {t("link.hide")}
             </Button>
           )}
         </div>

@@ -44,7 +44,7 @@ export function EndMark({ end, size = 22 }: { end: "A" | "B"; size?: number }) {
       width={size}
       height={size}
       role="img"
-      aria-label={t("end", { end })}
+      aria-label={t("end.named", { end })}
       className="inline-block shrink-0 align-[-0.28em]"
     >
       {end === "A" ? (

@@ -4,7 +4,11 @@ import { CautionIcon, NoteIcon, StopIcon } from "./icons";
 
 export type Severity = "stop" | "caution" | "note";
 
-const WORDS: Record<Severity, string> = { stop: t("stop"), caution: t("caution"), note: t("note") };
+const WORDS: Record<Severity, string> = {
+  stop: t("severity.stop"),
+  caution: t("severity.caution"),
+  note: t("severity.note"),
+};
 const COLORS: Record<Severity, string> = { stop: "text-stop", caution: "text-caution", note: "text-soft" };
 const ICONS = { stop: StopIcon, caution: CautionIcon, note: NoteIcon };
 

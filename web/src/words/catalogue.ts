@@ -35,12 +35,7 @@ export function catalogue<English extends Record<string, string>>(
   const other = others[view];
   if (other) i18next.addResourceBundle(language, view, other);
   const say = i18next.getFixedT(null, view) as (key: string, options: object) => string;
-  // A page tells a thousand sentences, and few of them count: only those need a language's own rules.
-  const sentence = (key: string): string => other?.[key] ?? english[key] ?? key;
+  // A sentence without figures may have slots, which are put in where it is shown.
   return (key, figures) =>
-    figures === undefined
-      ? sentence(key)
-      : "count" in figures
-        ? say(key, { ...figures })
-        : sentence(key).replace(/\{\{(\w+)\}\}/g, (_, name: string) => String(figures[name] ?? ""));
+    figures === undefined ? (other?.[key] ?? english[key] ?? key) : say(key, figures);
 }

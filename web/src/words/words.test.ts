@@ -73,6 +73,25 @@ function saidIn([file, source]: [string, string]): Said[] {
   return found;
 }
 
+// Fewer words are a label, which may be the same in two places and differ in another language.
+const SEVERAL = 8;
+const TOLD = ["label", "aria-label", "title", "placeholder", "says", "alt"];
+const WORDS = /(?!Crelda\b)\b[A-Za-z]{2,}/;
+
+/** What a component shows that stands in it as it is: text between tags, and attributes that are read or heard. */
+function literalsIn([file, source]: [string, string]): string[] {
+  const found: string[] = [];
+  const visit = (node: ts.Node): void => {
+    const told = ts.isJsxAttribute(node) && TOLD.includes(node.name.getText()) ? node.initializer : undefined;
+    const text = ts.isJsxText(node) ? node.text : told && ts.isStringLiteral(told) ? told.text : "";
+    if (WORDS.test(text)) found.push(`${file}: ${text.trim()}`);
+    ts.forEachChild(node, visit);
+  };
+  if (file.endsWith(".tsx"))
+    visit(ts.createSourceFile(file, source, ts.ScriptTarget.Latest, true, ts.ScriptKind.TSX));
+  return found;
+}
+
 const said = Object.entries(raw).flatMap(saidIn);
 
 describe("The interface's sentences", () => {
@@ -96,6 +115,19 @@ describe("The interface's sentences", () => {
       .flatMap(([view, sentences]) => Object.keys(sentences).map((key) => `${view}.${baseOf(key)}`))
       .filter((key) => !used.has(key));
     expect(silent).toEqual([]);
+  });
+
+  test("none of several words stands twice", () => {
+    const keys = new Map<string, string[]>();
+    for (const [view, sentences] of Object.entries(english).filter(([view]) => view !== "clauses"))
+      for (const [key, sentence] of Object.entries(sentences))
+        if (sentence.split(" ").length >= SEVERAL)
+          keys.set(sentence, [...(keys.get(sentence) ?? []), `${view}.${key}`]);
+    expect([...keys.values()].filter((one) => one.length > 1)).toEqual([]);
+  });
+
+  test("none stands in the code", () => {
+    expect(Object.entries(raw).flatMap(literalsIn)).toEqual([]);
   });
 
   test("other languages name the same figures, and nothing that English has not", () => {

@@ -16,8 +16,8 @@ import { degreesOf, type Judged, judgedOf, shotsOf, sumBefore } from "./stick-st
 
 type Way = "1" | "-1";
 const WAYS: { value: Way; label: string }[] = [
-  { value: "1", label: t("clockwiseSeenFromA") },
-  { value: "-1", label: t("anticlockwiseSeenFromA") },
+  { value: "1", label: t("reading.clockwise") },
+  { value: "-1", label: t("reading.counterclockwise") },
 ];
 
 type Reading = Extract<BenchAct, { kind: "bent" }>;
@@ -83,15 +83,13 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
     const read = whole === null ? null : whole - before;
     if (read === null || read <= 0) {
       setWrong(
-        whole === null
-          ? t("writeTheDegreesThatThe")
-          : t("theSweepWasAtBefore", { before: before.toFixed(1) }),
+        whole === null ? t("reading.angle.how") : t("reading.sweep.before", { before: before.toFixed(1) }),
       );
       return;
     }
     const turned = outOfPlane.trim() ? degreesOf(outOfPlane) : 0;
     if (turned === null) {
-      setWrong(t("outOfPlaneWriteDegrees"));
+      setWrong(t("reading.dog_leg.how"));
       return;
     }
     const isKept = await act({
@@ -113,11 +111,16 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   }
 
   return (
-    <form onSubmit={submit} aria-label={t("asBent")} data-tour="reading" className="flex flex-col gap-2">
-      <h2 className="text-lg font-bold">{again ? t("readAgain") : t("asBent")}</h2>
+    <form
+      onSubmit={submit}
+      aria-label={t("reading.title")}
+      data-tour="reading"
+      className="flex flex-col gap-2"
+    >
+      <h2 className="text-lg font-bold">{again ? t("reading.again") : t("reading.title")}</h2>
       <div className="flex flex-wrap items-start gap-2">
         <Field
-          label={sweep && sweep.shot > 1 ? t("finderReadsOverTheSweep") : t("finderReadsDegrees")}
+          label={sweep && sweep.shot > 1 ? t("reading.sweep.angle") : t("reading.angle")}
           inputMode="decimal"
           className="w-40 [&_input]:min-h-12 [&_input]:text-xl"
           value={angle}
@@ -129,7 +132,7 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
         />
         {bend.tape && (
           <Field
-            label={t("tapeReads")}
+            label={t("reading.tape")}
             className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
             value={tape}
             placeholder={bend.tape.wanted.reads}
@@ -139,44 +142,44 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
       </div>
       <Fits bend={bend} before={before} />
       {bend.tape && (
-        <p className="text-[15px] text-soft">{t("tapeMayStayEmpty", { says: bend.tape.says })}</p>
+        <p className="text-[15px] text-soft">{t("reading.tape.optional", { says: bend.tape.says })}</p>
       )}
       {bend.previous !== null && (
         <details open={outOfPlane !== ""}>
-          <summary className="min-h-10 cursor-pointer py-2 text-[17px]">{t("itIsOutOfPlane")}</summary>
+          <summary className="min-h-10 cursor-pointer py-2 text-[17px]">{t("reading.dog_leg.add")}</summary>
           <div className="flex flex-wrap items-end gap-2">
             <Field
-              label={t("outByDegrees")}
+              label={t("reading.dog_leg")}
               inputMode="decimal"
               className="w-36 [&_input]:min-h-12 [&_input]:text-xl"
               value={outOfPlane}
               onChange={(event) => setOutOfPlane(event.target.value)}
             />
-            <Select boxed label={t("whichWaySeenFromA")} value={way} choices={WAYS} onChoose={setWay} />
+            <Select boxed label={t("reading.dog_leg.way")} value={way} choices={WAYS} onChoose={setWay} />
             <DogLegDrawing way={way === "1" ? 1 : -1} />
           </div>
           <p className="mt-1 text-[15px] text-soft">
-            {t("byLevelOrStraightEdge", { previous: bend.previous })}
+            {t("reading.dog_leg.help", { previous: bend.previous })}
           </p>
         </details>
       )}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" className="min-h-12 px-6 text-lg">
-          {t("enterIt")}
+          {t("reading.enter")}
         </Button>
         <Button className="min-h-12" disabled={offline || finder.isPending} onClick={() => finder.mutate()}>
-          {t("takeFromTheFinder")}
+          {t("reading.from_finder")}
         </Button>
         {again && (
           <Button look="quiet" className="min-h-12" onClick={onDone}>
-            {t("leaveIt")}
+            {t("cancel")}
           </Button>
         )}
       </div>
       {finder.error && (
-        <Notice severity="caution">{t("theFinderGaveNoReading", { message: finder.error.message })}</Notice>
+        <Notice severity="caution">{t("finder.no_reading", { message: finder.error.message })}</Notice>
       )}
-      <p className="text-[15px] text-soft">{t("theFinderIsASimulated")}</p>
+      <p className="text-[15px] text-soft">{t("finder.simulated")}</p>
     </form>
   );
 }
@@ -188,8 +191,8 @@ function Fits({ bend, before }: { bend: SheetBend; before: number }) {
   const mark = bend.mark_within.inches < 1 / 16 - 1e-6 ? bend.mark_within.reads : null;
   return (
     <p className="text-[15px]">
-      {t("stillFitsFrom", { least, most })} {mark && t("withTheMarkWithin", { mark })}{" "}
-      {bend.is_close && t("closerThanAFinderReads")}
+      {t("tolerance.angles", { least, most })} {mark && t("tolerance.mark", { mark })}{" "}
+      {bend.is_close && t("tolerance.closer")}
     </p>
   );
 }
@@ -199,23 +202,23 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
   const made = stick.made.find((one) => one.bend === bend.number);
   const Icon = judged.within ? GoodIcon : StopIcon;
   return (
-    <section aria-label={t("asBent")} className="flex flex-col gap-1">
-      <h2 className="text-lg font-bold">{t("asBent")}</h2>
+    <section aria-label={t("reading.title")} className="flex flex-col gap-1">
+      <h2 className="text-lg font-bold">{t("reading.title")}</h2>
       <p className={`flex items-center gap-2 text-xl font-bold ${judged.within ? "text-good" : "text-stop"}`}>
         <Icon width={30} height={30} />
-        {judged.byHand ? t("asNearAsHandsGet") : judged.within ? t("withinTolerance") : t("out")}
+        {judged.byHand ? t("correct.as_near") : judged.within ? t("verdict.within") : t("verdict.out")}
       </p>
       <p className="tape text-xl">
         {judged.angle} <span className="text-soft">({judged.off})</span>
-        {judged.tape && <>{t("tape", { tape: judged.tape })}</>}
-        {judged.turned && <>{t("outOfPlane", { turned: judged.turned })}</>}
+        {judged.tape && <>{t("entered.tape", { tape: judged.tape })}</>}
+        {judged.turned && <>{t("entered.dog_leg", { turned: judged.turned })}</>}
       </p>
       {/* One line, whether sent or not: what is touched below it stays where it is. */}
       <p className="min-h-6 text-[15px] text-soft">
         {judged.waiting ? (
           <>
-            {offline ? t("keptHereUntilThereIs") : t("beingSent")}
-            {!judged.within && offline && t("untilThenBringItBack", { angle_reads: bend.angle_reads })}
+            {offline ? t("entered.kept") : t("entered.sending")}
+            {!judged.within && offline && t("entered.until_then", { angle_reads: bend.angle_reads })}
           </>
         ) : (
           made && `${made.by}, ${timeOf(made.at)}`
@@ -224,17 +227,17 @@ function Came({ bend, judged, onAgain }: { bend: SheetBend; judged: Judged; onAg
       {mayWrite && !stick.fitted_at && (
         <div className="flex flex-wrap gap-2">
           <Button className="min-h-12" onClick={onAgain}>
-            {t("readAgain")}
+            {t("reading.again")}
           </Button>
           <Confirm
             trigger={
               <Button look="quiet" className="min-h-12">
-                {t("enteredByMistake")}
+                {t("delete.start")}
               </Button>
             }
-            title={t("takeTheReadingOfBend", { bend: bend.number })}
-            says={t("itCountsNeitherInThe")}
-            act={t("takeItBack")}
+            title={t("delete.ask", { bend: bend.number })}
+            says={t("delete.says")}
+            act={t("delete.do")}
             onAct={() => act({ kind: "unbent", piece: stick.sheet.piece, bend: bend.number })}
           />
         </div>

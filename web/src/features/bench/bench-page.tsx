@@ -34,11 +34,11 @@ export function BenchPage() {
       <Shell title={t("bench")}>
         <main lang={chosenLanguage()} className="p-8">
           {bench.error && (
-            <Notice severity="stop">{t("theBenchCannotBeOpened", { message: bench.error.message })}</Notice>
+            <Notice severity="stop">{t("open.failed", { message: bench.error.message })}</Notice>
           )}
           {bench.fetchStatus === "paused" && (
             <Notice severity="stop">
-              {t("thereIsNoNetworkAnd")} <Link to="/">{t("allJobs")}</Link>
+              {t("open.no_network")} <Link to="/">{t("open.all_jobs")}</Link>
             </Notice>
           )}
         </main>
@@ -51,11 +51,11 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
   const stick = useStick(bench);
   return (
     <Shell
-      title={t("bench2", { bench: bench.name || t("run") })}
+      title={t("title", { bench: bench.name || t("card.run") })}
       trail={
         <>
           <span className="max-sm:hidden">{bench.job_name} / </span>
-          <strong className="text-ink">{bench.name || t("runWithoutAName")}</strong>
+          <strong className="text-ink">{bench.name || t("run.unnamed")}</strong>
         </>
       }
       tabs={runTabs(bench.run_id, bench.job_id)}
@@ -132,7 +132,7 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
               <Notice severity="caution">
                 <strong>{stick.stale}</strong>{" "}
                 <Link to={`/runs/${bench.run_id}/layout`} className="underline">
-                  {t("theRunAsItIsNow")}
+                  {t("piece.run_now")}
                 </Link>
               </Notice>
             )}
@@ -160,7 +160,7 @@ function OldCard({ stick }: { stick: Bench["sticks"][number] }) {
   if (!card || card === stick.card) return null;
   return (
     <Notice severity="stop">
-      <strong>{t("thisCardIsOld", { card })}</strong> {t("workFromTheScreen", { card: stick.card })}
+      <strong>{t("card.old", { card })}</strong> {t("card.old.says", { card: stick.card })}
     </Notice>
   );
 }
@@ -201,14 +201,14 @@ function NothingToBend({ bench }: { bench: Bench }) {
   const stop = bench.findings.find((finding) => finding.severity === "stop");
   return (
     <main lang={chosenLanguage()} className="mx-auto max-w-xl p-8 text-lg">
-      <h1 className="mb-3 text-2xl font-bold">{t("nothingToBendYet")}</h1>
+      <h1 className="mb-3 text-2xl font-bold">{t("open.nothing")}</h1>
       {stop && (
         <Notice severity="stop">
           {stop.says} {stop.remedy}
         </Notice>
       )}
       <Button className="mt-4 min-h-12" onClick={() => navigate(`/runs/${bench.run_id}/layout`)}>
-        {t("backToLayout")}
+        {t("open.to_layout")}
       </Button>
     </main>
   );

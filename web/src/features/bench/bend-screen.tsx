@@ -23,13 +23,13 @@ import { ordinal } from "./stick-rail";
 import { judgedOf, shotsOf } from "./stick-steps";
 
 const HOOKS = [
-  { value: "A" as const, label: t("hookA") },
-  { value: "B" as const, label: t("hookB") },
+  { value: "A" as const, label: t("mark.hook_a") },
+  { value: "B" as const, label: t("mark.hook_b") },
 ];
-const TOOLS: Record<string, string> = { tape: t("theTape"), level: t("level") };
+const TOOLS: Record<string, string> = { tape: t("must_read.tape"), level: t("must_read.level") };
 const WHEN = [
-  { value: "start" as const, label: t("startOfTheBend") },
-  { value: "end" as const, label: t("endOfIt") },
+  { value: "start" as const, label: t("bend.start") },
+  { value: "end" as const, label: t("bend.end") },
 ];
 
 /** One bend: its mark as large as the screen gives, how pipe and shoe are set, what must then read, what was read. */
@@ -41,7 +41,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
   // What to do stands where the reading was entered; on the other screens it comes first.
   const isLast = stick.made.at(-1)?.bend === bend.number;
   return (
-    <section aria-label={t("bend", { bend: bend.number })} className="flex flex-1 flex-col">
+    <section aria-label={t("bend.title", { bend: bend.number })} className="flex flex-1 flex-col">
       <div ref={ref} className="max-sm:hidden">
         {size.width > 0 && (
           <StickStrip
@@ -63,7 +63,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
           {bend.sweep && <SweepShots bend={bend} sweep={bend.sweep} />}
           <Mark bend={bend} />
           <Handling bend={bend} />
-          {bend.breaks && <Notice severity="stop">{t("cannotComeHere", { breaks: bend.breaks })}</Notice>}
+          {bend.breaks && <Notice severity="stop">{t("order.impossible", { breaks: bend.breaks })}</Notice>}
           {bend.cautions.map((caution) => (
             <Notice key={caution} severity="caution">
               {caution}
@@ -79,7 +79,7 @@ export function BendScreen({ bend }: { bend: SheetBend }) {
       {isLast && <CorrectionTold />}
       <details className="mt-3 text-[15px]">
         <summary className="flex min-h-12 cursor-pointer items-center font-semibold text-soft">
-          {t("whyThisMarkOtherWays")}
+          {t("mark.why")}
         </summary>
         <p className="tape">{bend.use_because}</p>
         {bend.why.map((line) => (
@@ -101,12 +101,12 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
   const { stick, go, waiting } = useBenchContext();
   const isLast = sweep.shot === sweep.of;
   return (
-    <section aria-label={t("sweep")} className="rounded-lg border border-line bg-paper px-3 py-2">
+    <section aria-label={t("sweep.title")} className="rounded-lg border border-line bg-paper px-3 py-2">
       <p className="tape flex flex-wrap items-baseline gap-x-3 text-xl">
-        <strong>{t("shotOf2", { shot: sweep.shot, of: sweep.of })}</strong>
+        <strong>{t("sweep.shot_of", { shot: sweep.shot, of: sweep.of })}</strong>
         <span className="text-base text-soft">
-          {t("overTheWholeSweepThe")} <strong className="text-xl text-ink">{sweep.then_reads}</strong>
-          {!isLast && t("atTheEnd", { whole_reads: sweep.whole_reads })}
+          {t("sweep.must_show")} <strong className="text-xl text-ink">{sweep.then_reads}</strong>
+          {!isLast && t("sweep.at_end", { whole_reads: sweep.whole_reads })}
         </span>
       </p>
       <div className="mt-1 flex flex-wrap gap-1">
@@ -117,7 +117,7 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
             <button
               key={shot.number}
               type="button"
-              aria-label={t(judged ? "shotMade" : "shot", { shot: shot.sweep?.shot ?? 0 })}
+              aria-label={t(judged ? "sweep.made" : "sweep.shot", { shot: shot.sweep?.shot ?? 0 })}
               aria-current={shot.number === bend.number ? "step" : undefined}
               onClick={() => go(shot.number)}
               className={`tape min-h-11 min-w-11 rounded-md border font-semibold ${look} ${shot.number === bend.number ? "border-accent border-2" : "border-line"}`}
@@ -128,7 +128,7 @@ function SweepShots({ bend, sweep }: { bend: SheetBend; sweep: NonNullable<Sheet
         })}
       </div>
       <p className="mt-1 text-base text-soft">
-        {t("levelThePipeBeforeEach")} {isLast ? t("theLastOneByThe") : t("whereTheSumRunsAhead")}
+        {t("sweep.level")} {isLast ? t("sweep.last") : t("sweep.sum")}
       </p>
     </section>
   );
@@ -157,7 +157,7 @@ function Mark({ bend }: { bend: SheetBend }) {
       <p className="flex items-center gap-2 text-lg text-soft">
         <BendTab number={bend.number} chosen />
         <span className="tape">
-          {t("ofStickOf", {
+          {t("bend.where", {
             ordinal: ordinal(bend.act),
             acts,
             piece: stick.sheet.piece,
@@ -172,32 +172,32 @@ function Mark({ bend }: { bend: SheetBend }) {
         {tapeAt(bench, bend)}
       </p>
       <p className="mt-1 flex flex-wrap items-center gap-x-2 text-xl">
-        {t("fromEnd")} <EndMark end="A" size={26} />
-        {burnt && <span className="text-base text-soft">{t("firstInchBurnt")}</span>}
-        {isCard && <span className="text-base font-semibold text-caution">{t("byTheCard")}</span>}
+        {t("mark.from_end")} <EndMark end="A" size={26} />
+        {burnt && <span className="text-base text-soft">{t("mark.burnt")}</span>}
+        {isCard && <span className="text-base font-semibold text-caution">{t("mark.by_card")}</span>}
         {bend.replanned && (
           <span className="tape text-base">
-            {t("was")} <s>{bend.planned.at.reads}</s>, <s>{bend.planned_angle_reads}</s>
+            {t("mark.was")} <s>{bend.planned.at.reads}</s>, <s>{bend.planned_angle_reads}</s>
           </span>
         )}
       </p>
-      {!mark.on_pipe && <Notice severity="caution">{t("thisMarkWouldBeOff")}</Notice>}
+      {!mark.on_pipe && <Notice severity="caution">{t("mark.off_pipe")}</Notice>}
       <div className="mt-3 flex flex-wrap gap-x-8 gap-y-2">
-        <Big name={t("onThe")} value={referenceName(mark.reference)} />
-        <Big name={t("hookTo")} value={<EndMark end={mark.hook} size={40} />} />
-        <Big name={t("bendTo")} value={bend.angle_reads} />
+        <Big name={t("marks.on_the")} value={referenceName(mark.reference)} />
+        <Big name={t("marks.hook")} value={<EndMark end={mark.hook} size={40} />} />
+        <Big name={t("marks.bend_to")} value={bend.angle_reads} />
         {(dialed || bend.dial_reads !== bend.angle_reads) && (
-          <Big name={t("dialShows")} value={dialed ? carried?.dial_reads : bend.dial_reads} />
+          <Big name={t("marks.dial")} value={dialed ? carried?.dial_reads : bend.dial_reads} />
         )}
       </div>
       {bend.found_by && <p className="mt-1 text-base text-soft">{bend.found_by}</p>}
       {carried && !bend.made && (
         <Notice severity="note">
-          {t("pipeOfThisRackBent", { pipe: carried.pipe, off_reads: carried.off_reads })}{" "}
+          {t("bend.beside", { pipe: carried.pipe, off_reads: carried.off_reads })}{" "}
           <Button aria-pressed={dialed} onClick={() => setDial(bend.number, dialed ? null : carried.dial)}>
             {dialed
-              ? t("dialAsTheSheetSays", { dial_reads: bend.dial_reads })
-              : t("dialItTo", { dial_reads: carried.dial_reads })}
+              ? t("dial.as_planned", { dial_reads: bend.dial_reads })
+              : t("dial.set_to", { dial_reads: carried.dial_reads })}
           </Button>
         </Notice>
       )}
@@ -216,10 +216,10 @@ function Big({ name, value }: { name: string; value: ReactNode }) {
 
 const wayOf = (where: SheetBend["where"]) =>
   ({
-    floor: t("onTheFloorTheBend"),
-    edge: t("overAnEdgeTheBend"),
-    air: t("inTheAirShoeUp"),
-    machine: t("inTheMachine"),
+    floor: t("handle.floor"),
+    edge: t("handle.edge"),
+    air: t("handle.air"),
+    machine: t("card.machine"),
   })[where];
 
 /** How the pipe is taken for this bend: end for end, rolled, on the floor or in the air; and why now. */
@@ -229,13 +229,13 @@ function Handling({ bend }: { bend: SheetBend }) {
     <div className="flex items-center gap-4">
       <RollClock points={bend.previous_points} previous={bend.previous ?? 0} down={air} size={112} />
       <div className="text-lg leading-snug">
-        {bend.end_for_end && <p className="font-semibold">{t("turnThePipeEndFor")}</p>}
+        {bend.end_for_end && <p className="font-semibold">{t("handle.flip")}</p>}
         <p className="tape">{bend.turn_says}</p>
         <p className="font-semibold">{wayOf(bend.where)}</p>
         {bend.reasons.length > 0 && <p className="mt-0.5 text-base text-soft">{bend.reasons.join(" ")}</p>}
         {bend.against.length > 0 && (
           <p className="mt-0.5 text-base text-caution">
-            {t("againstTheHabit", { against: bend.against.join(" ") })}
+            {t("order.unusual", { against: bend.against.join(" ") })}
           </p>
         )}
       </div>
@@ -283,21 +283,21 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
             tall={210}
           />
         </div>
-        <Segments label={t("when")} value={when} choices={WHEN} onChoose={setWhen} large />
+        <Segments label={t("must_read.when")} value={when} choices={WHEN} onChoose={setWhen} large />
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <span className="flex min-h-12 items-center gap-1.5">
-          {t("setItOnThe")}{" "}
+          {t("mark.set_on")}{" "}
           <Select
             boxed
-            label={t("reference")}
+            label={t("mark.reference")}
             value={mark.reference}
             choices={references.map((value) => ({ value, label: referenceName(value) }))}
             onChoose={(reference) => setReference(bend.number, reference)}
           />
         </span>
         {mayWrite && (
-          <Segments large label={t("hook")} value={bend.use.hook} choices={HOOKS} onChoose={turnHook} />
+          <Segments large label={t("mark.hook")} value={bend.use.hook} choices={HOOKS} onChoose={turnHook} />
         )}
       </div>
     </div>
@@ -306,8 +306,8 @@ function Drawings({ bend, wide }: { bend: SheetBend; wide: boolean }) {
 
 function ThenReads({ bend }: { bend: SheetBend }) {
   return (
-    <section aria-label={t("thenItMustRead")}>
-      <h2 className="text-lg font-bold">{t("thenItMustRead")}</h2>
+    <section aria-label={t("must_read.title")}>
+      <h2 className="text-lg font-bold">{t("must_read.title")}</h2>
       <ul className="mt-1">
         {bend.checks.map((check) => (
           <li
@@ -339,13 +339,13 @@ function Habits({ bend }: { bend: SheetBend }) {
   return (
     <ul className="tape my-2 list-disc pl-5">
       <li>
-        {t("deductBurntOffHoldOf", {
+        {t("mark.deduct_burnt", {
           burnt_deduct: stub.burnt_deduct.reads,
           burnt_mark: stub.burnt_mark.reads,
         })}
       </li>
-      <li>{t("noMarkSlideTheTape", { slide_to: stub.slide_to.reads })}</li>
-      {stub.front_edge && <li>{t("byTheShoesFrontEdge", { front_edge: stub.front_edge.reads })}</li>}
+      <li>{t("mark.slide", { slide_to: stub.slide_to.reads })}</li>
+      {stub.front_edge && <li>{t("mark.front_edge", { front_edge: stub.front_edge.reads })}</li>}
     </ul>
   );
 }

@@ -9,18 +9,18 @@ import { ordinal } from "./stick-rail";
 
 const PAPER_WIDTH = 680;
 const HEADINGS = [
-  t("order"),
-  t("bend2"),
-  t("markFromA"),
-  t("onThe"),
-  t("hook"),
-  t("angleDial"),
-  t("turn"),
-  t("thenItMustRead"),
+  t("card.order"),
+  t("marks.bend"),
+  t("marks.from_a"),
+  t("marks.on_the"),
+  t("mark.hook"),
+  t("card.dial"),
+  t("card.turn"),
+  t("must_read.title"),
 ];
 
 const wayOf = (where: SheetBend["where"]) =>
-  ({ floor: t("onTheFloor"), edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
+  ({ floor: t("card.floor"), edge: t("card.edge"), air: t("card.air"), machine: t("card.machine") })[where];
 
 interface Props {
   bench: Bench;
@@ -34,14 +34,18 @@ export function Card({ bench, stick, tapeOf }: Props) {
   const { sheet } = stick;
   const address = `${window.location.origin}/runs/${bench.run_id}/bench/${sheet.piece}?card=${stick.card}`;
   return (
-    <section aria-label={t("cardOfStick", { piece: sheet.piece })} className="p-2 break-after-page">
+    <section aria-label={t("card.label", { piece: sheet.piece })} className="p-2 break-after-page">
       <div className="flex items-start gap-4">
         <div className="flex-1">
           <h1 className="text-2xl font-bold">
-            {t("stickOf", { bench: bench.name || t("run"), piece: sheet.piece, of_pieces: sheet.of_pieces })}
+            {t("card.stick", {
+              bench: bench.name || t("card.run"),
+              piece: sheet.piece,
+              of_pieces: sheet.of_pieces,
+            })}
           </h1>
           <p className="tape text-sm">
-            {t("shoeDeductGain", {
+            {t("card.shoe", {
               job_name: bench.job_name,
               trade_size: bench.trade_size,
               material: bench.material,
@@ -53,7 +57,7 @@ export function Card({ bench, stick, tapeOf }: Props) {
           <p className="mt-1">
             <EndMark end="A" size={16} /> {sheet.end_a} <EndMark end="B" size={16} /> {sheet.end_b}
           </p>
-          <p className="tape mt-1 text-xl font-bold">{t("cut3", { cut: sheet.cut.reads })}</p>
+          <p className="tape mt-1 text-xl font-bold">{t("card.cut", { cut: sheet.cut.reads })}</p>
           {sheet.cutting.map((line) => (
             <p key={line} className="tape text-sm">
               {line}
@@ -61,14 +65,14 @@ export function Card({ bench, stick, tapeOf }: Props) {
           ))}
           {[stick.stale, ...stick.shoe.cautions].filter(Boolean).map((caution) => (
             <p key={caution} className="text-sm font-semibold">
-              {t("caution", { caution })}
+              {t("card.caution", { caution })}
             </p>
           ))}
         </div>
         <div className="text-center">
-          <QRCodeSVG value={address} size={104} title={t("opensStick", { piece: sheet.piece, address })} />
+          <QRCodeSVG value={address} size={104} title={t("card.opens", { piece: sheet.piece, address })} />
           <p className="tape mt-1 text-[13px]">
-            {t("cardOfSave", { card: stick.card, version: bench.version })}
+            {t("card.of_save", { card: stick.card, version: bench.version })}
           </p>
         </div>
       </div>
@@ -100,7 +104,7 @@ export function Card({ bench, stick, tapeOf }: Props) {
                   referenceName(bend.use.reference),
                   bend.use.hook,
                   `${bend.angle_reads} (${bend.dial_reads})`,
-                  `${bend.end_for_end ? t("endForEnd") : ""}${bend.turn_says} ${wayOf(bend.where)}`,
+                  `${bend.end_for_end ? t("card.flip") : ""}${bend.turn_says} ${wayOf(bend.where)}`,
                   bend.checks.map((check) => `${check.says} ${check.reads}`).join("; "),
                 ];
                 return (
@@ -122,7 +126,7 @@ export function Card({ bench, stick, tapeOf }: Props) {
             {[
               ...new Set(
                 sheet.bends.flatMap((bend) =>
-                  bend.cautions.map((caution) => t("bend4", { bend: bend.number, caution })),
+                  bend.cautions.map((caution) => t("card.bend_caution", { bend: bend.number, caution })),
                 ),
               ),
               ...sheet.stamps,
@@ -134,9 +138,7 @@ export function Card({ bench, stick, tapeOf }: Props) {
           </ul>
         </>
       )}
-      <p className="mt-3 text-[13px]">
-        {t(bench.own_limits ? "eyeProtectionOwnLimits" : "eyeProtectionAndGlovesFoot")}
-      </p>
+      <p className="mt-3 text-[13px]">{t(bench.own_limits ? "card.own_limits" : "card.cautions")}</p>
     </section>
   );
 }

@@ -6,12 +6,12 @@ import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
 const TITLES: Record<Correction["advice"], string> = {
-  go_on: t("itStillFits"),
-  replan: t("reMarkTheRest"),
-  rebend: t("backInTheShoe"),
-  trim: t("moveTheCut"),
-  spring: t("nearlyThere"),
-  scrap: t("scrapIt"),
+  go_on: t("correct.fits"),
+  replan: t("correct.remark"),
+  rebend: t("correct.back_in"),
+  trim: t("correct.move_cut"),
+  spring: t("correct.nearly"),
+  scrap: t("correct.scrap"),
 };
 
 /** What to do after the bends that are made came out as they did; nothing where nothing needs doing. */
@@ -22,7 +22,7 @@ export function CorrectionTold() {
   const { rebends, advice } = correction;
   return (
     <section
-      aria-label={t("correction")}
+      aria-label={t("correct.title")}
       className={`mt-2 rounded-md border-2 bg-paper p-3 ${advice === "scrap" ? "border-stop" : "border-caution"}`}
     >
       <h2 className={`text-xl font-bold ${advice === "scrap" ? "text-stop" : "text-caution"}`}>
@@ -31,8 +31,8 @@ export function CorrectionTold() {
       {rebends.map((one) => (
         <p key={`${one.bend} ${one.way}`} className="tape text-2xl font-bold">
           {one.way === "twist"
-            ? t("twistBend", { bend: one.bend, by_reads: one.by_reads })
-            : t(one.way === "close" ? "closeBend" : "openBend", {
+            ? t("correct.twist", { bend: one.bend, by_reads: one.by_reads })
+            : t(one.way === "close" ? "correct.close" : "correct.open", {
                 bend: one.bend,
                 by_reads: one.by_reads,
                 until_reads: one.until_reads,
@@ -41,7 +41,7 @@ export function CorrectionTold() {
       ))}
       <p className="tape mt-1 text-lg">{correction.says}</p>
       <p className="tape text-[15px] text-soft">
-        {t("asItIsEndB", { misses: correction.misses.reads, after: correction.after.reads })}
+        {t("correct.misses", { misses: correction.misses.reads, after: correction.after.reads })}
       </p>
       <Cuts correction={correction} />
       {correction.replanned.length > 0 && (
@@ -53,7 +53,7 @@ export function CorrectionTold() {
               <strong className="text-2xl">{one.mark}</strong>
               <s className="text-soft">{one.angle_before}</s>
               <strong className="text-2xl">{one.angle}</strong>
-              {one.turned && <span>{t("rolledFurther", { turned: one.turned })}</span>}
+              {one.turned && <span>{t("correct.rolled", { turned: one.turned })}</span>}
             </li>
           ))}
         </ul>
@@ -67,15 +67,15 @@ export function CorrectionTold() {
                 className="min-h-12"
                 onClick={() => act({ kind: "left", piece: stick.sheet.piece, bend: one.bend })}
               >
-                {t("leaveBendAsItIs", { bend: one.bend })}
+                {t("correct.leave", { bend: one.bend })}
               </Button>
             ))}
           {(advice === "scrap" || advice === "spring") && (
             <Confirm
-              trigger={<Button className="min-h-12">{t("scrapItAndBeginAnother")}</Button>}
-              title={t("scrapStick", { piece: stick.sheet.piece })}
-              says={t("itsBendsStayInThe")}
-              act={t("scrapIt")}
+              trigger={<Button className="min-h-12">{t("scrap.do")}</Button>}
+              title={t("scrap.ask", { piece: stick.sheet.piece })}
+              says={t("scrap.says")}
+              act={t("correct.scrap")}
               onAct={async () => {
                 if (await act({ kind: "scrapped", piece: stick.sheet.piece })) go("cut");
               }}
@@ -94,7 +94,9 @@ function Cuts({ correction: { cut_a, cut_b } }: { correction: Correction }) {
   ].flatMap(({ end, cut }) => (cut ? [{ end, ...cut }] : []));
   return said.map(({ end, inches, reads }) => (
     <p key={end} className="tape text-lg font-semibold">
-      {inches > 0 ? t("cutOffEnd", { reads, end }) : t("leaveOfTheSpareOn", { reads: reads.slice(1), end })}
+      {inches > 0
+        ? t("correct.cut_off", { reads, end })
+        : t("correct.leave_spare", { reads: reads.slice(1), end })}
     </p>
   ));
 }

@@ -16,12 +16,12 @@ import { ANY, ChosenSource, PlannedSource, useSources } from "./source-line";
 import { Spares } from "./spares";
 
 const MARKS = [
-  { value: "exact" as const, label: t("exact") },
-  { value: "card" as const, label: t("byTheCard2") },
+  { value: "exact" as const, label: t("marks.exact") },
+  { value: "card" as const, label: t("marks.by_card") },
 ];
 const HELD = [
-  { value: "end", label: t("tapeOnTheEnd") },
-  { value: "burnt", label: t("firstInchBurnt2") },
+  { value: "end", label: t("marks.on_end") },
+  { value: "burnt", label: t("marks.burnt") },
 ];
 
 /** The first screen of a stick: what to cut, and every mark to lay, from end A. */
@@ -35,10 +35,10 @@ export function CutScreen() {
   const marks = [...sheet.bends].sort((a, b) => markOf(a).at.inches - markOf(b).at.inches);
   const hasCard = sheet.bends.some((bend) => bend.card);
   return (
-    <section aria-label={t("cutAndMark")} className="flex flex-1 flex-col gap-4">
+    <section aria-label={t("cut.title")} className="flex flex-1 flex-col gap-4">
       <div>
         <p className="text-lg text-soft">
-          {t("stickOfCut", { piece: sheet.piece, of_pieces: sheet.of_pieces })}
+          {t("cut.stick", { piece: sheet.piece, of_pieces: sheet.of_pieces })}
         </p>
         <p className="tape text-[clamp(4rem,9vw,7rem)] leading-none font-extrabold" data-testid="cut">
           {sheet.cut.reads}
@@ -60,8 +60,8 @@ export function CutScreen() {
       </div>
       {sheet.bends.length > 0 && (
         <div>
-          <h2 className="text-xl font-bold">{t("layMarks", { count: marks.length })}</h2>
-          <p className="mb-2 text-[15px] text-soft">{t("aThinPencilLineAll")}</p>
+          <h2 className="text-xl font-bold">{t("marks.lay", { count: marks.length })}</h2>
+          <p className="mb-2 text-[15px] text-soft">{t("marks.pencil")}</p>
           <div ref={ref}>
             {size.width > 0 && (
               <StickStrip
@@ -80,7 +80,7 @@ export function CutScreen() {
           <div className="my-2 flex flex-wrap gap-3">
             <Segments
               large
-              label={t("howTheTapeIsHeld")}
+              label={t("marks.tape_held")}
               value={burnt ? "burnt" : "end"}
               choices={HELD}
               onChoose={(held) => setBurnt(held === "burnt")}
@@ -88,7 +88,7 @@ export function CutScreen() {
             {hasCard && mayWrite && (
               <Segments
                 large
-                label={t("whichMarks")}
+                label={t("marks.which")}
                 value={stick.arranged.marks ?? "exact"}
                 choices={MARKS}
                 onChoose={(chosen) => arrange({ marks: chosen })}
@@ -96,16 +96,16 @@ export function CutScreen() {
             )}
           </div>
           {(stick.arranged.marks ?? "exact") === "card" && (
-            <Notice severity="caution">{t("byTheCardSharpCorners")}</Notice>
+            <Notice severity="caution">{t("marks.card_says")}</Notice>
           )}
           <table className="tape w-full max-w-3xl border-collapse text-left text-lg">
             <thead className="text-[15px] text-soft">
               <tr>
-                <th className="py-1 font-medium">{t("bend2")}</th>
-                <th className="font-medium">{burnt ? t("tapeReads1Burnt") : t("markFromA")}</th>
-                <th className="font-medium">{t("onThe")}</th>
-                <th className="font-medium">{t("hook")}</th>
-                {hasCard && <th className="font-medium max-sm:hidden">{t("cardAndExactOnThe")}</th>}
+                <th className="py-1 font-medium">{t("marks.bend")}</th>
+                <th className="font-medium">{burnt ? t("marks.tape_burnt") : t("marks.from_a")}</th>
+                <th className="font-medium">{t("marks.on_the")}</th>
+                <th className="font-medium">{t("mark.hook")}</th>
+                {hasCard && <th className="font-medium max-sm:hidden">{t("marks.card_and_exact")}</th>}
               </tr>
             </thead>
             <tbody>
@@ -127,10 +127,10 @@ export function CutScreen() {
                         <>
                           {bend.card.at.reads}{" "}
                           <span className="text-soft">{referenceName(bend.card.reference)}</span>
-                          {t("exact2", { exact: bend.card.exact.reads })}
+                          {t("marks.exact_too", { exact: bend.card.exact.reads })}
                           {bend.card.differs.reads !== "0" && (
                             <strong>
-                              {t("cardOffBy", { differs: bend.card.differs.reads.replace("-", "") })}
+                              {t("marks.card_off", { differs: bend.card.differs.reads.replace("-", "") })}
                             </strong>
                           )}
                         </>
@@ -155,7 +155,7 @@ export function CutScreen() {
               go(sheet.bends[0]?.number ?? "fit");
             }}
           >
-            {stick.cut_at ? t("onToTheBends") : sheet.bends.length ? t("cutAndMarked") : t("cut2")}
+            {stick.cut_at ? t("cut.to_bends") : sheet.bends.length ? t("cut.done") : t("cut.only")}
           </Button>
         ) : undefined}
       </Screens>
@@ -165,7 +165,7 @@ export function CutScreen() {
           className="min-h-12 self-start"
           onClick={() => act({ kind: "uncut", piece: sheet.piece })}
         >
-          {t("itIsNotCutYet")}
+          {t("cut.undo")}
         </Button>
       )}
     </section>

@@ -17,11 +17,11 @@ export function FitScreen() {
   const open = sheet.bends.filter((bend) => !judgedOf(bend, waiting.get(bend.number)));
   const begun = stick.begun || stick.cut_at || waiting.size > 0;
   return (
-    <section aria-label={t("fit")} className="flex flex-1 flex-col gap-4">
-      <h2 className="text-2xl font-bold">{t("fitStick", { piece: sheet.piece })}</h2>
+    <section aria-label={t("fit.title")} className="flex flex-1 flex-col gap-4">
+      <h2 className="text-2xl font-bold">{t("fit.stick", { piece: sheet.piece })}</h2>
       {open.length > 0 && (
         <Notice severity="note">
-          {t("notEnteredAsBent", { open: open.map((bend) => t("bend3", { bend: bend.number })).join(", ") })}
+          {t("fit.open", { open: open.map((bend) => t("fit.bend", { bend: bend.number })).join(", ") })}
         </Notice>
       )}
       <CorrectionTold />
@@ -31,30 +31,30 @@ export function FitScreen() {
             {line}
           </li>
         ))}
-        <li>{t("dryFitItStraightEdge")}</li>
+        <li>{t("fit.dry")}</li>
         {(sheet.spare || sheet.spare_a) && sheet.cutting.slice(1).map((line) => <li key={line}>{line}</li>)}
-        <li>{t("deEnergiseLockOutAnd")}</li>
+        <li>{t("fit.lock_out")}</li>
       </ul>
       <FittedChecks />
       {stick.fitted_at && (
         <p className="flex items-center gap-2 text-xl font-semibold text-good">
-          <GoodIcon width={26} height={26} /> {t("fitted2")}
-          {stick.fitted_by && t("by", { fitted_by: stick.fitted_by })}
+          <GoodIcon width={26} height={26} /> {t("fit.done")}
+          {stick.fitted_by && t("fit.by", { fitted_by: stick.fitted_by })}
         </p>
       )}
       {mayWrite && begun && !stick.fitted_at && (
         <Confirm
-          trigger={<Button className="min-h-12 self-start">{t("scrapItAndBeginAnother")}</Button>}
-          title={t("scrapStick", { piece: sheet.piece })}
-          says={t("itsBendsStayInThe")}
-          act={t("scrapIt")}
+          trigger={<Button className="min-h-12 self-start">{t("scrap.do")}</Button>}
+          title={t("scrap.ask", { piece: sheet.piece })}
+          says={t("scrap.says")}
+          act={t("correct.scrap")}
           onAct={async () => {
             if (await act({ kind: "scrapped", piece: sheet.piece })) go("cut");
           }}
         />
       )}
       <p className="text-[15px] text-soft">
-        {t(bench.own_limits ? "limitsHereAreYourOwn" : "limitsHereAreCommonDefaults", {
+        {t(bench.own_limits ? "fit.own_limits" : "fit.limits", {
           material: bench.material,
           trade_size: bench.trade_size,
         })}
@@ -66,7 +66,7 @@ export function FitScreen() {
             className="min-h-14 flex-1 text-lg lg:max-w-56"
             onClick={() => act({ kind: stick.fitted_at ? "unfitted" : "fitted", piece: sheet.piece })}
           >
-            {stick.fitted_at ? t("notFittedAfterAll") : t("itIsFitted")}
+            {stick.fitted_at ? t("fit.undo") : t("fit.do")}
           </Button>
         ) : undefined}
       </Screens>
@@ -82,7 +82,7 @@ function FittedChecks() {
   return (
     <fieldset className="rounded-lg border border-line bg-paper px-3 py-2">
       <legend className="px-1 font-bold">
-        {t("lookAtItAsIt", { checked: checked.size, fit: sheet.fit.length })}
+        {t("fit.checks", { checked: checked.size, fit: sheet.fit.length })}
       </legend>
       {sheet.fit.map(({ item, says }) => {
         const told = checked.get(item);

@@ -19,24 +19,26 @@ export function JobCards() {
   const without = ready.filter((bench) => !bench.sticks.length);
   const isWhole = job.data !== undefined && ready.length === runs.length;
   return (
-    <Shell title={t("cardsOf", { job: job.data?.name ?? t("job") })}>
+    <Shell title={t("job_cards.title", { job: job.data?.name ?? t("job_cards.job") })}>
       <main
         lang={chosenLanguage()}
         className="mx-auto w-full max-w-[56rem] px-4 py-5 print:max-w-none print:p-0"
       >
         <div className="mb-4 flex flex-wrap items-center gap-3 print:hidden">
-          <h1 className="text-2xl font-bold">{t("cardsOf", { job: job.data?.name ?? t("job") })}</h1>
+          <h1 className="text-2xl font-bold">
+            {t("job_cards.title", { job: job.data?.name ?? t("job_cards.job") })}
+          </h1>
           <Button
             look="main"
             className="ml-auto min-h-12"
             disabled={!cards.length}
             onClick={() => window.print()}
           >
-            <PrintIcon /> {t("printCards", { count: cards.length })}
+            <PrintIcon /> {t("job_cards.print", { count: cards.length })}
           </Button>
           {!isWhole && (
             <p className="w-full text-soft">
-              {t("cardsAreComing", { done: ready.length, all: runs.length })}
+              {t("job_cards.coming", { done: ready.length, all: runs.length })}
             </p>
           )}
           {benches.map(
@@ -49,7 +51,7 @@ export function JobCards() {
           )}
           {without.length > 0 && (
             <p className="w-full text-soft">
-              {t("noCardFor", { runs: without.map((bench) => bench.name || t("run")).join(", ") })}
+              {t("job_cards.none", { runs: without.map((bench) => bench.name || t("card.run")).join(", ") })}
             </p>
           )}
         </div>

@@ -4,7 +4,7 @@ import { Select } from "@/ui/select";
 import { t } from "@/words/bench";
 import { useBenchContext } from "./bench-context";
 
-const RUNS = t("theRuns");
+const RUNS = t("shoe.of_run");
 
 /** Lets one take a stick to another shoe of its size, as long as nothing is bent on it. */
 export function OwnShoe() {
@@ -15,15 +15,15 @@ export function OwnShoe() {
   if (!mayWrite || stick.made.length > 0 || stick.sheet.bends.length === 0) return null;
   if (others.length === 0 && !own) return null;
   const choices = [
-    { value: RUNS, label: planned ? `${planned}, ${RUNS}` : t("aTypicalShoeAsThe") },
+    { value: RUNS, label: planned ? `${planned}, ${RUNS}` : t("shoe.typical") },
     ...shoeChoices(others),
   ];
   if (own && !others.some((shoe) => shoe.name === own)) choices.push({ value: own, label: own });
   return (
     <p className="text-[17px] leading-9">
-      {t("thisStickIsBentOn")}{" "}
+      {t("shoe.of_stick")}{" "}
       <Select
-        label={t("shoeForThisStick")}
+        label={t("shoe.of_stick.label")}
         value={own || RUNS}
         choices={choices}
         onChoose={(name) => {

@@ -24,7 +24,7 @@ export function Screens({ children }: { children?: ReactNode }) {
   const next = shot?.number ?? screens[here + 1];
   return (
     <nav
-      aria-label={t("screens")}
+      aria-label={t("screens.title")}
       className="fixed inset-x-0 bottom-0 z-10 flex gap-3 border-t border-line bg-paper p-3 lg:sticky lg:mt-auto lg:-mx-6 lg:px-6 lg:py-2"
     >
       <Button
@@ -32,11 +32,11 @@ export function Screens({ children }: { children?: ReactNode }) {
         disabled={back === undefined}
         onClick={() => back !== undefined && go(back)}
       >
-        {t("back")}
+        {t("screens.back")}
       </Button>
       {bend && !judged && mayWrite && (
         <Button className="min-h-14 text-lg lg:hidden" onClick={toTheReading}>
-          {t("reading")}
+          {t("entered.reading")}
         </Button>
       )}
       <span className="grow max-lg:hidden" />
@@ -47,7 +47,11 @@ export function Screens({ children }: { children?: ReactNode }) {
           disabled={next === undefined}
           onClick={() => next !== undefined && go(next)}
         >
-          {shot ? t("nextShot") : typeof next === "number" ? t("nextBend") : t("onToFitting")}
+          {shot
+            ? t("screens.next_shot")
+            : typeof next === "number"
+              ? t("screens.next_bend")
+              : t("screens.to_fitting")}
         </Button>
       )}
     </nav>

@@ -14,8 +14,8 @@ export function ShoeLine() {
     <div className="flex flex-col gap-1 text-[15px]">
       <p className="tape text-soft">
         {t("shoe")} <strong className="text-ink">{shoe.name}</strong>
-        {t("deductGain", { deduct: stick.used.deduct.reads, gain: stick.used.gain.reads })}
-        {shoe.calibrated_at && t("calibrated", { calibrated_at: dayOf(shoe.calibrated_at) })}
+        {t("shoe.figures", { deduct: stick.used.deduct.reads, gain: stick.used.gain.reads })}
+        {shoe.calibrated_at && t("shoe.calibrated", { calibrated_at: dayOf(shoe.calibrated_at) })}
       </p>
       {shoe.cautions.map((caution) => (
         <Notice key={caution} severity="caution">
@@ -33,7 +33,7 @@ export function ShoeLine() {
             })
           }
         >
-          {t("markItWithTheShoes")}
+          {t("shoe.use_current")}
         </Button>
       )}
       {refigure.error && <Notice severity="stop">{refigure.error.message}</Notice>}

@@ -36,16 +36,21 @@ export function useSources(bench: Bench, stick: StickAtBench): { planned: Planne
 export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; planned: Planned }) {
   return (
     <p className="tape mt-1 text-lg">
-      {t("from")}{" "}
+      {t("source.from")}{" "}
       <Link to={`/jobs/${bench.job_id}/stock?run=${bench.run_id}`} className="font-bold underline">
         {bar.name}
       </Link>{" "}
-      {t("long2", {
+      {t("source.bar", {
         bar: bar.length.reads,
-        whence: bar.scrap ? bar.place || t("onTheRack") : t("aNewStick"),
+        whence: bar.scrap ? bar.place || t("source.on_rack") : t("source.new_stick"),
       })}
-      {bar.begin === "B" && t("tapeHookedOnItsEnd")}):{" "}
-      {needsNoSaw(cut, bar) ? wholeOrRest(cut) : <strong>{t("sawAt", { end: cut.end.reads })}</strong>}.
+      {bar.begin === "B" && t("source.hooked_b")}):{" "}
+      {needsNoSaw(cut, bar) ? (
+        wholeOrRest(cut)
+      ) : (
+        <strong>{t("source.saw_at", { end: cut.end.reads })}</strong>
+      )}
+      .
     </p>
   );
 }
@@ -54,17 +59,17 @@ export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; 
 export function ChosenSource(props: { scraps: Scrap[]; chosen: string; onChoose: (tag: string) => void }) {
   const choices = props.scraps.map((scrap) => ({
     value: scrap.tag,
-    label: t("long3", { tag: scrap.tag, scrap: scrap.reads }),
+    label: t("source.scrap", { tag: scrap.tag, scrap: scrap.reads }),
     hint: scrap.place,
   }));
   return (
     <p className="tape mt-2 flex items-center gap-2 text-lg">
-      {t("from")}
+      {t("source.from")}
       <Select
         boxed
-        label={t("cutFrom")}
+        label={t("source.label")}
         value={props.chosen}
-        choices={[{ value: ANY, label: t("aNewStick") }, ...choices]}
+        choices={[{ value: ANY, label: t("source.new_stick") }, ...choices]}
         onChoose={props.onChoose}
       />
     </p>

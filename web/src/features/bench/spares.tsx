@@ -12,13 +12,13 @@ export function Spares() {
   if (!mayWrite || sheet.bends.length === 0) return null;
   return (
     <div className="mt-2 text-[17px] leading-9">
-      {t("leave")} <Spare key={`B${sheet.spare?.reads}`} end="B" field="spare" now={sheet.spare} /> {t("and")}{" "}
-      <Spare key={`A${sheet.spare_a?.reads}`} end="A" field="spare_a" now={sheet.spare_a} />
+      {t("spare.leave")} <Spare key={`B${sheet.spare?.reads}`} end="B" field="spare" now={sheet.spare} />{" "}
+      {t("spare.and")} <Spare key={`A${sheet.spare_a?.reads}`} end="A" field="spare_a" now={sheet.spare_a} />
       <span className="block text-[15px] leading-snug text-soft">
         {sheet.advised_spare
-          ? t("advisedHereOnEndB", { advised_spare: sheet.advised_spare.reads })
-          : t("advisedHereNoneCutIt")}
-        {sheet.spare_a && t("allMarksCountWhatIs")}
+          ? t("spare.advised", { advised_spare: sheet.advised_spare.reads })
+          : t("spare.none_advised")}
+        {sheet.spare_a && t("spare.marks_include")}
       </span>
     </div>
   );
@@ -36,19 +36,19 @@ function Spare({ end, field, now }: SpareProps) {
   return (
     <>
       <TapeField
-        label={t("spareOnEnd", { end })}
+        label={t("spare.label", { end })}
         value={text}
         read={{ written: now?.reads ?? "", inches: now?.inches ?? 0 }}
         onChange={setText}
       />{" "}
-      {end === "B" ? t("toSpareOnEndB") : t("onEndA")}{" "}
+      {end === "B" ? t("spare.on_b") : t("spare.on_a")}{" "}
       {text.trim() !== (now?.reads ?? "") && (
         <Button
           className="min-h-11"
-          aria-label={t("setTheSpareOnEnd", { end })}
+          aria-label={t("spare.set.label", { end })}
           onClick={() => arrange({ [field]: text.trim() || null })}
         >
-          {t("set")}
+          {t("spare.set")}
         </Button>
       )}
     </>

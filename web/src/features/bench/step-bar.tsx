@@ -12,9 +12,9 @@ export function StepBar() {
   const [open, setOpen] = useState(false);
   return (
     <div className="mb-2 lg:hidden">
-      <p className="truncate pb-1 font-semibold sm:hidden">{bench.name || t("runWithoutAName")}</p>
+      <p className="truncate pb-1 font-semibold sm:hidden">{bench.name || t("run.unnamed")}</p>
       <div className="flex items-center gap-2">
-        <nav aria-label={t("stepsOfThisStick")} className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
+        <nav aria-label={t("steps.title")} className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
           {screensOf(stick, at).map((screen) => {
             const bend = stick.sheet.bends.find((one) => one.number === screen);
             const judged = bend && judgedOf(bend, waiting.get(bend.number));
@@ -29,9 +29,9 @@ export function StepBar() {
                 {bend ? (
                   <BendTab number={bend.number} chosen={screen === at} />
                 ) : screen === "cut" ? (
-                  t("cut")
+                  t("rail.cut")
                 ) : (
-                  t("fit")
+                  t("fit.title")
                 )}
                 {judged &&
                   (judged.within ? <GoodIcon className="text-good" /> : <StopIcon className="text-stop" />)}
@@ -40,7 +40,7 @@ export function StepBar() {
           })}
         </nav>
         <Button className="min-h-12" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? t("close") : t("order")}
+          {open ? t("close") : t("card.order")}
         </Button>
       </div>
       {open && (

@@ -30,8 +30,8 @@ import { type At, judgedOf, shotOf } from "./stick-steps";
 
 const DRAG_BEGINS = 6;
 const HOOKS = [
-  { value: "habit" as const, label: t("theUsualWay") },
-  { value: "one_way" as const, label: t("allOneWay") },
+  { value: "habit" as const, label: t("hooks.usual") },
+  { value: "one_way" as const, label: t("hooks.one_way") },
 ];
 
 /** A stick's work in order: cut and mark, each bend (to be dragged into another order), fit. */
@@ -48,11 +48,11 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
       <div className="flex items-center border-b border-line px-3 py-1">
         <h1 className="text-lg font-bold">{t("bench")}</h1>
         <Button look="quiet" className="ml-auto max-lg:min-h-12" onClick={() => window.print()}>
-          <PrintIcon /> {t("printTheCards")}
+          <PrintIcon /> {t("print.cards")}
         </Button>
       </div>
       {bench.sticks.length > 1 && (
-        <nav aria-label={t("sticks")} className="flex border-b border-line">
+        <nav aria-label={t("sticks.title")} className="flex border-b border-line">
           {bench.sticks.map(({ sheet: { piece }, fitted_at }) => (
             <Link
               key={piece}
@@ -61,15 +61,15 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
               aria-current={piece === sheet.piece ? "page" : undefined}
               className={`flex min-h-12 flex-1 items-center justify-center gap-1 border-b-4 font-semibold ${piece === sheet.piece ? "border-accent" : "border-transparent text-soft hover:text-ink"}`}
             >
-              {t("stick", { piece })}{" "}
-              {fitted_at && <GoodIcon className="text-good" aria-label={t("fitted")} />}
+              {t("sticks.stick", { piece })}{" "}
+              {fitted_at && <GoodIcon className="text-good" aria-label={t("sticks.fitted")} />}
             </Link>
           ))}
         </nav>
       )}
       {bench.note && (
         <p className="border-b border-line px-4 py-2 whitespace-pre-wrap">
-          <strong className="block text-[15px] text-soft">{t("noteOnThisRun")}</strong>
+          <strong className="block text-[15px] text-soft">{t("note.title")}</strong>
           {bench.note}
         </p>
       )}
@@ -77,18 +77,18 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
         <EndMark end="A" /> {sheet.end_a} <EndMark end="B" /> {sheet.end_b}
       </p>
       <Sorted>
-        <ol aria-label={t("workOnStick", { piece: sheet.piece })}>
+        <ol aria-label={t("rail.title", { piece: sheet.piece })}>
           <RailRow at="cut" onChoose={chose} done={Boolean(stick.cut_at)}>
-            {t("cut")} <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>
-            {t("layTheMarks")}
+            {t("rail.cut")} <strong className="tape text-xl text-ink">{sheet.cut.reads}</strong>
+            {t("rail.mark")}
           </RailRow>
           {firsts.length > 0 && (
             <li className="flex items-baseline gap-1 py-1 pr-3 pl-9 text-[14px] text-soft" aria-hidden="true">
-              <span className="w-10">{t("order")}</span>
-              <span className="w-9">{t("bend2")}</span>
-              <span className="w-17">{t("markShort")}</span>
-              <span className="whitespace-nowrap">{t("hookShort")}</span>
-              <span className="ml-auto">{t("angleShort")}</span>
+              <span className="w-10">{t("card.order")}</span>
+              <span className="w-9">{t("marks.bend")}</span>
+              <span className="w-17">{t("marks.mark.short")}</span>
+              <span className="whitespace-nowrap">{t("marks.hook.short")}</span>
+              <span className="ml-auto">{t("marks.angle.short")}</span>
             </li>
           )}
           {firsts.map((bend, at) => (
@@ -101,29 +101,29 @@ export function StickRail({ onChosen }: { onChosen?: () => void }) {
             />
           ))}
           <RailRow at="fit" onChoose={chose} done={Boolean(stick.fitted_at)}>
-            {t("fitIt")}
+            {t("rail.fit")}
           </RailRow>
         </ol>
       </Sorted>
       <div className="flex flex-col gap-2 px-4 py-3 text-[15px]">
         {sheet.why_not && <Notice severity={sheet.proposed ? "caution" : "stop"}>{sheet.why_not}</Notice>}
         <p className="text-soft">
-          {t("turnedEndForEndRolled", {
-            order: sheet.proposed ? t("proposedOrder") : t("yourOrder"),
-            flips: sheet.end_for_end ? t("times", { count: sheet.end_for_end }) : t("never"),
-            turns: sheet.turns ? t("rolls", { count: sheet.turns }) : t("rolls_none"),
+          {t("order.takes", {
+            order: sheet.proposed ? t("order.proposed") : t("order.yours"),
+            flips: sheet.end_for_end ? t("order.flips", { count: sheet.end_for_end }) : t("order.flips.none"),
+            turns: sheet.turns ? t("order.rolls", { count: sheet.turns }) : t("order.rolls.none"),
           })}
         </p>
         {mayWrite && !sheet.proposed && (
           <Button className="min-h-12 self-start" onClick={() => arrange({ order: null })}>
-            {t("backToTheProposedOrder")}
+            {t("order.reset")}
           </Button>
         )}
         {mayWrite && sheet.bends.length > 0 && (
           <div className="flex items-center gap-3">
-            {t("hooks")}
+            {t("hooks.title")}
             <Segments
-              label={t("hooks")}
+              label={t("hooks.title")}
               large
               value={stick.arranged.hooks ?? "habit"}
               choices={HOOKS}
@@ -154,7 +154,7 @@ function RailRow({ at, done, onChoose, children }: RowProps) {
         className={`flex min-h-12 w-full items-baseline gap-1.5 border-l-4 px-3 py-2 text-left ${current ? "border-accent bg-tint" : "border-transparent hover:bg-well"}`}
       >
         <span>{children}</span>
-        {done && <GoodIcon className="ml-auto self-center text-good" aria-label={t("done")} />}
+        {done && <GoodIcon className="ml-auto self-center text-good" aria-label={t("rail.done")} />}
       </button>
     </li>
   );
@@ -181,7 +181,7 @@ function Sorted({ children }: { children: ReactNode }) {
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={onDragEnd}
-      accessibility={announced(ids, (at) => t("bend", { bend: firsts[at]?.number ?? 0 }))}
+      accessibility={announced(ids, (at) => t("bend.title", { bend: firsts[at]?.number ?? 0 }))}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         {children}
@@ -213,7 +213,7 @@ function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
           {movable && at === 0 ? (
             <button
               type="button"
-              aria-label={t("moveBendInTheOrder", { bend: bend.number })}
+              aria-label={t("order.move", { bend: bend.number })}
               className="flex w-8 cursor-grab touch-none items-center justify-center text-soft hover:text-ink"
               {...attributes}
               {...listeners}
@@ -228,12 +228,12 @@ function Act({ ordinal: when, bends, movable, onChoose }: ActProps) {
       ))}
       {first?.breaks && (
         <div className="px-4 pb-2">
-          <Notice severity="stop">{t("cannotComeHere", { breaks: first.breaks })}</Notice>
+          <Notice severity="stop">{t("order.impossible", { breaks: first.breaks })}</Notice>
         </div>
       )}
       {first && first.against.length > 0 && (
         <div className="px-4 pb-2">
-          <Notice severity="caution">{t("againstTheHabit", { against: first.against.join(" ") })}</Notice>
+          <Notice severity="caution">{t("order.unusual", { against: first.against.join(" ") })}</Notice>
         </div>
       )}
     </li>
@@ -257,18 +257,18 @@ function BendRow({ bend, when, onChoose }: { bend: SheetBend; when: string; onCh
       <strong className="tape w-21 text-xl whitespace-nowrap">{mark.at.reads}</strong>
       <span className="text-[15px] whitespace-nowrap text-soft">
         {mark.reference === "arrow" ? "" : referenceName(mark.reference)} {mark.hook === "A" ? "◂ A" : "B ▸"}
-        {bend.sweep && t("shotOf", { shot: bend.sweep.shot, of: bend.sweep.of })}
+        {bend.sweep && t("rail.shot", { shot: bend.sweep.shot, of: bend.sweep.of })}
       </span>
       <strong className="tape ml-auto text-lg whitespace-nowrap">{bend.angle_reads}</strong>
       {judged &&
         (judged.within ? (
-          <GoodIcon className="shrink-0 text-good" aria-label={t("withinTolerance2")} />
+          <GoodIcon className="shrink-0 text-good" aria-label={t("rail.within")} />
         ) : (
-          <StopIcon className="shrink-0 text-stop" aria-label={t("out2")} />
+          <StopIcon className="shrink-0 text-stop" aria-label={t("rail.out")} />
         ))}
     </button>
   );
 }
 
 /** The order of bending is told as 1st, 2nd, 3rd; a bend's number is its place along the pipe. */
-export const ordinal = (at: number): string => t("nth", { count: at, ordinal: true });
+export const ordinal = (at: number): string => t("order.nth", { count: at, ordinal: true });

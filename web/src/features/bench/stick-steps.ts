@@ -50,7 +50,7 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
 
 function taped(off: string | undefined): string {
   if (!off || off === "0") return "";
-  return off.startsWith("-") ? t("short", { off: off.slice(1) }) : t("long", { off });
+  return off.startsWith("-") ? t("off.short", { off: off.slice(1) }) : t("off.long", { off });
 }
 
 /** Where work on a stick goes on: cut it, else its first bend not made, else fit it. */

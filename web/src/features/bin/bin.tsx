@@ -17,7 +17,7 @@ export function Undo({ binned, onDone }: { binned: JustBinned; onDone: () => voi
       role="status"
       className="sticky top-2 z-10 mt-4 flex flex-wrap items-center gap-3 rounded-md border border-ink bg-paper px-4 py-2 shadow-lg"
     >
-      <span className="text-lg">{t("isInTheBin", { binned: binned.name })}</span>
+      <span className="text-lg">{t("told", { binned: binned.name })}</span>
       {restore.error && <Notice severity="stop">{restore.error.message}</Notice>}
       <span className="ml-auto flex gap-2">
         <Button
@@ -29,7 +29,7 @@ export function Undo({ binned, onDone }: { binned: JustBinned; onDone: () => voi
           {t("undo")}
         </Button>
         <Button look="quiet" className="min-h-11" onClick={onDone}>
-          {t("leaveItThere")}
+          {t("leave")}
         </Button>
       </span>
     </div>
@@ -47,13 +47,13 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
     <section aria-labelledby="bin" className="mt-10">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h2 id="bin" className="text-xl font-bold">
-          {t("inTheBin")}
+          {t("title")}
         </h2>
         <Confirm
-          trigger={<Button className="ml-auto min-h-11">{t("emptyTheBin")}</Button>}
-          title={lies.length === 1 ? t("deleteItForGood") : t("deleteAllForGood", { lies: lies.length })}
-          says={t("theLogOfBendsAnd", { forGood: FOR_GOOD })}
-          act={t("deleteForGood2")}
+          trigger={<Button className="ml-auto min-h-11">{t("empty")}</Button>}
+          title={lies.length === 1 ? t("for_good.ask_single") : t("for_good.ask_all", { lies: lies.length })}
+          says={t("for_good.log_stays", { forGood: FOR_GOOD })}
+          act={t("for_good")}
           onAct={() => empty.mutate(lies)}
         />
       </div>
@@ -67,7 +67,7 @@ export function Bin({ kinds }: { kinds: Binned["kind"][] }) {
   );
 }
 
-const FOR_GOOD = t("nobodyCanTakeItOut");
+const FOR_GOOD = t("for_good.says");
 
 function BinnedLine({ binned }: { binned: Binned }) {
   const restore = useRestore();
@@ -75,29 +75,29 @@ function BinnedLine({ binned }: { binned: Binned }) {
   const at = timeOf(binned.binned_at);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line/60 px-4 py-1.5 last:border-b-0">
-      <span className="text-lg font-semibold">{binned.name || t("withoutAName")}</span>
+      <span className="text-lg font-semibold">{binned.name || t("unnamed")}</span>
       <span className="text-soft">
         {binned.kind}
         {binned.where && `, ${binned.where}`}
       </span>
-      <span className="text-[15px] text-soft">{t("deletedBy", { binned_by: binned.binned_by, at })}</span>
+      <span className="text-[15px] text-soft">{t("deleted_by", { binned_by: binned.binned_by, at })}</span>
       <span className="ml-auto flex gap-1">
         <Button className="min-h-11" disabled={restore.isPending} onClick={() => restore.mutate(binned)}>
-          {t("takeItOut")}
+          {t("restore")}
         </Button>
         <Confirm
           trigger={
             <Button
               look="quiet"
               className="min-h-11 min-w-11"
-              aria-label={t("deleteForGood3", { binned: binned.name })}
+              aria-label={t("for_good.label", { binned: binned.name })}
             >
               <RemoveIcon />
             </Button>
           }
-          title={t("deleteForGood4", { binned: binned.name })}
+          title={t("for_good.ask", { binned: binned.name })}
           says={FOR_GOOD}
-          act={t("deleteForGood2")}
+          act={t("for_good")}
           onAct={() => empty.mutate([binned])}
         />
       </span>

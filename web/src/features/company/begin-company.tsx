@@ -15,12 +15,12 @@ export function BeginCompany({ leads }: { leads: boolean }) {
   };
   return (
     <>
-      <h1 className="text-3xl font-bold">{t("company")}</h1>
-      <p className="mt-2 text-lg">{t("noneYet")}</p>
+      <h1 className="text-3xl font-bold">{t("title")}</h1>
+      <p className="mt-2 text-lg">{t("none")}</p>
       {leads ? (
         <form onSubmit={submit} className="mt-4 flex flex-wrap items-end gap-3">
           <Field
-            label={t("whatItIsCalled")}
+            label={t("name")}
             value={name}
             maxLength={80}
             className="w-80 max-w-full"
@@ -31,7 +31,7 @@ export function BeginCompany({ leads }: { leads: boolean }) {
           </Button>
         </form>
       ) : (
-        <p className="mt-2 text-soft">{t("yourLeadBegins")}</p>
+        <p className="mt-2 text-soft">{t("begin.lead_only")}</p>
       )}
       {begin.error && <Notice severity="stop">{begin.error.message}</Notice>}
     </>

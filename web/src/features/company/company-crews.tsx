@@ -21,7 +21,7 @@ export function CompanyCrews({ company, own }: Props) {
   return (
     <section aria-labelledby="crews" className="mt-6">
       <h2 id="crews" className="text-xl font-bold">
-        {t("crews")}
+        {t("crews.title")}
       </h2>
       {leave.error && <Notice severity="stop">{leave.error.message}</Notice>}
       <ul className="mt-2 rounded-lg border border-line bg-paper">
@@ -34,19 +34,20 @@ export function CompanyCrews({ company, own }: Props) {
               <span className="text-lg font-semibold">{crew.name}</span>
               <span className="block text-[15px] text-soft">
                 {things(crew.people, "person")}
-                {crew.leads.length > 0 && t("ledBy", { names: crew.leads.map((one) => one.name).join(", ") })}
+                {crew.leads.length > 0 &&
+                  t("crews.led_by", { names: crew.leads.map((one) => one.name).join(", ") })}
               </span>
             </span>
             {(company.runs_it || crew.id === own) && (
               <Confirm
                 trigger={
-                  <Button className="min-h-11" aria-label={t("takeOut", { crew: crew.name })}>
-                    {t("takeOut2")}
+                  <Button className="min-h-11" aria-label={t("crews.take_out.label", { crew: crew.name })}>
+                    {t("crews.take_out")}
                   </Button>
                 }
-                title={t("takeOut", { crew: crew.name })}
-                says={t("itSharesNothingThen")}
-                act={t("takeOut2")}
+                title={t("crews.take_out.label", { crew: crew.name })}
+                says={t("crews.take_out.says")}
+                act={t("crews.take_out")}
                 onAct={() => leave.mutate(crew.id)}
               />
             )}
@@ -71,25 +72,27 @@ function MoreCrews() {
     <>
       <form onSubmit={submit} className="mt-4 flex flex-wrap items-end gap-3">
         <Field
-          label={t("newCrew")}
+          label={t("crews.new")}
           value={name}
           maxLength={80}
           className="w-72 max-w-full"
           onChange={(event) => setName(event.target.value)}
         />
         <Button type="submit" className="min-h-11" disabled={!name.trim() || add.isPending}>
-          {t("addIt")}
+          {t("crews.add")}
         </Button>
         <Button className="min-h-11" disabled={link.isPending} onClick={() => link.mutate(undefined)}>
-          {t("linkForACrew")}
+          {t("crews.link")}
         </Button>
       </form>
       {error && <Notice severity="stop">{error.message}</Notice>}
-      {add.data && <GivenLink path={`/join/${add.data.token}`} says={t("whoLeadsIt")} onDone={add.reset} />}
+      {add.data && (
+        <GivenLink path={`/join/${add.data.token}`} says={t("crews.new.says")} onDone={add.reset} />
+      )}
       {link.data && (
         <GivenLink
           path={`/company/join/${link.data.token}`}
-          says={t("itsLeadOpensThis")}
+          says={t("crews.link.says")}
           onDone={link.reset}
         />
       )}

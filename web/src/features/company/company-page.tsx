@@ -12,10 +12,10 @@ import { CompanyPeople } from "./company-people";
 export function CompanyPage() {
   const me = useMe().data;
   const company = useCompany();
-  const rename = { label: t("rename"), field: t("whatItIsCalled"), by: useNameCompany() };
+  const rename = { label: t("rename"), field: t("name"), by: useNameCompany() };
   const leads = me?.role === "lead";
   return (
-    <Shell title={t("company")}>
+    <Shell title={t("title")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
         {company.error && <Notice severity="stop">{company.error.message}</Notice>}
         {company.data === null && <BeginCompany leads={leads} />}
@@ -26,7 +26,7 @@ export function CompanyPage() {
               name={company.data.name}
               rename={company.data.runs_it ? rename : null}
             />
-            <p className="mt-1 text-lg text-soft">{t("whatItIsFor")}</p>
+            <p className="mt-1 text-lg text-soft">{t("says")}</p>
             <CompanyCrews company={company.data} own={leads ? me.crew_id : null} />
             {company.data.runs_it && <CompanyPeople company={company.data} me={me?.id} />}
           </>

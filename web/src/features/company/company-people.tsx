@@ -22,7 +22,7 @@ export function CompanyPeople({ company, me }: Props) {
   return (
     <section aria-labelledby="people" className="mt-8">
       <h2 id="people" className="text-xl font-bold">
-        {t("people")}
+        {t("people.title")}
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
       <ul className="mt-2 rounded-lg border border-line bg-paper">
@@ -37,8 +37,8 @@ export function CompanyPeople({ company, me }: Props) {
               </span>
               <span className="block text-[15px] text-soft">
                 {one.crews.join(", ")}
-                {runs.has(one.id) && t("runsIt")}
-                {!one.active && t("isShutOut")}
+                {runs.has(one.id) && t("people.runs_it")}
+                {!one.active && t("people.shut_out")}
               </span>
             </span>
             {(leads.has(one.id) || runs.has(one.id)) && (
@@ -47,7 +47,7 @@ export function CompanyPeople({ company, me }: Props) {
                 disabled={running.isPending}
                 onClick={() => running.mutate({ id: one.id, wanted: !runs.has(one.id) })}
               >
-                {runs.has(one.id) ? t("runsItNoLonger") : t("letRunIt")}
+                {runs.has(one.id) ? t("people.runs_no_longer") : t("people.let_run")}
               </Button>
             )}
             {one.id !== me && !one.elsewhere && (
@@ -74,19 +74,19 @@ function ShutOut({ one, busy, onAct }: ShutOutProps) {
   if (!one.active)
     return (
       <Button className="min-h-11" disabled={busy} onClick={() => onAct(true)}>
-        {t("letBackIn")}
+        {t("people.let_back")}
       </Button>
     );
   return (
     <Confirm
       trigger={
-        <Button className="min-h-11" aria-label={t("shutOutName", { name: one.name })}>
-          {t("shutOut")}
+        <Button className="min-h-11" aria-label={t("people.shut_out.label", { name: one.name })}>
+          {t("people.shut_out.do")}
         </Button>
       }
-      title={t("shutOutName", { name: one.name })}
-      says={t("whatShutOutDoes")}
-      act={t("shutOut")}
+      title={t("people.shut_out.label", { name: one.name })}
+      says={t("people.shut_out.says")}
+      act={t("people.shut_out.do")}
       onAct={() => onAct(false)}
     />
   );

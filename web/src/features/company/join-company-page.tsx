@@ -14,10 +14,10 @@ export function JoinCompanyPage() {
   const navigate = useNavigate();
   const leads = me?.role === "lead";
   return (
-    <Shell title={t("company")}>
+    <Shell title={t("title")}>
       <main className="mx-auto w-full max-w-3xl px-4 py-6">
-        <h1 className="text-3xl font-bold">{t("bringIn", { crew: me?.crew ?? "" })}</h1>
-        <p className="mt-2 text-lg">{leads ? t("whatBringingInDoes") : t("onlyALeadBringsIn")}</p>
+        <h1 className="text-3xl font-bold">{t("join.title", { crew: me?.crew ?? "" })}</h1>
+        <p className="mt-2 text-lg">{leads ? t("join.says") : t("join.lead_only")}</p>
         {join.error && <Notice severity="stop">{join.error.message}</Notice>}
         {leads && (
           <Button
@@ -26,11 +26,11 @@ export function JoinCompanyPage() {
             disabled={join.isPending}
             onClick={() => join.mutate(token, { onSuccess: () => navigate("/company", { replace: true }) })}
           >
-            {t("bringItIn")}
+            {t("join.do")}
           </Button>
         )}
         <p className="mt-4">
-          <Link to="/me">{t("anotherCrewOfMine")}</Link>
+          <Link to="/me">{t("join.other_crew")}</Link>
         </p>
       </main>
     </Shell>

@@ -15,12 +15,12 @@ export function LimitsPage() {
   const me = useMe().data;
   const maySet = me?.role === "lead";
   return (
-    <Shell title={t("limitsOfTheCrew")}>
+    <Shell title={t("limits.title")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
-        <h1 className="text-3xl font-bold">{t("limitsOfTheCrew")}</h1>
-        <p className="mt-2 max-w-2xl text-lg">{t("everyRunIsPlannedBy")}</p>
+        <h1 className="text-3xl font-bold">{t("limits.title")}</h1>
+        <p className="mt-2 max-w-2xl text-lg">{t("limits.says")}</p>
         <div className="mt-3">
-          <Notice severity="caution">{t("checkYourLocalCodeWhat")}</Notice>
+          <Notice severity="caution">{t("limits.local_code")}</Notice>
         </div>
         {limits.error && <Notice severity="stop">{limits.error.message}</Notice>}
         {me && <NewRunsForm key={JSON.stringify(me.new_runs)} newRuns={me.new_runs} maySet={maySet} />}
@@ -63,13 +63,13 @@ function LimitsForm({ limits, maySet }: { limits: Limit[]; maySet: boolean }) {
       {maySet ? (
         <div className="flex flex-wrap items-center gap-3 px-4 py-3">
           <Button type="submit" look="main" className="min-h-11" disabled={!changed || set.isPending}>
-            {t("workByThese")}
+            {t("limits.save")}
           </Button>
           {error && <Notice severity="stop">{error.message}</Notice>}
-          {set.isSuccess && !changed && <span className="text-soft">{t("everyPlanIsHeldTo")}</span>}
+          {set.isSuccess && !changed && <span className="text-soft">{t("limits.saved")}</span>}
         </div>
       ) : (
-        <p className="px-4 py-3 text-soft">{t("theCrewsLeadSetsThem")}</p>
+        <p className="px-4 py-3 text-soft">{t("limits.lead_only")}</p>
       )}
     </form>
   );
@@ -116,7 +116,7 @@ function OneLimit({ limit, value, wrong, maySet, onChange }: OneLimitProps) {
         <span className="tape text-lg">{limit.reads}</span>
       )}
       <span id={`${id}-told`} className={`text-[15px] ${wrong ? "text-stop" : "text-soft"}`}>
-        {wrong ?? (value ? t("shipped", { shipped: limit.shipped }) : t("asShipped"))}
+        {wrong ?? (value ? t("limits.shipped", { shipped: limit.shipped }) : t("limits.reset"))}
       </span>
     </li>
   );

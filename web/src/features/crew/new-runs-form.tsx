@@ -22,17 +22,17 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
   const set = useSetNewRuns();
   const error = set.error as ApiError | null;
   if (!maySet) {
-    const unit = newRuns.feet ? t("feetAndInches") : "inches";
+    const unit = newRuns.feet ? t("new_runs.feet") : "inches";
     return (
       <p className={LOOK}>
-        {t("newRunsTapeToIn", { tape: newRuns.tape, unit, stand_off: newRuns.stand_off })}
+        {t("new_runs.sentence", { tape: newRuns.tape, unit, stand_off: newRuns.stand_off })}
       </p>
     );
   }
   const changed = JSON.stringify(typed) !== JSON.stringify(newRuns);
   return (
     <form
-      aria-label={t("newRuns")}
+      aria-label={t("new_runs.title")}
       className={`${LOOK} flex flex-wrap items-center gap-x-2 gap-y-3`}
       onSubmit={(event) => {
         event.preventDefault();
@@ -40,23 +40,23 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
       }}
     >
       <span>
-        {t("newRunsTapeTo")}{" "}
+        {t("new_runs.tape_to")}{" "}
         <Select
-          label={t("tapeOfNewRuns")}
+          label={t("new_runs.tape")}
           value={typed.tape}
           choices={TAPES}
           onChoose={(tape) => setTyped({ ...typed, tape })}
         />{" "}
-        {t("in")}{" "}
+        {t("new_runs.in")}{" "}
         <Select
-          label={t("readingsOfNewRuns")}
+          label={t("new_runs.readings")}
           value={typed.feet ? "feet" : "inches"}
           choices={READINGS}
           onChoose={(next) => setTyped({ ...typed, feet: next === "feet" })}
         />
-        {t("strapsStandOff")}{" "}
+        {t("new_runs.straps")}{" "}
         <TapeField
-          label={t("standOffOfNewRuns")}
+          label={t("new_runs.stand_off")}
           value={typed.stand_off}
           onChange={(stand_off) => setTyped({ ...typed, stand_off })}
         />
@@ -64,7 +64,7 @@ export function NewRunsForm({ newRuns, maySet }: Props) {
       </span>
       {changed && (
         <Button type="submit" look="main" className="min-h-11" disabled={set.isPending}>
-          {t("beginRunsSo")}
+          {t("new_runs.save")}
         </Button>
       )}
       {error && <Notice severity="stop">{error.places.stand_off ?? error.message}</Notice>}

@@ -14,7 +14,7 @@ export function Aside({ jobs }: { jobs: Job[] }) {
   return (
     <details className="mt-10">
       <summary className="min-h-11 cursor-pointer content-center text-lg font-bold">
-        {t("putAside", { jobs: things(jobs.length, "job") })}
+        {t("aside.title", { jobs: things(jobs.length, "job") })}
       </summary>
       <ul className="mt-2">
         {jobs.map((job) => (
@@ -25,17 +25,17 @@ export function Aside({ jobs }: { jobs: Job[] }) {
             <strong>{job.name}</strong>
             <span className="text-soft">{job.place}</span>
             <span className="text-soft">
-              {t("since", { runs: things(job.runs.length, "run") })}{" "}
+              {t("aside.line", { runs: things(job.runs.length, "run") })}{" "}
               {job.archived_at && dayOf(job.archived_at)}
             </span>
             {mayWrite && (
               <Button
                 className="ml-auto"
-                aria-label={t("takeItUpAgain", { job: job.name })}
+                aria-label={t("aside.reopen.label", { job: job.name })}
                 disabled={putAside.isPending}
                 onClick={() => putAside.mutate({ id: job.id, aside: false })}
               >
-                {t("takeItUpAgain2")}
+                {t("aside.reopen")}
               </Button>
             )}
           </li>

@@ -17,8 +17,12 @@ export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
       </h2>
       <span className="text-soft">{job.place}</span>
       {mayWrite && (
-        <Button look="quiet" aria-label={t("renameTheJob", { job: job.name })} onClick={() => setOpen(true)}>
-          {t("rename")}
+        <Button
+          look="quiet"
+          aria-label={t("job.rename.label", { job: job.name })}
+          onClick={() => setOpen(true)}
+        >
+          {t("job.rename")}
         </Button>
       )}
     </>
@@ -40,17 +44,17 @@ function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
       <h2 id={`job-${job.id}`} className="sr-only">
         {job.name}
       </h2>
-      <JobFields labels={[t("jobsName"), t("jobsPlace")]} job={written} onChange={setWritten} error={error} />
+      <JobFields labels={[t("job.name"), t("job.place")]} job={written} onChange={setWritten} error={error} />
       <Button
         type="submit"
         look="main"
         className="min-h-11"
         disabled={!written.name.trim() || rename.isPending}
       >
-        {t("keepIt")}
+        {t("job.rename.keep")}
       </Button>
       <Button look="quiet" className="min-h-11" onClick={onDone}>
-        {t("leaveItAsItWas")}
+        {t("job.rename.cancel")}
       </Button>
     </form>
   );

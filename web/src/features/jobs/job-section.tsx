@@ -43,7 +43,7 @@ export function JobSection({ job, folded, onBinned }: Props) {
         {shown.length < runs.length && (
           <li className="border-b border-line/60 px-3 py-2">
             <Button look="quiet" onClick={() => setWhole(true)}>
-              {t("showAllRuns", { runs: runs.length })}
+              {t("job.show_all", { runs: runs.length })}
             </Button>
           </li>
         )}
@@ -68,7 +68,7 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
       <JobName job={job} mayWrite={mayWrite} />
       {job.shared && (
         <span className="rounded-sm border border-line px-1.5 text-[15px] text-soft">
-          {isOurs ? t("sharedTag") : t("ofCrew", { crew: job.crew })}
+          {isOurs ? t("job.shared") : t("job.of_crew", { crew: job.crew })}
         </span>
       )}
       <span className="ml-auto flex flex-wrap gap-2">
@@ -76,42 +76,42 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
           to={`/jobs/${job.id}/stock`}
           className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >
-          {t("stockAndCutList")}
+          {t("job.stock")}
         </Link>
         <Menu
           align="end"
           trigger={
-            <Button look="quiet" className="min-h-11 min-w-11" aria-label={t("moreOfJob", { job: job.name })}>
+            <Button look="quiet" className="min-h-11 min-w-11" aria-label={t("job.more", { job: job.name })}>
               <MoreIcon />
             </Button>
           }
         >
-          <MenuItem onSelect={() => navigate(`/jobs/${job.id}/cards`)}>{t("allBenchCards")}</MenuItem>
+          <MenuItem onSelect={() => navigate(`/jobs/${job.id}/cards`)}>{t("job.cards")}</MenuItem>
           {mayWrite && (
             <MenuItem
               disabled={putAside.isPending}
               onSelect={() => putAside.mutate({ id: job.id, aside: true })}
             >
-              {t("putAside3")}
+              {t("job.archive")}
             </MenuItem>
           )}
           {leads && (me.company || job.shared) && (
             <MenuItem onSelect={() => share.mutate({ id: job.id, wanted: !job.shared })}>
-              {job.shared ? t("shareItNoLonger") : t("shareIt")}
+              {job.shared ? t("job.unshare") : t("job.share")}
             </MenuItem>
           )}
           {leads && (
             <MenuItem onSelect={() => setAsked(true)}>
-              <RemoveIcon /> {t("delete")}
+              <RemoveIcon /> {t("job.delete_short")}
             </MenuItem>
           )}
         </Menu>
       </span>
       {asked && (
         <Ask
-          title={t("remove", { name: job.name })}
-          says={t("itsRunsGoIntoThe", { runs: job.runs.length })}
-          act={t("removeTheJob2")}
+          title={t("delete.ask", { name: job.name })}
+          says={t("job.delete.says", { runs: job.runs.length })}
+          act={t("job.delete")}
           onKeep={() => setAsked(false)}
           onAct={() => removeJob.mutate(job.id)}
         />
@@ -128,7 +128,7 @@ function NewRun({ job }: { job: Job }) {
   return (
     <li className="px-3 py-2">
       <Button look="quiet" className="min-h-11" onClick={begin} disabled={isBusy}>
-        <PlusIcon /> {t("measureANewRun")}
+        <PlusIcon /> {t("job.new_run")}
       </Button>
       {error && <Notice severity="stop">{error.message}</Notice>}
     </li>

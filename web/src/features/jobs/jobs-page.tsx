@@ -19,8 +19,8 @@ import { matching } from "./matching";
 import { forPerson, ORDERS, type Order, ordered } from "./ordering";
 
 const WHOSE = [
-  { value: "all" as const, label: t("theCrews") },
-  { value: "mine" as const, label: t("mineToDo") },
+  { value: "all" as const, label: t("whose.crew") },
+  { value: "mine" as const, label: t("whose.mine") },
 ];
 /** Fewer runs are seen at a glance. */
 const WORTH_SEARCHING = 3;
@@ -38,18 +38,18 @@ export function JobsPage() {
   const shown = ordered(matching(whoseJobs, sought), order);
   const isLong = atWork.reduce((sum, job) => sum + job.runs.length, 0) > WORTH_SEARCHING;
   return (
-    <Shell title={t("jobs")}>
+    <Shell title={t("page.title")}>
       <main className="mx-auto w-full max-w-5xl px-4 py-8">
-        <h1 className="text-3xl font-bold">{t("jobs")}</h1>
+        <h1 className="text-3xl font-bold">{t("page.title")}</h1>
         <p className="mt-1 text-soft">{me?.crew}</p>
         {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
         {binned && (
           <Undo key={`${binned.kind} ${binned.id}`} binned={binned} onDone={() => setBinned(null)} />
         )}
         {(isLong || view.isNarrowed) && <Narrowing view={view} />}
-        {sought && !shown.length && <p className="mt-4 text-lg">{t("nothingIsCalledSo")}</p>}
+        {sought && !shown.length && <p className="mt-4 text-lg">{t("page.nothing_found")}</p>}
         {whose === "mine" && !sought && !shown.length && (
-          <p className="mt-4 text-lg">{t("nothingIsToBeDone")}</p>
+          <p className="mt-4 text-lg">{t("page.nothing_mine")}</p>
         )}
         <InSlices>
           <div className="mt-6 flex flex-col gap-8">
@@ -57,7 +57,7 @@ export function JobsPage() {
               <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
             ))}
             {jobs.data && atWork.length === 0 && (
-              <p className="text-lg">{jobs.data.length ? t("noJobIsAtWork") : t("noJobsYetOpenThe")}</p>
+              <p className="text-lg">{jobs.data.length ? t("page.none_active") : t("page.none")}</p>
             )}
           </div>
           {mayWrite && <NewJob />}
@@ -92,22 +92,22 @@ function Narrowing({ view }: { view: ReturnType<typeof useView> }) {
   return (
     <div className="mt-4 flex flex-wrap items-end gap-x-5 gap-y-3">
       <Field
-        label={t("findAJobOrA")}
+        label={t("page.find")}
         type="search"
         className="w-full max-w-80"
         value={view.sought}
         onChange={(event) => view.setSought(event.target.value)}
       />
       <Segments
-        label={t("whoseRuns")}
+        label={t("whose.title")}
         value={view.whose}
         choices={WHOSE}
         onChoose={(whose) => view.set("whose", whose, "all")}
       />
       <span className="min-h-10 content-center text-[17px]">
-        {t("runs")}{" "}
+        {t("whose.runs")}{" "}
         <Select
-          label={t("orderOfTheRuns")}
+          label={t("order.title")}
           value={view.order}
           choices={ORDERS}
           onChoose={(order) => view.set("order", order, "added")}
@@ -131,9 +131,14 @@ function NewJob() {
 
   return (
     <form onSubmit={submit} className="mt-10 flex flex-wrap items-end gap-3">
-      <JobFields labels={[t("newJob"), t("where")]} job={written} onChange={setWritten} error={error} />
+      <JobFields
+        labels={[t("new.title"), t("new.place")]}
+        job={written}
+        onChange={setWritten}
+        error={error}
+      />
       <Button type="submit" disabled={!written.name.trim() || add.isPending} className="min-h-10">
-        <PlusIcon /> {t("openTheJob")}
+        <PlusIcon /> {t("new.do")}
       </Button>
     </form>
   );

@@ -6,10 +6,10 @@ import type { RunLine } from "./rack-order";
 export type Order = "added" | "name" | "saved" | "stage";
 
 export const ORDERS: Choice<Order>[] = [
-  { value: "added", label: t("asTheyWereAdded") },
-  { value: "name", label: t("byName") },
-  { value: "saved", label: t("lastSavedFirst") },
-  { value: "stage", label: t("leastDoneFirst") },
+  { value: "added", label: t("order.added") },
+  { value: "name", label: t("order.name") },
+  { value: "saved", label: t("order.saved") },
+  { value: "stage", label: t("order.progress") },
 ];
 
 const STAGES = ["measured", "laid out", "cut", "bent", "fitted"];

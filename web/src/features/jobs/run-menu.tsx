@@ -34,20 +34,20 @@ function RunMenuItems({ make, assign, onAskJob, onDelete, ...opened }: ItemsProp
   const [{ run, people, jobs }] = useState(opened);
   return (
     <>
-      <MenuItem onSelect={() => make(false)}>{t("anotherLikeIt")}</MenuItem>
-      <MenuItem onSelect={() => make(true)}>{t("itsMirrorImageRightFor")}</MenuItem>
+      <MenuItem onSelect={() => make(false)}>{t("run.duplicate")}</MenuItem>
+      <MenuItem onSelect={() => make(true)}>{t("run.mirror")}</MenuItem>
       {people
         .filter((one) => one.role !== "viewer" && one.user_id !== run.assigned?.id)
         .map((one) => (
           <MenuItem key={one.id} onSelect={() => assign(one.id)}>
-            {one.me ? t("itIsForMe") : t("itIsFor", { name: one.name })}
+            {one.me ? t("run.assign_me") : t("run.assign", { name: one.name })}
           </MenuItem>
         ))}
-      {run.assigned && <MenuItem onSelect={() => assign(null)}>{t("itIsForWhoeverHas")}</MenuItem>}
-      {jobs.length > 1 && <MenuItem onSelect={onAskJob}>{t("theSameInAnotherJob")}</MenuItem>}
+      {run.assigned && <MenuItem onSelect={() => assign(null)}>{t("run.unassign")}</MenuItem>}
+      {jobs.length > 1 && <MenuItem onSelect={onAskJob}>{t("run.copy")}</MenuItem>}
       {onDelete && (
         <MenuItem onSelect={onDelete}>
-          <RemoveIcon /> {t("delete")}
+          <RemoveIcon /> {t("job.delete_short")}
         </MenuItem>
       )}
     </>
@@ -63,11 +63,11 @@ function OtherJobs({ jobId, onChoose }: { jobId: number; onChoose: (jobId: numbe
         .filter((job) => job.id !== jobId)
         .map((job) => (
           <Button key={job.id} onClick={() => onChoose(job.id)}>
-            {t("into", { job: job.name })}
+            {t("run.copy.into", { job: job.name })}
           </Button>
         ))}
       <Button look="quiet" onClick={() => onChoose(null)}>
-        {t("nowhere")}
+        {t("run.copy.nowhere")}
       </Button>
     </span>
   );
@@ -114,7 +114,7 @@ export function RunMenu({ run, job, onBinned }: Props) {
           <Button
             look="quiet"
             className="min-h-11 min-w-11"
-            aria-label={t("more", { run: run.name || t("theRun") })}
+            aria-label={t("run.more", { run: run.name || t("run.called") })}
             disabled={copy.isPending}
           >
             <MoreIcon />
@@ -139,9 +139,9 @@ export function RunMenu({ run, job, onBinned }: Props) {
       )}
       {remove.isAsked && (
         <Ask
-          title={t("remove", { name: run.name })}
-          says={t("itGoesIntoTheBin")}
-          act={t("removeTheRun2")}
+          title={t("delete.ask", { name: run.name })}
+          says={t("run.delete.says")}
+          act={t("run.delete")}
           onKeep={remove.keep}
           onAct={remove.now}
         />

@@ -27,30 +27,28 @@ export function RunRow({ run, job, onBinned }: Props) {
         {run.rack_number && (
           <span
             className="tape inline-flex h-7 w-7 items-center justify-center rounded-full border-2 border-soft text-[15px] font-bold"
-            title={t("pipeOfTheRackOf", { rack_number: run.rack_number })}
+            title={t("run.beside", { rack_number: run.rack_number })}
           >
             {run.rack_number}
           </span>
         )}
-        <span className="min-w-0 text-lg font-semibold wrap-anywhere">
-          {run.name || t("runWithoutAName")}
-        </span>
+        <span className="min-w-0 text-lg font-semibold wrap-anywhere">{run.name || t("run.unnamed")}</span>
         <span className="tape text-soft">
           {run.trade_size} {run.material}
         </span>
         <StatusMark status={run.status} progress={run.progress} />
         {run.behind.length > 0 && (
           <span className="order-last basis-full text-[15px] font-semibold text-caution">
-            {t("changedUnder", { sticks: run.behind.join(", ") })}
+            {t("run.changed_under", { sticks: run.behind.join(", ") })}
           </span>
         )}
         {run.reserved_behind.length > 0 && (
           <span className="order-last basis-full text-[15px] font-semibold text-caution">
-            {t("reservedUnder", { pieces: run.reserved_behind.join(", ") })}
+            {t("run.reserved_under", { pieces: run.reserved_behind.join(", ") })}
           </span>
         )}
         <span className="w-60 whitespace-nowrap text-right text-[15px] text-soft max-md:hidden">
-          {t("saved", { time: timeOf(run.saved_at) })}
+          {t("run.saved", { time: timeOf(run.saved_at) })}
         </span>
         <AboutLine run={run} />
       </Link>
@@ -62,7 +60,9 @@ export function RunRow({ run, job, onBinned }: Props) {
 /** For whom it is, its note, and how many photos it has; nothing where nothing is said. */
 function AboutLine({ run }: { run: RunLine }) {
   const photos = run.photos > 0 && things(run.photos, "photo");
-  const said = [run.assigned && t("for", { assigned: run.assigned.name }), photos, run.note].filter(Boolean);
+  const said = [run.assigned && t("run.for", { assigned: run.assigned.name }), photos, run.note].filter(
+    Boolean,
+  );
   if (!said.length) return null;
   return <span className="basis-full truncate text-[15px] text-soft">{said.join(" · ")}</span>;
 }

@@ -267,7 +267,7 @@ function ShoeFields() {
   if (!shoe) {
     return plan?.shoe ? (
       <span className="tape">
-        {t("shoe.typical_figures", { deduct: plan.shoe.deduct.reads, gain: plan.shoe.gain.reads })}
+        {t("shoe.figures", { deduct: plan.shoe.deduct.reads, gain: plan.shoe.gain.reads })}
       </span>
     ) : null;
   }

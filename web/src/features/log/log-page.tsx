@@ -11,30 +11,30 @@ import { t } from "@/words/log";
 const ALL = "all";
 /** The way in which a bend was made, where that was not on the floor, as most are. */
 const ADVICE: Record<Exclude<LogLine["advice"], "" | "go_on">, string> = {
-  replan: t("reMarked"),
-  rebend: t("backInTheShoe"),
-  trim: t("cutMoved"),
-  spring: t("nearlyThere"),
-  scrap: t("scrap"),
+  replan: t("line.remark"),
+  rebend: t("line.back_in"),
+  trim: t("line.move_cut"),
+  spring: t("line.nearly"),
+  scrap: t("line.scrap"),
 };
 
 /** What of a bend was out of tolerance. */
 const OUT_BY: Record<Exclude<LogLine["out_by"], "">, string> = {
-  angle: t("outByAngle"),
-  mark: t("outByMark"),
-  dog_leg: t("outByDogLeg"),
-  end: t("outByEnd"),
+  angle: t("out.angle"),
+  mark: t("out.tape"),
+  dog_leg: t("out.dog_leg"),
+  end: t("out.end"),
 };
 
 /** As it was told at the bench: what is out, and what was to be done. */
 function verdictOf({ within, out_by, advice }: LogLine): string {
-  if (within) return t("within");
-  const word = out_by ? t("outBecause", { why: OUT_BY[out_by] }) : t("out");
+  if (within) return t("line.within");
+  const word = out_by ? t("out.because", { why: OUT_BY[out_by] }) : t("line.out");
   return advice && advice !== "go_on" ? `${word}: ${ADVICE[advice]}` : word;
 }
 
 const wayOf = (where: LogLine["where"]) =>
-  ({ floor: "", edge: t("overAnEdge"), air: t("inTheAir"), machine: t("inTheMachine") })[where];
+  ({ floor: "", edge: t("line.edge"), air: t("line.air"), machine: t("line.machine") })[where];
 
 /** Every bend that was made: planned, and as bent. */
 export function LogPage() {
@@ -47,11 +47,14 @@ export function LogPage() {
     else next.set(key, value);
     setSearch(next, { replace: true });
   };
-  const everything = { value: ALL, label: t("all") };
+  const everything = { value: ALL, label: t("filter.all") };
   const choices = {
     run: [
       everything,
-      ...(log.data?.runs ?? []).map((run) => ({ value: String(run.id), label: run.name || t("noName") })),
+      ...(log.data?.runs ?? []).map((run) => ({
+        value: String(run.id),
+        label: run.name || t("filter.no_name"),
+      })),
     ],
     person: [
       everything,
@@ -60,43 +63,43 @@ export function LogPage() {
     shoe: [everything, ...(log.data?.shoes ?? []).map((name) => ({ value: name, label: name }))],
   };
   return (
-    <Shell title={t("log")}>
+    <Shell title={t("title")}>
       <main className="mx-auto w-full max-w-6xl px-4 py-6 print:max-w-none print:p-0">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
-          <h1 className="text-3xl font-bold">{t("log")}</h1>
+          <h1 className="text-3xl font-bold">{t("title")}</h1>
           <p className="text-lg leading-9">
-            {t("bendsOf")}{" "}
+            {t("filter.bends_of")}{" "}
             <Select
-              label={t("run")}
+              label={t("filter.run")}
               value={search.get("run") ?? ALL}
               choices={known(choices.run, search.get("run"))}
               onChoose={(value) => narrow("run", value)}
             />{" "}
-            {t("runsBy")}{" "}
+            {t("filter.runs_by")}{" "}
             <Select
-              label={t("person")}
+              label={t("filter.person")}
               value={search.get("person") ?? ALL}
               choices={known(choices.person, search.get("person"))}
               onChoose={(value) => narrow("person", value)}
             />
-            {t("on")}{" "}
+            {t("filter.on")}{" "}
             <Select
-              label={t("shoe")}
+              label={t("filter.shoe")}
               value={search.get("shoe") ?? ALL}
               choices={known(choices.shoe, search.get("shoe"))}
               onChoose={(value) => narrow("shoe", value)}
             />{" "}
-            {t("shoes")}
+            {t("filter.shoes")}
           </p>
           <a
             href={`/api/log.csv?${new URLSearchParams(search)}`}
             className="ml-auto inline-flex min-h-10 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
           >
-            {t("asCsv")}
+            {t("csv")}
           </a>
         </div>
         {log.error && <Notice severity="stop">{log.error.message}</Notice>}
-        {log.data && log.data.total === 0 && <p className="mt-8 text-lg">{t("noBendIsLoggedHere")}</p>}
+        {log.data && log.data.total === 0 && <p className="mt-8 text-lg">{t("none")}</p>}
         {log.data && log.data.total > 0 && (
           <>
             <Summary lines={log.data.lines} total={log.data.total} />
@@ -130,9 +133,9 @@ function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
   const within = lines.filter((line) => line.within).length;
   return (
     <p className="tape mt-1 text-soft">
-      {total} {total === 1 ? t("bend") : t("bends")}
-      {total > lines.length && t("theLastShown", { lines: lines.length })}
-      {t("ofWithinTolerance", { within, lines: lines.length })}
+      {total} {total === 1 ? t("count.one") : t("count.many")}
+      {total > lines.length && t("count.last_shown", { lines: lines.length })}
+      {t("count.within", { within, lines: lines.length })}
     </p>
   );
 }
@@ -140,7 +143,7 @@ function Summary({ lines, total }: { lines: LogLine[]; total: number }) {
 function Table({ lines }: { lines: LogLine[] }) {
   return (
     <section
-      aria-label={t("bends2")}
+      aria-label={t("table.label")}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: on a narrow screen the table is scrolled, also by keys
       tabIndex={0}
       className="mt-4 overflow-x-auto rounded-lg border border-line bg-paper print:overflow-visible print:border-0"
@@ -148,14 +151,14 @@ function Table({ lines }: { lines: LogLine[] }) {
       <table className="tape w-full border-collapse text-left whitespace-nowrap print:text-[12px] print:whitespace-normal [&_td]:print:px-1! [&_th]:print:px-1!">
         <thead className="text-[15px] text-soft">
           <tr className="[&>th]:px-3 [&>th]:py-2 [&>th]:font-medium">
-            <th>{t("whenBy")}</th>
-            <th>{t("runStickBend")}</th>
-            <th>{t("shoeMark")}</th>
-            <th className="text-right">{t("planned")}</th>
-            <th className="text-right">{t("bent")}</th>
-            <th className="text-right">{t("tapePlanned")}</th>
-            <th className="text-right">{t("tape")}</th>
-            <th>{t("cameOut")}</th>
+            <th>{t("table.when")}</th>
+            <th>{t("table.run")}</th>
+            <th>{t("table.shoe")}</th>
+            <th className="text-right">{t("table.planned")}</th>
+            <th className="text-right">{t("table.bent")}</th>
+            <th className="text-right">{t("table.tape_planned")}</th>
+            <th className="text-right">{t("table.tape")}</th>
+            <th>{t("table.came_out")}</th>
           </tr>
         </thead>
         <tbody>
@@ -166,15 +169,15 @@ function Table({ lines }: { lines: LogLine[] }) {
                 <span className="block text-[15px] text-soft">{line.by}</span>
               </td>
               <td>
-                <strong>{line.run || t("noName")}</strong>
+                <strong>{line.run || t("filter.no_name")}</strong>
                 <span className="block text-[15px] text-soft">
-                  {t("stick", { piece: line.piece })} <BendTab number={line.bend} /> {wayOf(line.where)}
+                  {t("line.stick", { piece: line.piece })} <BendTab number={line.bend} /> {wayOf(line.where)}
                 </span>
               </td>
               <td>
                 {line.shoe}
                 <span className="block text-[15px] text-soft">
-                  {line.mark} {line.reference} {t(line.hook === "A" ? "hookFacesA" : "hookFacesB")}
+                  {line.mark} {line.reference} {t(line.hook === "A" ? "line.hook_a" : "line.hook_b")}
                 </span>
               </td>
               <td className="text-right">{line.planned_angle}</td>
@@ -195,7 +198,7 @@ function Table({ lines }: { lines: LogLine[] }) {
                 >
                   {line.within ? <GoodIcon /> : <StopIcon />} {verdictOf(line)}
                 </span>
-                {line.again && <span className="block text-[15px] text-soft">{t("readAgainAfter")}</span>}
+                {line.again && <span className="block text-[15px] text-soft">{t("line.read_again")}</span>}
               </td>
             </tr>
           ))}

@@ -21,10 +21,10 @@ export function BeginPage() {
     <FrontDoor>
       {needed.data?.needed ? (
         <form onSubmit={door.enter} className="flex flex-col gap-4">
-          <h1 className="text-2xl font-bold">{t("beginYourCrew")}</h1>
-          <p className="text-soft">{t("youWillLeadItInvite")}</p>
+          <h1 className="text-2xl font-bold">{t("begin.title")}</h1>
+          <p className="text-soft">{t("begin.says")}</p>
           <Field
-            label={t("whatTheCrewIsCalled")}
+            label={t("crew.name")}
             autoFocus
             required
             maxLength={80}
@@ -39,7 +39,7 @@ export function BeginPage() {
           </Button>
         </form>
       ) : (
-        <Notice severity="stop">{needed.error?.message ?? t("thisServerHasACrew")}</Notice>
+        <Notice severity="stop">{needed.error?.message ?? t("begin.has_crew")}</Notice>
       )}
     </FrontDoor>
   );

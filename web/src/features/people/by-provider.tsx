@@ -21,12 +21,12 @@ export function ByProvider({ says, asked = {}, className = "min-h-12 text-lg" }:
 }
 
 const TOLD: Record<string, (name: string) => string> = {
-  "no-answer": (name) => t("providerNoAnswer", { name }),
-  "not-vouched": (name) => t("providerNotVouched", { name }),
-  unknown: () => t("providerUnknown"),
-  anothers: () => t("providerAnothers"),
-  "has-one": () => t("providerHasOne"),
-  "name-taken": () => t("providerNameTaken"),
+  "no-answer": (name) => t("provider.no_answer", { name }),
+  "not-vouched": (name) => t("provider.not_vouched", { name }),
+  unknown: () => t("provider.unknown"),
+  anothers: () => t("provider.anothers"),
+  "has-one": () => t("provider.connected_already"),
+  "name-taken": () => t("provider.name_taken"),
 };
 
 /** What the way to the company's sign-in came to, as the address says. */

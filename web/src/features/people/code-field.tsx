@@ -9,7 +9,7 @@ interface Props {
 }
 
 /** The code of the second factor: the phone's six figures, or a spare one. */
-export function CodeField({ label = t("codeFromYourPhoneOr"), value, onChange, wrong }: Props) {
+export function CodeField({ label = t("code.label"), value, onChange, wrong }: Props) {
   return (
     <Field
       label={label}

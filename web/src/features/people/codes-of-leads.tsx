@@ -15,14 +15,14 @@ export function CodesOfLeads({ me }: { me: Me }) {
         disabled={want.isPending || me.must_turn_on_code}
         onCheck={(wanted) => want.mutate(wanted)}
       >
-        {t("leadsNeedASecondFactor")}
+        {t("factor.leads_need")}
       </CheckBox>
       {want.error && <Notice severity="stop">{want.error.message}</Notice>}
       {me.must_turn_on_code && (
         <Notice severity="caution">
-          {t("turnYoursOnFirst")}{" "}
+          {t("factor.turn_on_first")}{" "}
           <Link to="/me" className="font-semibold text-accent underline">
-            {t("secondFactor")}
+            {t("factor.title")}
           </Link>
         </Notice>
       )}

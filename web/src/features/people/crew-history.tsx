@@ -19,13 +19,14 @@ export function CrewHistory() {
     <section aria-labelledby="history" className="mt-8">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 id="history" className="text-xl font-bold">
-          {t("whoDidWhat")}
+          {t("history.title")}
         </h2>
         <span>
-          {t("showing")} <Select label={t("whatWasDone")} value={what} choices={kinds} onChoose={setWhat} />
+          {t("history.showing")}{" "}
+          <Select label={t("history.kind")} value={what} choices={kinds} onChoose={setWhat} />
         </span>
         <a href="/api/history.csv" className="ml-auto" download>
-          {t("asCsv")}
+          {t("history.csv")}
         </a>
       </div>
       {history.error && <Notice severity="stop">{history.error.message}</Notice>}
@@ -47,7 +48,7 @@ export function CrewHistory() {
           ))}
         </ol>
       ) : (
-        history.isSuccess && <p className="mt-2 text-soft">{t("nothingOfThatKindYet")}</p>
+        history.isSuccess && <p className="mt-2 text-soft">{t("history.none")}</p>
       )}
       {history.hasNextPage && (
         <Button
@@ -55,7 +56,7 @@ export function CrewHistory() {
           disabled={history.isFetchingNextPage}
           onClick={() => history.fetchNextPage()}
         >
-          {t("showOlderOnes")}
+          {t("history.older")}
         </Button>
       )}
     </section>

@@ -11,26 +11,26 @@ export function Forgotten({ knownAs, mail }: { knownAs: string; mail: boolean })
   if (!open)
     return (
       <Button look="quiet" className="mt-3 min-h-11 self-start" onClick={() => setOpen(true)}>
-        {t("forgotThePassword")}
+        {t("forgotten.title")}
       </Button>
     );
   return (
     <div className="mt-4 flex flex-col items-start gap-3">
-      <p>{t("yourCrewsLeadMakesA")}</p>
+      <p>{t("forgotten.lead")}</p>
       {mail && !ask.isSuccess && (
         <>
-          <p>{t("orTypeYourNameOr")}</p>
+          <p>{t("forgotten.mail")}</p>
           <Button
             className="min-h-11"
             disabled={!knownAs.trim() || ask.isPending}
             onClick={() => ask.mutate(knownAs)}
           >
-            {t("sendMeALinkBy")}
+            {t("forgotten.send")}
           </Button>
         </>
       )}
       {ask.error && <Notice severity="stop">{ask.error.message}</Notice>}
-      {ask.isSuccess && <p role="status">{t("ifThatNameHasAn")}</p>}
+      {ask.isSuccess && <p role="status">{t("forgotten.sent")}</p>}
     </div>
   );
 }

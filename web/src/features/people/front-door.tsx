@@ -9,15 +9,15 @@ export function FrontDoor({ children }: { children: ReactNode }) {
       <div className="w-[min(25rem,100%)]">
         <Wordmark large />
         <div className="mt-3">{children}</div>
-        <p className="mt-8 text-[15px] text-soft">{t("creldaLaysOutPipeYour")}</p>
+        <p className="mt-8 text-[15px] text-soft">{t("door.cautions")}</p>
         <p className="mt-2 text-[15px] text-soft">
-          {t("versionAndLicenses", { version: __VERSION__ })}{" "}
+          {t("door.version", { version: __VERSION__ })}{" "}
           <a href="/licenses.txt" className="inline-block py-2.5 underline">
-            {t("whatItIsMadeWith")}
+            {t("door.made_with")}
           </a>
           {", "}
           <a href="/license-of-the-font.txt" className="inline-block py-2.5 underline">
-            {t("theFont")}
+            {t("door.font")}
           </a>
         </p>
       </div>

@@ -21,12 +21,12 @@ export function JoinPage() {
     <FrontDoor>
       {open ? (
         <>
-          <h1 className="text-2xl font-bold">{t("join", { crew })}</h1>
-          <p className="mt-1 text-lg text-soft">{t("youAreInvitedAs", { role })}</p>
+          <h1 className="text-2xl font-bold">{t("join.title", { crew })}</h1>
+          <p className="mt-1 text-lg text-soft">{t("join.as_role", { role })}</p>
           {me ? <AsMyself token={token} name={me.name} /> : <AsNew token={token} />}
         </>
       ) : (
-        <Notice severity="stop">{t("thisInvitationWasUsedWithdrawn")}</Notice>
+        <Notice severity="stop">{t("join.void")}</Notice>
       )}
     </FrontDoor>
   );
@@ -36,10 +36,10 @@ function AsMyself({ token, name }: { token: string; name: string }) {
   const door = useDoor(() => ways.joinAsMyself(token));
   return (
     <div className="mt-6 flex flex-col gap-4">
-      <p>{t("youAreSignedInHere", { name })}</p>
+      <p>{t("join.signed_in", { name })}</p>
       {door.says && <Notice severity="stop">{door.says}</Notice>}
       <Button look="main" className="min-h-12 text-lg" disabled={door.busy} onClick={() => door.enter()}>
-        {t("joinAs", { name })}
+        {t("join.as_me", { name })}
       </Button>
     </div>
   );
@@ -54,12 +54,12 @@ function AsNew({ token }: { token: string }) {
       <PersonFields person={person} wrong={door.wrong} onChange={setPerson} />
       {door.says && <Notice severity="stop">{door.says}</Notice>}
       <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
-        {t("join2")}
+        {t("join")}
       </Button>
       {name && <ToldByProvider name={name} />}
-      {name && <ByProvider says={t("joinWith", { name })} asked={{ invitation: token }} />}
+      {name && <ByProvider says={t("provider.join", { name })} asked={{ invitation: token }} />}
       <p className="text-[15px] text-soft">
-        {t("doYouSignInHere")} <a href="/">{t("signIn")}</a> {t("firstThenOpenTheLink")}
+        {t("join.sign_in")} <a href="/">{t("sign_in")}</a> {t("join.sign_in.then")}
       </p>
     </form>
   );

@@ -13,7 +13,7 @@ export function MePage() {
   const me = useMe().data;
   if (!me) return null;
   return (
-    <Shell title={t("me")}>
+    <Shell title={t("page.me")}>
       <main className="mx-auto w-full max-w-3xl px-4 py-6">
         <h1 className="text-3xl font-bold">{me.name}</h1>
         <div className="grid gap-8 sm:grid-cols-2">

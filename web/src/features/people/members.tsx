@@ -35,17 +35,17 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
         <div className="min-w-48 grow">
           <span className="text-lg font-semibold">
             {member.name}
-            {member.me && <span className="font-normal text-soft"> {t("you")}</span>}
+            {member.me && <span className="font-normal text-soft"> {t("member.you")}</span>}
           </span>
           <span className="block text-[15px] text-soft">
-            {t("signsInAs")} <span className="font-mono">{member.username}</span>
-            {t("hereSince", { since })}
-            {member.second_factor && t("withASecondFactor")}
+            {t("member.signs_in_as")} <span className="font-mono">{member.username}</span>
+            {t("member.since", { since })}
+            {member.second_factor && t("member.factor")}
           </span>
         </div>
         {leads ? (
           <Select
-            label={t("roleOf", { member: member.name })}
+            label={t("member.role", { member: member.name })}
             boxed
             value={member.role}
             choices={ROLE_CHOICES}
@@ -61,30 +61,30 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
             disabled={link.isPending}
             onClick={() => link.mutate(member.id, { onSuccess: () => setLinkSeen(true) })}
           >
-            {t("forgotThePassword2")}
+            {t("member.forgot")}
           </Button>
         )}
         {leads && !member.me && member.second_factor && (
           <Confirm
-            trigger={<Button className="min-h-11">{t("lostThePhone")}</Button>}
-            title={t("takeTheSecondFactorAway", { member: member.name })}
-            says={t("nameAndPasswordAreThen")}
-            act={t("takeItAway")}
-            keep={t("keep")}
+            trigger={<Button className="min-h-11">{t("member.lost_phone")}</Button>}
+            title={t("member.factor_off.ask", { member: member.name })}
+            says={t("member.factor_off.says")}
+            act={t("member.factor_off")}
+            keep={t("member.keep")}
             onAct={() => factor.mutate(member.id)}
           />
         )}
         {leads && !member.me && (
           <Confirm
             trigger={
-              <Button className="min-h-11" aria-label={t("remove", { member: member.name })}>
-                {t("remove2")}
+              <Button className="min-h-11" aria-label={t("member.remove.label", { member: member.name })}>
+                {t("member.remove")}
               </Button>
             }
-            title={t("remove3", { member: member.name })}
-            says={t("theirAccessEndsAtOnce")}
-            act={t("remove2")}
-            keep={t("keep")}
+            title={t("member.remove.ask", { member: member.name })}
+            says={t("member.remove.says")}
+            act={t("member.remove")}
+            keep={t("member.keep")}
             onAct={() => remove.mutate(member.id)}
           />
         )}
@@ -93,7 +93,7 @@ function OneMember({ member, leads }: { member: Member; leads: boolean }) {
       {link.data && linkSeen && (
         <GivenLink
           path={`/password/${link.data.token}`}
-          says={t("giveThisLinkToIt", { member: member.name })}
+          says={t("member.link", { member: member.name })}
           onDone={() => setLinkSeen(false)}
         />
       )}

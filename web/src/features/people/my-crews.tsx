@@ -20,7 +20,7 @@ export function MyCrews({ me }: { me: Me }) {
   return (
     <section aria-labelledby="crews" className="mt-8">
       <h2 id="crews" className="text-xl font-bold">
-        {t("crews")}
+        {t("crews.title")}
       </h2>
       <ul className="mt-2 rounded-lg border border-line bg-paper">
         {me.crews.map((crew) => (
@@ -30,22 +30,22 @@ export function MyCrews({ me }: { me: Me }) {
           >
             <span className="grow text-lg">
               <span className="font-semibold">{crew.name}</span>
-              {t("as2", { role: crew.role })}
+              {t("invite.as_role", { role: crew.role })}
             </span>
             {crew.id !== me.crew_id && (
               <Button className="min-h-11" onClick={() => workIn(crew.id)}>
-                {t("workInIt")}
+                {t("crews.work")}
               </Button>
             )}
             {crew.id === me.crew_id && mine && (
               <>
-                <span className="text-soft">{t("youWorkInItNow")}</span>
+                <span className="text-soft">{t("crews.now")}</span>
                 <Confirm
-                  trigger={<Button className="min-h-11">{t("leaveIt")}</Button>}
-                  title={t("leave", { crew: crew.name })}
-                  says={t("youSeeAndDoNothing")}
-                  act={t("leave2")}
-                  keep={t("stay")}
+                  trigger={<Button className="min-h-11">{t("cancel")}</Button>}
+                  title={t("crews.leave.ask", { crew: crew.name })}
+                  says={t("crews.leave.says")}
+                  act={t("crews.leave")}
+                  keep={t("crews.stay")}
                   onAct={() => leave.mutate(mine.id, { onSuccess: () => window.location.assign("/") })}
                 />
               </>

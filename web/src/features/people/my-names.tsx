@@ -31,21 +31,21 @@ export function MyNames({ me }: { me: Me }) {
       }}
     >
       <h2 id="names" className="text-xl font-bold">
-        {t("name")}
+        {t("sign_in.name")}
       </h2>
-      <Field label={t("firstName")} autoComplete="given-name" {...put("first")} />
-      <Field label={t("lastName")} autoComplete="family-name" {...put("last")} />
+      <Field label={t("person.first_name")} autoComplete="given-name" {...put("first")} />
+      <Field label={t("person.last_name")} autoComplete="family-name" {...put("last")} />
       <Field
-        label={t("nameToSignInBy")}
+        label={t("person.sign_in_name")}
         autoComplete="username"
         autoCapitalize="none"
         required
         {...put("username")}
       />
-      <Field label={t("eMailForAForgotten")} type="email" autoComplete="email" {...put("email")} />
+      <Field label={t("person.mail")} type="email" autoComplete="email" {...put("email")} />
       {names.email !== me.email && (
         <Field
-          label={t("yourPasswordAsALink")}
+          label={t("person.mail_password")}
           type="password"
           autoComplete="current-password"
           value={password}
@@ -60,9 +60,9 @@ export function MyNames({ me }: { me: Me }) {
         className="min-h-11 self-start"
         disabled={!changed || change.isPending}
       >
-        {t("changeTheName")}
+        {t("names.change")}
       </Button>
-      {change.isSuccess && !changed && <span role="status">{t("changed")}</span>}
+      {change.isSuccess && !changed && <span role="status">{t("names.changed")}</span>}
     </form>
   );
 }

@@ -20,10 +20,10 @@ export function MyPassword() {
   return (
     <form aria-labelledby="password" className="mt-6 flex flex-col gap-3" onSubmit={submit}>
       <h2 id="password" className="text-xl font-bold">
-        {t("password")}
+        {t("sign_in.password")}
       </h2>
       <Field
-        label={t("theOneYouHave")}
+        label={t("password.old")}
         type="password"
         autoComplete="current-password"
         required
@@ -32,7 +32,7 @@ export function MyPassword() {
         onChange={(event) => setTyped({ ...typed, old: event.target.value })}
       />
       <Field
-        label={t("aNewOneTwelveLetters")}
+        label={t("password.new")}
         type="password"
         autoComplete="new-password"
         required
@@ -42,9 +42,9 @@ export function MyPassword() {
       />
       {error && <Notice severity="stop">{error.message}</Notice>}
       <Button type="submit" look="main" className="min-h-11 self-start" disabled={change.isPending}>
-        {t("changeThePassword")}
+        {t("password.change")}
       </Button>
-      {change.isSuccess && <span role="status">{t("changedWhereverElseYouWere")}</span>}
+      {change.isSuccess && <span role="status">{t("password.changed")}</span>}
     </form>
   );
 }

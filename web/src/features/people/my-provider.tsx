@@ -13,20 +13,20 @@ export function MyProvider() {
   return (
     <section aria-labelledby="company-sign-in" className="mt-8">
       <h2 id="company-sign-in" className="text-xl font-bold">
-        {t("companySignIn")}
+        {t("provider.title")}
       </h2>
       <ToldByProvider name={name} />
       {leave.error && <Notice severity="stop">{leave.error.message}</Notice>}
       <div className="mt-2 flex flex-wrap items-center gap-4">
         <p className="min-w-56 flex-1">
-          {connected ? t("youSignInWithItToo", { name }) : t("youMaySignInWithIt", { name })}
+          {connected ? t("provider.connected", { name }) : t("provider.offer", { name })}
         </p>
         {connected ? (
           <Button className="min-h-11" disabled={leave.isPending} onClick={() => leave.mutate(undefined)}>
-            {t("disconnectIt")}
+            {t("provider.disconnect")}
           </Button>
         ) : (
-          <ByProvider says={t("connectIt")} asked={{ connect: "1" }} className="min-h-11" />
+          <ByProvider says={t("provider.connect")} asked={{ connect: "1" }} className="min-h-11" />
         )}
       </div>
     </section>

@@ -27,16 +27,16 @@ export function MySecondFactor() {
   return (
     <section aria-labelledby="second-factor" className="mt-8">
       <h2 id="second-factor" className="text-xl font-bold">
-        {t("secondFactor")}
+        {t("factor.title")}
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
       {confirm.data && <SpareCodes codes={confirm.data.codes} onDone={confirm.reset} />}
       {factor.data?.on && <TurnOff />}
       {factor.data && !factor.data.on && (!begin.data || confirm.data) && (
         <div className="mt-2 flex flex-wrap items-center gap-4">
-          <p className="min-w-56 flex-1">{t("offNameAndPasswordAre")}</p>
+          <p className="min-w-56 flex-1">{t("factor.off")}</p>
           <Button className="min-h-11" disabled={begin.isPending} onClick={start}>
-            {t("askForACodeFrom")}
+            {t("factor.begin")}
           </Button>
         </div>
       )}
@@ -65,17 +65,12 @@ function Confirming({ address, confirm }: ConfirmingProps) {
       className="mt-2 flex flex-wrap items-start gap-4 rounded-md border border-line bg-well p-3"
       onSubmit={submit}
     >
-      <QRCodeSVG value={address} size={148} marginSize={2} title={t("theSecretToScan")} />
+      <QRCodeSVG value={address} size={148} marginSize={2} title={t("factor.secret")} />
       <div className="flex min-w-56 flex-1 flex-col gap-3">
         <p>
-          {t("scanThisWithAnApp")} <span className="font-mono">{inFours(secret)}</span>
+          {t("factor.scan")} <span className="font-mono">{inFours(secret)}</span>
         </p>
-        <CodeField
-          label={t("theCodeThatItShows")}
-          value={code}
-          onChange={setCode}
-          wrong={error?.places.code}
-        />
+        <CodeField label={t("factor.code")} value={code} onChange={setCode} wrong={error?.places.code} />
         {error && <Notice severity="stop">{error.message}</Notice>}
         <Button
           type="submit"
@@ -83,7 +78,7 @@ function Confirming({ address, confirm }: ConfirmingProps) {
           className="min-h-11 self-start"
           disabled={confirm.isPending || !code}
         >
-          {t("turnItOn")}
+          {t("factor.turn_on")}
         </Button>
       </div>
     </form>
@@ -95,9 +90,9 @@ const inFours = (secret: string) => secret.replace(/(.{4})(?=.)/g, "$1 ");
 function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
   return (
     <div className="mt-2 rounded-md border border-ink bg-paper p-3">
-      <p className="text-lg font-semibold">{t("itIsOnWriteThese")}</p>
+      <p className="text-lg font-semibold">{t("factor.spare.says")}</p>
       <ul
-        aria-label={t("spareCodes")}
+        aria-label={t("factor.spare")}
         className="mt-2 grid grid-cols-2 gap-x-6 font-mono text-lg sm:grid-cols-4"
       >
         {codes.map((code) => (
@@ -105,7 +100,7 @@ function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) 
         ))}
       </ul>
       <Button className="mt-3 min-h-11" onClick={onDone}>
-        {t("iHaveThem")}
+        {t("factor.spare.done")}
       </Button>
     </div>
   );
@@ -121,9 +116,9 @@ function TurnOff() {
   };
   return (
     <form className="mt-2 flex flex-wrap items-end gap-4" onSubmit={submit}>
-      <p className="min-w-56 flex-1 self-center">{t("onYouAreAskedFor")}</p>
+      <p className="min-w-56 flex-1 self-center">{t("factor.on")}</p>
       <Field
-        label={t("yourPassword")}
+        label={t("factor.password")}
         type="password"
         autoComplete="current-password"
         value={password}
@@ -131,7 +126,7 @@ function TurnOff() {
         onChange={(event) => setPassword(event.target.value)}
       />
       <Button type="submit" className="min-h-11" disabled={off.isPending || !password}>
-        {t("turnItOff")}
+        {t("factor.turn_off")}
       </Button>
       {error && <Notice severity="stop">{error.message}</Notice>}
     </form>

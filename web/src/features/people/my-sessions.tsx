@@ -14,7 +14,7 @@ export function MySessions() {
   return (
     <section aria-labelledby="sessions" className="mt-8">
       <h2 id="sessions" className="text-xl font-bold">
-        {t("whereYouAreSignedIn")}
+        {t("sessions.title")}
       </h2>
       {error && <Notice severity="stop">{error.message}</Notice>}
       <ul className="mt-2 rounded-lg border border-line bg-paper">
@@ -25,14 +25,16 @@ export function MySessions() {
           >
             <span className="min-w-48 grow text-lg">
               <span className="font-semibold">{one.device}</span>
-              {one.address && <span className="text-soft"> {t("from", { address: one.address })}</span>}
+              {one.address && (
+                <span className="text-soft"> {t("sessions.from", { address: one.address })}</span>
+              )}
               <span className="block text-[15px] text-soft">
-                {one.here ? t("thisOne") : t("lastUsed", { time: timeOf(one.last) })}
+                {one.here ? t("sessions.this") : t("sessions.last_used", { time: timeOf(one.last) })}
               </span>
             </span>
             {!one.here && (
               <Button className="min-h-11" disabled={there.isPending} onClick={() => there.mutate(one.id)}>
-                {t("signOutThere")}
+                {t("sessions.sign_out")}
               </Button>
             )}
           </li>
@@ -44,7 +46,7 @@ export function MySessions() {
           disabled={elsewhere.isPending}
           onClick={() => elsewhere.mutate(undefined)}
         >
-          {t("signOutEverywhereButHere")}
+          {t("sessions.sign_out_others")}
         </Button>
       )}
     </section>

@@ -21,11 +21,11 @@ export function PasswordPage() {
     <FrontDoor>
       {link.data ? (
         <form onSubmit={door.enter} className="flex flex-col gap-4">
-          <h1 className="text-2xl font-bold">{t("aNewPasswordFor", { data: link.data.name })}</h1>
+          <h1 className="text-2xl font-bold">{t("reset.title", { data: link.data.name })}</h1>
           <input type="hidden" autoComplete="username" value={link.data.username} readOnly />
-          <p className="text-soft">{t("youSignInAs", { username: link.data.username })}</p>
+          <p className="text-soft">{t("reset.name", { username: link.data.username })}</p>
           <Field
-            label={t("passwordTwelveLettersOrMore")}
+            label={t("password.first")}
             type="password"
             autoComplete="new-password"
             autoFocus
@@ -37,11 +37,11 @@ export function PasswordPage() {
           {link.data.second_factor && <CodeField value={code} onChange={setCode} wrong={door.wrong.code} />}
           {door.says && <Notice severity="stop">{door.says}</Notice>}
           <Button look="main" type="submit" className="min-h-12 text-lg" disabled={door.busy}>
-            {t("setItAndSignIn")}
+            {t("reset.do")}
           </Button>
         </form>
       ) : (
-        <Notice severity="stop">{link.error?.message ?? t("thisLinkOpensNothing")}</Notice>
+        <Notice severity="stop">{link.error?.message ?? t("link.void")}</Notice>
       )}
     </FrontDoor>
   );

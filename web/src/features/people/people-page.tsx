@@ -14,13 +14,13 @@ import { Rights } from "./rights";
 export function PeoplePage() {
   const me = useMe().data;
   const people = usePeople();
-  const rename = { label: t("renameTheCrew"), field: t("whatTheCrewIsCalled"), by: useNameCrew() };
+  const rename = { label: t("crew.rename"), field: t("crew.name"), by: useNameCrew() };
   const leads = me?.role === "lead";
   return (
-    <Shell title={t("peopleOfTheCrew")}>
+    <Shell title={t("page.people")}>
       <main className="mx-auto w-full max-w-4xl px-4 py-6">
         <Called
-          title={t("peopleOf", { name: me?.crew ?? "" })}
+          title={t("page.title", { name: me?.crew ?? "" })}
           name={me?.crew ?? ""}
           rename={leads ? rename : null}
         />

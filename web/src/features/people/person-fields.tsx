@@ -20,18 +20,18 @@ export function PersonFields({ person, wrong, onChange }: Props) {
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        <Field label={t("firstName")} autoComplete="given-name" {...put("first")} />
-        <Field label={t("lastName")} autoComplete="family-name" {...put("last")} />
+        <Field label={t("person.first_name")} autoComplete="given-name" {...put("first")} />
+        <Field label={t("person.last_name")} autoComplete="family-name" {...put("last")} />
       </div>
       <Field
-        label={t("nameToSignInBy")}
+        label={t("person.sign_in_name")}
         autoComplete="username"
         autoCapitalize="none"
         required
         {...put("username")}
       />
       <Field
-        label={t("passwordTwelveLettersOrMore")}
+        label={t("password.first")}
         type="password"
         autoComplete="new-password"
         required

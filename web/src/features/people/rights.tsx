@@ -8,14 +8,14 @@ export function Rights({ rights }: { rights: Right[] }) {
   return (
     <section aria-labelledby="rights" className="mt-8">
       <h2 id="rights" className="text-xl font-bold">
-        {t("whatEachMayDo")}
+        {t("rights.title")}
       </h2>
       <div className="mt-2 overflow-x-auto rounded-lg border border-line bg-paper">
         <table className="w-full">
           <thead>
             <tr className="border-b border-line text-[15px]">
               <th scope="col" className="px-4 py-2 text-left font-semibold">
-                {t("may")}
+                {t("rights.may")}
               </th>
               {ROLE_CHOICES.map((role) => (
                 <th key={role.value} scope="col" className="w-14 px-1 py-2 font-semibold sm:w-24">
@@ -35,12 +35,12 @@ export function Rights({ rights }: { rights: Right[] }) {
                     {right.roles.includes(role.value) ? (
                       <span className="inline-flex text-good">
                         <GoodIcon width={20} height={20} />
-                        <span className="sr-only">{t("yes")}</span>
+                        <span className="sr-only">{t("rights.yes")}</span>
                       </span>
                     ) : (
                       <span className="text-soft">
                         <span aria-hidden="true">–</span>
-                        <span className="sr-only">{t("no")}</span>
+                        <span className="sr-only">{t("rights.no")}</span>
                       </span>
                     )}
                   </td>

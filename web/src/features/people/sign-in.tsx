@@ -16,7 +16,7 @@ import { FrontDoor } from "./front-door";
 import { useDoor } from "./use-door";
 
 export function SignIn() {
-  useTitle(t("signIn"));
+  useTitle(t("sign_in"));
   const beginning = useIsBeginningNeeded().data;
   const codeWanted = useProviderSays() === "code";
   const [waiting, setWaiting] = useState(0);
@@ -26,11 +26,11 @@ export function SignIn() {
 
   return (
     <FrontDoor>
-      <p className="text-lg text-soft">{t("conduitThatFitsTheFirst")}</p>
+      <p className="text-lg text-soft">{t("door.slogan")}</p>
       {waiting > 0 && (
         <div className="mt-6">
           <Notice severity="caution">
-            {waiting === 1 ? t("n1ThingDoneAtThe") : t("thingsDoneAtTheBench", { waiting })}
+            {waiting === 1 ? t("door.one_kept") : t("door.kept", { waiting })}
           </Notice>
         </div>
       )}
@@ -38,7 +38,7 @@ export function SignIn() {
       {!codeWanted && <ByPassword provider={beginning?.provider ?? ""} mail={beginning?.mail ?? false} />}
       {beginning?.needed && (
         <p className="mt-6 text-[15px]">
-          {t("thereIsNoCrewOn")} <span className="font-mono">{t("creldaPeople")}</span>.
+          {t("door.no_crew")} <span className="font-mono">{t("door.no_crew.command")}</span>.
         </p>
       )}
     </FrontDoor>
@@ -51,13 +51,13 @@ function CodeToo({ name }: { name: string }) {
   const door = useDoor(() => ways.byCode(code));
   return (
     <form onSubmit={door.enter} className="mt-8 flex flex-col gap-4">
-      <p>{t("typeTheCodeToo", { name })}</p>
+      <p>{t("provider.code", { name })}</p>
       <CodeField value={code} onChange={setCode} />
       {door.says && <Notice severity="stop">{door.says}</Notice>}
       <Button look="main" type="submit" disabled={door.busy || !code} className="min-h-12 text-lg">
-        {t("signIn")}
+        {t("sign_in")}
       </Button>
-      <a href="/">{t("signInAnotherWay")}</a>
+      <a href="/">{t("provider.another_way")}</a>
     </form>
   );
 }
@@ -81,7 +81,7 @@ function ByPassword({ provider, mail }: { provider: string; mail: boolean }) {
       await letIn(await reply(api.POST("/api/session", { body: { username, password, code, shared } })));
     } catch (error) {
       setCodeWanted(codeWanted || (error instanceof ApiError && error.codeWanted));
-      setWrong(error instanceof ApiError ? error.message : t("somethingWentWrongHere"));
+      setWrong(error instanceof ApiError ? error.message : t("door.wrong"));
     } finally {
       setBusy(false);
     }
@@ -92,14 +92,14 @@ function ByPassword({ provider, mail }: { provider: string; mail: boolean }) {
       <form onSubmit={submit} className="mt-8 flex flex-col gap-4">
         <ToldByProvider name={provider} />
         <Field
-          label={t("name")}
+          label={t("sign_in.name")}
           autoComplete="username"
           autoFocus
           value={username}
           onChange={(e) => setUsername(e.target.value)}
         />
         <Field
-          label={t("password")}
+          label={t("sign_in.password")}
           type="password"
           autoComplete="current-password"
           value={password}
@@ -107,15 +107,15 @@ function ByPassword({ provider, mail }: { provider: string; mail: boolean }) {
         />
         {codeWanted && <CodeField value={code} onChange={setCode} />}
         <CheckBox checked={shared} onCheck={setShared}>
-          {t("sharedDevice")}
+          {t("sign_in.shared_device")}
         </CheckBox>
         {wrong && <Notice severity={codeWanted && !code ? "note" : "stop"}>{wrong}</Notice>}
         <Button look="main" type="submit" disabled={busy} className="min-h-12 text-lg">
-          {t("signIn")}
+          {t("sign_in")}
         </Button>
         {provider && (
           <ByProvider
-            says={t("signInWith", { name: provider })}
+            says={t("provider.sign_in", { name: provider })}
             asked={{ next: pathname, ...(shared ? { shared: "1" } : {}) }}
           />
         )}

@@ -19,7 +19,7 @@ export function useDoor(ask: () => Promise<Me>) {
       await letIn(await ask());
       navigate("/", { replace: true });
     } catch (wrong) {
-      setError(wrong instanceof ApiError ? wrong : new ApiError(0, t("somethingWentWrongHere")));
+      setError(wrong instanceof ApiError ? wrong : new ApiError(0, t("door.wrong")));
     } finally {
       setBusy(false);
     }

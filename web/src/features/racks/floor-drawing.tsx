@@ -31,7 +31,7 @@ export function FloorDrawing({ stick, width }: Props) {
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={t("sticksSideBySideTo", { pipes: stick.pipes.length })}
+      aria-label={t("drawing.label", { pipes: stick.pipes.length })}
       className="print:h-auto print:max-w-full"
     >
       {stick.line && (
@@ -53,7 +53,7 @@ export function FloorDrawing({ stick, width }: Props) {
             fontWeight="600"
             fill="var(--accent)"
           >
-            {t("squaredLine")}
+            {t("drawing.line")}
           </text>
         </g>
       )}
@@ -88,7 +88,7 @@ function PipeRow({ pipe, x, y }: { pipe: FloorPipe; x: (inches: number) => numbe
       </text>
       <text x={36} y={y + 15} fontSize="13" fill="var(--soft)" className="tape">
         {pipe.trade_size}, {pipe.length.reads}
-        {pipe.ahead.reads !== "0" && t("aIn", { ahead: pipe.ahead.reads })}
+        {pipe.ahead.reads !== "0" && t("drawing.ahead", { ahead: pipe.ahead.reads })}
       </text>
       <rect
         x={start}
@@ -126,7 +126,7 @@ function PipeRow({ pipe, x, y }: { pipe: FloorPipe; x: (inches: number) => numbe
               className="tape"
             >
               {mark.at.reads}
-              {mark.lifts && t("kick", { lifts: mark.lifts.reads })}
+              {mark.lifts && t("drawing.kick", { lifts: mark.lifts.reads })}
             </text>
           </g>
         );

@@ -20,7 +20,7 @@ export function FloorPage() {
   const run = useRun(runId).data;
   return (
     <Shell
-      title={t("floor", { data: floor.data?.name ?? t("rack") })}
+      title={t("page.title", { data: floor.data?.name ?? t("page.racks") })}
       trail={
         run && (
           <>
@@ -34,7 +34,7 @@ export function FloorPage() {
       <main className="mx-auto w-full max-w-6xl px-4 py-5 print:p-0">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <h1 className="text-2xl font-bold">
-            {t("onTheFloor")}
+            {t("page.heading")}
             {floor.data && `: ${floor.data.name}`}
           </h1>
           <span className="ml-auto flex gap-2 print:hidden">
@@ -43,14 +43,14 @@ export function FloorPage() {
                 to={`/runs/${floor.data.lead_id}/layout`}
                 className="inline-flex min-h-9 items-center rounded-md border border-line bg-paper px-3.5 font-medium hover:border-ink"
               >
-                {t("toLayout")}
+                {t("page.to_layout")}
               </Link>
             )}
-            <Button onClick={() => window.print()}>{t("print")}</Button>
+            <Button onClick={() => window.print()}>{t("page.print")}</Button>
           </span>
         </div>
         {floor.error && <Notice severity="stop">{floor.error.message}</Notice>}
-        {floor.data && !floor.data.sticks.length && <p className="mt-4">{t("noPipeOfThisRack")}</p>}
+        {floor.data && !floor.data.sticks.length && <p className="mt-4">{t("page.none")}</p>}
         {floor.data && <Shoes floor={floor.data} />}
         {floor.data?.sticks.map((stick) => (
           <Stick key={stick.number} stick={stick} floor={floor.data} />
@@ -71,7 +71,7 @@ function Shoes({ floor }: { floor: Floor }) {
   }
   return [...told].map(([says, pipes]) => (
     <Notice key={says} severity="caution">
-      {t("pipesOnAShoe", { pipes: pipes.join(", "), says })}
+      {t("lay.on_shoe", { pipes: pipes.join(", "), says })}
     </Notice>
   ));
 }
@@ -80,17 +80,17 @@ function Stick({ stick, floor }: { stick: FloorStick; floor: Floor }) {
   const [ref, size] = useSize<HTMLDivElement>();
   return (
     <section
-      aria-label={t("stick", { stick: stick.number })}
+      aria-label={t("page.stick", { stick: stick.number })}
       className="mt-5 rounded-lg border border-line bg-paper break-inside-avoid"
     >
       <h2 className="border-b border-line px-4 py-2 text-xl font-bold">
-        {floor.sticks.length > 1 ? t("stickOfEachPipe", { stick: stick.number }) : t("thePipes")}
+        {floor.sticks.length > 1 ? t("page.stick_of_each", { stick: stick.number }) : t("page.pipes")}
       </h2>
       {stick.line && (
         <p className="px-4 pt-2">
-          {t("numberThemLayThemSide", {
+          {t("lay.how", {
             step: stick.line.step + 1,
-            detail: stick.line.flush ? t("theirEndsAAreFlush") : t("theirEndsAAreNot"),
+            detail: stick.line.flush ? t("lay.flush") : t("lay.not_flush"),
           })}
         </p>
       )}

@@ -17,12 +17,12 @@ export function Stages({ stick, runs }: Props) {
     <div className="grid gap-x-6 border-t border-line px-4 py-3 lg:grid-cols-[1fr_17rem] print:block">
       <div>
         <div className="flex flex-wrap items-center gap-x-4">
-          <h3 className="font-bold">{t("bendThemSoOneSetting")}</h3>
+          <h3 className="font-bold">{t("stages.title")}</h3>
           <CheckBox className="print:hidden" checked={withCard} onCheck={setWithCard}>
-            {t("theCardsMarksBesideIt")}
+            {t("stages.with_card")}
           </CheckBox>
         </div>
-        <ol aria-label={t("orderOfBending")} className="mt-1 flex flex-col">
+        <ol aria-label={t("stages.label")} className="mt-1 flex flex-col">
           {stick.stages.map((stage, at) => (
             <Stage
               // A stage is what stands at its place.
@@ -37,7 +37,7 @@ export function Stages({ stick, runs }: Props) {
         {withCard && <ByCardAlone stick={stick} />}
       </div>
       <div className="print:hidden">
-        <h3 className="font-bold">{t("benchCards")}</h3>
+        <h3 className="font-bold">{t("stages.bench_cards")}</h3>
         <ul className="mt-1">
           {runs
             .filter((run) => stick.pipes.some((pipe) => pipe.number === run.number))
@@ -65,12 +65,12 @@ function Lifts({ item }: { item: FloorStage["items"][number] }) {
   if (!item.lifts) return null;
   return (
     <>
-      {t("lifts")} <strong>{item.lifts.reads}</strong>
+      {t("stage.lifts")} <strong>{item.lifts.reads}</strong>
     </>
   );
 }
 
-const PLURAL: Record<string, string> = { "90": "90s", kick: t("kicksSmallestFirst"), sweep: "sweeps" };
+const PLURAL: Record<string, string> = { "90": "90s", kick: t("stage.kicks"), sweep: "sweeps" };
 
 /** Where the card would mark it, and how far that is off on this shoe. */
 function ByCard({ item }: { item: FloorStage["items"][number] }) {
@@ -78,13 +78,13 @@ function ByCard({ item }: { item: FloorStage["items"][number] }) {
   return (
     <span className="text-[15px] text-soft">
       {card
-        ? t("byTheCardHook", {
+        ? t("card.mark", {
             card: card.at.reads,
             reference: card.reference,
             hook: card.hook,
-            detail: card.off ? t("off", { off: card.off.reads }) : "",
+            detail: card.off ? t("card.off", { off: card.off.reads }) : "",
           })
-        : t("notOnTheCard")}
+        : t("card.none")}
     </span>
   );
 }
@@ -95,14 +95,14 @@ function ByCardAlone({ stick }: { stick: FloorStick }) {
   if (!known.length) return null;
   return (
     <p className="mt-2">
-      {t("bentByTheCardAlone")}{" "}
+      {t("card.ends")}{" "}
       {known.map((pipe, at) => (
         <span key={pipe.number} className="tape">
           {at > 0 && ", "}
-          <strong>{pipe.card_miss_reads}</strong> {t("pipe", { pipe: pipe.number })}
+          <strong>{pipe.card_miss_reads}</strong> {t("card.pipe", { pipe: pipe.number })}
         </span>
       ))}
-      {t("aKickIsBentUntil")}
+      {t("stage.kick_until")}
     </p>
   );
 }
@@ -122,27 +122,28 @@ function Stage({ stage, number, withCard }: StageProps) {
         <span className="tape text-soft">{number}.</span>
         <strong>{stage.items.length > 1 ? (PLURAL[stage.what] ?? stage.what) : stage.what}</strong>
         <span className="text-soft">
-          {stage.step !== null && t("ofStep", { step: stage.step + 1 })}
-          {t("on", { shoe: stage.shoe || t("theShoe") })} <span className="tape">{stage.trade_size}</span>
-          {t("hook", { reference: first.reference, hook: first.hook })}
+          {stage.step !== null && t("stage.of_step", { step: stage.step + 1 })}
+          {t("stage.on", { shoe: stage.shoe || t("stage.the_shoe") })}{" "}
+          <span className="tape">{stage.trade_size}</span>
+          {t("stage.setting", { reference: first.reference, hook: first.hook })}
         </span>
       </p>
       {stage.same && !withCard ? (
         <p className="tape pl-6">
           {stage.items.length > 1
-            ? t("pipesAllAt", { items: stage.items.map((item) => item.pipe).join(", ") })
-            : t("pipe2", { pipe: first.pipe })}
+            ? t("stage.all_at", { items: stage.items.map((item) => item.pipe).join(", ") })
+            : t("stage.pipe_at", { pipe: first.pipe })}
           <strong>{first.at.reads}</strong>
-          {t("dial", { dial_reads: first.dial_reads })}
+          {t("stage.dial", { dial_reads: first.dial_reads })}
           <Lifts item={first} />
         </p>
       ) : (
         <ul className="tape flex flex-wrap gap-x-5 gap-y-1 pl-6">
           {stage.items.map((item) => (
             <li key={item.pipe}>
-              <span className="text-soft">{t("pipe3", { pipe: item.pipe })}</span>{" "}
+              <span className="text-soft">{t("stage.pipe", { pipe: item.pipe })}</span>{" "}
               <strong>{item.at.reads}</strong>
-              {t("dial", { dial_reads: item.dial_reads })}
+              {t("stage.dial", { dial_reads: item.dial_reads })}
               <Lifts item={item} />
               {withCard && <ByCard item={item} />}
             </li>

@@ -43,7 +43,7 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
     setDials(dials.map((one, i) => (i === at ? { ...one, ...part } : one)));
   return (
     <section
-      aria-label={t("calibrate", { shoe: shoe.name })}
+      aria-label={t("calibrate.title", { shoe: shoe.name })}
       className="border-t border-line px-4 py-4 text-[17px]"
     >
       <ol className="flex list-decimal flex-col gap-2 pl-6 leading-9">
@@ -51,31 +51,31 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
           // biome-ignore lint/suspicious/noArrayIndexKey: a test bend is what stands at its place
           <li key={at}>
             <Steps>
-              {t("cutAPieceOfScrap", { trade_size: shoe.trade_size, material: shoe.material })}{" "}
+              {t("test.cut", { trade_size: shoe.trade_size, material: shoe.material })}{" "}
               <TapeField
-                label={t("testLength", { at: at + 1 })}
+                label={t("test.length", { at: at + 1 })}
                 value={test.length}
                 onChange={(length) => setTest(at, { length })}
               />
-              {t("pencilOneMark")}{" "}
+              {t("test.pencil")}{" "}
               <TapeField
-                label={t("testMark", { at: at + 1 })}
+                label={t("test.mark", { at: at + 1 })}
                 value={test.mark}
                 onChange={(mark) => setTest(at, { mark })}
               />{" "}
-              {t("fromOneEndArrowOn")}{" "}
+              {t("test.bend")}{" "}
               <TapeField
-                label={t("testLeg", { at: at + 1 })}
+                label={t("test.leg", { at: at + 1 })}
                 value={test.leg}
                 onChange={(leg) => setTest(at, { leg })}
               />
-              {t("theOtherLeg")}{" "}
+              {t("test.other")}{" "}
               <TapeField
-                label={t("testOtherLeg", { at: at + 1 })}
+                label={t("test.other_leg", { at: at + 1 })}
                 value={test.other_leg}
                 onChange={(other_leg) => setTest(at, { other_leg })}
               />
-              {t("bothOutside")}
+              {t("test.outside")}
             </Steps>
           </li>
         ))}
@@ -83,42 +83,42 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
           // biome-ignore lint/suspicious/noArrayIndexKey: as above
           <li key={`dial-${at}`}>
             <Steps>
-              {t("forTheSpringBackBend")}{" "}
+              {t("dial.bend")}{" "}
               <TapeField
-                label={t("dialShown", { at: at + 1 })}
+                label={t("dial.shown", { at: at + 1 })}
                 unit="°"
                 value={dial.dial}
                 onChange={(shown) => setDial(at, { dial: shown })}
               />
-              {t("letGoOfTheHandle")}{" "}
+              {t("dial.let_go")}{" "}
               <TapeField
-                label={t("dialFinder", { at: at + 1 })}
+                label={t("dial.finder", { at: at + 1 })}
                 unit="°"
                 value={dial.angle}
                 onChange={(angle) => setDial(at, { angle })}
               />
-              {t("mayStayEmpty")}
+              {t("dial.optional")}
             </Steps>
           </li>
         ))}
       </ol>
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={() => setTests([...tests, NEW_TEST])}>
-          <PlusIcon /> {t("anotherTest90")}
+          <PlusIcon /> {t("test.another")}
         </Button>
         <Button onClick={() => setDials([...dials, { ...NEW_DIAL, dial: "90" }])}>
-          <PlusIcon /> {t("anotherDialAngle")}
+          <PlusIcon /> {t("dial.another")}
         </Button>
       </div>
       <div className="mt-3">
-        {given === null && <p className="text-soft">{t("onceBothLegsAreMeasured")}</p>}
+        {given === null && <p className="text-soft">{t("found.not_yet")}</p>}
         {given && found.error && <Notice severity="stop">{wordsOf(found.error)}</Notice>}
         {given && found.data && !found.error && <Found found={found.data} shoe={shoe} />}
         {doubts.map((doubt) => (
           <Notice key={doubt.says} severity="caution">
             {doubt.says}{" "}
             {doubt.test !== null && (
-              <Button onClick={() => exchange(doubt.test ?? 0)}>{t("exchangeTheLegs")}</Button>
+              <Button onClick={() => exchange(doubt.test ?? 0)}>{t("test.swap_legs")}</Button>
             )}
           </Notice>
         ))}
@@ -131,10 +131,10 @@ export function Calibrate({ shoe, onDone }: { shoe: Shoe; onDone: () => void }) 
           disabled={given === null || !found.data || Boolean(found.error) || take.isPending}
           onClick={() => given && take.mutate(given, { onSuccess: onDone })}
         >
-          {doubts.length ? t("useThemAllTheSame") : t("useTheseFiguresFromNow")}
+          {doubts.length ? t("form.use_anyway") : t("found.use")}
         </Button>
         <Button className="min-h-10" onClick={onDone}>
-          {t("leaveIt")}
+          {t("cancel")}
         </Button>
       </div>
     </section>
@@ -153,7 +153,7 @@ function wordsOf(error: Error): string {
 /** “given.tests.0.leg” as the form calls it. */
 function wordsOfPlace(place: string): string {
   const [, , at, key] = place.split(".");
-  return key ? t("test", { at: Number(at) + 1, key: key.replace("_", " ") }) : place;
+  return key ? t("test.label", { at: Number(at) + 1, key: key.replace("_", " ") }) : place;
 }
 
 const isWhole = (test: Test) => Object.values(test).every((text) => text.trim());
@@ -175,29 +175,29 @@ function Found({ found, shoe }: { found: CalibrationFound; shoe: Shoe }) {
     <div className="tape rounded-md border border-line bg-sheet px-4 py-3">
       {found.tests > 0 && (
         <p>
-          {t("deduct")} <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
-          <span className="text-soft"> {t("now", { reading: used.deduct.reads })}</span>
-          {t("gain")} <strong className="text-2xl">{found.shoe.gain.reads}</strong>
-          <span className="text-soft"> {t("now", { reading: used.gain.reads })}</span>
+          {t("found.deduct")} <strong className="text-2xl">{found.shoe.deduct.reads}</strong>
+          <span className="text-soft"> {t("found.now", { reading: used.deduct.reads })}</span>
+          {t("found.gain")} <strong className="text-2xl">{found.shoe.gain.reads}</strong>
+          <span className="text-soft"> {t("found.now", { reading: used.gain.reads })}</span>
           {found.tests > 1 &&
-            t("fromTestBendsTheySpread", {
+            t("found.spread", {
               tests: found.tests,
               deduct_spread: found.deduct_spread.toFixed(DIGITS),
               gain_spread: found.gain_spread.toFixed(DIGITS),
             })}
-          {t("fromTheseRadiusStar", { radius: found.shoe.radius.toFixed(DIGITS) })}{" "}
+          {t("found.radius", { radius: found.shoe.radius.toFixed(DIGITS) })}{" "}
           {found.shoe.references.star?.toFixed(DIGITS)}
-          {t("notch")} {found.shoe.references.notch?.toFixed(DIGITS)} {t("fromTheArrow")}
+          {t("found.notch")} {found.shoe.references.notch?.toFixed(DIGITS)} {t("found.from_arrow")}
         </p>
       )}
       {found.dials > 0 && (
         <p>
-          {t("trueAngleDial", {
+          {t("found.dial", {
             dial_factor: found.dial_factor.toFixed(DIGITS),
             sign: found.dial_constant < 0 ? "−" : "+",
             dial_constant: Math.abs(found.dial_constant).toFixed(1),
           })}
-          {found.dials > 2 && t("theReadingsSpreadByAbout", { dial_spread: found.dial_spread.toFixed(1) })}.
+          {found.dials > 2 && t("found.dial_spread", { dial_spread: found.dial_spread.toFixed(1) })}.
         </p>
       )}
     </div>

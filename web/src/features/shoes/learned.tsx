@@ -16,22 +16,19 @@ export function LearnedFigures({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boole
   };
   const proposed = Object.values(propose).some(Boolean);
   return (
-    <section
-      aria-label={t("whatTheLogShowsOf", { shoe: shoe.name })}
-      className="border-t border-line/60 pt-2"
-    >
-      <h3 className="font-bold">{t("fromTheLog")}</h3>
+    <section aria-label={t("learned.title", { shoe: shoe.name })} className="border-t border-line/60 pt-2">
+      <h3 className="font-bold">{t("learned.short")}</h3>
       <div className="mt-1 grid gap-x-6 gap-y-2 sm:grid-cols-3">
-        <Figure name={t("deduct")} figure={learned.deduct} />
-        <Figure name={t("gain2")} figure={learned.gain} />
+        <Figure name={t("found.deduct")} figure={learned.deduct} />
+        <Figure name={t("form.gain")} figure={learned.gain} />
         <DialLine dial={learned.dial} />
       </div>
       {proposed && (
         <div className="mt-2 flex flex-wrap items-center gap-3">
-          <Notice severity="caution">{t("theLogSaysThatHad", { listed: listed(propose) })}</Notice>
+          <Notice severity="caution">{t("learned.suggests", { listed: listed(propose) })}</Notice>
           {mayWrite && (
             <Button look="main" disabled={take.isPending} onClick={() => take.mutate(propose)}>
-              {t("useWhatTheLogShows")}
+              {t("learned.use")}
             </Button>
           )}
         </div>
@@ -60,10 +57,10 @@ function Figure({ name, figure }: { name: string; figure: FittedFigure }) {
         <>
           <Seen name={name} figure={figure} />
           <p className="text-soft">
-            {t("spread", { spread: figure.spread.toFixed(DIGITS) })}
+            {t("learned.spread", { spread: figure.spread.toFixed(DIGITS) })}
             {figure.drift !== null &&
               figure.drift !== undefined &&
-              t("driftIn30Days", {
+              t("learned.drift", {
                 sign: figure.drift < 0 ? "−" : "+",
                 drift: Math.abs(figure.drift).toFixed(DIGITS),
               })}
@@ -89,7 +86,7 @@ function Seen({ name, figure }: { name: string; figure: FittedFigure }) {
       width={WIDE}
       height={TALL}
       role="img"
-      aria-label={t("overTimeBends", { name, bends: figure.bends })}
+      aria-label={t("learned.over_time", { name, bends: figure.bends })}
     >
       <line
         x1="0"
@@ -124,11 +121,11 @@ function Seen({ name, figure }: { name: string; figure: FittedFigure }) {
 }
 
 function DialLine({ dial }: { dial: Learned["dial"] }) {
-  if (!dial) return <p className="text-[15px]">{t("noBendLoggedYetShows")}</p>;
+  if (!dial) return <p className="text-[15px]">{t("learned.no_dial")}</p>;
   return (
     <div className="tape text-[15px]">
       <p>{dial.says}</p>
-      <p className="mt-1 text-soft">{t("spreadAboutTheLine", { spread: dial.spread.toFixed(2) })}</p>
+      <p className="mt-1 text-soft">{t("learned.dial_spread", { spread: dial.spread.toFixed(2) })}</p>
     </div>
   );
 }

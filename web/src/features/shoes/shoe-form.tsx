@@ -39,43 +39,43 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
   return (
     <form
       onSubmit={submit}
-      aria-label={shoe ? t("change", { shoe: shoe.name }) : t("newShoe")}
+      aria-label={shoe ? t("form.change_title", { shoe: shoe.name }) : t("form.new_title")}
       className="mt-3 border-t border-line px-4 py-4"
     >
       <div className="flex flex-wrap items-start gap-3">
-        {field("name", t("name"))}
+        {field("name", t("form.name"))}
         <div>
-          <p className="mb-1 text-[15px] font-semibold">{t("madeFor")}</p>
+          <p className="mb-1 text-[15px] font-semibold">{t("form.made_for")}</p>
           <Select
             boxed
-            label={t("shoeSize")}
+            label={t("form.size")}
             value={given.trade_size}
             choices={TRADE_SIZES}
             onChoose={(trade_size) => set({ trade_size })}
           />{" "}
           <Select
             boxed
-            label={t("shoeMaterial")}
+            label={t("form.material")}
             value={given.material}
             choices={MATERIALS}
             onChoose={(material) => set({ material })}
           />
         </div>
-        {field("deduct", t("deduct"), "typical")}
-        {field("gain", t("gain2"), "typical")}
-        {field("front", t("frontEdgeToArrow"), t("notKnown"))}
-        {field("heel", t("straightBehindABend"), t("aDiameter"))}
-        {field("handle_up", t("handleUprightAt"))}
-        {field("own", t("ownReference"), "name")}
-        {field("own_at", t("fromTheArrow2"), "inches")}
+        {field("deduct", t("found.deduct"), "typical")}
+        {field("gain", t("form.gain"), "typical")}
+        {field("front", t("form.front"), t("form.not_known"))}
+        {field("heel", t("form.heel"), t("form.heel.usual"))}
+        {field("handle_up", t("form.handle"))}
+        {field("own", t("form.reference.label"), "name")}
+        {field("own_at", t("form.reference.from"), "inches")}
         <CheckBox className="self-end" checked={given.machine} onCheck={(machine) => set({ machine })}>
-          {t("aMachines")}
+          {t("form.machine")}
         </CheckBox>
       </div>
       {error && Object.keys(error.places).length === 0 && <Notice severity="stop">{error.message}</Notice>}
       {wrong("references") && (
         <Notice severity="stop">
-          {t("ownReference2")} {wrong("references")}
+          {t("form.reference")} {wrong("references")}
         </Notice>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
@@ -85,10 +85,10 @@ export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) 
           className="min-h-10"
           disabled={!given.name.trim() || saving.isPending}
         >
-          {shoe ? t("keepTheChange") : t("addTheShoe")}
+          {shoe ? t("form.save") : t("form.add")}
         </Button>
         <Button className="min-h-10" onClick={onDone}>
-          {t("leaveIt")}
+          {t("cancel")}
         </Button>
       </div>
     </form>

@@ -23,13 +23,13 @@ export function ShoesPage() {
   const [adding, setAdding] = useState(false);
   const [binned, setBinned] = useState<JustBinned | null>(null);
   return (
-    <Shell title={t("shoes")}>
+    <Shell title={t("page.title")}>
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="flex flex-wrap items-center gap-3">
-          <h1 className="text-3xl font-bold">{t("shoes")}</h1>
+          <h1 className="text-3xl font-bold">{t("page.title")}</h1>
           {mayWrite && (
             <Button className="ml-auto min-h-10" onClick={() => setAdding(!adding)}>
-              <PlusIcon /> {t("addAShoe")}
+              <PlusIcon /> {t("page.add")}
             </Button>
           )}
         </div>
@@ -45,7 +45,7 @@ export function ShoesPage() {
               onBinned={setBinned}
             />
           ))}
-          {shoes.data?.length === 0 && <p className="text-lg">{t("noShoeYetRunsAre")}</p>}
+          {shoes.data?.length === 0 && <p className="text-lg">{t("page.none")}</p>}
         </div>
         <Bin kinds={["shoe"]} />
       </main>
@@ -62,7 +62,7 @@ function Doubtful({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
       {shoe.doubt}{" "}
       {mayWrite && shoe.exchanged && (
         <Button disabled={change.isPending} onClick={() => change.mutate(sent(exchanged))}>
-          {t("exchangeThem")}
+          {t("form.swap")}
         </Button>
       )}
     </Notice>
@@ -92,11 +92,11 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
         </h2>
         <span className="tape text-soft">
           {shoe.trade_size} {shoe.material}
-          {shoe.machine && t("aMachines2")}
+          {shoe.machine && t("shoe.machine")}
         </span>
         {shoe.shared && (
           <span className="rounded-sm border border-line px-1.5 text-[15px] text-soft">
-            {shoe.crew_id === me?.crew_id ? t("sharedTag") : t("ofCrew", { crew: shoe.crew })}
+            {shoe.crew_id === me?.crew_id ? t("share.shared") : t("share.of_crew", { crew: shoe.crew })}
           </span>
         )}
         {mayWrite && (
@@ -106,29 +106,29 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
               aria-expanded={open === "calibrate"}
               onClick={() => toggle("calibrate")}
             >
-              {t("calibrate2")}
+              {t("shoe.calibrate")}
             </Button>
             <Button aria-expanded={open === "change"} onClick={() => toggle("change")}>
-              {t("change2")}
+              {t("shoe.change")}
             </Button>
             {mayDelete && (me.company || shoe.shared) && (
               <Button
                 disabled={share.isPending}
                 onClick={() => share.mutate({ id: shoe.id, wanted: !shoe.shared })}
               >
-                {shoe.shared ? t("shareNoLonger") : t("share")}
+                {shoe.shared ? t("share.undo") : t("share.do")}
               </Button>
             )}
             {mayDelete && (
               <Confirm
                 trigger={
-                  <Button look="quiet" aria-label={t("removeTheShoe", { shoe: shoe.name })}>
+                  <Button look="quiet" aria-label={t("shoe.delete.label", { shoe: shoe.name })}>
                     <RemoveIcon />
                   </Button>
                 }
-                title={t("remove", { shoe: shoe.name })}
-                says={t("itGoesIntoTheBin")}
-                act={t("removeTheShoe2")}
+                title={t("shoe.delete.ask", { shoe: shoe.name })}
+                says={t("shoe.delete.says")}
+                act={t("shoe.delete")}
                 onAct={() => remove.mutate(shoe.id)}
               />
             )}
@@ -138,7 +138,7 @@ function OneShoe({ shoe, mayWrite, onBinned }: OneShoeProps) {
       <div className="grid gap-x-8 gap-y-3 px-4 py-3 lg:grid-cols-[27rem_minmax(0,1fr)]">
         <div>
           <ShoeDrawing shoe={shoe.used} angle={90} width={400} />
-          <p className="text-[15px] text-soft">{t("toScaleA90In")}</p>
+          <p className="text-[15px] text-soft">{t("drawing.says")}</p>
         </div>
         <div className="flex flex-col gap-3">
           {shoe.doubt && <Doubtful shoe={shoe} mayWrite={mayWrite} />}
@@ -160,11 +160,11 @@ function Figures({ shoe }: { shoe: Shoe }) {
   return (
     <div>
       <dl className="tape flex flex-wrap gap-x-8 gap-y-1">
-        <Figure name={t("deduct")} value={used.deduct.reads} />
-        <Figure name={t("gain2")} value={used.gain.reads} />
-        <Figure name={t("radius")} value={used.radius.toFixed(DIGITS)} />
+        <Figure name={t("found.deduct")} value={used.deduct.reads} />
+        <Figure name={t("form.gain")} value={used.gain.reads} />
+        <Figure name={t("shoe.radius")} value={used.radius.toFixed(DIGITS)} />
         <Figure
-          name={t("dial")}
+          name={t("shoe.dial")}
           value={
             shoe.dial_factor === 1 && shoe.dial_constant === 0
               ? "as it reads"
@@ -173,30 +173,30 @@ function Figures({ shoe }: { shoe: Shoe }) {
         />
       </dl>
       <p className="tape mt-1 text-[15px] text-soft">
-        {t("fromTheArrowTowardThe", {
+        {t("drawing.references", {
           away: away.map(([name, distance]) => `${name} ${distance.toFixed(DIGITS)}`).join(", "),
         })}
       </p>
       <p className="tape mt-1 text-[15px] text-soft">
-        {t("straightPipeThatItNeeds", { ahead: used.ahead.reads, behind: used.behind.reads })}
+        {t("drawing.straight", { ahead: used.ahead.reads, behind: used.behind.reads })}
       </p>
       {shoe.calibrated_at ? (
         <p className="mt-1 text-[15px] text-soft">
           {shoe.calibrations.map((one, at) => (
             <span key={one.at} className="tape block">
-              {t("deductGainFromBy", {
-                when: at === 0 ? t("inUseSince") : t("beforeFrom"),
+              {t("history.line", {
+                when: at === 0 ? t("history.since") : t("history.before"),
                 day: dayOf(one.at),
                 deduct: one.deduct.reads,
                 gain: one.gain.reads,
-                source: one.source === "log" ? t("theLog") : t("testBends"),
+                source: one.source === "log" ? t("history.log") : t("history.test_bends"),
                 by: one.by,
               })}
             </span>
           ))}
         </p>
       ) : (
-        <Notice severity="caution">{t("notCalibratedTheseFiguresAre")}</Notice>
+        <Notice severity="caution">{t("shoe.uncalibrated")}</Notice>
       )}
     </div>
   );

@@ -9,7 +9,7 @@ import { TapeContext } from "@/ui/tape-field";
 import { t } from "@/words/stock";
 
 const MOST_SHOWN = 60;
-const COLUMNS = [t("line"), t("pipe"), t("length"), t("howMany"), t("place")];
+const COLUMNS = [t("many.line"), t("many.pipe"), t("scrap.length"), t("many.count"), t("scrap.place")];
 
 /** Many at once: a pasted list, or a CSV file. What was understood is shown first, and nothing is added until all is. */
 export function AddMany() {
@@ -25,9 +25,9 @@ export function AddMany() {
   };
   return (
     <details className="mt-3">
-      <summary className="min-h-9 cursor-pointer font-bold">{t("addMany")}</summary>
+      <summary className="min-h-9 cursor-pointer font-bold">{t("many.title")}</summary>
       <label htmlFor="rack-list" className="text-[15px] text-soft">
-        {t("aLineAPieceAs", { toTape: toTape(41.375, tape) })}
+        {t("many.how", { toTape: toTape(41.375, tape) })}
       </label>
       <textarea
         id="rack-list"
@@ -38,12 +38,12 @@ export function AddMany() {
       />
       <div className="flex flex-wrap items-center gap-2">
         <Button disabled={read.isPending || !text.trim()} onClick={() => read.mutate({ text, tape })}>
-          {t("readTheList")}
+          {t("many.read")}
         </Button>
         <input
           type="file"
           accept=".csv,.txt,text/csv,text/plain"
-          aria-label={t("aCsvFileOfPieces")}
+          aria-label={t("many.csv")}
           className="text-[15px]"
           onChange={async (event) => {
             const file = event.target.files?.[0];
@@ -72,13 +72,13 @@ interface UnderstoodProps {
 /** Each line as it was read, and those that could not be. */
 function Understood({ read: { lines, faults, pieces }, adding, onAdd }: UnderstoodProps) {
   return (
-    <section aria-label={t("asItWasRead")} className="mt-2">
+    <section aria-label={t("many.as_read")} className="mt-2">
       {faults.length > 0 && (
         <Notice severity="stop">
-          {t("theseCannotBeRead")}
+          {t("many.faults")}
           <ul>
             {faults.slice(0, MOST_SHOWN).map(({ line, says }) => (
-              <li key={line}>{t("lineSays", { line, says })}</li>
+              <li key={line}>{t("many.line_says", { line, says })}</li>
             ))}
           </ul>
         </Notice>
@@ -110,7 +110,7 @@ function Understood({ read: { lines, faults, pieces }, adding, onAdd }: Understo
         </table>
       )}
       {lines.length > MOST_SHOWN && (
-        <p className="text-soft">{t("andMore", { more: lines.length - MOST_SHOWN })}</p>
+        <p className="text-soft">{t("many.more", { more: lines.length - MOST_SHOWN })}</p>
       )}
       <Button
         look="main"
@@ -118,7 +118,7 @@ function Understood({ read: { lines, faults, pieces }, adding, onAdd }: Understo
         disabled={adding || faults.length > 0 || pieces === 0}
         onClick={onAdd}
       >
-        {t("addPieces", { pieces: things(pieces, "piece") })}
+        {t("many.add", { pieces: things(pieces, "piece") })}
       </Button>
     </section>
   );

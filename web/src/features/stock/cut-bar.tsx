@@ -39,7 +39,7 @@ const [LETTER, BEFORE_NAME] = [8.8, 84];
 // The same of what is said of the saw, and how far its rows are apart.
 const [DIGIT, ROW] = [8, 18];
 
-const nameOf = (cut: DrawnCut) => t("piece", { run_name: cut.run_name, piece: cut.piece });
+const nameOf = (cut: DrawnCut) => t("cut.called", { run_name: cut.run_name, piece: cut.piece });
 const isNamed = (cut: DrawnCut, scale: number) =>
   cut.length.inches * scale >= BEFORE_NAME + nameOf(cut).length * LETTER;
 
@@ -60,7 +60,7 @@ export function CutBar({ bar, longest, captions = false, kind, children }: Props
     <section aria-label={[bar.name, bar.length.reads, kind].filter(Boolean).join(", ")} className="mt-2.5">
       <h4 className="tape flex min-h-8 flex-wrap items-center gap-x-2 text-base text-soft">
         <strong className="text-lg text-ink">{bar.name}</strong>{" "}
-        {t("long", { bar: bar.length.reads, about: bar.about })}
+        {t("cut.bar", { bar: bar.length.reads, about: bar.about })}
         {children}
       </h4>
       <div ref={ref}>
@@ -70,7 +70,7 @@ export function CutBar({ bar, longest, captions = false, kind, children }: Props
             height={rows ? 54 + rows * ROW : 52}
             role="img"
             aria-label={bar.cuts
-              .map((cut) => t("for", { cut: cut.length.reads, run_name: cut.run_name }))
+              .map((cut) => t("cut.for", { cut: cut.length.reads, run_name: cut.run_name }))
               .join(", ")}
           >
             <rect
@@ -157,7 +157,7 @@ export function sawLabels(cuts: DrawnCut[], scale: number, limit: number): SawLa
   const ends: number[] = [];
   return cuts.map((cut) => {
     const x = cut.end.inches * scale;
-    const width = t("sawAt", { end: cut.end.reads }).length * DIGIT;
+    const width = t("cut.saw_at", { end: cut.end.reads }).length * DIGIT;
     const toLeft = x + width > limit;
     const [from, to] = toLeft ? [x - 4 - width, x - 4] : [x + 4, x + 4 + width];
     const clear = ends.findIndex((end) => end <= from);
@@ -179,7 +179,7 @@ function SawMark({ label: { cut, x, toLeft, row } }: { label: SawLabel }) {
         fill="var(--ink)"
         className="tape"
       >
-        {t("sawAt", { end: cut.end.reads })}
+        {t("cut.saw_at", { end: cut.end.reads })}
       </text>
     </g>
   );

@@ -22,7 +22,7 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
   const act = useCutAct(jobId);
   const [wrong, setWrong] = useState<string | null>(null);
   const isLast = bar.cuts.filter((other) => other.done_at).at(-1)?.id === cut.id;
-  const called = t("piece2", { run_name: cut.run_name || t("run"), piece: cut.piece });
+  const called = t("cut.called_long", { run_name: cut.run_name || t("cut.run"), piece: cut.piece });
   const waiting = !cut.done_at && !cut.stale && mayWrite;
   return (
     <li className="flex min-h-12 flex-wrap items-center gap-x-3 border-t border-line py-1">
@@ -32,7 +32,7 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
           wholeOrRest(cut)
         ) : (
           <>
-            {t("sawAt2")} <strong>{cut.end.reads}</strong>
+            {t("bar.saw_at")} <strong>{cut.end.reads}</strong>
           </>
         )}
       </span>
@@ -52,15 +52,15 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
               aria-expanded={wrong !== null}
               onClick={() => setWrong(wrong === null ? "" : null)}
             >
-              {t("cutWrong")}
+              {t("cut.other_length")}
             </Button>
             <Button
               className="min-h-11 px-5"
-              aria-label={t("cut", { called })}
+              aria-label={t("cut.do_named", { called })}
               disabled={act.isPending}
               onClick={() => act.mutate({ id: cut.id, kind: "cut", length: "" })}
             >
-              {t("cut2")}
+              {t("cut.do")}
             </Button>
           </>
         )}
@@ -80,11 +80,11 @@ export function CutRow({ jobId, bar, cut, mayWrite }: Props) {
           <CautionIcon /> {cut.stale}
           {mayWrite && (
             <Button
-              aria-label={t("toTheRackOf", { called })}
+              aria-label={t("refused.to_rack.label", { called })}
               disabled={act.isPending}
               onClick={() => act.mutate({ id: cut.id, kind: "to_rack", length: "" })}
             >
-              {t("putItOnTheRack")}
+              {t("refused.to_rack")}
             </Button>
           )}
         </p>
@@ -109,19 +109,19 @@ function Done({ cut, called, act, mayUndo }: DoneProps) {
   return (
     <>
       <span className="tape text-[15px] text-good">
-        {t("cutBy", {
+        {t("cut.done", {
           done_by: cut.done_by,
-          detail: cut.came_out ? t("long2", { came_out: cut.came_out.reads }) : "",
+          detail: cut.came_out ? t("cut.came_out", { came_out: cut.came_out.reads }) : "",
         })}
       </span>
       {mayUndo && (
         <Button
           look="quiet"
-          aria-label={t("undoTheCutOf", { called })}
+          aria-label={t("cut.undo_named", { called })}
           disabled={act.isPending}
           onClick={() => act.mutate({ id: cut.id, kind: "undo", length: "" })}
         >
-          {t("undo")}
+          {t("cut.undo")}
         </Button>
       )}
     </>
@@ -145,7 +145,7 @@ function CutWrong({ length, disabled, onType, onSay }: WrongProps) {
         onSay();
       }}
     >
-      <label htmlFor={id}>{t("itIsNow")}</label>
+      <label htmlFor={id}>{t("cut.now")}</label>
       <input
         id={id}
         className="tape min-h-11 w-28 rounded-md border border-line bg-paper px-2.5"
@@ -153,7 +153,7 @@ function CutWrong({ length, disabled, onType, onSay }: WrongProps) {
         onChange={(event) => onType(event.target.value)}
       />
       <Button type="submit" className="min-h-11" disabled={disabled}>
-        {t("saySo")}
+        {t("cut.save")}
       </Button>
     </form>
   );

@@ -23,11 +23,13 @@ export function CuttingView({
   const longest = Math.max(1, ...taken.bars.map((bar) => bar.length.inches));
   const bars = taken.bars.filter((bar) => bar.cuts.length > 0);
   return (
-    <section aria-label={t("cutting")}>
+    <section aria-label={t("cutting.title")}>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <p className="tape text-lg">
-          <strong>{t("ofCut", { cut: taken.cut, pieces: things(taken.cut + taken.to_cut, "piece") })}</strong>
-          {t("whatIsNeededFromThe")}
+          <strong>
+            {t("cutting.progress", { cut: taken.cut, pieces: things(taken.cut + taken.to_cut, "piece") })}
+          </strong>
+          {t("cutting.reserved")}
         </p>
         <div className="ml-auto flex gap-2">
           <Button onClick={() => window.print()}>{t("print")}</Button>
@@ -39,16 +41,16 @@ export function CuttingView({
           </a>
           {mayWrite && taken.to_cut > 0 && (
             <Confirm
-              trigger={<Button>{t("letGo")}</Button>}
-              title={t("giveThisPlanUp")}
-              says={t("whatIsNotCutYet")}
-              act={t("letGoOfIt")}
+              trigger={<Button>{t("cutting.release")}</Button>}
+              title={t("cutting.cancel_ask")}
+              says={t("cutting.cancel_says")}
+              act={t("cutting.cancel")}
               onAct={() => letGo.mutate(undefined)}
             />
           )}
         </div>
       </div>
-      <p className="mt-1 text-[15px] text-soft">{t("eyeProtectionAndGlovesOn")}</p>
+      <p className="mt-1 text-[15px] text-soft">{t("cautions")}</p>
       {letGo.error && (
         <div className="mt-2">
           <Notice severity="stop">{letGo.error.message}</Notice>
@@ -57,9 +59,9 @@ export function CuttingView({
       {taken.stale > 0 && (
         <div className="mt-2">
           <Notice severity="caution">
-            {t("noLongerWhichChangedAfter", {
+            {t("refused.says", {
               pieces: things(taken.stale, "piece"),
-              detail: taken.stale === 1 ? t("fitsItsRun") : t("fitTheirRuns"),
+              detail: taken.stale === 1 ? t("refused.fits_single") : t("refused.fit_many"),
             })}
           </Notice>
         </div>
@@ -67,7 +69,7 @@ export function CuttingView({
       {bars.map((bar) => (
         <div key={bar.id}>
           <CutBar bar={drawn(bar)} longest={longest} />
-          <ul aria-label={t("cutsFrom", { bar: bar.name })} className="mt-0.5">
+          <ul aria-label={t("bar.label", { bar: bar.name })} className="mt-0.5">
             {bar.cuts.map((cut) => (
               <CutRow key={cut.id} jobId={jobId} bar={bar} cut={cut} mayWrite={mayWrite} />
             ))}
@@ -80,10 +82,10 @@ export function CuttingView({
 
 function drawn(bar: TakenBar): DrawnBar {
   const offcut = bar.offcut ? `${bar.offcut.reads} → ${bar.offcut_tag || "rack"}` : "";
-  const left = bar.offcut ? t("left", { offcut }) : "";
+  const left = bar.offcut ? t("bar.left", { offcut }) : "";
   return {
     name: bar.name,
-    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : t("newStick")}${left}`,
+    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : t("bar.new_stick")}${left}`,
     length: bar.length,
     cuts: bar.cuts.map((cut) => ({ ...cut, key: String(cut.id), done: cut.done_at !== null })),
     left: offcut,

@@ -25,7 +25,7 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
         {solve.state === "running" && (
           <div
             role="progressbar"
-            aria-label={t("howMuchOfTheTime")}
+            aria-label={t("looking.time")}
             aria-valuemin={0}
             aria-valuemax={solve.seconds}
             aria-valuenow={Math.round(solve.done)}
@@ -39,7 +39,7 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
         )}
         {mayWrite && (
           <Button className="min-h-11" disabled={stop.isPending} onClick={() => stop.mutate(undefined)}>
-            {cutting.proposal ? t("stopKeepThisPlan") : t("stop")}
+            {cutting.proposal ? t("looking.keep") : t("looking.stop")}
           </Button>
         )}
       </div>
@@ -49,11 +49,11 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3">
       <Notice severity={solve.state === "failed" ? "stop" : "note"}>
-        {solve.says || t("planningTheseCutsWasStopped")}
+        {solve.says || t("looking.stopped")}
       </Notice>
       {mayWrite && (
         <Button className="min-h-11" onClick={onPlan}>
-          {t("planAgain")}
+          {t("looking.again")}
         </Button>
       )}
     </div>
@@ -62,8 +62,8 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
 
 function said(solve: NonNullable<Cutting["solve"]>): string {
   if (solve.state === "running" && solve.done >= solve.seconds)
-    return t("theSAreOverThe", { seconds: solve.seconds });
-  if (solve.state === "running") return t("lookingForTheBestWay", { seconds: solve.seconds });
-  if (solve.ahead === 0) return t("waitingForAPlanner");
-  return solve.ahead === 1 ? t("oneOtherPlanIsMade") : t("otherPlansAreMadeFirst", { ahead: solve.ahead });
+    return t("looking.saving", { seconds: solve.seconds });
+  if (solve.state === "running") return t("looking.best", { seconds: solve.seconds });
+  if (solve.ahead === 0) return t("looking.waiting");
+  return solve.ahead === 1 ? t("looking.one_ahead") : t("looking.ahead", { ahead: solve.ahead });
 }

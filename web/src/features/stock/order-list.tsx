@@ -6,9 +6,9 @@ import { t } from "@/words/stock";
 export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] }) {
   if (lines.length === 0) return null;
   return (
-    <section aria-label={t("whatToBring")} className="mt-6 border-t border-line pt-3">
+    <section aria-label={t("bring.title")} className="mt-6 border-t border-line pt-3">
       <div className="flex items-center gap-3">
-        <h2 className="text-xl font-bold">{t("whatToBring")}</h2>
+        <h2 className="text-xl font-bold">{t("bring.title")}</h2>
         <a href={`/api/jobs/${jobId}/cutting/order.csv`} className="underline">
           {t("csv")}
         </a>
@@ -18,7 +18,7 @@ export function OrderList({ jobId, lines }: { jobId: number; lines: BringLine[] 
           <li key={Object.values(line).join()} className="flex gap-2 border-b border-line py-1">
             <span>
               <strong>{things(line.count, line.what)}</strong> {line.trade_size} {line.material}{" "}
-              {line.length && t("long3", { line: line.length })}
+              {line.length && t("bring.long", { line: line.length })}
               {line.note && <span className="text-soft"> {line.note}</span>}
             </span>
           </li>

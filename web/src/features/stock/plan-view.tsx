@@ -26,9 +26,9 @@ interface Props {
 
 type Goal = "least cost" | "fewest sticks" | "fewest couplings";
 const GOALS: { value: Goal; label: string }[] = [
-  { value: "least cost", label: t("leastCost") },
-  { value: "fewest sticks", label: t("fewestSticks") },
-  { value: "fewest couplings", label: t("fewestCouplings") },
+  { value: "least cost", label: t("goal.cost") },
+  { value: "fewest sticks", label: t("goal.sticks") },
+  { value: "fewest couplings", label: t("goal.couplings") },
 ];
 const LONGER = 10;
 
@@ -55,14 +55,14 @@ export function PlanView({
   const terms = cutting.terms;
   const begun = cutting.taken.bars.length > 0;
   return (
-    <section aria-label={t("plan")} className={planning ? "opacity-60" : ""}>
+    <section aria-label={t("plan.do")} className={planning ? "opacity-60" : ""}>
       <h2 className={begun ? "mt-6 border-t border-line pt-3 text-xl font-bold" : "sr-only"}>
-        {begun ? t("stillToBeReserved") : t("thePlan")}
+        {begun ? t("plan.rest") : t("plan.title")}
       </h2>
       {mayWrite && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           <Segments
-            label={t("goal")}
+            label={t("goal.title")}
             value={terms.goal as Goal}
             choices={GOALS}
             onChoose={(goal) => onPlan({ ...terms, goal })}
@@ -74,22 +74,22 @@ export function PlanView({
               setBefore(trying ? null : now);
             }}
           >
-            {t("whatIf2")}
+            {t("what_if.open")}
           </Button>
           <Button disabled={planning || looking} onClick={() => onPlan({ ...terms }, LONGER)}>
-            {t("lookLonger")}
+            {t("plan.longer")}
           </Button>
         </div>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="tape text-lg">
           <strong>{things(now.sticks, "newStick")}</strong>
-          {t("eachCutTakes", {
+          {t("plan.totals", {
             couplings: things(now.couplings, "coupling"),
-            detail: now.waste ? t("waste2", { length: now.wasteReads }) : t("noWaste"),
+            detail: now.waste ? t("plan.waste", { length: now.wasteReads }) : t("plan.no_waste"),
             kerf: proposal.found.kerf.reads,
           })}
-          {begun && <span className="text-soft"> {t("whatIsReservedAboveIs")}</span>}
+          {begun && <span className="text-soft"> {t("plan.counts_reserved")}</span>}
           {before && <span className="text-soft"> {compared(before, now, cutting.tape)}</span>}
         </p>
         {mayWrite && now.cuts > 0 && (
@@ -100,7 +100,7 @@ export function PlanView({
             disabled={planning}
             onClick={() => onTake(picked)}
           >
-            {t("reserveAndCutThis")}
+            {t("plan.take")}
           </Button>
         )}
       </div>
@@ -164,7 +164,10 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   if (!choice || kind.choices.every((one) => one.sources.every(settled))) return null;
   const longest = Math.max(1, ...choice.sources.map((source) => source.length.inches));
   return (
-    <section aria-label={t("plan2", { kind: nameOf(kind) })} className="mt-4 border-t border-line pt-2">
+    <section
+      aria-label={t("plan.of_kind", { kind: nameOf(kind) })}
+      className="mt-4 border-t border-line pt-2"
+    >
       <h3 className="tape text-xl font-bold">
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
@@ -176,9 +179,9 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
       </p>
       {kind.choices.length > 1 && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
-          <span className="text-soft">{t("sticksAgainstCouplings")}</span>
+          <span className="text-soft">{t("choices.title")}</span>
           <Segments
-            label={t("choicesFor", { kind: nameOf(kind) })}
+            label={t("choices.label", { kind: nameOf(kind) })}
             value={String(at)}
             choices={kind.choices.map((one, index) => ({ value: String(index), label: tradeOff(one) }))}
             onChoose={(value) => onPick(Number(value))}
@@ -206,7 +209,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
 function work({ sources }: CutChoice): string {
   const sum = (of: (source: ListedSource) => number) => sources.reduce((all, source) => all + of(source), 0);
   const ream = sum((source) => source.ream);
-  return t("toReam", {
+  return t("plan.ream", {
     sawcuts: things(
       sum((source) => source.saw_cuts),
       "sawCut",
@@ -217,9 +220,9 @@ function work({ sources }: CutChoice): string {
 
 /** How many couplings, and how few there must be where that is known. */
 function couplingsOf({ couplings }: CutChoice, { couplings_at_least: least }: CutKind): string {
-  if (!couplings) return t("noCoupling");
+  if (!couplings) return t("plan.no_coupling");
   const said = things(couplings, "coupling");
-  return least ? t("couplingsAtLeast", { couplings: said, least }) : `${said}.`;
+  return least ? t("plan.couplings", { couplings: said, least }) : `${said}.`;
 }
 
 /** What it costs, what of it is waste, and how little it might be. */
@@ -227,11 +230,11 @@ function costOf({ cost, bill, waste_worth, cheapest }: CutChoice, kind: CutKind)
   const figure = cost.toFixed(2);
   const parts =
     bill !== undefined && waste_worth
-      ? t("billWaste", { bill: bill.toFixed(2), waste_worth: waste_worth.toFixed(2) })
+      ? t("plan.bill", { bill: bill.toFixed(2), waste_worth: waste_worth.toFixed(2) })
       : "";
   const floor = (Math.floor(kind.cost_at_least * 100) / 100).toFixed(2);
-  const best = cheapest ? t("noneCostsLess") : t("bestPossible", { floor });
-  return `${t(kind.priced ? "costs" : "costsSticks", { cost: figure })}${parts}; ${best}`;
+  const best = cheapest ? t("plan.none_cheaper") : t("plan.best", { floor });
+  return `${t(kind.priced ? "plan.costs" : "plan.costs_sticks", { cost: figure })}${parts}; ${best}`;
 }
 
 const tradeOff = (choice: CutChoice) => <span className="tape">{choice.label}</span>;
@@ -240,17 +243,17 @@ const newBefore = (sources: ListedSource[], at: number) =>
   sources.slice(0, at).filter((source) => !source.scrap && !source.bought).length;
 
 function drawn(source: ListedSource, number: number): DrawnBar {
-  const threads = source.threads ? t("toThread", { ends: things(source.threads, "end") }) : "";
-  const from = source.begin === "B" ? t("beginAtItsEndB") : "";
+  const threads = source.threads ? t("plan.thread", { ends: things(source.threads, "end") }) : "";
+  const from = source.begin === "B" ? t("bar.from_b") : "";
   return {
     name: source.scrap ?? source.bought ?? `New stick ${number + 1}`,
     about: `${source.place ? `, ${source.place}` : ""}${from}${threads}`,
     length: source.length,
     cuts: source.cuts.map((cut) => ({ key: `${cut.run}.${cut.piece}`, ...cut })),
     left: source.keep
-      ? t("toTheRack", { left: source.left.reads })
+      ? t("bar.to_rack", { left: source.left.reads })
       : source.left.inches > 0
-        ? t("waste2", { length: source.left.reads })
+        ? t("plan.waste", { length: source.left.reads })
         : "",
   };
 }

@@ -4,19 +4,19 @@ import { t } from "@/words/stock";
 
 const COLUMNS = [
   ["", "w-[5%]"],
-  [t("cut2"), "w-[11%]"],
-  [t("sawAt3"), "w-[14%]"],
-  [t("runPiece"), "w-[28%]"],
-  [t("endA"), "w-[21%]"],
-  [t("endB"), "w-[21%]"],
+  [t("cut.do"), "w-[11%]"],
+  [t("sheet.saw_at"), "w-[14%]"],
+  [t("sheet.piece"), "w-[28%]"],
+  [t("sheet.end_a"), "w-[21%]"],
+  [t("sheet.end_b"), "w-[21%]"],
 ] as const;
 
 /** The cut list that was taken, on paper: a table a source, in the order of the walk along the pile. */
 export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }) {
   return (
     <div className="hidden p-2 text-black print:block" data-theme="light">
-      <h1 className="text-2xl font-bold">{t("cutList", { job })}</h1>
-      <p className="text-sm">{t("tapePositionsFromTheEnd")}</p>
+      <h1 className="text-2xl font-bold">{t("sheet.title", { job })}</h1>
+      <p className="text-sm">{t("sheet.how")}</p>
       {cutting.taken.bars
         .filter((bar) => bar.cuts.length > 0)
         .map((bar) => (
@@ -24,7 +24,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
             <h2 className="tape text-lg font-bold">
               {bar.name}, {bar.trade_size} {bar.material}, {bar.length.reads}
               {bar.place && `, ${bar.place}`}
-              {bar.begin === "B" && t("tapeHookedOnItsEnd")}
+              {bar.begin === "B" && t("cut.hooked_b")}
             </h2>
             <table className="tape w-full table-fixed border-collapse text-left text-sm">
               <thead>
@@ -55,7 +55,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
                 ))}
               </tbody>
             </table>
-            <p className="tape text-sm">{t("left2", { left: left(bar) })}</p>
+            <p className="tape text-sm">{t("sheet.left", { left: left(bar) })}</p>
           </section>
         ))}
     </div>
@@ -63,7 +63,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
 }
 
 function left(bar: TakenBar): string {
-  if (bar.offcut && !bar.offcut_tag) return t("toTheRackUntagged", { offcut: bar.offcut.reads });
-  if (bar.offcut) return t("tagToTheRack", { offcut: bar.offcut.reads, offcut_tag: bar.offcut_tag });
+  if (bar.offcut && !bar.offcut_tag) return t("bar.to_rack_untagged", { offcut: bar.offcut.reads });
+  if (bar.offcut) return t("sheet.to_rack", { offcut: bar.offcut.reads, offcut_tag: bar.offcut_tag });
   return bar.cuts.some((cut) => needsNoSaw(cut, bar)) ? "nothing" : "waste";
 }

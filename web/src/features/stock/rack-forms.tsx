@@ -33,42 +33,42 @@ function PieceFields({ piece, what, onChange }: PieceProps) {
   return (
     <div className="mt-1 flex flex-wrap items-end gap-2">
       <Field
-        label={t("length")}
+        label={t("scrap.length")}
         className="w-28"
         value={piece.length}
         onChange={(event) => onChange({ ...piece, length: event.target.value })}
       />
       <Select
         boxed
-        label={t("sizeOf", { what })}
+        label={t("scrap.size.label", { what })}
         value={piece.trade_size}
         choices={TRADE_SIZES}
         onChoose={(trade_size) => onChange({ ...piece, trade_size })}
       />
       <Select
         boxed
-        label={t("materialOf", { what })}
+        label={t("scrap.material.label", { what })}
         value={piece.material}
         choices={MATERIALS}
         onChoose={(material) => onChange({ ...piece, material })}
       />
       <Field
-        label={t("place")}
+        label={t("scrap.place")}
         className="w-24"
         value={piece.place ?? ""}
         onChange={(event) => onChange({ ...piece, place: event.target.value })}
       />
-      <span className="pb-2 text-[15px] text-soft">{t("endsAB")}</span>
+      <span className="pb-2 text-[15px] text-soft">{t("scrap.ends")}</span>
       <Select
         boxed
-        label={t("endAOf", { what })}
+        label={t("scrap.end_a.label", { what })}
         value={piece.end_a ?? "cut"}
         choices={ENDS}
         onChoose={(end_a) => onChange({ ...piece, end_a })}
       />
       <Select
         boxed
-        label={t("endBOf", { what })}
+        label={t("scrap.end_b.label", { what })}
         value={piece.end_b ?? "cut"}
         choices={ENDS}
         onChoose={(end_b) => onChange({ ...piece, end_b })}
@@ -97,10 +97,10 @@ export function AddScrap() {
   }
   return (
     <form onSubmit={submit} className="mt-4 border-t border-line pt-3">
-      <h3 className="font-bold">{t("putAPieceOnThe")}</h3>
-      <PieceFields piece={piece} what={t("theScrap")} onChange={setPiece} />
+      <h3 className="font-bold">{t("scrap.add_title")}</h3>
+      <PieceFields piece={piece} what={t("scrap.called")} onChange={setPiece} />
       <Button type="submit" disabled={add.isPending} className="mt-2 min-h-10">
-        <PlusIcon /> {t("add")}
+        <PlusIcon /> {t("scrap.add")}
       </Button>
       <Wrong error={add.error} />
     </form>
@@ -122,7 +122,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
   });
   return (
     <form
-      aria-label={t("correct", { tag: scrap.tag })}
+      aria-label={t("scrap.correct_named", { tag: scrap.tag })}
       onSubmit={(event) => {
         event.preventDefault();
         correct.mutate({ id: scrap.id, ...piece, tape });
@@ -130,7 +130,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
     >
       <PieceFields piece={piece} what={scrap.tag} onChange={setPiece} />
       <Button type="submit" className="mt-2" disabled={correct.isPending}>
-        {t("correctIt")}
+        {t("scrap.correct")}
       </Button>
       <Wrong error={correct.error} />
     </form>

@@ -20,9 +20,9 @@ interface Props {
 
 type Order = "oldest" | "shortest" | "place";
 const ORDERS: { value: Order; label: string }[] = [
-  { value: "oldest", label: t("oldest") },
-  { value: "shortest", label: t("shortest") },
-  { value: "place", label: t("place") },
+  { value: "oldest", label: t("rack.order.oldest") },
+  { value: "shortest", label: t("rack.order.shortest") },
+  { value: "place", label: t("scrap.place") },
 ];
 const COMPARE: Record<Order, (one: Scrap, other: Scrap) => number> = {
   oldest: (one, other) => one.since.localeCompare(other.since) || one.id - other.id,
@@ -49,16 +49,16 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
   return (
     <div className="px-4 py-4">
       <h2 className="text-2xl font-bold">
-        {t("scrapRack")}{" "}
+        {t("rack.title")}{" "}
         <span className="tape text-base font-normal text-soft">
-          {t("pieces", { scraps: rack.scraps.length })}
+          {t("rack.pieces", { scraps: rack.scraps.length })}
         </span>
       </h2>
       <div className="mt-1 flex items-end gap-2">
-        <Segments label={t("orderOfTheRack")} value={order} choices={ORDERS} onChoose={setOrder} />
+        <Segments label={t("rack.order")} value={order} choices={ORDERS} onChoose={setOrder} />
         <Field
-          label={t("find")}
-          placeholder={t("n34S4Bay2")}
+          label={t("rack.find")}
+          placeholder={t("rack.find.example")}
           className="min-w-0 flex-1"
           value={wanted}
           onChange={(event) => setWanted(event.target.value)}
@@ -69,10 +69,10 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
       </div>
       <RackTape tape={rack.tape} leads={leads} />
       {found.length === 0 && (
-        <p className="mt-2 text-soft">{rack.scraps.length ? t("nothingLikeThat") : t("theRackIsEmpty")}</p>
+        <p className="mt-2 text-soft">{rack.scraps.length ? t("rack.find.nothing") : t("rack.empty")}</p>
       )}
       {sizes.map((size) => (
-        <section key={size} aria-label={t("onTheRack", { size })} className="mt-3">
+        <section key={size} aria-label={t("rack.of_size", { size })} className="mt-3">
           <h3 className="tape font-bold">{size}</h3>
           <ul>
             {visible
@@ -91,7 +91,7 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
       ))}
       {found.length > shown && (
         <Button className="mt-2" onClick={() => setShown(shown + 5 * SHOWN)}>
-          {t("showMoreOf", { found: found.length })}
+          {t("rack.more", { found: found.length })}
         </Button>
       )}
       {mayWrite && <AddScrap />}
@@ -110,13 +110,13 @@ function RackTape({ tape, leads }: { tape: Tape; leads: boolean }) {
   const change = useSetTape();
   return (
     <p className="mt-2 text-[15px] text-soft">
-      {t("lengthsOnA")}{" "}
+      {t("rack.tape.before")}{" "}
       {leads ? (
-        <Select label={t("tapeOfTheRack")} value={tape} choices={TAPES} onChoose={change.mutate} />
+        <Select label={t("rack.tape.label")} value={tape} choices={TAPES} onChoose={change.mutate} />
       ) : (
         <strong className="tape">{tape}</strong>
       )}{" "}
-      {t("tape", { detail: tape === "1 mm" ? t("inMillimetres") : t("inInches") })}
+      {t("rack.tape.after", { detail: tape === "1 mm" ? t("rack.tape.mm") : t("rack.tape.inches") })}
     </p>
   );
 }
@@ -148,7 +148,7 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
   const days = Math.floor((Date.now() - Date.parse(scrap.since)) / A_DAY);
   const age = days === 0 ? "today" : `${days} d`;
   const about = [
-    scrap.reserved_for ? "reserved" : used ? t("inUse") : "",
+    scrap.reserved_for ? "reserved" : used ? t("rack.in_use") : "",
     scrap.material === "EMT" ? "" : scrap.material,
   ];
   const error = take.error ?? recycle.error;
@@ -182,27 +182,27 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
       {open && (
         <div className="mb-2 border-l-4 border-line pl-3">
           <p className="text-[15px] text-soft">
-            {t("endAEndB", {
-              detail: days === 0 ? t("sinceToday") : t("forDays", { count: days }),
+            {t("rack.ends", {
+              detail: days === 0 ? t("rack.since_today") : t("rack.days", { count: days }),
               end_a: scrap.end_a,
               end_b: scrap.end_b,
             })}{" "}
-            {scrap.reserved_for && t("reservedFor", { reserved_for: scrap.reserved_for })}
+            {scrap.reserved_for && t("rack.reserved", { reserved_for: scrap.reserved_for })}
           </p>
           {mayWrite && !scrap.reserved_for && (
             <>
               <div className="mt-1 flex gap-2">
                 <Button
-                  aria-label={t("takeOffTheRack", { tag: scrap.tag })}
+                  aria-label={t("rack.take_named", { tag: scrap.tag })}
                   onClick={() => take.mutate(scrap.id)}
                 >
-                  {t("take")}
+                  {t("rack.take")}
                 </Button>
                 <Button
-                  aria-label={t("recycle", { tag: scrap.tag })}
+                  aria-label={t("rack.recycle_named", { tag: scrap.tag })}
                   onClick={() => recycle.mutate(scrap.id)}
                 >
-                  {t("toTheRecycler")}
+                  {t("rack.recycle")}
                 </Button>
               </div>
               <CorrectScrap scrap={scrap} />
@@ -226,11 +226,11 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
   const latest = new Map<number, number>();
   for (const entry of entries) if (!latest.has(entry.scrap_id)) latest.set(entry.scrap_id, entry.id);
   return (
-    <section aria-label={t("ledger")} className="mt-4 border-t border-line pt-3">
+    <section aria-label={t("ledger.title")} className="mt-4 border-t border-line pt-3">
       <div className="flex items-center gap-3">
-        <h3 className="font-bold">{t("lately")}</h3>
+        <h3 className="font-bold">{t("ledger.latest")}</h3>
         <a href="/api/rack/ledger.csv" className="text-[15px] underline">
-          {t("wholeLedgerCsv")}
+          {t("ledger.csv")}
         </a>
       </div>
       <ul className="tape text-[15px] text-soft">
@@ -241,7 +241,7 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
           >
             <span>
               <strong className="text-ink">{entry.tag}</strong>
-              {t("longBy", { entry: entry.reads, what: entry.what, by: entry.by })}
+              {t("ledger.line", { entry: entry.reads, what: entry.what, by: entry.by })}
               {entry.note && `, ${entry.note}`}
             </span>
             {mayWrite &&
@@ -249,7 +249,7 @@ function Ledger({ entries, mayWrite, onRack }: LedgerProps) {
               latest.get(entry.scrap_id) === entry.id &&
               !onRack.has(entry.scrap_id) && (
                 <Button look="quiet" className="ml-auto" onClick={() => putBack.mutate(entry.scrap_id)}>
-                  {t("putBack")}
+                  {t("ledger.put_back")}
                 </Button>
               )}
           </li>

@@ -31,24 +31,24 @@ export function StockPage() {
   const tabs = runId
     ? runTabs(Number(runId), jobId)
     : [
-        { to: "/", label: t("jobs") },
-        { to: `/jobs/${jobId}/stock`, label: t("stock") },
+        { to: "/", label: t("page.jobs") },
+        { to: `/jobs/${jobId}/stock`, label: t("page.stock") },
       ];
   const error = job.error ?? cutting.error ?? rack.error;
   return (
     <Shell
-      title={t("stock2", { data: job.data?.name ?? t("job") })}
+      title={t("page.title", { data: job.data?.name ?? t("page.job") })}
       trail={<strong className="text-ink">{job.data?.name}</strong>}
       tabs={tabs}
     >
       <main className="flex flex-1 flex-col lg:flex-row print:hidden">
         <div className="min-w-0 flex-1 px-5 py-4">
-          <h1 className="text-2xl font-bold">{t("cutList2")}</h1>
+          <h1 className="text-2xl font-bold">{t("page.cut_list")}</h1>
           {error && <Notice severity="stop">{error.message}</Notice>}
           {cutting.data && <Cuts jobId={jobId} cutting={cutting.data} mayWrite={mayWrite} />}
         </div>
         <aside
-          aria-label={t("scrapRack")}
+          aria-label={t("rack.title")}
           className="border-line bg-paper max-lg:border-t lg:w-[26rem] lg:border-l"
         >
           {rack.data && (
@@ -131,22 +131,22 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
         />
       )}
       {!mayWrite && !cutting.proposal && cutting.to_plan > 0 && (
-        <Notice severity="note">{t("nobodyHasPlannedTheseCuts")}</Notice>
+        <Notice severity="note">{t("plan.not_planned")}</Notice>
       )}
       {plan.error && !cutting.proposal && <Notice severity="stop">{plan.error.message}</Notice>}
       {cutting.left_out.map((run) => (
         <div key={run.run + run.says} className="mt-2">
           <Notice severity="caution">
             <Link to={`/runs/${run.run}/layout`} className="font-semibold underline">
-              {run.run_name || t("aRun2")}
+              {run.run_name || t("unlisted.a_run")}
             </Link>
-            {run.whole ? t("isNotInTheList") : ": "}
+            {run.whole ? t("unlisted.says") : ": "}
             {run.says}
           </Notice>
         </div>
       ))}
       {!begun && cutting.proposal?.found.kinds.length === 0 && (
-        <p className="mt-4 text-lg text-soft">{t("nothingToCutMeasureA")}</p>
+        <p className="mt-4 text-lg text-soft">{t("plan.nothing")}</p>
       )}
       <OrderList jobId={jobId} lines={cutting.order} />
       <TagPrinter cutting={cutting} mayWrite={mayWrite} />

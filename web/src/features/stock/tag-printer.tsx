@@ -14,13 +14,13 @@ export function TagPrinter({ cutting, mayWrite }: { cutting: Cutting; mayWrite: 
   const wanted = labelsFor(cutting);
   if (wanted.length === 0 && !labels.data?.length) return null;
   return (
-    <section aria-label={t("tagPrinter")} className="mt-6 border-t border-line pt-3">
+    <section aria-label={t("printer.title")} className="mt-6 border-t border-line pt-3">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-xl font-bold">{t("tagPrinter")}</h2>
-        <span className="text-[15px] text-soft">{t("simulatedEachLabelIsA")}</span>
+        <h2 className="text-xl font-bold">{t("printer.title")}</h2>
+        <span className="text-[15px] text-soft">{t("printer.simulated")}</span>
         {mayWrite && wanted.length > 0 && (
           <Button disabled={print.isPending} onClick={() => print.mutate(wanted)}>
-            {t("printLabels", { wanted: wanted.length })}
+            {t("printer.print", { wanted: wanted.length })}
           </Button>
         )}
       </div>
@@ -31,7 +31,7 @@ export function TagPrinter({ cutting, mayWrite }: { cutting: Cutting; mayWrite: 
             <a href={`/api/devices/tag-printer/${label.id}.svg`} target="_blank" rel="noreferrer">
               <img
                 src={`/api/devices/tag-printer/${label.id}.svg`}
-                alt={t("label", { lines: label.lines.join(", ") })}
+                alt={t("printer.label", { lines: label.lines.join(", ") })}
                 width="190"
                 height="95"
               />
@@ -55,7 +55,7 @@ function labelsFor(cutting: Cutting): string[][] {
     ]);
     const offcut =
       bar.offcut && bar.offcut_tag
-        ? [[bar.offcut_tag, `${bar.offcut.reads}, ${pipe}`, t("of", { bar: bar.name })]]
+        ? [[bar.offcut_tag, `${bar.offcut.reads}, ${pipe}`, t("cut.of_bar", { bar: bar.name })]]
         : [];
     return [...pieces, ...offcut];
   });

@@ -32,9 +32,9 @@ export function compared(before: Totals, now: Totals, tape: Tape): string {
   ].filter(Boolean);
   const waste = now.waste - before.waste;
   if (Math.abs(waste) > 0.01)
-    parts.push(t(waste > 0 ? "moreWaste" : "lessWaste", { waste: reads(Math.abs(waste), tape) }));
-  return parts.length ? t("againstBefore", { parts: parts.join(", ") }) : t("asBefore");
+    parts.push(t(waste > 0 ? "try.more_waste" : "try.less_waste", { waste: reads(Math.abs(waste), tape) }));
+  return parts.length ? t("try.compared", { parts: parts.join(", ") }) : t("try.same");
 }
 
 const difference = (by: number, thing: Thing) =>
-  by ? t(by > 0 ? "more" : "fewer", { things: things(Math.abs(by), thing) }) : "";
+  by ? t(by > 0 ? "try.more" : "try.fewer", { things: things(Math.abs(by), thing) }) : "";

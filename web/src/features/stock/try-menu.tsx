@@ -22,7 +22,7 @@ const SIXTEENTHS = 16;
 export function TryMenu({ source, places, onTry }: Props) {
   const { scrap } = source;
   const tape = useContext(TapeContext);
-  const name = scrap ?? source.bought ?? t("aNewStick");
+  const name = scrap ?? source.bought ?? t("try.new_stick");
   const hold = (cut: Listed) => {
     const pin = { run: cut.run, start: inches(cut.from_coupling), end: inches(cut.to_coupling), scrap };
     onTry((terms) => ({ pieces: [...(terms.pieces ?? []), pin] }));
@@ -32,22 +32,22 @@ export function TryMenu({ source, places, onTry }: Props) {
       couplings: [...(terms.couplings ?? []), { run: cut.run, at: inches(cut.to_coupling) }],
     }));
   return (
-    <Menu trigger={<Button look="quiet">{t("holdOrLeaveOut")}</Button>}>
+    <Menu trigger={<Button look="quiet">{t("try.title")}</Button>}>
       {scrap && (
         <MenuItem onSelect={() => onTry((terms) => ({ excluded: [...(terms.excluded ?? []), scrap] }))}>
-          {t("leaveOut", { scrap })}
+          {t("try.exclude", { scrap })}
         </MenuItem>
       )}
       {source.cuts.map((cut) => (
         <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => hold(cut)}>
-          {t("cutFrom", { run_name: cut.run_name, piece: cut.piece, name })}
+          {t("try.pin", { run_name: cut.run_name, piece: cut.piece, name })}
         </MenuItem>
       ))}
       {source.cuts
         .filter((cut) => endsInCoupling(cut, places))
         .map((cut) => (
           <MenuItem key={`${cut.run}.${cut.piece}`} onSelect={() => couple(cut)}>
-            {t("keepSCouplingAt", { run_name: cut.run_name, place: reads(inches(cut.to_coupling), tape) })}
+            {t("try.keep_coupling", { run_name: cut.run_name, place: reads(inches(cut.to_coupling), tape) })}
           </MenuItem>
         ))}
     </Menu>

@@ -30,12 +30,12 @@ interface Typed {
 }
 
 const LABELS = {
-  keep: t("keepOffcutsFrom"),
-  kerf: t("bladeTakes"),
-  spare: t("leaveLong"),
-  coupling: t("aCouplingAndItsCut"),
-  fetch: t("fetchingAScrap"),
-  doubt: t("trustScrapsLessBy"),
+  keep: t("terms.keep"),
+  kerf: t("terms.kerf"),
+  spare: t("terms.trim"),
+  coupling: t("terms.coupling_cost"),
+  fetch: t("terms.fetch_cost"),
+  doubt: t("terms.margin"),
 } as const;
 const STICK = 120;
 const IN_STICKS = new Set<string>(["coupling", "fetch"]);
@@ -72,14 +72,14 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
   return (
     <form
       onSubmit={submit}
-      aria-label={t("whatIf")}
+      aria-label={t("what_if.title")}
       className="mt-3 rounded-md border border-line bg-paper p-3"
     >
       <div className="flex flex-wrap items-start gap-3">
         {(Object.keys(LABELS) as (keyof typeof LABELS)[]).map((key) => (
           <Field
             key={key}
-            label={LABELS[key] + (IN_STICKS.has(key) ? t("sticks") : "")}
+            label={LABELS[key] + (IN_STICKS.has(key) ? t("what_if.in_sticks") : "")}
             className={IN_STICKS.has(key) ? "w-56" : "w-44"}
             value={typed[key]}
             wrong={wrong[`terms.${key}`]}
@@ -89,8 +89,8 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
         {kinds.map((kind) => (
           <Field
             key={nameOf(kind)}
-            label={t("soldIn", { kind: nameOf(kind) })}
-            title={t("lengthsEachWithItsPrice", { example: example(tape) })}
+            label={t("what_if.sold", { kind: nameOf(kind) })}
+            title={t("what_if.lengths", { example: example(tape) })}
             className="w-52"
             value={typed.sold[nameOf(kind)] ?? ""}
             wrong={wrongSold(wrong, nameOf(kind), terms)}
@@ -100,13 +100,13 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
           />
         ))}
       </div>
-      <p className="mt-1 text-[15px] text-soft">{t("lengthsSoldEachWithA", { example: example(tape) })}</p>
+      <p className="mt-1 text-[15px] text-soft">{t("what_if.lengths.label", { example: example(tape) })}</p>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button type="submit" look="main">
-          {t("tryIt")}
+          {t("what_if.try")}
         </Button>
         <Button onClick={() => onPlan({ ...written(), use_scrap: !terms.use_scrap })}>
-          {terms.use_scrap ? t("useNoScrapAtAll") : t("useScrapAgain")}
+          {terms.use_scrap ? t("what_if.no_scrap") : t("what_if.scrap_again")}
         </Button>
         <Button
           onClick={() => {
@@ -114,11 +114,11 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             onPlan({ goal: terms.goal });
           }}
         >
-          {t("asUsual")}
+          {t("what_if.reset")}
         </Button>
         {leads && ownSold && (
           <Button disabled={keepSold.isPending} onClick={() => keepSold.mutate(undefined)}>
-            {t("theseSticksAndPricesFor")}
+            {t("what_if.for_all")}
           </Button>
         )}
         {keepSold.error && <Notice severity="stop">{keepSold.error.message}</Notice>}
@@ -127,7 +127,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             key={tag}
             onClick={() => onPlan({ ...terms, excluded: terms.excluded?.filter((other) => other !== tag) })}
           >
-            {t("useAgain", { tag })}
+            {t("try.use_scrap", { tag })}
           </Button>
         ))}
         {(terms.couplings ?? []).map((pin, at) => (
@@ -137,7 +137,10 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
               onPlan({ ...terms, couplings: terms.couplings?.filter((_, other) => other !== at) })
             }
           >
-            {t("letGoOfSCoupling", { runName: runName(kinds, pin.run), place: reads(Number(pin.at), tape) })}
+            {t("try.release_coupling", {
+              runName: runName(kinds, pin.run),
+              place: reads(Number(pin.at), tape),
+            })}
           </Button>
         ))}
         {(terms.pieces ?? []).map((pin, at) => (
@@ -145,10 +148,10 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
             key={`${pin.run}.${pin.start}`}
             onClick={() => onPlan({ ...terms, pieces: terms.pieces?.filter((_, other) => other !== at) })}
           >
-            {t("letGoOfSFrom", {
+            {t("try.release_pin", {
               runName: runName(kinds, pin.run),
               length: reads(Number(pin.end) - Number(pin.start), tape),
-              scrap: pin.scrap ?? t("aNewStick"),
+              scrap: pin.scrap ?? t("try.new_stick"),
             })}
           </Button>
         ))}
@@ -163,7 +166,7 @@ function runName(kinds: CutKind[], run: string): string {
   const cuts = kinds
     .flatMap((kind) => kind.choices.flatMap((choice) => choice.sources))
     .flatMap((one) => one.cuts);
-  return cuts.find((cut) => cut.run === run)?.run_name || t("aRun");
+  return cuts.find((cut) => cut.run === run)?.run_name || t("try.a_run");
 }
 
 function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {

@@ -7,7 +7,7 @@ import { Findings } from "@/features/layout/steps/findings";
 import { newStep } from "@/features/layout/steps/new-step";
 import { StepContext } from "@/features/layout/steps/step-context";
 import { StepSentence } from "@/features/layout/steps/step-sentence";
-import { kindWord } from "@/trade/kinds";
+import { kindWithin } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { MoreIcon, PlusIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
@@ -62,7 +62,7 @@ export function OwnSteps({ pipe, at, findings, onChange }: Props) {
           onAdd={add}
           trigger={
             <Button look="quiet" className="px-0!" aria-label={t("own.add", { called })}>
-              <PlusIcon /> {t("own.add_short")}
+              <PlusIcon /> {t("step.add")}
             </Button>
           }
         />
@@ -101,7 +101,7 @@ function LeavesAfter({ leaves, called, onChange }: LeavesProps) {
     ...draft.document.steps.map((step, index) => ({
       value: String(index + 1),
       label: t("own.after_step", { step: index + 1 }),
-      hint: kindWord(step.kind).toLowerCase(),
+      hint: kindWithin(step.kind),
     })),
   ];
   const known = choices.some(({ value }) => value === String(leaves));
@@ -165,9 +165,7 @@ function OwnStep({ step, called, place, findings, onChange, onMove, onRemove }: 
           <MenuItem onSelect={() => onMove?.()} disabled={!onMove}>
             {t("step.up")}
           </MenuItem>
-          <MenuItem onSelect={onRemove}>
-            {t("step.remove", { kind: kindWord(step.kind).toLowerCase() })}
-          </MenuItem>
+          <MenuItem onSelect={onRemove}>{t("step.remove", { kind: kindWithin(step.kind) })}</MenuItem>
         </Menu>
       )}
     </li>

@@ -3,7 +3,7 @@ import type { CardAnswer, Measure, Plan, Way } from "@/api/types";
 import { RackWays } from "@/features/layout/rack/rack-ways";
 import { useFocus, usePlanned, useWork } from "@/features/layout/run-context";
 import { GLOSSARY } from "@/trade/glossary";
-import { kindWord } from "@/trade/kinds";
+import { kindWithin } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { BendTab, StopIcon } from "@/ui/icons";
 import { Pattern } from "@/ui/pattern";
@@ -21,7 +21,7 @@ export function StepPanel() {
   return (
     <div className="flex flex-col">
       <h3 className="flex flex-wrap items-center gap-1.5 px-3 pt-2 text-lg font-bold">
-        {t("ways.step", { chosen: chosen + 1, kind: kindWord(step.kind).toLowerCase() })}
+        {t("ways.step", { chosen: chosen + 1, kind: kindWithin(step.kind) })}
         {plan.bends
           .filter((bend) => bend.step === chosen)
           .slice(0, 6)

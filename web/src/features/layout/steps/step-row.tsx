@@ -2,7 +2,7 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { type KeyboardEvent, memo, type ReactNode, type SyntheticEvent } from "react";
 import type { Step } from "@/api/types";
-import { kindWord } from "@/trade/kinds";
+import { kindWithin } from "@/trade/kinds";
 import { Button } from "@/ui/button";
 import { BendTab, DownIcon, GripIcon, MoreIcon, PlusIcon, RemoveIcon, UpIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
@@ -159,7 +159,7 @@ function RowControls({ step, index, count, actions, bends, waysOpen }: Props) {
             <Item
               keys="Alt+Delete"
               onSelect={() => actions.remove(index)}
-              label={t("step.remove", { kind: kindWord(step.kind).toLowerCase() })}
+              label={t("step.remove", { kind: kindWithin(step.kind) })}
             >
               <RemoveIcon />
             </Item>
