@@ -341,6 +341,11 @@ def format_off(degrees: float) -> str:
     return f"{round(degrees, 1) + 0.0:+.1f}°"
 
 
+def shows_off(degrees: float) -> str:
+    """The same as it is printed, with a minus as wide as the plus."""
+    return format_off(degrees).replace("-", "−")
+
+
 @dataclass(frozen=True)
 class Tape:
     """The tape that a run is measured with: its finest division, and whether it is read in feet and inches."""
@@ -357,6 +362,10 @@ class Tape:
     def half_step(self) -> float:
         """How far off a length may be that reads as it should, in inches."""
         return TAPE_STEPS[self.step] / 2
+
+    def tells(self, inches: float) -> bool:
+        """Whether a length reads as more than nothing, either way."""
+        return self.rounded(inches) != 0
 
     def shows(self, inches: float) -> str:
         """The nearest reading."""

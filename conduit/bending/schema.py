@@ -107,13 +107,14 @@ class InTheShoe:
 
 @result_part
 class SheetCardMark:
-    """The card's mark for a bend, and how far the exact one lies beyond it."""
+    """The card's mark for a bend, how far off the exact one it is, and whether both read the same."""
 
     reference: Reference
     hook: Hook
     at: Measure
     exact: Measure
-    differs: Measure
+    off: Measure
+    agrees: bool
 
 
 class AsBentTold(Result):

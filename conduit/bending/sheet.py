@@ -24,7 +24,7 @@ from conduit.marking import Mark, mark_lines, mark_of_arc, marks_of_arc
 from conduit.plan import Measure, PlannedMark, PlannedPiece, spread_at_end
 from conduit.sequence import SequenceStep
 from conduit.simulation import Arc, Setting, arc_of
-from conduit.units import TOLERANCE, Degrees, format_angle, format_off
+from conduit.units import TOLERANCE, Degrees, format_angle, shows_off
 
 BURNT, BURNT_METRIC = 1.0, 100 / 25.4
 
@@ -241,7 +241,8 @@ class SheetMaker:
             hook=setting.hook,
             at=self.measure(setting.mark),
             exact=self.measure(at),
-            differs=self.measure(at - setting.mark),
+            off=self.measure(abs(at - setting.mark)),
+            agrees=not self.head.tape.tells(at - setting.mark),
         )
 
     def _stand(self, state: State, index: int, arc: Arc, where: Way) -> Stand:
@@ -264,7 +265,7 @@ class SheetMaker:
             angle=one.angle,
             angle_reads=f"{one.angle:.1f}°",
             off=off,
-            off_reads=format_off(off),
+            off_reads=shows_off(off),
             turned_reads=_clockwise(one.turned) if one.turned else NOTHING,
             tape=None if one.tape is None else self.measure(one.tape),
             tape_off=None if one.tape is None or wanted is None else self.measure(one.tape - wanted),

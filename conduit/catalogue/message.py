@@ -126,7 +126,7 @@ def templates(language: Language) -> dict[str, Template]:
 
 
 def is_within(key: str) -> bool:
-    """Whether a word of the clause table is told within other sentences too: what a kind is called, what is measured."""
+    """Whether a word of the clause table is told within other sentences too: a kind's name, what is measured."""
     return key.endswith(".within") or key.startswith("measure.")
 
 

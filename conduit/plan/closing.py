@@ -19,12 +19,13 @@ from conduit.values import Result
 
 
 class ClosingLeg(Result):
-    """A leg of the run, and by how much its measure would be longer (shorter: negative)."""
+    """A leg of the run, and by how much its measure would be longer, or shorter."""
 
     place: str
     called: Message
     at: Measure
-    moved: Measure
+    longer: bool
+    by: Measure | None = Field(description="None where it stays as it is.")
 
 
 class SharedClosing(Result):
@@ -63,7 +64,8 @@ def closing_of(
                 place=leg.place,
                 called=leg.called,
                 at=Measure.of(leg.at, tape),
-                moved=Measure.of(moves.get(leg.place, 0.0), tape),
+                longer=moves.get(leg.place, 0.0) > 0,
+                by=Measure.of(abs(moves[leg.place]), tape) if moves.get(leg.place) else None,
             )
             for leg in legs
         ],

@@ -109,6 +109,7 @@ def _pipe(one: _Lying, ahead: float) -> FloorPipe:
         shoe=one.bencher.shoe.name if one.bencher.shoe else "",
         length=one.piece.length,
         ahead=Measure.of(ahead, head.tape),
+        is_foremost=not head.tape.tells(ahead),
         card_miss_reads=next((pipe.miss_reads for pipe in one.bencher.plan.simulated if pipe.marks == "card"), None),
         marks=[_mark(one, bend) for bend in sorted(one.acts, key=lambda bend: bend.number)],
     )

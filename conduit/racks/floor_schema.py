@@ -53,6 +53,7 @@ class FloorPipe(Result):
     shoe: str
     length: Measure
     ahead: Measure = Field(description="So far its end A lies in from the foremost one's, for the line to be square.")
+    is_foremost: bool = Field(description="Whether it lies in by nothing that a tape tells.")
     card_miss_reads: str | None = Field(description="How far off the run's end comes by the card's marks alone.")
     marks: list[FloorMark]
 

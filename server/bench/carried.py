@@ -7,7 +7,7 @@ from django.db.models import Q
 
 from conduit.bending import SheetBend
 from conduit.racks import FloorRun, roles_of
-from conduit.units import format_angle, format_off
+from conduit.units import format_angle, shows_off
 from server.bench.models import BendMade
 from server.bench.schemas import Carried
 from server.bench.sheets import Benches
@@ -53,7 +53,7 @@ def _from(bend: SheetBend, before: BendMade | None, benches: Benches) -> Iterato
         yield Carried(
             bend=bend.number,
             pipe=number_of(before.stick.run),
-            off_reads=format_off(off).replace("-", "−"),
+            off_reads=shows_off(off),
             dial=round(dial * 2) / 2,
             dial_reads=format_angle(round(dial * 2) / 2),
         )

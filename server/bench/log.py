@@ -5,7 +5,7 @@ from typing import Any
 
 from django.db.models import Q, QuerySet
 
-from conduit.units import format_angle, format_length, format_off
+from conduit.units import INCH_TAPE, format_angle, format_length, format_off
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade
 
@@ -71,8 +71,7 @@ def _shoe_of(one: BendMade) -> str:
 
 
 def _signed(inches: float) -> str:
-    reads = format_length(inches)
-    return f"+{reads}" if inches > 0 and reads != "0" else reads
+    return f"{'+' if inches > 0 and INCH_TAPE.tells(inches) else ''}{format_length(inches)}"
 
 
 def choices_of(user: User) -> dict[str, Any]:

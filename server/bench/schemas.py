@@ -15,7 +15,7 @@ from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
 from server.as_typed import AsTyped
 from server.jobs.models import Status
-from server.jobs.schemas import Draft
+from server.jobs.schemas import Begun, Draft
 from server.moments import When
 
 # More than anybody does between two sendings; what waits longer is sent in parts.
@@ -164,7 +164,7 @@ class BenchOut(Schema):
     material: Material
     trade_size: TradeSize
     status: Status
-    progress: str
+    begun: list[Begun]
     makeable: bool
     findings: list[Finding]
     note: str = Field(description="What is to be known of the run, in words.")

@@ -190,7 +190,7 @@ class Benches:
             "material": plan.material,
             "trade_size": plan.trade_size,
             "status": self.run.status,
-            "progress": self.run.progress,
+            "begun": self.run.begun,
             "makeable": plan.makeable,
             "findings": plan.findings,
             "note": self.run.note,

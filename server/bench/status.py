@@ -1,28 +1,58 @@
 """How far a run is, by all of its pieces."""
 
+from collections.abc import Iterator
+from dataclasses import dataclass
+
 from server.bench.sheets import Benches, made_on
 from server.jobs.models import Run, Status
+from server.jobs.schemas import Begun
+
+
+@dataclass(frozen=True)
+class _Done:
+    """How many of a run's pieces are cut and fitted, and how many of its bends made."""
+
+    pieces: int
+    cut: int
+    fitted: int
+    bends: int
+    made: int
+
+    def status(self, makeable: bool) -> Status:
+        """What is true of all pieces."""
+        if self.pieces and self.fitted == self.pieces:
+            return Status.FITTED
+        if not self.pieces or self.cut < self.pieces:
+            return Status.LAID_OUT if makeable else Status.MEASURED
+        return Status.BENT if self.made == self.bends else Status.CUT
+
+    def begun(self, status: Status) -> Iterator[Begun]:
+        """What is begun beyond that."""
+        if self.cut and status in (Status.MEASURED, Status.LAID_OUT):
+            yield Begun(what="cut", done=self.cut, of=self.pieces)
+        if self.made and status in (Status.MEASURED, Status.LAID_OUT, Status.CUT):
+            yield Begun(what="bends", done=self.made, of=self.bends)
+        if self.fitted and status == Status.BENT:
+            yield Begun(what="fitted", done=self.fitted, of=self.pieces)
 
 
 def follow_status(run: Run, benches: Benches) -> None:
-    """The run's status is what is true of all its pieces; what is begun beyond that is its progress."""
+    """The run's status is what is true of all its pieces; what is begun beyond that is told beside it."""
+    done = _count(benches)
+    run.status = done.status(benches.now.plan.makeable)
+    run.begun = [one.model_dump() for one in done.begun(run.status)]
+    run.behind = benches.behind()
+    run.save(update_fields=["status", "begun", "behind"])
+
+
+def _count(benches: Benches) -> _Done:
     pieces = benches.pieces()
     sheets = {piece: benches.sheet(piece) for piece in pieces}
-    bends = sum(len(sheet.bends) for sheet in sheets.values())
-    made = sum(1 for sheet in sheets.values() for bend in sheet.bends if bend.made)
-    live = [benches.sticks.get(piece) for piece in pieces]
-    cut = sum(1 for stick in live if stick and (stick.cut_at or made_on(stick)))
-    fitted = sum(1 for stick in live if stick and stick.fitted_at)
-    count = len(pieces)
-    if count and fitted == count:
-        run.status, run.progress = Status.FITTED, ""
-    elif count and cut == count and made == bends:
-        run.status, run.progress = Status.BENT, f"{fitted} of {count} fitted" if fitted else ""
-    elif count and cut == count:
-        run.status, run.progress = Status.CUT, f"{made} of {bends} bends" if made else ""
-    else:
-        run.status = Status.LAID_OUT if benches.now.plan.makeable else Status.MEASURED
-        begun = [f"{cut} of {count} cut"] * bool(cut) + [f"{made} of {bends} bends"] * bool(made)
-        run.progress = ", ".join(begun)
-    run.behind = benches.behind()
-    run.save(update_fields=["status", "progress", "behind"])
+    live = [stick for stick in map(benches.sticks.get, pieces) if stick]
+    return _Done(
+        pieces=len(pieces),
+        cut=sum(1 for stick in live if stick.cut_at or made_on(stick)),
+        fitted=sum(1 for stick in live if stick.fitted_at),
+        bends=sum(len(sheet.bends) for sheet in sheets.values()),
+        made=sum(1 for sheet in sheets.values() for bend in sheet.bends if bend.made),
+    )

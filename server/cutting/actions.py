@@ -68,7 +68,7 @@ def pick(user: User, job_id: int, digest: str, picks: dict[str, int]) -> None:
     """Of a plan's choices prefer these, by kind (as “3/4 EMT”), until another plan is found."""
     require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
-    proposal = _kept_plan(job, digest, "Plan again.")
+    proposal = _kept_plan(job, digest, message("cutting.plan.again"))
     _check_picks(CutList.model_validate(proposal.result), picks)
     Proposal.objects.filter(pk=proposal.pk).update(picks=picks)
 

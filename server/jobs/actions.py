@@ -265,7 +265,7 @@ def _line(run: Run) -> dict[str, Any]:
         "id": run.pk,
         "saved_at": run.saved_at,
         "status": run.status,
-        "progress": run.progress,
+        "begun": run.begun,
         "behind": run.behind,
         "reserved_behind": run.reserved_behind,
     }

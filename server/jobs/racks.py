@@ -11,7 +11,7 @@ from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.errors import Refused
 from server.jobs.models import Run, Status
-from server.jobs.schemas import Draft
+from server.jobs.schemas import Begun, Draft
 from server.sentences import message
 
 
@@ -22,7 +22,7 @@ class FloorPipeRun(Schema):
     id: int
     name: str
     status: Status
-    progress: str
+    begun: list[Begun]
     document: Draft
 
 
@@ -52,7 +52,7 @@ def floor(user: User, run_id: int) -> dict[str, Any]:
     on_floor = [FloorRun(number_of(run), run.document, follows_of(run, rack)) for run in pipes]
     told = [
         {"number": number_of(run), "id": run.pk, "name": run.document.get("name", "")}
-        | {"status": run.status, "progress": run.progress, "document": run.document}
+        | {"status": run.status, "begun": run.begun, "document": run.document}
         for run in pipes
     ]
     sticks = floor_of(on_floor, limits_of(lead.crew))

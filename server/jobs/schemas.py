@@ -1,7 +1,7 @@
 """What the jobs endpoints take and give."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -33,6 +33,14 @@ class PersonOf(Schema):
     name: str
 
 
+class Begun(Schema):
+    """What of a run's work is begun but not done."""
+
+    what: Literal["cut", "bends", "fitted"]
+    done: int
+    of: int
+
+
 class RunLine(Schema):
     """A run in its job's list."""
 
@@ -42,7 +50,7 @@ class RunLine(Schema):
     trade_size: str
     saved_at: datetime
     status: Status
-    progress: str
+    begun: list[Begun]
     behind: list[int] = Field(description="Sticks begun before the run was changed under them, by number.")
     reserved_behind: list[int] = Field(description="Pieces reserved at another length than the run has now, by number.")
     rack_lead: int | None = Field(None, description="The run that it follows as a pipe of its rack.")

@@ -2,7 +2,7 @@
 
 Knows: the format. Gives: `sentences_of`. Imports nothing of the core.
 
-The format is that of i18next, version 4: a key, a whole sentence with named slots `{{length}}`, and a key for each plural
+The format is that of i18next, version 4: a key, a whole sentence with named slots `{{length}}`, a key for each plural
 category of Unicode CLDR that the language has (`count.sticks_one`, `count.sticks_other`). The interface reads it with
 i18next itself; here slots become figures of `str.format` once, when a language is loaded, as a plan tells hundreds.
 """

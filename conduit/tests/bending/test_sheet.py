@@ -202,10 +202,11 @@ class Arranging(TestCase):
         exact, card = sheet_of(OFFSET_AND_90), sheet_of(OFFSET_AND_90, marks="card")
         for bend in exact.bends:
             same = bend_of(card, bend.number)
-            self.assertAlmostEqual(bend.card.exact.inches - bend.card.at.inches, bend.card.differs.inches, 9)
+            self.assertAlmostEqual(abs(bend.card.exact.inches - bend.card.at.inches), bend.card.off.inches, 9)
+            self.assertEqual(bend.card.agrees, bend.card.exact.reads == bend.card.at.reads)
             on_card = next(m for m in same.marks if (m.reference, m.hook) == (bend.card.reference, bend.card.hook))
             self.assertAlmostEqual(on_card.at.inches, bend.card.at.inches, 9)
-        self.assertTrue(any(bend.card.differs.reads != "0" for bend in exact.bends))
+        self.assertTrue(any(not bend.card.agrees for bend in exact.bends))
 
     def test_no_such_stick(self):
         with self.assertRaises(NoSuchStick):

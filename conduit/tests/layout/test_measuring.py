@@ -134,7 +134,8 @@ class Closing(TestCase):
             ([], (0, 0, 0, 0), 0.5),
         ):
             closing = closing_of(raw, legs)
-            self.assertEqual(tuple(leg.moved.inches for leg in closing.legs), moves)
+            moved = [(leg.by.inches if leg.longer else -leg.by.inches) if leg.by else 0 for leg in closing.legs]
+            self.assertEqual(tuple(moved), moves)
             self.assertAlmostEqual(closing.left.inches, left, 6)
             self.assertEqual(bool(closing.fix), left == 0)
             self.assertEqual(bool(closing.why_not), left > 0)

@@ -32,5 +32,5 @@ class BenchTestCase(CrewTestCase):
         for job in self.api.send("GET", "/jobs").json():
             for line in job["runs"]:
                 if line["id"] == (run or self.feed).pk:
-                    return line["status"], line["progress"]
+                    return line["status"], [tuple(one.values()) for one in line["begun"]]
         return None

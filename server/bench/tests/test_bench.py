@@ -56,7 +56,7 @@ class AtTheBench(BenchTestCase):
     def test_progress_is_told_bend_by_bend(self):
         run = add_run(self.lead, self.job.pk, TWO_BENDS)
         self.do(act("cut"), bent(1, 90), run=run)
-        self.assertEqual(self.status(run), ("cut", "1 of 2 bends"))
+        self.assertEqual(self.status(run), ("cut", [("bends", 1, 2)]))
 
     def long_run(self):
         """A run of two pieces, the second with its bend, cut and bent."""

@@ -4487,6 +4487,11 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4502,11 +4507,6 @@ export interface components {
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
-            /**
-             * Angle
-             * @description Degrees, such as 30 or 22 1/2
-             */
-            angle: string | number;
             /**
              * Ref
              * @default raised_by
@@ -4808,6 +4808,11 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4832,11 +4837,6 @@ export interface components {
              * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
              */
             roll: string | number;
-            /**
-             * Angle
-             * @description Degrees, such as 30 or 22 1/2
-             */
-            angle: string | number;
             /**
              * Ref
              * @default raised_by
@@ -4904,6 +4904,12 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             * @default 45
+             */
+            angle?: string | number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4920,12 +4926,6 @@ export interface components {
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
-            /**
-             * Angle
-             * @description Degrees, such as 30 or 22 1/2
-             * @default 45
-             */
-            angle?: string | number;
             /**
              * At
              * @description To the centre.
@@ -4951,6 +4951,11 @@ export interface components {
             /** @description How the pipes beside take it; left out: the usual way of its kind. */
             rack?: components["schemas"]["RackWay"] | null;
             /**
+             * Angle
+             * @description Degrees, such as 30 or 22 1/2
+             */
+            angle: string | number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4967,11 +4972,6 @@ export interface components {
              */
             rise?: string | number | null;
             over?: components["schemas"]["Obstacle"] | null;
-            /**
-             * Angle
-             * @description Degrees, such as 30 or 22 1/2
-             */
-            angle: string | number;
             /**
              * Near
              * @description To the near edge.
@@ -5587,7 +5587,7 @@ export interface components {
         };
         /**
          * ClosingLeg
-         * @description A leg of the run, and by how much its measure would be longer (shorter: negative).
+         * @description A leg of the run, and by how much its measure would be longer, or shorter.
          */
         ClosingLeg: {
             /** Place */
@@ -5595,7 +5595,10 @@ export interface components {
             /** Called */
             called: string;
             at: components["schemas"]["Measure"];
-            moved: components["schemas"]["Measure"];
+            /** Longer */
+            longer: boolean;
+            /** @description None where it stays as it is. */
+            by: components["schemas"]["Measure"] | null;
         };
         /**
          * SharedClosing
@@ -6163,6 +6166,21 @@ export interface components {
             };
         };
         /**
+         * Begun
+         * @description What of a run's work is begun but not done.
+         */
+        Begun: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "cut" | "bends" | "fitted";
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+        };
+        /**
          * JobOut
          * @description A job and its runs.
          */
@@ -6222,8 +6240,8 @@ export interface components {
              */
             saved_at: string;
             status: components["schemas"]["Status"];
-            /** Progress */
-            progress: string;
+            /** Begun */
+            begun: components["schemas"]["Begun"][];
             /**
              * Behind
              * @description Sticks begun before the run was changed under them, by number.
@@ -6933,6 +6951,11 @@ export interface components {
             /** @description So far its end A lies in from the foremost one's, for the line to be square. */
             ahead: components["schemas"]["Measure"];
             /**
+             * Is Foremost
+             * @description Whether it lies in by nothing that a tape tells.
+             */
+            is_foremost: boolean;
+            /**
              * Card Miss Reads
              * @description How far off the run's end comes by the card's marks alone.
              */
@@ -6952,8 +6975,8 @@ export interface components {
             /** Name */
             name: string;
             status: components["schemas"]["Status"];
-            /** Progress */
-            progress: string;
+            /** Begun */
+            begun: components["schemas"]["Begun"][];
             /**
              * RunDocument
              * @description One run as measured, from its start box to its end.
@@ -7241,8 +7264,8 @@ export interface components {
              */
             trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
             status: components["schemas"]["Status"];
-            /** Progress */
-            progress: string;
+            /** Begun */
+            begun: components["schemas"]["Begun"][];
             /** Makeable */
             makeable: boolean;
             /** Findings */
@@ -7672,7 +7695,7 @@ export interface components {
         };
         /**
          * SheetCardMark
-         * @description The card's mark for a bend, and how far the exact one lies beyond it.
+         * @description The card's mark for a bend, how far off the exact one it is, and whether both read the same.
          */
         SheetCardMark: {
             /** Reference */
@@ -7684,7 +7707,9 @@ export interface components {
             hook: "A" | "B";
             at: components["schemas"]["Measure"];
             exact: components["schemas"]["Measure"];
-            differs: components["schemas"]["Measure"];
+            off: components["schemas"]["Measure"];
+            /** Agrees */
+            agrees: boolean;
         };
         /**
          * SheetCorrection

@@ -43,6 +43,7 @@ export type CalibrationIn = Schemas["CalibrationIn"];
 export type CalibrationFound = Schemas["CalibrationFound"];
 export type ShoeIn = Schemas["ShoeIn"];
 export type Status = Schemas["Status"];
+export type Begun = Schemas["Begun"];
 export type BenchBend = Schemas["BenchBend"];
 export type Check = Schemas["Check"];
 export type PlannedMark = Schemas["PlannedMark"];

@@ -1,4 +1,4 @@
-import type { Status } from "@/api/types";
+import type { Begun, Status } from "@/api/types";
 import { t } from "@/words/ui";
 
 const WORDS: Record<Status, string> = {
@@ -8,11 +8,17 @@ const WORDS: Record<Status, string> = {
   bent: t("state.bent"),
   fitted: t("state.fitted"),
 };
+const inWords = ({ what, done, of }: Begun): string =>
+  what === "cut"
+    ? t("begun.cut", { done, of })
+    : what === "bends"
+      ? t("begun.bends", { done, of })
+      : t("begun.fitted", { done, of });
 const STAGES = Object.keys(WORDS) as Status[];
 const STEP = 16;
 
 /** How far the work on a run is: a pipe filled up to its stage, and the word. */
-export function StatusMark({ status, progress }: { status: Status; progress: string }) {
+export function StatusMark({ status, begun }: { status: Status; begun: Begun[] }) {
   const reached = STAGES.indexOf(status);
   return (
     <span className="ml-auto flex items-center gap-2.5">
@@ -39,7 +45,9 @@ export function StatusMark({ status, progress }: { status: Status; progress: str
       </svg>
       <span className="w-38 leading-tight">
         <strong className="font-semibold">{WORDS[status]}</strong>
-        {progress && <span className="block text-[15px] text-soft">{progress}</span>}
+        {begun.length > 0 && (
+          <span className="block text-[15px] text-soft">{begun.map(inWords).join(", ")}</span>
+        )}
       </span>
     </span>
   );

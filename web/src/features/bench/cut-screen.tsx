@@ -128,10 +128,8 @@ export function CutScreen() {
                           {bend.card.at.reads}{" "}
                           <span className="text-soft">{referenceName(bend.card.reference)}</span>
                           {t("marks.exact_too", { exact: bend.card.exact.reads })}
-                          {bend.card.differs.reads !== "0" && (
-                            <strong>
-                              {t("marks.card_off", { differs: bend.card.differs.reads.replace("-", "") })}
-                            </strong>
+                          {!bend.card.agrees && (
+                            <strong>{t("marks.card_off", { differs: bend.card.off.reads })}</strong>
                           )}
                         </>
                       )}

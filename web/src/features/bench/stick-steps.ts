@@ -41,7 +41,7 @@ export function judgedOf(bend: SheetBend, waiting: Waiting | undefined): Judged 
     within: made.within,
     byHand: made.within && made.advice !== "go_on",
     angle: made.angle_reads,
-    off: made.off_reads.replace("-", "−"),
+    off: made.off_reads,
     turned: made.turned_reads,
     tape: made.tape ? `${made.tape.reads}${taped(made.tape_off?.reads)}` : "",
     waiting: false,

@@ -80,7 +80,7 @@ function useDelete(run: RunLine, onBinned: Props["onBinned"]) {
   const removeRun = useRemoveRun(() => onBinned({ kind: "run", id: run.id, name: run.name }));
   const [isAsked, setAsked] = useState(false);
   const now = () => removeRun.mutate(run.id);
-  const isWorkedOn = !UNTOUCHED.includes(run.status) || run.progress !== "";
+  const isWorkedOn = !UNTOUCHED.includes(run.status) || run.begun.length > 0;
   return {
     isAsked,
     error: removeRun.error,

@@ -36,7 +36,7 @@ export function RunRow({ run, job, onBinned }: Props) {
         <span className="tape text-soft">
           {run.trade_size} {run.material}
         </span>
-        <StatusMark status={run.status} progress={run.progress} />
+        <StatusMark status={run.status} begun={run.begun} />
         {run.behind.length > 0 && (
           <span className="order-last basis-full text-[15px] font-semibold text-caution">
             {t("run.changed_under", { sticks: run.behind.join(", ") })}

@@ -88,7 +88,7 @@ function PipeRow({ pipe, x, y }: { pipe: FloorPipe; x: (inches: number) => numbe
       </text>
       <text x={36} y={y + 15} fontSize="13" fill="var(--soft)" className="tape">
         {pipe.trade_size}, {pipe.length.reads}
-        {pipe.ahead.reads !== "0" && t("drawing.ahead", { ahead: pipe.ahead.reads })}
+        {!pipe.is_foremost && t("drawing.ahead", { ahead: pipe.ahead.reads })}
       </text>
       <rect
         x={start}

@@ -50,7 +50,7 @@ export function Stages({ stick, runs }: Props) {
                   <strong>
                     {run.number} {run.name}
                   </strong>
-                  <StatusMark status={run.status} progress={run.progress} />
+                  <StatusMark status={run.status} begun={run.begun} />
                 </Link>
               </li>
             ))}

@@ -16,7 +16,8 @@ const runs = second.pipes.map((pipe) => ({
   id: 40 + pipe.number,
   name: pipe.name,
   status: "laid out",
-  progress: "",
+  begun: [],
+  document: made.racked,
 })) as Floor["runs"];
 
 const numbers = (elements: Iterable<Element>, attribute: string): number[] =>

@@ -39,11 +39,11 @@ function Legs() {
           >
             {leg.called[0]?.toUpperCase()}
             {leg.called.slice(1)}, {leg.at.reads}
-            {chosen && leg.moved.inches !== 0 && (
+            {chosen && leg.by && (
               <strong>
                 {" "}
-                {leg.moved.inches > 0 ? "+" : "−"}
-                {leg.moved.reads.replace("-", "")}
+                {leg.longer ? "+" : "−"}
+                {leg.by.reads}
               </strong>
             )}
           </CheckBox>
