@@ -18,7 +18,7 @@ const stick = (bends: SheetBend[], cut_at: string | null) =>
 
 const read = {
   angle_reads: "30.2°",
-  off_reads: "-0.2°",
+  off_reads: "−0.2°",
   tape: { reads: "20" },
   tape_off: { reads: "-1/16" },
   within: true,
