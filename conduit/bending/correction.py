@@ -208,9 +208,7 @@ def _made_up(
     moved = any(_differs(better[i], settings[i]) for i in rest)
     then = "then_" if before else ""
     says = [message(f"correct.{then}rest")] if moved else []
-    says += [
-        message(f"correct.{then}cut", end=end) for end, cut in (("A", cuts.a), ("B", cuts.b)) if abs(cut) >= LEAST_CUT
-    ]
+    says += [message(f"correct.{then}cut", end=end) for end, cut in (("A", cuts.a), ("B", cuts.b)) if is_sawn(cut)]
     return _told("replan" if moved else "trim", piece, settings, better, joined([before, *says]), cuts=cuts)
 
 
@@ -262,6 +260,11 @@ def _first(changes: Sequence[Change], piece: PieceToCorrect, is_enough: Callable
 def _as_it_is(settings: Sequence[Setting], piece: PieceToCorrect) -> Change | None:
     """The pipe with nothing changed, if somebody lives with that."""
     return _first([(settings, UNCUT)], piece, lambda bent: is_lived_with(piece, bent))
+
+
+def is_sawn(cut: float) -> bool:
+    """Whether a correction moves a cut by so much, in inches, that a saw takes it off."""
+    return abs(cut) >= LEAST_CUT
 
 
 def _differs(one: Setting, other: Setting) -> bool:

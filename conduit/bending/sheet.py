@@ -7,7 +7,7 @@ from conduit.bender import Hook, Way, found_by
 from conduit.bending import schema as told
 from conduit.bending.arrangement import arrange
 from conduit.bending.cautions import at_the_shoe, of_offsets
-from conduit.bending.correction import HANDS_ANGLE, LEAST_CUT, Rebend
+from conduit.bending.correction import HANDS_ANGLE, LEAST_CUT, Rebend, is_sawn
 from conduit.bending.fitting import FitCheck, FittedEnd, Meets, trimming
 from conduit.bending.forcing import HANDS_TURN
 from conduit.bending.progress import AskedReading, AsMade, State, States
@@ -295,8 +295,8 @@ class SheetMaker:
                 if index not in self.as_made.made and _moved(before[index], after[index])
             ],
             rebends=[self._rebent(list(self.planned)[one.bend], one) for one in found.rebends],
-            cut_a=self.measure(found.cuts.a) if abs(found.cuts.a) >= LEAST_CUT else None,
-            cut_b=self.measure(found.cuts.b) if abs(found.cuts.b) >= LEAST_CUT else None,
+            cut_a=self.measure(found.cuts.a) if is_sawn(found.cuts.a) else None,
+            cut_b=self.measure(found.cuts.b) if is_sawn(found.cuts.b) else None,
         )
 
     def _cannot_come(self) -> Iterator[Message]:

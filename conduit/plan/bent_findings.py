@@ -17,7 +17,7 @@ SLACK = 1 / 32
 def bent_findings(prover: Prover) -> list[Finding]:
     """The findings of a complete layout bent by its exact marks."""
     measured, layout = prover.measured, prover.layout
-    told = [finding for one in prover.exact.cleared for finding in _passing(one, measured)]
+    told = [finding for one in prover.exact.cleared for finding in passing(one, measured)]
     told += [
         crossing_finding(one, measured) for one in crossings(prover.exact_bent, layout, measured, prover.shoe.diameter)
     ]
@@ -27,7 +27,7 @@ def bent_findings(prover: Prover) -> list[Finding]:
     return told
 
 
-def _passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
+def passing(one: Cleared, measured: MeasuredRun) -> Iterator[Finding]:
     """How a thing is passed, where that is not as it was asked for."""
     if one.clearance >= one.wanted - SLACK:
         return

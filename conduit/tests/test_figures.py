@@ -2,12 +2,18 @@
 
 from unittest import TestCase
 
+import numpy as np
+
 from conduit.bender import Dial, LoggedBend, Shoe, fit_dial, learn
 from conduit.bending import Bencher
+from conduit.bending.correction import is_sawn
 from conduit.cutting import CutTerms
 from conduit.document import read_document
 from conduit.marking.card import card_way
 from conduit.plan import make_plan, remedies_of
+from conduit.plan.bent_findings import passing
+from conduit.plan.judgement import Cleared
+from conduit.sequence.handle import Swept
 from conduit.tests.mark_check.test_mistakes import verdict
 from conduit.tests.support import document, ninety, offset
 
@@ -80,6 +86,31 @@ class AtTheBench(TestCase):
             sheet = Bencher(document([ninety(20, "up")], 20 - left + straight)).sheet(1)
             keys = [caution.key for caution in sheet.bends[0].cautions]
             self.assertEqual("caution.eggs" in keys, told, straight)
+
+    def test_a_saw_takes_off_a_thirty_second(self):
+        for cut, sawn in ((1 / 32 - 0.001, False), (1 / 32, True), (-1 / 32, True), (-1 / 32 + 0.001, False)):
+            self.assertEqual(is_sawn(cut), sawn, cut)
+
+    def test_within_six_inches_of_the_shoe_there_is_no_handle(self):
+        planes = np.array([[*np.eye(3), *-np.eye(3)]])
+        handles = Swept(1.0, planes, np.full((1, 6), 100.0), np.array([-3.0]))
+        for off, struck in ((5.99, False), (6.01, True)):
+            line = np.array([[-2.0, off, 0.0]]), np.array([[-1.0, off, 0.0]])
+            self.assertEqual(bool(handles.strikes(*line, np.zeros(1, dtype=np.int64))[0]), struck, off)
+
+
+class WhatIsPassed(TestCase):
+    def told(self, clearance):
+        measured = read_document(document([{**offset(40, 4), "over": {"height": 3}, "rise": None}], 90))
+        return [one.code for one in passing(Cleared("steps.0", "", clearance, 0.5, 0.0), measured)]
+
+    def test_a_thirty_second_is_no_less_than_what_was_asked(self):
+        self.assertEqual(self.told(0.5 - 1 / 32 + 0.001), [])
+        self.assertEqual(self.told(0.5 - 1 / 32 - 0.001), ["little_clearance"])
+
+    def test_nor_is_it_into_a_thing(self):
+        self.assertEqual(self.told(-1 / 32 + 0.001), ["little_clearance"])
+        self.assertEqual(self.told(-1 / 32 - 0.001), ["runs_into_thing"])
 
 
 class OnTheCard(TestCase):

@@ -9,7 +9,7 @@ from server.jobs.schemas import Begun
 
 
 @dataclass(frozen=True)
-class _Done:
+class Done:
     """How many of a run's pieces are cut and fitted, and how many of its bends made."""
 
     pieces: int
@@ -45,11 +45,11 @@ def follow_status(run: Run, benches: Benches) -> None:
     run.save(update_fields=["status", "begun", "behind"])
 
 
-def _count(benches: Benches) -> _Done:
+def _count(benches: Benches) -> Done:
     pieces = benches.pieces()
     sheets = {piece: benches.sheet(piece) for piece in pieces}
     live = [stick for stick in map(benches.sticks.get, pieces) if stick]
-    return _Done(
+    return Done(
         pieces=len(pieces),
         cut=sum(1 for stick in live if stick.cut_at or made_on(stick)),
         fitted=sum(1 for stick in live if stick.fitted_at),

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Measure } from "@/api/types";
+import { needsNoSaw } from "@/trade/saw";
 import { useSize } from "@/ui/use-size";
 import { t } from "@/words/stock";
 
@@ -49,7 +50,7 @@ export function CutBar({ bar, longest, captions = false, kind, children }: Props
   const scale = size.width / longest;
   const length = bar.length.inches * scale;
   const used = bar.cuts.at(-1)?.end.inches ?? 0;
-  const isWhole = (cut: DrawnCut) => Math.abs(cut.end.inches - bar.length.inches) < 0.01;
+  const isWhole = (cut: DrawnCut) => needsNoSaw(cut, bar);
   const labels = sawLabels(
     bar.cuts.filter((cut) => !isWhole(cut)),
     scale,
