@@ -25,6 +25,8 @@ _COUNT = re.compile(
     re.IGNORECASE,
 )
 MOST_ALIKE = 200
+# Letters of what was typed that are told again.
+MOST_TOLD = 40
 
 
 @dataclass(frozen=True)
@@ -125,28 +127,58 @@ def _line_of_cells(words: Mapping[str, str], tape: str) -> ScrapLine | Message:
     return _line({"size": words.get("trade size", words.get("size")), **named}, tape)
 
 
+class _UnreadableLine(ValueError):
+    """Why a line is no piece."""
+
+
 def _line(words: Mapping[str, str | None], tape: str) -> ScrapLine | Message:
-    written_size = size_first(plain_fractions(words.get("size") or ""))
-    size = next((one for one in TRADE_SIZES if (one, "") == written_size), None)
+    """The piece that a line's words tell, or why they tell none."""
+    said = {key: word or "" for key, word in words.items()}
+    try:
+        return ScrapLine(
+            _size(said.get("size", "")),
+            _material(said.get("material") or "EMT"),
+            _length(said.get("length", ""), tape),
+            _count(said.get("count") or "1"),
+            said.get("place", "")[:MOST_TOLD],
+            _end(said.get("end_a") or "cut"),
+            _end(said.get("end_b") or "cut"),
+            said.get("since", ""),
+        )
+    except _UnreadableLine as error:
+        return said_by(error)
+
+
+def _size(written: str) -> TradeSize:
+    named = size_first(plain_fractions(written))
+    size = next((one for one in TRADE_SIZES if (one, "") == named), None)
     if size is None:
-        return message("scrap.no_size", size=(words.get("size") or "")[:40], sizes=", ".join(TRADE_SIZES))
-    written = words.get("material") or "EMT"
+        raise _UnreadableLine(message("scrap.no_size", size=written[:MOST_TOLD], sizes=", ".join(TRADE_SIZES)))
+    return size
+
+
+def _material(written: str) -> Material:
     material = material_called(written)
     if material is None:
-        return message("scrap.no_material", material=written[:40])
+        raise _UnreadableLine(message("scrap.no_material", material=written[:MOST_TOLD]))
+    return material
+
+
+def _length(written: str, tape: str) -> float:
     try:
-        length = parse_length(words.get("length") or "", tape)
+        return parse_length(written, tape)
     except UnreadableLength as error:
-        return message("scrap.no_length", length=(words.get("length") or "")[:40], why=said_by(error))
-    count = words.get("count") or "1"
-    if not count.isdecimal() or len(count) > 3 or not 1 <= int(count) <= MOST_ALIKE:
-        return message("scrap.no_count", count=count[:40], most=MOST_ALIKE)
-    ends = [_end(words.get(which) or "cut") for which in ("end_a", "end_b")]
-    if ends[0] is None or ends[1] is None:
-        return message("scrap.no_end", ends=", ".join(ENDS[:-1]), last=ENDS[-1])
-    place, since = (words.get("place") or "")[:40], words.get("since") or ""
-    return ScrapLine(size, material, length, int(count), place, ends[0], ends[1], since)
+        raise _UnreadableLine(message("scrap.no_length", length=written[:MOST_TOLD], why=said_by(error))) from error
 
 
-def _end(written: str) -> End | None:
-    return next((one for one in ENDS if one == written.lower()), None)
+def _count(written: str) -> int:
+    if not written.isdecimal() or len(written) > 3 or not 1 <= int(written) <= MOST_ALIKE:
+        raise _UnreadableLine(message("scrap.no_count", count=written[:MOST_TOLD], most=MOST_ALIKE))
+    return int(written)
+
+
+def _end(written: str) -> End:
+    end = next((one for one in ENDS if one == written.lower()), None)
+    if end is None:
+        raise _UnreadableLine(message("scrap.no_end", ends=", ".join(ENDS[:-1]), last=ENDS[-1]))
+    return end

@@ -1,7 +1,7 @@
 """What to bring for a job: sticks, couplings, connectors, straps and boxes, by kind and size."""
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from types import MappingProxyType
 from typing import Any, Literal, NamedTuple, get_args
 
@@ -57,44 +57,81 @@ def bring_list(
     Pipe with threads (IMC, rigid) comes with a coupling on each new stick, which is not ordered again where it serves.
     A box where several runs end is one box. A pipe end takes a connector at a box, a bushing where it stays open.
     """
-    in_order = sorted(sticks.items(), key=lambda one: one[0][1])
-    lines = [_line("stick", kind, count, length=format_length(length)) for (kind, length), count in in_order]
+    needed = [run for run in runs if run.plan.makeable]
+    ends = [end for run in needed for end in _ends_of(run, documents[run.key])]
+    lines = [
+        *_sticks(sticks),
+        *_couplings(couplings, sticks),
+        *_at_ends(ends),
+        *_straps(needed, documents),
+        *(
+            BringLine(what="strut", trade_size="", material="", length=one.length, count=count, note=one.note)
+            for one, count in struts.items()
+        ),
+        *_boxes(ends),
+    ]
+    return sorted((line for line in lines if line.count), key=_place)
+
+
+def _sticks(sticks: Mapping[tuple[Kind, float], int]) -> Iterator[BringLine]:
+    """The sticks to be bought, the shortest first."""
+    for (kind, length), count in sorted(sticks.items(), key=lambda one: one[0][1]):
+        yield _line("stick", kind, count, length=format_length(length))
+
+
+def _couplings(couplings: Mapping[Joined, int], sticks: Mapping[tuple[Kind, float], int]) -> Iterator[BringLine]:
+    """The couplings, less those that come on new sticks with threads."""
     bought = Counter[Kind]()
     for (kind, _), count in sticks.items():
         bought[kind] += count
     for (kind, joint), count in couplings.items():
         with_sticks = bought[kind] if joint == "threaded" else 0
         note = message("bring.more_come", joint=joint, count=with_sticks) if with_sticks else Message(joint)
-        lines.append(_line("coupling", kind, max(0, count - with_sticks), note))
-    connectors, bushings = Counter[Joined](), Counter[Kind]()
+        yield _line("coupling", kind, max(0, count - with_sticks), note)
+
+
+class _End(NamedTuple):
+    """An end of pipe: of which run, and at which box; without one it stays open."""
+
+    run: PlannedRun
+    box: str | None
+
+
+def _ends_of(run: PlannedRun, document: Mapping[str, Any]) -> Iterator[_End]:
+    """The ends of a run's pipe: two at each box on the way, and its own."""
+    for piece, coupling in zip(run.plan.pieces, run.plan.couplings, strict=False):
+        if coupling.box:
+            yield from (_End(run, str(piece.end_b)) for _ in range(2))
+    for end in ("start", "end"):
+        part = document.get(end)
+        said: Mapping[str, Any] = part if isinstance(part, Mapping) else {}
+        name = str(said.get("name") or "").strip()
+        called = name or message(f"bring.{end}_of", run=run.name or message("bring.a_run"))
+        yield _End(run, None if said.get("open") else called)
+
+
+def _at_ends(ends: Sequence[_End]) -> Iterator[BringLine]:
+    """A connector for each end at a box, a bushing for each that stays open."""
+    for (kind, joint), count in Counter(joined(one.run) for one in ends if one.box is not None).items():
+        yield _line("connector", kind, count, Message(joint))
+    for kind, count in Counter(one.run.kind for one in ends if one.box is None).items():
+        yield _line("bushing", kind, count)
+
+
+def _straps(runs: Sequence[PlannedRun], documents: Mapping[str, Mapping[str, Any]]) -> Iterator[BringLine]:
     straps = Counter[tuple[Kind, Message]]()
-    boxes: dict[str, list[str]] = {}
-    for run in (run for run in runs if run.plan.makeable):
+    for run in runs:
         straps[run.kind, _strap_kind(documents[run.key])] += len(run.plan.supports)
-        for name in (
-            str(piece.end_b) for piece, one in zip(run.plan.pieces, run.plan.couplings, strict=False) if one.box
-        ):
-            connectors[joined(run)] += 2
-            boxes.setdefault(name, []).append(run.name)
-        for end in ("start", "end"):
-            part = documents[run.key].get(end)
-            said: Mapping[str, Any] = part if isinstance(part, Mapping) else {}
-            if said.get("open"):
-                bushings[run.kind] += 1
-                continue
-            connectors[joined(run)] += 1
-            name = str(said.get("name") or "").strip()
-            name = name or message(f"bring.{end}_of", run=run.name or message("bring.a_run"))
-            boxes.setdefault(name, []).append(run.name)
-    lines += [_line("connector", kind, count, Message(joint)) for (kind, joint), count in connectors.items()]
-    lines += [_line("bushing", kind, count) for kind, count in bushings.items()]
-    lines += [_line("strap", kind, count, note) for (kind, note), count in straps.items()]
-    lines += [
-        BringLine(what="strut", trade_size="", material="", length=one.length, count=count, note=one.note)
-        for one, count in struts.items()
-    ]
-    lines += [_box(name, into) for name, into in boxes.items()]
-    return sorted((line for line in lines if line.count), key=_place)
+    yield from (_line("strap", kind, count, note) for (kind, note), count in straps.items())
+
+
+def _boxes(ends: Sequence[_End]) -> Iterator[BringLine]:
+    """Each box once, with the runs that end in it."""
+    boxes: dict[str, list[str]] = {}
+    for one in ends:
+        if one.box is not None:
+            boxes.setdefault(one.box, []).append(one.run.name)
+    yield from (_box(name, into) for name, into in boxes.items())
 
 
 def joined(run: PlannedRun) -> Joined:

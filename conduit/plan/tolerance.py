@@ -7,7 +7,6 @@ Sigmas: docs/trade.md, Hands. Inches; angles in degrees at the edges.
 """
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -139,8 +138,3 @@ def _disc(across: float) -> float:
     """The chance of staying within the slack across, two equal directions (Rayleigh)."""
     one = across / math.sqrt(2)
     return 1.0 if one == 0 else 1 - math.exp(-(SLACK_ACROSS**2) / (2 * one**2))
-
-
-def touchy_bends(spread: Spread, least: float = 1 / 2) -> Sequence[int]:
-    """The bends (from 1) where one degree moves the end by `least` inches or more."""
-    return [number for number, moved in enumerate(spread.per_degree, 1) if moved >= least]

@@ -7,7 +7,8 @@ from typing import Any
 from conduit.catalogue import message
 from conduit.document import AnyStep, KickStep, StepLeftOut, SweepStep
 from conduit.findings import Code, Finding, stops
-from conduit.layout import degrees_of, points_along
+from conduit.geometry import Vec
+from conduit.layout import Layout, degrees_of, points_along
 from conduit.plan import CheckedRun, Measure, PictureEnd, PictureFitting, check_run, fittings_on
 from conduit.racks.bent_pipe import BentPipe
 from conduit.racks.gaps import EQUAL, Gap, gap_findings, gaps_of
@@ -75,10 +76,7 @@ def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
     member, checked = pipe.member, pipe.checked
     findings = [] if member.free else [*_findings(member, checked), *_crossing(pipe, members)]
     layout = checked.layout
-    path, end = (layout.path if layout else None), checked.measured.end
-    whole = bool(layout and layout.complete)
-    heading = path.bends[-1].heading_after if path and path.bends else path.heading if path else None
-    start = checked.measured.start
+    whole = layout if layout and layout.complete else None
     return RackedPipe(
         number=member.number,
         name=member.name,
@@ -89,19 +87,15 @@ def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
         leaves=member.leaves,
         follows=len(member.taken),
         beside=Measure.of(member.beside, tape),
-        makeable=whole and not stops(findings),
-        complete=whole,
+        makeable=whole is not None and not stops(findings),
+        complete=whole is not None,
         shoe=checked.shoe.name if checked.shoe else "",
-        developed_length=Measure.of(path.length, tape) if path and whole else None,
+        developed_length=Measure.of(whole.path.length, tape) if whole else None,
         degrees=degrees_of(layout) if layout else 0.0,
         steps=list(_steps(member, members, tape)),
-        lines=[[point.plus(member.origin) for point in line] for line in points_along(path)] if path else [],
-        start=PictureEnd(
-            name=start.name if start else "", point=member.origin, heading=path.heading if path else (1, 0, 0)
-        ),
-        end=PictureEnd(name=end.name, point=layout.ends_at.plus(member.origin), heading=heading)
-        if layout and end and heading and whole
-        else None,
+        lines=[[point.plus(member.origin) for point in line] for line in points_along(layout.path)] if layout else [],
+        start=_start_of(member, checked),
+        end=_end_of(member, checked, whole) if whole else None,
         fittings=[
             PictureFitting(kind=one.kind, name=one.name, point=_moved(one.point, member), heading=one.heading)
             for one in fittings_on(checked)
@@ -109,6 +103,18 @@ def _racked(pipe: BentPipe, members: Members, tape: Tape) -> RackedPipe:
         document=dict(member.raw),
         findings=findings,
     )
+
+
+def _start_of(member: Member, checked: CheckedRun) -> PictureEnd:
+    start, layout = checked.measured.start, checked.layout
+    heading: Vec | tuple[int, int, int] = layout.path.heading if layout else (1, 0, 0)
+    return PictureEnd(name=start.name if start else "", point=member.origin, heading=heading)
+
+
+def _end_of(member: Member, checked: CheckedRun, layout: Layout) -> PictureEnd | None:
+    path, end = layout.path, checked.measured.end
+    heading = path.bends[-1].heading_after if path.bends else path.heading
+    return PictureEnd(name=end.name, point=layout.ends_at.plus(member.origin), heading=heading) if end else None
 
 
 def _moved(point: tuple[float, float, float], member: Member) -> tuple[float, float, float]:

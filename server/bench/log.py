@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Q, QuerySet
+from django.db.models.fields.json import KT
 
 from conduit.units import INCH_TAPE, format_angle, format_length, format_off
 from server.accounts.models import User, name_of
@@ -75,14 +76,15 @@ def _signed(inches: float) -> str:
 
 
 def choices_of(user: User) -> dict[str, Any]:
-    """What the log can be narrowed to."""
-    everything = list(bends_of(user, Narrowed()))
-    runs = {one.stick.run_id: str(one.stick.run.document.get("name", "")) for one in everything}
-    people = {one.by_id: name_of(one.by) for one in everything if one.by_id}
+    """What the log can be narrowed to: names alone, however long it is."""
+    bends = bends_of(user, Narrowed()).order_by()
+    runs = bends.values_list("stick__run_id", KT("stick__run__document__name")).distinct()
+    shoes = bends.values_list("shoe__name", "shoe_name").distinct()
+    people = User.objects.filter(pk__in=bends.values("by_id"))
     return {
-        "runs": _listed(runs),
-        "people": _listed(people),
-        "shoes": sorted({_shoe_of(one) for one in everything}),
+        "runs": _listed({key: name or "" for key, name in runs}),
+        "people": _listed({one.pk: name_of(one) for one in people}),
+        "shoes": sorted({now or then for now, then in shoes}),
     }
 
 

@@ -9,20 +9,7 @@ import {
 import { askAnew } from "./after-writes";
 import { api, openRun, reply } from "./client";
 import { dropOthers, ownerOf } from "./owner";
-import type {
-  Bench,
-  Binned,
-  CalibrationIn,
-  CorrectIn,
-  Floor,
-  Learned,
-  ListIn,
-  Me,
-  RunDocument,
-  ScrapIn,
-  ShoeIn,
-  Tape,
-} from "./types";
+import type { Bench, Floor, Me } from "./types";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
@@ -96,17 +83,11 @@ export const useShoes = () => {
 export const useLimits = () =>
   useQuery({ queryKey: keys.limits, queryFn: () => reply(api.GET("/api/limits")) });
 
-export const useRack = () =>
-  useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
-
 export const useJob = (id: number) =>
   useQuery({
     queryKey: keys.job(id),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
   });
-
-export const useLabels = () =>
-  useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });
 
 /** The run as the server keeps it; read once when it is opened, as the draft then leads. */
 /** A run as it was saved. What is kept of it from another view may be older: a draft waits for `isFetchedAfterMount`. */
@@ -160,31 +141,6 @@ export const useLog = (wanted: LogWanted) =>
     placeholderData: keepPreviousData,
   });
 
-export const useLearned = (shoeId: number) =>
-  useQuery({
-    queryKey: keys.learned(shoeId),
-    queryFn: () =>
-      reply(
-        api.GET("/api/shoes/{shoe_id}/learned", { params: { path: { shoe_id: shoeId } } }),
-      ) as Promise<Learned>,
-  });
-
-export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
-  useQuery({
-    queryKey: ["test bends", shoeId, given],
-    queryFn: () =>
-      reply(
-        api.POST("/api/shoes/{shoe_id}/test", {
-          params: { path: { shoe_id: shoeId } },
-          body: given ?? { tests: [], dials: [] },
-        }),
-      ),
-    enabled: given !== null,
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 10_000,
-  });
-
 /** A run's saves; asked again with each `version` that is saved. */
 export const useRevisions = (id: number, version: number) =>
   useQuery({
@@ -218,21 +174,7 @@ export function useRefreshing<Given, Got>(
   });
 }
 
-const RACK_AND_CUTS = [keys.rack, ["cuts"]] as const;
-
-export const useAddScrap = () =>
-  useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
-
-export const useAddScrapList = () =>
-  useRefreshing((body: ListIn) => reply(api.POST("/api/rack/list", { body })), RACK_AND_CUTS);
-
-/** What a list says, before anything of it is put on the rack. */
-export const useReadScrapList = () =>
-  useMutation({ mutationFn: (body: ListIn) => reply(api.POST("/api/rack/list/read", { body })) });
-
-/** The tape that the rack is measured with. */
-export const useSetTape = () =>
-  useRefreshing((tape: Tape) => reply(api.PUT("/api/rack/tape", { body: { tape } })), RACK_AND_CUTS);
+export const RACK_AND_CUTS = [keys.rack, ["cuts"]] as const;
 
 export const useSetLimits = () =>
   useRefreshing(
@@ -240,145 +182,13 @@ export const useSetLimits = () =>
     [keys.limits, keys.jobs, ["bench"], ["cuts"]],
   );
 
-export const useCorrectScrap = () =>
-  useRefreshing(
-    ({ id, ...body }: CorrectIn & { id: number }) =>
-      reply(api.PUT("/api/rack/{scrap_id}", { params: { path: { scrap_id: id } }, body })),
-    RACK_AND_CUTS,
-  );
-
-export const useRecycle = () =>
-  useRefreshing(
-    (id: number) => reply(api.POST("/api/rack/{scrap_id}/recycle", { params: { path: { scrap_id: id } } })),
-    RACK_AND_CUTS,
-  );
-
-export const usePrintLabels = () =>
-  useRefreshing(
-    (labels: string[][]) => reply(api.POST("/api/devices/tag-printer", { body: { labels } })),
-    [keys.labels],
-  );
-
-export const useTakeScrap = () =>
-  useRefreshing(
-    (id: number) => reply(api.POST("/api/rack/{scrap_id}/take", { params: { path: { scrap_id: id } } })),
-    RACK_AND_CUTS,
-  );
-
-export const usePutBack = () =>
-  useRefreshing(
-    (id: number) => reply(api.POST("/api/rack/{scrap_id}/put-back", { params: { path: { scrap_id: id } } })),
-    RACK_AND_CUTS,
-  );
-
-export const useAddJob = () =>
-  useRefreshing(
-    (body: { name: string; place: string }) => reply(api.POST("/api/jobs", { body })),
-    [keys.jobs],
-  );
-
-export const useRenameJob = () =>
-  useRefreshing(
-    ({ id, ...body }: { id: number; name: string; place: string }) =>
-      reply(api.PUT("/api/jobs/{job_id}", { params: { path: { job_id: id } }, body })),
-    [keys.jobs],
-  );
-
-export const useCopyRun = () =>
-  useRefreshing(
-    ({ id, ...body }: { id: number; job_id?: number; mirrored: boolean }) =>
-      reply(api.POST("/api/runs/{run_id}/copy", { params: { path: { run_id: id } }, body })),
-    [keys.jobs, ["cuts"]],
-  );
-
 /** What lies in the bin now is told before the lists are asked again: its row is gone then, with all that waits in it. */
-type OnGone = () => void;
+export type OnGone = () => void;
 
-export const useRemoveJob = (onGone: OnGone) =>
-  useRefreshing(
-    (id: number) =>
-      reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })).then(onGone),
-    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
-  );
-
-export const useAddRun = (jobId: number) =>
-  useRefreshing(
-    (document: RunDocument) =>
-      reply(api.POST("/api/jobs/{job_id}/runs", { params: { path: { job_id: jobId } }, body: { document } })),
-    [keys.jobs, ["cuts"]],
-  );
-
-export const useRemoveRun = (onGone: OnGone) =>
-  useRefreshing(
-    (id: number) =>
-      reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })).then(onGone),
-    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
-  );
-
-/** What the crew deleted; only its lead sees it. */
-export const useBin = (enabled: boolean) =>
-  useQuery({ queryKey: keys.bin, queryFn: () => reply(api.GET("/api/bin")), enabled });
-
-const RESTORE = {
+export const RESTORE = {
   job: (id: number) => api.POST("/api/jobs/{job_id}/restore", { params: { path: { job_id: id } } }),
   run: (id: number) => api.POST("/api/runs/{run_id}/restore", { params: { path: { run_id: id } } }),
   shoe: (id: number) => api.POST("/api/shoes/{shoe_id}/restore", { params: { path: { shoe_id: id } } }),
 };
 
-export const useRestore = () =>
-  useRefreshing(
-    async ({ kind, id }: Pick<Binned, "kind" | "id">) => {
-      await reply<unknown>(RESTORE[kind](id));
-    },
-    [keys.bin, keys.jobs, keys.shoes, keys.rack, ["cuts"], ["bench"]],
-  );
-
-/** Deletes things in the bin for good. */
-export const useEmptyBin = () =>
-  useRefreshing(
-    (things: Pick<Binned, "kind" | "id">[]) =>
-      reply<unknown>(
-        api.POST("/api/bin/empty", { body: { things: things.map(({ kind, id }) => ({ kind, id })) } }),
-      ),
-    [keys.bin],
-  );
-
-const SHOES_AND_BENCHES = [keys.bin, keys.shoes, ["learned"], ["bench"]] as const;
-
-export const useAddShoe = () =>
-  useRefreshing((body: ShoeIn) => reply(api.POST("/api/shoes", { body })), SHOES_AND_BENCHES);
-
-export const useChangeShoe = (id: number) =>
-  useRefreshing(
-    (body: ShoeIn) => reply(api.PUT("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } }, body })),
-    SHOES_AND_BENCHES,
-  );
-
-export const useRemoveShoe = (onGone: OnGone) =>
-  useRefreshing(
-    (id: number) =>
-      reply(api.DELETE("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } } })).then(onGone),
-    SHOES_AND_BENCHES,
-  );
-
-export const useCalibrate = (id: number) =>
-  useRefreshing(
-    (body: CalibrationIn) =>
-      reply(api.POST("/api/shoes/{shoe_id}/calibrate", { params: { path: { shoe_id: id } }, body })),
-    SHOES_AND_BENCHES,
-  );
-
-export const useTakeLearned = (id: number) =>
-  useRefreshing(
-    (body: { deduct: boolean; gain: boolean; dial: boolean }) =>
-      reply(api.POST("/api/shoes/{shoe_id}/learned", { params: { path: { shoe_id: id } }, body })),
-    SHOES_AND_BENCHES,
-  );
-
-/** Puts a shoe's figures as they are now into a run. */
-export const useRefigure = (runId: number) =>
-  useRefreshing(
-    (body: { version: number; document: RunDocument }) =>
-      reply(api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body })),
-    [keys.bench(runId), keys.run(runId), keys.jobs, ["cuts"]],
-  );
+export const SHOES_AND_BENCHES = [keys.bin, keys.shoes, ["learned"], ["bench"]] as const;

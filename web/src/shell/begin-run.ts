@@ -1,5 +1,6 @@
 import { useNavigate } from "react-router";
-import { useAddRun, useMe, useShoes } from "@/api/queries";
+import { useAddRun } from "@/api/job-queries";
+import { useMe, useShoes } from "@/api/queries";
 import type { Job } from "@/api/types";
 import { BEGUN } from "@/trade/begun";
 import { lastPipe, newRun, readAs } from "@/trade/new-run";

@@ -1,4 +1,4 @@
-import { useRefigure } from "@/api/queries";
+import { useRefigure } from "@/api/shoe-queries";
 import { Button } from "@/ui/button";
 import { dayOf } from "@/ui/moments";
 import { Notice } from "@/ui/notice";

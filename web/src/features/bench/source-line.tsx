@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { useCutting } from "@/api/cutting";
-import { useRack } from "@/api/queries";
+import { useRack } from "@/api/stock-queries";
 import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
 import { needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Select } from "@/ui/select";

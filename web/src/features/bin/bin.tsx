@@ -1,4 +1,5 @@
-import { useBin, useEmptyBin, useMe, useRestore } from "@/api/queries";
+import { useBin, useEmptyBin, useRestore } from "@/api/bin-queries";
+import { useMe } from "@/api/queries";
 import type { Binned } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";

@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { ApiError } from "@/api/client";
-import { useRenameJob } from "@/api/queries";
+import { useRenameJob } from "@/api/job-queries";
 import type { Job } from "@/api/types";
 import { Button } from "@/ui/button";
 import { t } from "@/words/jobs";

@@ -1,7 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { useSearchParams } from "react-router";
 import { ApiError } from "@/api/client";
-import { useAddJob, useJobs, useMe } from "@/api/queries";
+import { useAddJob } from "@/api/job-queries";
+import { useJobs, useMe } from "@/api/queries";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useAssign } from "@/api/about";
+import { useCopyRun, useRemoveRun } from "@/api/job-queries";
 import { usePeople } from "@/api/people";
-import { useCopyRun, useJobs, useMe, useRemoveRun } from "@/api/queries";
+import { useJobs, useMe } from "@/api/queries";
 import type { Job, Member } from "@/api/types";
 import type { JustBinned } from "@/features/bin/bin";
 import { Button } from "@/ui/button";

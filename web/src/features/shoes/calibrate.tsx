@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
 import { ApiError } from "@/api/client";
-import { useCalibrate, useTestBends } from "@/api/queries";
+import { useCalibrate, useTestBends } from "@/api/shoe-queries";
 import type { CalibrationFound, CalibrationIn, Shoe } from "@/api/types";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";

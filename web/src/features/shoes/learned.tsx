@@ -1,4 +1,4 @@
-import { useLearned, useTakeLearned } from "@/api/queries";
+import { useLearned, useTakeLearned } from "@/api/shoe-queries";
 import type { FittedFigure, Learned, Shoe } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";

@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { ApiError } from "@/api/client";
-import { useAddShoe, useChangeShoe } from "@/api/queries";
+import { useAddShoe, useChangeShoe } from "@/api/shoe-queries";
 import type { Shoe, ShoeIn } from "@/api/types";
 import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useShareShoe } from "@/api/company";
-import { useChangeShoe, useMe, useRemoveShoe, useShoes } from "@/api/queries";
+import { useMe, useShoes } from "@/api/queries";
+import { useChangeShoe, useRemoveShoe } from "@/api/shoe-queries";
 import type { Shoe } from "@/api/types";
 import { ShoeDrawing } from "@/draw/shoe";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";

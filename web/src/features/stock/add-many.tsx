@@ -1,5 +1,5 @@
 import { useContext, useState } from "react";
-import { useAddScrapList, useReadScrapList } from "@/api/queries";
+import { useAddScrapList, useReadScrapList } from "@/api/stock-queries";
 import type { ReadScrapList } from "@/api/types";
 import { toTape } from "@/draw/fractions";
 import { things } from "@/trade/counts";

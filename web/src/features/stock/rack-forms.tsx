@@ -1,5 +1,5 @@
 import { type FormEvent, useContext, useState } from "react";
-import { useAddScrap, useCorrectScrap } from "@/api/queries";
+import { useAddScrap, useCorrectScrap } from "@/api/stock-queries";
 import type { CorrectIn, Scrap } from "@/api/types";
 import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/queries";
+import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/stock-queries";
 import type { LedgerEntry, Scrap, Tape } from "@/api/types";
 import { TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";

@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { isLooking, useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
-import { useJob, useMe, useRack } from "@/api/queries";
+import { useJob, useMe } from "@/api/queries";
+import { useRack } from "@/api/stock-queries";
 import type { Cutting } from "@/api/types";
 import { runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";

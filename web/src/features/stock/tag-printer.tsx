@@ -1,4 +1,4 @@
-import { useLabels, usePrintLabels } from "@/api/queries";
+import { useLabels, usePrintLabels } from "@/api/stock-queries";
 import type { Cutting } from "@/api/types";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";

@@ -1,0 +1,44 @@
+import { api, reply } from "./client";
+import { keys, type OnGone, RACK_AND_CUTS, useRefreshing } from "./queries";
+import type { RunDocument } from "./types";
+
+export const useAddJob = () =>
+  useRefreshing(
+    (body: { name: string; place: string }) => reply(api.POST("/api/jobs", { body })),
+    [keys.jobs],
+  );
+
+export const useRenameJob = () =>
+  useRefreshing(
+    ({ id, ...body }: { id: number; name: string; place: string }) =>
+      reply(api.PUT("/api/jobs/{job_id}", { params: { path: { job_id: id } }, body })),
+    [keys.jobs],
+  );
+
+export const useCopyRun = () =>
+  useRefreshing(
+    ({ id, ...body }: { id: number; job_id?: number; mirrored: boolean }) =>
+      reply(api.POST("/api/runs/{run_id}/copy", { params: { path: { run_id: id } }, body })),
+    [keys.jobs, ["cuts"]],
+  );
+
+export const useRemoveJob = (onGone: OnGone) =>
+  useRefreshing(
+    (id: number) =>
+      reply(api.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: id } } })).then(onGone),
+    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
+  );
+
+export const useAddRun = (jobId: number) =>
+  useRefreshing(
+    (document: RunDocument) =>
+      reply(api.POST("/api/jobs/{job_id}/runs", { params: { path: { job_id: jobId } }, body: { document } })),
+    [keys.jobs, ["cuts"]],
+  );
+
+export const useRemoveRun = (onGone: OnGone) =>
+  useRefreshing(
+    (id: number) =>
+      reply(api.DELETE("/api/runs/{run_id}", { params: { path: { run_id: id } } })).then(onGone),
+    [keys.jobs, keys.bin, ...RACK_AND_CUTS],
+  );

@@ -1,0 +1,55 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { api, reply } from "./client";
+import { KEPT, keys, RACK_AND_CUTS, useRefreshing } from "./queries";
+import type { CorrectIn, ListIn, ScrapIn, Tape } from "./types";
+
+export const useRack = () =>
+  useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
+
+export const useLabels = () =>
+  useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });
+
+export const useAddScrap = () =>
+  useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
+
+export const useAddScrapList = () =>
+  useRefreshing((body: ListIn) => reply(api.POST("/api/rack/list", { body })), RACK_AND_CUTS);
+
+/** What a list says, before anything of it is put on the rack. */
+export const useReadScrapList = () =>
+  useMutation({ mutationFn: (body: ListIn) => reply(api.POST("/api/rack/list/read", { body })) });
+
+/** The tape that the rack is measured with. */
+export const useSetTape = () =>
+  useRefreshing((tape: Tape) => reply(api.PUT("/api/rack/tape", { body: { tape } })), RACK_AND_CUTS);
+
+export const useCorrectScrap = () =>
+  useRefreshing(
+    ({ id, ...body }: CorrectIn & { id: number }) =>
+      reply(api.PUT("/api/rack/{scrap_id}", { params: { path: { scrap_id: id } }, body })),
+    RACK_AND_CUTS,
+  );
+
+export const useRecycle = () =>
+  useRefreshing(
+    (id: number) => reply(api.POST("/api/rack/{scrap_id}/recycle", { params: { path: { scrap_id: id } } })),
+    RACK_AND_CUTS,
+  );
+
+export const usePrintLabels = () =>
+  useRefreshing(
+    (labels: string[][]) => reply(api.POST("/api/devices/tag-printer", { body: { labels } })),
+    [keys.labels],
+  );
+
+export const useTakeScrap = () =>
+  useRefreshing(
+    (id: number) => reply(api.POST("/api/rack/{scrap_id}/take", { params: { path: { scrap_id: id } } })),
+    RACK_AND_CUTS,
+  );
+
+export const usePutBack = () =>
+  useRefreshing(
+    (id: number) => reply(api.POST("/api/rack/{scrap_id}/put-back", { params: { path: { scrap_id: id } } })),
+    RACK_AND_CUTS,
+  );
