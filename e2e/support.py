@@ -113,6 +113,39 @@ def until(page, comes_true):
     assert came
 
 
+def still(page):
+    """Wait until nothing moves or changes its colour any more."""
+    until(page, lambda: page.evaluate("document.getAnimations().every((one) => one.playState !== 'running')"))
+
+
+def drawn(page):
+    """Wait until what was done has been drawn."""
+    page.evaluate("new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)))")
+
+
+def move_by_keys(page, handle, arrow):
+    """Take a row by its handle, move it a place, and let it go; each as it is told to those who hear the screen."""
+    page.get_by_role("button", name=handle).focus()
+    for key, told in (("Space", "picked up"), (arrow, "would go to place"), ("Space", "put at place")):
+        page.keyboard.press(key)
+        expect(page.get_by_text(told)).to_be_attached()
+
+
+# What the page keeps for when there is no network stands under one key.
+KEPT = """new Promise((told) => {
+  const asked = indexedDB.open("keyval-store");
+  asked.onsuccess = () => {
+    const read = asked.result.transaction("keyval").objectStore("keyval").get("crelda.kept");
+    read.onsuccess = () => told(read.result ?? "");
+  };
+})"""
+
+
+def kept(page, part):
+    """Wait until the page keeps a part of what it was told, so that it is there without a network."""
+    until(page, lambda: part in page.evaluate(KEPT))
+
+
 def saved(page):
     """Wait until the page says that everything is saved."""
     for _ in range(2):

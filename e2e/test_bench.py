@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from conduit.bending import Arranged, Bencher
 from conduit.tests.support import document, ninety
 from conduit.units import parse_length
-from e2e.support import PHONE, Journey, choose, enter, field, saved, screen, sheet_of
+from e2e.support import PHONE, Journey, choose, enter, field, kept, move_by_keys, saved, screen, sheet_of
 from server.accounts.models import User
 from server.bench.models import BendMade
 from server.demo.scene import JOB
@@ -257,10 +257,7 @@ class Arranging(Journey):
         return Bencher(raw).sheet(1, Arranged(order=chosen)).why_not
 
     def move_up(self, page, bend):
-        page.get_by_role("button", name=f"Move bend {bend} in the order").focus()
-        for press in ("Space", "ArrowUp", "Space"):
-            page.keyboard.press(press)
-            page.wait_for_timeout(250)
+        move_by_keys(page, f"Move bend {bend} in the order", "ArrowUp")
         expect(page.get_by_text("All sent")).to_be_visible()
 
     def test_reference_hook_card_and_burnt_inch(self):
@@ -319,7 +316,7 @@ class InABasement(Journey):
         page.get_by_role("link", name="Bench").click()
         page.get_by_role("button", name="Cut and marked").click()
         expect(page.get_by_text("All sent")).to_be_visible()
-        page.wait_for_timeout(1500)
+        kept(page, '"sheet"')
         page.context.set_offline(True)
         # The phone was in the pocket and the page is loaded anew, without a network.
         page.reload()

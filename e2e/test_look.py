@@ -5,7 +5,7 @@ import re
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, TABLET, Journey, enter, field, marks
+from e2e.support import DESK, PHONE, TABLET, Journey, enter, field, marks, still
 
 SMALLEST_TEXT = 14
 FIGURE_CONTRAST = 7.0
@@ -114,14 +114,14 @@ class Look(Journey):
                     for theme in ("light", "dark"):
                         page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
                         # Colours go over into each other.
-                        page.wait_for_timeout(300)
+                        still(page)
                         self.expect_nothing_against_it(page)
 
     def test_axe_finds_nothing_in_what_is_opened(self):
         page = self.open_run("Glaze store feed")
         for side in ("Field note", "Check marks", "History", "About", "Step 1: Other ways, arithmetic"):
             page.get_by_role("button", name=side).first.click()
-            page.wait_for_timeout(500)
+            still(page)
             with self.subTest(side):
                 self.expect_nothing_against_it(page)
         field(page, "Step 1, angle").fill("0")
@@ -140,7 +140,7 @@ class Look(Journey):
         lines = [one.evaluate("one => getComputedStyle(one).outlineStyle") for one in (chosen, other)]
         self.assertEqual(lines, ["solid", "none"])
         page.get_by_role("button", name="Field note").click()
-        page.wait_for_timeout(500)
+        still(page)
         # The contrast is that of the person's own colours.
         self.expect_nothing_against_it(page, but="color-contrast")
 

@@ -57,7 +57,6 @@ class Picture(Journey):
         page.get_by_role("radio", name="Turn").click()
         canvas = self.picture(page).locator("canvas")
         expect(canvas).to_be_visible()
-        page.wait_for_timeout(800)
         shown = [self.seen(canvas)]
         box = canvas.bounding_box()
         page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] - 40)
@@ -73,8 +72,15 @@ class Picture(Journey):
         self.assertEqual(len(set(shown)), 4)
 
     def seen(self, canvas):
-        canvas.page.wait_for_timeout(400)
-        return canvas.screenshot()
+        """What the canvas shows once it has come to rest."""
+        shown = [canvas.screenshot()]
+
+        def rests():
+            shown.append(canvas.screenshot())
+            return shown[-1] == shown[-2]
+
+        until(canvas.page, rests)
+        return shown[-1]
 
     def test_where_nothing_can_be_turned_it_is_shown_aslant(self):
         page = self.window()

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from e2e.support import Journey, add, choose, expect_plan_of, field, more, saved
+from e2e.support import Journey, add, choose, drawn, expect_plan_of, field, more, move_by_keys, saved
 from server.jobs.models import Run
 
 
@@ -26,10 +26,11 @@ class StepList(Journey):
         for role, opener in (("menuitem", "Add a bend or fitting"), ("option", "Step 1, direction")):
             page.get_by_role("button" if role == "menuitem" else "combobox", name=opener, exact=True).click()
             last = page.get_by_role(role).last
-            page.wait_for_timeout(200)
+            expect(last).to_be_visible()
+            drawn(page)
             before = last.bounding_box()
             page.locator("[aria-expanded=true][aria-controls]").evaluate(grow)
-            page.wait_for_timeout(200)
+            drawn(page)
             self.assertEqual(last.bounding_box(), before)
             page.keyboard.press("Escape")
 
@@ -109,10 +110,7 @@ class StepList(Journey):
         expect(field(page, "Step 3, measure")).to_have_value("88 3/4")
         expect(field(page, "Step 3, measure")).to_be_focused()
         expect(page.get_by_text("Can be bent")).to_be_visible()
-        page.get_by_role("button", name="Step 1: drag").focus()
-        for key in ("Space", "ArrowDown", "Space"):
-            page.keyboard.press(key)
-            page.wait_for_timeout(500)
+        move_by_keys(page, "Step 1: drag", "ArrowDown")
         expect(field(page, "Step 2, rise")).to_have_value("5 1/2")
 
     def test_steps_are_doubled_left_out_put_before_and_undone_to_the_beginning(self):

@@ -8,7 +8,7 @@ from django.db import OperationalError
 from playwright.sync_api import expect
 from qsessions.models import Session
 
-from e2e.support import PHONE, Journey, enter, field, of_the_menu, saved, until
+from e2e.support import PHONE, Journey, enter, field, kept, of_the_menu, saved, until
 from server.accounts.actions import add_person
 from server.accounts.models import Crew, Role, User
 from server.bench.models import BendMade, Stick
@@ -75,7 +75,7 @@ class AtTheBench(Trust):
         page.unroute("**/api/runs/*/bench")
         expect(page.get_by_text("1 entry from the bench is kept on this device")).to_be_visible()
         self.sign_in(page, "marek")
-        page.wait_for_timeout(500)
+        expect(page.get_by_text("1 kept here")).to_be_visible()
         self.assertFalse(BendMade.objects.exists())
         self.dana_s_bend_comes_after_marek(page)
 
@@ -150,7 +150,7 @@ class OnASharedPhone(Trust):
         page = self.window(installed=True, size=PHONE)
         page.evaluate("navigator.serviceWorker.ready.then(() => true)")
         self.open_first_bench(page)
-        page.wait_for_timeout(1500)
+        kept(page, '"sheet"')
         self.sign_out_by_time()
         add_person(Crew.objects.create(name="Lantern Crew"), "olga", PASSWORD, Role.LEAD)
         page.add_init_script(WATCH)

@@ -1,7 +1,14 @@
 """The smallest changes of marks, angles, rolls and cuts that bring end B back to its place and direction.
 
-Damped Gauss-Newton on the simulation: at each round the error of end B is linearised by its slopes, and the step that
-makes error and changes least together is taken. Marks count in inches, angles and rolls by what is changed as gladly.
+Non-linear least squares with a small damping (Gauss–Newton, Levenberg): x are the changes, each divided by its weight so
+that they are dimensionless and of one size; e(x) is the error of end B in place and direction, as the simulation has it,
+six numbers in inches. At each round the Jacobian J = ∂e/∂x is worked out in closed form (`CorrectionSearch.slopes`) and
+the step is taken that solves
+
+    minimise ‖J δ + e‖² + λ ‖x + δ‖²,   λ = DAMPING²,
+
+so that of all changes that bring the end back the one with the least norm is approached. It ends when a step is below
+SETTLED, or after ROUNDS.
 """
 
 import math
@@ -16,11 +23,11 @@ from conduit.bending.piece_to_correct import Cuts, PieceToCorrect
 from conduit.geometry import Vec
 from conduit.simulation import Bent, Bow, Setting, arc_of
 
-# A mark is moved by an inch as gladly as an angle is changed by this much; a cut is made less gladly.
+# The weights: a change by this much counts as an inch of a mark.
 ANGLE_FOR_AN_INCH = math.radians(2)
 ROLL_FOR_AN_INCH = math.radians(2)
 CUT_FOR_AN_INCH = 0.25
-# How hard a wrong direction counts against a wrong place: a degree as a quarter inch.
+# The weight of direction against place in the error: a degree counts as a quarter inch.
 INCHES_PER_RADIAN = 0.25 / math.radians(1)
 ROUNDS, DAMPING = 25, 1e-3
 # Inches: far below what a pencil or a tape shows.

@@ -19,30 +19,28 @@ from conduit.tables import LEAST_RADIUS, LEAST_SWEPT_RADIUS, Limits
 ROUGHLY = 1e-6
 
 
-def limit_findings(
-    layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits, strapped: Strapping
-) -> list[Finding]:
-    """Every way in which a layout, strapped so, goes beyond the limits, in the order in which the pipe meets them.
+def limit_findings(layout: Layout, measured: MeasuredRun, shoe: Shoe, strapped: Strapping) -> list[Finding]:
+    """Every way in which a layout, strapped so, goes beyond its limits, in the order in which the pipe meets them.
 
     Degrees between pull points, radius, straights at connectors, closure, support distances, knockouts and couplings
     (docs/trade.md, Limits); those of the far end only where the run comes to it.
     """
     head = measured.head
     findings = [
-        *_degrees(layout, limits),
+        *_degrees(layout),
         _radius(head, shoe),
         *_swept_radii(measured),
-        _first_straight(layout, measured, limits),
+        _first_straight(layout, measured),
         *_markers(layout),
     ]
     if layout.complete:
         findings += [
-            _last_straight(layout, measured, limits),
-            _closure(layout, measured, limits),
+            _last_straight(layout, measured),
+            _closure(layout, measured),
             *unsupported(strapped, head),
-            *stamped_findings(layout.stamps, layout.path, measured, limits),
+            *stamped_findings(layout.stamps, layout.path, measured, layout.limits),
         ]
-        findings += [*_knockouts(measured, shoe), *_couplings(layout, measured, shoe, limits)]
+        findings += [*_knockouts(measured, shoe), *_couplings(layout, measured, shoe)]
     return [finding for finding in findings if finding]
 
 
@@ -63,15 +61,15 @@ def stretches(layout: Layout) -> list[list[int]]:
     return parts
 
 
-def _degrees(layout: Layout, limits: Limits) -> list[Finding]:
+def _degrees(layout: Layout) -> list[Finding]:
     findings = []
     for stretch in stretches(layout):
         running = list(accumulate(math.degrees(layout.path.bends[index].angle) for index in stretch))
-        over = next((i for i, total in enumerate(running) if total > limits.most_degrees + ROUGHLY), None)
+        over = next((i for i, total in enumerate(running) if total > layout.limits.most_degrees + ROUGHLY), None)
         if over is None:
             continue
         step = layout.owners[stretch[over]]
-        over_by = {"degrees": f"{running[-1]:g}", "most": f"{limits.most_degrees:g}", "step": str(step + 1)}
+        over_by = {"degrees": f"{running[-1]:g}", "most": f"{layout.limits.most_degrees:g}", "step": str(step + 1)}
         findings.append(found(Code.TOO_MANY_DEGREES, f"steps.{step}", **over_by))
     return findings
 
@@ -132,7 +130,7 @@ def stamped_parts(layout: Layout) -> list[tuple[float, float]]:
     ]
 
 
-def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits) -> list[Finding]:
+def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe) -> list[Finding]:
     """A coupling that was put in place by hand keeps to the limits too."""
     findings = []
     spans, bends, head = over_things(layout), bent_parts(layout), measured.head
@@ -150,8 +148,8 @@ def _couplings(layout: Layout, measured: MeasuredRun, shoe: Shoe, limits: Limits
             findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "neighbour", head, apart))
         elif any(start < s < end for start, end in spans):
             findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "thing", head))
-        elif near < limits.clear_of_bend - ROUGHLY:
-            least = head.tape.at_least(limits.clear_of_bend)
+        elif near < layout.limits.clear_of_bend - ROUGHLY:
+            least = head.tape.at_least(layout.limits.clear_of_bend)
             findings.append(_misplaced(Code.COUPLING_MISPLACED, index, s, "bend", head, least))
     return findings
 
@@ -179,9 +177,9 @@ def closure_words(error: Vec, head: Head) -> list[Message]:
     ]
 
 
-def _closure(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+def _closure(layout: Layout, measured: MeasuredRun) -> Finding | None:
     error = closure_of(layout, measured)
-    if error is None or error.length() <= limits.closure:
+    if error is None or error.length() <= layout.limits.closure:
         return None
     parts, off = joined(closure_words(error, measured.head), ", "), measured.head.tape.shows(error.length())
     return found(Code.CLOSURE, "end.measured", off=off, parts=parts)
@@ -225,26 +223,28 @@ def _swept_radii(measured: MeasuredRun) -> Iterator[Finding]:
             )
 
 
-def _first_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+def _first_straight(layout: Layout, measured: MeasuredRun) -> Finding | None:
     head, start = measured.head, measured.start
     if (
         not layout.path.bends
         or (start and start.open)
-        or layout.path.bends[0].straight_before >= limits.straight_at_connector - ROUGHLY
+        or layout.path.bends[0].straight_before >= layout.limits.straight_at_connector - ROUGHLY
     ):
         return None
-    return _too_short(layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", head, limits)
+    return _too_short(
+        layout.path.bends[0].straight_before, "start", f"steps.{layout.owners[0]}.at", head, layout.limits
+    )
 
 
-def _last_straight(layout: Layout, measured: MeasuredRun, limits: Limits) -> Finding | None:
+def _last_straight(layout: Layout, measured: MeasuredRun) -> Finding | None:
     head, end = measured.head, measured.end
     if (
         not layout.path.bends
         or (end and end.open)
-        or layout.path.straight_after >= limits.straight_at_connector - ROUGHLY
+        or layout.path.straight_after >= layout.limits.straight_at_connector - ROUGHLY
     ):
         return None
-    return _too_short(layout.path.straight_after, "end", "end.at", head, limits)
+    return _too_short(layout.path.straight_after, "end", "end.at", head, layout.limits)
 
 
 def _too_short(straight: float, box: str, place: str, head: Head, limits: Limits) -> Finding:

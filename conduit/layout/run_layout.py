@@ -43,13 +43,14 @@ LOOSE_END = 12.0
 class Layout:
     """The centreline as far as it can be made. `owners` gives each bend's step number (from 0) in `steps`.
 
-    `datums` gives where the tape hooks before each step that was laid out, and after the last; `place`: where it lies
-    in a rack whose couplings are to be apart.
+    `limits`: what it is held to; `datums` gives where the tape hooks before each step that was laid out, and after the
+    last; `place`: where it lies in a rack whose couplings are to be apart.
     """
 
     path: Path
     owners: tuple[int, ...]
     steps: tuple[AnyStep | None, ...]
+    limits: Limits
     complete: bool
     dimensions: tuple[Dimension, ...] = ()
     hindrances: tuple[Hindrance, ...] = ()
@@ -124,6 +125,7 @@ class _Course:
 
     heading: Vec
     shoe: Shoe
+    limits: Limits
     steps: tuple[AnyStep | None, ...]
     corners: list[Corner]
     placed: list[StepPlacement]
@@ -174,6 +176,7 @@ class _Course:
             path,
             tuple(self.owners),
             self.steps,
+            self.limits,
             False,
             tuple(one for placed in self.placed for one in placed.dimensions),
             tuple(one for placed in self.placed for one in placed.hindrances),
@@ -198,7 +201,8 @@ def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
     # The pipe seats at the origin; measured from a box's face the tape begins before that.
     connector = (measured.start.connector if measured.start else None) or 0.0
     face = ORIGIN.along(heading, -connector)
-    course = _Course(heading, shoe, tuple(measured.steps), [], [StepPlacement((), Datum(face, heading))], [])
+    first = StepPlacement((), Datum(face, heading))
+    course = _Course(heading, shoe, limits, tuple(measured.steps), [], [first], [])
     if not measured.start:
         return course.so_far()
     end_at = measured.end.seat if measured.end else None
@@ -217,7 +221,7 @@ def lay_out(measured: MeasuredRun, shoe: Shoe, limits: Limits) -> Layout:
             owners = (*course.owners, *[index] * len(placed.corners))
             return course.so_far(_no_room(step, overlap, owners, context))
         course.take(placed, index)
-    return _ended(course.so_far(), measured, course.datum, course.corners, shoe, limits)
+    return _ended(course.so_far(), measured, course.datum, course.corners, shoe)
 
 
 def _unstamped(seat: Vec, inward: Vec, stamp: StampedEnd | None) -> Vec:
@@ -242,13 +246,11 @@ def _stopped(layout: Layout, finding: Finding) -> Layout:
     return replace(layout, findings=(*layout.findings, finding))
 
 
-def _ended(
-    layout: Layout, measured: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe, limits: Limits
-) -> Layout:
+def _ended(layout: Layout, measured: MeasuredRun, datum: Datum, corners: list[Corner], shoe: Shoe) -> Layout:
     if not measured.end:
         return layout
     seat, takes = measured.end.seat, measured.end.connector or 0.0
-    at = seat if seat is not None else _rest_of_stick(layout, datum, measured.end, limits)
+    at = seat if seat is not None else _rest_of_stick(layout, datum, measured.end)
     stamp = layout.stamp("end")
     end = datum.at(at + (stamp.shrink if stamp else 0.0))
     path = trace(layout.path.origin, layout.path.heading, corners, end, shoe.radius, SLACK)
@@ -257,7 +259,7 @@ def _ended(
         seated = setting(message("fix.seat_at", value=least), "end.at", least)
         finding = found(Code.END_TOO_NEAR, "end.at", seated, least=least)
         return _stopped(layout, finding)
-    window = _outside_window(at, measured) + _another_stick(path, layout, measured, limits)
+    window = _outside_window(at, measured) + _another_stick(path, layout, measured)
     last_leg = Dimension("end.at", datum.point, datum.at(at + takes), at + takes)
     return replace(
         layout,
@@ -269,9 +271,9 @@ def _ended(
     )
 
 
-def _rest_of_stick(layout: Layout, datum: Datum, end: End, limits: Limits) -> float:
+def _rest_of_stick(layout: Layout, datum: Datum, end: End) -> float:
     """Where an open end comes to be when it takes what is left of the stick, within its window."""
-    path = layout.path
+    path, limits = layout.path, layout.limits
     used = path.bends[-1].end if path.bends else 0.0
     pieces = _sticks(used, limits)
     loose = path.end_point.minus(datum.point).dot(datum.heading) - LOOSE_END
@@ -289,13 +291,14 @@ def _outside_window(at: float, measured: MeasuredRun) -> tuple[Finding, ...]:
     return (found(Code.OUTSIDE_WINDOW, "end.at", case="end", at=measured.head.tape.shows(at)),)
 
 
-def _another_stick(path: Path, layout: Layout, measured: MeasuredRun, limits: Limits) -> tuple[Finding, ...]:
+def _another_stick(path: Path, layout: Layout, measured: MeasuredRun) -> tuple[Finding, ...]:
     """An open end that is to be so long that what is left of the stick does not do."""
     end = measured.end
     used = layout.path.bends[-1].end if layout.path.bends else 0.0
-    if not end or not end.open or end.at is not None or path.length <= _sticks(used, limits) * limits.stick + SLACK:
+    sticks = _sticks(used, layout.limits) * layout.limits.stick
+    if not end or not end.open or end.at is not None or path.length <= sticks + SLACK:
         return ()
-    left = measured.head.tape.shows(_sticks(used, limits) * limits.stick - used)
+    left = measured.head.tape.shows(sticks - used)
     least = measured.head.tape.shows(end.at_least or 0.0)
     return (found(Code.ANOTHER_STICK, "end.at_least", left=left, least=least),)
 

@@ -27,7 +27,7 @@ class Strapping:
     gaps: tuple[Gap, ...]
 
 
-def strapping(layout: Layout, measured: MeasuredRun, limits: Limits, couplings: Sequence[float] = ()) -> Strapping:
+def strapping(layout: Layout, measured: MeasuredRun, couplings: Sequence[float] = ()) -> Strapping:
     """Where straps go, in inches from end A, from box to box: as few as the limits ask for, each where the pipe rests.
 
     Greedy: each strap stands as far on as the spacing lets it, on a straight that lies on its surface; the last
@@ -38,7 +38,7 @@ def strapping(layout: Layout, measured: MeasuredRun, limits: Limits, couplings: 
     straps: list[float] = []
     gaps: list[Gap] = []
     for start, end in _between_boxes(layout):
-        mine, missing = _strapped(start, end, rests, limits)
+        mine, missing = _strapped(start, end, rests, layout.limits)
         straps += mine
         gaps += missing
     return Strapping(tuple(straps), tuple(gaps))

@@ -14,7 +14,7 @@ from conduit.bender import Shoe
 from conduit.catalogue import NOTHING, Message, message
 from conduit.document import MeasuredRun, RaisedPart
 from conduit.layout import Layout, least_rise, stretches, tangent_length
-from conduit.tables import CARD_ANGLES, CARD_SADDLES, Limits
+from conduit.tables import CARD_ANGLES, CARD_SADDLES
 from conduit.units import Degrees, format_at_least
 
 Way = Literal["offset", "saddle3", "saddle4"]
@@ -118,7 +118,7 @@ class Relief:
     enough: bool
 
 
-def reliefs(measured: MeasuredRun, layout: Layout, limits: Limits) -> list[Relief]:
+def reliefs(measured: MeasuredRun, layout: Layout) -> list[Relief]:
     """Where a stretch is over the limit: every single change that saves degrees, the best first.
 
     Whether the run can still be made with it is for the caller to try.
@@ -126,12 +126,12 @@ def reliefs(measured: MeasuredRun, layout: Layout, limits: Limits) -> list[Relie
     found: list[Relief] = []
     for stretch in stretches(layout):
         total = math.degrees(sum(layout.path.bends[index].angle for index in stretch))
-        over = total - limits.most_degrees
+        over = total - layout.limits.most_degrees
         if over <= 1e-6:
             continue
         for step in sorted({layout.owners[index] for index in stretch}):
             found += _flatter(measured, step, over)
-        found += _pull_points(layout, stretch, limits)
+        found += _pull_points(layout, stretch)
     return sorted(found, key=lambda one: (not one.enough, one.saves if one.enough else -one.saves))
 
 
@@ -146,7 +146,7 @@ def _flatter(measured: MeasuredRun, number: int, over: float) -> Iterator[Relief
             yield Relief(number, "flatter", angle, saves, saves >= over - 1e-6)
 
 
-def _pull_points(layout: Layout, stretch: list[int], limits: Limits) -> Iterator[Relief]:
+def _pull_points(layout: Layout, stretch: list[int]) -> Iterator[Relief]:
     """A pull point between two steps splits the stretch; the more even the split, the more it saves."""
     degrees = [math.degrees(layout.path.bends[index].angle) for index in stretch]
     for place in range(1, len(stretch)):
@@ -154,4 +154,4 @@ def _pull_points(layout: Layout, stretch: list[int], limits: Limits) -> Iterator
         if step == layout.owners[stretch[place - 1]]:
             continue
         larger = max(sum(degrees[:place]), sum(degrees[place:]))
-        yield Relief(step, "pull_point", None, sum(degrees) - larger, larger <= limits.most_degrees + 1e-6)
+        yield Relief(step, "pull_point", None, sum(degrees) - larger, larger <= layout.limits.most_degrees + 1e-6)

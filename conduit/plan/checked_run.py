@@ -54,65 +54,71 @@ def check_run(raw: object, limits: Limits = DEFAULT_LIMITS) -> CheckedRun:
     before them. Raises UnreadableDocument where `raw` is not a run document at all.
     """
     measured = read_document(raw)
-    limits = measured.head.held_to(limits)
-    findings = [*measured.findings, *doubts(raw, measured.head)] if isinstance(raw, Mapping) else []
-    shoe = shoe_for(measured.head, findings)
+    own = measured.head.held_to(limits)
+    read = [*measured.findings, *doubts(raw, measured.head)] if isinstance(raw, Mapping) else []
+    shoe, of_shoe = shoe_for(measured.head, read)
     if not shoe:
-        return CheckedRun(measured, None, None, limits, findings)
-    handling = Handling.by(limits, measured.head.material, measured.head.trade_size)
-    # The typical shoes are kept, with what was worked out of them.
-    shoe = shoe if shoe.handling == handling else replace(shoe, handling=handling)
-    limits = limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
-    layout = lay_out(measured, shoe, limits)
-    findings += layout.findings
-    gap = measured.head.gap_by(limits)
+        return CheckedRun(measured, None, None, own, [*read, *of_shoe])
+    shoe, held = _handled(shoe, measured.head, own)
+    layout = lay_out(measured, shoe, held)
+    gap = measured.head.gap_by(held)
     fixed = fixed_couplings(layout, gap)
-    no_place = list[Finding]()
-    couplings = _couplings(layout, measured.head, limits, fixed, no_place) if layout.complete else ()
+    couplings, no_place = _couplings(layout, measured.head, fixed) if layout.complete else ((), ())
     # Pull points have boxes of their own.
     joints = [place for place in couplings if place not in fixed]
-    strapped = strapping(layout, measured, limits, joints)
-    findings += [*limit_findings(layout, measured, shoe, limits, strapped), *no_place]
+    strapped = strapping(layout, measured, joints)
+    limited = limit_findings(layout, measured, shoe, strapped)
+    found_so_far = [*read, *of_shoe, *layout.findings, *limited, *no_place]
     pieces = pieces_of(layout, couplings, gap, fixed)
-    prover = None
-    if layout.complete and not stops(findings):
-        findings += sequence_findings(measured, layout, shoe, pieces)
-        prover = Prover(measured, layout, shoe)
-        findings += bent_findings(prover)
-    straps = strapped.straps if prover else ()
-    return CheckedRun(measured, layout, shoe, limits, findings, couplings, fixed, pieces, prover, straps)
+    if not layout.complete or stops(found_so_far):
+        return CheckedRun(measured, layout, shoe, held, found_so_far, couplings, fixed, pieces)
+    prover = Prover(measured, layout, shoe)
+    findings = [*found_so_far, *sequence_findings(measured, layout, shoe, pieces), *bent_findings(prover)]
+    return CheckedRun(measured, layout, shoe, held, findings, couplings, fixed, pieces, prover, strapped.straps)
+
+
+def _handled(shoe: Shoe, head: Head, limits: Limits) -> tuple[Shoe, Limits]:
+    """The shoe as a crew handles its pipe, and the limits, whose couplings leave it a hold beside each bend."""
+    handling = Handling.by(limits, head.material, head.trade_size)
+    # The typical shoes are kept, with what was worked out of them.
+    shoe = shoe if shoe.handling == handling else replace(shoe, handling=handling)
+    return shoe, limits.model_copy(update={"clear_of_bend": max(limits.clear_of_bend, shoe.straight_ahead)})
 
 
 def _couplings(
-    layout: Layout, head: Head, limits: Limits, fixed: Mapping[float, float], findings: list[Finding]
-) -> tuple[float, ...]:
-    spans, gap = blocked(layout), head.gap_by(limits)
+    layout: Layout, head: Head, fixed: Mapping[float, float]
+) -> tuple[tuple[float, ...], tuple[Finding, ...]]:
+    """Where the couplings are, or a finding that says that they find no place."""
+    spans, limits = blocked(layout), layout.limits
+    gap = head.gap_by(limits)
     places = split(layout.path.length, spans, limits, {**dict.fromkeys(head.couplings, gap), **fixed}, gap)
-    if places is None:
-        stick = head.tape.shows(limits.stick)
-        freed = split(layout.path.length, spans, limits, fixed, gap) is not None
-        fixes = (setting(message("fix.own_places"), "couplings", []),) if freed else ()
-        place = "couplings" if head.couplings else "steps"
-        findings.append(found(Code.NO_COUPLING_PLACE, place, *fixes, stick=stick))
-    return tuple(places or ())
+    if places is not None:
+        return tuple(places), ()
+    stick = head.tape.shows(limits.stick)
+    freed = split(layout.path.length, spans, limits, fixed, gap) is not None
+    fixes = (setting(message("fix.own_places"), "couplings", []),) if freed else ()
+    place = "couplings" if head.couplings else "steps"
+    return (), (found(Code.NO_COUPLING_PLACE, place, *fixes, stick=stick),)
 
 
-def shoe_for(head: Head, findings: list[Finding]) -> Shoe | None:
-    """The shoe the run asks for, else the typical one; None, with a finding put to `findings`, where there is none."""
-    if any(finding.place.split(".")[0] in ("shoe", "trade_size", "material") for finding in findings):
-        return None
+def shoe_for(head: Head, read: Sequence[Finding]) -> tuple[Shoe | None, tuple[Finding, ...]]:
+    """The shoe the run asks for, else the typical one, and what is said of it; None where there is none.
+
+    `read`: what was found in reading the run; nothing more is said where its shoe or pipe is among that.
+    """
+    if any(finding.place.split(".")[0] in ("shoe", "trade_size", "material") for finding in read):
+        return None, ()
     try:
         given = head.shoe and given_shoe(head)
     except NoSuchShoe as error:
         fix = setting(message("fix.typical_shoe"), "shoe", None)
-        findings.append(found(Code.NO_SUCH_SHOE, "shoe.gain", fix, why=said_by(error)))
-        return None
+        return None, (found(Code.NO_SUCH_SHOE, "shoe.gain", fix, why=said_by(error)),)
     if given:
-        findings += _doubtful(head, given)
-    shoe = given or typical_shoe(head.material, head.trade_size)
-    if not shoe:
-        findings.append(found(Code.NO_TYPICAL_SHOE, "shoe", pipe=f"{head.trade_size} {head.material}"))
-    return shoe
+        return given, tuple(_doubtful(head, given))
+    typical = typical_shoe(head.material, head.trade_size)
+    if not typical:
+        return None, (found(Code.NO_TYPICAL_SHOE, "shoe", pipe=f"{head.trade_size} {head.material}"),)
+    return typical, ()
 
 
 def _doubtful(head: Head, shoe: Shoe) -> Iterator[Finding]:

@@ -260,7 +260,7 @@ def _bends_of_piece(run: _RunToFix, finding: Finding) -> list[int]:
 
 
 def _fewer_degrees(run: _RunToFix, finding: Finding) -> Iterator[Fix]:
-    for relief in reliefs(run.measured, run.layout, run.checked.limits):
+    for relief in reliefs(run.measured, run.layout):
         if not relief.enough:
             continue
         if relief.angle is not None:

@@ -190,7 +190,8 @@ class _Maker:
     def member(self, written: Raw) -> Member:
         """The pipe as a member of the rack; `written`: as it was typed."""
         head = self._head(written)
-        shoe = shoe_for(read_document({**head, "start": {}, "end": {}}).head, []) or self.lead.shoe
+        given, _ = shoe_for(read_document({**head, "start": {}, "end": {}}).head, ())
+        shoe = given or self.lead.shoe
         origin, until = self._origin(), len(self.lead.measured.steps)
         leaves = self.pipe.leaves is not None
         if self.pipe.leaves is not None:

@@ -1,7 +1,7 @@
 """The struts that carry a rack: where, how long, and where each pipe's strap sits on them. Inches."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from conduit.geometry import DIRECTIONS, Vec
 from conduit.layout import point_at, strapping
@@ -37,7 +37,8 @@ def struts_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Strut]:
     if not lead.prover or not lead.layout or not layout:
         return
     spacing = {"support_spacing": layout.supports} if layout.supports else {}
-    for s in strapping(lead.layout, lead.measured, lead.limits.model_copy(update=spacing), lead.couplings).straps:
+    spaced = replace(lead.layout, limits=lead.limits.model_copy(update=spacing))
+    for s in strapping(spaced, lead.measured, lead.couplings).straps:
         point, heading = point_at(lead.layout.path, s)
         crossings = [(pipe, crossing) for pipe in pipes if (crossing := _crossing(pipe, point, heading))]
         aside = [(pipe, crossing.minus(point)) for pipe, crossing in crossings]

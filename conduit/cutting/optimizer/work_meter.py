@@ -1,4 +1,9 @@
-"""The budget of a search: counted work, so that the same job gets the same plan, and a clock that only stops it."""
+"""The budget of an anytime search, counted in work so that the same job gets the same plan.
+
+Each kind of step has a cost, its mean time in seconds on the machine where it was measured; the budget is the seconds
+that were asked for, less a reserve, and a step is charged with its cost whatever time it took. Decisions depend on the
+work that is left and so are deterministic. The clock is asked too, but only to cut a search off on a slower machine.
+"""
 
 from typing import Protocol
 

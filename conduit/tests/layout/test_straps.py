@@ -12,7 +12,6 @@ from conduit.layout.limits import bent_parts, no_couplings
 from conduit.layout.straps import resting
 from conduit.notes import read_note, write_note
 from conduit.plan import check_run, make_plan, remedies_of
-from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset, runs
 
 DUCT = 'saddle over box 6 "duct", clear 1/2, at 30, near 30, width 12'
@@ -26,7 +25,7 @@ class Straps(TestCase):
     def test_none_stands_on_a_saddle(self):
         run = check_run(noted(DUCT))
         (start, end) = over_things(run.layout)[0]
-        straps = strapping(run.layout, run.measured, DEFAULT_LIMITS).straps
+        straps = strapping(run.layout, run.measured).straps
         self.assertTrue(straps)
         self.assertFalse([at for at in straps if start < at < end])
 
@@ -36,7 +35,7 @@ class Straps(TestCase):
         if not run.layout or not run.layout.complete:
             return
         joints = [place for place in run.couplings if place not in run.fixed]
-        strapped = strapping(run.layout, run.measured, DEFAULT_LIMITS, joints)
+        strapped = strapping(run.layout, run.measured, joints)
         rests = list(resting(run.layout, run.measured, joints))
         for at in strapped.straps:
             self.assertTrue(any(low - 1e-9 <= at <= high + 1e-9 for low, high in rests))

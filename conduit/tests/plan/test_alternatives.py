@@ -6,7 +6,6 @@ from hypothesis import strategies as st
 from conduit.bender import typical_shoe
 from conduit.plan import check_run, make_plan
 from conduit.plan.alternatives import reliefs, ways_over
-from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, offset
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -56,7 +55,7 @@ class Reliefs(TestCase):
         run = check_run(raw)
         reading, layout = run.measured, run.layout
         self.assertEqual([p.code for p in run.findings], ["too_many_degrees"])
-        found = reliefs(reading, layout, DEFAULT_LIMITS)
+        found = reliefs(reading, layout)
         self.assertTrue(found[0].enough)
         for one in found:
             steps = list(raw["steps"])
@@ -72,4 +71,4 @@ class Reliefs(TestCase):
 
     def test_a_run_within_the_limit_needs_none(self):
         run = check_run(document([ninety(40, "up")], 40))
-        self.assertEqual(reliefs(run.measured, run.layout, DEFAULT_LIMITS), [])
+        self.assertEqual(reliefs(run.measured, run.layout), [])
