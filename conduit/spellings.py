@@ -14,6 +14,7 @@ _THOUSANDS = re.compile(r"(?<=\d) (?=\d{3} ?(?:mm|millim))")
 _LONG_UNITS = re.compile(r"(?:\b|(?<=\d))(milli|centi)?met(?:er|re)s?\b")
 _SHORT = {"milli": "mm", "centi": "cm", None: "m"}
 _PLUS_WORD = re.compile(r" plus (?=\d)")
+_LESS_WORD = re.compile(r" (?:minus|take away) (?=\d)")
 _COMMA = re.compile(r"(?<![\d,.])(\d*),(\d{1,2}|\d{4,})(?![\d,.])")
 
 
@@ -27,5 +28,6 @@ def in_plain(written: str) -> str:
     table = str.maketrans({"′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
     text = " ".join(plain_fractions(written).translate(table).lower().split())
     text = _LONG_UNITS.sub(lambda found: _SHORT[found[1]], _THOUSANDS.sub("", text))
-    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
+    text = _LESS_WORD.sub(" less ", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
+    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", text)
     return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))

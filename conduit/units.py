@@ -37,6 +37,7 @@ _MINUS = re.compile(r"(?P<whole>\d+) - (?P<part>\d+ ?/ ?\d+)")
 # So small a figure with hundredths may be metres as well as millimetres.
 _MAY_BE_METRES = re.compile(r"(?:[1-9]|1\d)\.\d{2,}")
 _PLUS = re.compile(r" ?\+ ?")
+_LESS = "less "
 AGAIN = " again "
 _BARE = re.compile(r"[\d.]+|(?:\d+(?:\.\d*)?[ -]+)?\d+ */ *\d+")
 _TAPE = re.compile(
@@ -104,13 +105,18 @@ def is_metric(tape: str) -> bool:
 
 def with_units_written(written: str, unit: str) -> str | None:
     """A length with `unit` after each figure that has none; None where all of them have one."""
-    again = [[_one_with_unit(one, unit) for one in _PLUS.split(part)] for part in in_plain(written).split(AGAIN)]
-    spelled = AGAIN.join(" + ".join(one for one, _ in part) for part in again)
+    again = [[_one_with_unit(one, unit) for one in _terms(part)] for part in in_plain(written).split(AGAIN)]
+    spelled = AGAIN.join(" + ".join(one for one, _ in part) for part in again).replace(f" + {_LESS}", f" {_LESS}")
     return spelled if any(bare for part in again for _, bare in part) else None
 
 
+def _terms(written: str) -> list[str]:
+    """The figures that are added up; one that is taken away begins with its word."""
+    return [one.strip() for one in _PLUS.split(written.replace(f" {_LESS}", f" + {_LESS}"))]
+
+
 def _one_with_unit(figure: str, unit: str) -> tuple[str, bool]:
-    bare = bool(_BARE.fullmatch(figure.strip().removeprefix("-")))
+    bare = bool(_BARE.fullmatch(figure.strip().removeprefix("-").removeprefix(_LESS)))
     return f"{figure.strip()}{unit}" if bare else figure, bare
 
 
@@ -157,15 +163,19 @@ def _parse_text(written: str, tape: str) -> float:
     """A figure, a sum of figures, or the mean of a measure that was taken again."""
     if len(written) > LONGEST_TEXT:
         raise UnreadableLength(message("length.too_long"))
-    parts = [_PLUS.split(part) for part in in_plain(written).split(AGAIN)]
-    figures = [one.strip() for part in parts for one in part]
+    parts = [_terms(part) for part in in_plain(written).split(AGAIN)]
+    figures = [one.removeprefix(_LESS) for part in parts for one in part]
     try:
         _in_one_unit(figures, tape)
-        readings = [sum(_figure(one, tape) for one in part) for part in parts]
+        readings = [sum(_term(one, tape) for one in part) for part in parts]
     except UnreadableLength as error:
         # What one figure may mean would be written in the place of all.
         raise UnreadableLength(said_by(error), *(error.meanings if len(figures) == 1 else ())) from error
     return sum(readings) / len(readings)
+
+
+def _term(written: str, tape: str) -> float:
+    return -_figure(written.removeprefix(_LESS), tape) if written.startswith(_LESS) else _figure(written, tape)
 
 
 def _in_one_unit(figures: list[str], tape: str) -> None:

@@ -1,6 +1,7 @@
 """What the browser journeys share: a live server on MariaDB, Debian's headless Chromium, the demo crew."""
 
 import atexit
+import re
 import time
 from functools import cache
 
@@ -58,9 +59,9 @@ class Journey(LiveServerTestCase):
         # Django truncates every table and says that all were migrated anew: half a journey's time.
         take_all_away()
 
-    def window(self, user="dana", size=DESK, installed=False):
+    def window(self, user="dana", size=DESK, installed=False, touched=False):
         """A signed-in window of its own (its own cookies and storage); `installed`: it keeps the program too."""
-        page = self.outside(size=size, installed=installed)
+        page = self.outside(size=size, installed=installed, touched=touched)
         # Signing in by hand is a journey of its own; the others begin behind it.
         session = Client()
         session.force_login(User.objects.get(username=user))
@@ -70,9 +71,11 @@ class Journey(LiveServerTestCase):
         expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
         return page
 
-    def outside(self, address="", size=DESK, installed=False):
-        """A window of somebody who is not signed in, at an address if there is one."""
-        context = the_browser().new_context(viewport=size, service_workers="allow" if installed else "block")
+    def outside(self, address="", size=DESK, installed=False, touched=False):
+        """A window of somebody who is not signed in, at an address if there is one; `touched`: a phone's screen."""
+        touch = {"has_touch": touched, "is_mobile": touched}
+        workers = "allow" if installed else "block"
+        context = the_browser().new_context(viewport=size, service_workers=workers, **touch)
         if not self.first_visit:
             context.add_init_script("localStorage.setItem('crelda.help', '[\"all\"]')")
         self.addCleanup(context.close)
@@ -125,10 +128,15 @@ def drawn(page):
 
 def move_by_keys(page, handle, arrow):
     """Take a row by its handle, move it a place, and let it go; each as it is told to those who hear the screen."""
+    told = page.locator("[id^=DndLiveRegion]")
     page.get_by_role("button", name=handle).focus()
-    for key, told in (("Space", "picked up"), (arrow, "would go to place"), ("Space", "put at place")):
-        page.keyboard.press(key)
-        expect(page.get_by_text(told)).to_be_attached()
+    page.keyboard.press("Space")
+    expect(told).to_have_text(re.compile("would go to place"))
+    before = told.text_content()
+    page.keyboard.press(arrow)
+    until(page, lambda: told.text_content() != before)
+    page.keyboard.press("Space")
+    expect(told).to_have_text(re.compile("put at place"))
 
 
 # What the page keeps for when there is no network stands under one key.

@@ -1,9 +1,9 @@
 """The smallest changes of marks, angles, rolls and cuts that bring end B back to its place and direction.
 
-Non-linear least squares with a small damping (Gauss–Newton, Levenberg): x are the changes, each divided by its weight so
-that they are dimensionless and of one size; e(x) is the error of end B in place and direction, as the simulation has it,
-six numbers in inches. At each round the Jacobian J = ∂e/∂x is worked out in closed form (`CorrectionSearch.slopes`) and
-the step is taken that solves
+Non-linear least squares with a small damping (Gauss–Newton, Levenberg): x are the changes, each divided by its weight
+so that they are dimensionless and of one size; e(x) is the error of end B in place and direction, as the simulation
+has it, six numbers in inches. At each round the Jacobian J = ∂e/∂x is worked out in closed form
+(`CorrectionSearch.slopes`) and the step is taken that solves
 
     minimise ‖J δ + e‖² + λ ‖x + δ‖²,   λ = DAMPING²,
 

@@ -13,7 +13,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, core_schema
 
 from conduit.catalogue.language import ENGLISH, Language, language_now, plural
-from conduit.catalogue.words import Template, figured, sentences_of, texts_in
+from conduit.catalogue.words import Template, figured, sentences_of, subjects_in, texts_in
 
 Figure = str | float
 
@@ -121,8 +121,8 @@ _CLAUSES = "clauses"
 @cache
 def templates(language: Language) -> dict[str, Template]:
     """All templates of a language, by key; of the clause table only what is said within other sentences."""
-    own = {key for key in texts_in(_WORDS, language, _CLAUSES) if not is_within(key)}
-    return sentences_of({key: text for key, text in texts_in(_WORDS, language).items() if key not in own})
+    within = {key: text for key, text in clause_texts(language).items() if is_within(key)}
+    return sentences_of({**texts_in(_WORDS, language, but=_CLAUSES), **within})
 
 
 def is_within(key: str) -> bool:
@@ -132,7 +132,7 @@ def is_within(key: str) -> bool:
 
 def clause_texts(language: Language) -> Mapping[str, str]:
     """The words of the clause table as they are written, slots as the interface has them."""
-    return texts_in(_WORDS, language, _CLAUSES)
+    return subjects_in(_WORDS, language)[_CLAUSES]
 
 
 def clause_words(language: Language) -> Mapping[str, str]:

@@ -1,15 +1,16 @@
-"""Bent pipe standing off a bend that is about to be made: how far to either side, and whether the handle strikes it.
+"""Bent pipe standing off a bend about to be made: how far to either side, and whether the handle strikes it.
 
-**Frame.** Right-handed, at the arc's end: x outward along the pipe, y toward the bend's inside, z across. A row is a set
-of bends that are made already. Walked outward, a bend further out rotates the leg after it by its angle about the axis
-that its roll gives; toward end B the roll keeps its sign, toward end A it is mirrored, as the walk goes the other way.
+**Frame.** Right-handed, at the arc's end: x outward along the pipe, y toward the bend's inside, z across. A row is a
+set of bends that are made already. Walked outward, a bend further out rotates the leg after it by its angle about the
+axis that its roll gives; toward end B the roll keeps its sign, toward end A it is mirrored, as the walk goes the other
+way.
 
 **While it is bent** what lies ahead of the hook turns as a rigid body about the arc's centre, while the arc takes up
 length: at the angle φ a point that began d beyond the arc at height y is at `R + d sin φ + (y − R) cos φ`. Its extremes
 over 0 ≤ φ ≤ θ lie at an end of the interval, or where the derivative is 0: `tan φ = −d / (R − y)`.
 
-**The handle** passes through convex regions (`handle.Swept`). Whether a straight of pipe passes through one is decided by
-clipping the segment against its planes (Cyrus–Beck). Inches; radians.
+**The handle** passes through convex regions (`handle.Swept`). Whether a straight of pipe passes through one is decided
+by clipping the segment against its planes (Cyrus–Beck). Inches; radians.
 """
 
 import math

@@ -8,15 +8,21 @@ from string import Formatter
 from unittest import TestCase
 
 from conduit.catalogue import ENGLISH, LANGUAGES, Message, joined, message, speaking
-from conduit.catalogue.message import templates
+from conduit.catalogue.message import clause_texts, is_within, templates
 from conduit.catalogue.words import sentences_of, texts_in
 from conduit.findings import Code, Finding, found
 from conduit.tests.test_rooms import CORE
 
 WORDS = "conduit.catalogue.words"
+
+
+def within(language):
+    """What of the clause table's words is told within other sentences."""
+    return {key: text for key, text in clause_texts(language).items() if is_within(key)}
+
+
 # As the core has them, without what stands above it.
-OWN = sentences_of(texts_in(WORDS, ENGLISH))
-SENTENCES = {key: template for key, template in templates(ENGLISH).items() if key in OWN}
+SENTENCES = sentences_of({**texts_in(WORDS, ENGLISH, but="clauses"), **within(ENGLISH)})
 
 
 def figures_of(template):

@@ -1,6 +1,6 @@
 """The sentences themselves: a JSON file a subject, in a folder a language, as the interface has its own.
 
-Knows: the format. Gives: `sentences_of`. Imports nothing of the core.
+Knows: the format. Gives: `subjects_in`, `texts_in`, `sentences_of`. Imports nothing of the core.
 
 The format is that of i18next, version 4: a key, a whole sentence with named slots `{{length}}`, a key for each plural
 category of Unicode CLDR that the language has (`count.sticks_one`, `count.sticks_other`). The interface reads it with
@@ -20,15 +20,17 @@ Template = str | Forms
 
 
 @cache
-def texts_in(package: str, language: str, subject: str = "") -> Mapping[str, str]:
-    """Keys and texts of a language as they are written, of all subjects or one. `package`: where its folder stands."""
-    folder = files(package) / language
-    found = sorted(one.name for one in folder.iterdir() if one.name.endswith(".json"))
-    told: dict[str, str] = {}
-    for name in found:
-        if not subject or name == f"{subject}.json":
-            told |= json.loads((folder / name).read_text(encoding="utf-8"))
-    return told
+def subjects_in(package: str, language: str) -> Mapping[str, Mapping[str, str]]:
+    """Keys and texts of a language as they are written, by subject. `package`: where the language's folder stands."""
+    found = sorted((one for one in (files(package) / language).iterdir()), key=lambda one: one.name)
+    told = ((one.name.removesuffix(".json"), one.read_text(encoding="utf-8")) for one in found)
+    return {subject: json.loads(text) for subject, text in told}
+
+
+def texts_in(package: str, language: str, but: str = "") -> dict[str, str]:
+    """Keys and texts of a language, of all its subjects `but` one."""
+    subjects = subjects_in(package, language)
+    return {key: text for subject, texts in subjects.items() if subject != but for key, text in texts.items()}
 
 
 def sentences_of(texts: Mapping[str, str]) -> dict[str, Template]:

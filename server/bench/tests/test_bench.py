@@ -30,17 +30,17 @@ class AtTheBench(BenchTestCase):
         self.assertEqual(self.bench()["sticks"][0]["sheet"]["cutting"], english, "the next is told in English again")
 
     def test_status_moves_with_the_work(self):
-        self.assertEqual(self.status(), ("laid out", ""))
+        self.assertEqual(self.status(), ("laid out", []))
         self.do(act("cut"))
-        self.assertEqual(self.status(), ("cut", ""))
+        self.assertEqual(self.status(), ("cut", []))
         self.do(bent(1, 90))
-        self.assertEqual(self.status(), ("bent", ""))
+        self.assertEqual(self.status(), ("bent", []))
         self.do(act("fitted"))
-        self.assertEqual(self.status(), ("fitted", ""))
+        self.assertEqual(self.status(), ("fitted", []))
         self.do(act("unfitted"), act("unbent", bend=1), act("uncut"))
-        self.assertEqual(self.status(), ("laid out", ""))
+        self.assertEqual(self.status(), ("laid out", []))
         run = add_run(self.lead, self.job.pk, {**RUN, "steps": [{"kind": "bend", "at": "3", "turn": "up"}]})
-        self.assertEqual(self.status(run), ("measured", ""))
+        self.assertEqual(self.status(run), ("measured", []))
 
     def test_what_was_looked_at_is_kept_with_name_and_time(self):
         self.do(act("cut"), act("checked", item="plumb"), act("checked", item="pencil"))
@@ -110,7 +110,7 @@ class AtTheBench(BenchTestCase):
         self.assertEqual([bool(stick["cut_at"]) for stick in sticks], [False, False, True])
         self.assertEqual((sticks[2]["stale"], sticks[2]["sheet"]["end_a"]), ("", "coupling 2"))
         self.assertEqual(sticks[2]["sheet"]["bends"], before["bends"])
-        self.assertEqual(self.status(run), ("laid out", "1 of 3 cut, 1 of 1 bends"))
+        self.assertEqual(self.status(run), ("laid out", [("cut", 1, 3), ("bends", 1, 1)]))
         self.save(run, couplings=["70"])
         self.assertEqual(self.bench(run)["sticks"][1]["sheet"], before)
 
@@ -236,7 +236,7 @@ class Begun(BenchTestCase):
         after = self.bench()["sticks"][0]
         self.assertEqual(after["sheet"]["bends"][0]["use"], before["sheet"]["bends"][0]["use"])
         self.assertIn("changed after this stick was started", after["stale"])
-        self.assertEqual(self.status(), ("cut", ""))
+        self.assertEqual(self.status(), ("cut", []))
         self.assertEqual(self.behind(), ([1], [1]))
         renamed = {**RUN, "name": "Other name"}
         save_run(self.lead, self.feed.pk, 2, renamed)
@@ -265,7 +265,7 @@ class Begun(BenchTestCase):
         stick = bench["sticks"][0]
         self.assertFalse(stick["begun"])
         self.assertIsNone(stick["sheet"]["bends"][0]["made"])
-        self.assertEqual(self.status(), ("laid out", ""))
+        self.assertEqual(self.status(), ("laid out", []))
         self.do(bent(1, 90))
         self.assertEqual(Stick.objects.count(), 2)
         self.assertEqual(self.api.send("GET", "/log").json()["total"], 2)

@@ -13,6 +13,7 @@ import { OutboxProvider } from "@/outbox/outbox-context";
 import { NoAnswer } from "@/shell/no-answer";
 import { NotFound } from "@/shell/not-found";
 import { toTheWork } from "@/shell/to-the-work";
+import { TapePad } from "@/ui/tape-pad/tape-pad";
 
 // What is not needed to find a run is fetched when it is opened.
 const RunPage = lazy(() =>
@@ -158,6 +159,7 @@ export function App() {
     <PersistQueryClientProvider client={queries} persistOptions={KEEPING}>
       <BrowserRouter>
         <Restored />
+        <TapePad />
       </BrowserRouter>
     </PersistQueryClientProvider>
   );

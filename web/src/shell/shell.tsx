@@ -5,6 +5,7 @@ import { useMe } from "@/api/queries";
 import { UnsentElsewhere } from "@/outbox/unsent";
 import { DownIcon } from "@/ui/icons";
 import { landmark } from "@/ui/landmark";
+import { choosePad, type PadShown, usePadChoice } from "@/ui/tape-pad/pad-choice";
 import { chooseLanguage } from "@/words/kept-words";
 import { chosenLanguage, LANGUAGES, type Language } from "@/words/language";
 import { t } from "@/words/shell";
@@ -26,6 +27,12 @@ const THEMES: { value: Theme; label: string }[] = [
   { value: "light", label: t("look.light") },
   { value: "dark", label: t("look.dark") },
   { value: "system", label: t("look.device") },
+];
+
+const PADS: { value: PadShown; label: string }[] = [
+  { value: "device", label: t("pad.device") },
+  { value: "always", label: t("pad.always") },
+  { value: "never", label: t("pad.never") },
 ];
 
 interface Props {
@@ -106,6 +113,7 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
   const [open, setOpen] = useState(false);
   const [leaving, setLeaving] = useState(false);
   const [theme, setTheme] = useState<Theme>(rememberedTheme);
+  const pad = usePadChoice();
   if (!me.data) return null;
 
   return (
@@ -138,6 +146,20 @@ function PersonMenu({ onHelp }: { onHelp: () => void }) {
               {THEMES.map((choice) => (
                 <Radio key={choice.value} value={choice.value}>
                   {choice.label}
+                </Radio>
+              ))}
+            </DropdownMenu.RadioGroup>
+            <DropdownMenu.Separator className="my-1 border-t border-line" />
+            <DropdownMenu.Label className="px-3 pt-1 text-[15px] text-soft">
+              {t("menu.pad")}
+            </DropdownMenu.Label>
+            <DropdownMenu.RadioGroup
+              value={pad.shown}
+              onValueChange={(next) => choosePad({ shown: next as PadShown })}
+            >
+              {PADS.map((one) => (
+                <Radio key={one.value} value={one.value}>
+                  {one.label}
                 </Radio>
               ))}
             </DropdownMenu.RadioGroup>

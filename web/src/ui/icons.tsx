@@ -2,8 +2,10 @@ import {
   ChevronDown,
   ChevronUp,
   CircleCheck,
+  Delete,
   Ellipsis,
   GripVertical,
+  Keyboard,
   type LucideIcon,
   type LucideProps,
   OctagonMinus,
@@ -27,6 +29,8 @@ export const UpIcon = ordinary(ChevronUp);
 export const DownIcon = ordinary(ChevronDown);
 export const RemoveIcon = ordinary(X);
 export const UndoIcon = ordinary(Undo2);
+export const BackspaceIcon = ordinary(Delete);
+export const KeyboardIcon = ordinary(Keyboard);
 export const RedoIcon = ordinary(Redo2);
 export const PrintIcon = ordinary(Printer);
 export const StopIcon = ordinary(OctagonMinus);

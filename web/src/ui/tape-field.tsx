@@ -1,6 +1,8 @@
 import { type CSSProperties, createContext, type KeyboardEvent, useContext, useEffect, useRef } from "react";
 import type { Tape, Written } from "@/api/types";
 import { divisionOf, farOf, nudged, toTape } from "@/draw/fractions";
+import { usePadIsUsed } from "./tape-pad/pad-choice";
+import { closePad, openPad, type PadField, refreshPad } from "./tape-pad/pad-field";
 
 interface Props {
   label: string;
@@ -42,6 +44,16 @@ export function TapeField(props: Props) {
   const last = useRef<{ text: string; inches: number } | null>(null);
   const waiting = useRef(0);
   const known = read?.written === text ? read.inches : undefined;
+  const onPad = usePad({
+    label,
+    text,
+    reads: known !== undefined && read?.reads && bare(read.reads) !== bare(text) ? read.reads : "",
+    tape,
+    steps,
+    unit,
+    invalid,
+    onChange,
+  });
 
   function moveBy(from: number, by: number) {
     const next = nudged(from, by, tape);
@@ -90,7 +102,7 @@ export function TapeField(props: Props) {
         autoComplete="off"
         spellCheck={false}
         // A length has fractions, which a keyboard of figures alone cannot type.
-        inputMode={steps ? "decimal" : "text"}
+        inputMode={onPad ? "none" : steps ? "decimal" : "text"}
         enterKeyHint="next"
         value={text}
         disabled={disabled}
@@ -99,7 +111,11 @@ export function TapeField(props: Props) {
           waiting.current = 0;
           onChange(event.target.value);
         }}
-        onFocus={(event) => event.target.select()}
+        onFocus={(event) => {
+          event.target.select();
+          onPad?.open(event.target);
+        }}
+        onBlur={(event) => closePad(event.target)}
         onKeyDown={onKeyDown}
         style={{ "--fallback-width": `${text.length + 2}ch` } as CSSProperties}
         className={`tape grows h-8 rounded-sm text-[20px] border-b-2 border-dotted bg-transparent px-0.5 text-center font-semibold text-ink focus:border-solid ${look}`}
@@ -110,6 +126,24 @@ export function TapeField(props: Props) {
       )}
     </span>
   );
+}
+
+/** How a field is typed into with the pad, where that is used; it is told what changes in the field. */
+function usePad(field: Omit<PadField, "input">) {
+  const isUsed = usePadIsUsed();
+  const input = useRef<HTMLInputElement | null>(null);
+  useEffect(() => {
+    if (input.current) refreshPad({ ...field, input: input.current });
+  });
+  useEffect(() => () => closePad(input.current), []);
+  if (!isUsed) return null;
+  return {
+    open: (element: HTMLInputElement) => {
+      input.current = element;
+      // Letters were asked for in this field.
+      if (element.inputMode === "none") openPad({ ...field, input: element });
+    },
+  };
 }
 
 /** As what a figure was read: while it is typed where it is written otherwise, and always where it was rounded. */

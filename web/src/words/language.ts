@@ -3,7 +3,7 @@ export type Language = "en" | "es";
 /** The languages there are, each called as it calls itself; what one lacks is told in English. */
 export const LANGUAGES: { value: Language; label: string }[] = [
   { value: "en", label: "English" },
-  { value: "es", label: "Español (en el banco)" },
+  { value: "es", label: "Español" },
 ];
 
 const KEY = "crelda.language";

@@ -40,7 +40,10 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
       <Fact
         meaning={t("checks.bends", { most_degrees: plan.limits.most_degrees ?? 0 })}
         name={t("checks.bends.name")}
-        value={`${Math.round(plan.degrees * 10) / 10}° of ${plan.limits.most_degrees}°`}
+        value={t("checks.bends.of", {
+          degrees: Math.round(plan.degrees * 10) / 10,
+          most_degrees: plan.limits.most_degrees ?? 0,
+        })}
       />
       {plan.supports.length > 0 && (
         <Fact

@@ -1,0 +1,54 @@
+import { useSyncExternalStore } from "react";
+import type { Tape } from "@/api/types";
+
+/** The figure that the pad types into: what it is called, what stands in it, and how that is read. */
+export interface PadField {
+  input: HTMLInputElement;
+  label: string;
+  text: string;
+  /** As what the text was last read, where that is known. */
+  reads: string;
+  tape: Tape;
+  /** Its usual figures, where it is none that a tape reads. */
+  steps: string[] | undefined;
+  unit: string;
+  invalid: boolean;
+  onChange: (text: string) => void;
+}
+
+let now: PadField | null = null;
+const listeners = new Set<() => void>();
+
+function tell(next: PadField | null) {
+  now = next;
+  for (const listener of listeners) listener();
+}
+
+/** The field that has the focus opens the pad, and tells it what changes. */
+export const openPad = (field: PadField): void => tell(field);
+
+/** Its newest state, while it is the one. */
+export function refreshPad(field: PadField): void {
+  if (now?.input === field.input && !sameField(now, field)) tell(field);
+}
+
+/** It lost the focus, or left the page. */
+export function closePad(input: HTMLInputElement | null): void {
+  if (input && now?.input === input) tell(null);
+}
+
+const sameField = (one: PadField, other: PadField): boolean =>
+  one.text === other.text &&
+  one.reads === other.reads &&
+  one.label === other.label &&
+  one.invalid === other.invalid &&
+  one.onChange === other.onChange;
+
+export const usePadField = (): PadField | null =>
+  useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => now,
+  );
