@@ -1,45 +1,15 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import type { ReactNode } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Sheet } from "@/api/types";
-import { first, made, stickOf } from "@/test/made";
+import { at } from "@/test/at-bench";
+import { first, made } from "@/test/made";
 import { AsBent } from "./as-bent";
-import { type BenchContext, BenchProvider } from "./bench-context";
+import type { BenchContext } from "./bench-context";
 import { BendScreen } from "./bend-screen";
 import { CorrectionTold } from "./correction";
 
 afterEach(cleanup);
-
-function at(sheet: Sheet, children: ReactNode, more: Partial<BenchContext> = {}) {
-  const bench = {
-    bench: { run_id: 1, job_id: 1, pieces: [1], carried: [] },
-    stick: stickOf(sheet),
-    mayWrite: true,
-    offline: false,
-    waiting: new Map(),
-    refused: [],
-    at: first.number,
-    go: vi.fn(),
-    act: vi.fn().mockResolvedValue(true),
-    arrange: vi.fn(),
-    burnt: false,
-    setBurnt: vi.fn(),
-    markOf: (bend: typeof first) => bend.use,
-    setReference: vi.fn(),
-    dialOf: () => undefined,
-    setDial: vi.fn(),
-    ...more,
-  } as unknown as BenchContext;
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <BenchProvider value={bench}>{children}</BenchProvider>
-    </QueryClientProvider>,
-  );
-  return bench;
-}
 
 describe("a bend's screen", () => {
   it("shows the mark, what it is set on, and everything that must then read", () => {
