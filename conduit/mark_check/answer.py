@@ -68,6 +68,7 @@ class MarksJudged(Result):
     explains: float | None
     marks: list[JudgedMark]
     end_misses_by: Measure
+    end_fits: bool = Field(description="Whether the tape reads no miss at the far end.")
     end_off: Point = Field(description="Right, up, out.")
     passed: list[PassedThing]
     lines: list[list[Point]] = Field(description="The pipe they make, as in the picture.")
@@ -147,6 +148,7 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
             for number, (mark, should, off, angle_off, start) in enumerate(rows, 1)
         ],
         end_misses_by=Measure.of(end.distance, head.tape),
+        end_fits=not head.tape.tells(end.distance),
         end_off=(end.right, end.up, end.out),
         passed=[
             PassedThing(
@@ -161,8 +163,8 @@ def _told(verdict: Verdict, laid: Sequence[PencilMark], starts: Sequence[float],
 
 
 def _off(off: float, angle_off: Degrees, mark: PencilMark, head: Head) -> Message:
-    shows = head.tape.shows(abs(off))
-    parts = [] if shows in ("0", "0 mm") else [message("mark.far" if off > 0 else "mark.near", off=shows)]
+    by = head.tape.shows(abs(off))
+    parts = [message("mark.far" if off > 0 else "mark.near", off=by)] if head.tape.tells(off) else []
     if abs(angle_off) > ANGLE_RIGHT:
         key = "mark.bent_far" if angle_off > 0 else "mark.bent_little"
         parts.append(message(key, off=format_angle(abs(angle_off))))

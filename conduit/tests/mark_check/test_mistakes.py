@@ -150,6 +150,8 @@ class NotOnlyMarks(TestCase):
         self.assertIn("Bend 2 is bent to 45° where 30° is wanted", found.says)
         self.assertEqual([mark.right for mark in found.marks], [True, False])
         self.assertGreater(found.end_misses_by.inches, 7)
+        self.assertFalse(found.end_fits)
+        self.assertTrue(judged(raw).end_fits)
 
     def test_turned_the_wrong_way(self):
         raw = document([ninety(20, "up"), offset(20, 4, 30)], 60)

@@ -5743,6 +5743,11 @@ export interface components {
             marks: components["schemas"]["JudgedMark"][];
             end_misses_by: components["schemas"]["Measure"];
             /**
+             * End Fits
+             * @description Whether the tape reads no miss at the far end.
+             */
+            end_fits: boolean;
+            /**
              * End Off
              * @description Right, up, out.
              */

@@ -84,13 +84,14 @@ function LaidPanel({ plan }: { plan: Plan }) {
 
 /** What the marks make: whether they are right, what was likely done, and where the pipe would lie. */
 function Judged({ judged }: { judged: MarksJudged }) {
-  const misses = judged.end_misses_by;
   return (
     <Notice severity={judged.right ? "note" : "stop"}>
       <strong>{judged.says}</strong>
       {judged.step !== null && t("marks.step", { step: judged.step + 1 })}{" "}
       {t("marks.far_end", {
-        detail: misses.inches < 1 / 32 ? t("marks.fits") : t("marks.misses", { end_misses_by: misses.reads }),
+        detail: judged.end_fits
+          ? t("marks.fits")
+          : t("marks.misses", { end_misses_by: judged.end_misses_by.reads }),
       })}
       {judged.passed.map((thing) => (
         <span key={thing.name + thing.clearance}>
