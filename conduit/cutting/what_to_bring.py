@@ -90,27 +90,27 @@ def _couplings(couplings: Mapping[Joined, int], sticks: Mapping[tuple[Kind, floa
         yield _line("coupling", kind, max(0, count - with_sticks), note)
 
 
-class _End(NamedTuple):
+class _PipeEnd(NamedTuple):
     """An end of pipe: of which run, and at which box; without one it stays open."""
 
     run: PlannedRun
     box: str | None
 
 
-def _ends_of(run: PlannedRun, document: Mapping[str, Any]) -> Iterator[_End]:
+def _ends_of(run: PlannedRun, document: Mapping[str, Any]) -> Iterator[_PipeEnd]:
     """The ends of a run's pipe: two at each box on the way, and its own."""
     for piece, coupling in zip(run.plan.pieces, run.plan.couplings, strict=False):
         if coupling.box:
-            yield from (_End(run, str(piece.end_b)) for _ in range(2))
+            yield from (_PipeEnd(run, str(piece.end_b)) for _ in range(2))
     for end in ("start", "end"):
         part = document.get(end)
         said: Mapping[str, Any] = part if isinstance(part, Mapping) else {}
         name = str(said.get("name") or "").strip()
         called = name or message(f"bring.{end}_of", run=run.name or message("bring.a_run"))
-        yield _End(run, None if said.get("open") else called)
+        yield _PipeEnd(run, None if said.get("open") else called)
 
 
-def _at_ends(ends: Sequence[_End]) -> Iterator[BringLine]:
+def _at_ends(ends: Sequence[_PipeEnd]) -> Iterator[BringLine]:
     """A connector for each end at a box, a bushing for each that stays open."""
     for (kind, joint), count in Counter(joined(one.run) for one in ends if one.box is not None).items():
         yield _line("connector", kind, count, Message(joint))
@@ -125,7 +125,7 @@ def _straps(runs: Sequence[PlannedRun], documents: Mapping[str, Mapping[str, Any
     yield from (_line("strap", kind, count, note) for (kind, note), count in straps.items())
 
 
-def _boxes(ends: Sequence[_End]) -> Iterator[BringLine]:
+def _boxes(ends: Sequence[_PipeEnd]) -> Iterator[BringLine]:
     """Each box once, with the runs that end in it."""
     boxes: dict[str, list[str]] = {}
     for one in ends:
