@@ -66,9 +66,9 @@ class WhatIsAsked(TestCase):
             self.assertEqual("stamp_misses" in codes(document([stamped], 90)), needed, off)
 
     def test_four_fixes_are_offered(self):
-        """Of an offset with little straight between its bends, which flatter angles mend."""
-        raw = document([offset(20, 2.75, 45)], 90, size="1/2")
-        found = next(one for one in remedies_of(raw) if one.code == "short_straight")
+        """Of five that mend it: straps as high as the knockout, and a box offset over each of four surfaces."""
+        raw = document([], 60, start={"heading": "right", "knockout": 1.5})
+        found = next(one for one in remedies_of(raw) if one.code == "knockout")
         self.assertEqual(len(found.fixes), 4)
 
 
