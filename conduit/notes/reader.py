@@ -137,7 +137,12 @@ def _form_of(head: str) -> Form | None:
 
 
 def _fits(form: Form, head: str) -> Raw | None:
-    return next((match for pattern in form.heads if (match := _matches(pattern, head)) is not None), None)
+    return next((said for _, said in _readings(form.heads, head)), None)
+
+
+def _readings(patterns: Sequence[str], clause: str) -> Iterator[tuple[str, Raw]]:
+    """The patterns by which a clause can be read, each with what it says so."""
+    return ((pattern, said) for pattern in patterns if (said := _matches(pattern, clause)) is not None)
 
 
 def _begins(form: StepForm, head: str) -> bool:
@@ -156,13 +161,14 @@ def _read_line(form: Form, clauses: list[str], number: int, errors: list[NoteErr
         errors.append(NoteError(number, clauses[0], message("note.expected", example=form.expected)))
     found.update(head or {})
     for clause in clauses[1:]:
-        read = next((pattern for pattern in form.clauses if _matches(pattern, clause) is not None), None)
-        if read is None:
+        read = next(_readings(form.clauses, clause), None)
+        if not read:
             errors.append(NoteError(number, clause, message("note.not_understood", example=form.expected)))
             continue
-        found.update(_matches(read, clause) or {})
+        pattern, said = read
+        found.update(said)
         if isinstance(form, StepForm):
-            found = {**form.says[read], **found}
+            found = {**form.says[pattern], **found}
     return found
 
 
