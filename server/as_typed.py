@@ -2,8 +2,11 @@
 
 from typing import Any
 
-from pydantic import BaseModel, GetJsonSchemaHandler
+from pydantic import BaseModel, GetJsonSchemaHandler, JsonValue
 from pydantic_core import CoreSchema
+
+# A JSON object as it was typed: a run document however unfinished, a shoe's figures, terms.
+AsWritten = dict[str, JsonValue]
 
 
 class AsTyped:

@@ -2,7 +2,7 @@
 
 import csv
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from io import StringIO
 from typing import Any
 
@@ -19,7 +19,7 @@ _AFTER_SEPARATOR = re.compile(r"([;|\t]\s*)(?=[=+\-@])")
 _BARE = re.compile(r"[+-]?[\d/ -]*\d")
 
 
-def csv_answer(name: str, columns: Sequence[str], rows: Iterable[dict[str, Any]]) -> HttpResponse:
+def csv_answer(name: str, columns: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> HttpResponse:
     """A download with the columns named in its first line."""
     text = StringIO()
     writer = csv.writer(text)
@@ -39,6 +39,8 @@ def _length(value: Any) -> str:
 def _cell(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
+    if value is None:
+        return ""
     written = value.isoformat(timespec="seconds") if hasattr(value, "isoformat") else str(value)
     is_number = written.lstrip("+-").rstrip("°").replace(".", "").replace("/", "").replace(" ", "").isdigit()
     if is_number:

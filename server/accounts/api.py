@@ -1,7 +1,5 @@
 """Sign-in over HTTP."""
 
-from typing import Any
-
 from django.contrib.auth import logout
 from django.http import HttpRequest
 from ninja import Router
@@ -35,13 +33,13 @@ def sign_out(request: HttpRequest) -> tuple[int, None]:
 
 
 @router.get("/limits", response=list[LimitOut], operation_id="getLimits")
-def get_limits(request: SignedInRequest) -> list[dict[str, Any]]:
+def get_limits(request: SignedInRequest) -> list[LimitOut]:
     """The limits that the crew works by."""
     return limits.described(request.auth)
 
 
 @router.put("/limits", response={200: list[LimitOut], 422: Told}, operation_id="setLimits")
-def set_limits(request: SignedInRequest, given: LimitsIn) -> list[dict[str, Any]]:
+def set_limits(request: SignedInRequest, given: LimitsIn) -> list[LimitOut]:
     """Work by other limits from now on."""
     limits.set_limits(request.auth, given.limits)
     return limits.described(request.auth)

@@ -1,6 +1,5 @@
 """A company: crews that may share jobs and shoes, and the leads who run it."""
 
-from typing import Any
 from uuid import UUID, uuid4
 
 from django.core import signing
@@ -14,6 +13,7 @@ from server.accounts.history import What, record
 from server.accounts.members import VALID_FOR, invitation_to
 from server.accounts.models import Company, Crew, Invitation, Membership, Role, User, name_of
 from server.accounts.permissions import Right, require, who_run
+from server.accounts.schemas import CompanyCrew, CompanyOut, CompanyPerson, Named
 from server.errors import Conflict, Refused
 from server.sentences import message
 
@@ -32,7 +32,7 @@ def run_by(user: User) -> Company:
     return company
 
 
-def told_of(user: User) -> dict[str, Any] | None:
+def told_of(user: User) -> CompanyOut | None:
     """The company of the person's crew, as its people see it; None where it is of none."""
     company = user.membership.crew.company
     if not company:
@@ -41,21 +41,21 @@ def told_of(user: User) -> dict[str, Any] | None:
     runs_it = user in runners and user.membership.role == Role.LEAD
     leads = Prefetch("memberships", Membership.objects.filter(role=Role.LEAD).select_related("user"), to_attr="led_by")
     crews = company.crews.annotate(people=Count("memberships")).prefetch_related(leads).order_by("name")[:MOST_CREWS]
-    return {
-        "name": company.name,
-        "runs_it": runs_it,
-        "runners": [{"id": one.pk, "name": name_of(one)} for one in runners],
-        "crews": [
-            {
-                "id": crew.pk,
-                "name": crew.name,
-                "people": crew.people,
-                "leads": [{"id": one.user_id, "name": name_of(one.user)} for one in crew.led_by],
-            }
+    return CompanyOut(
+        name=company.name,
+        runs_it=runs_it,
+        runners=[Named(id=one.pk, name=name_of(one)) for one in runners],
+        crews=[
+            CompanyCrew(
+                id=crew.pk,
+                name=crew.name,
+                people=crew.people,
+                leads=[Named(id=one.user_id, name=name_of(one.user)) for one in crew.led_by],
+            )
             for crew in crews
         ],
-        "people": _people(company) if runs_it else [],
-    }
+        people=_people(company) if runs_it else [],
+    )
 
 
 def _of(company: Company) -> QuerySet[User]:
@@ -63,16 +63,16 @@ def _of(company: Company) -> QuerySet[User]:
     return User.objects.filter(memberships__crew__company=company).distinct()
 
 
-def _people(company: Company) -> list[dict[str, Any]]:
+def _people(company: Company) -> list[CompanyPerson]:
     places = Prefetch("memberships", Membership.objects.select_related("crew").order_by("crew__name"))
     return [
-        {
-            "id": one.pk,
-            "name": name_of(one),
-            "active": one.is_active,
-            "crews": [place.crew.name for place in one.memberships.all() if place.crew.company_id == company.pk],
-            "elsewhere": any(place.crew.company_id != company.pk for place in one.memberships.all()),
-        }
+        CompanyPerson(
+            id=one.pk,
+            name=name_of(one),
+            active=one.is_active,
+            crews=[place.crew.name for place in one.memberships.all() if place.crew.company_id == company.pk],
+            elsewhere=any(place.crew.company_id != company.pk for place in one.memberships.all()),
+        )
         for one in _of(company).prefetch_related(places).order_by("first_name", "last_name", "pk")
     ]
 

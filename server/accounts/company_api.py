@@ -1,54 +1,16 @@
 """A company of several crews over HTTP."""
 
-from typing import Any
-
-from ninja import Router, Schema
+from ninja import Router
 
 from server.accounts import company
 from server.accounts.models import Invitation
 from server.accounts.permissions import SignedInRequest
-from server.accounts.schemas import InvitationOut, LinkOut, NameIn, Token, Told, WantedIn
+from server.accounts.schemas import CompanyOut, InvitationOut, LinkOut, NameIn, Token, Told, WantedIn
 
 router = Router(tags=["people"])
 
 
-class Named(Schema):
-    """A person."""
-
-    id: int
-    name: str
-
-
-class CompanyCrew(Schema):
-    """A crew of the company."""
-
-    id: int
-    name: str
-    people: int
-    leads: list[Named]
-
-
-class CompanyPerson(Schema):
-    """Somebody in the company, for who runs it."""
-
-    id: int
-    name: str
-    active: bool
-    crews: list[str]
-    elsewhere: bool
-
-
-class CompanyOut(Schema):
-    """A company, its crews, who runs it, and for those everybody in it."""
-
-    name: str
-    runs_it: bool
-    runners: list[Named]
-    crews: list[CompanyCrew]
-    people: list[CompanyPerson]
-
-
-Answer = tuple[int, dict[str, Any] | None]
+Answer = tuple[int, CompanyOut | None]
 ANSWERS = {200: CompanyOut, 204: None, 409: Told, 422: Told}
 
 
@@ -78,9 +40,9 @@ def name_company(request: SignedInRequest, given: NameIn) -> Answer:
 
 
 @router.post("/company/link", response=LinkOut, operation_id="makeCompanyLink")
-def make_company_link(request: SignedInRequest) -> dict[str, str]:
+def make_company_link(request: SignedInRequest) -> LinkOut:
     """A link by which a lead brings another crew in; earlier ones are void."""
-    return {"token": company.link(request.auth)}
+    return LinkOut(token=company.link(request.auth))
 
 
 @router.post("/company/join", response=ANSWERS, operation_id="joinCompany")

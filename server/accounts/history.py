@@ -2,12 +2,12 @@
 
 from datetime import datetime
 from enum import StrEnum
-from typing import Any
 
 from django.db.models import QuerySet
 
 from server.accounts.models import Crew, Event, User, name_of
 from server.accounts.permissions import Right, require
+from server.accounts.schemas import EventOut
 
 PAGE = 100
 COLUMNS = ("at", "who", "what", "about")
@@ -64,6 +64,6 @@ def events_of(user: User, by: int | None = None, what: str = "", before: datetim
     return found.filter(at__lt=before) if before else found
 
 
-def row(event: Event) -> dict[str, Any]:
+def row(event: Event) -> EventOut:
     """A line of the history."""
-    return {"at": event.at, "who": name_of(event.by), "what": event.what, "about": event.about}
+    return EventOut(at=event.at, who=name_of(event.by), what=event.what, about=event.about)

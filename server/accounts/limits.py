@@ -12,6 +12,7 @@ from conduit.units import Tape
 from server.accounts.history import What, record
 from server.accounts.models import Crew, User
 from server.accounts.permissions import Right, crew_of, require
+from server.accounts.schemas import LimitOut
 from server.errors import Refused
 from server.sentences import message
 
@@ -45,7 +46,7 @@ def set_limits(user: User, written: Mapping[str, Any]) -> Crew:
     return crew
 
 
-def described(user: User) -> list[dict[str, Any]]:
+def described(user: User) -> list[LimitOut]:
     """Each limit: what it is, as it is in force, as shipped, and as the crew wrote it."""
     crew = crew_of(user)
     now, tape = limits_of(crew), Tape(crew.tape)
@@ -56,14 +57,14 @@ def described(user: User) -> list[dict[str, Any]]:
         return f"{value:g}°" if name == DEGREES else tape.shows(value)
 
     return [
-        {
-            "name": name,
-            "title": field.title,
-            "says": field.description,
-            "reads": shows(name, getattr(now, name)),
-            "shipped": shows(name, getattr(DEFAULT_LIMITS, name)),
-            "written": str(crew.limits.get(name, "")),
-            "choices": [YES, NO] if isinstance(getattr(now, name), bool) else [],
-        }
+        LimitOut(
+            name=name,
+            title=field.title or name,
+            says=field.description or "",
+            reads=shows(name, getattr(now, name)),
+            shipped=shows(name, getattr(DEFAULT_LIMITS, name)),
+            written=str(crew.limits.get(name, "")),
+            choices=[YES, NO] if isinstance(getattr(now, name), bool) else [],
+        )
         for name, field in CrewLimits.model_fields.items()
     ]

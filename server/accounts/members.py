@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from datetime import timedelta
-from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
@@ -14,7 +13,7 @@ from server.accounts.history import What, record
 from server.accounts.models import Crew, Invitation, Membership, Role, User, name_of
 from server.accounts.passwords import new_person
 from server.accounts.permissions import Right, crew_of, require, runs_company_of
-from server.accounts.schemas import NewRuns
+from server.accounts.schemas import MemberOut, NewRuns
 from server.accounts.second_factor import is_on, who_have_it
 from server.accounts.sessions import sign_out_elsewhere
 from server.errors import Conflict, Refused
@@ -26,22 +25,22 @@ NEVER_NONE = message("accounts.crew.last_lead")
 USED = message("accounts.invitation.void")
 
 
-def members_of(user: User) -> list[dict[str, Any]]:
+def members_of(user: User) -> list[MemberOut]:
     """Everybody in the person's crew, leads first."""
     order = [Role.LEAD, Role.BENDER, Role.VIEWER]
     found = list(Membership.objects.filter(crew=crew_of(user)).select_related("user"))
     with_code = who_have_it(one.user_id for one in found)
     return [
-        {
-            "id": one.pk,
-            "user_id": one.user_id,
-            "name": name_of(one.user),
-            "username": one.user.username,
-            "role": one.role,
-            "joined": one.joined_at,
-            "me": one.user_id == user.pk,
-            "second_factor": one.user_id in with_code,
-        }
+        MemberOut(
+            id=one.pk,
+            user_id=one.user_id,
+            name=name_of(one.user),
+            username=one.user.username,
+            role=Role(one.role),
+            joined=one.joined_at,
+            me=one.user_id == user.pk,
+            second_factor=one.user_id in with_code,
+        )
         for one in sorted(found, key=lambda one: (order.index(Role(one.role)), name_of(one.user).lower()))
     ]
 

@@ -1,7 +1,7 @@
 """People over HTTP: who is in the crew, invitations, one's own name, password and sessions."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router
@@ -39,6 +39,7 @@ from server.accounts.schemas import (
     PasswordIn,
     People,
     PersonIn,
+    RightOut,
     RoleIn,
     SessionOut,
     Told,
@@ -52,15 +53,15 @@ Nothing = tuple[int, None]
 
 
 @router.get("/people", response=People, operation_id="getPeople")
-def get_people(request: SignedInRequest) -> dict[str, Any]:
+def get_people(request: SignedInRequest) -> People:
     """Who is in the crew, what each role may do, and, for the lead, the open invitations."""
     user = request.auth
     leads = user.membership.role in Right.PEOPLE.roles
-    return {
-        "members": members.members_of(user),
-        "invitations": members.open_invitations(user) if leads else [],
-        "rights": [{"says": told(right.says), "roles": right.roles} for right in Right],
-    }
+    return People(
+        members=members.members_of(user),
+        invitations=[InvitationOut.model_validate(one) for one in members.open_invitations(user)] if leads else [],
+        rights=[RightOut(says=told(right.says), roles=list(right.roles)) for right in Right],
+    )
 
 
 @router.put("/crew", response={200: Me, 422: Told}, operation_id="nameCrew")
@@ -98,7 +99,7 @@ def withdraw_invitation(request: SignedInRequest, invitation_id: int) -> Nothing
 
 
 @router.put("/people/{member_id}/role", response={200: People, 409: Told}, operation_id="changeRole")
-def change_role(request: SignedInRequest, member_id: int, given: RoleIn) -> dict[str, Any]:
+def change_role(request: SignedInRequest, member_id: int, given: RoleIn) -> People:
     """Another role for somebody of the crew; one lead at least is left."""
     members.change_role(request.auth, member_id, Role(given.role))
     return get_people(request)
@@ -112,9 +113,9 @@ def remove_member(request: SignedInRequest, member_id: int) -> Nothing:
 
 
 @router.post("/people/{member_id}/password-link", response={200: LinkOut, 409: Told}, operation_id="makePasswordLink")
-def make_password_link(request: SignedInRequest, member_id: int) -> dict[str, str]:
+def make_password_link(request: SignedInRequest, member_id: int) -> LinkOut:
     """A link for somebody who forgot the password: it sets a new one, once."""
-    return {"token": passwords.password_link(request.auth, member_id)}
+    return LinkOut(token=passwords.password_link(request.auth, member_id))
 
 
 @router.get("/history", response=History, operation_id="getHistory")
@@ -123,26 +124,28 @@ def get_history(
     who: int | None = None,
     what: Annotated[str, Query(max_length=24)] = "",
     before: datetime | None = None,
-) -> dict[str, Any]:
+) -> History:
     """Who did what in the crew, the last first. For the lead."""
     found = list(history.events_of(request.auth, who, what, before)[: history.PAGE + 1])
-    return {
-        "lines": [history.row(one) for one in found[: history.PAGE]],
-        "kinds": list(history.What),
-        "more": len(found) > history.PAGE,
-    }
+    return History(
+        lines=[history.row(one) for one in found[: history.PAGE]],
+        kinds=list(history.What),
+        more=len(found) > history.PAGE,
+    )
 
 
 @router.get("/history.csv", operation_id="getHistoryCsv")
 def get_history_csv(request: SignedInRequest) -> HttpResponse:
     """The whole history as CSV."""
-    return csv_answer("history", history.COLUMNS, map(history.row, history.events_of(request.auth)))
+    return csv_answer(
+        "history", history.COLUMNS, (history.row(one).model_dump() for one in history.events_of(request.auth))
+    )
 
 
 @router.get("/beginning", auth=None, response=Beginning, operation_id="isBeginningNeeded")
-def is_beginning_needed(request: HttpRequest) -> dict[str, Any]:
+def is_beginning_needed(request: HttpRequest) -> Beginning:
     """What somebody who is not signed in has to know of the server."""
-    return {"needed": beginning.is_needed(), "mail": notices.is_set(), "provider": provider.called()}
+    return Beginning(needed=beginning.is_needed(), mail=notices.is_set(), provider=provider.called())
 
 
 @router.post("/beginning", auth=Anyone(), response={200: Me, 409: Told, 422: Told}, operation_id="beginCrew")
@@ -152,12 +155,12 @@ def begin_crew(request: HttpRequest, given: BeginIn) -> Me:
 
 
 @router.get("/invitations/{token}", auth=None, response={200: InvitedTo, 404: Told}, operation_id="getInvitation")
-def get_invitation(request: HttpRequest, token: str) -> dict[str, Any]:
+def get_invitation(request: HttpRequest, token: str) -> InvitedTo:
     """What an invitation is to."""
     found = Invitation.of(token)
     if not found:
         raise Http404
-    return {"crew": found.crew.name, "role": found.role, "name": found.name, "open": found.is_open}
+    return InvitedTo(crew=found.crew.name, role=Role(found.role), name=found.name, open=found.is_open)
 
 
 @router.post("/invitations/{token}/join", response={200: Me, 409: Told}, operation_id="joinAsMyself")
@@ -183,10 +186,10 @@ def ask_for_password_link(request: HttpRequest, given: KnownAs) -> Nothing:
 
 
 @router.get("/password-links/{token}", auth=None, response={200: LinkFor, 409: Told}, operation_id="getPasswordLink")
-def get_password_link(request: HttpRequest, token: str) -> dict[str, Any]:
+def get_password_link(request: HttpRequest, token: str) -> LinkFor:
     """Whose password a link sets."""
     user = passwords.person_of(token)
-    return {"name": name_of(user), "username": user.username, "second_factor": second_factor.is_on(user)}
+    return LinkFor(name=name_of(user), username=user.username, second_factor=second_factor.is_on(user))
 
 
 @router.post(
@@ -211,13 +214,13 @@ def change_my_password(request: SignedInRequest, given: OwnPasswordIn) -> Nothin
 
 
 @router.get("/me/sessions", response=list[SessionOut], operation_id="listMySessions")
-def list_my_sessions(request: SignedInRequest) -> list[dict[str, Any]]:
+def list_my_sessions(request: SignedInRequest) -> list[SessionOut]:
     """Where the person is signed in."""
     return sessions.sessions_of(request.auth, request.session.session_key)
 
 
 @router.delete("/me/sessions", response=list[SessionOut], operation_id="signOutElsewhere")
-def sign_out_elsewhere(request: SignedInRequest) -> list[dict[str, Any]]:
+def sign_out_elsewhere(request: SignedInRequest) -> list[SessionOut]:
     """Sign out everywhere but here."""
     sessions.sign_out_elsewhere(request.auth, request.session.session_key)
     history.record(request.auth.membership.crew, request.auth, history.What.SIGNED_OUT)
@@ -225,7 +228,7 @@ def sign_out_elsewhere(request: SignedInRequest) -> list[dict[str, Any]]:
 
 
 @router.delete("/me/sessions/{session_id}", response={200: list[SessionOut], 404: Told}, operation_id="signOutThere")
-def sign_out_there(request: SignedInRequest, session_id: str) -> list[dict[str, Any]]:
+def sign_out_there(request: SignedInRequest, session_id: str) -> list[SessionOut]:
     """End one session."""
     if not sessions.sign_out(request.auth, session_id):
         raise Http404

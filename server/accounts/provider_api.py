@@ -31,19 +31,19 @@ def sign_in_by_code(request: HttpRequest, given: CodeIn) -> Me:
     return describe(user)
 
 
-def _described(user: User) -> dict[str, Any]:
+def _described(user: User) -> ProviderOut:
     connected = provider.is_set() and provider.is_connected(user)
-    return {"name": provider.called(), "connected": connected, "has_password": user.has_usable_password()}
+    return ProviderOut(name=provider.called(), connected=connected, has_password=user.has_usable_password())
 
 
 @router.get("/me/provider", response=ProviderOut, operation_id="getMyProvider")
-def get_my_provider(request: SignedInRequest) -> dict[str, Any]:
+def get_my_provider(request: SignedInRequest) -> ProviderOut:
     """Whether the person signs in by the company's own provider too."""
     return _described(request.auth)
 
 
 @router.delete("/me/provider", response={200: ProviderOut, 409: Told}, operation_id="leaveProvider")
-def leave_provider(request: SignedInRequest) -> dict[str, Any]:
+def leave_provider(request: SignedInRequest) -> ProviderOut:
     """Sign in by name and password alone from now on."""
     provider.disconnect(request.auth)
     return _described(request.auth)

@@ -1,14 +1,13 @@
 """What sign-in takes and gives."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from ninja import Query, Schema
 from pydantic import Field
 
 from conduit.units import TapeStep
-
-RoleName = Literal["lead", "bender", "viewer"]
+from server.accounts.models import Role
 
 
 class LimitOut(Schema):
@@ -55,7 +54,7 @@ class CrewOfMine(Schema):
 
     id: int
     name: str
-    role: RoleName
+    role: Role
 
 
 class Me(Schema):
@@ -69,7 +68,7 @@ class Me(Schema):
     email: str
     name: str
     crew: str
-    role: RoleName
+    role: Role
     crews: list[CrewOfMine]
     new_runs: NewRuns
     company: str = Field(description="The company that the crew is of; empty: none.")
@@ -137,7 +136,7 @@ class MemberOut(Schema):
     user_id: int
     name: str
     username: str
-    role: RoleName
+    role: Role
     joined: datetime
     me: bool
     second_factor: bool
@@ -148,7 +147,7 @@ class InvitationOut(Schema):
 
     id: int
     name: str
-    role: RoleName
+    role: Role
     token: str
     expires_at: datetime
 
@@ -157,7 +156,7 @@ class RightOut(Schema):
     """What may be done, and by which roles."""
 
     says: str
-    roles: list[RoleName]
+    roles: list[Role]
 
 
 class People(Schema):
@@ -171,14 +170,14 @@ class People(Schema):
 class InviteIn(Schema):
     """As what, and for whom, in the lead's own words."""
 
-    role: RoleName
+    role: Role
     name: str = Field("", max_length=80)
 
 
 class RoleIn(Schema):
     """Another role."""
 
-    role: RoleName
+    role: Role
 
 
 class NameIn(Schema):
@@ -191,7 +190,7 @@ class InvitedTo(Schema):
     """What an invitation is to; `open`: whether it can still be taken."""
 
     crew: str
-    role: RoleName
+    role: Role
     name: str
     open: bool
 
@@ -302,3 +301,39 @@ class OwnPasswordOnly(Schema):
     """The person's password, to be sure that it is them."""
 
     password: str = Field(max_length=200)
+
+
+class Named(Schema):
+    """A person."""
+
+    id: int
+    name: str
+
+
+class CompanyCrew(Schema):
+    """A crew of the company."""
+
+    id: int
+    name: str
+    people: int
+    leads: list[Named]
+
+
+class CompanyPerson(Schema):
+    """Somebody in the company, for who runs it."""
+
+    id: int
+    name: str
+    active: bool
+    crews: list[str]
+    elsewhere: bool
+
+
+class CompanyOut(Schema):
+    """A company, its crews, who runs it, and for those everybody in it."""
+
+    name: str
+    runs_it: bool
+    runners: list[Named]
+    crews: list[CompanyCrew]
+    people: list[CompanyPerson]

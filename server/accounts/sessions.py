@@ -11,6 +11,7 @@ from qsessions.models import Session
 
 from server.accounts.client import address_of
 from server.accounts.models import User
+from server.accounts.schemas import SessionOut
 
 
 class SessionMiddleware(DjangoSessionMiddleware):
@@ -23,17 +24,17 @@ class SessionMiddleware(DjangoSessionMiddleware):
         request.session = self.SessionStore(session_key=key, ip=address_of(request), user_agent=agent)  # type: ignore[call-arg]
 
 
-def sessions_of(user: User, here: str | None) -> list[dict[str, Any]]:
+def sessions_of(user: User, here: str | None) -> list[SessionOut]:
     """Where the person is signed in, the one used last first; `here`: the key of the session that asks."""
     return [
-        {
-            "id": _id_of(session),
-            "here": session.session_key == here,
-            "device": _device_of(session),
-            "address": session.ip or "",
-            "since": session.created_at,
-            "last": session.updated_at,
-        }
+        SessionOut(
+            id=_id_of(session),
+            here=session.session_key == here,
+            device=_device_of(session),
+            address=session.ip or "",
+            since=session.created_at,
+            last=session.updated_at,
+        )
         for session in _open(user).order_by("-updated_at")
     ]
 

@@ -1,7 +1,5 @@
 """Every change at the bench: permission first, the run locked, each act done once or refused with its reason."""
 
-from typing import Any
-
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 from pydantic import ValidationError
@@ -15,7 +13,7 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.bench.carried import carried
 from server.bench.models import ActDone, BendMade, Stick
-from server.bench.schemas import AnyAct, ArrangeAct, BendAct, BentAct, FitAct, TakeIn
+from server.bench.schemas import AnyAct, ArrangeAct, BenchOut, BendAct, BentAct, FitAct, Outcome, TakeIn
 from server.bench.sheets import Benches, arranged_of, made_on, own_number, read_of, shoe_state
 from server.bench.staging import CannotBeDone, begun, cut_length_changed, stage, stage_done
 from server.bench.status import follow_status
@@ -31,19 +29,19 @@ A_DAY = 86400.0
 NEAR_ENOUGH = 1 / 32
 
 
-def bench_of(user: User, run_id: int) -> dict[str, Any]:
+def bench_of(user: User, run_id: int) -> BenchOut:
     """The bench of a run as it stands."""
     run = get_object_or_404(Run.objects.for_user(user).select_related("job", "rack_lead"), pk=run_id)
     return _told(Benches(run, user))
 
 
-def _told(benches: Benches) -> dict[str, Any]:
+def _told(benches: Benches) -> BenchOut:
     """A bench as the API gives it, with what is carried over from other pipes of its rack."""
-    return {**benches.out(), "carried": carried(benches)}
+    return benches.out(carried(benches))
 
 
 @transaction.atomic
-def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str, Any]], dict[str, Any]]:
+def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[Outcome], BenchOut]:
     """Do what was done at the bench, in turn, and tell of each whether it could be; and the bench as it then is."""
     require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
@@ -53,9 +51,9 @@ def do_acts(user: User, run_id: int, acts: list[AnyAct]) -> tuple[list[dict[str,
         try:
             with transaction.atomic():
                 _do(user, benches, act)
-            outcomes.append({"key": act.key, "done": True})
+            outcomes.append(Outcome(key=act.key, done=True))
         except (CannotBeDone, NoSuchStick, Conflict) as error:
-            outcomes.append({"key": act.key, "done": False, "says": as_sentence(told(error))})
+            outcomes.append(Outcome(key=act.key, done=False, says=as_sentence(told(error))))
         benches = Benches(run, user, benches)
     follow_status(run, benches)
     return outcomes, _told(benches)
@@ -154,7 +152,9 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
         before.live = None
         before.save(update_fields=["live"])
         at = before.at
-    BendMade.objects.create(**_record(user, benches, stick, act, bend), tape=tape, at=at)
+    made = _record(user, benches, stick, act, bend)
+    made.tape, made.at = tape, at
+    made.save()
 
 
 def _tape_of(stick: Stick, act: BentAct) -> float | None:
@@ -178,7 +178,7 @@ def _with_reading(
     return benches.bend_with(stick, act.bend, made)
 
 
-def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> dict[str, Any]:
+def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> BendMade:
     """What is kept of a bend: planned and as read, and which figure of the shoe it shows."""
     bencher = benches.bent_on(stick)
     shoes = shoes_by_name(user)
@@ -188,28 +188,28 @@ def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: Shee
         raise NoSuchStick(message("bench.shoe.none"))
     set_on = next((one for one in bend.marks if (one.reference, one.hook) == (act.reference, bend.use.hook)), bend.use)
     figure = {"deduct": used.deduct, "gain": used.gain}.get(made.shows or "")
-    return {
-        "crew": stick.crew,
-        "stick": stick,
-        "bend": act.bend,
-        "shoe_id": shoe_state(bencher, shoes)["id"],
-        "shoe_name": used.name,
-        "mark": set_on.at.inches,
-        "reference": set_on.reference,
-        "hook": set_on.hook,
-        "where": bend.where,
-        "planned_angle": bend.angle,
-        "dial": act.dial or used.dial.reads(bend.angle),
-        "angle": act.angle,
-        "turned": act.turned,
-        "tape_wanted": bend.tape.wanted.inches if bend.tape else None,
-        "within": made.within,
-        "out_by": made.out_by,
-        "advice": made.advice,
-        "shows": made.shows or "",
-        "figure": None if figure is None else figure + made.figure_off,
-        "by": user,
-    }
+    return BendMade(
+        crew=stick.crew,
+        stick=stick,
+        bend=act.bend,
+        shoe_id=shoe_state(bencher, shoes).id,
+        shoe_name=used.name,
+        mark=set_on.at.inches,
+        reference=set_on.reference,
+        hook=set_on.hook,
+        where=bend.where,
+        planned_angle=bend.angle,
+        dial=act.dial or used.dial.reads(bend.angle),
+        angle=act.angle,
+        turned=act.turned,
+        tape_wanted=bend.tape.wanted.inches if bend.tape else None,
+        within=made.within,
+        out_by=made.out_by,
+        advice=made.advice,
+        shows=made.shows or "",
+        figure=None if figure is None else figure + made.figure_off,
+        by=user,
+    )
 
 
 def _about_bend(stick: Stick, act: BendAct) -> None:

@@ -1,7 +1,7 @@
 """The bench, the log and what shoes learn, over HTTP."""
 
 import random
-from typing import Annotated, Any
+from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse, HttpResponseNotModified
 from ninja import Query, Router
@@ -11,7 +11,7 @@ from server.accounts.changes import is_known, tag_of
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.bench import actions
-from server.bench.log import COLUMNS, Narrowed, bends_of, choices_of, line_of
+from server.bench.log import COLUMNS, Narrowed, bends_of, line_of, log_of
 from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
 from server.csv_out import csv_answer
 from server.jobs.newest import about, newest
@@ -23,7 +23,7 @@ router = Router(tags=["bench"])
 
 
 @router.get("/runs/{int:run_id}/bench", response=BenchOut, operation_id="getBench")
-def get_bench(request: SignedInRequest, response: HttpResponse, run_id: int) -> dict[str, Any] | HttpResponse:
+def get_bench(request: SignedInRequest, response: HttpResponse, run_id: int) -> BenchOut | HttpResponse:
     """Everything that is needed at the bench for one run; 304 where whoever asks has it as it is (`If-None-Match`)."""
     run = newest(request.auth, run_id)
     response["ETag"] = tag_of(request.auth, about(run))
@@ -33,11 +33,11 @@ def get_bench(request: SignedInRequest, response: HttpResponse, run_id: int) -> 
 
 
 @router.post("/runs/{int:run_id}/bench", response={200: ActsOut, 422: Told}, operation_id="doActs")
-def do_acts(request: SignedInRequest, run_id: int, given: ActsIn) -> dict[str, Any]:
+def do_acts(request: SignedInRequest, run_id: int, given: ActsIn) -> ActsOut:
     """Do what was done at the bench; each act once, however often it is sent."""
     acts = [act.model_copy(update={"at": when_done(act.at, given.sent_at)}) for act in given.acts]
     outcomes, bench = actions.do_acts(request.auth, run_id, acts)
-    return {"outcomes": outcomes, "bench": bench}
+    return ActsOut(outcomes=outcomes, bench=bench)
 
 
 @router.get("/log", response=LogOut, operation_id="listLog")
@@ -47,10 +47,9 @@ def list_log(
     person: int | None = None,
     shoe: str | None = None,
     limit: Annotated[int, Query(ge=1, le=1000)] = 200,
-) -> dict[str, Any]:
+) -> LogOut:
     """The log, newest first."""
-    bends = bends_of(request.auth, Narrowed(run, person, shoe))
-    return {"lines": [line_of(one) for one in bends[:limit]], "total": bends.count(), **choices_of(request.auth)}
+    return log_of(request.auth, Narrowed(run, person, shoe), limit)
 
 
 @router.get("/log.csv", operation_id="getLogCsv")
@@ -59,7 +58,7 @@ def get_log_csv(
 ) -> HttpResponse:
     """The log as CSV."""
     bends = bends_of(request.auth, Narrowed(run, person, shoe))
-    return csv_answer("bends", COLUMNS, (line_of(one) for one in bends))
+    return csv_answer("bends", COLUMNS, (line_of(one).model_dump() for one in bends))
 
 
 @router.get("/shoes/{int:shoe_id}/learned", response=Learned, operation_id="getLearned")
@@ -75,6 +74,6 @@ def take_learned(request: SignedInRequest, shoe_id: int, given: TakeIn) -> Shoe:
 
 
 @router.post("/devices/angle-finder", response=FinderOut, operation_id="readFinder")
-def read_finder(request: HttpRequest, given: FinderIn) -> dict[str, float]:
+def read_finder(request: HttpRequest, given: FinderIn) -> FinderOut:
     """What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise."""
-    return {"angle": finder_reads(given.dial, random.gauss(0, 1), random.gauss(0, 1))}
+    return FinderOut(angle=finder_reads(given.dial, random.gauss(0, 1), random.gauss(0, 1)))

@@ -1,7 +1,7 @@
 """What the bench's endpoints take and give."""
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -13,7 +13,7 @@ from conduit.document import ShoeFigures, Typed
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
-from server.as_typed import AsTyped
+from server.as_typed import AsTyped, AsWritten
 from server.jobs.models import Status
 from server.jobs.schemas import Begun, Draft
 from server.moments import When
@@ -34,7 +34,7 @@ class ArrangeAct(_Act):
     """How a stick is to be bent: order, hooks, card or exact marks, spare."""
 
     kind: Literal["arrange"]
-    arranged: Annotated[dict[str, Any], AsTyped(Arranged)] = Field(description="As typed.")
+    arranged: Annotated[AsWritten, AsTyped(Arranged)] = Field(description="As typed.")
 
 
 class StageAct(_Act):
@@ -130,7 +130,7 @@ class ShoeState(Schema):
     name: str
     calibrated_at: datetime | None
     cautions: list[str]
-    figures: Annotated[dict[str, Any], AsTyped(ShoeFigures)] | None = Field(
+    figures: Annotated[AsWritten, AsTyped(ShoeFigures)] | None = Field(
         description="The shoe's figures now, where the run has others."
     )
 
@@ -186,6 +186,7 @@ class LogLine(Schema):
 
     id: int
     at: datetime
+    entered_at: datetime | None = Field(description="When it reached the log, where that was later.")
     by: str
     run_id: int
     run: str

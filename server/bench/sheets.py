@@ -17,9 +17,11 @@ from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import FINE_TAPE
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
+from server.as_typed import AsWritten
 from server.bench.models import BendMade, Stick
+from server.bench.schemas import BenchOut, Carried, FitChecked, MadeBy, ShoeState, StickOut
 from server.errors import as_sentence
-from server.jobs.models import Run
+from server.jobs.models import Run, Status
 from server.language import told
 from server.sentences import message
 from server.shoes.models import Shoe, shoes_by_name
@@ -80,7 +82,7 @@ class Benches:
         self.now: Bencher = self.before.now if self.before else self.bencher(self.run.document, self.limits)
         self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
 
-    def bencher(self, document: dict[str, Any], limits: Limits) -> Bencher:
+    def bencher(self, document: AsWritten, limits: Limits) -> Bencher:
         """The bencher of a document that is held to these limits."""
         key = id(document), limits
         if key not in self._benchers:
@@ -155,49 +157,50 @@ class Benches:
         """The sticks that were begun and that the run, as it is now, lays out otherwise."""
         return [piece for piece, stick in self.sticks.items() if stick.document is not None and self.stale(piece)]
 
-    def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> dict[str, Any]:
+    def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> StickOut:
         """A stick as the API gives it. Raises NoSuchStick."""
         stick = self.sticks.get(piece)
         bencher = self.bent_on(stick)
         if bencher.shoe is None:
             raise NoSuchStick(message("bench.shoe.none"))
-        return {
-            "sheet": self.sheet(piece),
-            "arranged": self.arranged(stick),
-            "shoe": shoe_state(bencher, shoes),
-            "used": ShoeUsed.of(bencher.shoe, FINE_TAPE),
-            "begun": bool(stick and stick.document is not None),
-            "stale": told(self.stale(piece)),
-            "card": card_code(self.sheet(piece)),
-            "cut_at": stick and stick.cut_at,
-            "cut_by": name_of(stick.cut_by) if stick and stick.cut_at else "",
-            "fitted_at": stick and stick.fitted_at,
-            "fitted_by": name_of(stick.fitted_by) if stick and stick.fitted_at else "",
-            "fit_checked": [{"item": item, **told} for item, told in stick.fit_checks.items()] if stick else [],
-            "made": [{"bend": one.bend, "by": name_of(one.by), "at": one.at} for one in made_on(stick)],
-        }
+        return StickOut(
+            sheet=self.sheet(piece),
+            arranged=self.arranged(stick),
+            shoe=shoe_state(bencher, shoes),
+            used=ShoeUsed.of(bencher.shoe, FINE_TAPE),
+            begun=bool(stick and stick.document is not None),
+            stale=told(self.stale(piece)),
+            card=card_code(self.sheet(piece)),
+            cut_at=stick.cut_at if stick else None,
+            cut_by=name_of(stick.cut_by) if stick and stick.cut_at else "",
+            fitted_at=stick.fitted_at if stick else None,
+            fitted_by=name_of(stick.fitted_by) if stick and stick.fitted_at else "",
+            fit_checked=[FitChecked(item=item, **told) for item, told in stick.fit_checks.items()] if stick else [],
+            made=[MadeBy(bend=one.bend, by=name_of(one.by), at=one.at) for one in made_on(stick)],
+        )
 
-    def out(self) -> dict[str, Any]:
+    def out(self, carried: list[Carried]) -> BenchOut:
         """The whole bench as the API gives it."""
         shoes = shoes_by_name(self.user)
         plan = self.now.plan
-        return {
-            "run_id": self.run.pk,
-            "job_id": self.run.job_id,
-            "job_name": self.run.job.name,
-            "name": str(self.run.document.get("name", "")),
-            "version": self.run.version,
-            "material": plan.material,
-            "trade_size": plan.trade_size,
-            "status": self.run.status,
-            "begun": self.run.begun,
-            "makeable": plan.makeable,
-            "findings": plan.findings,
-            "note": self.run.note,
-            "own_limits": plan.limits != DEFAULT_LIMITS,
-            "sticks": [self.stick_out(piece, shoes) for piece in self.pieces()],
-            "document": self.run.document,
-        }
+        return BenchOut(
+            run_id=self.run.pk,
+            job_id=self.run.job_id,
+            job_name=self.run.job.name,
+            name=self.run.name,
+            version=self.run.version,
+            material=plan.material,
+            trade_size=plan.trade_size,
+            status=Status(self.run.status),
+            begun=self.run.begun,
+            makeable=plan.makeable,
+            findings=plan.findings,
+            note=self.run.note,
+            own_limits=plan.limits != DEFAULT_LIMITS,
+            sticks=[self.stick_out(piece, shoes) for piece in self.pieces()],
+            carried=carried,
+            document=self.run.document,
+        )
 
 
 def laid(sheet: Sheet) -> list[Any]:
@@ -212,7 +215,7 @@ def card_code(sheet: Sheet) -> str:
     return sha256(json.dumps(told_on_it).encode()).hexdigest()[:CODE_LETTERS]
 
 
-def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
+def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> ShoeState:
     """The shoe of a run: the crew's own of that name, and what is to be said of its figures."""
     given = bencher.measured.head.shoe
     own = shoes.get(given.name) if given else None
@@ -222,13 +225,13 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> dict[str, Any]:
     name = own.name if own else bencher.shoe.name if bencher.shoe else ""
     cautions = [told(one) for one in _cautions(bencher, own)]
     other = own is not None and bool(given) and bencher.shoe is not None and _differ(own, bencher.shoe)
-    return {
-        "id": own and own.pk,
-        "name": name,
-        "calibrated_at": None if other else own and own.calibrated_at,
-        "cautions": cautions,
-        "figures": own.figures() if own and other else None,
-    }
+    return ShoeState(
+        id=own.pk if own else None,
+        name=name,
+        calibrated_at=own.calibrated_at if own and not other else None,
+        cautions=cautions,
+        figures=own.figures() if own and other else None,
+    )
 
 
 def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:

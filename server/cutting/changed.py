@@ -1,7 +1,6 @@
 """What a change of a run means for its pieces that are reserved, cut or bent: each told as it would then be."""
 
 from collections.abc import Iterator
-from typing import Any
 
 from django.shortcuts import get_object_or_404
 
@@ -11,9 +10,11 @@ from conduit.cutting import IN_AN_INCH, lies, number_of
 from conduit.plan import Plan
 from conduit.units import TOLERANCE, Tape
 from server.accounts.models import User
+from server.as_typed import AsWritten
 from server.bench.models import Stick
 from server.bench.sheets import Benches, arranged_of, laid, made_on
 from server.cutting.models import Cut
+from server.cutting.schemas import UnderChange
 from server.jobs.models import Run
 from server.language import told
 from server.sentences import message
@@ -22,7 +23,7 @@ from server.sentences import message
 SAME_CUT = 1 / 32
 
 
-def under_change(user: User, run_id: int, document: dict[str, Any]) -> list[dict[str, Any]]:
+def under_change(user: User, run_id: int, document: AsWritten) -> list[UnderChange]:
     """The pieces of a run that are worked on and that this document would have otherwise, each with what differs."""
     run = get_object_or_404(Run.objects.for_user(user), pk=run_id)
     cuts = {cut.piece: cut for cut in Cut.objects.filter(run=run, live=True)}
@@ -37,13 +38,13 @@ def under_change(user: User, run_id: int, document: dict[str, Any]) -> list[dict
     return list(_pieces(before, after, cuts)) if after.now.plan.makeable else []
 
 
-def _pieces(before: Benches, after: Benches, cuts: dict[int, Cut]) -> Iterator[dict[str, Any]]:
+def _pieces(before: Benches, after: Benches, cuts: dict[int, Cut]) -> Iterator[UnderChange]:
     begun = {piece for piece, stick in before.sticks.items() if stick.document is not None}
     for piece in sorted(begun | cuts.keys()):
         stick, cut = before.sticks.get(piece), cuts.get(piece)
         says = _differs(before, after, piece, stick if piece in begun else None, cut)
         if says:
-            yield {"piece": piece, "begun": piece in begun, "reserved": piece not in begun, "says": told(says)}
+            yield UnderChange(piece=piece, begun=piece in begun, reserved=piece not in begun, says=told(says))
 
 
 def _differs(before: Benches, after: Benches, piece: int, stick: Stick | None, cut: Cut | None) -> Message | None:

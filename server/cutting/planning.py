@@ -29,6 +29,7 @@ from conduit.plan import Plan
 from conduit.tables import LONGEST_STICK, Limits
 from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User
+from server.as_typed import AsWritten
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.jobs.models import Job, Run, Status
@@ -61,7 +62,7 @@ def terms_of(job: Job) -> CutTerms:
         return read_terms(job.crew, {})
 
 
-def read_terms(crew: Crew, given: dict[str, Any]) -> CutTerms:
+def read_terms(crew: Crew, given: AsWritten) -> CutTerms:
     """Terms as typed on the crew's tape (numbers are inches); what is left out is as its limits have it.
 
     Raises ValidationError.
@@ -206,7 +207,7 @@ class Cutting:
         return proposal
 
 
-def _plan_for_cutting(document: dict[str, Any], limits: Limits) -> Plan:
+def _plan_for_cutting(document: AsWritten, limits: Limits) -> Plan:
     """A run's plan; where its sticks are too short for its couplings, that with longer ones, as may be sold.
 
     Whether one is long enough is then found out with what is really sold and lies on the rack.

@@ -1,7 +1,7 @@
 """What cutting takes and gives."""
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -11,7 +11,7 @@ from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
 from conduit.document import Name
 from conduit.plan import Measure
 from conduit.units import TapeStep
-from server.as_typed import AsTyped
+from server.as_typed import AsTyped, AsWritten
 
 # Kinds of pipe in one job.
 MOST_KINDS = 40
@@ -20,7 +20,7 @@ MOST_KINDS = 40
 class PlanIn(Schema):
     """By what to plan; kept for the job. `seconds`: how long to look for a better plan."""
 
-    terms: Annotated[dict[str, Any], AsTyped(CutTerms)] = Field(description="Lengths as a person writes them.")
+    terms: Annotated[AsWritten, AsTyped(CutTerms)] = Field(description="Lengths as a person writes them.")
     seconds: float = Field(default=2.0, gt=0, le=10)
 
 

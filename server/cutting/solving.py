@@ -22,6 +22,7 @@ from conduit.cutting import CutTerms
 from server.accounts.models import User, name_of
 from server.cutting.models import AT_WORK, Asked, Proposal, Solve, State
 from server.cutting.planning import Clock, Cutting, read_terms
+from server.cutting.schemas import SolveOut
 from server.errors import Busy, Overloaded
 from server.jobs.models import Job
 from server.observing.logs import told
@@ -72,7 +73,7 @@ def stop(cutting: Cutting) -> None:
     Solve.objects.active().filter(job=cutting.job).update(state=State.STOPPED)
 
 
-def going_on(cutting: Cutting) -> dict[str, Any] | None:
+def going_on(cutting: Cutting) -> SolveOut | None:
     """How the job's question goes; also how it ended, where that was without a plan and the job is as it was."""
     solve = Solve.objects.filter(job=cutting.job).select_related("by").first()
     if not solve or solve.state == State.DONE:
@@ -84,8 +85,14 @@ def going_on(cutting: Cutting) -> dict[str, Any] | None:
             return None
     ahead = Solve.objects.active().filter(state=State.WAITING, asked_at__lt=solve.asked_at).count()
     done = (timezone.now() - solve.started_at).total_seconds() if solve.started_at else 0.0
-    told_of = {"state": solve.state, "seconds": solve.seconds, "by": name_of(solve.by), "says": solve.says}
-    return {**told_of, "ahead": ahead, "done": min(done, solve.seconds)}
+    return SolveOut(
+        state=solve.state,  # type: ignore[arg-type]
+        by=name_of(solve.by),
+        seconds=solve.seconds,
+        done=min(done, solve.seconds),
+        ahead=ahead,
+        says=solve.says,
+    )
 
 
 @task(queue_name=QUEUE)

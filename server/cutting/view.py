@@ -26,35 +26,36 @@ from server.accounts.models import name_of
 from server.cutting.changed import since_cut
 from server.cutting.models import Bar, Cut, Proposal
 from server.cutting.planning import Cutting, read_terms, terms_of
+from server.cutting.schemas import BarOut, CutOut, CuttingOut, ProposalOut, TakenOut
 from server.cutting.solving import going_on
 from server.jobs.plans import rack_plan_of
 from server.language import told
 from server.sentences import message
 
 
-def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> dict[str, Any]:
+def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> CuttingOut:
     """The terms, what is taken, what is proposed, and what to bring."""
     terms = terms or terms_of(cutting.job)
     proposal = cutting.proposal(terms)
     tape = Tape(cutting.job.crew.tape)
     bars = [_bar(cutting, bar) for bar in sorted(cutting.bars, key=_walk)]
-    cuts = [cut for bar in bars for cut in bar["cuts"]]
-    return {
-        "tape": tape.step,
-        "terms": terms,
-        "usual": read_terms(cutting.job.crew, {}),
-        "taken": {
-            "bars": _on_tape(bars, tape),
-            "to_cut": sum(1 for cut in cuts if cut["done_at"] is None),
-            "cut": sum(1 for cut in cuts if cut["done_at"] is not None),
-            "stale": sum(1 for cut in cuts if cut["stale"] and cut["done_at"] is None),
-        },
-        "solve": going_on(cutting),
-        "proposal": proposal and _on_tape(proposal_out(proposal), tape),
-        "left_out": CutList.model_validate(proposal.result).left_out if proposal else not_makeable(cutting.runs),
-        "to_plan": sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),
-        "order": to_bring(cutting, proposal),
-    }
+    cuts = [cut for bar in bars for cut in bar.cuts]
+    return CuttingOut(
+        tape=tape.step,  # type: ignore[arg-type]
+        terms=terms,
+        usual=read_terms(cutting.job.crew, {}),
+        taken=TakenOut(
+            bars=_on_tape(bars, tape),
+            to_cut=sum(1 for cut in cuts if cut.done_at is None),
+            cut=sum(1 for cut in cuts if cut.done_at is not None),
+            stale=sum(1 for cut in cuts if cut.stale and cut.done_at is None),
+        ),
+        solve=going_on(cutting),
+        proposal=_on_tape(proposal_out(proposal), tape) if proposal else None,
+        left_out=CutList.model_validate(proposal.result).left_out if proposal else not_makeable(cutting.runs),
+        to_plan=sum(1 for run in cutting.runs if run.plan.makeable and not _settled(run.plan.pieces, run.held)),
+        order=to_bring(cutting, proposal),
+    )
 
 
 def _on_tape(told: Any, tape: Tape) -> Any:
@@ -63,8 +64,6 @@ def _on_tape(told: Any, tape: Tape) -> Any:
         return Measure.of(told.inches, tape)
     if isinstance(told, BaseModel):
         return told.model_copy(update={name: _on_tape(getattr(told, name), tape) for name in type(told).model_fields})
-    if isinstance(told, dict):
-        return {name: _on_tape(value, tape) for name, value in told.items()}
     return [_on_tape(one, tape) for one in told] if isinstance(told, list) else told
 
 
@@ -72,17 +71,17 @@ def _settled(pieces: Any, held: Any) -> bool:
     return len(held) >= len(pieces)
 
 
-def proposal_out(proposal: Proposal) -> dict[str, Any]:
+def proposal_out(proposal: Proposal) -> ProposalOut:
     """A plan that was found."""
     found = CutList.model_validate(proposal.result)
-    return {"digest": proposal.digest, "found": found, "seconds": proposal.seconds, "picks": proposal.picks}
+    return ProposalOut(digest=proposal.digest, found=found, seconds=proposal.seconds, picks=proposal.picks)
 
 
 def _walk(bar: Bar) -> tuple[bool, str, int, str]:
     return along_the_pile(bar.name, bar.scrap.place if bar.scrap else None)
 
 
-def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
+def _bar(cutting: Cutting, bar: Bar) -> BarOut:
     cuts, at, outs = cutting.cuts.get(bar.pk, []), bar.spoiled, []
     for cut in cuts:
         outs.append(_cut(cutting, cut, at))
@@ -92,45 +91,45 @@ def _bar(cutting: Cutting, bar: Bar) -> dict[str, Any]:
     offcut = (
         reading(round(bar.offcut.length * IN_AN_INCH)) if bar.offcut else reading(rest) if rest >= bar.keep else None
     )
-    return {
-        "id": bar.pk,
-        "name": bar.name,
-        "scrap": bar.scrap is not None,
-        "place": bar.scrap.place if bar.scrap else "",
-        "material": bar.material,
-        "trade_size": bar.trade_size,
-        "length": reading(bar.length),
-        "left": reading(bar.left),
-        "begin": bar.begin,
-        "cuts": outs,
-        "offcut_tag": bar.offcut_tag if offcut else "",
-        "offcut": offcut,
-        "finished": not waiting,
-    }
+    return BarOut(
+        id=bar.pk,
+        name=bar.name,
+        scrap=bar.scrap is not None,
+        place=bar.scrap.place if bar.scrap else "",
+        material=bar.material,
+        trade_size=bar.trade_size,
+        length=reading(bar.length),
+        left=reading(bar.left),
+        begin=bar.begin,
+        cuts=outs,
+        offcut_tag=bar.offcut_tag if offcut else "",
+        offcut=offcut,
+        finished=not waiting,
+    )
 
 
-def _cut(cutting: Cutting, cut: Cut, at: int) -> dict[str, Any]:
+def _cut(cutting: Cutting, cut: Cut, at: int) -> CutOut:
     pieces = cutting.plan_of(cut.run).pieces
     own = next((piece for piece in pieces if piece.number == cut.piece), None)
     stale, tape = "", Tape(cutting.job.crew.tape)
     if not cutting.fits(cut):
         plan = cutting.plan_of(cut.run)
         stale = since_cut(plan, cut, tape) if cut.done_at else told(message("changed.plan_again"))
-    return {
-        "id": cut.pk,
-        "run": cut.run_id,
-        "run_name": str(cut.run.document.get("name", "")),
-        "piece": cut.piece,
-        "end_a": own.end_a if own else "",
-        "end_b": own.end_b if own else "",
-        "length": reading(cut.length),
-        "start": reading(at),
-        "end": reading(at + (cut.came_out or cut.length)),
-        "came_out": reading(cut.came_out) if cut.came_out else None,
-        "done_at": cut.done_at,
-        "done_by": name_of(cut.done_by) if cut.done_at else "",
-        "stale": stale,
-    }
+    return CutOut(
+        id=cut.pk,
+        run=cut.run_id,
+        run_name=cut.run.name,
+        piece=cut.piece,
+        end_a=own.end_a if own else "",
+        end_b=own.end_b if own else "",
+        length=reading(cut.length),
+        start=reading(at),
+        end=reading(at + (cut.came_out or cut.length)),
+        came_out=reading(cut.came_out) if cut.came_out else None,
+        done_at=cut.done_at,
+        done_by=name_of(cut.done_by) if cut.done_at else "",
+        stale=stale,
+    )
 
 
 def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
@@ -161,5 +160,5 @@ def _struts(cutting: Cutting) -> Counter[StrutNeeded]:
     for run in cutting.all_runs:
         rack = rack_plan_of(run.document, cutting.limits)
         if rack:
-            struts += struts_needed(rack, str(run.document.get("name", "")))
+            struts += struts_needed(rack, run.name)
     return struts

@@ -38,8 +38,8 @@ def work_before(bender: User) -> None:
     for days, document in scene.OLD_RUNS:
         run = add_run(bender, job.pk, document)
         at = timezone.now() - timedelta(days=days)
-        for stick in bench_of(bender, run.pk)["sticks"]:
-            _bend_all(bender, run.pk, stick["sheet"].piece, at, luck)
+        for stick in bench_of(bender, run.pk).sticks:
+            _bend_all(bender, run.pk, stick.sheet.piece, at, luck)
 
 
 def _bend_all(bender: User, run_id: int, piece: int, at: datetime, luck: random.Random) -> None:
@@ -73,7 +73,7 @@ def _taped(bend: SheetBend, angle: float, luck: random.Random) -> float:
 
 def _next(user: User, run_id: int, piece: int) -> SheetBend | None:
     """The next bend of a piece that is not made yet, as its sheet has it."""
-    sheets = {stick["sheet"].piece: stick["sheet"] for stick in bench_of(user, run_id)["sticks"]}
+    sheets = {stick.sheet.piece: stick.sheet for stick in bench_of(user, run_id).sticks}
     return next((bend for bend in sheets[piece].bends if not bend.made), None)
 
 

@@ -3,7 +3,6 @@
 import json
 from datetime import timedelta
 from functools import cache, partial
-from typing import Any
 
 from django.db import transaction
 from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery
@@ -19,9 +18,10 @@ from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.accounts.visiting import be_where
+from server.as_typed import AsWritten
 from server.errors import Conflict, Gone, Refused
+from server.jobs.described import describe_run
 from server.jobs.models import Job, Revision, Run, RunPhoto, Status
-from server.jobs.photos import described
 from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow, number_of
 from server.sentences import message
@@ -34,7 +34,7 @@ run_saved = Signal()
 binned = Signal()
 
 
-def _keepable(document: dict[str, Any]) -> dict[str, Any]:
+def _keepable(document: AsWritten) -> AsWritten:
     """The document itself, if it is a run document however unfinished. Raises Refused or UnreadableDocument."""
     if len(json.dumps(document)) > LARGEST_DOCUMENT:
         raise Refused(message("jobs.run.too_large"))
@@ -71,7 +71,7 @@ def restore_job(user: User, job_id: int) -> Job:
 
 
 @transaction.atomic
-def add_run(user: User, job_id: int, document: dict[str, Any]) -> Run:
+def add_run(user: User, job_id: int, document: AsWritten) -> Run:
     """Add a run to a job."""
     crew = require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user), pk=job_id)
@@ -169,7 +169,7 @@ def opened(user: User, run_id: int) -> Run:
 
 
 @transaction.atomic
-def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) -> Run:
+def save_run(user: User, run_id: int, version: int, document: AsWritten) -> Run:
     """Save a run made from `version`. Raises Conflict, with theirs, where another was saved since."""
     crew = require(user, Right.WORK)
     run = get_object_or_404(Run.objects.for_user(user).select_for_update(), pk=run_id)
@@ -186,7 +186,7 @@ def save_run(user: User, run_id: int, version: int, document: dict[str, Any]) ->
     return run
 
 
-def _save(user: User, run: Run, document: dict[str, Any]) -> None:
+def _save(user: User, run: Run, document: AsWritten) -> None:
     """Keep a run's next version; its row is locked, or new."""
     is_new = run.pk is None
     run.document, run.version, run.saved_by = _keepable(document), run.version + 1, user
@@ -228,52 +228,3 @@ def revision_of(user: User, run_id: int, version: int) -> Revision:
     """A run as it was saved at one version."""
     runs = Run.objects.for_user(user)
     return get_object_or_404(Revision.objects.select_related("saved_by"), run__in=runs, run_id=run_id, version=version)
-
-
-def describe_run(run: Run) -> dict[str, Any]:
-    """A run as the API gives it."""
-    return {
-        "id": run.pk,
-        "job_id": run.job_id,
-        "job_name": run.job.name,
-        "version": run.version,
-        "saved_at": run.saved_at,
-        "saved_by": name_of(run.saved_by),
-        "document": run.document,
-        "rack": _place_in_rack(run),
-        "note": run.note,
-        "assigned": person_of(run),
-        "photos": described(run),
-    }
-
-
-def _place_in_rack(run: Run) -> dict[str, Any] | None:
-    lead = run.rack_lead
-    return {"lead_id": lead.pk, "lead_name": lead.document.get("name", ""), "number": run.rack_number} if lead else None
-
-
-def describe_job(job: Job) -> dict[str, Any]:
-    """A job, as `all_of` or one that was just made gives it, with a line for each of its runs."""
-    runs = [_line(run) for run in job.runs.all()]
-    told = {"id": job.pk, "name": job.name, "place": job.place, "archived_at": job.archived_at, "runs": runs}
-    return {**told, "shared": job.shared, "crew_id": job.crew_id, "crew": job.crew.name}
-
-
-def _line(run: Run) -> dict[str, Any]:
-    words = {key: str(run.document.get(key, "")) for key in ("name", "material", "trade_size")}
-    told = {
-        "id": run.pk,
-        "saved_at": run.saved_at,
-        "status": run.status,
-        "begun": run.begun,
-        "behind": run.behind,
-        "reserved_behind": run.reserved_behind,
-    }
-    told |= {"rack_lead": run.rack_lead_id, "rack_number": run.rack_number, **words}
-    return {**told, "note": run.note, "photos": getattr(run, "photo_count", 0), "assigned": person_of(run)}
-
-
-def person_of(run: Run) -> dict[str, Any] | None:
-    """For whom a run is."""
-    one = run.assigned_to
-    return {"id": one.pk, "name": name_of(one)} if one else None

@@ -1,7 +1,5 @@
 """Jobs and runs over HTTP."""
 
-from typing import Any
-
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
@@ -10,6 +8,7 @@ from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told, WantedIn
 from server.jobs import about, actions, photo_store, photos, sharing
 from server.jobs.bin import BinnedOut, EmptyIn, empty, in_bin
+from server.jobs.described import describe_job, describe_run
 from server.jobs.models import Revision, Run
 from server.jobs.newest import newest
 from server.jobs.racks import FloorOut, floor
@@ -36,33 +35,33 @@ router = Router(tags=["jobs"])
 
 
 @router.get("/jobs", response=list[JobOut], operation_id="listJobs")
-def list_jobs(request: SignedInRequest) -> list[dict[str, Any]]:
+def list_jobs(request: SignedInRequest) -> list[JobOut]:
     """The crew's jobs."""
-    return [actions.describe_job(job) for job in actions.all_of(request.auth)]
+    return [describe_job(job) for job in actions.all_of(request.auth)]
 
 
 @router.post("/jobs", response={201: JobOut, 422: Told}, operation_id="addJob")
-def add_job(request: SignedInRequest, given: JobIn) -> tuple[int, dict[str, Any]]:
+def add_job(request: SignedInRequest, given: JobIn) -> tuple[int, JobOut]:
     """Open a job."""
-    return 201, actions.describe_job(actions.add_job(request.auth, given.name, given.place))
+    return 201, describe_job(actions.add_job(request.auth, given.name, given.place))
 
 
 @router.get("/jobs/{int:job_id}", response=JobOut, operation_id="getJob")
-def get_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
+def get_job(request: SignedInRequest, job_id: int) -> JobOut:
     """A job and its runs."""
-    return actions.describe_job(get_object_or_404(actions.all_of(request.auth), pk=job_id))
+    return describe_job(get_object_or_404(actions.all_of(request.auth), pk=job_id))
 
 
 @router.put("/jobs/{int:job_id}", response={200: JobOut, 422: Told}, operation_id="renameJob")
-def rename_job(request: SignedInRequest, job_id: int, given: JobIn) -> dict[str, Any]:
+def rename_job(request: SignedInRequest, job_id: int, given: JobIn) -> JobOut:
     """Call a job otherwise, or say where it is."""
-    return actions.describe_job(actions.rename_job(request.auth, job_id, given.name, given.place))
+    return describe_job(actions.rename_job(request.auth, job_id, given.name, given.place))
 
 
 @router.put("/jobs/{int:job_id}/shared", response=JobOut, operation_id="shareJob")
-def share_job(request: SignedInRequest, job_id: int, given: WantedIn) -> dict[str, Any]:
+def share_job(request: SignedInRequest, job_id: int, given: WantedIn) -> JobOut:
     """Let the other crews of the company work in a job, or no longer."""
-    return actions.describe_job(sharing.share_job(request.auth, job_id, shared=given.wanted))
+    return describe_job(sharing.share_job(request.auth, job_id, shared=given.wanted))
 
 
 @router.delete("/jobs/{int:job_id}", response={204: None}, operation_id="removeJob")
@@ -73,27 +72,27 @@ def remove_job(request: SignedInRequest, job_id: int) -> tuple[int, None]:
 
 
 @router.post("/jobs/{int:job_id}/restore", response=JobOut, operation_id="restoreJob")
-def restore_job(request: SignedInRequest, job_id: int) -> dict[str, Any]:
+def restore_job(request: SignedInRequest, job_id: int) -> JobOut:
     """Take a job out of the bin."""
-    return actions.describe_job(actions.restore_job(request.auth, job_id))
+    return describe_job(actions.restore_job(request.auth, job_id))
 
 
 @router.post("/jobs/{int:job_id}/runs", response={201: RunOut, 422: Told}, operation_id="addRun")
-def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, dict[str, Any]]:
+def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, RunOut]:
     """Add a run to the job."""
-    return 201, actions.describe_run(actions.add_run(request.auth, job_id, given.document))
+    return 201, describe_run(actions.add_run(request.auth, job_id, given.document))
 
 
 @router.post("/runs/{int:run_id}/copy", response={201: RunOut, 422: Told}, operation_id="copyRun")
-def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int, dict[str, Any]]:
+def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int, RunOut]:
     """Add a run like this one to its job, or to another."""
-    return 201, actions.describe_run(actions.copy_run(request.auth, run_id, given.job_id, given.mirrored))
+    return 201, describe_run(actions.copy_run(request.auth, run_id, given.job_id, given.mirrored))
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOut, 410: Told}, operation_id="getRun")
-def get_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
+def get_run(request: SignedInRequest, run_id: int) -> RunOut:
     """A run as it was typed; one that lies in the bin is told as such."""
-    return actions.describe_run(actions.opened(request.auth, run_id))
+    return describe_run(actions.opened(request.auth, run_id))
 
 
 @router.put("/runs/{int:run_id}", response={200: Saved, 409: Stale, 422: Told}, operation_id="saveRun")
@@ -121,27 +120,27 @@ def get_revision(request: SignedInRequest, run_id: int, version: int) -> Revisio
 
 
 @router.put("/runs/{int:run_id}/note", response={200: RunOut, 409: NoteStale, 422: Told}, operation_id="writeRunNote")
-def write_note(request: SignedInRequest, run_id: int, given: NoteOfRunIn) -> dict[str, Any]:
+def write_note(request: SignedInRequest, run_id: int, given: NoteOfRunIn) -> RunOut:
     """Write what is to be known of a run; told, not overwritten, where somebody else wrote since."""
-    return actions.describe_run(about.write_note(request.auth, run_id, given.note, given.was))
+    return describe_run(about.write_note(request.auth, run_id, given.note, given.was))
 
 
 @router.put("/runs/{int:run_id}/assigned", response={200: RunOut, 422: Told}, operation_id="assignRun")
-def assign(request: SignedInRequest, run_id: int, given: AssignIn) -> dict[str, Any]:
+def assign(request: SignedInRequest, run_id: int, given: AssignIn) -> RunOut:
     """Say for whom of the crew a run is."""
-    return actions.describe_run(about.assign(request.auth, run_id, given.member_id))
+    return describe_run(about.assign(request.auth, run_id, given.member_id))
 
 
 @router.put("/jobs/{int:job_id}/aside", response=JobOut, operation_id="putJobAside")
-def put_aside(request: SignedInRequest, job_id: int, given: AsideIn) -> dict[str, Any]:
+def put_aside(request: SignedInRequest, job_id: int, given: AsideIn) -> JobOut:
     """Put a job aside that is done, or back among those at work."""
-    return actions.describe_job(about.put_aside(request.auth, job_id, given.aside))
+    return describe_job(about.put_aside(request.auth, job_id, given.aside))
 
 
 @router.post("/runs/{int:run_id}/photos", response={201: RunOut, 422: Told}, operation_id="addPhoto")
-def add_photo(request: SignedInRequest, run_id: int, given: PhotoIn) -> tuple[int, dict[str, Any]]:
+def add_photo(request: SignedInRequest, run_id: int, given: PhotoIn) -> tuple[int, RunOut]:
     """Keep a photo with a run; it is sized down, and nothing but the picture is kept."""
-    return 201, actions.describe_run(photos.add_photo(request.auth, run_id, given.image, given.says).run)
+    return 201, describe_run(photos.add_photo(request.auth, run_id, given.image, given.says).run)
 
 
 @router.get("/runs/{int:run_id}/photos/{int:photo_id}", operation_id="getPhoto")
@@ -159,7 +158,7 @@ def remove_photo(request: SignedInRequest, run_id: int, photo_id: int) -> tuple[
 
 
 @router.get("/runs/{int:run_id}/floor", response=FloorOut, operation_id="getFloor")
-def get_floor(request: SignedInRequest, run_id: int) -> dict[str, Any]:
+def get_floor(request: SignedInRequest, run_id: int) -> FloorOut:
     """A run and the pipes of its rack, laid out on the floor to be marked and bent."""
     return floor(request.auth, run_id)
 
@@ -172,13 +171,13 @@ def remove_run(request: SignedInRequest, run_id: int) -> tuple[int, None]:
 
 
 @router.post("/runs/{int:run_id}/restore", response={200: RunOut, 409: Told}, operation_id="restoreRun")
-def restore_run(request: SignedInRequest, run_id: int) -> dict[str, Any]:
+def restore_run(request: SignedInRequest, run_id: int) -> RunOut:
     """Take a run out of the bin."""
-    return actions.describe_run(actions.restore_run(request.auth, run_id))
+    return describe_run(actions.restore_run(request.auth, run_id))
 
 
 @router.get("/bin", response=list[BinnedOut], operation_id="listBin")
-def list_bin(request: SignedInRequest) -> list[dict[str, Any]]:
+def list_bin(request: SignedInRequest) -> list[BinnedOut]:
     """What the crew deleted, the last first."""
     return in_bin(request.auth)
 

@@ -1,7 +1,7 @@
 """The crew's bin: jobs, runs and shoes that were deleted, until they are taken out again or deleted for good."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Literal
 
 from django.db import transaction
 from ninja import Field, Schema
@@ -40,7 +40,7 @@ class BinnedOut(Lying):
 KINDS: dict[Kind, type[Binnable]] = {"job": Job, "run": Run, "shoe": Shoe}
 
 
-def in_bin(user: User) -> list[dict[str, Any]]:
+def in_bin(user: User) -> list[BinnedOut]:
     """What lies in the bin, the last first; runs that went there with their job are taken out with it."""
     require(user, Right.DELETE)
     jobs = list(Job.objects.in_bin(user))
@@ -51,7 +51,7 @@ def in_bin(user: User) -> list[dict[str, Any]]:
     alone = [run for run in runs if (run.rack_lead_id, run.binned_at) not in with_their_lead]
     lines += [_line("run", run, run.job.name) for run in alone if (run.job_id, run.binned_at) not in with_their_job]
     lines += [_line("shoe", shoe, f"{shoe.trade_size} {shoe.material}") for shoe in Shoe.objects.in_bin(user)]
-    return sorted(lines, key=lambda line: line["binned_at"], reverse=True)
+    return sorted(lines, key=lambda line: line.binned_at, reverse=True)
 
 
 @transaction.atomic
@@ -71,9 +71,15 @@ def empty(user: User, given: EmptyIn) -> None:
 
 
 def _name(one: Binnable) -> str:
-    return str(one.document.get("name", "")) if isinstance(one, Run) else str(getattr(one, "name", ""))
+    return str(getattr(one, "name", ""))
 
 
-def _line(kind: Kind, one: Binnable, where: str) -> dict[str, Any]:
-    told = {"binned_at": one.binned_at, "binned_by": name_of(one.binned_by)}
-    return {"kind": kind, "id": one.pk, "name": _name(one), "where": where, **told}
+def _line(kind: Kind, one: Binnable, where: str) -> BinnedOut:
+    return BinnedOut(
+        kind=kind,
+        id=one.pk,
+        name=_name(one),
+        where=where,
+        binned_at=one.binned_at,  # type: ignore[arg-type]
+        binned_by=name_of(one.binned_by),
+    )

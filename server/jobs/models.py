@@ -71,6 +71,11 @@ class Run(Binnable):
         ordering = ("id",)
         constraints = [models.UniqueConstraint(fields=["rack_lead", "rack_number"], name="one_run_a_pipe")]
 
+    @property
+    def name(self) -> str:
+        """What it is called, in its document."""
+        return str(self.document.get("name", ""))
+
 
 class RunPhoto(CrewOwned):
     """A photo of where a run goes, as JPEG of a bounded size."""

@@ -27,7 +27,7 @@ def store() -> Storage | None:
     return storages[STORE] if STORE in settings.STORAGES else None
 
 
-def kept(crew_id: int, data: bytes) -> dict[str, Any]:
+def kept(crew_id: int, data: bytes) -> dict[str, str | bytes]:
     """A photo's bytes put where they are kept: the fields that say where. What a failed write leaves is tidied away."""
     folder = store()
     if folder is None:

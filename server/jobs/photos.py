@@ -4,13 +4,12 @@ from base64 import b64decode
 from binascii import Error as NotBase64
 from concurrent.futures import ThreadPoolExecutor
 from io import BytesIO
-from typing import Any
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from server.accounts.models import User, name_of
+from server.accounts.models import User
 from server.accounts.permissions import Right, require
 from server.errors import Refused
 from server.jobs import photo_store
@@ -85,12 +84,3 @@ def _sized_down(image: str) -> tuple[bytes, tuple[int, int]]:
     kept = BytesIO()
     upright.save(kept, "JPEG", quality=QUALITY, optimize=True)
     return kept.getvalue(), upright.size
-
-
-def described(run: Run) -> list[dict[str, Any]]:
-    """A run's photos without their bytes, in the order in which they came."""
-    photos = run.photos.select_related("by").defer("data")
-    return [
-        {"id": one.pk, "says": one.says, "by": name_of(one.by), "at": one.at, "width": one.width, "height": one.height}
-        for one in photos
-    ]

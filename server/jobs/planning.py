@@ -1,7 +1,5 @@
 """What can be asked about a run document without keeping it: plan, ways, marks, field note, differences."""
 
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -18,7 +16,7 @@ from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import OfRun, Told
 from server.errors import Refused
 from server.jobs.plans import checked_run, remedies_for
-from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteIn, NoteOut, PreviewIn, WaysIn
+from server.jobs.schemas import ClosingIn, CompareIn, MarksIn, NoteFault, NoteIn, NoteOut, PreviewIn, WaysIn
 from server.language import told
 from server.observing.metrics import PLANS
 from server.sentences import message
@@ -88,20 +86,20 @@ def check_marks(request: SignedInRequest, given: MarksIn, of_run: OfRun = None) 
 
 
 @router.post("/note/read", response={200: NoteOut, 422: Told}, operation_id="readNote")
-def read(request: HttpRequest, given: NoteIn) -> dict[str, Any]:
+def read(request: HttpRequest, given: NoteIn) -> NoteOut:
     """The document that a field note says."""
     note = read_note(given.text)
-    faults = [{"line": fault.line, "words": fault.words, "says": told(fault.says)} for fault in note.errors]
+    faults = [NoteFault(line=fault.line, words=fault.words, says=told(fault.says)) for fault in note.errors]
     document = keeping(note.document, given.before)
-    return {"text": given.text, "document": document, "faults": faults, "lines": note.lines}
+    return NoteOut(text=given.text, document=document, faults=faults, lines=dict(note.lines))
 
 
 @router.post("/note/write", response={200: NoteOut, 422: Told}, operation_id="writeNote")
-def write(request: HttpRequest, given: PreviewIn) -> dict[str, Any]:
+def write(request: HttpRequest, given: PreviewIn) -> NoteOut:
     """The field note of a document."""
     read_document(given.document)
     note = written_note(given.document)
-    return {"text": note.text, "document": given.document, "faults": [], "lines": note.lines}
+    return NoteOut(text=note.text, document=given.document, faults=[], lines=dict(note.lines))
 
 
 @router.post("/compare", response={200: list[ComparedLine], 422: Told}, operation_id="compareRuns")

@@ -9,6 +9,7 @@ from conduit.findings import Finding
 from conduit.plan import CheckedRun, Plan, check_run, make_plan, remedies_of
 from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import Limits
+from server.as_typed import AsWritten
 
 # A plan takes a sixth of a megabyte.
 KEPT = 256
@@ -16,7 +17,7 @@ KEPT = 256
 KEPT_RACKS = 32
 
 
-def plan_of(document: dict[str, Any], limits: Limits) -> Plan:
+def plan_of(document: AsWritten, limits: Limits) -> Plan:
     """A document's plan by these limits; nobody changes it. Raises UnreadableDocument."""
     return _plan(json.dumps(document), limits.model_dump_json())
 

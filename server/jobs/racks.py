@@ -9,6 +9,7 @@ from ninja import Schema
 from conduit.racks import FloorRun, FloorStick, Member, floor_of, members_of
 from server.accounts.limits import limits_of
 from server.accounts.models import User
+from server.as_typed import AsWritten
 from server.errors import Refused
 from server.jobs.models import Run, Status
 from server.jobs.schemas import Begun, Draft
@@ -37,26 +38,26 @@ class FloorOut(Schema):
 
 # What a pipe's run has of its own beside its lead: where it is cut is planned for each by itself.
 ITS_OWN = ("couplings", "longest_piece")
-Document = dict[str, Any]
 # Keeps a run's new document, as a save of its own.
-Keep = Callable[[Run, Document], None]
+Keep = Callable[[Run, AsWritten], None]
 
 
-def floor(user: User, run_id: int) -> dict[str, Any]:
+def floor(user: User, run_id: int) -> FloorOut:
     """A rack as it is saved, on the floor; asked for by its lead, or by one of its pipes."""
-    runs = Run.objects.for_user(user)
-    asked = get_object_or_404(runs.select_related("crew"), pk=run_id)
-    lead = asked if asked.rack_lead_id is None else get_object_or_404(runs, pk=asked.rack_lead_id)
-    pipes = [lead, *runs.filter(rack_lead=lead).order_by("rack_number")]
+    found = Run.objects.for_user(user)
+    asked = get_object_or_404(found.select_related("crew"), pk=run_id)
+    lead = asked if asked.rack_lead_id is None else get_object_or_404(found, pk=asked.rack_lead_id)
+    pipes = [lead, *found.filter(rack_lead=lead).order_by("rack_number")]
     rack = lead.document.get("rack") or {}
     on_floor = [FloorRun(number_of(run), run.document, follows_of(run, rack)) for run in pipes]
-    told = [
-        {"number": number_of(run), "id": run.pk, "name": run.document.get("name", "")}
-        | {"status": run.status, "begun": run.begun, "document": run.document}
-        for run in pipes
-    ]
+    runs = [_on_floor(run) for run in pipes]
     sticks = floor_of(on_floor, limits_of(lead.crew))
-    return {"lead_id": lead.pk, "name": lead.document.get("name", ""), "sticks": sticks, "runs": told}
+    return FloorOut(lead_id=lead.pk, name=lead.name, sticks=sticks, runs=runs)
+
+
+def _on_floor(run: Run) -> FloorPipeRun:
+    number, status = number_of(run), Status(run.status)
+    return FloorPipeRun(number=number, id=run.pk, name=run.name, status=status, begun=run.begun, document=run.document)
 
 
 def number_of(run: Run) -> int:
@@ -111,7 +112,7 @@ def follow_lead(user: User, lead: Run, keep: Keep, remove: Callable[[Run], None]
             keep(run, document)
 
 
-def _wanted(document: Document) -> set[int]:
+def _wanted(document: AsWritten) -> set[int]:
     """The numbers of the pipes that are to be there, readable or not."""
     rack = document.get("rack")
     pipes = rack.get("pipes") if isinstance(rack, Mapping) else None
@@ -119,6 +120,6 @@ def _wanted(document: Document) -> set[int]:
     return {at + 2 for at, pipe in there if not (isinstance(pipe, Mapping) and pipe.get("left_out") is True)}
 
 
-def _document(member: Member, run: Run) -> Document:
+def _document(member: Member, run: Run) -> AsWritten:
     own = {key: run.document[key] for key in ITS_OWN if key in run.document}
     return {**member.raw, **own}

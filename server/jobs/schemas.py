@@ -1,7 +1,7 @@
 """What the jobs endpoints take and give."""
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -11,12 +11,12 @@ from conduit.mark_check import GivenMark
 from conduit.tables import MOST_BENDS, MOST_STEPS
 from conduit.values import MOST_BYTES
 from server.accounts.models import name_of
-from server.as_typed import AsTyped
+from server.as_typed import AsTyped, AsWritten
 from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
 from server.jobs.photos import LARGEST_PHOTO
 
 _LETTERS = LARGEST_PHOTO * 4 // 3 + 4
-Draft = Annotated[dict[str, Any], AsTyped(RunDocument)]
+Draft = Annotated[AsWritten, AsTyped(RunDocument)]
 
 
 class JobIn(Schema):
@@ -226,7 +226,7 @@ class NoteIn(Schema):
     """A field note, and the document as it was, for what a note cannot say."""
 
     text: str = Field(max_length=20_000)
-    before: dict[str, Any] = Field(default={}, json_schema_extra={MOST_BYTES: LARGEST_DOCUMENT})
+    before: AsWritten = Field(default={}, json_schema_extra={MOST_BYTES: LARGEST_DOCUMENT})
 
 
 class NoteFault(Schema):

@@ -1,5 +1,6 @@
 """Every change to a crew's shoes: permission first, one transaction, a line in the shoe's history."""
 
+from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
@@ -169,7 +170,7 @@ def calibrate_shoe(user: User, shoe_id: int, given: CalibrationIn) -> Shoe:
 
 
 def take_figures(
-    user: User, shoe: Shoe, source: str, readings: dict[str, Any], deduct: float, gain: float, dial: Dial
+    user: User, shoe: Shoe, source: str, readings: Mapping[str, object], deduct: float, gain: float, dial: Dial
 ) -> Shoe:
     """Put new figures into use, with a line in the shoe's history."""
     shoe.deduct, shoe.gain = deduct, gain

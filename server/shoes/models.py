@@ -8,6 +8,7 @@ from conduit.document import ShoeFigures
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_length
 from server.accounts.models import Binnable, CrewOwned, User
+from server.as_typed import AsWritten
 
 THIRTY_SECONDS = 32
 
@@ -53,9 +54,9 @@ class Shoe(Binnable):
             self.heel,
         )
 
-    def figures(self) -> dict[str, object]:
+    def figures(self) -> AsWritten:
         """The shoe as it is written into a run, as short as it can be."""
-        written = {
+        written: AsWritten = {
             "name": self.name,
             "deduct": _written(self.deduct),
             "gain": _written(self.gain),

@@ -1,7 +1,7 @@
 """What the shoes' endpoints take and give. Lengths are tape notation on the way in."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
@@ -13,7 +13,7 @@ from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
 from conduit.units import FINE_TAPE
 from server.accounts.models import name_of
-from server.as_typed import AsTyped
+from server.as_typed import AsTyped, AsWritten
 from server.shoes.models import Calibration, Shoe
 
 
@@ -122,7 +122,7 @@ class ShoeOut(Schema):
     dial_constant: float
     calibrated_at: datetime | None
     used: ShoeUsed
-    figures: Annotated[dict[str, Any], AsTyped(ShoeFigures)] = Field(
+    figures: Annotated[AsWritten, AsTyped(ShoeFigures)] = Field(
         description="What is written into a run that is bent on it."
     )
     doubt: Message = Field(description="What is odd about its figures for its size; empty: nothing.")
@@ -152,7 +152,7 @@ class ShoeOut(Schema):
         return bool(found and found.exchanged)
 
     @staticmethod
-    def resolve_figures(shoe: Shoe) -> dict[str, Any]:
+    def resolve_figures(shoe: Shoe) -> AsWritten:
         """As written into a run."""
         return shoe.figures()
 

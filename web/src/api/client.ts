@@ -6,6 +6,7 @@ import { newKey } from "./new-key";
 import { shownFor } from "./owner";
 import { server } from "./reachable";
 import type { paths } from "./schema";
+import type { Answer, TypedCalls } from "./typed-client";
 import type { Run } from "./types";
 import { Unchanged } from "./unchanged";
 import { WriteKeys } from "./write-keys";
@@ -129,14 +130,9 @@ async function heard(request: Request): Promise<Response> {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: "/", fetch: heard });
-api.use(asked);
-
-interface Answer<T> {
-  data?: T;
-  error?: unknown;
-  response: Response;
-}
+const client = createClient<paths>({ baseUrl: "/", fetch: heard });
+client.use(asked);
+export const api = client as unknown as TypedCalls;
 
 /** The answer's data, or an ApiError. */
 export async function reply<T>(asked: Promise<Answer<T>>): Promise<T> {

@@ -2108,11 +2108,7 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
         };
         /**
          * Me
@@ -2135,11 +2131,7 @@ export interface components {
             name: string;
             /** Crew */
             crew: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
             /** Crews */
             crews: components["schemas"]["CrewOfMine"][];
             new_runs: components["schemas"]["NewRuns"];
@@ -2177,6 +2169,12 @@ export interface components {
              */
             stand_off: string;
         };
+        /**
+         * Role
+         * @description What a person may do in the crew.
+         * @enum {string}
+         */
+        Role: "lead" | "bender" | "viewer";
         /**
          * Told
          * @description How an error is told (problem+json).
@@ -2272,11 +2270,7 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
             /** Token */
             token: string;
             /**
@@ -2298,11 +2292,7 @@ export interface components {
             name: string;
             /** Username */
             username: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
             /**
              * Joined
              * Format: date-time
@@ -2333,7 +2323,7 @@ export interface components {
             /** Says */
             says: string;
             /** Roles */
-            roles: ("lead" | "bender" | "viewer")[];
+            roles: components["schemas"]["Role"][];
         };
         /**
          * NameIn
@@ -2356,11 +2346,7 @@ export interface components {
          * @description As what, and for whom, in the lead's own words.
          */
         InviteIn: {
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
             /**
              * Name
              * @default
@@ -2372,11 +2358,7 @@ export interface components {
          * @description Another role.
          */
         RoleIn: {
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
         };
         /**
          * LinkOut
@@ -2458,11 +2440,7 @@ export interface components {
         InvitedTo: {
             /** Crew */
             crew: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "lead" | "bender" | "viewer";
+            role: components["schemas"]["Role"];
             /** Name */
             name: string;
             /** Open */
@@ -5993,6 +5971,7 @@ export interface components {
                 [key: string]: number;
             };
         };
+        JsonValue: unknown;
         /**
          * NoteIn
          * @description A field note, and the document as it was, for what a note cannot say.
@@ -6005,7 +5984,7 @@ export interface components {
              * @default {}
              */
             before?: {
-                [key: string]: unknown;
+                [key: string]: components["schemas"]["JsonValue"];
             };
         };
         /**
@@ -8193,6 +8172,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Entered At
+             * @description When it reached the log, where that was later.
+             */
+            entered_at: string | null;
             /** By */
             by: string;
             /** Run Id */

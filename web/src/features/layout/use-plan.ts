@@ -5,10 +5,10 @@ import { type Live, useLive } from "./use-live";
 
 /** The plan of a document, asked once. */
 export const askPlan = async (document: RunDocument): Promise<Plan> =>
-  (await reply(api.POST("/api/plan", { body: { document } }))) as Plan;
+  await reply(api.POST("/api/plan", { body: { document } }));
 
 const askRack = async (document: RunDocument): Promise<RackPlan> =>
-  (await reply(api.POST("/api/pipe-rack", { body: { document } }))) as unknown as RackPlan;
+  await reply(api.POST("/api/pipe-rack", { body: { document } }));
 
 /** Of which document an answer is: answers keep what did not change, and so no document's identity. */
 const numbers = new WeakMap<RunDocument, number>();
@@ -29,7 +29,7 @@ interface Remedies {
 
 const askRemedies = async (document: RunDocument): Promise<Remedies> => ({
   of: numberOf(document),
-  findings: (await reply(api.POST("/api/remedies", { body: { document } }))) as Finding[],
+  findings: await reply(api.POST("/api/remedies", { body: { document } })),
 });
 
 /** Remedies cost many times what a verdict does: they are asked for once nobody has typed for so long. */

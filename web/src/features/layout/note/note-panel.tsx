@@ -18,12 +18,8 @@ interface Asked {
 
 const ask = ({ text, document }: Asked): Promise<NoteOut> =>
   text === null
-    ? (reply(api.POST("/api/note/write", { body: { document } })) as Promise<NoteOut>)
-    : (reply(
-        api.POST("/api/note/read", {
-          body: { text, before: document as unknown as Record<string, unknown> },
-        }),
-      ) as Promise<NoteOut>);
+    ? reply(api.POST("/api/note/write", { body: { document } }))
+    : reply(api.POST("/api/note/read", { body: { text, before: { ...document } } }));
 
 /** The run as one would write it on a box lid; it follows the sentences, and they follow it. */
 export function NotePanel() {

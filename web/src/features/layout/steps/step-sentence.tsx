@@ -3,11 +3,11 @@ import type { Step, Written } from "@/api/types";
 import { RackWayClause } from "@/features/layout/rack/rack-way";
 import { placed } from "@/features/layout/run-context";
 import { asCount } from "@/trade/counts";
-import { type Clause, choiceOf, fieldWord, kindOf } from "@/trade/kinds";
+import { type Clause, choiceOf, type FieldOfKind, fieldWord, kindOf } from "@/trade/kinds";
 import { HEADINGS, TRADE_SIZES } from "@/trade/words";
 import { fieldOf, holds, withWritten, written } from "@/trade/written";
 import { Pattern } from "@/ui/pattern";
-import { Select } from "@/ui/select";
+import { type Choice, Select } from "@/ui/select";
 import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { clauseWord } from "@/words/clauses";
@@ -108,6 +108,13 @@ function ByWay({ name, step, onChange }: Props & { name: string }) {
   );
 }
 
+/** What a field's choices are called; of one that is typed: none. */
+function choicesOf(key: string, { unit, offered }: FieldOfKind): Choice<string>[] | null {
+  if (unit === "direction") return HEADINGS;
+  if (unit === "size") return TRADE_SIZES;
+  return unit === "choice" ? (offered ?? []).map((one) => choiceOf(one, `choice.${key}.${one}`)) : null;
+}
+
 /** A field where it stands in the sentence: a figure to type, a name, or a choice. */
 function Field({ field: key, step, onChange }: Props & { field: string }) {
   const { place, called, mayWrite, findings } = useStepContext();
@@ -115,14 +122,7 @@ function Field({ field: key, step, onChange }: Props & { field: string }) {
   const value = written(step, key) as Written | undefined;
   const label = `${called}, ${fieldWord(key)}`;
   const set = (next: unknown, place = key) => onChange(withWritten(step, { [key]: next }), place);
-  const choices =
-    field.unit === "direction"
-      ? HEADINGS
-      : field.unit === "size"
-        ? TRADE_SIZES
-        : field.unit === "choice"
-          ? (field.offered ?? []).map((one) => choiceOf(one, `choice.${key}.${one}`))
-          : null;
+  const choices = choicesOf(key, field);
   if (choices)
     return (
       <Select<string>
