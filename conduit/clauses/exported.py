@@ -26,6 +26,7 @@ def _kind(kind: StepKind) -> Table:
     return {
         "kind": kind.name,
         "profile": kind.profile,
+        "tapes": {key: list(line) for key, line in kind.tapes.items()},
         "fields": {ask.key: _field(kind, ask) for ask in kind.asks},
         "sentence": [_clause(clause) for clause in kind.clauses if clause.says],
         "ways": {name: [_way(way) for way in ways] for name, ways in kind.ways.items()},

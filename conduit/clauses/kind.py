@@ -73,12 +73,17 @@ class WayToGive:
     sets: Mapping[str, str] = field(default_factory=dict)
 
 
+# Where the tape lies in a kind's drawing: its hook, and where it is read.
+TapeLine = tuple[float, float, float, float]
+
+
 @dataclass(frozen=True)
 class StepKind:
     """A kind of step.
 
-    `place`: in a menu, the most usual first; `profile`: a drawing of it, 34 wide and 22 high; `told_by`: the field that
-    tells it from kinds whose lines begin alike.
+    `place`: in a menu, the most usual first; `profile`: a drawing of it, 34 wide and 22 high; `tapes`: where in it the
+    tape lies for a length, by its field, and by the choice that says to where it reads (`at.centre`); `told_by`: the
+    field that tells it from kinds whose lines begin alike.
     """
 
     model: type[StepPart]
@@ -87,6 +92,7 @@ class StepKind:
     asks: tuple[Ask, ...]
     clauses: tuple[Clause, ...]
     ways: Mapping[str, tuple[WayToGive, ...]] = field(default_factory=dict)
+    tapes: Mapping[str, TapeLine] = field(default_factory=dict)
     told_by: str = ""
 
     @property

@@ -9,6 +9,15 @@ OFFSET = StepKind(
     OffsetStep,
     2,
     "M1 17H9L19 6H33",
+    tapes={
+        "rise": (28, 17, 28, 6),
+        "over.height": (24, 20, 24, 11),
+        "over.clear": (28, 11, 28, 7.5),
+        "over.stand_off": (5, 20.5, 5, 18.5),
+        "at.raised_by": (1, 20.5, 19, 20.5),
+        "at.starts_at": (1, 20.5, 9, 20.5),
+        "at.centred_at": (1, 20.5, 14, 20.5),
+    },
     asks=(Ask("toward", "across"), Ask("rise", ""), *over_asks(""), Ask("angle", "30", offered=ANGLES), *PLACED_ASKS),
     clauses=(
         Clause(
@@ -27,6 +36,12 @@ SLOPE = StepKind(
     SlopeStep,
     8,
     "M1 18H8L17 10L33 4",
+    tapes={
+        "rise": (17, 18, 17, 10),
+        "at.raised_by": (1, 21, 17, 21),
+        "at.starts_at": (1, 21, 8, 21),
+        "at.centred_at": (1, 21, 12.5, 21),
+    },
     asks=(
         Ask("toward", "across"),
         Ask("rise", ""),
@@ -49,6 +64,13 @@ ROLLED = StepKind(
     RolledStep,
     7,
     "M1 18H8L22 5H33M8 18L22 12",
+    tapes={
+        "rise": (27, 12, 27, 5),
+        "roll": (22, 18, 22, 12),
+        "at.raised_by": (1, 21, 22, 21),
+        "at.starts_at": (1, 21, 8, 21),
+        "at.centred_at": (1, 21, 15, 21),
+    },
     asks=(
         Ask("toward", "outward"),
         Ask("rise", ""),
@@ -73,6 +95,13 @@ BOX_OFFSET = StepKind(
     BoxOffsetStep,
     5,
     "M2 3V19M2 11H8L13 15H33",
+    tapes={
+        "knockout": (4.5, 20, 4.5, 11),
+        "stand_off": (28, 20, 28, 16.5),
+        "straight": (2, 8, 8, 8),
+        "stamped": (20, 11, 20, 15),
+        "stamped_length": (8, 7, 13, 7),
+    },
     asks=(
         Ask("end", "box_end"),
         Ask("surface", "surface"),

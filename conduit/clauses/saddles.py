@@ -14,6 +14,14 @@ SADDLE3 = StepKind(
     Saddle3Step,
     3,
     "M1 17H6L14 9L20 9L28 17H33",
+    tapes={
+        "rise": (31, 17, 31, 9),
+        "over.height": (17, 20, 17, 13),
+        "over.clear": (17, 13, 17, 10.5),
+        "over.stand_off": (3, 20.5, 3, 18.5),
+        "at": (1, 21, 17, 21),
+        "width": (14, 15, 20, 15),
+    },
     asks=(
         Ask("toward", "outward"),
         Ask("rise"),
@@ -38,6 +46,16 @@ SADDLE4 = StepKind(
     4,
     "M1 17H4L9 8H25L30 17H33",
     told_by="near",
+    tapes={
+        "rise": (32, 17, 32, 8),
+        "over.height": (17, 20, 17, 12),
+        "over.clear": (20, 12, 20, 9.5),
+        "over.stand_off": (2.5, 20.5, 2.5, 18.5),
+        "near": (1, 21, 11, 21),
+        "width": (11, 15, 23, 15),
+        "margin": (9, 12, 11, 12),
+        "beyond": (31.5, 20, 31.5, 18),
+    },
     asks=(
         Ask("toward", "outward"),
         Ask("rise"),

@@ -11,6 +11,12 @@ BEND = StepKind(
     BendStep,
     1,
     "M3 17H18Q25 17 25 10V3",
+    tapes={
+        "at.back": (3, 20.5, 26.5, 20.5),
+        "at.centre": (3, 20.5, 25, 20.5),
+        "at.wall": (3, 20.5, 30, 20.5),
+        "stand_off": (26.5, 7, 30, 7),
+    },
     asks=(
         Ask("turn", "across"),
         Ask("angle", "90", offered=BENT_TO_ASK.offered, late=True),
@@ -36,6 +42,12 @@ KICK = StepKind(
     6,
     "M1 18H10L20 14Q26 12 26 6V2",
     told_by="toward",
+    tapes={
+        "at.back": (1, 21, 27.5, 21),
+        "at.centre": (1, 21, 26, 21),
+        "rise": (22, 18, 22, 13.5),
+        "kick_back": (10, 21, 26, 21),
+    },
     asks=(
         Ask("turn", "across"),
         *TURNED_AT_ASKS,
@@ -68,6 +80,13 @@ SWEEP = StepKind(
     SweepStep,
     9,
     "M2 18L9 17L16 14L21 9L24 2",
+    tapes={
+        "at.back": (2, 21, 25.5, 21),
+        "at.centre": (2, 21, 24, 21),
+        "radius": (6, 4, 17.5, 13),
+        "around.radius": (6, 4, 14, 10),
+        "around.gap": (14, 10, 17, 12.5),
+    },
     asks=(
         Ask("turn", "across"),
         BENT_TO_ASK,

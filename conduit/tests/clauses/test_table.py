@@ -69,6 +69,17 @@ class TheTable(TestCase):
                 self.assertTrue(set(clause.adds) <= asked)
             self.assertTrue(not kind.told_by or kind.told_by in asked)
 
+    def test_the_tape_of_each_length_lies_in_the_drawing(self):
+        # How far a thing reaches lies out of it; a window is measured as what it is the window of.
+        undrawn = {"over.reach", "at_least", "at_most"}
+        for kind, asked in self.each():
+            lengths = {key for key in asked - undrawn if field_of(kind, key).unit in ("length", "signed")}
+            ends = {f"at.{end}" for key in asked & {"to", "ref"} for end in field_of(kind, key).choices}
+            self.assertEqual(set(kind.tapes), lengths - {"at"} | ends if ends else lengths)
+            for key, (x, y, end_x, end_y) in kind.tapes.items():
+                self.assertTrue(0 <= x <= end_x <= 34 and 0 <= end_y <= 22 and 0 <= y <= 22, key)
+                self.assertGreater(abs(end_x - x) + abs(end_y - y), 1, key)
+
     def test_the_racks_clause_says_every_way(self):
         way = KINDS[0].model.model_fields["rack"].annotation.__args__[0]
         self.assertEqual(set(slots_of(IN_RACK.note)), {f"rack.{name}" for name in way.model_fields})
@@ -108,7 +119,7 @@ class TheWords(TestCase):
         for key in WORDS:
             group, _, rest = key.partition(".")
             by_kind = rest.partition(".")[2] if rest.partition(".")[0] in kinds else rest
-            spoken = group == "direction" or "rack" in rest or (group == "tape" and by_kind in fields)
+            spoken = group == "direction" or "rack" in rest or (group in ("tape", "ask") and by_kind in fields)
             spoken = spoken or group == "measure" or key == "kind.left_out.within"
             self.assertTrue(spoken or key.removesuffix(".hint") in used, key)
 

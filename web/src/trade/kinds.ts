@@ -52,6 +52,8 @@ export interface StepKind {
   kind: KindName;
   /** A drawing of it, 34 wide and 22 high. */
   profile: string;
+  /** Where in it the tape lies for a length, from its hook to where it is read; by what it is measured to too. */
+  tapes: Record<string, [x: number, y: number, endX: number, endY: number]>;
   fields: Record<string, FieldOfKind>;
   sentence: Clause[];
   ways: Record<string, WayToGive[]>;

@@ -12,6 +12,19 @@ const WAYS: Heading[] = ["up", "down", "left", "right", "out", "in"];
 
 export const HEADINGS: Choice<Heading>[] = WAYS.map((way) => choiceOf(way, `direction.${way}`));
 
+const OPPOSITE: Record<Heading, Heading> = {
+  up: "down",
+  down: "up",
+  left: "right",
+  right: "left",
+  out: "in",
+  in: "out",
+};
+
+/** The four directions across one. */
+export const sidesOf = (heading: Heading): Heading[] =>
+  WAYS.filter((side) => side !== heading && side !== OPPOSITE[heading]);
+
 type RackHow = NonNullable<Step["rack"]>["how"];
 
 /** How the pipes of a rack can take a kind of step, the usual way first. */

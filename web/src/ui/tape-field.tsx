@@ -23,6 +23,9 @@ interface Props {
 /** The tape that lengths are typed for where a field stands. */
 export const TapeContext = createContext<Tape>("1/16");
 
+/** Where the work goes on after a figure: to the next one, unless what shows it knows better. */
+export const OnwardContext = createContext<(input: HTMLInputElement) => void>(focusNext);
+
 /** A number in a sentence, written as on the tape. Enter moves on; arrow keys nudge (with Shift farther). */
 export function TapeField(props: Props) {
   const {
@@ -39,6 +42,7 @@ export function TapeField(props: Props) {
   } = props;
   const text = String(value);
   const tape = useContext(TapeContext);
+  const onNext = useContext(OnwardContext);
   // Between two key presses the server has not read the field again yet, so we remember where we nudged to;
   // a nudge of what was just typed waits until it is read.
   const last = useRef<{ text: string; inches: number } | null>(null);
@@ -53,6 +57,7 @@ export function TapeField(props: Props) {
     unit,
     invalid,
     onChange,
+    onNext,
   });
 
   function moveBy(from: number, by: number) {
@@ -87,7 +92,7 @@ export function TapeField(props: Props) {
     }
     if (event.key === "Enter") {
       event.preventDefault();
-      focusNext(event.currentTarget);
+      onNext(event.currentTarget);
     }
   }
 

@@ -25,7 +25,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
   return (
     <div
       data-tour="verdict"
-      className="flex items-center gap-x-4 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base max-lg:sticky max-lg:top-[36dvh] max-lg:z-20 max-lg:order-2 max-lg:min-h-11 max-lg:overflow-x-auto max-lg:whitespace-nowrap lg:flex-wrap"
+      className="flex items-center gap-x-4 gap-y-0.5 border-y border-line bg-paper px-4 py-1.5 text-base max-lg:sticky max-lg:top-[var(--picture)] max-lg:z-20 max-lg:order-2 max-lg:min-h-11 max-lg:overflow-x-auto max-lg:whitespace-nowrap lg:flex-wrap"
       aria-live="polite"
     >
       <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
@@ -170,7 +170,7 @@ interface TouchProps {
 /** Leads to the step where it is told. */
 function Touch({ place, onChoose, className, children }: TouchProps) {
   const step = stepOf(place);
-  const look = `flex items-center gap-1.5 font-bold ${className}`;
+  const look = `flex shrink-0 items-center gap-1.5 font-bold ${className}`;
   if (step === null) return <span className={look}>{children}</span>;
   return (
     <button

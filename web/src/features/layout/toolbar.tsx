@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { Link } from "react-router";
+import { chooseMeasure, useIsPhone } from "@/features/layout/measure/measure-choice";
 import { Button } from "@/ui/button";
 import { PrintIcon, RedoIcon, UndoIcon } from "@/ui/icons";
 import { t } from "@/words/layout";
@@ -36,6 +37,7 @@ export function Toolbar() {
     open(side === next ? null : next);
   }
 
+  const isPhone = useIsPhone();
   return (
     <div className="flex flex-wrap items-center gap-x-0.5 border-b border-line px-1.5 py-1">
       <h1 className="sr-only">{t("tool.layout")}</h1>
@@ -51,6 +53,11 @@ export function Toolbar() {
           {one.says}
         </Button>
       ))}
+      {isPhone && mayWrite && (
+        <Button look="quiet" className="px-1!" onClick={() => chooseMeasure("guided")}>
+          {t("guided.open")}
+        </Button>
+      )}
       <Link
         to="../sheet"
         aria-label={t("sheet.title")}

@@ -14,6 +14,8 @@ export interface PadField {
   unit: string;
   invalid: boolean;
   onChange: (text: string) => void;
+  /** To what is typed next. */
+  onNext: (input: HTMLInputElement) => void;
 }
 
 let now: PadField | null = null;
@@ -42,7 +44,8 @@ const sameField = (one: PadField, other: PadField): boolean =>
   one.reads === other.reads &&
   one.label === other.label &&
   one.invalid === other.invalid &&
-  one.onChange === other.onChange;
+  one.onChange === other.onChange &&
+  one.onNext === other.onNext;
 
 export const usePadField = (): PadField | null =>
   useSyncExternalStore(

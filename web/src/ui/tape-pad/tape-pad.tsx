@@ -1,6 +1,5 @@
 import { type ReactNode, useEffect, useRef } from "react";
 import { BackspaceIcon, KeyboardIcon, UndoIcon } from "@/ui/icons";
-import { focusNext } from "@/ui/tape-field";
 import { t } from "@/words/ui";
 import { type Join, joinedBy, partOf, shortened, withDigit, withFeet, withPart } from "./entry";
 import { choosePad, usePadChoice } from "./pad-choice";
@@ -28,6 +27,7 @@ function Pad({ field }: { field: PadField }) {
   const before = useRef<string[]>([]);
   const fresh = useRef(true);
   const pad = useRef<HTMLElement>(null);
+  const isLength = field.steps === undefined;
   useRoomBelow(pad, field.input);
 
   const put = (next: string) => {
@@ -38,8 +38,8 @@ function Pad({ field }: { field: PadField }) {
   };
   const type = (change: (text: string) => string) => put(change(fresh.current ? "" : field.text));
   const goOn = () => {
-    keepReading(field.text);
-    focusNext(field.input);
+    if (isLength) keepReading(field.text);
+    field.onNext(field.input);
   };
   const undo = () => {
     const last = before.current.pop();
@@ -55,7 +55,6 @@ function Pad({ field }: { field: PadField }) {
     add: (reading) => put(`${joinedBy(field.text, "+")}${reading}`),
     goOn,
   };
-  const isLength = field.steps === undefined;
   return (
     // Its keys leave the focus where it is, in the figure.
     <section
@@ -88,14 +87,19 @@ interface PadKeys {
   goOn: () => void;
 }
 
+// A finger that presses something else takes the focus first: nothing may move from under it until it has pressed.
+const A_PRESS = 300;
+let leaving: ReturnType<typeof setTimeout> | undefined;
+
 /** While the pad is there the page can be scrolled past it. */
 function useRoomBelow(pad: { current: HTMLElement | null }, input: HTMLElement) {
   useEffect(() => {
     const { style } = document.documentElement;
+    clearTimeout(leaving);
     style.setProperty("--pad", `${pad.current?.offsetHeight ?? 0}px`);
     input.scrollIntoView({ block: "nearest" });
     return () => {
-      style.removeProperty("--pad");
+      leaving = setTimeout(() => style.removeProperty("--pad"), A_PRESS);
     };
   }, [pad, input]);
 }
@@ -178,7 +182,7 @@ function Usual({ field, keys }: { field: PadField; keys: PadKeys }) {
           onPress={() => keys.take(one)}
           className="min-w-14 flex-1"
         >
-          <span className="tape text-xl font-semibold">
+          <span className="tape text-lg font-semibold whitespace-nowrap">
             {one}
             {field.unit}
           </span>

@@ -14,9 +14,9 @@ import { runInWords } from "./run-in-words";
 
 const FOOT = 12;
 const HALF_A_METRE = 500 / 25.4;
-const MARGIN = 62;
-// What the view control takes at the top.
-const HEADROOM = 36;
+/** What stays free around the run: the edge, and at the top what the view control takes, which a low picture has not. */
+const ROOM = { margin: 62, headroom: 36 };
+const LOW_ROOM = { margin: 44, headroom: 0 };
 const LARGEST_SCALE = 16;
 const VIEW_CONTROL: Box = { x: 0, y: 0, width: 400, height: 58 };
 // Steps of more bends (sweeps) are numbered at their ends alone.
@@ -33,17 +33,20 @@ interface Props {
   onChoose: (step: number) => void;
   /** The pipe that laid marks would make, drawn over the planned one. */
   judged: MarksJudged | null;
+  /** There is room for the run alone. */
+  isLow?: boolean;
 }
 
 /** The run seen from one side, as pipe, with the measurements where they were taken. */
 export const FlatPicture = memo(function FlatPicture(props: Props) {
-  const { plan, rack, picture, view, size, chosen, onChoose, judged } = props;
+  const { plan, rack, picture, view, size, chosen, onChoose, judged, isLow = false } = props;
   const beside = besideOf(rack);
   const flat = (point: Point) => project(point, view);
   const bodies = picture.things.flatMap((thing) => [...thing.body.near, ...thing.body.far]);
   const racked = beside.flatMap((pipe) => pipe.lines.flat());
   const points = [...picture.lines.flat(), ...racked, ...bodies].map((point) => flat(point as Point));
-  const frame = fitTo(points, size.width, size.height, MARGIN, LARGEST_SCALE, HEADROOM);
+  const { margin, headroom } = isLow ? LOW_ROOM : ROOM;
+  const frame = fitTo(points, size.width, size.height, margin, LARGEST_SCALE, headroom);
   const place = (point: number[]): Flat => frame.place(flat(point as Point));
   const lines = picture.lines.map((line) => line.map(place));
   const thick = Math.max((plan.shoe?.diameter ?? 1) * frame.scale, 5);
@@ -64,7 +67,8 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
     thick / 2 + 17,
     boxes,
   );
-  const inTheWay = [VIEW_CONTROL, ...numbers.map(around), ...boxes];
+  const control = isLow ? [] : [VIEW_CONTROL];
+  const inTheWay = [...control, ...numbers.map(around), ...boxes];
   const names = thingLabels(picture.things, place, inTheWay);
   const stepOf = (number: number): number => plan.bends[number - 1]?.step ?? 0;
   return (
@@ -85,7 +89,7 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
           pipes={beside}
           place={place}
           scale={frame.scale}
-          inTheWay={[VIEW_CONTROL, ...boxes]}
+          inTheWay={[...control, ...boxes]}
         />
       )}
       <Pipe plan={plan} lines={lines} thick={thick} chosen={chosen} onChoose={onChoose} />

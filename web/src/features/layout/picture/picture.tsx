@@ -29,8 +29,15 @@ const canTurn = (() => {
   };
 })();
 
+interface Props {
+  plan: Plan;
+  rack: RackPlan | undefined;
+  /** There is room for the run alone: it stays as it was looked at last. */
+  isLow?: boolean;
+}
+
 /** The run in space at true proportions, as pipe, with the measurements where they were taken. */
-export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined }) {
+export function Picture({ plan, rack, isLow = false }: Props) {
   const { chosen, choose } = useFocus();
   const { judged } = useMarksCheck();
   const [shown, setShown] = useState<Shown>("front");
@@ -41,7 +48,7 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
   return (
     <section
       aria-label={t("picture.title")}
-      className="relative min-h-64 flex-1 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[36dvh] max-lg:flex-none max-lg:border-b max-lg:border-line"
+      className="relative flex-1 lg:min-h-64 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[var(--picture)] max-lg:flex-none max-lg:border-b max-lg:border-line"
     >
       <div ref={ref} className="absolute inset-0">
         {picture && turned && (
@@ -54,13 +61,16 @@ export function Picture({ plan, rack }: { plan: Plan; rack: RackPlan | undefined
             picture={picture}
             view={shown === "solid" ? "aslant" : shown}
             size={size}
+            isLow={isLow}
             {...common}
           />
         )}
       </div>
-      <div className="absolute top-3 left-3">
-        <Segments label={t("picture.view")} value={shown} choices={VIEWS} onChoose={setShown} />
-      </div>
+      {!isLow && (
+        <div className="absolute top-3 left-3">
+          <Segments label={t("picture.view")} value={shown} choices={VIEWS} onChoose={setShown} />
+        </div>
+      )}
       {shown === "solid" && !turned && (
         <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">{t("picture.cannot_turn")}</p>
       )}

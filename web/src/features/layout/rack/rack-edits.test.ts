@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import type { RackPlan, RunDocument } from "@/api/types";
 import { newRun } from "@/trade/new-run";
-import { addPipe, movePipe, newRack, removePipe, setPipe, sidesOf } from "./rack-edits";
+import { sidesOf } from "@/trade/words";
+import { addPipe, movePipe, newRack, removePipe, setPipe } from "./rack-edits";
 import { rackFindings } from "./rack-findings";
 
 const run = (): RunDocument => ({ ...newRun("Run", []), start: { name: "", heading: "right" } });

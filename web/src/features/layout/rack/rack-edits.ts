@@ -1,24 +1,10 @@
 import type { PipeRack, RackPipe, RunDocument } from "@/api/types";
-import type { Heading, TradeSize } from "@/trade/words";
+import { sidesOf, type TradeSize } from "@/trade/words";
 
-const OPPOSITE: Record<Heading, Heading> = {
-  up: "down",
-  down: "up",
-  left: "right",
-  right: "left",
-  out: "in",
-  in: "out",
-};
 // What hands get between two pipes, and whole inches from centre to centre, as people measure.
 const USUAL_SPACING: Partial<Record<TradeSize, string>> = { "1/2": "2", "3/4": "2", "1": "3", "1-1/4": "3" };
 const WIDE_SPACING = "5";
 export const MOST_BESIDE = 23;
-
-/** The four sides on which pipes may lie beside one that runs this way. */
-export const sidesOf = (heading: Heading): Heading[] =>
-  (["up", "down", "left", "right", "out", "in"] as const).filter(
-    (side) => side !== heading && side !== OPPOSITE[heading],
-  );
 
 /** A rack as it begins: so many more pipes like this run, on the first side there is. */
 export function newRack(document: RunDocument, beside: number): PipeRack {

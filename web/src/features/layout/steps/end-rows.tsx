@@ -20,7 +20,7 @@ type Start = RunDocument["start"];
 export type End = RunDocument["end"];
 type Measured = NonNullable<End["measured"]>;
 
-const FINISHES = [
+export const FINISHES = [
   { value: "box" as const, label: t("finish.box") },
   { value: "open" as const, label: t("finish.open"), hint: t("finish.open.hint") },
 ];

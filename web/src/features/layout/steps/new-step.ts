@@ -39,7 +39,7 @@ function begun(begins: Begins, document: RunDocument, index: number): unknown {
 }
 
 /** The heading as the person named it last; only to propose a direction. */
-function headingBefore(document: RunDocument, index: number): Heading {
+export function headingBefore(document: RunDocument, index: number): Heading {
   const turns = document.steps
     .slice(0, index)
     .flatMap((step) => ("turn" in step && !step.muted ? [step.turn] : []));

@@ -8,11 +8,8 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
-import { replaceEqualDeep } from "@tanstack/react-query";
-import { useRef } from "react";
 import type { Step } from "@/api/types";
-import { rackFindings } from "@/features/layout/rack/rack-findings";
-import { placed, readUnder, useFocus, usePlanned, useWork } from "@/features/layout/run-context";
+import { useFocus, usePlanned, useWork } from "@/features/layout/run-context";
 import { announced } from "@/ui/announced";
 import { Button } from "@/ui/button";
 import { PlusIcon } from "@/ui/icons";
@@ -22,6 +19,7 @@ import { EndRow, StartRow } from "./end-rows";
 import { Findings } from "./findings";
 import { useRowIds } from "./row-ids";
 import { StepRow } from "./step-row";
+import { useContextOf, useSame } from "./use-context-of";
 import { type StepActions, useSteps } from "./use-steps";
 
 const DRAG_BEGINS = 6;
@@ -93,19 +91,10 @@ interface RowProps {
 
 /** A step's row, given what concerns it alone; what is unchanged stays the same object. */
 function Row({ id, step, index, actions }: RowProps) {
-  const { draft, mayWrite } = useWork();
-  const { plan, rack } = usePlanned();
+  const { draft } = useWork();
+  const { plan } = usePlanned();
   const { chosen, side } = useFocus();
-  const place = `steps.${index}`;
-  const context = useSame({
-    place,
-    called: t("step.called", { index: index + 1 }),
-    mayWrite,
-    chosen: chosen === index,
-    racked: Boolean(draft.document.rack),
-    findings: [...placed(plan?.findings, place), ...placed(rackFindings(rack), place)],
-    read: readUnder(plan, place),
-  });
+  const context = useContextOf(index);
   const bends = useSame(plan?.bends.filter((bend) => bend.step === index).map((bend) => bend.number) ?? []);
   return (
     <StepRow
@@ -119,11 +108,4 @@ function Row({ id, step, index, actions }: RowProps) {
       context={context}
     />
   );
-}
-
-/** The value of before as long as it says the same. */
-function useSame<Value>(value: Value): Value {
-  const last = useRef(value);
-  last.current = replaceEqualDeep(last.current, value);
-  return last.current;
 }

@@ -86,6 +86,17 @@ function Slot({ name, ...props }: Props & { name: string }) {
 
 /** A figure that is given in one of a few ways, such as a kick's setback or its angle. */
 function ByWay({ name, step, onChange }: Props & { name: string }) {
+  const now = wayOfGiving(step, kindOf(step.kind).ways[name] ?? []);
+  return (
+    <>
+      <WayOfGiving name={name} step={step} onChange={onChange} />{" "}
+      <Clauses clauses={now?.sentence ?? []} step={step} onChange={onChange} />
+    </>
+  );
+}
+
+/** In which way it is given. */
+export function WayOfGiving({ name, step, onChange }: Props & { name: string }) {
   const { called, mayWrite } = useStepContext();
   const tape = useContext(TapeContext);
   const ways = kindOf(step.kind).ways[name] ?? [];
@@ -95,16 +106,13 @@ function ByWay({ name, step, onChange }: Props & { name: string }) {
     if (way && way !== now) onChange(givenAs(step, way, tape), "");
   };
   return (
-    <>
-      <Select
-        label={`${called}, ${clauseWord(`ways.${name}`)}`}
-        value={now?.way ?? ""}
-        choices={ways.map(({ way }) => choiceOf(way, `way.${name}.${way}`))}
-        disabled={!mayWrite}
-        onChoose={choose}
-      />{" "}
-      <Clauses clauses={now?.sentence ?? []} step={step} onChange={onChange} />
-    </>
+    <Select
+      label={`${called}, ${clauseWord(`ways.${name}`)}`}
+      value={now?.way ?? ""}
+      choices={ways.map(({ way }) => choiceOf(way, `way.${name}.${way}`))}
+      disabled={!mayWrite}
+      onChoose={choose}
+    />
   );
 }
 
@@ -116,7 +124,7 @@ function choicesOf(key: string, { unit, offered }: FieldOfKind): Choice<string>[
 }
 
 /** A field where it stands in the sentence: a figure to type, a name, or a choice. */
-function Field({ field: key, step, onChange }: Props & { field: string }) {
+export function Field({ field: key, step, onChange }: Props & { field: string }) {
   const { place, called, mayWrite, findings } = useStepContext();
   const field = fieldOf(kindOf(step.kind), key);
   const value = written(step, key) as Written | undefined;
