@@ -19,7 +19,13 @@ from ops.say import Stop, say
 from ops.sealing import new_key
 from ops.up import up
 
-HEADLESS = {"plan": "cli.plan", "note": "cli.note", "schema": "cli.schema", "check-marks": "cli.check_marks"}
+HEADLESS = {
+    "plan": "cli.plan",
+    "note": "cli.note",
+    "schema": "cli.schema",
+    "check-marks": "cli.check_marks",
+    "device": "cli.device",
+}
 MACHINE_IN_THE_WAY = 3
 PLAN_TELLS = """examples:
   crelda plan run.note --human            what to cut, to mark and to bend
@@ -62,6 +68,8 @@ def main() -> int:
     checking = _headless(commands, "check-marks", "check someone's own marks on a run", MARKS_TELLS)
     checking.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
+    devices = commands.add_parser("device", help="made-up measuring devices for the page, over a local WebSocket")
+    devices.add_argument("argument", metavar="PORT", nargs="?", default="8427", help="default: 8427")
     seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
     seating.add_argument("words", nargs=argparse.REMAINDER)
     keeping = commands.add_parser("backup", help="write all that the crews did into a file, while it runs")

@@ -20,7 +20,7 @@ from server.sentences import message
 HEADER = "Idempotency-Key"
 # These write nothing of the crew's.
 ANSWERING = {
-    *("signIn", "signInByCode", "signOut", "testShoe", "readFinder", "stopPlanning"),
+    *("signIn", "signInByCode", "signOut", "testShoe", "stopPlanning"),
     *("previewPlan", "previewRack", "listRackWays", "listWays", "listRemedies", "shareClosing", "checkMarks"),
     *("readNote", "writeNote", "compareRuns", "tellUnderChange", "readScrapList"),
 }

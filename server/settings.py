@@ -182,6 +182,8 @@ CONTENT_SECURITY_POLICY = {
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
         "object-src": [NONE],
+        # A program on the machine of whoever looks at the page, which speaks for its measuring devices.
+        "connect-src": [SELF, "ws://127.0.0.1:*"],
         "base-uri": [NONE],
         "form-action": [SELF],
         "frame-ancestors": [NONE],

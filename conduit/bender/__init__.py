@@ -5,7 +5,6 @@ Gives: Shoe, typical figures, how a crew bends on it, calibration, drift.
 Never imports runs, layouts or the simulation.
 """
 
-from conduit.bender.angle_finder import finder_reads
 from conduit.bender.calibration import DialFit, Test90, calibrate, fit_dial
 from conduit.bender.degree_lines import found_by, lines_on
 from conduit.bender.drift import Learned, LoggedBend, learn
@@ -41,7 +40,6 @@ __all__ = [
     "calibrate",
     "doubt_of",
     "doubts_of_tests",
-    "finder_reads",
     "fit_dial",
     "found_by",
     "learn",

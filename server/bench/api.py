@@ -1,18 +1,17 @@
 """The bench, the log and what shoes learn, over HTTP."""
 
-import random
 from typing import Annotated
 
-from django.http import HttpRequest, HttpResponse, HttpResponseNotModified
+from django.http import HttpResponse, HttpResponseNotModified
 from ninja import Query, Router
 
-from conduit.bender import Learned, finder_reads
+from conduit.bender import Learned
 from server.accounts.changes import is_known, tag_of
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.bench import actions
 from server.bench.log import COLUMNS, Narrowed, bends_of, line_of, log_of
-from server.bench.schemas import ActsIn, ActsOut, BenchOut, FinderIn, FinderOut, LogOut, TakeIn
+from server.bench.schemas import ActsIn, ActsOut, BenchOut, LogOut, TakeIn
 from server.csv_out import csv_answer
 from server.jobs.newest import about, newest
 from server.moments import when_done
@@ -71,9 +70,3 @@ def get_learned(request: SignedInRequest, shoe_id: int) -> Learned:
 def take_learned(request: SignedInRequest, shoe_id: int, given: TakeIn) -> Shoe:
     """Take figures that the log proposes."""
     return actions.take_learned(request.auth, shoe_id, given)
-
-
-@router.post("/devices/angle-finder", response=FinderOut, operation_id="readFinder")
-def read_finder(request: HttpRequest, given: FinderIn) -> FinderOut:
-    """What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise."""
-    return FinderOut(angle=finder_reads(given.dial, random.gauss(0, 1), random.gauss(0, 1)))

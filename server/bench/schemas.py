@@ -229,18 +229,6 @@ class LogOut(Schema):
     shoes: list[str]
 
 
-class FinderIn(Schema):
-    """To what dial angle the made-up bender bends."""
-
-    dial: float = Field(gt=0, lt=120)
-
-
-class FinderOut(Schema):
-    """What the angle finder shows."""
-
-    angle: float
-
-
 class TakeIn(Schema):
     """Which of the proposed figures to take."""
 

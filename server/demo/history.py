@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.utils import timezone
 
-from conduit.bender import Dial, finder_reads
+from conduit.bender import Dial
 from conduit.bending import SheetBend
 from server.accounts.models import User
 from server.bench.actions import bench_of, do_acts
@@ -19,6 +19,9 @@ from server.shoes.actions import take_figures
 from server.shoes.models import Calibration, Shoe
 
 SEED = 27
+# What the made-up bender does with its dial, and the standard deviations of hands and finder, in degrees.
+FACTOR, CONSTANT = 0.992, -0.3
+HANDS, TREMBLE = 0.35, 0.1
 
 
 def calibrated(by: User, shoe: Shoe, days: int) -> None:
@@ -48,7 +51,7 @@ def _bend_all(bender: User, run_id: int, piece: int, at: datetime, luck: random.
 
     do_acts(bender, run_id, [stage("cut")])
     while bend := _next(bender, run_id, piece):
-        angle = finder_reads(bend.angle + 0.9, luck.gauss(0, 1), luck.gauss(0, 1))
+        angle = _finder_reads(bend.angle + 0.9, luck)
         tape = _taped(bend, angle, luck) if bend.tape else None
         made = BentAct(kind="bent", key=_key(luck), piece=piece, at=at, bend=bend.number, angle=angle, tape=tape)
         do_acts(bender, run_id, [made])
@@ -69,6 +72,11 @@ def _taped(bend: SheetBend, angle: float, luck: random.Random) -> float:
     worn = scene.WORN_DEDUCT if from_end else scene.WORN_DEDUCT + scene.WORN_GAIN
     moved = scene.RADIUS * math.radians(angle - bend.angle)
     return round((asked.wanted.inches + worn + moved + luck.gauss(0, 1 / 50)) * 32) / 32
+
+
+def _finder_reads(dial: float, luck: random.Random) -> float:
+    true = FACTOR * dial + CONSTANT + HANDS * luck.gauss(0, 1)
+    return round(min(max(true + TREMBLE * luck.gauss(0, 1), 0.1), 179.9), 1)
 
 
 def _next(user: User, run_id: int, piece: int) -> SheetBend | None:

@@ -1,7 +1,6 @@
-"""The rack and the tag printer over HTTP."""
+"""The rack over HTTP."""
 
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from conduit.cutting import SCRAP_COLUMNS
@@ -11,9 +10,8 @@ from server.accounts.permissions import SignedInRequest, crew_of
 from server.accounts.schemas import Told
 from server.csv_out import csv_answer
 from server.stock import actions
-from server.stock.labels import as_svg, print_labels
-from server.stock.models import Entry, Label, Scrap
-from server.stock.schemas import CorrectIn, LabelOut, LabelsIn, ListIn, ListOut, Rack, ScrapIn, ScrapOut, TapeIn
+from server.stock.models import Entry, Scrap
+from server.stock.schemas import CorrectIn, ListIn, ListOut, Rack, ScrapIn, ScrapOut, TapeIn
 
 router = Router(tags=["stock"])
 LEDGER_LINES = 40
@@ -113,22 +111,3 @@ def recycle_scrap(request: SignedInRequest, scrap_id: int) -> Scrap:
 def put_scrap_back(request: SignedInRequest, scrap_id: int) -> Scrap:
     """Put a scrap back that was taken by mistake."""
     return actions.put_back(request.auth, scrap_id)
-
-
-@router.get("/devices/tag-printer", response=list[LabelOut], operation_id="listLabels")
-def list_labels(request: SignedInRequest) -> list[Label]:
-    """What came out of the simulated tag printer, newest first."""
-    return list(Label.objects.for_user(request.auth).select_related("by")[:60])
-
-
-@router.post("/devices/tag-printer", response={201: list[LabelOut], 422: Told}, operation_id="printLabels")
-def print_on_it(request: SignedInRequest, given: LabelsIn) -> tuple[int, list[Label]]:
-    """Print labels on the simulated tag printer."""
-    return 201, print_labels(request.auth, given.labels)
-
-
-@router.get("/devices/tag-printer/{int:label_id}.svg", operation_id="getLabelFile")
-def get_label_file(request: SignedInRequest, label_id: int) -> HttpResponse:
-    """A label as the file that a printer takes."""
-    label = get_object_or_404(Label.objects.for_user(request.auth), pk=label_id)
-    return HttpResponse(as_svg(label), content_type="image/svg+xml")

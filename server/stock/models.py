@@ -81,16 +81,3 @@ class Entry(CrewOwned):
     def reads(self) -> str:
         """The scrap's length then, as a tape reads it."""
         return format_length(self.length or self.scrap.length, self.crew.tape)
-
-
-class Label(CrewOwned):
-    """A label that came out of the simulated tag printer."""
-
-    lines = models.JSONField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
-    at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        """Newest first."""
-
-        ordering = ("-id",)

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -13,7 +13,6 @@ from conduit.units import Tape, TapeStep, format_length
 from server.accounts.models import name_of
 from server.language import told
 from server.moments import When
-from server.stock.labels import MOST_LETTERS, MOST_LINES
 from server.stock.models import Entry, Scrap
 
 EndState = Literal["factory", "cut", "threaded"]
@@ -159,27 +158,3 @@ class Rack(Schema):
     tape: TapeStep
     scraps: list[ScrapOut]
     ledger: list[EntryOut]
-
-
-LabelLine = Annotated[str, Field(max_length=MOST_LETTERS)]
-LabelLines = Annotated[list[LabelLine], Field(min_length=1, max_length=MOST_LINES)]
-
-
-class LabelsIn(Schema):
-    """Labels for the tag printer: up to four short lines each."""
-
-    labels: list[LabelLines] = Field(min_length=1, max_length=200)
-
-
-class LabelOut(Schema):
-    """A label that came out of the simulated tag printer."""
-
-    id: int
-    lines: list[str]
-    by: str
-    at: datetime
-
-    @staticmethod
-    def resolve_by(label: object) -> str:
-        """Who printed it."""
-        return name_of(getattr(label, "by", None))

@@ -119,7 +119,6 @@ class Guard(CrewTestCase):
         for path, body in (
             ("/check-marks", marks),
             (f"/runs/{self.feed.pk}/bench", acts),
-            ("/devices/tag-printer", {"labels": [["S1"]] * 201}),
             ("/plan", {"document": {**RUN, "steps": RUN["steps"] * 61}}),
             (f"/jobs/{self.job.pk}/cutting/plan", {"terms": {}, "seconds": 30}),
             ("/note/read", {"text": "#" * 20_001}),

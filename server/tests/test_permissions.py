@@ -11,7 +11,6 @@ from server.shoes.actions import add_shoe, remove_shoe
 from server.shoes.models import Shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap, take_scrap
-from server.stock.labels import print_labels
 from server.stock.schemas import ScrapIn
 from server.tests.support import PASSWORD, RUN, Api, CrewTestCase, taken_plan
 
@@ -46,13 +45,11 @@ BODIES = {
     "calibrateShoe": {"tests": [NINETY]},
     "takeLearned": {"deduct": True},
     "doActs": {"acts": []},
-    "readFinder": {"dial": 45},
     "setLimits": {"limits": {"most_degrees": "270"}},
     "setTape": {"tape": "1 mm"},
     "addScrapList": {"text": "3/4 EMT 30"},
     "readScrapList": {"text": "3/4 EMT 30"},
     "correctScrap": {"material": "EMT", "trade_size": "3/4", "length": "31"},
-    "printLabels": {"labels": [["S1"]]},
     "planCuts": {"terms": {}, "seconds": 0.2},
     "pickChoices": {"digest": "x"},
     "takePlan": {"digest": "x"},
@@ -165,11 +162,8 @@ READS |= {
     "getLogCsv",
     "getLearned",
     "testShoe",
-    "readFinder",
     "getRackCsv",
     "getLedgerCsv",
-    "listLabels",
-    "getLabelFile",
     "getOrderCsv",
     "getCutsCsv",
 }
@@ -183,7 +177,6 @@ class PermissionMatrix(CrewTestCase):
         self.scrap, taken = add_scrap(self.lead, ScrapIn(material="EMT", trade_size="3/4", length="30", count=2))
         self.taken = take_scrap(self.lead, taken.pk)
         self.cut = taken_plan(self.lead, self.job)
-        self.label = print_labels(self.lead, [["S1"]])[0]
         self.invitation = invite(self.lead, Role.BENDER, "")
         self.photo = add_photo(self.lead, self.feed.pk, encoded(), "")
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
@@ -207,7 +200,6 @@ class PermissionMatrix(CrewTestCase):
             "version": 1,
             "shoe_id": self.shoe.pk,
             "cut_id": self.cut.pk,
-            "label_id": self.label.pk,
             "invitation_id": self.invitation.pk,
             "member_id": self.bender.memberships.get().pk if name != "removeMember" else 0,
             "session_id": "0",

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 
 /** The folders of the front end, each may use those before it. */
-const ORDER = ["words", "api", "draw", "ui", "trade", "outbox", "shell", "features", "app"];
+const ORDER = ["words", "api", "draw", "ui", "trade", "devices", "outbox", "shell", "features", "app"];
 const sources = import.meta.glob("./**/*.{ts,tsx}", { query: "?raw", import: "default", eager: true });
 
 const folderOf = (path: string) => path.replace(/^\.?\/|^@\//, "").split("/")[0] ?? "";

@@ -2,7 +2,6 @@ from datetime import UTC, datetime, timedelta
 
 from django.utils import timezone
 
-from conduit.bender import finder_reads
 from conduit.bending import Bencher
 from conduit.tests.support import ninety
 from server.accounts.limits import set_limits
@@ -318,11 +317,3 @@ class Log(BenchTestCase):
         self.assertIn("planned_angle,dial,angle,off", lines[0])
         self.assertIn(",'=HYPERLINK(1);'@SUM(2),", lines[1])
         self.assertIn(",90.1°,+0.1°,", lines[1])
-
-
-class Finder(BenchTestCase):
-    def test_it_reads_near_the_dial_never_the_same(self):
-        read = {self.api.send("POST", "/devices/angle-finder", {"dial": 45}).json()["angle"] for _ in range(30)}
-        self.assertGreater(len(read), 3)
-        self.assertTrue(all(40 < angle < 47 for angle in read), read)
-        self.assertLess(finder_reads(90, 0, 0), 90, "it springs back")

@@ -34,7 +34,6 @@ export const keys = {
   newest: (id: number) => ["newest", id] as const,
   underChange: (id: number) => ["under change", id] as const,
   rack: ["rack"] as const,
-  labels: ["labels"] as const,
   bin: ["bin"] as const,
   shoes: ["shoes"] as const,
   limits: ["limits"] as const,

@@ -1116,50 +1116,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/devices/tag-printer": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Labels
-         * @description What came out of the simulated tag printer, newest first.
-         */
-        get: operations["listLabels"];
-        put?: never;
-        /**
-         * Print On It
-         * @description Print labels on the simulated tag printer.
-         */
-        post: operations["printLabels"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/devices/tag-printer/{label_id}.svg": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Label File
-         * @description A label as the file that a printer takes.
-         */
-        get: operations["getLabelFile"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1846,26 +1802,6 @@ export interface paths {
          * @description Take figures that the log proposes.
          */
         post: operations["takeLearned"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/devices/angle-finder": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Finder
-         * @description What the simulated angle finder shows after a bend to a dial angle, with spring-back and noise.
-         */
-        post: operations["readFinder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3296,31 +3232,6 @@ export interface components {
              * @enum {string}
              */
             end_b?: "factory" | "cut" | "threaded";
-        };
-        /**
-         * LabelOut
-         * @description A label that came out of the simulated tag printer.
-         */
-        LabelOut: {
-            /** Id */
-            id: number;
-            /** Lines */
-            lines: string[];
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /**
-         * LabelsIn
-         * @description Labels for the tag printer: up to four short lines each.
-         */
-        LabelsIn: {
-            /** Labels */
-            labels: string[][];
         };
         /**
          * BenchBend
@@ -8348,22 +8259,6 @@ export interface components {
             dial?: boolean;
         };
         /**
-         * FinderOut
-         * @description What the angle finder shows.
-         */
-        FinderOut: {
-            /** Angle */
-            angle: number;
-        };
-        /**
-         * FinderIn
-         * @description To what dial angle the made-up bender bends.
-         */
-        FinderIn: {
-            /** Dial */
-            dial: number;
-        };
-        /**
          * BarOut
          * @description A bar of a plan that was taken, and how it stands.
          */
@@ -11257,82 +11152,6 @@ export interface operations {
             };
         };
     };
-    listLabels: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LabelOut"][];
-                };
-            };
-        };
-    };
-    printLabels: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
-                "Idempotency-Key"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LabelsIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LabelOut"][];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Told"];
-                };
-            };
-        };
-    };
-    getLabelFile: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                label_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     previewPlan: {
         parameters: {
             query?: {
@@ -12597,30 +12416,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
-                };
-            };
-        };
-    };
-    readFinder: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FinderIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FinderOut"];
                 };
             };
         };

@@ -6,9 +6,6 @@ import type { CorrectIn, ListIn, ScrapIn, Tape } from "./types";
 export const useRack = () =>
   useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
 
-export const useLabels = () =>
-  useQuery({ queryKey: keys.labels, queryFn: () => reply(api.GET("/api/devices/tag-printer")) });
-
 export const useAddScrap = () =>
   useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
 
@@ -34,12 +31,6 @@ export const useRecycle = () =>
   useRefreshing(
     (id: number) => reply(api.POST("/api/rack/{scrap_id}/recycle", { params: { path: { scrap_id: id } } })),
     RACK_AND_CUTS,
-  );
-
-export const usePrintLabels = () =>
-  useRefreshing(
-    (labels: string[][]) => reply(api.POST("/api/devices/tag-printer", { body: { labels } })),
-    [keys.labels],
   );
 
 export const useTakeScrap = () =>

@@ -7,6 +7,8 @@ import { KEEPING } from "@/api/kept";
 import { followOtherTabs, ownerOf } from "@/api/owner";
 import { keys, useMeAtFirst } from "@/api/queries";
 import type { Me } from "@/api/types";
+import { DevicesAtWork } from "@/devices/at-work";
+import { PadMeasure } from "@/devices/pad-measure";
 import { JobsPage } from "@/features/jobs/jobs-page";
 import { SignIn } from "@/features/people/sign-in";
 import { OutboxProvider } from "@/outbox/outbox-context";
@@ -44,6 +46,9 @@ const PasswordPage = lazy(() =>
 );
 const BeginPage = lazy(() =>
   import("@/features/people/begin-page").then((page) => ({ default: page.BeginPage })),
+);
+const DevicesPage = lazy(() =>
+  import("@/features/devices/devices-page").then((page) => ({ default: page.DevicesPage })),
 );
 const CompanyPage = lazy(() =>
   import("@/features/company/company-page").then((page) => ({ default: page.CompanyPage })),
@@ -142,6 +147,8 @@ function Pages() {
         <Route path="/log" element={<LogPage />} />
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/company" element={<CompanyPage />} />
+        <Route path="/devices" element={<DevicesPage />} />
+        <Route path="/devices" element={<DevicesPage />} />
         <Route path="/company/join/:token" element={<JoinCompanyPage />} />
         <Route path="/me" element={<MePage />} />
         <Route path="/limits" element={<LimitsPage />} />
@@ -159,7 +166,10 @@ export function App() {
     <PersistQueryClientProvider client={queries} persistOptions={KEEPING}>
       <BrowserRouter>
         <Restored />
-        <TapePad />
+        <DevicesAtWork />
+        <TapePad>
+          <PadMeasure />
+        </TapePad>
       </BrowserRouter>
     </PersistQueryClientProvider>
   );

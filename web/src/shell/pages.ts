@@ -24,5 +24,6 @@ export const CREW_PAGES: Tab[] = [
   { to: "/people", label: t("help.people") },
   { to: "/company", label: t("menu.company") },
   { to: "/limits", label: t("help.limits") },
+  { to: "/devices", label: t("menu.devices") },
   { to: "/me", label: t("menu.me") },
 ];

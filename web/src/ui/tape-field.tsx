@@ -101,6 +101,7 @@ export function TapeField(props: Props) {
     <span className="group whitespace-nowrap">
       <input
         data-tape={passedOver ? undefined : true}
+        data-reads={unit === "°" ? "angle" : steps ? undefined : tape}
         aria-label={label}
         aria-invalid={invalid}
         aria-describedby={describedBy}

@@ -1,7 +1,6 @@
-import { useMutation } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
-import { api, reply } from "@/api/client";
+import { type FormEvent, useEffect, useState } from "react";
 import type { BenchAct, SheetBend } from "@/api/types";
+import { askToRead, onReading, useDevice } from "@/devices/hub";
 import { DogLegDrawing } from "@/draw/dog-leg";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
@@ -60,7 +59,7 @@ interface EntryProps {
 }
 
 function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
-  const { stick, act, markOf, dialOf, offline, waiting, go } = useBenchContext();
+  const { stick, act, markOf, dialOf, waiting, go } = useBenchContext();
   // Of a sweep the finder lies over all its shots so far: one shot alone is too little to read.
   const { sweep } = bend;
   const before = sweep ? sumBefore(shotsOf(stick, bend), bend, waiting) : 0;
@@ -69,13 +68,17 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
   const [outOfPlane, setOutOfPlane] = useState(typed?.turned ? String(Math.abs(typed.turned)) : "");
   const [way, setWay] = useState<Way>((typed?.turned ?? 0) < 0 ? "-1" : "1");
   const [wrong, setWrong] = useState("");
-  const finder = useMutation({
-    mutationFn: () => reply(api.POST("/api/devices/angle-finder", { body: { dial: bend.angle } })),
-    onSuccess: (read) => {
-      setAngle(String(Math.round((read.angle + before) * 10) / 10));
-      setWrong("");
-    },
-  });
+  const finder = useDevice("finder");
+  useEffect(
+    () =>
+      onReading((device, read) => {
+        if (device !== "finder") return;
+        setAngle(String(Math.round((Math.abs(read.value) + before) * 10) / 10));
+        setWrong("");
+        onTyping(true);
+      }),
+    [before, onTyping],
+  );
 
   async function submit(event: FormEvent) {
     event.preventDefault();
@@ -167,19 +170,25 @@ function Entry({ bend, again, typed, onTyping, onDone }: EntryProps) {
         <Button look="main" type="submit" className="min-h-12 px-6 text-lg">
           {t("reading.enter")}
         </Button>
-        <Button className="min-h-12" disabled={offline || finder.isPending} onClick={() => finder.mutate()}>
-          {t("reading.from_finder")}
-        </Button>
+        {finder.canRead && (
+          <Button
+            className="min-h-12"
+            disabled={finder.state !== "on"}
+            onClick={() => askToRead("finder", bend.angle)}
+          >
+            {t("reading.from_finder")}
+          </Button>
+        )}
         {again && (
           <Button look="quiet" className="min-h-12" onClick={onDone}>
             {t("cancel")}
           </Button>
         )}
       </div>
-      {finder.error && (
-        <Notice severity="caution">{t("finder.no_reading", { message: finder.error.message })}</Notice>
+      {finder.state === "failed" && (
+        <Notice severity="caution">{t("finder.no_reading", { message: finder.says })}</Notice>
       )}
-      <p className="text-[15px] text-soft">{t("finder.simulated")}</p>
+      {finder.way === "simulated" && <p className="text-[15px] text-soft">{t("finder.simulated")}</p>}
     </form>
   );
 }

@@ -3,6 +3,7 @@ import { Link, Outlet, useParams, useSearchParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
+import { DeviceLine } from "@/devices/device-line";
 import { runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
@@ -105,6 +106,7 @@ function OpenRun({ run }: { run: Run }) {
       )}
       {run.rack && <FollowsLead place={run.rack} />}
       <UnderChange run={run} document={draft.document} />
+      <DeviceLine />
       <TapeContext value={draft.document.tape ?? "1/16"}>
         <WorkContext value={work}>
           <PlanContext value={planned}>

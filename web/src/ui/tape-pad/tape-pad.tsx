@@ -16,12 +16,17 @@ const ROWS = [
 const RECENT = 4;
 
 /** The pad for the figure that has the focus; nothing where none has. */
-export function TapePad() {
+export function TapePad({ children }: { children?: ReactNode }) {
   const field = usePadField();
-  return field ? <Pad key={field.label} field={field} /> : null;
+  return field ? (
+    <Pad key={field.label} field={field}>
+      {children}
+    </Pad>
+  ) : null;
 }
 
-function Pad({ field }: { field: PadField }) {
+/** `children`: what else a length can be read by. */
+function Pad({ field, children }: { field: PadField; children: ReactNode }) {
   const { hand } = usePadChoice();
   // As it was before each key, to be taken back; the first key replaces what stood there.
   const before = useRef<string[]>([]);
@@ -65,7 +70,13 @@ function Pad({ field }: { field: PadField }) {
     >
       <div className="mx-auto flex max-w-xl flex-col gap-1">
         <Readout field={field} onUndo={undo} />
-        {isLength ? <Readings field={field} keys={keys} /> : <Usual field={field} keys={keys} />}
+        {isLength ? (
+          <Readings field={field} keys={keys}>
+            {children}
+          </Readings>
+        ) : (
+          <Usual field={field} keys={keys} />
+        )}
         {isLength && field.tape !== "1 mm" && <Ruler text={field.text} keys={keys} />}
         <div className={`flex gap-1 ${hand === "left" ? "flex-row-reverse" : ""}`}>
           <Digits isLength={isLength} tape={field.tape} keys={keys} />
@@ -144,13 +155,14 @@ function Readout({ field, onUndo }: { field: PadField; onUndo: () => void }) {
 }
 
 /** The last readings, to be picked again, and what the tape's own body adds. */
-function Readings({ field, keys }: { field: PadField; keys: PadKeys }) {
+function Readings({ field, keys, children }: { field: PadField; keys: PadKeys; children: ReactNode }) {
   const { body } = usePadChoice();
   const readings = recentReadings()
     .filter((one) => one !== field.text)
     .slice(0, RECENT);
   return (
     <div className="flex gap-1 overflow-x-auto">
+      {children}
       {field.tape !== "1 mm" && (
         <Key label={t("pad.add_body", { body })} onPress={() => keys.add(body)} className="shrink-0 px-3">
           <span className="tape">{t("pad.body", { body })}</span>
@@ -292,7 +304,7 @@ interface KeyProps {
 }
 
 /** A key as large as a thumb in a glove needs it. */
-function Key({ label, isOn, onPress, className = "", children }: KeyProps) {
+export function Key({ label, isOn, onPress, className = "", children }: KeyProps) {
   return (
     <button
       type="button"
