@@ -32,6 +32,8 @@ export default defineConfig({
         display: "standalone",
         background_color: "#e7eaed",
         theme_color: "#5b2153",
+        // A field note that is shared to the program opens as a new run.
+        share_target: { action: "/shared", method: "GET", params: { title: "title", text: "text" } },
         icons: [
           { src: "/icon-192.png", sizes: "192x192", type: "image/png" },
           { src: "/icon-512.png", sizes: "512x512", type: "image/png" },

@@ -47,6 +47,9 @@ const PasswordPage = lazy(() =>
 const BeginPage = lazy(() =>
   import("@/features/people/begin-page").then((page) => ({ default: page.BeginPage })),
 );
+const SharedNotePage = lazy(() =>
+  import("@/features/jobs/shared-note-page").then((page) => ({ default: page.SharedNotePage })),
+);
 const DevicesPage = lazy(() =>
   import("@/features/devices/devices-page").then((page) => ({ default: page.DevicesPage })),
 );
@@ -148,7 +151,7 @@ function Pages() {
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/company" element={<CompanyPage />} />
         <Route path="/devices" element={<DevicesPage />} />
-        <Route path="/devices" element={<DevicesPage />} />
+        <Route path="/shared" element={<SharedNotePage />} />
         <Route path="/company/join/:token" element={<JoinCompanyPage />} />
         <Route path="/me" element={<MePage />} />
         <Route path="/limits" element={<LimitsPage />} />

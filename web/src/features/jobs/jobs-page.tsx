@@ -1,5 +1,5 @@
 import { type FormEvent, useState } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { ApiError } from "@/api/client";
 import { useAddJob } from "@/api/job-queries";
 import { useJobs, useMe } from "@/api/queries";
@@ -62,6 +62,13 @@ export function JobsPage() {
             )}
           </div>
           {mayWrite && <NewJob />}
+          {mayWrite && (
+            <p className="mt-3">
+              <Link to="/shared" className="underline">
+                {t("shared.title")}
+              </Link>
+            </p>
+          )}
           <Aside jobs={(jobs.data ?? []).filter((job) => job.archived_at)} />
           <Bin kinds={["job", "run"]} />
         </InSlices>

@@ -1,4 +1,6 @@
 import { Link } from "react-router";
+import { useWrittenNote } from "@/api/draft-queries";
+import { ShareNote } from "@/features/layout/note/share-note";
 import { isToMeasure, placed, usePlanned, useWork } from "@/features/layout/run-context";
 import { EndSentence } from "@/features/layout/steps/end-rows";
 import { Findings } from "@/features/layout/steps/findings";
@@ -46,6 +48,7 @@ interface WholeProps {
 export function WholeQuestion({ ask, open }: WholeProps) {
   const { run, draft } = useWork();
   const { plan } = usePlanned();
+  const note = useWrittenNote(draft.document);
   const next = firstOpen(draft.document);
   const isOpen = next.of !== "whole";
   const found = draft.document.steps.flatMap((_, index) => {
@@ -74,9 +77,12 @@ export function WholeQuestion({ ask, open }: WholeProps) {
           {t("guided.go_on")}
         </Button>
       ) : (
-        <Link to={`/runs/${run.id}/bench`} className={buttonLook("main", "mt-auto min-h-14! text-xl!")}>
-          {t("guided.marks")}
-        </Link>
+        <div className="mt-auto flex flex-col gap-2">
+          <ShareNote name={draft.document.name ?? ""} note={note.data?.text} className="min-h-12!" />
+          <Link to={`/runs/${run.id}/bench`} className={buttonLook("main", "min-h-14! text-xl!")}>
+            {t("guided.marks")}
+          </Link>
+        </div>
       )}
     </>
   );

@@ -7,6 +7,7 @@ import { usePlanned, useWork } from "@/features/layout/run-context";
 import { Button } from "@/ui/button";
 import { t } from "@/words/layout";
 import { NoteEditor, type NoteMark, type Written } from "./note-editor";
+import { ShareNote } from "./share-note";
 
 interface Asked {
   /** A note that was typed, to be read; or nothing, to write the document's. */
@@ -97,9 +98,10 @@ export function NotePanel() {
           </p>
         ))}
         <p className="text-soft">{t("note.intro")}</p>
-        <Button className="self-start" onClick={copy}>
-          {copied ? t("note.copied") : t("note.copy")}
-        </Button>
+        <div className="flex gap-2">
+          <Button onClick={copy}>{copied ? t("note.copied") : t("note.copy")}</Button>
+          <ShareNote name={draft.document.name ?? ""} note={note?.text} />
+        </div>
       </div>
     </div>
   );
