@@ -3,7 +3,7 @@
 from django.conf import settings
 from playwright.sync_api import expect
 
-from e2e.support import DESK, PHONE, Journey, enter, field, saved, the_browser
+from e2e.support import DESK, PHONE, Journey, enter, field, saved
 
 FOLDER = settings.ROOT / "docs" / "screenshots"
 SETTLE = 600
@@ -114,8 +114,13 @@ class Screenshots(Journey):
         page.get_by_role("region", name="Old faithful", exact=True).scroll_into_view_if_needed()
         self.shoot(page, "shoes")
 
-    def test_sign_in(self):
-        page = the_browser().new_page(viewport=DESK)
-        page.goto(self.live_server_url)
-        self.shoot(page, "sign-in")
-        page.close()
+    def test_measured_with_a_thumb(self):
+        page = self.window(size=PHONE, touched=True)
+        page.get_by_role("button", name="New run").first.tap()
+        for choice in ("right", "Offset to another level", "out"):
+            page.get_by_role("region", name="One thing at a time").get_by_role("button", name=choice).first.tap()
+        pad = page.get_by_role("region", name="Tape pad")
+        for key in ("3", "1/2", "Next", "Next", "3", "8", "1/4"):
+            pad.get_by_role("button", name=key, exact=True).tap()
+        saved(page)
+        self.shoot(page, "measure-phone")

@@ -1,6 +1,6 @@
 import { MutationCache, QueryCache, QueryClient, useIsRestoring } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { lazy, Suspense, useEffect, useRef } from "react";
+import { Suspense, useEffect, useRef } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
 import { KEEPING } from "@/api/kept";
@@ -16,60 +16,60 @@ import { NoAnswer } from "@/shell/no-answer";
 import { NotFound } from "@/shell/not-found";
 import { toTheWork } from "@/shell/to-the-work";
 import { TapePad } from "@/ui/tape-pad/tape-pad";
+import { page } from "./page";
 
-// What is not needed to find a run is fetched when it is opened.
-const RunPage = lazy(() =>
-  import("@/features/layout/run-page").then((module) => ({ default: module.RunPage })),
+const RunPage = page("/runs/:runId/layout", () =>
+  import("@/features/layout/run-page").then((module) => module.RunPage),
 );
-const LayoutView = lazy(() =>
-  import("@/features/layout/layout-view").then((module) => ({ default: module.LayoutView })),
+const LayoutView = page("/runs/:runId/layout", () =>
+  import("@/features/layout/layout-view").then((module) => module.LayoutView),
 );
-const BenchPage = lazy(() =>
-  import("@/features/bench/bench-page").then((module) => ({ default: module.BenchPage })),
+const BenchPage = page("/runs/:runId/bench/*", () =>
+  import("@/features/bench/bench-page").then((module) => module.BenchPage),
 );
-const FloorPage = lazy(() =>
-  import("@/features/racks/floor-page").then((module) => ({ default: module.FloorPage })),
+const FloorPage = page("/runs/:runId/floor", () =>
+  import("@/features/racks/floor-page").then((module) => module.FloorPage),
 );
-const LimitsPage = lazy(() =>
-  import("@/features/crew/limits-page").then((page) => ({ default: page.LimitsPage })),
+const LimitsPage = page("/limits", () =>
+  import("@/features/crew/limits-page").then((module) => module.LimitsPage),
 );
-const LogPage = lazy(() => import("@/features/log/log-page").then((module) => ({ default: module.LogPage })));
-const PeoplePage = lazy(() =>
-  import("@/features/people/people-page").then((page) => ({ default: page.PeoplePage })),
+const LogPage = page("/log", () => import("@/features/log/log-page").then((module) => module.LogPage));
+const PeoplePage = page("/people", () =>
+  import("@/features/people/people-page").then((module) => module.PeoplePage),
 );
-const MePage = lazy(() => import("@/features/people/me-page").then((page) => ({ default: page.MePage })));
-const JoinPage = lazy(() =>
-  import("@/features/people/join-page").then((page) => ({ default: page.JoinPage })),
+const MePage = page("/me", () => import("@/features/people/me-page").then((module) => module.MePage));
+const JoinPage = page("/join/:token", () =>
+  import("@/features/people/join-page").then((module) => module.JoinPage),
 );
-const PasswordPage = lazy(() =>
-  import("@/features/people/password-page").then((page) => ({ default: page.PasswordPage })),
+const PasswordPage = page("/password/:token", () =>
+  import("@/features/people/password-page").then((module) => module.PasswordPage),
 );
-const BeginPage = lazy(() =>
-  import("@/features/people/begin-page").then((page) => ({ default: page.BeginPage })),
+const BeginPage = page("/begin/*", () =>
+  import("@/features/people/begin-page").then((module) => module.BeginPage),
 );
-const SharedNotePage = lazy(() =>
-  import("@/features/jobs/shared-note-page").then((page) => ({ default: page.SharedNotePage })),
+const SharedNotePage = page("/shared", () =>
+  import("@/features/jobs/shared-note-page").then((module) => module.SharedNotePage),
 );
-const DevicesPage = lazy(() =>
-  import("@/features/devices/devices-page").then((page) => ({ default: page.DevicesPage })),
+const DevicesPage = page("/devices", () =>
+  import("@/features/devices/devices-page").then((module) => module.DevicesPage),
 );
-const CompanyPage = lazy(() =>
-  import("@/features/company/company-page").then((page) => ({ default: page.CompanyPage })),
+const CompanyPage = page("/company", () =>
+  import("@/features/company/company-page").then((module) => module.CompanyPage),
 );
-const JoinCompanyPage = lazy(() =>
-  import("@/features/company/join-company-page").then((page) => ({ default: page.JoinCompanyPage })),
+const JoinCompanyPage = page("/company/join/:token", () =>
+  import("@/features/company/join-company-page").then((module) => module.JoinCompanyPage),
 );
-const ShoesPage = lazy(() =>
-  import("@/features/shoes/shoes-page").then((module) => ({ default: module.ShoesPage })),
+const ShoesPage = page("/shoes", () =>
+  import("@/features/shoes/shoes-page").then((module) => module.ShoesPage),
 );
-const JobCards = lazy(() =>
-  import("@/features/bench/job-cards").then((module) => ({ default: module.JobCards })),
+const JobCards = page("/jobs/:jobId/cards", () =>
+  import("@/features/bench/job-cards").then((module) => module.JobCards),
 );
-const RunSheet = lazy(() =>
-  import("@/features/layout/run-sheet").then((module) => ({ default: module.RunSheet })),
+const RunSheet = page("/runs/:runId/sheet", () =>
+  import("@/features/layout/run-sheet").then((module) => module.RunSheet),
 );
-const StockPage = lazy(() =>
-  import("@/features/stock/stock-page").then((module) => ({ default: module.StockPage })),
+const StockPage = page("/jobs/:jobId/stock", () =>
+  import("@/features/stock/stock-page").then((module) => module.StockPage),
 );
 
 // Signed out meanwhile, as by time: what is kept here stays, and the sign-in page comes.

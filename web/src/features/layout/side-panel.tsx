@@ -1,17 +1,13 @@
-import { lazy, type ReactNode, Suspense, useEffect, useRef } from "react";
-import { AboutPanel } from "@/features/layout/about/about-panel";
-import { MarksPanel } from "@/features/layout/marks/marks-panel";
-import { RackPanel } from "@/features/layout/rack/rack-panel";
-import { StepPanel } from "@/features/layout/steps/step-panel";
+import { lazy, Suspense, useEffect, useRef } from "react";
 import { Button } from "@/ui/button";
 import { RemoveIcon } from "@/ui/icons";
 import { t } from "@/words/layout";
-import { HistoryPanel } from "./history-panel";
 import { useFocus, useMarksCheck } from "./run-context";
 
 const NotePanel = lazy(() =>
   import("@/features/layout/note/note-panel").then((module) => ({ default: module.NotePanel })),
 );
+const Panel = lazy(() => import("./panels").then((module) => ({ default: module.Panel })));
 
 const TITLES = {
   note: t("panel.note"),
@@ -34,14 +30,6 @@ export function SidePanel() {
   }, [side]);
 
   if (!side) return null;
-  const panels: Record<typeof side, ReactNode> = {
-    note: <NotePanel />,
-    step: <StepPanel />,
-    rack: <RackPanel />,
-    marks: <MarksPanel />,
-    history: <HistoryPanel />,
-    about: <AboutPanel />,
-  };
   function close() {
     setLaid(null);
     setJudged(null);
@@ -65,7 +53,9 @@ export function SidePanel() {
         </Button>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <Suspense fallback={<p className="p-3 text-soft">{t("picture.opening")}</p>}>{panels[side]}</Suspense>
+        <Suspense fallback={<p className="p-3 text-soft">{t("picture.opening")}</p>}>
+          {side === "note" ? <NotePanel /> : <Panel side={side} />}
+        </Suspense>
       </div>
     </section>
   );
