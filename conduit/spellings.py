@@ -3,9 +3,10 @@
 import re
 import unicodedata
 
+from conduit.spoken import in_figures
+
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
-_PARTS = {"half": "1/2", "quarter": "1/4", "three quarters": "3/4", "eighth": "1/8"}
-_PART = re.compile(r"(?<=\d) (?:and|&) (?:an? )?(half|quarter|three quarters|eighth)\b")
+_WORDS = re.compile("[a-z]{3}")
 _AND = re.compile(r"(?<=\d) (?:and|&) (?=\d+ */)")
 # An inch mark between inches and their fraction, a stop at the end, thousands of millimetres apart, long unit names.
 _MARK_BEFORE_PART = re.compile(r"(?<=\d) ?(?:\"|in\.?) (?=\d+ ?/ ?\d+$)")
@@ -27,7 +28,7 @@ def in_plain(written: str) -> str:
     """Small letters, one space, plain marks; fractions, units and pluses as a tape would have them."""
     table = str.maketrans({"′": "'", "’": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "º": "°"})
     text = " ".join(plain_fractions(written).translate(table).lower().split())
+    text = in_figures(text) if _WORDS.search(text) else text
     text = _LONG_UNITS.sub(lambda found: _SHORT[found[1]], _THOUSANDS.sub("", text))
     text = _LESS_WORD.sub(" less ", _PLUS_WORD.sub(" + ", _STOP.sub("", text)))
-    text = _PART.sub(lambda found: f" {_PARTS[found[1]]}", text)
     return _COMMA.sub(r"\1.\2", _MARK_BEFORE_PART.sub(" ", _AND.sub(" ", text)))

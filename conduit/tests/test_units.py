@@ -89,7 +89,7 @@ UNREADABLE = {
     "71 again": "not a length",
     "7 3/10": "a tape has",
     "7.5 1/2": "either a decimal or a fraction",
-    "seven": "not a length",
+    "a bit": "not a length",
     "9" * 70: "too long",
     "'": "not a length",
     None: "write a length",
