@@ -142,3 +142,16 @@ describe("a reading", () => {
     expect(read).toHaveLength(1);
   });
 });
+
+test("what one person printed is not another's to see", async () => {
+  const { keepPrinted, usePrinted } = await import("./printed");
+  const owner = await import("@/api/owner");
+  const { renderHook } = await import("@testing-library/react");
+  const shown = vi.spyOn(owner, "shownFor").mockReturnValue("1.1");
+  keepPrinted(["S1", "41 3/8"]);
+  expect(renderHook(usePrinted).result.current).toEqual([["S1", "41 3/8"]]);
+  shown.mockReturnValue("1.2");
+  expect(renderHook(usePrinted).result.current).toEqual([]);
+  shown.mockReturnValue("1.1");
+  expect(renderHook(usePrinted).result.current).toHaveLength(1);
+});

@@ -1,25 +1,33 @@
 import { useSyncExternalStore } from "react";
+import { shownFor } from "@/api/owner";
 
-const KEY = "crelda.printed";
 const MOST = 200;
 const listeners = new Set<() => void>();
-let labels: string[][] | null = null;
+let known: { key: string; labels: string[][] } | null = null;
+
+/** What one person printed is not another's to see, on a machine that they share. */
+const keyNow = () => `crelda.printed.${shownFor()}`;
 
 function all(): string[][] {
-  if (labels) return labels;
+  const key = keyNow();
+  if (known?.key !== key) known = { key, labels: keptAt(key) };
+  return known.labels;
+}
+
+function keptAt(key: string): string[][] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? "[]");
-    labels = Array.isArray(kept) ? kept : [];
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? "[]");
+    return Array.isArray(kept) ? kept : [];
   } catch {
-    labels = [];
+    return [];
   }
-  return labels;
 }
 
 /** Keeps a label that came out of the simulated printer; the oldest fall out of its memory. */
 export function keepPrinted(lines: string[]): void {
-  labels = [lines, ...all()].slice(0, MOST);
-  localStorage.setItem(KEY, JSON.stringify(labels));
+  const labels = [lines, ...all()].slice(0, MOST);
+  known = { key: keyNow(), labels };
+  localStorage.setItem(known.key, JSON.stringify(labels));
   for (const listener of listeners) listener();
 }
 
