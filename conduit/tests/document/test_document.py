@@ -15,7 +15,7 @@ FAULTS = [
     ({"feet": "perhaps"}, "feet", "boolean"),
     ({"name": "x" * 81}, "name", "longer than 80 letters"),
     ({"stand_off": "-1"}, "stand_off", "cannot be negative"),
-    ({"shoe": {"deduct": "6", "gain": "three"}}, "shoe.gain", "“three” is not a length"),
+    ({"shoe": {"deduct": "6", "gain": "thick"}}, "shoe.gain", "“thick” is not a length"),
     ({"shoe": 5}, "shoe", "must be an object"),
     ({"start": {}}, "start.heading", "is missing"),
     ({"start": {"heading": "north"}}, "start.heading", "must be one of right, left"),
