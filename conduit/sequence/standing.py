@@ -230,9 +230,9 @@ class Turns:
 
 @dataclass(frozen=True)
 class _Near:
-    """Straight lines of pipe as far as they lie near a bend: of which of all lines (`lines`) the points are.
+    """Lines of pipe as far as they lie near a bend: of which of all lines (`lines`) the points are.
 
-    The ends that lie there, and where lines cross over to what is farther out.
+    The ends that lie there, where lines cross over to what is farther out, and where arcs begin that go on down.
     """
 
     lines: NDArray[np.intp]
@@ -240,13 +240,15 @@ class _Near:
     count: int
 
     @classmethod
-    def of(cls, starts: Vectors, ends: Vectors, near: float) -> Self:
-        """Near is what lies no farther outward than `near`, in inches."""
+    def of(cls, starts: Vectors, ends: Vectors, going_on: NDArray[np.intp], near: float) -> Self:
+        """Near is what lies no farther outward than `near`, in inches; arcs that go on down begin where `going_on`."""
         before, after = starts[:, 0] - near, ends[:, 0] - near
         inside, crosses = np.flatnonzero(after <= 0), np.flatnonzero((after <= 0) != (before <= 0))
         part = before[crosses] / (before[crosses] - after[crosses])
         crossings = starts[crosses] + (ends[crosses] - starts[crosses]) * part[:, None]
-        return cls(np.concatenate([inside, crosses]), np.concatenate([ends[inside], crossings]), len(starts))
+        begun = going_on[before[going_on] <= 0]
+        points = np.concatenate([ends[inside], crossings, starts[begun]])
+        return cls(np.concatenate([inside, crosses, begun]), points, len(starts))
 
     def most(self, figures: Figures) -> Figures:
         """The most of what is told of the points, by lines; -inf where nothing of a line is near."""
@@ -314,7 +316,8 @@ class StandingWalk:
         """The extremes of all that was walked, one row for each set of bends made.
 
         Arcs are walked as chords; `bow`, how far an arc lies from its chord, is taken off or added, so that no height
-        is told less extreme than it is.
+        is told less extreme than it is; at a chord's beginning too where the pipe comes down to there, as it goes on
+        down before it turns up.
         """
         walked = [np.concatenate(stage.places) for stage in self._stages]
         starts = np.concatenate([places[:-1].reshape(-1, 3) for places in walked])
@@ -325,18 +328,36 @@ class StandingWalk:
         rows = np.arange(len(ends) if count > 1 else 0) % count
         motion, height = self.turn.of_rows(rows), ends[:, 1]
         # The least is the most of what is turned over, so that all are gathered together.
-        depths = [bow - height, height + bow, bow - motion.risen(ends), motion.lowered(ends) + bow]
-        near = _Near.of(starts, ends, self.turn.near)
+        told = -height, height, -motion.risen(ends), motion.lowered(ends)
+        begun = [self._going_on(one) for one in told]
+        depths = [np.maximum(*both) + bow for both in zip(told, begun, strict=True)]
+        near = _Near.of(starts, ends, np.flatnonzero((bow > 0) & np.isfinite(begun[0])), self.turn.near)
         near_risen = self.turn.of_rows(near.lines % count).risen(near.points)
         depths += [bow + near.most(-near.points[:, 1]), bow + near.most(-near_risen)]
         if self.turn.in_machine:
             aside = near.points[:, 2]
-            depths += [bow - ends[:, 2], bow + ends[:, 2], bow + near.most(-aside), bow + near.most(aside)]
+            across = [np.maximum(one, self._going_on(one)) + bow for one in (-ends[:, 2], ends[:, 2])]
+            depths += [*across, bow + near.most(-aside), bow + near.most(aside)]
         low, high, risen, lowered, *others = self._most(np.stack(depths))
         near_low, near_risen, *asides = others
         left, right, near_left, near_right = asides or [np.zeros_like(low)] * 4
         found = -low, high, -risen, lowered, -near_low, -near_risen, -left, right, -near_left, near_right
         return Standing(*found, *self._most(self.turn.struck(starts, ends, rows)))
+
+    def _going_on(self, of_ends: Figures) -> Figures:
+        """What is told at a line's beginning, from that at each line's end, where it grew toward there: it may go on
+        so; -inf where it had turned back before.
+        """
+        begins, at = np.full_like(of_ends, -np.inf), 0
+        for stage in self._stages:
+            size = sum(one.size for one in stage.bows)
+            if size:
+                lines = of_ends[at : at + size].reshape(-1, stage.bows[0].shape[1])
+                mine = begins[at : at + size].reshape(lines.shape)
+                mine[1:2] = lines[:1]
+                mine[2:] = np.where(lines[1:-1] > lines[:-2], lines[1:-1], -np.inf)
+            at += size
+        return begins
 
     def _most(self, of_lines: NDArray[Any]) -> NDArray[Any]:
         """The most of a row's lines, at least nothing: of figures or flags, several at a time, […, lines]."""
