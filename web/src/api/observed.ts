@@ -11,7 +11,7 @@ export class Observed<T> {
 
   readonly snapshot = (): T => this.now;
 
-  protected change(now: T): void {
+  change(now: T): void {
     this.now = now;
     for (const listener of this.listeners) listener();
   }

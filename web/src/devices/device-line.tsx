@@ -1,8 +1,8 @@
 import { Button } from "@/ui/button";
 import { t } from "@/words/devices";
 import { DEVICES, STATES } from "./device-words";
-import { askToRead, type DeviceName, useDevice } from "./hub";
-import { forgetPut, type Put, putReading, useLastPut } from "./put-reading";
+import { useDevice } from "./hub";
+import { type Put, putReading, readAnew, useLastPut } from "./put-reading";
 
 /** What a reading became, and what can be done with it; while a laser is linked it can be asked to read. */
 export function DeviceLine() {
@@ -24,7 +24,11 @@ export function DeviceLine() {
           {t("line.take")}
         </Button>
       )}
-      {laser.canRead && laser.state === "on" && <ReadButton device="laser" />}
+      {laser.canRead && laser.state === "on" && (
+        <Button look="main" className="min-h-12" onClick={() => readAnew("laser")}>
+          {t("line.read")}
+        </Button>
+      )}
     </section>
   );
 }
@@ -33,20 +37,4 @@ function WhatBecame({ put }: { put: Put }) {
   const { text, into, isSure } = put;
   if (!isSure) return <span className="text-caution">{t("line.unsure", { text })}</span>;
   return into ? t("line.put", { text, into }) : t("line.kept", { text });
-}
-
-/** Has a device read. */
-function ReadButton({ device }: { device: DeviceName }) {
-  return (
-    <Button
-      look="main"
-      className="min-h-12"
-      onClick={() => {
-        forgetPut();
-        askToRead(device);
-      }}
-    >
-      {t("line.read")}
-    </Button>
-  );
 }

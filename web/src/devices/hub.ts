@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { Observed } from "@/api/observed";
 import { t } from "@/words/devices";
 import { bluetoothLink, hasBluetooth } from "./bluetooth";
 import type { Link, MakeLink, Measures, Reading, State } from "./device";
@@ -52,12 +53,11 @@ const FIRST: Record<DeviceName, Way> = { laser: "none", finder: "simulated", pri
 const isGesture = (way: Way) => way === "bluetooth" || way === "serial";
 
 const links: Partial<Record<DeviceName, Link>> = {};
-const standing: Record<DeviceName, Standing> = {
-  laser: off("none"),
-  finder: off("none"),
-  printer: off("none"),
+const standing: Record<DeviceName, Observed<Standing>> = {
+  laser: new Observed(off("none")),
+  finder: new Observed(off("none")),
+  printer: new Observed(off("none")),
 };
-const listeners = new Set<() => void>();
 const readers = new Set<(device: DeviceName, reading: Reading) => void>();
 
 function off(way: Way): Standing {
@@ -65,8 +65,7 @@ function off(way: Way): Standing {
 }
 
 function tell(device: DeviceName, next: Partial<Standing>) {
-  standing[device] = { ...standing[device], ...next };
-  for (const listener of listeners) listener();
+  standing[device].change({ ...standing[device].snapshot(), ...next });
 }
 
 /** The ways in which a device can be linked in this browser. */
@@ -86,7 +85,7 @@ export function linkBy(device: DeviceName, way: Way): void {
 
 /** Links a device as it was chosen; again, where it failed. */
 export async function connect(device: DeviceName): Promise<void> {
-  const { way } = standing[device];
+  const { way } = standing[device].snapshot();
   const link = LINKS[device][way]?.make({
     onState: (state, says = "") => tell(device, { state, says }),
     onReading: (reading) => {
@@ -139,10 +138,4 @@ export function linkAsBefore(): void {
 }
 
 export const useDevice = (device: DeviceName): Standing =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => standing[device],
-  );
+  useSyncExternalStore(standing[device].subscribe, standing[device].snapshot);

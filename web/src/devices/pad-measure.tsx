@@ -1,7 +1,7 @@
 import { Key } from "@/ui/tape-pad/tape-pad";
 import { t } from "@/words/devices";
-import { askToRead, useDevice } from "./hub";
-import { forgetPut, putReading, useLastPut } from "./put-reading";
+import { useDevice } from "./hub";
+import { putReading, readAnew, useLastPut } from "./put-reading";
 
 /** The distance meter's keys on the pad: have it read, and take what it is not sure of. */
 export function PadMeasure() {
@@ -13,10 +13,7 @@ export function PadMeasure() {
       {laser.canRead && (
         <Key
           label={t("line.read")}
-          onPress={() => {
-            forgetPut();
-            askToRead("laser");
-          }}
+          onPress={() => readAnew("laser")}
           className="shrink-0 border-accent! px-3"
         >
           <span className="font-semibold">{t("line.read")}</span>

@@ -1,8 +1,10 @@
 import { useSyncExternalStore } from "react";
+import { Observed } from "@/api/observed";
 import { shownFor } from "@/api/owner";
 
 const MOST = 200;
-const listeners = new Set<() => void>();
+// Told when something was printed; what is there depends on who looks.
+const printing = new Observed(null);
 let known: { key: string; labels: string[][] } | null = null;
 
 /** What one person printed is not another's to see, on a machine that they share. */
@@ -28,12 +30,8 @@ export function keepPrinted(lines: string[]): void {
   const labels = [lines, ...all()].slice(0, MOST);
   known = { key: keyNow(), labels };
   localStorage.setItem(known.key, JSON.stringify(labels));
-  for (const listener of listeners) listener();
+  printing.change(null);
 }
 
 /** What came out of the simulated printer on this machine, newest first. */
-export const usePrinted = (): string[][] =>
-  useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
-  }, all);
+export const usePrinted = (): string[][] => useSyncExternalStore(printing.subscribe, all);

@@ -1,9 +1,10 @@
 import { useSyncExternalStore } from "react";
+import { Observed } from "@/api/observed";
 import type { Tape } from "@/api/types";
 import { toTape } from "@/draw/fractions";
 import { keepReading } from "@/ui/tape-pad/recent";
 import { type Reading, SURE_ENOUGH } from "./device";
-import type { DeviceName } from "./hub";
+import { askToRead, type DeviceName } from "./hub";
 
 const IN_AN_INCH = 25.4;
 
@@ -25,13 +26,7 @@ export interface Put {
   isSure: boolean;
 }
 
-let last: Put | null = null;
-const listeners = new Set<() => void>();
-
-function tell(next: Put | null) {
-  last = next;
-  for (const listener of listeners) listener();
-}
+const last = new Observed<Put | null>(null);
 
 /** The figure that has the focus, if it takes what was read: fields say on which tape they read, or that it is an angle. */
 function target({ measures }: Reading): HTMLInputElement | null {
@@ -49,7 +44,7 @@ export function putReading(device: DeviceName, reading: Reading, isTaken = false
   if (field && isSure) type(field, text);
   else if (reading.measures === "length" && isSure) keepReading(text);
   const into = field && isSure ? (field.getAttribute("aria-label") ?? "") : null;
-  tell({ device, text, reading, into, isSure });
+  last.change({ device, text, reading, into, isSure });
   if (!isSure && field) forgetAtAnother(field);
 }
 
@@ -58,7 +53,7 @@ function forgetAtAnother(field: HTMLInputElement) {
   const onFocus = ({ target: next }: FocusEvent) => {
     if (!(next instanceof HTMLInputElement) || next === field || !next.dataset.reads) return;
     document.removeEventListener("focusin", onFocus);
-    if (last && !last.isSure) tell(null);
+    if (last.snapshot()?.isSure === false) last.change(null);
   };
   document.addEventListener("focusin", onFocus);
 }
@@ -69,14 +64,11 @@ function type(field: HTMLInputElement, text: string) {
   field.dispatchEvent(new Event("input", { bubbles: true }));
 }
 
-export const forgetPut = (): void => tell(null);
+/** Has a device read anew; what became of its last reading is told no more. */
+export function readAnew(device: DeviceName): void {
+  last.change(null);
+  askToRead(device);
+}
 
 /** What became of the last reading. */
-export const useLastPut = (): Put | null =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => last,
-  );
+export const useLastPut = (): Put | null => useSyncExternalStore(last.subscribe, last.snapshot);

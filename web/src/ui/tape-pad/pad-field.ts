@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { Observed } from "@/api/observed";
 import type { Tape } from "@/api/types";
 
 /** The figure that the pad types into: what it is called, what stands in it, and how that is read. */
@@ -18,25 +19,20 @@ export interface PadField {
   onNext: (input: HTMLInputElement) => void;
 }
 
-let now: PadField | null = null;
-const listeners = new Set<() => void>();
-
-function tell(next: PadField | null) {
-  now = next;
-  for (const listener of listeners) listener();
-}
+const now = new Observed<PadField | null>(null);
 
 /** The field that has the focus opens the pad, and tells it what changes. */
-export const openPad = (field: PadField): void => tell(field);
+export const openPad = (field: PadField): void => now.change(field);
 
 /** Its newest state, while it is the one. */
 export function refreshPad(field: PadField): void {
-  if (now?.input === field.input && !sameField(now, field)) tell(field);
+  const shown = now.snapshot();
+  if (shown?.input === field.input && !sameField(shown, field)) now.change(field);
 }
 
 /** It lost the focus, or left the page. */
 export function closePad(input: HTMLInputElement | null): void {
-  if (input && now?.input === input) tell(null);
+  if (input && now.snapshot()?.input === input) now.change(null);
 }
 
 const sameField = (one: PadField, other: PadField): boolean =>
@@ -47,11 +43,4 @@ const sameField = (one: PadField, other: PadField): boolean =>
   one.onChange === other.onChange &&
   one.onNext === other.onNext;
 
-export const usePadField = (): PadField | null =>
-  useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => now,
-  );
+export const usePadField = (): PadField | null => useSyncExternalStore(now.subscribe, now.snapshot);

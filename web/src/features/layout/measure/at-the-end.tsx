@@ -1,6 +1,5 @@
 import { Link } from "react-router";
-import { useWrittenNote } from "@/api/draft-queries";
-import { ShareNote } from "@/features/layout/note/share-note";
+import { ShareRun } from "@/features/layout/note/share-note";
 import { isToMeasure, placed, usePlanned, useWork } from "@/features/layout/run-context";
 import { EndSentence } from "@/features/layout/steps/end-rows";
 import { Findings } from "@/features/layout/steps/findings";
@@ -48,7 +47,6 @@ interface WholeProps {
 export function WholeQuestion({ ask, open }: WholeProps) {
   const { run, draft } = useWork();
   const { plan } = usePlanned();
-  const note = useWrittenNote(draft.document);
   const next = firstOpen(draft.document);
   const isOpen = next.of !== "whole";
   const found = draft.document.steps.flatMap((_, index) => {
@@ -78,7 +76,7 @@ export function WholeQuestion({ ask, open }: WholeProps) {
         </Button>
       ) : (
         <div className="mt-auto flex flex-col gap-2">
-          <ShareNote name={draft.document.name ?? ""} note={note.data?.text} className="min-h-12!" />
+          <ShareRun document={draft.document} className="min-h-12!" />
           <Link to={`/runs/${run.id}/bench`} className={buttonLook("main", "min-h-14! text-xl!")}>
             {t("guided.marks")}
           </Link>

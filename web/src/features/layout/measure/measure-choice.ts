@@ -1,34 +1,34 @@
 import { useSyncExternalStore } from "react";
+import { Observed } from "@/api/observed";
 
 const KEY = "crelda.measure";
 const PHONE = "(max-width: 639px)";
-const listeners = new Set<() => void>();
 
 type Measured = "guided" | "list";
+
+function kept(): Measured | null {
+  const found = localStorage.getItem(KEY);
+  return found === "guided" || found === "list" ? found : null;
+}
+
+const choice = new Observed(kept());
 
 /** Keeps on this device whether a phone asks for one thing after the other, or shows all steps. */
 export function chooseMeasure(next: Measured): void {
   localStorage.setItem(KEY, next);
-  for (const listener of listeners) listener();
+  choice.change(next);
 }
 
-function subscribe(listener: () => void) {
+function whenResized(listener: () => void) {
   const phone = globalThis.matchMedia?.(PHONE);
-  listeners.add(listener);
   phone?.addEventListener("change", listener);
-  return () => {
-    listeners.delete(listener);
-    phone?.removeEventListener("change", listener);
-  };
+  return () => phone?.removeEventListener("change", listener);
 }
 
 /** Whether the screen is as small as a phone's. */
 export const useIsPhone = (): boolean =>
-  useSyncExternalStore(subscribe, () => globalThis.matchMedia?.(PHONE).matches ?? false);
+  useSyncExternalStore(whenResized, () => globalThis.matchMedia?.(PHONE).matches ?? false);
 
 /** As it was chosen on this device; null: never. */
 export const useMeasureChoice = (): Measured | null =>
-  useSyncExternalStore(subscribe, () => {
-    const kept = localStorage.getItem(KEY);
-    return kept === "guided" || kept === "list" ? kept : null;
-  });
+  useSyncExternalStore(choice.subscribe, choice.snapshot);

@@ -64,9 +64,11 @@ export function askedOf(step: Step): Asked[] {
 const isEmpty = (step: Step, field: string): boolean =>
   kindOf(step.kind).fields[field]?.begins === "" && String(written(step, field) ?? "").trim() === "";
 
-const stepQuestions = (document: RunDocument): Question[] =>
+type StepQuestion = Extract<Question, { of: "step" }>;
+
+const stepQuestions = (document: RunDocument): StepQuestion[] =>
   document.steps.flatMap((step, index) =>
-    step.muted ? [] : askedOf(step).map(({ field }): Question => ({ of: "step", index, field })),
+    step.muted ? [] : askedOf(step).map(({ field }): StepQuestion => ({ of: "step", index, field })),
   );
 
 const isEndOpen = ({ end }: RunDocument): boolean => !end.open && String(end.at ?? "").trim() === "";
@@ -81,9 +83,9 @@ export function isFigure({ steps }: RunDocument, now: Question): boolean {
 /** With what measuring goes on: the first that is still to be measured. */
 export function firstOpen(document: RunDocument): Question {
   const { steps } = document;
-  const open = stepQuestions(document).find((one) => {
-    const step = one.of === "step" ? steps[one.index] : undefined;
-    return step && one.of === "step" && isEmpty(step, one.field);
+  const open = stepQuestions(document).find(({ index, field }) => {
+    const step = steps[index];
+    return step && isEmpty(step, field);
   });
   if (open) return open;
   if (!isEndOpen(document)) return { of: "whole" };
@@ -100,17 +102,16 @@ const isSame = (one: Question, other: Question): boolean => JSON.stringify(one) 
 
 /** What is asked after a question. */
 export function questionAfter(document: RunDocument, now: Question): Question {
+  if (now.of === "met") return stepQuestions(document).find((one) => one.index >= now.index) ?? { of: "end" };
   const all = allOf(document);
-  if (now.of === "met")
-    return all.find((one) => one.of === "step" && one.index >= now.index) ?? { of: "end" };
   return all[all.findIndex((one) => isSame(one, now)) + 1] ?? { of: "whole" };
 }
 
 /** What was asked before it: in front of a step's first figure, what it is that is met. */
 export function questionBefore(document: RunDocument, now: Question): Question {
-  const all = allOf(document);
   if (now.of === "met")
-    return all.findLast((one) => one.of === "step" && one.index < now.index) ?? { of: "start" };
+    return stepQuestions(document).findLast((one) => one.index < now.index) ?? { of: "start" };
+  const all = allOf(document);
   const last = all[all.findIndex((one) => isSame(one, now)) - 1] ?? { of: "start" };
   const isFirst = now.of === "step" && (last.of !== "step" || last.index !== now.index);
   return isFirst ? { of: "met", index: now.index } : last;
@@ -131,4 +132,4 @@ export function settled(document: RunDocument, now: Question): Question {
 
 /** The first question of a step. */
 export const firstOf = (document: RunDocument, index: number): Question =>
-  stepQuestions(document).find((one) => one.of === "step" && one.index === index) ?? { of: "met", index };
+  stepQuestions(document).find((one) => one.index === index) ?? { of: "met", index };

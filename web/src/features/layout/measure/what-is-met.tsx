@@ -1,6 +1,7 @@
 import { useWork } from "@/features/layout/run-context";
 import { RunSettings } from "@/features/layout/settings";
 import { FINISHES } from "@/features/layout/steps/end-rows";
+import { KindDrawing } from "@/features/layout/steps/kind-drawing";
 import { newStep } from "@/features/layout/steps/new-step";
 import { KINDS, type KindName, kindWord } from "@/trade/kinds";
 import type { Heading } from "@/trade/words";
@@ -76,11 +77,7 @@ export function MetQuestion({ index, ask }: Asking & { index: number }) {
         {KINDS.map(({ kind, profile }) => (
           <LargeChoice
             key={kind}
-            drawn={
-              <svg width="51" height="33" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
-                <path d={profile} fill="none" stroke="currentColor" strokeWidth="3" strokeLinejoin="round" />
-              </svg>
-            }
+            drawn={<KindDrawing profile={profile} times={1.5} />}
             says={kindWord(kind)}
             hint={servesFor(kind)}
             isOn={there?.kind === kind}

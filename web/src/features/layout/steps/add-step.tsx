@@ -3,6 +3,7 @@ import { KINDS, type KindName } from "@/trade/kinds";
 import { Menu, MenuItem } from "@/ui/menu";
 import { clauseWord } from "@/words/clauses";
 import { t } from "@/words/layout";
+import { KindDrawing } from "./kind-drawing";
 
 interface Props {
   trigger: ReactNode;
@@ -17,9 +18,7 @@ export function AddStep({ trigger, onAdd, onEnd }: Props) {
     <Menu trigger={trigger}>
       {KINDS.map(({ kind, profile }) => (
         <MenuItem key={kind} onSelect={() => onAdd(kind)}>
-          <svg width="34" height="22" viewBox="0 0 34 22" aria-hidden="true" className="shrink-0">
-            <path d={profile} fill="none" stroke="currentColor" strokeWidth="3" strokeLinejoin="round" />
-          </svg>
+          <KindDrawing profile={profile} />
           <strong className="font-semibold">{clauseWord(`kind.${kind}.called`)}</strong>{" "}
           <span className="ml-auto pl-6 text-[15px] text-soft">{clauseWord(`kind.${kind}.met`)}</span>
         </MenuItem>
