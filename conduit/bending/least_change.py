@@ -15,12 +15,9 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-from numpy.typing import NDArray
-
 from conduit.bender import Hook
 from conduit.bending.piece_to_correct import Cuts, PieceToCorrect
-from conduit.geometry import Vec
+from conduit.geometry import Vec, least_norm
 from conduit.simulation import Bent, Bow, Setting, arc_of
 
 # The weights: a change by this much counts as an inch of a mark.
@@ -35,12 +32,12 @@ SETTLED = 1e-5
 # Of a change that is larger than a person would make, so much is tried.
 PARTS = (1.0, 0.75, 0.5, 0.25)
 
-Change = NDArray[np.float64]
+Change = list[float]
 NOWHERE = Vec(0.0, 0.0, 0.0)
 
 
 def _column(place: Vec, direction: Vec) -> Change:
-    return np.array([*place, *direction.times(INCHES_PER_RADIAN)])
+    return [*place, *direction.times(INCHES_PER_RADIAN)]
 
 
 @dataclass(frozen=True)
@@ -61,12 +58,12 @@ class CorrectionSearch:
         """The settings and cuts with a change made."""
         changed, count = list(self.settings), len(self.alike)
         for place, bends in enumerate(self.alike):
-            moved, bent, rolled = (float(one) for one in by[place : 3 * count : count])
+            moved, bent, rolled = by[place : 3 * count : count]
             for number in bends:
                 one = changed[number]
                 angle, roll = one.angle + bent * ANGLE_FOR_AN_INCH, one.roll + rolled * ROLL_FOR_AN_INCH
                 changed[number] = replace(one, mark=one.mark + moved, angle=angle, roll=roll)
-        cut = [float(one) * CUT_FOR_AN_INCH for one in by[3 * count :]]
+        cut = [one * CUT_FOR_AN_INCH for one in by[3 * count :]]
         cuts = dict(zip(self.ends, cut, strict=True))
         return changed, Cuts(cuts.get("A", 0.0), cuts.get("B", 0.0))
 
@@ -75,8 +72,8 @@ class CorrectionSearch:
         aim = self.piece.aim
         return _column(bent.end.point.minus(aim.point), bent.end.heading.minus(aim.heading))
 
-    def slopes(self, bent: Bent, settings: Sequence[Setting]) -> Change:
-        """How the error changes with each number that may be changed.
+    def slopes(self, bent: Bent, settings: Sequence[Setting]) -> list[Change]:
+        """How the error changes with each number that may be changed, a column each.
 
         What lies behind an arc keeps its shape. A mark that is moved shifts it along the leg before the arc and
         back along the leg after; more angle turns it about the arc's centre, and draws it back along the leg after
@@ -88,14 +85,14 @@ class CorrectionSearch:
         columns = [self._columns(bent, bows, bends) for bends in self.alike]
         cut = {"A": bent.start.heading, "B": bent.end.heading}
         cuts = [_column(cut[end].times(-CUT_FOR_AN_INCH), NOWHERE) for end in self.ends]
-        return np.array([*(one[what] for what in range(3) for one in columns), *cuts]).T
+        return [*(one[what] for what in range(3) for one in columns), *cuts]
 
-    def _columns(self, bent: Bent, bows: Mapping[int, Bow], bends: Sequence[int]) -> Change:
+    def _columns(self, bent: Bent, bows: Mapping[int, Bow], bends: Sequence[int]) -> list[Change]:
         """The slopes for mark, angle and roll of bends that are changed alike: theirs together."""
         theirs = [self._columns_of(bent, bows[number], self.settings[number].hook) for number in bends]
-        return np.asarray(np.sum(theirs, axis=0))
+        return [[sum(figures) for figures in zip(*alike, strict=True)] for alike in zip(*theirs, strict=True)]
 
-    def _columns_of(self, bent: Bent, bow: Bow, hook: Hook) -> Change:
+    def _columns_of(self, bent: Bent, bow: Bow, hook: Hook) -> list[Change]:
         radius = self.piece.shoe.radius
         axis = bow.heading.cross(bow.inside)
         from_centre = bent.end.point.minus(bow.entry.along(bow.inside, radius))
@@ -107,30 +104,31 @@ class CorrectionSearch:
         tilted = bow.heading.cross(bent.end.heading).minus(bow.onward.cross(bent.end.heading))
         swung = bow.heading.cross(bent.end.point.minus(bow.entry))
         rolled = swung.minus(bow.onward.cross(bent.end.point.minus(bow.exit)))
-        return np.array(
-            [
-                _column(shifted, NOWHERE),
-                _column(turned, axis.cross(bent.end.heading)) * ANGLE_FOR_AN_INCH,
-                _column(rolled, tilted) * ROLL_FOR_AN_INCH,
-            ]
-        )
+        bends = axis.cross(bent.end.heading)
+        return [
+            _column(shifted, NOWHERE),
+            _column(turned.times(ANGLE_FOR_AN_INCH), bends.times(ANGLE_FOR_AN_INCH)),
+            _column(rolled.times(ROLL_FOR_AN_INCH), tilted.times(ROLL_FOR_AN_INCH)),
+        ]
 
     def smallest(self) -> Change:
         """The smallest change that brings end B nearest to its aim: Gauss-Newton with fixed damping.
 
-        Each round solves (JᵀJ + λI) δ = -(Jᵀe + λx) for the error e, its slopes J and the change so far x, so that
-        error and changes are made small together. It ends when the step is below `SETTLED` inches, or after `ROUNDS`.
+        Each round takes x + δ as the least-norm solution of J (x + δ) = J x − e, damped by λ, for the error e, its
+        slopes J and the change so far x, so that error and changes are made small together. It ends when the step is
+        below `SETTLED` inches, or after `ROUNDS`.
         """
-        by = np.zeros(self.size)
+        by = [0.0] * self.size
         for _ in range(ROUNDS if self.size else 0):
             settings, cuts = self.changed(by)
             bent = self.piece.bent(settings, cuts)
-            error, slopes = self.error(bent), self.slopes(bent, settings)
+            slopes = self.slopes(bent, settings)
+            aimed = [-one for one in self.error(bent)]
+            for change, column in zip(by, slopes, strict=True):
+                aimed = [one + change * slope for one, slope in zip(aimed, column, strict=True)]
             # Damping keeps the changes small where many would do.
-            left = slopes.T @ slopes + DAMPING**2 * np.eye(self.size)
-            move = np.linalg.solve(left, -(slopes.T @ error) - DAMPING**2 * by)
-            by = by + move
-            if float(np.abs(move).max()) < SETTLED:
+            before, by = by, least_norm(slopes, aimed, DAMPING**2)
+            if max(abs(now - then) for now, then in zip(by, before, strict=True)) < SETTLED:
                 break
         return by
 

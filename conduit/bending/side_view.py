@@ -5,20 +5,20 @@ ahead of the hook rises. In the air the pipe ahead of the hook lies still and th
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-import numpy as np
-from numpy.typing import ArrayLike, NDArray
-
 from conduit.bender import Hook, Shoe, Way
 from conduit.bending.schema import InTheShoe
+from conduit.geometry import Vec
 from conduit.plan import Point
 from conduit.sequence import HANDLE, ON_THE_EDGE, UNDER_FLOOR
 from conduit.simulation import Arc, Bent, Pose
 from conduit.units import Degrees, Radians
 
-Points = NDArray[np.float64]
+# As they are seen: along the pipe, toward the bend's inside, toward whoever looks.
+Points = list[Point]
 # An end that moves further than this can hit somebody.
 LONG_SWING = 24.0
 # Degrees by which a bend begun in the air is told.
@@ -42,10 +42,10 @@ class Stand:
         lean = self.shoe.handle_up
         handle = None if lean is None else (-lean, math.degrees(self.arc.angle) - lean)
         return InTheShoe(
-            start=_points(start.seen(self.before.outline)),
-            end=_points(end.seen(self.after.outline)),
+            start=(lies := start.seen(self.before.outline)),
+            end=end.seen(self.after.outline),
             floor=self._floor,
-            edge=self._edge(start.seen(self.before.outline)) if self.where == "edge" else None,
+            edge=self._edge(lies) if self.where == "edge" else None,
             rolls=self._rolls(),
             handle=handle,
         )
@@ -60,8 +60,8 @@ class Stand:
         """Where what the pipe lies on ends: toward the side on which bent pipe hangs."""
         long = self.arc.end - self.arc.start
         low, high = (0.0, long) if self.hook == "A" else (-long, 0.0)
-        hangs = seen[seen[:, 1] < -UNDER_FLOOR][:, 0]
-        return high + ON_THE_EDGE if np.any(hangs > high) else low - ON_THE_EDGE
+        hangs_ahead = any(x > high for x, y, _ in seen if y < -UNDER_FLOOR)
+        return high + ON_THE_EDGE if hangs_ahead else low - ON_THE_EDGE
 
     @cached_property
     def swing(self) -> tuple[Hook, float]:
@@ -69,8 +69,8 @@ class Stand:
         start, end = self._frames
         moving: Hook = self.hook if self.where != "air" else ("B" if self.hook == "A" else "A")
         s = 0.0 if moving == "A" else self.after.length
-        lay, lies = start.seen(self.before.point_at(s)), end.seen(self.after.point_at(s))
-        return moving, math.dist(lay, lies)
+        lay, lies = start.seen([self.before.point_at(s)]), end.seen([self.after.point_at(s)])
+        return moving, math.dist(lay[0], lies[0])
 
     def finishes_on_floor(self) -> Degrees | None:
         """From which angle on the pipe, turned over, lies clear on the floor for the rest of a bend begun in the air.
@@ -83,16 +83,22 @@ class Stand:
             return None
         at_hook, at_heel = self._at_hook_and_heel
         frame = _Frame.at(self.before.pose_at(at_hook), self.arc.roll, 1, 0.0)
-        ahead, y, _ = frame.seen(self.before.outline).T * np.array([[1 if self.hook == "B" else -1], [1], [1]])
-        if np.any(y[ahead <= -abs(at_heel - at_hook)] < -UNDER_FLOOR):
+        outward = 1 if self.hook == "B" else -1
+        seen = [(outward * x, y) for x, y, _ in frame.seen(self.before.outline)]
+        if any(y < -UNDER_FLOOR for ahead, y in seen if ahead <= -abs(at_heel - at_hook)):
             return None
-        radius, whole = self.shoe.radius, math.degrees(self.arc.angle)
-        steps = np.arange(int(whole // STEP) * STEP, 0, -STEP)
-        angles, risen = np.radians(steps)[:, None], ahead >= 0
-        heights = radius + ahead[risen] * np.sin(angles) + (y[risen] - radius) * np.cos(angles)
-        lies_clear = np.logical_and.accumulate(heights.min(axis=1, initial=0.0) >= -UNDER_FLOOR)
-        clear = int(steps[lies_clear][-1]) if lies_clear.any() else None
+        whole, ahead_of_hook = math.degrees(self.arc.angle), [one for one in seen if one[0] >= 0]
+        clear = None
+        for step in range(int(whole // STEP) * STEP, 0, -STEP):
+            if not self._lies_clear(ahead_of_hook, math.radians(step)):
+                break
+            clear = step
         return clear if clear is not None and clear <= whole - 2 * STEP else None
+
+    def _lies_clear(self, ahead_of_hook: Sequence[tuple[float, float]], turned: Radians) -> bool:
+        """Whether what stands off there does not come under the floor line once it is bent so far."""
+        radius, sin, cos = self.shoe.radius, math.sin(turned), math.cos(turned)
+        return all(radius + d * sin + (y - radius) * cos >= -UNDER_FLOOR for d, y in ahead_of_hook)
 
     @property
     def is_bent_at_heel(self) -> bool:
@@ -122,21 +128,18 @@ class Stand:
 class _Frame:
     """How the pipe is seen: along it to the right, its bend's inside up (down in the air)."""
 
-    origin: Points
-    axes: Points
+    origin: Vec
+    along: Vec
+    upward: Vec
+    toward: Vec
     shift: float
 
     @classmethod
     def at(cls, pose: Pose, roll: Radians, up: int, shift: float) -> "_Frame":
         upward = pose.side(roll).times(up)
-        return cls(np.array(pose.point), np.array([pose.heading, upward, pose.heading.cross(upward)]), shift)
+        return cls(pose.point, pose.heading, upward, pose.heading.cross(upward), shift)
 
-    def seen(self, points: ArrayLike) -> Points:
-        """Points in space as they are seen, […, 3]."""
-        seen: Points = (np.asarray(points) - self.origin) @ self.axes.T
-        seen[..., 0] += self.shift
-        return seen
-
-
-def _points(seen: Points) -> list[Point]:
-    return [(x, y, toward) for x, y, toward in seen.tolist()]
+    def seen(self, points: Sequence[Vec]) -> Points:
+        """Points in space as they are seen."""
+        offs = [point.minus(self.origin) for point in points]
+        return [(off.dot(self.along) + self.shift, off.dot(self.upward), off.dot(self.toward)) for off in offs]

@@ -1,10 +1,11 @@
 """Vectors and distances in space. Inches; x right, y up, z out of the wall.
 
 Knows no pipe: points, directions, and how near two straight segments come.
-Gives: Vec, the six directions by name, distances.
+Gives: Vec, the six directions by name, distances, least squares of a few equations.
 Imports nothing of the core.
 """
 
+from conduit.geometry.least_squares import least_norm, least_norm_exact
 from conduit.geometry.segments import segment_distance
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle
 
@@ -15,6 +16,8 @@ __all__ = [
     "Turning",
     "Vec",
     "arc_points",
+    "least_norm",
+    "least_norm_exact",
     "segment_distance",
     "signed_angle",
 ]

@@ -1,12 +1,11 @@
 """A run's closing error shared over its legs, as a surveyor adjusts a traverse (docs/trade.md, Closing)."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
-
 from conduit.catalogue import Message
-from conduit.geometry import Vec
+from conduit.geometry import Vec, least_norm_exact
 
 
 @dataclass(frozen=True)
@@ -24,7 +23,7 @@ def adjusted(legs: Sequence[Leg], error: Vec) -> list[float]:
 
     The least sum of squares, each over its leg's length, so that of two legs one way the longer takes more.
     """
-    weights = np.sqrt([leg.at for leg in legs])
-    headings = np.array([[leg.heading.x, leg.heading.y, leg.heading.z] for leg in legs]).T
-    shares, *_ = np.linalg.lstsq(headings * weights, -np.array([error.x, error.y, error.z]), rcond=1e-9)
-    return [float(share) for share in weights * shares]
+    weights = [math.sqrt(leg.at) for leg in legs]
+    columns = [leg.heading.times(weight) for leg, weight in zip(legs, weights, strict=True)]
+    shares = least_norm_exact(columns, error.times(-1))
+    return [weight * share for weight, share in zip(weights, shares, strict=True)]

@@ -12,9 +12,6 @@ from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple, Self
 
-import numpy as np
-from numpy.typing import NDArray
-
 from conduit.bender import Hook, Reference, Shoe
 from conduit.geometry import Vec, arc_points
 from conduit.units import Radians
@@ -160,13 +157,13 @@ class Bent:
         return bows
 
     @cached_property
-    def outline(self) -> NDArray[np.float64]:
-        """The centreline as points, [points, 3]: its ends, and each arc in chords of no more than `DRAWN_CHORD`."""
+    def outline(self) -> list[Vec]:
+        """The centreline as points: its ends, and each arc in chords of no more than `DRAWN_CHORD`."""
         points = [self.start.point]
         for arc, bow in zip(self.arcs, self.bows, strict=True):
             chords = max(2, math.ceil(arc.angle / DRAWN_CHORD))
             points += arc_points(bow.entry, bow.heading, bow.inside, self.radius, arc.angle, chords)
-        return np.array([*points, self.end.point])
+        return [*points, self.end.point]
 
     def parts(self, start: float, end: float) -> Iterator[tuple[float, float, bool]]:
         """Each straight and arc between two places: where it begins and ends, and whether it is an arc."""

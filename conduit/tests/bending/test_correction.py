@@ -239,10 +239,10 @@ class Slopes(TestCase):
         by = np.array([data.draw(st.floats(-0.2, 0.2)) for _ in range(search.size)])
 
         def error(change):
-            return search.error(piece.bent(*search.changed(change)))
+            return np.array(search.error(piece.bent(*search.changed(list(change)))))
 
-        changed, cuts = search.changed(by)
-        found = search.slopes(piece.bent(changed, cuts), changed)
+        changed, cuts = search.changed(list(by))
+        found = np.array(search.slopes(piece.bent(changed, cuts), changed)).T
         for at, unit in enumerate(np.eye(search.size)):
             asked = (error(by + hair * unit) - error(by - hair * unit)) / (2 * hair)
             np.testing.assert_allclose(found[:, at], asked, atol=1e-6)
