@@ -41,7 +41,7 @@ FIGURES = (
     Figure("plan/bent_findings.py", "SLACK = 1 / 32", ("SLACK = 1 / 34", "SLACK = 1 / 30")),
     Figure("bending/correction.py", "LEAST_CUT = 1 / 32", ("LEAST_CUT = 1 / 34", "LEAST_CUT = 1 / 31")),
     Figure("bending/correction.py", ">= LEAST_CUT", ("> LEAST_CUT",)),
-    Figure("sequence/handle.py", "38.0, 6.0", ("38.0, 5.98", "38.0, 6.02")),
+    Figure("kernels/schema.py", "38.0, 6.0", ("38.0, 5.98", "38.0, 6.02")),
     Figure("cutting/terms.py", "-whole_sixteenths(-self.kerf)", ("whole_sixteenths(self.kerf)",)),
     Figure("marking/card.py", "SURELY_NINETY = 0.5", ("SURELY_NINETY = 0.4", "SURELY_NINETY = 0.6")),
     Figure("marking/card.py", "QUARTER = 1.571", ("QUARTER = 1.57", "QUARTER = 1.572")),

@@ -6,7 +6,7 @@ Imports nothing of the core.
 """
 
 from conduit.geometry.least_squares import least_norm, least_norm_exact
-from conduit.geometry.segments import segment_distance
+from conduit.geometry.segments import segment_closest, segment_distance
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "arc_points",
     "least_norm",
     "least_norm_exact",
+    "segment_closest",
     "segment_distance",
     "signed_angle",
 ]

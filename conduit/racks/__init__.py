@@ -6,7 +6,6 @@ Never imports mark checks: a rack's pipe is a run like any other to them, to the
 """
 
 from conduit.racks.bend_roles import FloorRun, roles_of
-from conduit.racks.bring import struts_needed
 from conduit.racks.floor import floor_of
 from conduit.racks.floor_schema import FloorStick
 from conduit.racks.members import Member, members_of
@@ -25,5 +24,4 @@ __all__ = [
     "members_of",
     "rack_options",
     "roles_of",
-    "struts_needed",
 ]

@@ -6,7 +6,7 @@ from functools import cached_property
 from conduit.geometry import Vec
 from conduit.plan import CheckedRun, Prover
 from conduit.racks.members import Member
-from conduit.simulation import Bent, Curve
+from conduit.simulation import Bent, Curve, standing_curve
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class BentPipe:
     @cached_property
     def curve(self) -> Curve | None:
         """The same where it stands in the rack."""
-        return Curve(self.bent, self.member.origin) if self.bent and not self.member.free else None
+        return standing_curve(self.bent, self.member.origin) if self.bent and not self.member.free else None
 
     def point_at(self, s: float) -> Vec:
         """Where the place `s` of its straight pipe comes to be."""

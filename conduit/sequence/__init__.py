@@ -5,6 +5,7 @@ Gives: the best order by exact search, a check of an arranged one, findings wher
 Never imports a plan or a bench sheet.
 """
 
+from conduit.kernels import HANDLE, ON_THE_EDGE, UNDER_FLOOR, UNDER_MACHINE
 from conduit.sequence.acts import BendSequence, SequenceStep, check_sequence
 from conduit.sequence.bendable import (
     arcs_on,
@@ -14,10 +15,8 @@ from conduit.sequence.bendable import (
 )
 from conduit.sequence.costs import FREE_HOOKS, KEEP_HOOKS
 from conduit.sequence.habits import habits_of, units_of
-from conduit.sequence.handle import HANDLE
-from conduit.sequence.reach import UNDER_FLOOR, Unit
+from conduit.sequence.reach import Unit
 from conduit.sequence.search import best_sequence
-from conduit.sequence.standing import ON_THE_EDGE, UNDER_MACHINE
 
 __all__ = [
     "FREE_HOOKS",

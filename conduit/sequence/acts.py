@@ -7,8 +7,9 @@ from itertools import accumulate
 
 from conduit.bender import Hook, Shoe, Way
 from conduit.catalogue import NOTHING, Message, message
+from conduit.kernels import Clear, ClearanceQuery, clear_when, is_kept
 from conduit.sequence.costs import FLIP, SAME_ROLL, TURN, Habit
-from conduit.sequence.reach import Clear, ClearanceQuery, ShoeRoom, Unit, clear_when, obstruction, room_for
+from conduit.sequence.reach import ShoeRoom, Unit, obstruction, room_for
 from conduit.units import Radians
 
 
@@ -111,7 +112,7 @@ def _act(
     mine = [habit for habit in habits if habit.unit == unit]
     kept = [habit.reason for habit in mine if not habit.begun and done & habit.after == habit.after]
     told = [message(f"order.way.{where}")] if where in ("air", "edge") else []
-    broken = [habit.reason for habit in mine if not _kept(habit, done)]
+    broken = [habit.reason for habit in mine if not is_kept(habit, done)]
     return SequenceStep(
         unit,
         hook,
@@ -121,10 +122,5 @@ def _act(
         tuple(dict.fromkeys(kept + told)),
         obstruction(room, clear, unit, hook, done, row),
         tuple(dict.fromkeys(broken)),
-        bool(clear.tight[row]),
+        clear.is_tight(row),
     )
-
-
-def _kept(habit: Habit, done: int) -> bool:
-    met = done & habit.after
-    return met == habit.after or (habit.begun and met == 0)

@@ -7,15 +7,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
-from numpy.typing import NDArray
-
 from conduit.bender import Hook
 from conduit.catalogue import Message
-from conduit.sequence.reach import Masks, Unit
+from conduit.kernels import HOOKS, OrderCosts
+from conduit.sequence.reach import ShoeRoom, Unit
 from conduit.units import Radians
 
-Costs = NDArray[np.float32]
 FLIP, TURN, TRAVEL = 6.0, 2.0, 0.1
 # Another hook than the bend's habit is taken only where there is no other way, or, by choice, to save turning round.
 KEEP_HOOKS, FREE_HOOKS = 100.0, 0.5
@@ -38,24 +35,13 @@ class Habit:
     begun: bool = False
 
 
-def habit_costs(unit: int, sets: Masks, habits: Sequence[Habit]) -> Costs:
-    """What a bend costs by habits alone when each of some sets is done."""
-    total = np.zeros(len(sets), dtype=np.float32)
-    for habit in habits:
-        if habit.unit == unit:
-            met = sets & habit.after
-            kept = (met == habit.after) | (habit.begun & (met == 0))
-            total += np.where(kept, 0.0, habit.cost)
-    return total
-
-
 def hook_cost(unit: Unit, hook: Hook, other_hook: float) -> float:
     """What it costs that a bend's hook faces an end; `other_hook`: another end than by habit."""
     return 0.0 if hook == unit.hook else other_hook
 
 
-def moving_costs(units: Sequence[Unit], upside: Radians) -> Costs:
-    """From one bend to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
+def moving_costs(units: Sequence[Unit], upside: Radians) -> list[list[float]]:
+    """From one op to the next: `upside` is how far the inside's side turns over, from floor to air or back."""
     between = [
         [
             TURN * (abs(math.remainder(other.roll - unit.roll + upside, 2 * math.pi)) > SAME_ROLL)
@@ -65,4 +51,17 @@ def moving_costs(units: Sequence[Unit], upside: Radians) -> Costs:
         for a, unit in enumerate(units)
     ]
     ops = range(2 * len(units))
-    return np.array([[between[a // 2][b // 2] + FLIP * (a % 2 != b % 2) for b in ops] for a in ops], dtype=np.float32)
+    return [[between[a // 2][b // 2] + FLIP * (a % 2 != b % 2) for b in ops] for a in ops]
+
+
+def order_costs(units: Sequence[Unit], room: ShoeRoom, habits: Sequence[Habit], other_hook: float) -> OrderCosts:
+    """What an order costs beside the ways of its bends; `other_hook`: what one costs against the bend's habit."""
+    ops = [(unit, hook) for unit in range(len(units)) for hook in HOOKS]
+    return OrderCosts(
+        first=[TRAVEL * unit for unit, _ in ops],
+        own=[hook_cost(units[unit], hook, other_hook) for unit, hook in ops],
+        moving=(moving_costs(units, 0.0), moving_costs(units, math.pi)),
+        blocked=[room.too_near[op] for op in ops],
+        never=[op in room.off_pipe for op in ops],
+        habits=habits,
+    )

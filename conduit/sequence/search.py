@@ -5,34 +5,19 @@ one bend, as their shots follow each other. Of more bends than that can hold a b
 """
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from functools import reduce
 from operator import or_
 from typing import NamedTuple
 
-import numpy as np
-from numpy.typing import NDArray
-
 from conduit.bender import Hook, Shoe
 from conduit.catalogue import NOTHING, Message, message
+from conduit.kernels import HOOKS, Clear, ClearanceQuery, clear_when
 from conduit.sequence.acts import BendSequence, SequenceStep, check_sequence, followed
 from conduit.sequence.beam import beam_search
-from conduit.sequence.costs import FREE_HOOKS, TRAVEL, Costs, Habit, habit_costs, hook_cost, moving_costs
-from conduit.sequence.handle import Flags
-from conduit.sequence.reach import (
-    HOOKS,
-    Clear,
-    ClearanceQuery,
-    Masks,
-    Reach,
-    ShoeRoom,
-    Unit,
-    clear_when,
-    obstruction,
-    reach_of,
-    room_for,
-)
+from conduit.sequence.costs import FREE_HOOKS, Habit, order_costs
+from conduit.sequence.reach import Reach, ShoeRoom, Unit, obstruction, reach_of, room_for
 
 # All sets of so many bends are held at once.
 MOST_EXACT = 14
@@ -59,18 +44,11 @@ def best_sequence(
             return BendSequence((), 0, 0, math.inf, message("order.not_found", bends=count))
         return check_sequence(units, shoe, length, chosen, habits)
     reach = reach_of(units, shoe, length)
-    moves = _moves(units, reach, habits, other_hook)
-    costs = _search(count, moves)
-    last = int(np.argmin(costs[:, -1]))
-    if not math.isfinite(costs[last, -1]):
+    ops = reach.clear.cheapest_order(order_costs(units, reach.room, habits, other_hook))
+    if ops is None:
         return BendSequence((), 0, 0, math.inf, _why_none(units, reach))
-    chosen = list[tuple[int, Hook]]()
-    done = (1 << count) - 1
-    while done:
-        chosen.append((last // 2, HOOKS[last % 2]))
-        done &= ~(1 << (last // 2))
-        last = moves.before(costs, last, done)
-    order = followed(units, reach.room, reach.at, chosen[::-1], habits)
+    chosen = [(op // 2, HOOKS[op % 2]) for op in ops]
+    order = followed(units, reach.room, reach.at, chosen, habits)
     return replace(order, acts=tuple(_excused(order.acts, number, reach, habits) for number in range(count)))
 
 
@@ -100,7 +78,7 @@ def why_no_sequence(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) 
     Along the pipe is tried first, on all pieces at once: it mostly does, and costs little beside a search.
     """
     asked = [one for units, length in pieces for one in _along(units, length)]
-    clear = clear_when(shoe, asked) if asked else {}
+    clear: Mapping[Hook, Clear] = clear_when(shoe, asked) if asked else {}
     row, found = 0, list[NoOrder | None]()
     for units, length in pieces:
         room = room_for(units, shoe, length)
@@ -111,7 +89,7 @@ def why_no_sequence(pieces: Sequence[tuple[Sequence[Unit], float]], shoe: Shoe) 
     return found
 
 
-def _follows(room: ShoeRoom, clear: dict[Hook, Clear], unit: int, row: int) -> bool:
+def _follows(room: ShoeRoom, clear: Mapping[Hook, Clear], unit: int, row: int) -> bool:
     """Whether a bend can be made, by one hook or the other, once those before it along its piece are.
 
     `row`: where the piece begins in `clear`, which has no row for its first bend: nothing stands off before that.
@@ -125,74 +103,6 @@ def _follows(room: ShoeRoom, clear: dict[Hook, Clear], unit: int, row: int) -> b
 def _along(units: Sequence[Unit], length: float) -> list[ClearanceQuery]:
     """Each bend but the first, when those before it along the pipe are made."""
     return [ClearanceQuery(units, length, unit, (1 << unit) - 1) for unit in range(1, len(units))]
-
-
-@dataclass(frozen=True)
-class _Moves:
-    """What the search adds up, by 2·unit + hook and by the set done (as bits).
-
-    `own`: what a bend costs by itself; `still`, `over`: going on from another bend (first) to it, without and with the
-    pipe's inside turned over; `in_air`: whether it is made in the air when the set is done; `was_in_air`: the same,
-    once it is one of the set.
-    """
-
-    own: Costs
-    still: Costs
-    over: Costs
-    in_air: Flags
-    was_in_air: Flags
-
-    def ways(self, so_far: Costs, was_in_air: Flags, ops: slice, done: Masks) -> Costs:
-        """What it costs to come to make each of `ops` next, from each bend, when sets are done: [ops, bends, sets]."""
-        upside = was_in_air ^ self.in_air[ops].take(done, axis=1)[:, None]
-        ways: Costs = np.where(upside, self.over.T[ops, :, None], self.still.T[ops, :, None])
-        ways += so_far
-        return ways
-
-    def before(self, costs: Costs, op: int, done: int) -> int:
-        """What was best made last before `op`, when a set is done."""
-        sets = np.array([done])
-        return int(self.ways(costs[:, sets], self.was_in_air[:, sets], slice(op, op + 1), sets).argmin())
-
-
-def _search(count: int, moves: _Moves) -> Costs:
-    """costs[2·unit + hook, done]: the cheapest way to have made `done`, ending so (Held and Karp's recursion)."""
-    masks = np.arange(1 << count)
-    size = np.bitwise_count(masks)
-    costs = np.full((2 * count, 1 << count), np.inf, dtype=np.float32)
-    for op in range(2 * count):
-        costs[op, 1 << (op // 2)] = TRAVEL * (op // 2) + moves.own[op, 0]
-    for done in range(1, count):
-        level = masks[size == done]
-        for unit in range(count):
-            bit, ops = 1 << unit, slice(2 * unit, 2 * unit + 2)
-            free = level[(level & bit) == 0]
-            so_far, was_in_air = costs.take(free, axis=1), moves.was_in_air.take(free, axis=1)
-            ways = moves.ways(so_far, was_in_air, ops, free)
-            costs[ops, free | bit] = ways.min(axis=1) + moves.own[ops].take(free, axis=1)
-    return costs
-
-
-def _moves(units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], other_hook: float) -> _Moves:
-    ops, masks = range(2 * len(units)), np.arange(1 << len(units))
-    in_air = np.array([reach.clear[op // 2, HOOKS[op % 2]].turned_over for op in ops])
-    was_in_air = np.array([in_air[op].take(masks & ~(1 << (op // 2))) for op in ops])
-    own = _own_costs(units, reach, habits, masks, other_hook)
-    return _Moves(own, moving_costs(units, 0.0), moving_costs(units, math.pi), in_air, was_in_air)
-
-
-def _own_costs(
-    units: Sequence[Unit], reach: Reach, habits: Sequence[Habit], masks: NDArray[np.int64], other_hook: float
-) -> Costs:
-    """What each bend costs by itself when a set is done already; infinite where it cannot be made then."""
-    count = len(units)
-    own = np.zeros((2 * count, len(masks)), dtype=np.float32)
-    for unit in range(count):
-        by_habit = habit_costs(unit, masks, habits)
-        for side, hook in enumerate(HOOKS):
-            at_all = reach.cost(unit, hook, masks) + hook_cost(units[unit], hook, other_hook)
-            own[2 * unit + side] = at_all + by_habit
-    return own
 
 
 def _why_none(units: Sequence[Unit], reach: Reach) -> Message:

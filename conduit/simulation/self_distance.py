@@ -3,11 +3,8 @@
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
-
-import numpy as np
-from numpy.typing import NDArray
+from typing import NamedTuple
 
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation.bend import Bent
@@ -61,39 +58,41 @@ def _near_pairs(bent: Bent, within: float) -> Iterator[tuple[_PipePart, _PipePar
     all keeps its direction within θ/2 of that half way round, so that its length times cos(θ/2) at least lies between
     its ends.
     """
-    edges = np.array([0.0, *(edge for arc in bent.arcs for edge in (arc.start, arc.end)), bent.length])
-    joints = np.array([bent.start.point, *_ends_of_arcs(bent), bent.end.point])
-    on_pipe, arcs = edges.clip(0.0, bent.length), np.arange(len(edges) - 1) % 2 == 1
-    parts = np.flatnonzero(np.diff(on_pipe) > 0)
-    start, end = on_pipe[parts], on_pipe[parts + 1]
-    middles, reach = (joints[parts] + joints[parts + 1]) / 2, (edges[parts + 1] - edges[parts]) / 2
-    after = np.cumsum(np.where(arcs[parts], end - start, 0.0)) / bent.radius
-    before, half_turn = np.concatenate([[0.0], after[:-1]]), math.pi * bent.radius
-    first, second = _no_neighbours(len(parts))
-    turns = after[second] - before[first]
-    bends_enough = (turns >= math.pi) | (half_turn * np.cos(turns / 2) <= within)
-    between = middles[first] - middles[second]
-    apart = np.sqrt((between * between).sum(axis=1)) - reach[first] - reach[second]
-    near = bends_enough & (end[second] - start[first] > half_turn) & (apart < within)
-    for pair in np.flatnonzero(near):
-        one, other = (
-            _PipePart(float(start[part]), float(end[part]), bool(arcs[parts[part]]))
-            for part in (first[pair], second[pair])
-        )
-        yield one, other, float(apart[pair])
+    half_turn, balls = math.pi * bent.radius, _balls(bent)
+    for at, one in enumerate(balls):
+        for other in balls[at + 2 :]:
+            turns = other.after - one.before
+            too_straight = turns < math.pi and half_turn * math.cos(turns / 2) > within
+            if too_straight or other.part.end - one.part.start <= half_turn:
+                continue
+            apart = one.middle.minus(other.middle).length() - one.reach - other.reach
+            if apart < within:
+                yield one.part, other.part, apart
 
 
-@lru_cache(maxsize=64)
-def _no_neighbours(count: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-    """All pairs of so many parts but those that follow each other."""
-    first, second = np.triu_indices(count, 2)
-    return first, second
+class _Ball(NamedTuple):
+    """A part with the ball around it, and by how many radians the pipe is turned before and after it."""
+
+    part: _PipePart
+    middle: Vec
+    reach: float
+    before: float
+    after: float
 
 
-def _ends_of_arcs(bent: Bent) -> Iterator[Vec]:
-    for entry, leaves in zip(bent.entries, bent.exits, strict=True):
-        yield entry.point
-        yield leaves.point
+def _balls(bent: Bent) -> list[_Ball]:
+    """Around each straight and arc that lies on the pipe."""
+    edges = [0.0, *(edge for arc in bent.arcs for edge in (arc.start, arc.end)), bent.length]
+    ends = (pose.point for both in zip(bent.entries, bent.exits, strict=True) for pose in both)
+    joints, turned, balls = [bent.start.point, *ends, bent.end.point], 0.0, []
+    for number, (low, high) in enumerate(pairwise(edges)):
+        start, end = (min(max(edge, 0.0), bent.length) for edge in (low, high))
+        if end > start:
+            part = _PipePart(start, end, number % 2 == 1)
+            before, turned = turned, turned + (end - start) / bent.radius * part.is_arc
+            middle = joints[number].plus(joints[number + 1]).times(0.5)
+            balls.append(_Ball(part, middle, (high - low) / 2, before, turned))
+    return balls
 
 
 def _gap(bent: Bent, one: _PipePart, other: _PipePart) -> float:

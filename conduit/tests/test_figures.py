@@ -9,11 +9,13 @@ from conduit.bending import Bencher
 from conduit.bending.correction import is_sawn
 from conduit.cutting import CutTerms
 from conduit.document import read_document
+from conduit.geometry import Vec
+from conduit.kernels.arrays.handle import Swept
+from conduit.kernels.plain.handle import Region
 from conduit.marking.card import card_way
 from conduit.plan import make_plan, remedies_of
 from conduit.plan.bent_findings import passing
 from conduit.plan.judgement import Cleared
-from conduit.sequence.handle import Swept
 from conduit.tests.mark_check.test_mistakes import verdict
 from conduit.tests.support import document, ninety, offset
 
@@ -94,9 +96,11 @@ class AtTheBench(TestCase):
     def test_within_six_inches_of_the_shoe_there_is_no_handle(self):
         planes = np.array([[*np.eye(3), *-np.eye(3)]])
         handles = Swept(1.0, planes, np.full((1, 6), 100.0), np.array([-3.0]))
+        one = Region(1.0, [(Vec(*normal), 100.0) for normal in planes[0]], -3.0)
         for off, struck in ((5.99, False), (6.01, True)):
-            line = np.array([[-2.0, off, 0.0]]), np.array([[-1.0, off, 0.0]])
-            self.assertEqual(bool(handles.strikes(*line, np.zeros(1, dtype=np.int64))[0]), struck, off)
+            start, end = Vec(-2.0, off, 0.0), Vec(-1.0, off, 0.0)
+            rows = handles.strikes(np.array([start]), np.array([end]), np.zeros(1, dtype=np.int64))
+            self.assertEqual((bool(rows[0]), one.is_struck(start, end)), (struck, struck), off)
 
 
 class WhatIsPassed(TestCase):

@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from conduit.catalogue import message as catalogue_message
 from conduit.cutting import (
     IN_AN_INCH,
     BringLine,
@@ -20,7 +21,7 @@ from conduit.cutting import (
     reading,
 )
 from conduit.plan import Measure
-from conduit.racks import struts_needed
+from conduit.racks import RackPlan
 from conduit.units import Tape
 from server.accounts.models import name_of
 from server.cutting.changed import since_cut
@@ -152,6 +153,18 @@ def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
         couplings[joined(run)] += planned.get(run.key, len(run.plan.couplings)) - boxes
     documents = {str(run.pk): run.document for run in cutting.all_runs}
     return bring_list(runs, documents, sticks, couplings, _struts(cutting))
+
+
+def struts_needed(plan: RackPlan, name: str) -> Counter[StrutNeeded]:
+    """The struts of a rack, alike ones counted together."""
+    rack = name or catalogue_message("bring.a_rack")
+    return Counter(
+        StrutNeeded(
+            one.length.reads,
+            catalogue_message("bring.struts", rack=rack, places=", ".join(hole.reads for hole in one.holes)),
+        )
+        for one in plan.struts
+    )
 
 
 def _struts(cutting: Cutting) -> Counter[StrutNeeded]:

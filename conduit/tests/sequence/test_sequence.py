@@ -14,6 +14,9 @@ from conduit.bender import typical_shoe
 from conduit.bending import Arranged, Bencher
 from conduit.bending.stick import Stick
 from conduit.geometry import ORIGIN, Vec
+from conduit.kernels import HOOKS, ClearanceQuery, clear_when
+from conduit.kernels.arrays.standing import Turns
+from conduit.kernels.schema import CHORDS
 from conduit.plan import Prover, check_run, make_plan
 from conduit.sequence import (
     FREE_HOOKS,
@@ -28,9 +31,8 @@ from conduit.sequence import (
 )
 from conduit.sequence.beam import beam_search
 from conduit.sequence.costs import Habit
-from conduit.sequence.reach import HOOKS, ClearanceQuery, clear_when, reach_of, room_for
+from conduit.sequence.reach import reach_of, room_for
 from conduit.sequence.search import why_no_sequence
-from conduit.sequence.standing import CHORDS, Turns
 from conduit.simulation import Arc, Pose
 from conduit.tests.support import document, ninety, offset, worked_case
 from conduit.tests.watcher import any_order, faults, faults_of
@@ -51,10 +53,10 @@ def searched(raw):
 
 
 @st.composite
-def pieces(draw):
+def pieces(draw, most=4):
     """A few bends along a pipe, with room between them or not."""
     at, units = draw(st.floats(1, 20)), []
-    for number in range(draw(st.integers(1, 4))):
+    for number in range(draw(st.integers(1, most))):
         angle = math.radians(draw(st.sampled_from([10, 30, 45, 90])))
         end = at + SHOE.radius * angle
         units.append(Unit(str(number + 1), at, end, angle, math.radians(draw(st.sampled_from([0, 90, 180, 270])))))
@@ -204,7 +206,7 @@ class Watched(TestCase):
         clear, room = clear_when(shoe, [ClearanceQuery(units, length, unit, done)]), room_for(units, shoe, length)
         for hook in HOOKS:
             for way in clear[hook].ways:
-                if clear[hook].able(way)[0] and not room.obstruction(unit, hook, done):
+                if clear[hook].able(way, 0) and not room.obstruction(unit, hook, done):
                     self.assertEqual(faults_of(arcs, made, unit, hook, way, shoe, length), [], (hook, way))
 
     def test_where_none_is_found_there_is_none(self):
@@ -286,7 +288,7 @@ class Reach(TestCase):
     def test_bent_up_is_floor_and_bent_down_is_air(self):
         for roll, where in ((0, True), (math.pi, False), (math.pi / 2, True)):
             units = [Unit("1", 30, 33, 0.5, roll), Unit("2", 50, 53, 0.5, 0)]
-            self.assertEqual(bool(reach_of(units, SHOE, 80).clear[1, "A"].able("floor")[0b01]), where)
+            self.assertEqual(reach_of(units, SHOE, 80).clear.of(1, "A").able("floor", 0b01), where)
 
 
 class ShepherdsHook(TestCase):

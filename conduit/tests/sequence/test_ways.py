@@ -5,10 +5,10 @@ from unittest import TestCase
 
 from conduit.bender import typical_shoe
 from conduit.bending import Bencher
+from conduit.kernels import ClearanceQuery, clear_when
 from conduit.notes import read_note
 from conduit.plan import make_plan
 from conduit.sequence import Unit
-from conduit.sequence.reach import ClearanceQuery, clear_when
 from conduit.tables import DEFAULT_LIMITS
 
 SHOE = typical_shoe("EMT", "3/4")
@@ -103,4 +103,4 @@ class Ways(TestCase):
             for i, (start, angle, roll) in enumerate(zip(starts, angles, rolls, strict=True))
         ]
         clear = clear_when(SHOE, [ClearanceQuery(units, 62.987, 2, 0b11)])["B"]
-        self.assertFalse(clear.able("air")[0])
+        self.assertFalse(clear.able("air", 0))

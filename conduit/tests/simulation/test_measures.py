@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from conduit.bender import typical_shoe
 from conduit.geometry import Vec, segment_distance
-from conduit.simulation import Curve, Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself
+from conduit.simulation import Pose, Setting, bend_pipe, least_along, lowest, nearest_to_itself, standing_curve
 from conduit.simulation.bend import DRAWN_CHORD
 from conduit.simulation.golden_section import golden_section
 
@@ -60,7 +60,7 @@ class AlongThePipe(TestCase):
 
     @given(pipes())
     def test_its_outline_is_its_ends_and_its_arcs_in_chords(self, bent):
-        outline = [Vec(*point) for point in bent.outline.tolist()]
+        outline = bent.outline
         places = [0.0]
         for arc in bent.arcs:
             chords = max(2, math.ceil(arc.angle / DRAWN_CHORD))
@@ -110,12 +110,15 @@ class BetweenTwoPipes(TestCase):
     def test_nothing_sampled_of_one_comes_nearer_to_the_other(self, one, other, moved):
         stands = [other.point_at(s).plus(moved) for s in samples(other)[::8]]
         sampled = min(one.point_at(s).minus(point).length() for s in samples(one)[::8] for point in stands)
-        found = Curve(one, Vec(0, 0, 0)).closest(Curve(other, moved))
+        ours, theirs = standing_curve(one, Vec(0, 0, 0)), standing_curve(other, moved)
+        found = ours.closest(theirs)
         self.assertLessEqual(found.distance, sampled + 1e-6)
         self.assertGreaterEqual(found.distance, sampled - 8 * STEP)
         apart = one.point_at(found.first).minus(other.point_at(found.second).plus(moved)).length()
         self.assertAlmostEqual(apart, found.distance, 6)
-        self.assertIsNone(Curve(one, Vec(0, 0, 0)).closest(Curve(other, moved), found.distance - 1e-6))
+        self.assertIsNone(
+            standing_curve(one, Vec(0, 0, 0)).closest(standing_curve(other, moved), found.distance - 1e-6)
+        )
 
 
 class GoldenSection(TestCase):

@@ -1,39 +1,26 @@
 """The straights and arcs of a bent pipe as arrays, so that many places are measured at once. Inches."""
 
+from collections.abc import Sequence
+
 import numpy as np
 from numpy.typing import NDArray
 
-from conduit.geometry import Vec
-from conduit.simulation.bend import Bent
+from conduit.kernels.schema import CurvePart
 
 Floats = NDArray[np.float64]
 Integers = NDArray[np.intp]
 
 
 class PartArrays:
-    """One row for each straight and arc between two places of its pipe, `low` and `high` (inches from its end A).
+    """One row for each part of a pipe (`CurvePart`); `beside`: square to its plane."""
 
-    Each lies in a plane with its own axes: `ahead`, the way it sets out, and `inside`, toward an arc's centre. `origin`
-    is an arc's centre, or where a straight begins.
-    """
-
-    def __init__(self, bent: Bent, moved: Vec) -> None:
-        """`moved`: by how much the pipe stands from where it was bent."""
-        spans = list(bent.parts(0.0, bent.length))
-        bows = iter(bent.bows)
-        rows = []
-        for low, _, is_arc in spans:
-            if is_arc:
-                bow = next(bows)
-                rows.append((bow.entry.along(bow.inside, bent.radius).plus(moved), bow.heading, bow.inside))
-            else:
-                pose = bent.pose_at(low)
-                rows.append((pose.point.plus(moved), pose.heading, pose.inward))
-        frames = np.array(rows, dtype=np.float64)
-        self.radius = bent.radius
-        self.low = np.array([low for low, _, _ in spans])
-        self.high = np.array([high for _, high, _ in spans])
-        self.is_arc = np.array([is_arc for _, _, is_arc in spans])
+    def __init__(self, parts: Sequence[CurvePart], radius: float) -> None:
+        """`radius` of the arcs in inches."""
+        frames = np.array([(part.origin, part.ahead, part.inside) for part in parts], dtype=np.float64)
+        self.radius = radius
+        self.low = np.array([part.low for part in parts])
+        self.high = np.array([part.high for part in parts])
+        self.is_arc = np.array([part.is_arc for part in parts])
         self.origin, self.ahead, self.inside = frames[:, 0], frames[:, 1], frames[:, 2]
         self.beside = np.cross(self.ahead, self.inside)
 

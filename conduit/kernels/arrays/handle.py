@@ -14,13 +14,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-HANDLE, NEAR_SHOE = 38.0, 6.0
-# Half of a handle's tube, of pipe of size 1 in heavy wall.
-TUBE = 1.315 / 2
-# What lies no higher than this on the floor is under the handle however far that goes down.
-LYING = 1.0
-# The corners of a region lie farther from the shoe than the handle's end, by no more than this factor.
-CORNERS = 1.25
+from conduit.kernels.schema import CORNERS, HANDLE, LYING, NEAR_SHOE
 
 Vectors = NDArray[np.float64]
 Flags = NDArray[np.bool_]

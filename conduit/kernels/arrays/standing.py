@@ -17,34 +17,28 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
-from typing import Any, Protocol, Self
+from typing import Any, Self
 
 import numpy as np
 from numpy.typing import NDArray
 
 from conduit.bender import Shoe
-from conduit.sequence.handle import HANDLE, TUBE, Flags, Swept, Vectors, swept_at_heel, swept_at_hook
+from conduit.kernels.arrays.handle import Flags, Swept, Vectors, swept_at_heel, swept_at_hook
+from conduit.kernels.schema import (
+    CHORDS,
+    EVEN,
+    HANDLE,
+    ON_THE_EDGE,
+    TUBE,
+    TURNING_STEPS,
+    UNDER_MACHINE,
+    BendOnPiece,
+    lean_of,
+)
 
-CHORDS = 3
-# So far from an arc's end an edge or a step bears the pipe, the shoe and a foot; a machine's body lies under the pipe.
-ON_THE_EDGE, UNDER_MACHINE = 6.0, 12.0
-# What comes so low that it matters turns round within far less than a thousandth of its reach after so many steps.
-TURNING_STEPS = 3
 Figures = NDArray[np.float64]
 Figure = float | Figures
 Rows = NDArray[np.int64]
-
-
-class BendShape(Protocol):
-    """A bend: its angle and centreline radius."""
-
-    @property
-    def angle(self) -> float:
-        """Radians."""
-
-    @property
-    def radius(self) -> float:
-        """Inches."""
 
 
 @dataclass(frozen=True)
@@ -62,12 +56,12 @@ class Around:
     tight: tuple[Swept, Swept] | None
 
     @classmethod
-    def of(cls, turns: Sequence[BendShape], shoe: Shoe) -> Self:
+    def of(cls, turns: Sequence[BendOnPiece], shoe: Shoe) -> Self:
         """Bends on a shoe; a machine has no handle."""
         angles, radii = zip(*((turn.angle, turn.radius) for turn in turns), strict=True)
-        if shoe.handle_up is None:
+        if (lean := lean_of(shoe)) is None:
             return cls(np.array(angles), np.array(radii), UNDER_MACHINE, None, None)
-        touching, lean = TUBE + shoe.diameter / 2, math.radians(shoe.handle_up)
+        touching = TUBE + shoe.diameter / 2
         touched, tight = (_swept(angles, radii, lean, touching + more) for more in (0.0, shoe.handling.knuckles))
         return cls(np.array(angles), np.array(radii), ON_THE_EDGE, touched, tight)
 
@@ -304,9 +298,11 @@ class StandingWalk:
         points = (turn.points @ flat).reshape(-1, *rows) + self._point
         self._walked(points, np.full(points.shape[:2], turn.bows))
         self._stages[-1].doubled = True
+        # Where the bend is not made the next line begins before it, as the pipe is straight there.
+        begins = np.concatenate([self._point, points[-1]])
         self._point = np.concatenate([self._point + self._frame[0] * turn.lengths, points[-1]])
         self._frame = np.concatenate([self._frame, (turn.frames @ flat).reshape(3, *rows)], axis=1)
-        self._stages.append(_Stage([self._point[None]]))
+        self._stages.append(_Stage([begins[None]]))
 
     def _walked(self, places: Vectors, bows: Figures) -> None:
         self._stages[-1].places.append(places)
@@ -324,39 +320,43 @@ class StandingWalk:
         ends = np.concatenate([places[1:].reshape(-1, 3) for places in walked])
         bow = np.concatenate([one.ravel() for stage in self._stages for one in stage.bows])
         # One bend for all rows needs no telling which row a line is of; else there is one stage.
-        count = len(self.turn.angles)
-        rows = np.arange(len(ends) if count > 1 else 0) % count
-        motion, height = self.turn.of_rows(rows), ends[:, 1]
+        count, lines = len(self.turn.angles), len(ends)
+        firsts = np.concatenate([places[0] for places in walked])
+        points = np.concatenate([ends, firsts])
+        rows = np.concatenate([np.arange(size if count > 1 else 0) % count for size in (lines, len(firsts))])
+        motion, height = self.turn.of_rows(rows), points[:, 1]
         # The least is the most of what is turned over, so that all are gathered together.
-        told = -height, height, -motion.risen(ends), motion.lowered(ends)
-        begun = [self._going_on(one) for one in told]
+        of_points = -height, height, -motion.risen(points), motion.lowered(points)
+        told, begun = [one[:lines] for one in of_points], [self._going_on(one) for one in of_points]
         depths = [np.maximum(*both) + bow for both in zip(told, begun, strict=True)]
         near = _Near.of(starts, ends, np.flatnonzero((bow > 0) & np.isfinite(begun[0])), self.turn.near)
         near_risen = self.turn.of_rows(near.lines % count).risen(near.points)
         depths += [bow + near.most(-near.points[:, 1]), bow + near.most(-near_risen)]
         if self.turn.in_machine:
             aside = near.points[:, 2]
-            across = [np.maximum(one, self._going_on(one)) + bow for one in (-ends[:, 2], ends[:, 2])]
+            across = [np.maximum(one[:lines], self._going_on(one)) + bow for one in (-points[:, 2], points[:, 2])]
             depths += [*across, bow + near.most(-aside), bow + near.most(aside)]
         low, high, risen, lowered, *others = self._most(np.stack(depths))
         near_low, near_risen, *asides = others
         left, right, near_left, near_right = asides or [np.zeros_like(low)] * 4
         found = -low, high, -risen, lowered, -near_low, -near_risen, -left, right, -near_left, near_right
-        return Standing(*found, *self._most(self.turn.struck(starts, ends, rows)))
+        return Standing(*found, *self._most(self.turn.struck(starts, ends, rows[:lines])))
 
-    def _going_on(self, of_ends: Figures) -> Figures:
-        """What is told at a line's beginning, from that at each line's end, where it grew toward there: it may go on
-        so; -inf where it had turned back before.
+    def _going_on(self, of_points: Figures) -> Figures:
+        """What is told at a line's beginning where it grew toward there: it may go on so; -inf where it had not.
+
+        `of_points`: at each line's end, and then at the first place of each stage.
         """
-        begins, at = np.full_like(of_ends, -np.inf), 0
-        for stage in self._stages:
-            size = sum(one.size for one in stage.bows)
-            if size:
-                lines = of_ends[at : at + size].reshape(-1, stage.bows[0].shape[1])
-                mine = begins[at : at + size].reshape(lines.shape)
-                mine[1:2] = lines[:1]
-                mine[2:] = np.where(lines[1:-1] > lines[:-2], lines[1:-1], -np.inf)
-            at += size
+        sizes = [sum(one.size for one in stage.bows) for stage in self._stages]
+        begins = np.full(sum(sizes), -np.inf)
+        at, first = 0, len(begins)
+        for stage, size in zip(self._stages, sizes, strict=True):
+            width = stage.places[0].shape[1]
+            lines = of_points[at : at + size].reshape(-1, width)
+            before = np.concatenate([of_points[None, first : first + width], lines])
+            grew = lines[:-1] > before[: len(lines) - 1] + EVEN
+            begins[at : at + size].reshape(-1, width)[1:] = np.where(grew, lines[:-1], -np.inf)
+            at, first = at + size, first + width
         return begins
 
     def _most(self, of_lines: NDArray[Any]) -> NDArray[Any]:
