@@ -10,6 +10,7 @@ from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
+from conduit.answers import Unanswerable
 from conduit.catalogue import said_by
 from conduit.document import UnreadableDocument, fault_in_words
 from server.gate import is_locked_out
@@ -144,14 +145,18 @@ def install(api: NinjaAPI) -> None:
     def _(request: HttpRequest, error: Refused) -> HttpResponse:
         return tell(request, 422, error, places={place: told(says) for place, says in error.places.items()})
 
+    @api.exception_handler(Unanswerable)
+    def _(request: HttpRequest, error: Unanswerable) -> HttpResponse:
+        return tell(request, 422, error, places={place: told(says) for place, says in error.places.items()})
+
     @api.exception_handler(UnreadableDocument)
     def _(request: HttpRequest, error: UnreadableDocument) -> HttpResponse:
-        return tell(request, 422, message("errors.no_run", error=said_by(error)))
+        return tell(request, 422, message("answers.no_run", error=said_by(error)))
 
     @api.exception_handler(ValidationError)
     def _(request: HttpRequest, error: ValidationError) -> HttpResponse:
         places = {".".join(str(part) for part in fault["loc"][1:]): _wrong(fault) for fault in error.errors}
-        return tell(request, 422, message("errors.unreadable"), places=places)
+        return tell(request, 422, message("answers.unreadable"), places=places)
 
     @api.exception_handler(HttpError)
     def _(request: HttpRequest, error: HttpError) -> HttpResponse:

@@ -10,10 +10,11 @@ from conduit.racks.floor import floor_of
 from conduit.racks.floor_schema import FloorStick
 from conduit.racks.members import Member, members_of
 from conduit.racks.options import RackOption, rack_options
-from conduit.racks.planner import make_rack_plan
+from conduit.racks.planner import Check, make_rack_plan
 from conduit.racks.schema import RackPlan
 
 __all__ = [
+    "Check",
     "FloorRun",
     "FloorStick",
     "Member",

@@ -4,10 +4,11 @@ from django.contrib.auth import logout
 from django.http import HttpRequest
 from ninja import Router
 
+from conduit.tables import Limits
 from server.accounts import actions, limits
 from server.accounts.models import User
-from server.accounts.permissions import Anyone, SignedInRequest, Whoever
-from server.accounts.schemas import Credentials, LimitOut, LimitsIn, Me, Told
+from server.accounts.permissions import Anyone, SignedInRequest, Whoever, crew_of
+from server.accounts.schemas import Credentials, LimitOut, LimitsIn, Me, OfRun, Told
 
 router = Router(tags=["people"])
 
@@ -36,6 +37,12 @@ def sign_out(request: HttpRequest) -> tuple[int, None]:
 def get_limits(request: SignedInRequest) -> list[LimitOut]:
     """The limits that the crew works by."""
     return limits.described(request.auth)
+
+
+@router.get("/limits/in-force", response=Limits, operation_id="getLimitsInForce")
+def get_limits_in_force(request: SignedInRequest, of_run: OfRun = None) -> Limits:
+    """The same as a plan takes them: for whoever plans without asking here."""
+    return limits.limits_of(crew_of(request.auth))
 
 
 @router.put("/limits", response={200: list[LimitOut], 422: Told}, operation_id="setLimits")

@@ -7,15 +7,16 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import UUID4, Field
 
+from conduit.answers import Draft
+from conduit.as_typed import AsTyped, AsWritten
 from conduit.bender import Way
 from conduit.bending import Advice, Arranged, FitItem, OutBy, Sheet
 from conduit.document import ShoeFigures, Typed
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
 from conduit.tables import Material, TradeSize
-from server.as_typed import AsTyped, AsWritten
 from server.jobs.models import Status
-from server.jobs.schemas import Begun, Draft
+from server.jobs.schemas import Begun
 from server.moments import When
 
 # More than anybody does between two sendings; what waits longer is sent in parts.

@@ -9,6 +9,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from conduit.as_typed import AsWritten
 from conduit.bender import NoSuchShoe
 from conduit.bender import Shoe as CoreShoe
 from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
@@ -17,7 +18,6 @@ from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import FINE_TAPE
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
-from server.as_typed import AsWritten
 from server.bench.models import BendMade, Stick
 from server.bench.schemas import BenchOut, Carried, FitChecked, MadeBy, ShoeState, StickOut
 from server.errors import as_sentence

@@ -6,10 +6,11 @@ from django.http import HttpResponse
 from ninja import Router
 from pydantic import ValidationError
 
+from conduit.answers import PreviewIn
+from conduit.as_typed import AsWritten
 from conduit.cutting import BRING_COLUMNS, CutTerms
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
-from server.as_typed import AsWritten
 from server.csv_out import csv_answer
 from server.cutting import actions
 from server.cutting.changed import under_change
@@ -18,7 +19,6 @@ from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import CutActIn, CuttingOut, PickedIn, PlanIn, UnderChange
 from server.cutting.view import cutting_out, to_bring
 from server.errors import Refused
-from server.jobs.schemas import PreviewIn
 from server.sentences import message
 
 router = Router(tags=["cutting"])

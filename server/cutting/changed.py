@@ -4,13 +4,13 @@ from collections.abc import Iterator
 
 from django.shortcuts import get_object_or_404
 
+from conduit.as_typed import AsWritten
 from conduit.bending import NoSuchStick
 from conduit.catalogue import Message
 from conduit.cutting import IN_AN_INCH, lies, number_of
 from conduit.plan import Plan
 from conduit.units import TOLERANCE, Tape
 from server.accounts.models import User
-from server.as_typed import AsWritten
 from server.bench.models import Stick
 from server.bench.sheets import Benches, arranged_of, laid, made_on
 from server.cutting.models import Cut

@@ -8,6 +8,7 @@ from typing import Any
 from django.shortcuts import get_object_or_404
 from pydantic import ValidationError
 
+from conduit.as_typed import AsWritten
 from conduit.cutting import (
     IN_AN_INCH,
     CutChoice,
@@ -29,7 +30,6 @@ from conduit.plan import Plan
 from conduit.tables import LONGEST_STICK, Limits
 from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User
-from server.as_typed import AsWritten
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
 from server.jobs.models import Job, Run, Status

@@ -7,11 +7,11 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from conduit.as_typed import AsTyped, AsWritten
 from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
 from conduit.document import Name
 from conduit.plan import Measure
 from conduit.units import TapeStep
-from server.as_typed import AsTyped, AsWritten
 
 # Kinds of pipe in one job.
 MOST_KINDS = 40

@@ -11,6 +11,7 @@ from django.dispatch import Signal
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from conduit.as_typed import AsWritten
 from conduit.document import LARGEST_DOCUMENT, LONGEST_NAME, mirrored, read_document
 from conduit.plan import Plan
 from server.accounts.history import What, record
@@ -18,7 +19,6 @@ from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.accounts.visiting import be_where
-from server.as_typed import AsWritten
 from server.errors import Conflict, Gone, Refused
 from server.jobs.described import describe_run
 from server.jobs.models import Job, Revision, Run, RunPhoto, Status

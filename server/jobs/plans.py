@@ -5,11 +5,11 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
+from conduit.as_typed import AsWritten
 from conduit.findings import Finding
 from conduit.plan import CheckedRun, Plan, check_run, make_plan, remedies_of
 from conduit.racks import RackPlan, make_rack_plan
 from conduit.tables import Limits
-from server.as_typed import AsWritten
 
 # A plan takes a sixth of a megabyte.
 KEPT = 256

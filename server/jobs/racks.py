@@ -6,13 +6,14 @@ from typing import Any
 from django.shortcuts import get_object_or_404
 from ninja import Schema
 
+from conduit.answers import Draft
+from conduit.as_typed import AsWritten
 from conduit.racks import FloorRun, FloorStick, Member, floor_of, members_of
 from server.accounts.limits import limits_of
 from server.accounts.models import User
-from server.as_typed import AsWritten
 from server.errors import Refused
 from server.jobs.models import Run, Status
-from server.jobs.schemas import Begun, Draft
+from server.jobs.schemas import Begun
 from server.sentences import message
 
 

@@ -1,22 +1,18 @@
 """What the jobs endpoints take and give."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
-from conduit.document import LARGEST_DOCUMENT, RunDocument, Typed
-from conduit.mark_check import GivenMark
-from conduit.tables import MOST_BENDS, MOST_STEPS
+from conduit.answers import Draft
 from conduit.values import MOST_BYTES
 from server.accounts.models import name_of
-from server.as_typed import AsTyped, AsWritten
 from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
 from server.jobs.photos import LARGEST_PHOTO
 
 _LETTERS = LARGEST_PHOTO * 4 // 3 + 4
-Draft = Annotated[AsWritten, AsTyped(RunDocument)]
 
 
 class JobIn(Schema):
@@ -198,62 +194,3 @@ class NoteStale(Schema):
     status: int
     detail: str
     theirs: str
-
-
-class WaysIn(Schema):
-    """A document, and the step (from 0) whose ways are wanted."""
-
-    document: Draft
-    step: int = Field(ge=0)
-
-
-class ClosingIn(Schema):
-    """A document, and the places of the legs (as `steps.1.at`, `end.at`) over which its closing error is shared."""
-
-    document: Draft
-    legs: list[Annotated[str, Field(max_length=40)]] = Field(max_length=MOST_STEPS + 1)
-
-
-class MarksIn(Schema):
-    """A document, and a mark for each of its bends, each from end A of its own piece."""
-
-    document: Draft
-    marks: list[GivenMark] = Field(max_length=MOST_BENDS)
-    cuts: list[Typed] = Field([], max_length=60, description="What each piece is cut to; empty: as planned.")
-
-
-class NoteIn(Schema):
-    """A field note, and the document as it was, for what a note cannot say."""
-
-    text: str = Field(max_length=20_000)
-    before: AsWritten = Field(default={}, json_schema_extra={MOST_BYTES: LARGEST_DOCUMENT})
-
-
-class NoteFault(Schema):
-    """What could not be read: the line (from 1), the words, what was expected."""
-
-    line: int
-    words: str
-    says: str
-
-
-class NoteOut(Schema):
-    """A field note, the document it says, its faults, and the line on which each part stands."""
-
-    text: str
-    document: Draft
-    faults: list[NoteFault]
-    lines: dict[str, int]
-
-
-class CompareIn(Schema):
-    """Two versions of a run."""
-
-    mine: Draft
-    theirs: Draft
-
-
-class PreviewIn(Schema):
-    """A document to plan, not kept."""
-
-    document: Draft

@@ -3,12 +3,12 @@
 from django.conf import settings
 from django.db import models
 
+from conduit.as_typed import AsWritten
 from conduit.bender import shoe as core
 from conduit.document import ShoeFigures
 from conduit.tables import OUTSIDE_DIAMETER
 from conduit.units import format_length
 from server.accounts.models import Binnable, CrewOwned, User
-from server.as_typed import AsWritten
 
 THIRTY_SECONDS = 32
 

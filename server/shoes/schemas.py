@@ -6,6 +6,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
+from conduit.as_typed import AsTyped, AsWritten
 from conduit.bender import ShoeDoubt, doubt_of
 from conduit.catalogue import NOTHING, Message
 from conduit.document import MOST_REFERENCES, Length, Name, OptionalLength, ShoeFigures, SignedLength
@@ -13,7 +14,6 @@ from conduit.plan import Measure, ShoeUsed
 from conduit.tables import Material, TradeSize
 from conduit.units import FINE_TAPE
 from server.accounts.models import name_of
-from server.as_typed import AsTyped, AsWritten
 from server.shoes.models import Calibration, Shoe
 
 

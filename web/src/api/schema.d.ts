@@ -56,6 +56,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/limits/in-force": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Limits In Force
+         * @description The same as a plan takes them: for whoever plans without asking here.
+         */
+        get: operations["getLimitsInForce"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -2198,6 +2218,126 @@ export interface components {
             };
         };
         /**
+         * Limits
+         * @description Limits that a crew can change to its own code. Lengths in inches, angles in degrees.
+         */
+        Limits: {
+            /**
+             * Bends between pull points
+             * @description Degrees of all bends added up, from one pull point to the next.
+             * @default 360
+             */
+            most_degrees?: number;
+            /**
+             * Straight at a connector
+             * @description Straight pipe that seats in a connector.
+             * @default 1
+             */
+            straight_at_connector?: number;
+            /**
+             * Couplings clear of bends
+             * @description How far a coupling stays from a bend.
+             * @default 4
+             */
+            clear_of_bend?: number;
+            /**
+             * Shortest piece
+             * @description The shortest piece between two couplings.
+             * @default 8
+             */
+            least_piece?: number;
+            /**
+             * Scrap worth keeping
+             * @description What is shorter is waste.
+             * @default 12
+             */
+            keep?: number;
+            /**
+             * Saw cut
+             * @description What the blade takes.
+             * @default 0.0625
+             */
+            kerf?: number;
+            /**
+             * Longest piece
+             * @description As long as pieces may be: a stick, where nothing longer is sold.
+             * @default 120
+             */
+            stick?: number;
+            /**
+             * First strap from a box
+             * @description From a box to its first strap, at most.
+             * @default 36
+             */
+            support_from_box?: number;
+            /**
+             * Strap to strap
+             * @description From one strap to the next, at most.
+             * @default 120
+             */
+            support_spacing?: number;
+            /**
+             * Bending over an edge
+             * @description How far bent pipe may hang free of a step, bench or tailgate; 0: there is none.
+             * @default 30
+             */
+            edge_height?: number;
+            /**
+             * Bending in the air
+             * @description Shoe up, handle on the floor, the pipe pushed down.
+             * @default true
+             */
+            air?: boolean;
+            /**
+             * A helper at the bender
+             * @description A second person for what is heavy.
+             * @default false
+             */
+            helper?: boolean;
+            /**
+             * Room for knuckles
+             * @description Between the handle's tube and pipe that stands beside it; with less you are told.
+             * @default 1
+             */
+            knuckles?: number;
+            /**
+             * Pipe in the machine
+             * @description How high over the floor it lies.
+             * @default 36
+             */
+            machine_height?: number;
+            /**
+             * A set-screw coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_set_screw?: number;
+            /**
+             * A compression coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_compression?: number;
+            /**
+             * A threaded coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_threaded?: number;
+            /**
+             * A threadless coupling takes
+             * @description Between two pipe ends: its length less what both go into it.
+             * @default 0
+             */
+            coupling_threadless?: number;
+            /**
+             * Closing error
+             * @description How far the end may be from where it was measured on its own.
+             * @default 0.25
+             */
+            closure?: number;
+        };
+        /**
          * InvitationOut
          * @description An invitation that is open; `token` ends its link.
          */
@@ -3488,126 +3628,6 @@ export interface components {
              * @description Whether the whole run can be made after it; null: not tried.
              */
             whole?: boolean | null;
-        };
-        /**
-         * Limits
-         * @description Limits that a crew can change to its own code. Lengths in inches, angles in degrees.
-         */
-        Limits: {
-            /**
-             * Bends between pull points
-             * @description Degrees of all bends added up, from one pull point to the next.
-             * @default 360
-             */
-            most_degrees?: number;
-            /**
-             * Straight at a connector
-             * @description Straight pipe that seats in a connector.
-             * @default 1
-             */
-            straight_at_connector?: number;
-            /**
-             * Couplings clear of bends
-             * @description How far a coupling stays from a bend.
-             * @default 4
-             */
-            clear_of_bend?: number;
-            /**
-             * Shortest piece
-             * @description The shortest piece between two couplings.
-             * @default 8
-             */
-            least_piece?: number;
-            /**
-             * Scrap worth keeping
-             * @description What is shorter is waste.
-             * @default 12
-             */
-            keep?: number;
-            /**
-             * Saw cut
-             * @description What the blade takes.
-             * @default 0.0625
-             */
-            kerf?: number;
-            /**
-             * Longest piece
-             * @description As long as pieces may be: a stick, where nothing longer is sold.
-             * @default 120
-             */
-            stick?: number;
-            /**
-             * First strap from a box
-             * @description From a box to its first strap, at most.
-             * @default 36
-             */
-            support_from_box?: number;
-            /**
-             * Strap to strap
-             * @description From one strap to the next, at most.
-             * @default 120
-             */
-            support_spacing?: number;
-            /**
-             * Bending over an edge
-             * @description How far bent pipe may hang free of a step, bench or tailgate; 0: there is none.
-             * @default 30
-             */
-            edge_height?: number;
-            /**
-             * Bending in the air
-             * @description Shoe up, handle on the floor, the pipe pushed down.
-             * @default true
-             */
-            air?: boolean;
-            /**
-             * A helper at the bender
-             * @description A second person for what is heavy.
-             * @default false
-             */
-            helper?: boolean;
-            /**
-             * Room for knuckles
-             * @description Between the handle's tube and pipe that stands beside it; with less you are told.
-             * @default 1
-             */
-            knuckles?: number;
-            /**
-             * Pipe in the machine
-             * @description How high over the floor it lies.
-             * @default 36
-             */
-            machine_height?: number;
-            /**
-             * A set-screw coupling takes
-             * @description Between two pipe ends: its length less what both go into it.
-             * @default 0
-             */
-            coupling_set_screw?: number;
-            /**
-             * A compression coupling takes
-             * @description Between two pipe ends: its length less what both go into it.
-             * @default 0
-             */
-            coupling_compression?: number;
-            /**
-             * A threaded coupling takes
-             * @description Between two pipe ends: its length less what both go into it.
-             * @default 0
-             */
-            coupling_threaded?: number;
-            /**
-             * A threadless coupling takes
-             * @description Between two pipe ends: its length less what both go into it.
-             * @default 0
-             */
-            coupling_threadless?: number;
-            /**
-             * Closing error
-             * @description How far the end may be from where it was measured on its own.
-             * @default 0.25
-             */
-            closure?: number;
         };
         /**
          * Passed
@@ -9097,6 +9117,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getLimitsInForce: {
+        parameters: {
+            query?: {
+                /** @description The run that it is asked for; its crew's limits and shoes are meant. */
+                of_run?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Limits"];
                 };
             };
         };

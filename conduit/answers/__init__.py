@@ -1,0 +1,60 @@
+"""What is asked of a run document without keeping it, and the answers: plan, ways, marks, field note, differences.
+
+Knows every room that answers such a question, and what each refuses.
+Gives: QUESTIONS by name, `Unanswerable`, what they take, and `answer_text` for whoever asks with text.
+Never imports what keeps runs: the same question has the same answer on a server and in a browser without one.
+"""
+
+from conduit.answers.as_text import answer_text
+from conduit.answers.questions import (
+    CLOSING,
+    COMPARED,
+    MARKS,
+    NOTE_READ,
+    NOTE_WRITTEN,
+    PLAN,
+    QUESTIONS,
+    RACK,
+    RACK_WAYS,
+    REMEDIES,
+    WAYS,
+    Rules,
+    Unanswerable,
+)
+from conduit.answers.schema import (
+    ClosingIn,
+    CompareIn,
+    Draft,
+    MarksIn,
+    NoteFault,
+    NoteIn,
+    NoteOut,
+    PreviewIn,
+    WaysIn,
+)
+
+__all__ = [
+    "CLOSING",
+    "COMPARED",
+    "MARKS",
+    "NOTE_READ",
+    "NOTE_WRITTEN",
+    "PLAN",
+    "QUESTIONS",
+    "RACK",
+    "RACK_WAYS",
+    "REMEDIES",
+    "WAYS",
+    "ClosingIn",
+    "CompareIn",
+    "Draft",
+    "MarksIn",
+    "NoteFault",
+    "NoteIn",
+    "NoteOut",
+    "PreviewIn",
+    "Rules",
+    "Unanswerable",
+    "WaysIn",
+    "answer_text",
+]
