@@ -7,6 +7,8 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+from ops.browser_core import PACKAGES
+
 ROOT = Path(__file__).parents[1]
 SHIPPED = ROOT / "web" / "dist" / "licenses.txt"
 TOOL = Path(sys.prefix) / "bin" / "pip-licenses"
@@ -15,6 +17,9 @@ TOLD = {"pyrage": "MIT License"}
 Part = tuple[str, str, str]
 HEAD = """Crelda is made with the packages below. Those of the front end are shipped with it, their licences in full at
 /licenses.txt of a running Crelda, and of the font (Inter, SIL Open Font License 1.1) at /license-of-the-font.txt.
+What plans in a browser without a network is shipped too, at /core/ of a running Crelda: Pyodide with the Python in it
+(below), and of the server's packages {packages},
+each with its licence.
 Those of the server are installed from their registry, each with its licence.
 """
 
@@ -36,14 +41,25 @@ def _front_end() -> Iterator[Part]:
     yield from re.findall(r"^## (\S+) - (\S+) \((.+)\)$", SHIPPED.read_text(), re.MULTILINE)
 
 
+def _browser() -> Iterator[Part]:
+    lock = json.loads((ROOT / "web" / "package-lock.json").read_text())
+    pyodide = lock["packages"]["node_modules/pyodide"]
+    yield "pyodide", pyodide["version"], pyodide["license"]
+    yield "python", "as Pyodide has it", "Python Software Foundation License 2.0"
+
+
 def notice() -> str:
     """The whole text."""
-    parts = {"The front end": sorted(_front_end()), "The server": sorted(_server())}
+    parts = {
+        "The front end": sorted(_front_end()),
+        "The browser's Python": sorted(_browser()),
+        "The server": sorted(_server()),
+    }
     tables = [
         f"{title}\n\n" + "".join(f"  {name:38} {version:18} {licence}\n" for name, version, licence in rows)
         for title, rows in parts.items()
     ]
-    return "\n".join([HEAD, *tables])
+    return "\n".join([HEAD.format(packages=", ".join(PACKAGES)), *tables])
 
 
 if __name__ == "__main__":

@@ -1,17 +1,17 @@
 """Installing what is missing: Debian packages, the private Python environment, Node.js packages."""
 
-import hashlib
 import os
 import re
 import shutil
 import subprocess
 import sys
-from collections.abc import Iterable
 from pathlib import Path
 
-from ops.paths import PYTHON, REQUIREMENTS, ROOT, RUN, STAMPS, VENV, WEB
+from ops.browser_core import browser_core, serve_core
+from ops.paths import PYTHON, REQUIREMENTS, RUN, VENV, WEB
 from ops.say import Stop, run, say
 from ops.side_by_side import side_by_side
+from ops.stamps import digest, is_current, mark_current
 
 # A file that each package brings, so that what is there is seen without asking dpkg.
 RUN_PACKAGES = {
@@ -25,26 +25,6 @@ RUN_PACKAGES = {
 }
 TEST_PACKAGES = {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
 OLDEST_NODE = {20: (20, 19, 0), 22: (22, 12, 0)}
-
-
-def digest(paths: Iterable[Path]) -> str:
-    """A fingerprint of the names and contents of some files."""
-    total = hashlib.sha256()
-    for path in sorted(paths):
-        total.update(str(path.relative_to(ROOT)).encode() + b"\0" + path.read_bytes() + b"\0")
-    return total.hexdigest()
-
-
-def is_current(name: str, fingerprint: str) -> bool:
-    """Whether the step `name` was last finished with this very fingerprint."""
-    stamp = STAMPS / name
-    return stamp.exists() and stamp.read_text() == fingerprint
-
-
-def mark_current(name: str, fingerprint: str) -> None:
-    """Remember that the step `name` is finished for this fingerprint."""
-    STAMPS.mkdir(parents=True, exist_ok=True)
-    (STAMPS / name).write_text(fingerprint)
 
 
 def debian_packages(for_tests: bool) -> None:
@@ -167,7 +147,9 @@ def everything(for_tests: bool) -> dict[str, str]:
         env = node_packages()
     else:
         _, env = side_by_side(lambda: python_packages(for_tests), node_packages)
+    browser_core()
     web_build(env)
+    serve_core()
     return env
 
 

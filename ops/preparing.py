@@ -3,9 +3,9 @@
 import os
 from pathlib import Path
 
-from ops.install import digest
 from ops.paths import PYTHON, REQUIREMENTS, ROOT
 from ops.say import run
+from ops.stamps import digest
 from ops.tables import PATIENT
 
 # In the private database's data folder: for what it was made ready last. Looking anew takes seconds.

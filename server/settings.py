@@ -6,7 +6,7 @@ from pathlib import Path
 from urllib.parse import unquote, urlsplit
 
 import dj_database_url
-from csp.constants import NONE, SELF, UNSAFE_INLINE
+from csp.constants import NONE, SELF, UNSAFE_INLINE, WASM_UNSAFE_EVAL
 from django.core.exceptions import ImproperlyConfigured
 
 from conduit.catalogue import LANGUAGES as CORE_LANGUAGES
@@ -177,7 +177,8 @@ X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
-        "script-src": [SELF],
+        # What plans without a network runs in a worker as WebAssembly, and is ours.
+        "script-src": [SELF, WASM_UNSAFE_EVAL],
         # Radix primitives put a style element in the page while a dialog or list is open.
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],
@@ -195,7 +196,7 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = None
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
-WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\."
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/(assets/.+-[A-Za-z0-9_-]{8}\.|core/[0-9a-f]{16}/)"
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"

@@ -7,8 +7,11 @@ import { defineConfig } from "vitest/config";
 // The program's version stands once, for both sides.
 const version = /^version = "(.+)"/m.exec(readFileSync("../pyproject.toml", "utf8"))?.[1] ?? "";
 
+// What plans in the browser without a network (ops/browser_core.py): where it is served, and how large it is.
+const core = readFileSync("core.json", "utf8");
+
 export default defineConfig({
-  define: { __VERSION__: JSON.stringify(version) },
+  define: { __VERSION__: JSON.stringify(version), __CORE__: core },
   plugins: [
     react(),
     tailwindcss(),
@@ -41,11 +44,19 @@ export default defineConfig({
         ],
       },
       workbox: {
-        // The bench must open in a basement; the turned picture and the note's editor need not.
+        // The bench and a layout must open in a basement; the turned picture need not.
         globPatterns: ["index.html", "assets/*.{js,css}", "assets/inter-latin-wght*.woff2", "*.svg"],
-        globIgnores: ["assets/picture-solid-*.js", "assets/note-panel-*.js"],
+        globIgnores: ["assets/picture-solid-*.js"],
+        // What plans without a network is put there by the page, whole, when somebody asks for it.
+        runtimeCaching: [
+          {
+            urlPattern: /\/core\/[0-9a-f]{16}\//,
+            handler: "CacheFirst",
+            options: { cacheName: "crelda-core" },
+          },
+        ],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/(api\/|healthz|readyz|metrics|license)/],
+        navigateFallbackDenylist: [/^\/(api\/|core\/|healthz|readyz|metrics|license)/],
       },
     }),
   ],

@@ -22,7 +22,7 @@ from conduit.document.typed import (
 )
 from conduit.geometry import Direction
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, OUTSIDE_DIAMETER, Material, TradeSize
-from conduit.units import Degrees
+from conduit.units import Degrees, parts_of
 from conduit.values import Given
 
 __all__ = [
@@ -313,7 +313,7 @@ class SweepStep(TurnPart):
         """How many shots: as given, or the fewest that keep each within the angle that was given for one."""
         if self.shots is not None:
             return self.shots
-        return max(2, math.ceil(self.angle / (self.shot_angle or self.angle) - 1e-9))
+        return max(2, parts_of(self.angle, self.shot_angle or self.angle))
 
     @property
     def each(self) -> float:

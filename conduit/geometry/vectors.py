@@ -97,6 +97,7 @@ def _along_arc(radius: float, angle: Radians, count: int) -> list[tuple[float, f
 
 
 ORIGIN = Vec(0.0, 0.0, 0.0)
+OPPOSITE = 1e-9
 DIRECTIONS: dict[Direction, Vec] = {
     "right": Vec(1.0, 0.0, 0.0),
     "left": Vec(-1.0, 0.0, 0.0),
@@ -112,4 +113,6 @@ def signed_angle(start: Vec, end: Vec, axis: Vec) -> float:
 
     All three perpendicular to the axis.
     """
-    return math.atan2(axis.dot(start.cross(end)), start.dot(end))
+    angle = math.atan2(axis.dot(start.cross(end)), start.dot(end))
+    # Opposite is π, on whichever side rounding has it.
+    return angle + 2 * math.pi if angle <= -math.pi + OPPOSITE else angle

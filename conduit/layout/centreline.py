@@ -11,7 +11,7 @@ from functools import cached_property
 from itertools import pairwise
 
 from conduit.geometry import Vec, arc_points, signed_angle
-from conduit.units import Radians
+from conduit.units import Radians, parts_of
 
 
 @dataclass(frozen=True)
@@ -146,7 +146,7 @@ def points_along(path: Path, step: float = math.radians(5)) -> list[list[Vec]]:
     lines: list[list[Vec]] = []
     here = path.origin
     for bend in path.bends:
-        count = max(1, math.ceil(bend.angle / step))
+        count = max(1, parts_of(bend.angle, step))
         arc = arc_points(bend.entry, bend.heading_before, bend.inward, path.radius, bend.angle, count)
         lines += [[here, bend.entry], arc]
         here = arc[-1]

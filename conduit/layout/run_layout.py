@@ -33,7 +33,7 @@ from conduit.layout.sideways import SLACK
 from conduit.layout.stamped import StampedEnd
 from conduit.layout.step_geometry import place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
-from conduit.units import Degrees, format_angle
+from conduit.units import Degrees, format_angle, parts_of
 
 # What an unfinished run shows beyond its last good bend.
 LOOSE_END = 12.0
@@ -304,7 +304,7 @@ def _another_stick(path: Path, layout: Layout, measured: MeasuredRun) -> tuple[F
 
 
 def _sticks(used: float, limits: Limits) -> int:
-    return max(1, math.ceil(used / limits.stick))
+    return max(1, parts_of(used, limits.stick))
 
 
 def _no_room(step: AnyStep, overlap: Overlap, owners: tuple[int, ...], context: Context) -> Finding:

@@ -13,7 +13,7 @@ from typing import NamedTuple
 from conduit.catalogue import NOTHING, Message, message
 from conduit.geometry import Vec
 from conduit.layout import Path, PathBend, tangent_length
-from conduit.units import Degrees
+from conduit.units import Degrees, parts_of
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ class Spread:
     @property
     def spare(self) -> float:
         """What to leave on end B, to the next half inch; 0: cut first."""
-        return 0.0 if self.precut else math.ceil(self.allowance * 2) / 2
+        return 0.0 if self.precut else parts_of(self.allowance, 0.5) / 2
 
     @property
     def most_sensitive(self) -> SpreadShare | None:

@@ -1,6 +1,5 @@
 """The run documents of a rack's pipes: what would have been measured of each, worked out from the lead."""
 
-import math
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
@@ -22,7 +21,7 @@ from conduit.geometry import DIRECTIONS, ORIGIN, Vec
 from conduit.plan import CheckedRun, check_run, shoe_for
 from conduit.racks.following import Followed, LeadCourse, follow
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
-from conduit.units import Tape, parse_angle
+from conduit.units import Tape, parse_angle, parts_of
 
 Raw = Mapping[str, Any]
 # What a server has an answer for within some seconds.
@@ -112,7 +111,7 @@ def _bends_at_most(step: object) -> int:
     shots = written.get("shots")
     if (each := written.get("shot_angle")) is not None:
         with suppress(ValueError):
-            shots = math.ceil(MOST_TURN / max(parse_angle(each), 1.0))
+            shots = parts_of(MOST_TURN, max(parse_angle(each), 1.0))
     return max(4, shots) if isinstance(shots, int) else 4
 
 

@@ -1,6 +1,5 @@
 """Whether the bends of a run's pieces can be made at all: straight pipe for the shoe, and an order of bending."""
 
-import math
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
@@ -15,7 +14,7 @@ from conduit.sequence.habits import units_of
 from conduit.sequence.reach import Unit
 from conduit.sequence.search import NoOrder, why_no_sequence
 from conduit.simulation import Arc
-from conduit.units import TOLERANCE
+from conduit.units import TOLERANCE, parts_of
 
 
 def pieces_of(
@@ -91,7 +90,7 @@ def _known_why(pieces: Sequence[tuple[tuple[Unit, ...], float]], shoe: Shoe) -> 
 
 def spare_needed(units: Sequence[Unit], shoe: Shoe, length: float) -> float | None:
     """What end B must have to spare for the bends to be made; 0 where nothing, None where no spare helps."""
-    spare = math.ceil(2 * max(shoe.straight_ahead, shoe.straight_behind)) / 2
+    spare = parts_of(max(shoe.straight_ahead, shoe.straight_behind), 0.5) / 2
     why, longer = why_no_sequence([(list(units), length), (list(units), length + spare)], shoe)
     return 0.0 if not why else None if longer else spare
 

@@ -14,7 +14,7 @@ from typing import NamedTuple, Self
 
 from conduit.bender import Hook, Reference, Shoe
 from conduit.geometry import Vec, arc_points
-from conduit.units import Radians
+from conduit.units import Radians, parts_of
 
 # Arcs that overlap by less than this are taken to touch.
 OVERLAP = 1e-6
@@ -161,7 +161,7 @@ class Bent:
         """The centreline as points: its ends, and each arc in chords of no more than `DRAWN_CHORD`."""
         points = [self.start.point]
         for arc, bow in zip(self.arcs, self.bows, strict=True):
-            chords = max(2, math.ceil(arc.angle / DRAWN_CHORD))
+            chords = max(2, parts_of(arc.angle, DRAWN_CHORD))
             points += arc_points(bow.entry, bow.heading, bow.inside, self.radius, arc.angle, chords)
         return [*points, self.end.point]
 

@@ -6,11 +6,15 @@ from itertools import pairwise
 
 from conduit.simulation.bend import Bent
 from conduit.simulation.golden_section import golden_section
+from conduit.units import parts_of
 
 # Radians; over so little an arc rises by less than can be told from rounding.
 HARDLY_BENT = 1e-4
 SAMPLE = math.radians(7.5)
 LEAST_SAMPLES = 4
+# What differs by less is even.
+DIGITS = 9
+EVEN = 10**-DIGITS
 
 
 def lowest(bent: Bent, height: Callable[[float], float], start: float, end: float) -> float:
@@ -50,24 +54,25 @@ def where_least(bent: Bent, value: Callable[[float], float], start: float, end: 
     `value` must be Lipschitz with constant 1: along the pipe it changes by no more than the way. So a stretch whose
     middle less half its length is above the least found is passed over whole (branch and bound by the Lipschitz
     bound); on the others an arc is sampled, and refined by golden section about its best sample. Convex on straights.
+    Of places that are as low, within rounding, the first is given.
     """
     stretches = []
     for low, high, is_arc in bent.parts(start, end):
         half = (high - low) / 2
         stretches.append((value(low + half) - half, low, high, is_arc))
     least = start, math.inf
-    for at_least, low, high, is_arc in sorted(stretches):
+    for at_least, low, high, is_arc in sorted(stretches, key=lambda one: (round(one[0], DIGITS), one[1])):
         if at_least >= least[1]:
             break
-        count = max(LEAST_SAMPLES, math.ceil((high - low) / bent.radius / SAMPLE)) if is_arc else 1
+        count = max(LEAST_SAMPLES, parts_of((high - low) / bent.radius, SAMPLE)) if is_arc else 1
         step = (high - low) / count
         values = [value(low + step * i) for i in range(count + 1)]
-        best = min(range(count + 1), key=values.__getitem__)
-        if values[best] < least[1]:
+        best = min(range(count + 1), key=lambda i: round(values[i], DIGITS))
+        if values[best] < least[1] - EVEN:
             least = low + step * best, values[best]
         sampled_least = min((a + b - step) / 2 for a, b in pairwise(values))
         if sampled_least < least[1]:
             around = low + step * max(best - 1, 0), low + step * min(best + 1, count)
             place, refined = golden_section(value, *around)
-            least = (place, refined) if refined < least[1] else least
+            least = (place, refined) if refined < least[1] - EVEN else least
     return least

@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from conduit.geometry import Vec, segment_distance
 from conduit.simulation.bend import Bent
+from conduit.units import parts_of
 
 CHORD = math.radians(10)
 # Gaps wider than this are not worth telling.
@@ -123,7 +124,7 @@ def _chords(
     if part.is_arc:
         first, step = part.start, CHORD * bent.radius
     first = max(part.start, first)
-    count = max(0, math.ceil((part.end - first) / step)) if first < part.end else 0
+    count = max(0, parts_of(part.end - first, step)) if first < part.end else 0
     places = [first + (part.end - first) * i / count for i in range(count + 1)] if count else [part.end]
     if places[0] > part.start:
         places = [part.start, *places]

@@ -6,29 +6,30 @@ from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
-from ops import install
+from ops import install, stamps
 from ops.children import free_port, port_is_free, start, stop
+from ops.paths import ROOT
 from ops.say import Stop, run, tail
 
 
 class Stamps(TestCase):
     def test_a_step_is_current_for_its_own_fingerprint_only(self):
-        with tempfile.TemporaryDirectory() as folder, patch.object(install, "STAMPS", Path(folder, "stamps")):
-            self.assertFalse(install.is_current("web", "a"))
-            install.mark_current("web", "a")
-            self.assertTrue(install.is_current("web", "a"))
-            self.assertFalse(install.is_current("web", "b"))
+        with tempfile.TemporaryDirectory() as folder, patch.object(stamps, "STAMPS", Path(folder, "stamps")):
+            self.assertFalse(stamps.is_current("web", "a"))
+            stamps.mark_current("web", "a")
+            self.assertTrue(stamps.is_current("web", "a"))
+            self.assertFalse(stamps.is_current("web", "b"))
 
     def test_a_digest_sees_contents_and_names(self):
-        with tempfile.TemporaryDirectory() as folder, patch.object(install, "ROOT", Path(folder)):
+        with tempfile.TemporaryDirectory() as folder, patch.object(stamps, "ROOT", Path(folder)):
             one, other = Path(folder, "one"), Path(folder, "other")
             one.write_text("x")
-            first = install.digest([one])
-            self.assertEqual(first, install.digest([one]))
+            first = stamps.digest([one])
+            self.assertEqual(first, stamps.digest([one]))
             other.write_text("x")
-            self.assertNotEqual(first, install.digest([other]))
+            self.assertNotEqual(first, stamps.digest([other]))
             one.write_text("y")
-            self.assertNotEqual(first, install.digest([one]))
+            self.assertNotEqual(first, stamps.digest([one]))
 
 
 class Node(TestCase):
@@ -100,6 +101,6 @@ class Children(TestCase):
 
 class Shell(TestCase):
     def test_the_launcher_is_plain_shell(self):
-        launcher = install.ROOT / "crelda"
+        launcher = ROOT / "crelda"
         self.assertEqual(subprocess.run(["sh", "-n", launcher]).returncode, 0)
         self.assertTrue(os.access(launcher, os.X_OK))

@@ -24,7 +24,7 @@ class ArrayCurve:
         """`rows`: its straights and arcs in turn; `radius` of the arcs."""
         self._parts = parts = PartArrays(rows, radius)
         long = parts.high - parts.low
-        counts = np.where(parts.is_arc, np.maximum(1, np.ceil(long / parts.radius / CHORD)), 1).astype(np.intp)
+        counts = np.where(parts.is_arc, np.maximum(1, np.ceil(long / parts.radius / CHORD - 1e-9)), 1).astype(np.intp)
         self._owners = np.repeat(np.arange(len(long)), counts)
         self._is_arc = parts.is_arc[self._owners]
         number = np.arange(len(self._owners)) - np.repeat(np.cumsum(counts) - counts, counts)

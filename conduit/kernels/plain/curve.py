@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from conduit.geometry import Vec, segment_closest
 from conduit.kernels.schema import CHORD, FLAT, LOOKS, SETTLED, Closest, CurvePart
+from conduit.units import parts_of
 
 
 class _Part:
@@ -80,7 +81,7 @@ class PlainCurve:
         chords = []
         for number, part in enumerate(self._parts):
             row = part.row
-            count = max(1, math.ceil((row.high - row.low) / self._radius / CHORD)) if row.is_arc else 1
+            count = max(1, parts_of((row.high - row.low) / self._radius, CHORD)) if row.is_arc else 1
             step = (row.high - row.low) / count
             sagitta = self._radius * (1 - math.cos(step / self._radius / 2)) if row.is_arc else 0.0
             for at in range(count):

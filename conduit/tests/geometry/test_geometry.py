@@ -55,6 +55,11 @@ class Vectors(TestCase):
         self.assertAlmostEqual(pose.heading.angle_to(heading), angle, 7)
         self.assertAlmostEqual(pose.point.length(), 2 * radius * math.sin(angle / 2), 7)
 
+    @given(st.sampled_from([-1e-15, 0.0, 1e-15, -1e-12]))
+    def test_opposite_is_half_a_turn_on_whichever_side_rounding_has_it(self, off):
+        found = signed_angle(Vec(1, 0, 0), Vec(-1, off, 0), Vec(0, 0, 1))
+        self.assertAlmostEqual(found, math.pi, 9)
+
 
 class Paths(TestCase):
     RIGHT, UP = DIRECTIONS["right"], DIRECTIONS["up"]

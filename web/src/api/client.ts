@@ -2,6 +2,7 @@ import createClient, { type Middleware } from "openapi-fetch";
 import { chosenLanguage } from "@/words/language";
 import { t } from "@/words/shell";
 import { clock } from "./clock";
+import { either } from "./core/either";
 import { newKey } from "./new-key";
 import { shownFor } from "./owner";
 import { server } from "./reachable";
@@ -49,6 +50,7 @@ function cookie(name: string): string {
 // What is asked of a run as it is typed: it may be another crew's, with limits of its own.
 const OF_A_RUN = new Set<string>([
   "GET /api/shoes",
+  "GET /api/limits/in-force",
   "POST /api/plan",
   "POST /api/remedies",
   "POST /api/pipe-rack",
@@ -130,7 +132,7 @@ async function heard(request: Request): Promise<Response> {
   }
 }
 
-const client = createClient<paths>({ baseUrl: "/", fetch: heard });
+const client = createClient<paths>({ baseUrl: "/", fetch: (request) => either(request, heard) });
 client.use(asked);
 export const api = client as unknown as TypedCalls;
 

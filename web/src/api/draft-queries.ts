@@ -5,8 +5,11 @@ import type { GivenMark, MarksJudged, NoteOut, RackOption, RunDocument, SharedCl
 
 // What is asked of a run as it stands on the screen, kept or not: nothing of it is written anywhere.
 
-/** Until the next answer is there the last one is shown; hardly any is asked for twice. */
-const LIVE = { placeholderData: keepPreviousData, gcTime: 10_000 } as const;
+/**
+ * Until the next answer is there the last one is shown; hardly any is asked for twice. Without a network this device may
+ * answer.
+ */
+const LIVE = { placeholderData: keepPreviousData, gcTime: 10_000, networkMode: "always" } as const;
 
 export const useWays = (document: RunDocument, step: number) =>
   useQuery({

@@ -1,5 +1,5 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
-import { del, get, set } from "idb-keyval";
+import { clear, createStore, del, get, set } from "idb-keyval";
 import { chosenLanguage } from "@/words/language";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
@@ -13,6 +13,15 @@ export const persister = createAsyncStoragePersister({
     removeItem: (key) => del(key).catch(() => undefined),
   },
 });
+
+/** Where runs are kept one by one, by whose they are. */
+export const RUNS = createStore("crelda-runs", "runs");
+
+/** All that is kept of what was answered to somebody goes. */
+export async function dropKept(): Promise<void> {
+  await persister.removeClient();
+  await clear(RUNS).catch(() => undefined);
+}
 
 /** What is kept, and how long. `buster` drops what another version of the program kept. */
 export const KEEPING = {

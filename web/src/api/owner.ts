@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { persister } from "./kept";
+import { dropKept } from "./kept";
 import type { Me } from "./types";
 
 const KEY = "crelda.owner";
@@ -10,6 +10,11 @@ export const ownerOf = (me: Pick<Me, "id" | "crew_id">): string => `${me.crew_id
 
 let shown = "";
 
+/** Without a network it is shown for whoever was there last. */
+export const showFor = (owner: string): void => {
+  shown = owner;
+};
+
 /** For whom this tab shows what it shows; nothing before somebody is signed in. */
 export const shownFor = (): string => shown;
 
@@ -18,7 +23,7 @@ export async function dropOthers(queries: QueryClient, owner: string): Promise<v
   shown = owner;
   if (localStorage.getItem(KEY) === owner) return;
   queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "me" });
-  await persister.removeClient();
+  await dropKept();
   localStorage.setItem(KEY, owner);
 }
 

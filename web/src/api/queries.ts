@@ -8,6 +8,7 @@ import {
 } from "@tanstack/react-query";
 import { askAnew } from "./after-writes";
 import { api, openRun, reply } from "./client";
+import { runFromEither } from "./kept-runs";
 import { dropOthers, ownerOf } from "./owner";
 import type { Bench, Floor, Me } from "./types";
 
@@ -76,6 +77,7 @@ export const useShoes = () => {
   return useQuery({
     queryKey: run ? [...keys.shoes, run] : keys.shoes,
     queryFn: () => reply(api.GET("/api/shoes")),
+    ...KEPT,
   });
 };
 
@@ -88,12 +90,13 @@ export const useJob = (id: number) =>
     queryFn: () => reply(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
   });
 
-/** The run as the server keeps it; read once when it is opened, as the draft then leads. */
 /** A run as it was saved. What is kept of it from another view may be older: a draft waits for `isFetchedAfterMount`. */
 export const useRun = (id: number) =>
   useQuery({
     queryKey: keys.run(id),
-    queryFn: () => reply(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } })),
+    queryFn: () => runFromEither(id),
+    // Without a network it may be on this device.
+    networkMode: "always",
     staleTime: Number.POSITIVE_INFINITY,
     refetchOnMount: "always",
     gcTime: 0,

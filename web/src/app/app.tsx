@@ -1,11 +1,13 @@
 import { MutationCache, QueryCache, QueryClient, useIsRestoring } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { Suspense, useEffect, useRef } from "react";
+import { Suspense, useEffect, useRef, useSyncExternalStore } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { ApiError } from "@/api/client";
+import { core } from "@/api/core/keeping";
 import { KEEPING } from "@/api/kept";
-import { followOtherTabs, ownerOf } from "@/api/owner";
-import { keys, useMeAtFirst } from "@/api/queries";
+import { keepRuns } from "@/api/kept-runs";
+import { followOtherTabs, ownerOf, showFor, shownFor } from "@/api/owner";
+import { keys, useJobs, useMeAtFirst } from "@/api/queries";
 import type { Me } from "@/api/types";
 import { DevicesAtWork } from "@/devices/at-work";
 import { PadMeasure } from "@/devices/pad-measure";
@@ -111,6 +113,7 @@ function Doors() {
 function SignedInOnly() {
   const me = useMeAtFirst();
   const owner = me.data ? ownerOf(me.data) : "";
+  if (owner && !shownFor()) showFor(owner);
   useEffect(() => followOtherTabs(owner), [owner]);
   useFocusAfterSignIn(me.data);
   // Until the server has said who is there nothing of anybody's is shown; without a network it is who was there last.
@@ -133,9 +136,20 @@ function useFocusAfterSignIn(me: Me | null | undefined) {
   }, [me]);
 }
 
+/** Keeps the runs of the jobs at work on a device that plans by itself, as they are saved. */
+function RunsKept() {
+  const jobs = useJobs().data;
+  useEffect(() => {
+    if (jobs && navigator.onLine) void keepRuns(jobs).catch(() => undefined);
+  }, [jobs]);
+  return null;
+}
+
 function Pages() {
+  const { state } = useSyncExternalStore(core.subscribe, core.snapshot);
   return (
     <Suspense>
+      {state === "here" && <RunsKept />}
       <Routes>
         <Route path="/" element={<JobsPage />} />
         <Route path="/runs/:runId" element={<RunPage />}>

@@ -2,6 +2,7 @@ import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { timeOf } from "@/ui/moments";
 import { t } from "@/words/shell";
+import { PlansHere } from "./plans-here";
 import { StatusLine } from "./status-line";
 
 const isOnline = () => navigator.onLine;
@@ -24,6 +25,7 @@ export function NoNetwork() {
     <StatusLine>
       {t("notice.no_network")}
       {since !== null && t("notice.shown_from", { time: timeOf(since) })}
+      <PlansHere />
     </StatusLine>
   );
 }
@@ -34,6 +36,6 @@ function oldestShown(queries: QueryClient): number | null {
     .getQueryCache()
     .findAll({ type: "active" })
     .filter((one) => one.queryKey[0] !== "me" && one.state.data !== undefined)
-    .map((one) => one.state.dataUpdatedAt);
+    .map((one) => (one.state.data as { keptAt?: number } | null)?.keptAt ?? one.state.dataUpdatedAt);
   return times.length ? Math.min(...times) : null;
 }

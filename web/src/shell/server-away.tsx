@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { askWhetherReady, server } from "@/api/reachable";
 import { t } from "@/words/shell";
+import { PlansHere } from "./plans-here";
 import { StatusLine } from "./status-line";
 
 const PAUSE = 3000;
@@ -19,5 +20,10 @@ export function ServerAway() {
     };
   }, [state, queries]);
   if (state === "answers" || !navigator.onLine) return null;
-  return <StatusLine>{state === "away" ? t("notice.waiting") : t("notice.disk_full")}</StatusLine>;
+  return (
+    <StatusLine>
+      {state === "away" ? t("notice.waiting") : t("notice.disk_full")}
+      {state === "away" && <PlansHere />}
+    </StatusLine>
+  );
 }

@@ -9,6 +9,7 @@ import { Select } from "@/ui/select";
 import { TapeField } from "@/ui/tape-field";
 import { choosePad, usePadChoice } from "@/ui/tape-pad/pad-choice";
 import { t } from "@/words/devices";
+import { CoreHere } from "./core-here";
 
 /** What this machine measures with: the tape's own body, a distance meter, an angle finder. */
 export function DevicesPage() {
@@ -21,6 +22,7 @@ export function DevicesPage() {
         <Device device="laser" />
         <Device device="finder" />
         <Device device="printer" />
+        <CoreHere />
       </main>
     </Shell>
   );

@@ -1,0 +1,187 @@
+import json
+import re
+
+from django.conf import settings as django_settings
+from hypothesis import HealthCheck, given, seed, settings
+from playwright.sync_api import expect
+
+from conduit.answers import QUESTIONS, answer_text
+from conduit.bending import Bencher
+from conduit.notes import read_note
+from conduit.tables import DEFAULT_LIMITS
+from conduit.tests.support import runs
+from e2e.support import Journey, expect_plan_of, field, saved, until
+from server.jobs.models import Run
+
+LIMITS = DEFAULT_LIMITS.model_dump_json()
+DIST = django_settings.WEB_DIST
+# Asks a worker with the core as the page does.
+ASK = """async ([file, folder, asked]) => {
+  const worker = new Worker(file, { type: "module" });
+  const next = () => new Promise((told) => { worker.onmessage = ({ data }) => told(data); });
+  const ready = next();
+  worker.postMessage({ folder });
+  await ready;
+  const told = [];
+  for (const one of asked) {
+    const answer = next();
+    worker.postMessage({ id: told.length, ...one });
+    told.push(await answer);
+  }
+  worker.terminate();
+  return told;
+}"""
+
+# How many runs the page keeps.
+RUNS_KEPT = """new Promise((told) => {
+  const asked = indexedDB.open("crelda-runs");
+  // Where it is not there yet it is not made here.
+  asked.onupgradeneeded = () => asked.transaction.abort();
+  asked.onerror = () => told(0);
+  asked.onsuccess = () => {
+    const counted = asked.result.transaction("runs").objectStore("runs").count();
+    counted.onsuccess = () => { asked.result.close(); told(counted.result); };
+  };
+})"""
+
+
+def examples():
+    """The runs that are shipped as examples."""
+    for file in sorted((django_settings.ROOT / "examples").iterdir()):
+        text = file.read_text()
+        yield json.loads(text) if file.suffix == ".json" else read_note(text).document
+
+
+def random_runs(count):
+    found = []
+
+    @seed(35)
+    @settings(max_examples=count, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+    @given(runs())
+    def draw(raw):
+        found.append(raw)
+
+    draw()
+    return found[:count]
+
+
+def asked_of(document):
+    """Every question that can be asked of a document."""
+    note = json.loads(answer_text("note/write", json.dumps({"document": document}), LIMITS, "en")[1])["text"]
+    steps = len(document.get("steps", []))
+    plan = Bencher(document).plan
+    marks = [{"at": mark.use.at.reads} for piece in plan.pieces for mark in piece.bends] if plan.makeable else []
+    given_to = {
+        "ways": {"step": max(0, steps - 1)},
+        "pipe-rack/ways": {"step": 0},
+        "closing": {"legs": ["end.at"]},
+        "check-marks": {"marks": marks},
+        "note/read": {"text": note},
+        "compare": {"mine": document, "theirs": {**document, "name": "Another"}},
+    }
+    for question in QUESTIONS:
+        yield question, {"document": document, **given_to.get(question, {})}
+
+
+class OnThisDevice(Journey):
+    def fetch_the_core(self, page):
+        page.goto(f"{self.live_server_url}/devices")
+        page.get_by_role("button", name="Fetch it").click()
+        expect(page.get_by_text("It is here, of the version that you use.")).to_be_visible()
+
+    def test_a_run_is_planned_on_without_a_network(self):
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        run = next(one for one in Run.objects.all() if one.name == "Kiln 2 feed")
+        page.goto(f"{self.live_server_url}/runs/{run.pk}/layout")
+        expect_plan_of(page, run.document)
+        page.context.set_offline(True)
+        expect(page.get_by_text("Runs are planned on this device.")).to_be_visible()
+        field(page, "Step 1, measure").fill("41 3/4")
+        steps = [{**run.document["steps"][0], "at": "41 3/4"}, *run.document["steps"][1:]]
+        expect_plan_of(page, {**run.document, "steps": steps})
+        page.context.set_offline(False)
+        saved(page)
+        run.refresh_from_db()
+        self.assertEqual(run.document["steps"][0]["at"], "41 3/4")
+
+    def test_a_layout_opens_without_a_network_and_what_is_typed_is_saved_later(self):
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        page.goto(self.live_server_url)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        until(page, lambda: page.evaluate(RUNS_KEPT) == Run.objects.count())
+        run = next(one for one in Run.objects.all() if one.name == "Wedging table outlet")
+        page.context.set_offline(True)
+        page.goto(f"{self.live_server_url}/runs/{run.pk}/layout")
+        expect_plan_of(page, run.document)
+        field(page, "Step 1, measure").fill("41 3/4")
+        changed = {**run.document, "steps": [{**run.document["steps"][0], "at": "41 3/4"}, *run.document["steps"][1:]]}
+        expect_plan_of(page, changed)
+        page.reload()
+        expect_plan_of(page, changed)
+        page.get_by_role("button", name="Field note").click()
+        expect(page.get_by_role("textbox", name="The run as a field note")).to_contain_text("41 3/4")
+        page.context.set_offline(False)
+        saved(page)
+        run.refresh_from_db()
+        self.assertEqual(run.document, changed)
+
+    def test_the_server_need_not_answer_in_time(self):
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        page.goto(f"{self.live_server_url}/runs/{Run.objects.first().pk}/layout")
+        page.route(re.compile("/api/(plan|remedies)"), lambda route: None)
+        field(page, "Step 1, measure").fill("41 3/4")
+        document = {**Run.objects.first().document}
+        document["steps"] = [{**document["steps"][0], "at": "41 3/4"}, *document["steps"][1:]]
+        expect_plan_of(page, document)
+
+    def test_it_can_be_taken_off_again(self):
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        page.get_by_role("button", name="Take it off this device").click()
+        expect(page.get_by_role("button", name="Fetch it")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("button", name="Fetch it")).to_be_visible()
+
+    def test_what_cannot_be_fetched_whole_is_told_and_fetched_on(self):
+        page = self.window(installed=False)
+        page.goto(f"{self.live_server_url}/devices")
+        page.route("**/core.zip", lambda route: route.abort())
+        page.get_by_role("button", name="Fetch it").click()
+        expect(page.get_by_text("It could not be fetched whole.")).to_be_visible()
+        page.unroute("**/core.zip")
+        page.get_by_role("button", name="Fetch the rest").click()
+        expect(page.get_by_text("It is here, of the version that you use.")).to_be_visible()
+
+
+class TheSameAnswers(Journey):
+    """What the core answers in the browser and on the server: floats to 1e-9, all else equal."""
+
+    def same(self, one, other, place):
+        if isinstance(one, float) and isinstance(other, float | int):
+            self.assertAlmostEqual(one, other, 9, place)
+        elif isinstance(one, dict) and isinstance(other, dict):
+            self.assertEqual(one.keys(), other.keys(), place)
+            for key, value in one.items():
+                self.same(value, other[key], f"{place}.{key}")
+        elif isinstance(one, list) and isinstance(other, list):
+            self.assertEqual(len(one), len(other), place)
+            for number, pair in enumerate(zip(one, other, strict=True)):
+                self.same(*pair, f"{place}.{number}")
+        else:
+            self.assertEqual(one, other, place)
+
+    def test_of_every_example_and_three_hundred_random_runs(self):
+        asked = [one for document in examples() for one in asked_of(document)]
+        asked += [("plan", {"document": document}) for document in random_runs(300)]
+        texts = [(question, json.dumps(what), LIMITS, "en") for question, what in asked]
+        [worker] = (DIST / "assets").glob("worker-*.js")
+        folder = json.loads((DIST.parent / "core.json").read_text())["folder"]
+        questions = [dict(zip(("question", "given", "limits", "language"), one, strict=True)) for one in texts]
+        told = self.window().evaluate(ASK, [f"/assets/{worker.name}", folder, questions])
+        for text, here in zip(texts, told, strict=True):
+            found, there = answer_text(*text)
+            self.assertEqual(here.get("found"), found, (text, here))
+            self.same(json.loads(there), json.loads(here["text"]), text[0])
