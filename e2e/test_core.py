@@ -7,10 +7,11 @@ from playwright.sync_api import expect
 
 from conduit.answers import QUESTIONS, answer_text
 from conduit.bending import Bencher
-from conduit.notes import read_note
+from conduit.notes import read_note, written_note
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import runs
-from e2e.support import Journey, expect_plan_of, field, saved, until
+from e2e.support import Journey, expect_plan_of, field, kept, saved, until
+from server.demo.scene import RUNS
 from server.jobs.models import Run
 
 LIMITS = DEFAULT_LIMITS.model_dump_json()
@@ -126,6 +127,44 @@ class OnThisDevice(Journey):
         saved(page)
         run.refresh_from_db()
         self.assertEqual(run.document, changed)
+
+    def test_a_run_is_begun_without_a_network_and_sent_once_there_is_one(self):
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        page.goto(self.live_server_url)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        until(page, lambda: page.evaluate(RUNS_KEPT) == Run.objects.count())
+        kept(page, "Kiln room fit-out")
+        before = Run.objects.count()
+        page.context.set_offline(True)
+        page.reload()
+        page.get_by_role("button", name="Measure a new run").first.click()
+        expect(page.get_by_role("heading", name="Layout")).to_be_visible()
+        page.get_by_role("button", name="Field note").click()
+        note = page.get_by_role("textbox", name="The run as a field note")
+        expect(note).to_contain_text("straps tight")
+        note.click()
+        page.keyboard.press("Control+A")
+        document = {**RUNS[1], "name": "Basement pump"}
+        page.keyboard.insert_text(written_note(document).text)
+        expect_plan_of(page, document)
+        expect(page.get_by_text("Kept on this device")).to_be_visible()
+        here = page.url
+        # It is opened again from the list, the page loaded anew.
+        page.goto(self.live_server_url)
+        page.get_by_role("link", name="Basement pump").click()
+        expect_plan_of(page, document)
+        page.goto(self.live_server_url)
+        row = page.get_by_role("link", name="Basement pump")
+        expect(row).to_contain_text("only on this device")
+        page.context.set_offline(False)
+        expect(row).not_to_contain_text("only on this device")
+        self.assertEqual(Run.objects.count(), before + 1)
+        run = Run.objects.latest("pk")
+        self.assertEqual([step["kind"] for step in run.document["steps"]], [step["kind"] for step in document["steps"]])
+        page.goto(here)
+        expect(page).to_have_url(re.compile(f"/runs/{run.pk}/layout"))
+        expect_plan_of(page, run.document)
 
     def test_the_server_need_not_answer_in_time(self):
         page = self.window(installed=True)

@@ -38,6 +38,7 @@ interface ProblemBody {
 const SAFE = new Set(["GET", "HEAD"]);
 const SIGNED_IN_AS = "X-Signed-In-As";
 const SIGN_IN = "/api/session";
+const KEY = "Idempotency-Key";
 const writes = new WriteKeys(newKey);
 const unchanged = new Unchanged();
 const PAUSE_BEFORE_SECOND_TRY = 700;
@@ -100,7 +101,8 @@ async function whole(request: Request): Promise<Response> {
 async function send(request: Request): Promise<Response> {
   if (SAFE.has(request.method)) return unchanged.ask(request, shownFor(), fetch);
   const written = `${request.method} ${request.url}\n${await request.clone().text()}`;
-  request.headers.set("Idempotency-Key", writes.keyOf(written, Date.now()));
+  // Some have a key of their own, which outlasts the page.
+  if (!request.headers.has(KEY)) request.headers.set(KEY, writes.keyOf(written, Date.now()));
   const again = request.clone();
   const answer = await whole(request).catch(async (error: unknown) => {
     if (!navigator.onLine || request.signal.aborted) throw error;

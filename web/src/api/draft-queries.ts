@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { isBegunHere } from "./begun-here";
 import { api, reply } from "./client";
 import { keys } from "./queries";
 import type { GivenMark, MarksJudged, NoteOut, RackOption, RunDocument, SharedClosing, Way } from "./types";
@@ -66,6 +67,7 @@ export const useUnderChange = (runId: number, document: RunDocument) =>
       reply(
         api.POST("/api/runs/{run_id}/changed", { params: { path: { run_id: runId } }, body: { document } }),
       ),
+    enabled: !isBegunHere(runId),
     // Others cut and bend meanwhile.
     refetchInterval: BETWEEN_LOOKS,
     retry: false,

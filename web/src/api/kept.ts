@@ -1,5 +1,5 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
-import { clear, createStore, del, get, set } from "idb-keyval";
+import { createStore, del, delMany, get, keys, set } from "idb-keyval";
 import { chosenLanguage } from "@/words/language";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
@@ -20,7 +20,12 @@ export const RUNS = createStore("crelda-runs", "runs");
 /** All that is kept of what was answered to somebody goes. */
 export async function dropKept(): Promise<void> {
   await persister.removeClient();
-  await clear(RUNS).catch(() => undefined);
+  // What somebody began here and is not sent is still theirs.
+  const others = await keys<string>(RUNS).catch(() => []);
+  await delMany(
+    others.filter((key) => !key.includes(" -")),
+    RUNS,
+  ).catch(() => undefined);
 }
 
 /** What is kept, and how long. `buster` drops what another version of the program kept. */

@@ -7,6 +7,7 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { askAnew } from "./after-writes";
+import { begunHere, isBegunHere } from "./begun-here";
 import { api, openRun, reply } from "./client";
 import { runFromEither } from "./kept-runs";
 import { dropOthers, ownerOf } from "./owner";
@@ -94,7 +95,7 @@ export const useJob = (id: number) =>
 export const useRun = (id: number) =>
   useQuery({
     queryKey: keys.run(id),
-    queryFn: () => runFromEither(id),
+    queryFn: () => (isBegunHere(id) ? begunHere(id) : runFromEither(id)),
     // Without a network it may be on this device.
     networkMode: "always",
     staleTime: Number.POSITIVE_INFINITY,
@@ -107,6 +108,7 @@ export const useNewest = (id: number) =>
   useQuery({
     queryKey: keys.newest(id),
     queryFn: () => reply(api.GET("/api/runs/{run_id}/saved", { params: { path: { run_id: id } } })),
+    enabled: !isBegunHere(id),
     refetchInterval: 4000,
     retry: false,
   });

@@ -1,7 +1,15 @@
-import { MutationCache, QueryCache, QueryClient, useIsRestoring } from "@tanstack/react-query";
+import {
+  MutationCache,
+  QueryCache,
+  QueryClient,
+  useIsRestoring,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { Suspense, useEffect, useRef, useSyncExternalStore } from "react";
-import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from "react-router";
+import { askAnew } from "@/api/after-writes";
+import { begunRuns, sendBegun } from "@/api/begun-here";
 import { ApiError } from "@/api/client";
 import { core } from "@/api/core/keeping";
 import { KEEPING } from "@/api/kept";
@@ -9,6 +17,7 @@ import { keepRuns } from "@/api/kept-runs";
 import { followOtherTabs, ownerOf, showFor, shownFor } from "@/api/owner";
 import { keys, useJobs, useMeAtFirst } from "@/api/queries";
 import type { Me } from "@/api/types";
+import { useReach } from "@/api/use-reach";
 import { DevicesAtWork } from "@/devices/at-work";
 import { PadMeasure } from "@/devices/pad-measure";
 import { JobsPage } from "@/features/jobs/jobs-page";
@@ -145,11 +154,28 @@ function RunsKept() {
   return null;
 }
 
+/** Sends the runs begun here once the server is in reach; one that is open is sent by its page. */
+function BegunRunsSent() {
+  const reach = useReach();
+  const queries = useQueryClient();
+  const { pathname } = useLocation();
+  useEffect(() => {
+    void begunRuns.look().then(async () => {
+      const due = begunRuns.snapshot().filter(({ id }) => !pathname.startsWith(`/runs/${id}/`));
+      if (!reach || !due.length) return;
+      for (const { id } of due) await sendBegun(id);
+      await askAnew(queries, [keys.jobs]);
+    });
+  }, [reach, pathname, queries]);
+  return null;
+}
+
 function Pages() {
   const { state } = useSyncExternalStore(core.subscribe, core.snapshot);
   return (
     <Suspense>
       {state === "here" && <RunsKept />}
+      <BegunRunsSent />
       <Routes>
         <Route path="/" element={<JobsPage />} />
         <Route path="/runs/:runId" element={<RunPage />}>

@@ -11,20 +11,34 @@ const AWAY = new Set([502, 503, 504]);
 
 type Fetched = (request: Request) => Promise<Response>;
 
+/** What this device can say itself. */
+export interface Here {
+  isHere: () => boolean;
+  /** The limits that a run is planned by; undefined where they are not known here. */
+  limits: (run: string | undefined) => Promise<string | undefined>;
+  ask: typeof askCore;
+}
+
+const HERE: Here = {
+  isHere: () => core.isHere,
+  limits: async (run) => limitsOf(run) ?? refreshLimits(run).then(() => limitsOf(run)),
+  ask: askCore,
+};
+
 /**
  * What is asked of a run without keeping it: the server while it answers in time, the core on this device as soon as it
  * does not, where it is here. They answer alike.
  */
-export async function either(request: Request, fetched: Fetched): Promise<Response> {
+export async function either(request: Request, fetched: Fetched, device = HERE): Promise<Response> {
   const question = QUESTION.exec(new URL(request.url).pathname)?.[1];
+  if (!question || !device.isHere()) return fetched(request);
   const run = new URL(request.url).searchParams.get("of_run") ?? undefined;
-  if (!question || !core.isHere) return fetched(request);
   const given = await request.clone().text();
   const language = request.headers.get("Accept-Language") ?? "";
   const here = async () => {
-    const limits = limitsOf(run) ?? (await refreshLimits(run).then(() => limitsOf(run)));
+    const limits = await device.limits(run);
     if (limits === undefined) throw new Error("no limits");
-    return response(await askCore({ question, given, limits, language }));
+    return response(await device.ask({ question, given, limits, language }));
   };
   if (!navigator.onLine || server.snapshot() === "away") return here().catch(() => fetched(request));
   void refreshLimits(run);

@@ -1,6 +1,7 @@
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { Link, useNavigate } from "react-router";
 import { usePutAside } from "@/api/about";
+import { begunRuns } from "@/api/begun-here";
 import { useShareJob } from "@/api/company";
 import { useRemoveJob } from "@/api/job-queries";
 import { useMe } from "@/api/queries";
@@ -48,6 +49,7 @@ export function JobSection({ job, folded, onBinned }: Props) {
             </Button>
           </li>
         )}
+        <BegunHere job={job} />
         {mayWrite && <NewRun job={job} />}
       </ul>
     </section>
@@ -122,6 +124,26 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
       {putAside.error && <Notice severity="stop">{putAside.error.message}</Notice>}
     </div>
   );
+}
+
+/** The job's runs that were begun on this device and are not with the server yet. */
+function BegunHere({ job }: { job: Job }) {
+  const runs = useSyncExternalStore(begunRuns.subscribe, begunRuns.snapshot);
+  return runs
+    .filter((run) => run.job_id === job.id)
+    .map(({ id, document }) => (
+      <li key={id} className="border-b border-line/60 hover:bg-tint/50">
+        <Link to={`/runs/${id}/layout`} className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-1.5">
+          <span className="min-w-0 text-lg font-semibold wrap-anywhere">
+            {document.name || t("run.unnamed")}
+          </span>
+          <span className="tape text-soft">
+            {document.trade_size} {document.material}
+          </span>
+          <span className="text-soft">{t("run.only_here")}</span>
+        </Link>
+      </li>
+    ));
 }
 
 function NewRun({ job }: { job: Job }) {

@@ -1,8 +1,12 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Link, Outlet, useParams, useSearchParams } from "react-router";
+import { Link, Navigate, Outlet, useNavigate, useParams, useSearchParams } from "react-router";
+import { askAnew } from "@/api/after-writes";
+import { isBegunHere, sendBegun } from "@/api/begun-here";
 import { api, reply } from "@/api/client";
-import { useMe, useNewest, useRun } from "@/api/queries";
+import { keys, useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
+import { useReach } from "@/api/use-reach";
 import { DeviceLine } from "@/devices/device-line";
 import { runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
@@ -45,6 +49,7 @@ export function RunPage() {
   }
   // What another view kept of the run may be older than what was saved last: the draft is made of what comes now.
   if (!run.data || !run.isFetchedAfterMount) return <Shell title={t("run")}>{null}</Shell>;
+  if (run.data.id !== runId) return <Navigate to={`/runs/${run.data.id}/layout`} replace />;
   return <OpenRun key={run.data.id} run={run.data} />;
 }
 
@@ -59,6 +64,7 @@ function OpenRun({ run }: { run: Run }) {
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
+  useSentFromHere(run.id, draft.saving);
   useStepKept(draft, choose);
   useFollowing(run, draft, send);
   const { edit } = handle;
@@ -94,8 +100,8 @@ function OpenRun({ run }: { run: Run }) {
           <strong className="text-ink">{draft.document.name || t("run.unnamed")}</strong>
         </>
       }
-      tabs={runTabs(run.id, run.job_id)}
-      state={<SavingState saving={draft.saving} />}
+      tabs={isBegunHere(run.id) ? [] : runTabs(run.id, run.job_id)}
+      state={<SavingState saving={draft.saving} isHere={isBegunHere(run.id)} />}
     >
       {draft.saving === "stale" && draft.theirs && <Stale draft={draft} theirs={draft.theirs} send={send} />}
       {draft.told && draft.told.by !== me.data?.name && <ChangedByOther told={draft.told} send={send} />}
@@ -193,6 +199,27 @@ function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) =
   }, [overtaken, runId, send]);
 }
 
+/** A run begun here goes to the server as soon as that is in reach, and is worked on there from then on. */
+function useSentFromHere(runId: number, saving: Saving) {
+  const navigate = useNavigate();
+  const reach = useReach();
+  const queries = useQueryClient();
+  const isDue = isBegunHere(runId) && reach && saving === "saved";
+  useEffect(() => {
+    if (!isDue) return;
+    let left = false;
+    sendBegun(runId)
+      .then((id) => {
+        void askAnew(queries, [keys.jobs]);
+        if (!left) navigate(`/runs/${id}/layout`, { replace: true });
+      })
+      .catch(() => undefined);
+    return () => {
+      left = true;
+    };
+  }, [isDue, runId, navigate, queries]);
+}
+
 /** A pipe of a rack is not changed here: what its lead saved is shown as it comes. */
 function useFollowing(run: Run, draft: Draft, send: (event: DraftEvent) => void) {
   const follows = run.rack !== null && run.rack !== undefined && draft.saving === "stale";
@@ -262,7 +289,7 @@ const STATES: Record<Saving, string> = {
 const SAID_FOR = 2500;
 
 /** How it stands with the server; said in full to those who ask by the usual key. */
-function SavingState({ saving }: { saving: Saving }) {
+function SavingState({ saving, isHere }: { saving: Saving; isHere: boolean }) {
   const [asked, setAsked] = useState(0);
   useEffect(() => {
     function onKey(event: KeyboardEvent) {
@@ -281,7 +308,9 @@ function SavingState({ saving }: { saving: Saving }) {
   return (
     <span role="status" aria-live="polite" className="flex items-center gap-1 text-[15px] text-soft">
       {saving === "saved" && <GoodIcon width={18} height={18} className="text-good" />}
-      <span className={saving === "saved" ? "max-sm:sr-only" : ""}>{STATES[saving]}</span>
+      <span className={saving === "saved" ? "max-sm:sr-only" : ""}>
+        {isHere && saving === "saved" ? t("save.here") : STATES[saving]}
+      </span>
       {asked > 0 && saving === "saved" && t("save.as_you_type")}
     </span>
   );

@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { Link } from "react-router";
+import { isBegunHere } from "@/api/begun-here";
 import { chooseMeasure, useIsPhone } from "@/features/layout/measure/measure-choice";
 import { Button } from "@/ui/button";
 import { PrintIcon, RedoIcon, UndoIcon } from "@/ui/icons";
@@ -14,9 +15,12 @@ const SIDES: { side: Exclude<Side, null>; says: string; name?: string }[] = [
   { side: "about", says: t("tool.about") },
 ];
 
+// What the server keeps beside a run.
+const WITH_THE_SERVER = new Set(["history", "about"]);
+
 /** Over the list: what else can be opened beside it, undo and redo. */
 export function Toolbar() {
-  const { draft, send, mayWrite } = useWork();
+  const { draft, send, mayWrite, run } = useWork();
   const { side, open } = useFocus();
   const { setLaid, setJudged } = useMarksCheck();
 
@@ -41,7 +45,7 @@ export function Toolbar() {
   return (
     <div className="flex flex-wrap items-center gap-x-0.5 border-b border-line px-1.5 py-1">
       <h1 className="sr-only">{t("tool.layout")}</h1>
-      {SIDES.map((one) => (
+      {SIDES.filter((one) => !(isBegunHere(run.id) && WITH_THE_SERVER.has(one.side))).map((one) => (
         <Button
           key={one.side}
           look="quiet"

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef } from "react";
 import { askAnew } from "@/api/after-writes";
+import { isBegunHere, saveHere } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
 import { keys, useOwner } from "@/api/queries";
 import type { Run, RunDocument } from "@/api/types";
@@ -113,8 +114,12 @@ function useSavedOnLeaving(owner: string, runId: number, draft: Draft) {
   );
 }
 
-const save = (runId: number, version: number, document: RunDocument) =>
-  reply(api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body: { version, document } }));
+const save = (runId: number, version: number, document: RunDocument): Promise<{ version: number }> =>
+  isBegunHere(runId)
+    ? saveHere(runId, document)
+    : reply(
+        api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body: { version, document } }),
+      );
 
 function failure(error: unknown): DraftEvent {
   if (error instanceof ApiError && error.status === 409 && error.theirs)
