@@ -15,6 +15,8 @@ from server.demo.scene import RUNS
 from server.jobs.models import Run
 
 LIMITS = DEFAULT_LIMITS.model_dump_json()
+# Milliseconds.
+BEGINNING = 120_000
 DIST = django_settings.WEB_DIST
 # Asks a worker with the core as the page does.
 ASK = """async ([file, folder, asked]) => {
@@ -85,6 +87,11 @@ def asked_of(document):
 
 
 class OnThisDevice(Journey):
+    def cut_off(self, page):
+        """Take the network away, and wait until the device plans by itself, which takes a loud machine its time."""
+        page.context.set_offline(True)
+        expect(page.get_by_text("Runs are planned on this device.")).to_be_visible(timeout=BEGINNING)
+
     def fetch_the_core(self, page):
         page.goto(f"{self.live_server_url}/devices")
         page.get_by_role("button", name="Fetch it").click()
@@ -96,8 +103,7 @@ class OnThisDevice(Journey):
         run = next(one for one in Run.objects.all() if one.name == "Kiln 2 feed")
         page.goto(f"{self.live_server_url}/runs/{run.pk}/layout")
         expect_plan_of(page, run.document)
-        page.context.set_offline(True)
-        expect(page.get_by_text("Runs are planned on this device.")).to_be_visible()
+        self.cut_off(page)
         field(page, "Step 1, measure").fill("41 3/4")
         steps = [{**run.document["steps"][0], "at": "41 3/4"}, *run.document["steps"][1:]]
         expect_plan_of(page, {**run.document, "steps": steps})
@@ -115,11 +121,13 @@ class OnThisDevice(Journey):
         run = next(one for one in Run.objects.all() if one.name == "Wedging table outlet")
         page.context.set_offline(True)
         page.goto(f"{self.live_server_url}/runs/{run.pk}/layout")
+        self.cut_off(page)
         expect_plan_of(page, run.document)
         field(page, "Step 1, measure").fill("41 3/4")
         changed = {**run.document, "steps": [{**run.document["steps"][0], "at": "41 3/4"}, *run.document["steps"][1:]]}
         expect_plan_of(page, changed)
         page.reload()
+        self.cut_off(page)
         expect_plan_of(page, changed)
         page.get_by_role("button", name="Field note").click()
         expect(page.get_by_role("textbox", name="The run as a field note")).to_contain_text("41 3/4")
@@ -139,6 +147,7 @@ class OnThisDevice(Journey):
         page.context.set_offline(True)
         page.reload()
         page.get_by_role("button", name="Measure a new run").first.click()
+        self.cut_off(page)
         expect(page.get_by_role("heading", name="Layout")).to_be_visible()
         page.get_by_role("button", name="Field note").click()
         note = page.get_by_role("textbox", name="The run as a field note")
@@ -153,6 +162,7 @@ class OnThisDevice(Journey):
         # It is opened again from the list, the page loaded anew.
         page.goto(self.live_server_url)
         page.get_by_role("link", name="Basement pump").click()
+        self.cut_off(page)
         expect_plan_of(page, document)
         page.goto(self.live_server_url)
         row = page.get_by_role("link", name="Basement pump")
@@ -170,6 +180,8 @@ class OnThisDevice(Journey):
         page = self.window(installed=True)
         self.fetch_the_core(page)
         page.goto(f"{self.live_server_url}/runs/{Run.objects.first().pk}/layout")
+        self.cut_off(page)
+        page.context.set_offline(False)
         page.route(re.compile("/api/(plan|remedies)"), lambda route: None)
         field(page, "Step 1, measure").fill("41 3/4")
         document = {**Run.objects.first().document}

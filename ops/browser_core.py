@@ -31,22 +31,37 @@ LONG_AGO = (1980, 1, 1, 0, 0, 0)
 
 def browser_core() -> None:
     """Put it together where anything of it changed, and tell of it in `core.json`, which the build reads."""
-    sources = [path for path in (ROOT / "conduit").rglob("*") if _is_shipped(path)]
-    wanted = digest([*sources, REQUIREMENTS / "run.txt", WEB / "package-lock.json", Path(__file__).resolve()])
-    if is_current("browser-core", wanted) and TOLD.exists() and MADE.exists():
+    wanted = digest([*_sources(), REQUIREMENTS / "run.txt", WEB / "package-lock.json", Path(__file__).resolve()])
+    is_here = TOLD.exists() and any((place / _folder()).exists() for place in (MADE, SERVED))
+    if is_here and is_current("browser-core", wanted):
         return
+    _make()
+    mark_current("browser-core", wanted)
+
+
+def _folder() -> str:
+    """Where the core that the build was told of lies: a folder named by its contents."""
+    return Path(json.loads(TOLD.read_text())["folder"]).name
+
+
+def _sources() -> list[Path]:
+    return [path for path in (ROOT / "conduit").rglob("*") if _is_shipped(path)]
+
+
+def _make() -> None:
     say("putting the core together for the browser …")
     files = {name: (PYODIDE / name).read_bytes() for name in RUNTIME}
     files["pyodide-lock.json"] = _without_packages((PYODIDE / "pyodide-lock.json").read_bytes())
-    files["core.zip"] = _zipped([*_of_wheels(), *((str(one.relative_to(ROOT)), one.read_bytes()) for one in sources)])
+    core = ((str(path.relative_to(ROOT)), path.read_bytes()) for path in _sources())
+    files["core.zip"] = _zipped([*_of_wheels(), *core])
     _write(files)
-    mark_current("browser-core", wanted)
 
 
 def serve_core() -> None:
     """Put it beside the front end as it is built, in the place of an earlier one."""
-    wanted = {folder.name for folder in MADE.iterdir()}
-    if not SERVED.exists() or {folder.name for folder in SERVED.iterdir()} != wanted:
+    if not (SERVED / _folder()).exists():
+        if not (MADE / _folder()).exists():
+            _make()
         shutil.rmtree(SERVED, ignore_errors=True)
         shutil.copytree(MADE, SERVED)
 
@@ -76,7 +91,7 @@ def _wheels() -> list[Path]:
     folder = RUN / "browser-wheels"
     name = "browser-wheels"
     fingerprint = hashlib.sha256(f"{PLATFORM} {VERSION} {pinned}".encode()).hexdigest()
-    if not is_current(name, fingerprint):
+    if not is_current(name, fingerprint) or not folder.exists():
         shutil.rmtree(folder, ignore_errors=True)
         folder.mkdir(parents=True)
         (folder / "wanted.txt").write_text(pinned)

@@ -36,7 +36,9 @@ class TheCoreForTheBrowser(TestCase):
             made, served = Path(folder, "made"), Path(folder, "served")
             (served / "old").mkdir(parents=True)
             (made / "new").mkdir(parents=True)
-            with patch.object(browser_core, "MADE", made), patch.object(browser_core, "SERVED", served):
+            told = Path(folder, "core.json")
+            told.write_text('{"folder": "/core/new/"}')
+            with patch.multiple(browser_core, MADE=made, SERVED=served, TOLD=told):
                 serve_core()
             self.assertEqual([one.name for one in served.iterdir()], ["new"])
 

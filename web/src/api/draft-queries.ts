@@ -10,7 +10,12 @@ import type { GivenMark, MarksJudged, NoteOut, RackOption, RunDocument, SharedCl
  * Until the next answer is there the last one is shown; hardly any is asked for twice. Without a network this device may
  * answer.
  */
-const LIVE = { placeholderData: keepPreviousData, gcTime: 10_000, networkMode: "always" } as const;
+const LIVE = {
+  placeholderData: keepPreviousData,
+  gcTime: 10_000,
+  networkMode: "always",
+  refetchOnReconnect: true,
+} as const;
 
 export const useWays = (document: RunDocument, step: number) =>
   useQuery({

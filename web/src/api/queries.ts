@@ -98,6 +98,7 @@ export const useRun = (id: number) =>
     queryFn: () => (isBegunHere(id) ? begunHere(id) : runFromEither(id)),
     // Without a network it may be on this device.
     networkMode: "always",
+    refetchOnReconnect: true,
     staleTime: Number.POSITIVE_INFINITY,
     refetchOnMount: "always",
     gcTime: 0,

@@ -72,6 +72,17 @@ class Worked extends Observed<Readiness> {
     worker.onerror = (event) => this.end(event.message);
   }
 
+  /** Resolves once it is no more beginning. */
+  begun(): Promise<void> {
+    if (this.snapshot() !== "starting") return Promise.resolve();
+    return new Promise((resolve) => {
+      const unsubscribe = this.subscribe(() => {
+        unsubscribe();
+        resolve();
+      });
+    });
+  }
+
   /** The worker could not be begun, or died: whoever waits is told so, and the next question begins another. */
   private end(why: string): void {
     this.worker?.terminate();
@@ -88,5 +99,9 @@ const slow = new Worked();
 /** The worker that answers what is shown at each key typed. */
 export const quick = new Worked();
 
-export const askCore = (asked: Omit<Asked, "id">): Promise<Answered> =>
-  (AT_ONCE.has(asked.question) ? quick : slow).ask(asked);
+export async function askCore(asked: Omit<Asked, "id">): Promise<Answered> {
+  if (AT_ONCE.has(asked.question)) return quick.ask(asked);
+  // Both beginning at once would have each other wait.
+  await quick.begun();
+  return slow.ask(asked);
+}
