@@ -72,11 +72,6 @@ class UnreadableLength(ValueError):
         self.meanings = meanings
 
 
-def parts_of(whole: float, most: float) -> int:
-    """How many equal parts no larger than `most` make a whole; what rounding adds to it makes no part more."""
-    return math.ceil(whole / most - 1e-9)
-
-
 def parse_length(written: object, tape: str = "1/16") -> float:
     """Inches from a number of inches or from what a person wrote, a bare figure in the tape's unit.
 

@@ -20,9 +20,9 @@ from conduit.document.typed import (
     SignedLength,
     TurnAngle,
 )
-from conduit.geometry import Direction
+from conduit.geometry import Direction, parts_of
 from conduit.tables import CARD_ANGLES, CARD_SADDLES, OUTSIDE_DIAMETER, Material, TradeSize
-from conduit.units import Degrees, parts_of
+from conduit.units import Degrees
 from conduit.values import Given
 
 __all__ = [

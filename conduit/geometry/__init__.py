@@ -6,6 +6,7 @@ Imports nothing of the core.
 """
 
 from conduit.geometry.least_squares import least_norm, least_norm_exact
+from conduit.geometry.parts import parts_of
 from conduit.geometry.segments import segment_closest, segment_distance
 from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle
 
@@ -18,6 +19,7 @@ __all__ = [
     "arc_points",
     "least_norm",
     "least_norm_exact",
+    "parts_of",
     "segment_closest",
     "segment_distance",
     "signed_angle",

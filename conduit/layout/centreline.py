@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
-from conduit.geometry import Vec, arc_points, signed_angle
-from conduit.units import Radians, parts_of
+from conduit.geometry import Vec, arc_points, parts_of, signed_angle
+from conduit.units import Radians
 
 
 @dataclass(frozen=True)

@@ -26,14 +26,14 @@ from conduit.document import (
     SlopeStep,
 )
 from conduit.findings import Code, Finding, found, setting
-from conduit.geometry import DIRECTIONS, ORIGIN, Vec
+from conduit.geometry import DIRECTIONS, ORIGIN, Vec, parts_of
 from conduit.layout.centreline import Corner, Overlap, Path, PathBend, least_rise, leg_straights, tangent_length, trace
 from conduit.layout.placement import Context, Datum, Dimension, Hindrance, Marker, StepPlacement
 from conduit.layout.sideways import SLACK
 from conduit.layout.stamped import StampedEnd
 from conduit.layout.step_geometry import place_step
 from conduit.tables import CARD_ANGLES, MOST_BENDS, Limits
-from conduit.units import Degrees, format_angle, parts_of
+from conduit.units import Degrees, format_angle
 
 # What an unfinished run shows beyond its last good bend.
 LOOSE_END = 12.0

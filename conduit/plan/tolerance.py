@@ -11,9 +11,9 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from conduit.catalogue import NOTHING, Message, message
-from conduit.geometry import Vec
+from conduit.geometry import Vec, parts_of
 from conduit.layout import Path, PathBend, tangent_length
-from conduit.units import Degrees, parts_of
+from conduit.units import Degrees
 
 
 @dataclass(frozen=True)

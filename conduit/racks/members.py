@@ -17,11 +17,11 @@ from conduit.document import (
     read_rack,
 )
 from conduit.findings import Code, Finding, found
-from conduit.geometry import DIRECTIONS, ORIGIN, Vec
+from conduit.geometry import DIRECTIONS, ORIGIN, Vec, parts_of
 from conduit.plan import CheckedRun, check_run, shoe_for
 from conduit.racks.following import Followed, LeadCourse, follow
 from conduit.tables import DEFAULT_LIMITS, OUTSIDE_DIAMETER, Limits, Material, TradeSize
-from conduit.units import Tape, parse_angle, parts_of
+from conduit.units import Tape, parse_angle
 
 Raw = Mapping[str, Any]
 # What a server has an answer for within some seconds.

@@ -9,12 +9,13 @@ from conduit.bender import Shoe
 from conduit.catalogue import message
 from conduit.document import MeasuredRun, step_name
 from conduit.findings import Code, Finding, Fix, found, setting, stops
+from conduit.geometry import parts_of
 from conduit.layout import Layout
 from conduit.sequence.habits import units_of
 from conduit.sequence.reach import Unit
 from conduit.sequence.search import NoOrder, why_no_sequence
 from conduit.simulation import Arc
-from conduit.units import TOLERANCE, parts_of
+from conduit.units import TOLERANCE
 
 
 def pieces_of(

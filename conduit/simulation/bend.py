@@ -13,8 +13,8 @@ from itertools import pairwise
 from typing import NamedTuple, Self
 
 from conduit.bender import Hook, Reference, Shoe
-from conduit.geometry import Vec, arc_points
-from conduit.units import Radians, parts_of
+from conduit.geometry import Vec, arc_points, parts_of
+from conduit.units import Radians
 
 # Arcs that overlap by less than this are taken to touch.
 OVERLAP = 1e-6

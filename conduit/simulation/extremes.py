@@ -4,9 +4,9 @@ import math
 from collections.abc import Callable
 from itertools import pairwise
 
+from conduit.geometry import parts_of
 from conduit.simulation.bend import Bent
 from conduit.simulation.golden_section import golden_section
-from conduit.units import parts_of
 
 # Radians; over so little an arc rises by less than can be told from rounding.
 HARDLY_BENT = 1e-4

@@ -6,9 +6,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
-from conduit.geometry import Vec, segment_distance
+from conduit.geometry import Vec, parts_of, segment_distance
 from conduit.simulation.bend import Bent
-from conduit.units import parts_of
 
 CHORD = math.radians(10)
 # Gaps wider than this are not worth telling.

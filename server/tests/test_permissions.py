@@ -123,6 +123,7 @@ LEADS = {
 READS = {
     "whoAmI",
     "getLimits",
+    "getLimitsInForce",
     "signOut",
     "listShoes",
     "getRack",

@@ -5,9 +5,8 @@ from collections.abc import Sequence
 from functools import cached_property
 from typing import NamedTuple
 
-from conduit.geometry import Vec, segment_closest
+from conduit.geometry import Vec, parts_of, segment_closest
 from conduit.kernels.schema import CHORD, FLAT, LOOKS, SETTLED, Closest, CurvePart
-from conduit.units import parts_of
 
 
 class _Part:

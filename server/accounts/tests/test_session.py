@@ -143,5 +143,5 @@ class SignIn(CrewTestCase):
         page = Api().get("/runs/5/layout")
         self.assertEqual(page.status_code, 200)
         policy = page["Content-Security-Policy"]
-        self.assertIn("script-src 'self';", policy + ";")
+        self.assertIn("script-src 'self' 'wasm-unsafe-eval';", policy + ";")
         self.assertEqual(page["X-Frame-Options"], "DENY")
