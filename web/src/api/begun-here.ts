@@ -2,7 +2,7 @@ import { entries, get, set } from "idb-keyval";
 import { t } from "@/words/shell";
 import { ApiError, api, reply } from "./client";
 import { RUNS } from "./kept";
-import { type KeptRun, runFromEither } from "./kept-runs";
+import { type KeptRun, keyOf, runFromEither } from "./kept-runs";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
 import { shownFor } from "./owner";
@@ -20,8 +20,6 @@ export interface BegunRun extends KeptRun {
 interface Moved {
   movedTo: number;
 }
-
-const keyOf = (id: number): string => `${shownFor()} ${id}`;
 
 export const isBegunHere = (id: number): boolean => id < 0;
 

@@ -51,7 +51,6 @@ function cookie(name: string): string {
 // What is asked of a run as it is typed: it may be another crew's, with limits of its own.
 const OF_A_RUN = new Set<string>([
   "GET /api/shoes",
-  "GET /api/limits/in-force",
   "POST /api/plan",
   "POST /api/remedies",
   "POST /api/pipe-rack",

@@ -3,12 +3,14 @@ import { ApiError, api, reply } from "./client";
 import { refreshLimits } from "./core/limits";
 import { RUNS } from "./kept";
 import { shownFor } from "./owner";
+import { isAway } from "./reachable";
 import type { Job, Run } from "./types";
 
 /** A run as the server gave it last; `keptAt`: when that was, where it comes from this device. */
 export type KeptRun = Run & { keptAt?: number };
 
-const keyOf = (id: number): string => `${shownFor()} ${id}`;
+/** Under which a run is kept: a number of the server, or one below zero that was begun here. */
+export const keyOf = (id: number): string => `${shownFor()} ${id}`;
 
 const keptRun = (id: number): Promise<KeptRun | undefined> =>
   get<KeptRun>(keyOf(id), RUNS).catch(() => undefined);
@@ -19,8 +21,7 @@ const fromServer = async (id: number): Promise<Run> => {
   return run;
 };
 
-const isOutOfReach = (error: unknown): boolean =>
-  error instanceof ApiError && (error.status === 0 || [502, 503, 504].includes(error.status));
+const isOutOfReach = (error: unknown): boolean => error instanceof ApiError && isAway(error.status);
 
 /** A run from the server; where that is out of reach, as it is kept on this device. */
 export async function runFromEither(id: number): Promise<KeptRun> {

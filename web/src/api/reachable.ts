@@ -6,6 +6,9 @@ export type ServerState = "answers" | "away" | "disk full";
 // The server, its database, or a proxy before it has nothing to say just now.
 const AWAY = new Set([502, 503, 504]);
 
+/** Whether a request was answered by nobody (0), or by nobody who has something to say. */
+export const isAway = (status: number): boolean => status === 0 || AWAY.has(status);
+
 export class Reachable extends Observed<ServerState> {
   constructor() {
     super("answers");
@@ -13,7 +16,7 @@ export class Reachable extends Observed<ServerState> {
 
   /** A request was answered with this status; 0: with none. */
   readonly heard = (status: number, diskFull = false) => {
-    const away = status === 0 || AWAY.has(status);
+    const away = isAway(status);
     const state = diskFull ? "disk full" : away ? "away" : "answers";
     if (state !== this.snapshot()) this.change(state);
   };

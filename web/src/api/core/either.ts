@@ -1,4 +1,4 @@
-import { server } from "../reachable";
+import { isAway, server } from "../reachable";
 import { type Answered, askCore } from "./asking";
 import { core } from "./keeping";
 import { limitsOf, refreshLimits } from "./limits";
@@ -7,7 +7,6 @@ const QUESTION =
   /\/api\/(plan|remedies|pipe-rack|pipe-rack\/ways|ways|closing|check-marks|note\/read|note\/write|compare)$/;
 /** The server has so many milliseconds before the core here is asked too. */
 const IN_TIME = 1500;
-const AWAY = new Set([502, 503, 504]);
 
 type Fetched = (request: Request) => Promise<Response>;
 
@@ -52,7 +51,7 @@ function raced(
 ): Promise<Response> {
   let answered = false;
   const usable = there.then((answer) => {
-    if (AWAY.has(answer.status)) throw new Error(String(answer.status));
+    if (isAway(answer.status)) throw new Error(String(answer.status));
     answered = true;
     return answer;
   });
