@@ -163,7 +163,8 @@ function BegunRunsSent() {
     void begunRuns.look().then(async () => {
       const due = begunRuns.snapshot().filter(({ id }) => !pathname.startsWith(`/runs/${id}/`));
       if (!reach || !due.length) return;
-      for (const { id } of due) await sendBegun(id);
+      // One that is refused is told in the list of jobs; what did not arrive is sent again.
+      for (const { id } of due) await sendBegun(id).catch(() => undefined);
       await askAnew(queries, [keys.jobs]);
     });
   }, [reach, pathname, queries]);

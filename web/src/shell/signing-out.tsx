@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { begunRuns } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
 import { persister } from "@/api/kept";
 import { tellOtherTabs } from "@/api/owner";
@@ -7,11 +8,17 @@ import { useOutboxSnapshot } from "@/outbox/outbox-context";
 import { Ask } from "@/ui/confirm";
 import { t } from "@/words/shell";
 
+/** What of this person's is only on this device, in words; or nothing. */
+const unsent = (acts: number, runs: number): string =>
+  [acts && t("sign_out.kept", { kept: acts }), runs && t("sign_out.runs", { count: runs })]
+    .filter(Boolean)
+    .join(" ");
+
 /** Signs out: at once, or after a word about what is not sent yet. */
 export function SigningOut({ onStay }: { onStay: () => void }) {
   const { kept } = useOutboxSnapshot();
   const queries = useQueryClient();
-  const [says, setSays] = useState(kept.length > 0 ? t("sign_out.kept", { kept: kept.length }) : "");
+  const [says, setSays] = useState(unsent(kept.length, begunRuns.snapshot().length));
   const signOut = useCallback(async () => {
     try {
       await reply(api.DELETE("/api/session"));

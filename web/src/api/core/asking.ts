@@ -7,10 +7,8 @@ export interface Begin {
   folder: string;
 }
 
-/** From a worker, once it can answer. */
-export interface Begun {
-  ready: true;
-}
+/** From a worker, once it can answer, or cannot begin. */
+export type Begun = { ready: true } | { broken: string };
 
 export interface Asked {
   id: number;
@@ -63,7 +61,8 @@ class Worked extends Observed<Readiness> {
     this.change("starting");
     worker.postMessage({ folder: __CORE__.folder } satisfies Begin);
     worker.onmessage = ({ data }: MessageEvent<Told | Begun>) => {
-      if (!("id" in data)) return this.change("ready");
+      if ("ready" in data) return this.change("ready");
+      if ("broken" in data) return this.end(data.broken);
       const asker = this.waiting.get(data.id);
       this.waiting.delete(data.id);
       if ("failed" in data) asker?.reject(new Error(data.failed));

@@ -24,8 +24,11 @@ async function begun(folder: string): Promise<AnswerText> {
 self.onmessage = async ({ data }: MessageEvent<Begin | Asked>) => {
   if ("folder" in data) {
     answerText = begun(data.folder);
-    // Whoever asks is told why it did not begin.
-    void answerText.then(() => self.postMessage({ ready: true } satisfies Begun)).catch(() => undefined);
+    const begin = (told: Begun) => self.postMessage(told);
+    answerText.then(
+      () => begin({ ready: true }),
+      (error: unknown) => begin({ broken: String(error) }),
+    );
     return;
   }
   const { id, question, given, limits, language } = data;

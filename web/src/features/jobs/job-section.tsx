@@ -1,7 +1,6 @@
-import { useState, useSyncExternalStore } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { usePutAside } from "@/api/about";
-import { begunRuns } from "@/api/begun-here";
 import { useShareJob } from "@/api/company";
 import { useRemoveJob } from "@/api/job-queries";
 import { useMe } from "@/api/queries";
@@ -14,6 +13,7 @@ import { MoreIcon, PlusIcon, RemoveIcon } from "@/ui/icons";
 import { Menu, MenuItem } from "@/ui/menu";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/jobs";
+import { BegunRow, useBegunRuns } from "./begun-runs";
 import { JobName } from "./job-name";
 import { inRackOrder } from "./rack-order";
 import { RunRow } from "./run-row";
@@ -34,6 +34,7 @@ export function JobSection({ job, folded, onBinned }: Props) {
   const mayWrite = useMe().data?.role !== "viewer";
   const [whole, setWhole] = useState(false);
   const runs = inRackOrder(job.runs);
+  const begun = useBegunRuns().filter((run) => run.job_id === job.id);
   const shown = folded && !whole && runs.length > LONG ? runs.slice(0, AT_FIRST) : runs;
   return (
     <section aria-labelledby={`job-${job.id}`} className="rounded-lg border border-line bg-paper">
@@ -49,7 +50,9 @@ export function JobSection({ job, folded, onBinned }: Props) {
             </Button>
           </li>
         )}
-        <BegunHere job={job} />
+        {begun.map((run) => (
+          <BegunRow key={run.id} run={run} />
+        ))}
         {mayWrite && <NewRun job={job} />}
       </ul>
     </section>
@@ -124,26 +127,6 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
       {putAside.error && <Notice severity="stop">{putAside.error.message}</Notice>}
     </div>
   );
-}
-
-/** The job's runs that were begun on this device and are not with the server yet. */
-function BegunHere({ job }: { job: Job }) {
-  const runs = useSyncExternalStore(begunRuns.subscribe, begunRuns.snapshot);
-  return runs
-    .filter((run) => run.job_id === job.id)
-    .map(({ id, document }) => (
-      <li key={id} className="border-b border-line/60 hover:bg-tint/50">
-        <Link to={`/runs/${id}/layout`} className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-1.5">
-          <span className="min-w-0 text-lg font-semibold wrap-anywhere">
-            {document.name || t("run.unnamed")}
-          </span>
-          <span className="tape text-soft">
-            {document.trade_size} {document.material}
-          </span>
-          <span className="text-soft">{t("run.only_here")}</span>
-        </Link>
-      </li>
-    ));
 }
 
 function NewRun({ job }: { job: Job }) {

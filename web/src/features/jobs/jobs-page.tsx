@@ -14,6 +14,7 @@ import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
 import { t } from "@/words/jobs";
 import { Aside } from "./aside";
+import { BegunWithoutJob } from "./begun-runs";
 import { JobFields, type JobWritten, trimmed } from "./job-fields";
 import { JobSection } from "./job-section";
 import { matching } from "./matching";
@@ -52,6 +53,7 @@ export function JobsPage() {
         {whose === "mine" && !sought && !shown.length && (
           <p className="mt-4 text-lg">{t("page.nothing_mine")}</p>
         )}
+        {jobs.data && <BegunWithoutJob atWork={atWork} />}
         <InSlices>
           <div className="mt-6 flex flex-col gap-8">
             {shown.map((job) => (

@@ -116,7 +116,7 @@ function useSavedOnLeaving(owner: string, runId: number, draft: Draft) {
 
 const save = (runId: number, version: number, document: RunDocument): Promise<{ version: number }> =>
   isBegunHere(runId)
-    ? saveHere(runId, document)
+    ? saveHere(runId, version, document)
     : reply(
         api.PUT("/api/runs/{run_id}", { params: { path: { run_id: runId } }, body: { version, document } }),
       );
