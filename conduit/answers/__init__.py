@@ -1,4 +1,4 @@
-"""What is asked of a run document without keeping it, and the answers: plan, ways, marks, field note, differences.
+"""What is asked of a run document without keeping it, and the answers: plan, ways, marks, field note, bench.
 
 Knows every room that answers such a question, and what each refuses.
 Gives: QUESTIONS by name, `Unanswerable`, what they take, and `answer_text` for whoever asks with text.
@@ -6,7 +6,9 @@ Never imports what keeps runs: the same question has the same answer on a server
 """
 
 from conduit.answers.as_text import answer_text
+from conduit.answers.bench import BenchIn, BenchTold
 from conduit.answers.questions import (
+    BENCH,
     CLOSING,
     COMPARED,
     MARKS,
@@ -34,6 +36,7 @@ from conduit.answers.schema import (
 )
 
 __all__ = [
+    "BENCH",
     "CLOSING",
     "COMPARED",
     "MARKS",
@@ -45,6 +48,8 @@ __all__ = [
     "RACK_WAYS",
     "REMEDIES",
     "WAYS",
+    "BenchIn",
+    "BenchTold",
     "ClosingIn",
     "CompareIn",
     "Draft",

@@ -7,6 +7,7 @@ from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel
 
+from conduit.answers.bench import BenchIn, BenchTold, bench_told
 from conduit.answers.schema import (
     ClosingIn,
     CompareIn,
@@ -17,6 +18,7 @@ from conduit.answers.schema import (
     PreviewIn,
     WaysIn,
 )
+from conduit.bending import NoSuchStick
 from conduit.catalogue import Message, message, said_by
 from conduit.document import read_document
 from conduit.findings import Finding
@@ -114,9 +116,17 @@ def _compared(given: CompareIn, rules: Rules) -> list[ComparedLine]:
     return compare(given.mine, given.theirs)
 
 
+def _bench(given: BenchIn, rules: Rules) -> BenchTold:
+    """The bench of a run, with what was done there."""
+    try:
+        return bench_told(given, rules.limits)
+    except NoSuchStick as error:
+        raise Unanswerable(message("answers.no_bench", why=said_by(error))) from error
+
+
 @dataclass(frozen=True)
 class Question(Generic[GivenT, AnswerT]):
-    """A question by the address at which a server is asked it: what it takes, and who answers it."""
+    """A question by its name, the address at which a server is asked it: what it takes, and who answers it."""
 
     name: str
     given: type[GivenT]
@@ -133,6 +143,7 @@ MARKS = Question("check-marks", MarksIn, _marks)
 NOTE_READ = Question("note/read", NoteIn, _note_read)
 NOTE_WRITTEN = Question("note/write", PreviewIn, _note_written)
 COMPARED = Question("compare", CompareIn, _compared)
+BENCH = Question("bench", BenchIn, _bench)
 ALL: tuple[Question[Any, Any], ...] = (
     PLAN,
     REMEDIES,
@@ -144,5 +155,6 @@ ALL: tuple[Question[Any, Any], ...] = (
     NOTE_READ,
     NOTE_WRITTEN,
     COMPARED,
+    BENCH,
 )
 QUESTIONS: Mapping[str, Question[Any, Any]] = {question.name: question for question in ALL}

@@ -2,20 +2,18 @@
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
-from pydantic import ValidationError
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
-from conduit.bending import Arranged, BendAsMade, NoSuchStick, Sheet, SheetBend
-from conduit.catalogue import said_by
-from conduit.document import spelled, tape_in
-from conduit.units import TOLERANCE, UnreadableLength, parse_length
+from conduit.bending import BendAsMade, CannotBeDone, NoSuchStick, SheetBend, arranged_anew, tape_read, with_reading
+from conduit.units import TOLERANCE
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.bench.carried import carried
+from server.bench.meant import stick_meant
 from server.bench.models import ActDone, BendMade, Stick
 from server.bench.schemas import AnyAct, ArrangeAct, BenchOut, BendAct, BentAct, FitAct, Outcome, TakeIn
-from server.bench.sheets import Benches, arranged_of, made_on, own_number, read_of, shoe_state
-from server.bench.staging import CannotBeDone, begun, cut_length_changed, stage, stage_done
+from server.bench.sheets import Benches, kept_of, made_on, shoe_state
+from server.bench.staging import begun, cut_length_changed, stage, stage_done
 from server.bench.status import follow_status
 from server.errors import Conflict, Refused, as_sentence
 from server.jobs.models import Run
@@ -25,8 +23,6 @@ from server.shoes.actions import take_figures
 from server.shoes.models import Shoe, shoes_by_name
 
 A_DAY = 86400.0
-# A pipe that is so much too long or too short, in inches, still seats.
-NEAR_ENOUGH = 1 / 32
 
 
 def bench_of(user: User, run_id: int) -> BenchOut:
@@ -64,9 +60,10 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
     _, is_new = ActDone.objects.get_or_create(crew=run.crew, key=act.key)
     if not is_new:
         return
-    if act.piece not in benches.pieces():
-        raise CannotBeDone(message("stick.no_piece", piece=act.piece))
-    stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
+    stick = stick_meant(benches, act)
+    if act.version not in (None, run.version):
+        # It may just have been begun as it was then.
+        benches = Benches(run, user, benches)
     match act:
         case ArrangeAct():
             _arrange(user, benches, stick, act)
@@ -78,9 +75,9 @@ def _do(user: User, benches: Benches, act: AnyAct) -> None:
             _looked_at(user, run, stick, act)
         case _:
             stage(user, run, stick, act)
-            length = benches.sheet(act.piece).cut.inches if act.source else None
+            length = benches.sheet(stick.piece).cut.inches if act.source else None
             told = {"kind": act.kind, "source": act.source, "length": length}
-            stage_done.send(Stick, user=user, run=run, piece=act.piece, **told)
+            stage_done.send(Stick, user=user, run=run, piece=stick.piece, **told)
 
 
 def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
@@ -95,45 +92,14 @@ def _looked_at(user: User, run: Run, stick: Stick, act: FitAct) -> None:
 
 def _arrange(user: User, benches: Benches, stick: Stick, act: ArrangeAct) -> None:
     """Arrange a stick anew; what it is cut to follows, or what is left to spare where it is cut already."""
-    tape = _tape_by(stick)
-    try:
-        arranged = Arranged.model_validate(act.arranged, context={"tape": tape})
-    except ValidationError as error:
-        fault = error.errors()[0]
-        place = ".".join(str(part) for part in fault["loc"])
-        raise CannotBeDone(f"{place}: {fault['msg']}") from error
-    typed = {key: act.arranged.get(key) for key in ("spare", "spare_a")}
-    spares = {key: spelled(key, spare, tape) or spare for key, spare in typed.items()}
-    before = benches.sheet(act.piece)
-    if arranged.shoe != arranged_of(stick).shoe:
-        spares |= _on_shoe(benches, stick, before, arranged)
-    stick.arranged = {**arranged.model_dump(mode="json"), **spares}
+    before = benches.sheet(stick.piece)
+    stick.arranged = arranged_anew(benches, kept_of(stick), act.arranged)
     stick.save()
     if stick.cut_at:
         return
-    cut = benches.sheet_with(stick, act.piece, ()).cut.inches
+    cut = benches.sheet_with(kept_of(stick), stick.piece, ()).cut.inches
     if abs(cut - before.cut.inches) > TOLERANCE:
-        cut_length_changed.send(Stick, user=user, run=benches.run, piece=act.piece, length=cut)
-
-
-def _on_shoe(benches: Benches, stick: Stick, before: Sheet, arranged: Arranged) -> dict[str, str | None]:
-    """What is left to spare on a stick that takes another shoe: of one that is cut, what it is too long by."""
-    if made_on(stick):
-        raise CannotBeDone(message("bench.shoe.bends_made"))
-    sheet = benches.of(stick).sheet(own_number(stick), arranged)
-    if not stick.cut_at:
-        return {}
-    tape = benches.now.measured.head.tape
-    over = before.cut.inches - sheet.cut.inches + (sheet.spare.inches if sheet.spare else 0.0)
-    if over < -NEAR_ENOUGH:
-        wanted = sheet.length.reads
-        raise CannotBeDone(message("bench.shoe.cut_otherwise", cut=before.cut.reads, wanted=wanted))
-    return {"spare": tape.written(tape.rounded(over)) if over > NEAR_ENOUGH else None}
-
-
-def _tape_by(stick: Stick) -> str:
-    """The tape that a stick is measured by: its run's, as it was when it was begun."""
-    return tape_in(stick.document or stick.run.document)
+        cut_length_changed.send(Stick, user=user, run=benches.run, piece=stick.piece, length=cut)
 
 
 def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
@@ -142,8 +108,10 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
         raise CannotBeDone(
             message("bench.bend.entered_already", bend=act.bend, angle=f"{before.angle:g}", by=name_of(before.by))
         )
-    tape = _tape_of(stick, act)
-    bend = _with_reading(benches, stick, act, tape, before)
+    kept = kept_of(stick)
+    tape = tape_read(benches, kept, act.bend, act.tape)
+    reading = BendAsMade(bend=act.bend, angle=act.angle, tape=tape, turned=act.turned)
+    bend = benches.bend_with(kept, act.bend, with_reading(kept.made, reading))
     if not bend.made:
         raise NoSuchStick(message("stick.no_bend", piece=act.piece, bend=act.bend))
     begun(benches.run, stick)
@@ -157,30 +125,9 @@ def _bent(user: User, benches: Benches, stick: Stick, act: BentAct) -> None:
     made.save()
 
 
-def _tape_of(stick: Stick, act: BentAct) -> float | None:
-    if act.tape is None or not str(act.tape).strip():
-        return None
-    try:
-        return parse_length(act.tape, _tape_by(stick))
-    except UnreadableLength as error:
-        told = {"bend": act.bend, "tape": act.tape, "why": said_by(error)}
-        raise CannotBeDone(message("bench.bend.tape_unreadable", **told)) from error
-
-
-def _with_reading(
-    benches: Benches, stick: Stick, act: BentAct, tape: float | None, before: BendMade | None
-) -> SheetBend:
-    """The bend as it is with the act's reading, not kept yet. Raises NoSuchStick."""
-    others = made_on(stick)
-    made = [read_of(one) for one in others if one != before]
-    reading = BendAsMade(bend=act.bend, angle=act.angle, tape=tape, turned=act.turned)
-    made.insert(others.index(before) if before else len(made), reading)
-    return benches.bend_with(stick, act.bend, made)
-
-
 def _record(user: User, benches: Benches, stick: Stick, act: BentAct, bend: SheetBend) -> BendMade:
     """What is kept of a bend: planned and as read, and which figure of the shoe it shows."""
-    bencher = benches.bent_on(stick)
+    bencher = benches.bent_on(kept_of(stick))
     shoes = shoes_by_name(user)
     used = bencher.shoe
     made = bend.made

@@ -5,17 +5,18 @@ from typing import Any
 
 from django.dispatch import receiver
 
-from conduit.cutting import Span, lies, number_of
+from conduit.bending import laid
+from conduit.cutting import number_of
 from conduit.plan import Plan
-from server.accounts.limits import limits_of, limits_set
+from server.accounts.limits import limits_set
 from server.accounts.models import Crew, User
 from server.accounts.privacy import erased
+from server.bench.meant import begun_span
 from server.bench.models import Stick
-from server.bench.sheets import Benches, arranged_of, laid, limits_then, own_number
+from server.bench.sheets import Benches, arranged_of, kept_of, own_number
 from server.bench.status import follow_status
 from server.jobs.actions import run_saved
 from server.jobs.models import Run
-from server.jobs.plans import plan_of
 
 
 @receiver(run_saved)
@@ -24,9 +25,7 @@ def keep_to_pieces(sender: Any, user: User, run: Run, plan: Callable[[], Plan], 
     moves = dict[Stick, int]()
     begun = list(run.sticks.filter(live=True, document__isnull=False))
     for stick in begun:
-        then, limits = stick.document or {}, limits_then(stick)
-        same = then == run.document and limits == limits_of(run.crew)
-        span = _span(stick, plan() if same else plan_of(then, limits))
+        span = begun_span(stick)
         number = span and number_of(plan(), span)
         if number and number != stick.piece:
             moves[stick] = number
@@ -69,12 +68,6 @@ def forget_name(sender: Any, crews: list[int], name: str, neutral: str, **more: 
             stick.save(update_fields=["fit_checks"])
 
 
-def _span(stick: Stick, plan: Plan) -> Span | None:
-    """Where a stick lies in the plan of the document that it was begun with."""
-    own = next((piece for piece in plan.pieces if piece.number == own_number(stick)), None)
-    return lies(plan, own) if own else None
-
-
 def _make_way(run: Run, moves: dict[Stick, int], numbers: set[int]) -> None:
     """Sticks whose numbers are wanted: one not begun gives way, a begun one that is no piece any more goes last."""
     last = max([*numbers, *run.sticks.filter(live=True).values_list("piece", flat=True)])
@@ -91,7 +84,7 @@ def _make_way(run: Run, moves: dict[Stick, int], numbers: set[int]) -> None:
 def _move(benches: Benches, stick: Stick, number: int) -> None:
     """Give a stick its number; where it is laid out the same in the run as it is now, it goes by that from now on."""
     arranged = arranged_of(stick)
-    then = benches.sheet_with(stick, stick.piece, ())
+    then = benches.sheet_with(kept_of(stick), stick.piece, ())
     stick.number_then, stick.piece = own_number(stick), number
     if laid(benches.now.sheet(number, arranged)) == laid(then):
         stick.document, stick.limits, stick.number_then = benches.run.document, benches.limits.model_dump(), None

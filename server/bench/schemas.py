@@ -10,7 +10,8 @@ from pydantic import UUID4, Field
 from conduit.answers import Draft
 from conduit.as_typed import AsTyped, AsWritten
 from conduit.bender import Way
-from conduit.bending import Advice, Arranged, FitItem, OutBy, Sheet
+from conduit.bending import Advice, Arranged, FitItem, OutBy, Sheet, StickKept
+from conduit.catalogue import Message
 from conduit.document import ShoeFigures, Typed
 from conduit.findings import Finding
 from conduit.plan import ShoeUsed
@@ -28,6 +29,11 @@ class _Act(Schema):
 
     key: UUID4
     piece: int = Field(ge=1)
+    version: int | None = Field(
+        default=None,
+        ge=0,
+        description="The run's version on whose sheet it was done, and by which its piece is named; null: the newest.",
+    )
     at: When = Field(description="When it was done; it may be sent much later.")
 
 
@@ -130,7 +136,7 @@ class ShoeState(Schema):
     id: int | None
     name: str
     calibrated_at: datetime | None
-    cautions: list[str]
+    cautions: list[Message]
     figures: Annotated[AsWritten, AsTyped(ShoeFigures)] | None = Field(
         description="The shoe's figures now, where the run has others."
     )
@@ -144,7 +150,7 @@ class StickOut(Schema):
     shoe: ShoeState
     used: ShoeUsed
     begun: bool
-    stale: str = Field(description="What differs from the run as it is now, or nothing.")
+    stale: Message = Field(description="What differs from the run as it is now, or nothing.")
     card: str = Field(description="By what a printed card is known; another once something is laid out otherwise.")
     cut_at: datetime | None
     cut_by: str
@@ -152,6 +158,7 @@ class StickOut(Schema):
     fitted_by: str
     fit_checked: list[FitChecked]
     made: list[MadeBy]
+    kept: StickKept | None = Field(description="Of what its sheet is made, for a device that makes it by itself.")
 
 
 class BenchOut(Schema):

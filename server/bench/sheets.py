@@ -1,34 +1,34 @@
 """The bench of a run as it stands: each stick's sheet, from the run or from what it was when the stick was begun."""
 
 import json
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
-from hashlib import sha256
-from typing import Any
-
-from pydantic import ValidationError
 
 from conduit.as_typed import AsWritten
-from conduit.bender import NoSuchShoe
-from conduit.bender import Shoe as CoreShoe
-from conduit.bending import Arranged, Bencher, BendAsMade, NoSuchStick, Sheet, SheetBend
-from conduit.plan import ShoeUsed, given_shoe
+from conduit.bending import (
+    Arranged,
+    Bencher,
+    BendAsMade,
+    CrewShoe,
+    NoSuchStick,
+    RunBench,
+    StickKept,
+    as_arranged,
+    card_code,
+    differ,
+    shoe_cautions,
+)
+from conduit.catalogue import message
+from conduit.plan import ShoeUsed
 from conduit.tables import DEFAULT_LIMITS, Limits
 from conduit.units import FINE_TAPE
 from server.accounts.limits import limits_of
 from server.accounts.models import User, name_of
 from server.bench.models import BendMade, Stick
 from server.bench.schemas import BenchOut, Carried, FitChecked, MadeBy, ShoeState, StickOut
-from server.errors import as_sentence
 from server.jobs.models import Run, Status
-from server.language import told
-from server.sentences import message
 from server.shoes.models import Shoe, shoes_by_name
 
-A_THOUSANDTH = 1e-3
 KEPT = 64
-CODE_LETTERS = 6
 
 
 @lru_cache(KEPT)
@@ -39,10 +39,7 @@ def _shared(document: str, limits: str) -> Bencher:
 
 def arranged_of(stick: Stick | None) -> Arranged:
     """How a stick is arranged; as proposed where that cannot be read any more."""
-    try:
-        return Arranged.model_validate(stick.arranged if stick else {})
-    except ValidationError:
-        return Arranged()
+    return as_arranged(stick.arranged if stick else {})
 
 
 def made_on(stick: Stick | None) -> list[BendMade]:
@@ -66,118 +63,59 @@ def limits_then(stick: Stick) -> Limits:
     return Limits.model_validate(stick.limits) if stick.limits else limits_of(stick.run.crew)
 
 
-@dataclass
-class Benches:
-    """Makes the sheets of one run; a document that several sticks share is laid out once."""
+def kept_of(stick: Stick) -> StickKept:
+    """A stick as the core takes it."""
+    return StickKept(
+        piece=stick.piece,
+        number_then=stick.number_then,
+        document=stick.document,
+        limits=limits_then(stick) if stick.document is not None else None,
+        arranged=stick.arranged,
+        cut=bool(stick.cut_at),
+        made=tuple(read_of(one) for one in made_on(stick)),
+    )
 
-    run: Run
-    user: User
-    before: "Benches | None" = None
 
-    def __post_init__(self) -> None:
-        self._benchers: dict[tuple[int, Limits], Bencher] = {}
-        self.limits = limits_of(self.run.crew)
-        self._sheets: dict[int, Sheet] = {}
+def _kept_bencher(document: AsWritten, limits: Limits) -> Bencher:
+    return _shared(json.dumps(document), limits.model_dump_json())
+
+
+class Benches(RunBench):
+    """The bench of one run, with the rows of its sticks."""
+
+    def __init__(self, run: Run, user: User, before: "Benches | None" = None) -> None:
+        self.run, self.user = run, user
+        self.rows = {stick.piece: stick for stick in run.sticks.filter(live=True).prefetch_related("bends__by")}
         # The run's own document stays as it is while things are done on its sticks.
-        self.now: Bencher = self.before.now if self.before else self.bencher(self.run.document, self.limits)
-        self.sticks = {stick.piece: stick for stick in self.run.sticks.filter(live=True).prefetch_related("bends__by")}
-
-    def bencher(self, document: AsWritten, limits: Limits) -> Bencher:
-        """The bencher of a document that is held to these limits."""
-        key = id(document), limits
-        if key not in self._benchers:
-            self._benchers[key] = _shared(json.dumps(document), limits.model_dump_json())
-        return self._benchers[key]
-
-    def of(self, stick: Stick | None) -> Bencher:
-        """The bencher of a stick: of the run as it was when the stick was begun, or as it is."""
-        if not stick or stick.document is None:
-            return self.now
-        limits = limits_then(stick)
-        if stick.document == self.run.document and limits == self.limits:
-            return self.now
-        return self.bencher(stick.document, limits)
-
-    def pieces(self) -> list[int]:
-        """The run's pieces, and those begun when it had more."""
-        begun = [piece for piece, stick in self.sticks.items() if stick.document is not None]
-        return sorted({piece.number for piece in self.now.plan.pieces} | set(begun))
-
-    def sheet(self, piece: int) -> Sheet:
-        """A piece's sheet as it stands. Raises NoSuchStick."""
-        if piece not in self._sheets:
-            stick = self.sticks.get(piece)
-            self._sheets[piece] = self.sheet_with(stick, piece, [read_of(one) for one in made_on(stick)])
-        return self._sheets[piece]
-
-    def sheet_with(self, stick: Stick | None, piece: int, made: Sequence[BendAsMade]) -> Sheet:
-        """The sheet of a stick with these bends made. Raises NoSuchStick."""
-        own = own_number(stick) if stick else piece
-        sheet = self.of(stick).sheet(own, self.arranged(stick), made)
-        return sheet if own == piece else sheet.model_copy(update={"piece": piece})
-
-    def bend_with(self, stick: Stick, number: int, made: Sequence[BendAsMade]) -> SheetBend:
-        """One bend of a stick's sheet with these bends made. Raises NoSuchStick."""
-        return self.of(stick).bend(own_number(stick), number, self.arranged(stick), made)
-
-    def arranged(self, stick: Stick | None) -> Arranged:
-        """How a stick is arranged; on the run's shoe where the run, as it is now, cannot be bent on the stick's own."""
-        arranged = arranged_of(stick)
-        return arranged.model_copy(update={"shoe": None}) if self._without_its_shoe(stick) else arranged
-
-    def bent_on(self, stick: Stick | None) -> Bencher:
-        """The bencher of the shoe that a stick is bent on."""
-        return self.of(stick).on(own_number(stick) if stick else 1, self.arranged(stick))
-
-    def _without_its_shoe(self, stick: Stick | None) -> str:
-        """Why a stick cannot be bent on the shoe that was chosen for it any more, or nothing."""
-        try:
-            if stick:
-                self.of(stick).on(own_number(stick), arranged_of(stick))
-        except NoSuchStick as error:
-            return message("bench.shoe.shown_for_runs", why=as_sentence(told(error)))
-        return ""
-
-    def stale(self, piece: int) -> str:
-        """What of a begun stick differs from the run as it is now, or nothing."""
-        stick = self.sticks.get(piece)
-        lost = self._without_its_shoe(stick)
-        if lost or not stick or self.of(stick) is self.now:
-            return lost
-        try:
-            now = self.now.sheet(piece, arranged_of(stick))
-        except NoSuchStick:
-            return message("bench.stick.no_such_piece")
-        then = self.sheet_with(stick, piece, ())
-        if laid(now) == laid(then):
-            return ""
-        return message("bench.stick.changed_since")
-
-    def behind(self) -> list[int]:
-        """The sticks that were begun and that the run, as it is now, lays out otherwise."""
-        return [piece for piece, stick in self.sticks.items() if stick.document is not None and self.stale(piece)]
+        now = before.now if before else None
+        super().__init__(run.document, limits_of(run.crew), map(kept_of, self.rows.values()), _kept_bencher, now)
 
     def stick_out(self, piece: int, shoes: dict[str, Shoe]) -> StickOut:
         """A stick as the API gives it. Raises NoSuchStick."""
-        stick = self.sticks.get(piece)
-        bencher = self.bent_on(stick)
+        row, kept = self.rows.get(piece), self.sticks.get(piece)
+        bencher = self.bent_on(kept)
         if bencher.shoe is None:
             raise NoSuchStick(message("bench.shoe.none"))
         return StickOut(
             sheet=self.sheet(piece),
-            arranged=self.arranged(stick),
+            arranged=self.arranged(kept),
             shoe=shoe_state(bencher, shoes),
             used=ShoeUsed.of(bencher.shoe, FINE_TAPE),
-            begun=bool(stick and stick.document is not None),
-            stale=told(self.stale(piece)),
+            begun=bool(kept and kept.document is not None),
+            stale=self.stale(piece),
             card=card_code(self.sheet(piece)),
-            cut_at=stick.cut_at if stick else None,
-            cut_by=name_of(stick.cut_by) if stick and stick.cut_at else "",
-            fitted_at=stick.fitted_at if stick else None,
-            fitted_by=name_of(stick.fitted_by) if stick and stick.fitted_at else "",
-            fit_checked=[FitChecked(item=item, **told) for item, told in stick.fit_checks.items()] if stick else [],
-            made=[MadeBy(bend=one.bend, by=name_of(one.by), at=one.at) for one in made_on(stick)],
+            cut_at=row.cut_at if row else None,
+            cut_by=name_of(row.cut_by) if row and row.cut_at else "",
+            fitted_at=row.fitted_at if row else None,
+            fitted_by=name_of(row.fitted_by) if row and row.fitted_at else "",
+            fit_checked=[FitChecked(item=item, **told) for item, told in row.fit_checks.items()] if row else [],
+            made=[MadeBy(bend=one.bend, by=name_of(one.by), at=one.at) for one in made_on(row)],
+            kept=self._as_kept(kept) if kept else None,
         )
+
+    def _as_kept(self, kept: StickKept) -> StickKept:
+        """What is kept of a stick, without the document where it is the run's own."""
+        return kept.model_copy(update={"document": None, "limits": None}) if self.of(kept) is self.now else kept
 
     def out(self, carried: list[Carried]) -> BenchOut:
         """The whole bench as the API gives it."""
@@ -203,18 +141,6 @@ class Benches:
         )
 
 
-def laid(sheet: Sheet) -> list[Any]:
-    """What is laid out on a stick, so far as a hand could tell."""
-    bends = [(bend.number, round(bend.use.at.inches, 2), bend.angle_reads, bend.turn_says) for bend in sheet.bends]
-    return [round(sheet.length.inches, 2), bends]
-
-
-def card_code(sheet: Sheet) -> str:
-    """By what a printed card is known: the same as long as what is laid out on the stick is."""
-    told_on_it = [round(sheet.cut.inches, 2), *laid(sheet)]
-    return sha256(json.dumps(told_on_it).encode()).hexdigest()[:CODE_LETTERS]
-
-
 def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> ShoeState:
     """The shoe of a run: the crew's own of that name, and what is to be said of its figures."""
     given = bencher.measured.head.shoe
@@ -223,35 +149,12 @@ def shoe_state(bencher: Bencher, shoes: dict[str, Shoe]) -> ShoeState:
     if own and (own.material, own.trade_size) != (head.material, head.trade_size):
         own = None
     name = own.name if own else bencher.shoe.name if bencher.shoe else ""
-    cautions = [told(one) for one in _cautions(bencher, own)]
-    other = own is not None and bool(given) and bencher.shoe is not None and _differ(own, bencher.shoe)
+    crews = CrewShoe(own.to_core(), bool(own.calibrated_at)) if own else None
+    other = own is not None and bool(given) and bencher.shoe is not None and differ(own.to_core(), bencher.shoe)
     return ShoeState(
         id=own.pk if own else None,
         name=name,
         calibrated_at=own.calibrated_at if own and not other else None,
-        cautions=cautions,
+        cautions=list(shoe_cautions(bencher, crews)),
         figures=own.figures() if own and other else None,
     )
-
-
-def _cautions(bencher: Bencher, own: Shoe | None) -> Iterable[str]:
-    head = bencher.measured.head
-    try:
-        given = head.shoe and given_shoe(head)
-    except NoSuchShoe:
-        given = None
-    if own and given and _differ(own, given):
-        yield message("bench.shoe.other_figures_now", own=own.name)
-    if own and not own.calibrated_at:
-        yield message("bench.shoe.uncalibrated", own=own.name)
-    if not own and not given:
-        yield message("bench.shoe.typical")
-    if not own and given:
-        yield message("bench.shoe.by_hand")
-
-
-def _differ(own: Shoe, used: CoreShoe) -> bool:
-    now = own.to_core()
-    pairs = [(now.deduct, used.deduct), (now.gain, used.gain)]
-    pairs += [(now.dial.factor, used.dial.factor), (now.dial.constant, used.dial.constant)]
-    return any(abs(one - other) > A_THOUSANDTH for one, other in pairs)

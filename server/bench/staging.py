@@ -10,6 +10,7 @@ from django.db import transaction
 from django.dispatch import Signal
 from django.utils import timezone
 
+from conduit.bending import CannotBeDone
 from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
@@ -26,10 +27,6 @@ from server.sentences import message
 stage_done = Signal()
 # Sent when what a stick is to be cut to was changed at the bench, with that `length` in inches; same transaction.
 cut_length_changed = Signal()
-
-
-class CannotBeDone(Exception):
-    """An act that cannot be done; the message says why. The others are still done."""
 
 
 @transaction.atomic
@@ -57,7 +54,7 @@ def _mark(user: User, run: Run, act: StageAct) -> None:
     benches = Benches(run, user)
     if act.piece not in benches.pieces():
         raise Conflict(message("bench.piece.gone", piece=act.piece))
-    stick = benches.sticks.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
+    stick = benches.rows.get(act.piece) or Stick(crew=run.crew, run=run, piece=act.piece)
     try:
         stage(user, run, stick, act)
     except CannotBeDone as error:

@@ -48,7 +48,7 @@ def follow_status(run: Run, benches: Benches) -> None:
 def _count(benches: Benches) -> Done:
     pieces = benches.pieces()
     sheets = {piece: benches.sheet(piece) for piece in pieces}
-    live = [stick for stick in map(benches.sticks.get, pieces) if stick]
+    live = [stick for stick in map(benches.rows.get, pieces) if stick]
     return Done(
         pieces=len(pieces),
         cut=sum(1 for stick in live if stick.cut_at or made_on(stick)),

@@ -5,14 +5,14 @@ from collections.abc import Iterator
 from django.shortcuts import get_object_or_404
 
 from conduit.as_typed import AsWritten
-from conduit.bending import NoSuchStick
+from conduit.bending import NoSuchStick, laid
 from conduit.catalogue import Message
 from conduit.cutting import IN_AN_INCH, lies, number_of
 from conduit.plan import Plan
 from conduit.units import TOLERANCE, Tape
 from server.accounts.models import User
 from server.bench.models import Stick
-from server.bench.sheets import Benches, arranged_of, laid, made_on
+from server.bench.sheets import Benches, arranged_of, kept_of, made_on
 from server.cutting.models import Cut
 from server.cutting.schemas import UnderChange
 from server.jobs.models import Run
@@ -39,9 +39,9 @@ def under_change(user: User, run_id: int, document: AsWritten) -> list[UnderChan
 
 
 def _pieces(before: Benches, after: Benches, cuts: dict[int, Cut]) -> Iterator[UnderChange]:
-    begun = {piece for piece, stick in before.sticks.items() if stick.document is not None}
+    begun = {piece for piece, stick in before.rows.items() if stick.document is not None}
     for piece in sorted(begun | cuts.keys()):
-        stick, cut = before.sticks.get(piece), cuts.get(piece)
+        stick, cut = before.rows.get(piece), cuts.get(piece)
         says = _differs(before, after, piece, stick if piece in begun else None, cut)
         if says:
             yield UnderChange(piece=piece, begun=piece in begun, reserved=piece not in begun, says=told(says))
@@ -55,7 +55,7 @@ def _differs(before: Benches, after: Benches, piece: int, stick: Stick | None, c
     tape = after.now.measured.head.tape
     figures: dict[str, str | float] = {"piece": piece, "was": tape.shows(was)}
     try:
-        now = after.now.sheet(piece, arranged_of(before.sticks.get(piece)))
+        now = after.now.sheet(piece, arranged_of(before.rows.get(piece)))
     except NoSuchStick:
         return message("changed.gone", **figures)
     over = was - now.cut.inches
@@ -67,7 +67,7 @@ def _differs(before: Benches, after: Benches, piece: int, stick: Stick | None, c
     if not same_length:
         state = "fitted" if stick.fitted_at else "bent" if made else "cut"
         return message(f"changed.{state}.{'long' if over > 0 else 'short'}", **figures)
-    if laid(now) == laid(before.sheet_with(stick, piece, ())):
+    if laid(now) == laid(before.sheet_with(kept_of(stick), piece, ())):
         return None
     return message("changed.made" if made else "changed.marked", **figures)
 

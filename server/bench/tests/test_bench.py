@@ -95,7 +95,7 @@ class AtTheBench(BenchTestCase):
         self.on_red()
         self.save(self.feed, steps=[ninety("5", "up")], shoe={"name": "Small", "deduct": 3, "gain": 2})
         stick = self.bench()["sticks"][0]
-        self.assertIn("On Red this run cannot be bent.", stick["stale"])
+        self.assertIn("on Red this run cannot be bent.", stick["stale"])
         self.assertEqual((stick["shoe"]["name"], stick["arranged"]["shoe"]), ("Small", None))
 
     def save(self, run, **changed):

@@ -7276,6 +7276,30 @@ export interface components {
             };
         };
         /**
+         * BendAsMade
+         * @description A bend that is made: the angle finder's reading, and the tape's where it was taken.
+         */
+        BendAsMade: {
+            /** Bend */
+            bend: number;
+            /** Angle */
+            angle: number;
+            /** Tape */
+            tape?: number | null;
+            /**
+             * Turned
+             * @description A dog-leg: degrees that the leg after it leans out of plane, clockwise looking along from end A.
+             * @default 0
+             */
+            turned?: number;
+            /**
+             * Left
+             * @description It is not to be touched again; the rest makes up for it.
+             * @default false
+             */
+            left?: boolean;
+        };
+        /**
          * Carried
          * @description What the dial is to show for a bend, after the same one on another pipe of the rack came out so.
          */
@@ -7737,6 +7761,49 @@ export interface components {
             } | null;
         };
         /**
+         * StickKept
+         * @description What is kept of a stick at the bench: of what it is a piece, how it is arranged, what was bent on it so far.
+         */
+        StickKept: {
+            /**
+             * Piece
+             * @description Its number in the run as it is.
+             */
+            piece: number;
+            /**
+             * Number Then
+             * @description Its number when it was begun, where that was another.
+             */
+            number_then?: number | null;
+            /**
+             * Document
+             * @description The run as it was when the stick was begun; null: as it is.
+             */
+            document?: {
+                [key: string]: components["schemas"]["JsonValue"];
+            } | null;
+            /** @description The limits that it was planned by then; null: those of now. */
+            limits?: components["schemas"]["Limits"] | null;
+            /**
+             * Arranged
+             * @default {}
+             */
+            arranged?: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
+             * Cut
+             * @default false
+             */
+            cut?: boolean;
+            /**
+             * Made
+             * @description In the order in which they were made.
+             * @default []
+             */
+            made?: components["schemas"]["BendAsMade"][];
+        };
+        /**
          * StickOut
          * @description A stick at the bench: its sheet, and how far it is.
          */
@@ -7769,6 +7836,8 @@ export interface components {
             fit_checked: components["schemas"]["FitChecked"][];
             /** Made */
             made: components["schemas"]["MadeBy"][];
+            /** @description Of what its sheet is made, for a device that makes it by itself. */
+            kept: components["schemas"]["StickKept"] | null;
         };
         /**
          * SweepShot
@@ -7893,6 +7962,11 @@ export interface components {
             /** Piece */
             piece: number;
             /**
+             * Version
+             * @description The run's version on whose sheet it was done, and by which its piece is named; null: the newest.
+             */
+            version?: number | null;
+            /**
              * At
              * Format: date-time
              * @description When it was done; it may be sent much later.
@@ -7953,6 +8027,11 @@ export interface components {
             /** Piece */
             piece: number;
             /**
+             * Version
+             * @description The run's version on whose sheet it was done, and by which its piece is named; null: the newest.
+             */
+            version?: number | null;
+            /**
              * At
              * Format: date-time
              * @description When it was done; it may be sent much later.
@@ -7978,6 +8057,11 @@ export interface components {
             key: string;
             /** Piece */
             piece: number;
+            /**
+             * Version
+             * @description The run's version on whose sheet it was done, and by which its piece is named; null: the newest.
+             */
+            version?: number | null;
             /**
              * At
              * Format: date-time
@@ -8036,6 +8120,11 @@ export interface components {
             /** Piece */
             piece: number;
             /**
+             * Version
+             * @description The run's version on whose sheet it was done, and by which its piece is named; null: the newest.
+             */
+            version?: number | null;
+            /**
              * At
              * Format: date-time
              * @description When it was done; it may be sent much later.
@@ -8064,6 +8153,11 @@ export interface components {
             key: string;
             /** Piece */
             piece: number;
+            /**
+             * Version
+             * @description The run's version on whose sheet it was done, and by which its piece is named; null: the newest.
+             */
+            version?: number | null;
             /**
              * At
              * Format: date-time
