@@ -154,6 +154,29 @@ def kept(page, part):
     until(page, lambda: part in page.evaluate(KEPT))
 
 
+# What it keeps one by one: runs, and their benches.
+KEPT_ONES = """new Promise((told) => {
+  const asked = indexedDB.open("crelda-runs");
+  // Where it is not there yet it is not made here.
+  asked.onupgradeneeded = () => asked.transaction.abort();
+  asked.onerror = () => told([]);
+  asked.onsuccess = () => {
+    const read = asked.result.transaction("runs").objectStore("runs").getAllKeys();
+    read.onsuccess = () => { asked.result.close(); told(read.result); };
+  };
+})"""
+
+
+def kept_ones(page, kind=""):
+    """Under which keys the page keeps runs, or what else of a run there is."""
+    return [key for key in page.evaluate(KEPT_ONES) if re.search(rf" {kind}-?\d+$", key)]
+
+
+def kept_bench(page):
+    """Wait until the page keeps a bench, so that it is there without a network."""
+    until(page, lambda: kept_ones(page, "bench "))
+
+
 def saved(page):
     """Wait until the page says that everything is saved."""
     for _ in range(2):

@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from conduit.bending import Arranged, Bencher
 from conduit.tests.support import document, ninety
 from conduit.units import parse_length
-from e2e.support import PHONE, Journey, choose, enter, field, kept, move_by_keys, saved, screen, sheet_of, until
+from e2e.support import PHONE, Journey, choose, enter, field, kept_bench, move_by_keys, saved, screen, sheet_of, until
 from server.accounts.models import User
 from server.bench.models import BendMade
 from server.demo.scene import JOB
@@ -317,7 +317,7 @@ class InABasement(Journey):
         page.get_by_role("link", name="Bench").click()
         page.get_by_role("button", name="Cut and marked").click()
         expect(page.get_by_text("All sent")).to_be_visible()
-        kept(page, '"sheet"')
+        kept_bench(page)
         page.context.set_offline(True)
         # The phone was in the pocket and the page is loaded anew, without a network.
         page.reload()

@@ -6,11 +6,12 @@ from hypothesis import HealthCheck, given, seed, settings
 from playwright.sync_api import expect
 
 from conduit.answers import QUESTIONS, answer_text
-from conduit.bending import Bencher
+from conduit.bending import Bencher, BendAsMade
 from conduit.notes import read_note, written_note
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import runs
-from e2e.support import Journey, expect_plan_of, field, kept, saved, until
+from e2e.support import Journey, enter, expect_plan_of, field, kept, kept_ones, saved, screen, until
+from server.bench.models import BendMade, Stick
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -34,18 +35,6 @@ ASK = """async ([file, folder, asked]) => {
   worker.terminate();
   return told;
 }"""
-
-# How many runs the page keeps.
-RUNS_KEPT = """new Promise((told) => {
-  const asked = indexedDB.open("crelda-runs");
-  // Where it is not there yet it is not made here.
-  asked.onupgradeneeded = () => asked.transaction.abort();
-  asked.onerror = () => told(0);
-  asked.onsuccess = () => {
-    const counted = asked.result.transaction("runs").objectStore("runs").count();
-    counted.onsuccess = () => { asked.result.close(); told(counted.result); };
-  };
-})"""
 
 
 def examples():
@@ -97,6 +86,16 @@ class OnThisDevice(Journey):
         page.get_by_role("button", name="Fetch it").click()
         expect(page.get_by_text("It is here, of the version that you use.")).to_be_visible()
 
+    def with_all_runs(self):
+        """A window on a device with the core and the crew's runs, on the page of jobs."""
+        page = self.window(installed=True)
+        self.fetch_the_core(page)
+        page.goto(self.live_server_url)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        until(page, lambda: len(kept_ones(page)) >= Run.objects.count())
+        kept(page, "Kiln room fit-out")
+        return page
+
     def test_a_run_is_planned_on_without_a_network(self):
         page = self.window(installed=True)
         self.fetch_the_core(page)
@@ -113,11 +112,7 @@ class OnThisDevice(Journey):
         self.assertEqual(run.document["steps"][0]["at"], "41 3/4")
 
     def test_a_layout_opens_without_a_network_and_what_is_typed_is_saved_later(self):
-        page = self.window(installed=True)
-        self.fetch_the_core(page)
-        page.goto(self.live_server_url)
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-        until(page, lambda: page.evaluate(RUNS_KEPT) == Run.objects.count())
+        page = self.with_all_runs()
         run = next(one for one in Run.objects.all() if one.name == "Wedging table outlet")
         page.context.set_offline(True)
         page.goto(f"{self.live_server_url}/runs/{run.pk}/layout")
@@ -136,14 +131,8 @@ class OnThisDevice(Journey):
         run.refresh_from_db()
         self.assertEqual(run.document, changed)
 
-    def test_a_run_is_begun_without_a_network_and_sent_once_there_is_one(self):
-        page = self.window(installed=True)
-        self.fetch_the_core(page)
-        page.goto(self.live_server_url)
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-        until(page, lambda: page.evaluate(RUNS_KEPT) == Run.objects.count())
-        kept(page, "Kiln room fit-out")
-        before = Run.objects.count()
+    def begin_here(self, page):
+        """Measure a run without a network, as a field note; gives its document."""
         page.context.set_offline(True)
         page.reload()
         page.get_by_role("button", name="Measure a new run").first.click()
@@ -158,6 +147,12 @@ class OnThisDevice(Journey):
         page.keyboard.insert_text(written_note(document).text)
         expect_plan_of(page, document)
         expect(page.get_by_text("Kept on this device")).to_be_visible()
+        return document
+
+    def test_a_run_is_begun_without_a_network_and_sent_once_there_is_one(self):
+        page = self.with_all_runs()
+        before = Run.objects.count()
+        document = self.begin_here(page)
         here = page.url
         # It is opened again from the list, the page loaded anew.
         page.goto(self.live_server_url)
@@ -175,6 +170,56 @@ class OnThisDevice(Journey):
         page.goto(here)
         expect(page).to_have_url(re.compile(f"/runs/{run.pk}/layout"))
         expect_plan_of(page, run.document)
+
+    def test_a_bench_never_opened_is_made_here_and_a_bad_bend_is_corrected(self):
+        page = self.with_all_runs()
+        run = next(one for one in Run.objects.all() if one.name == "Wedging table outlet")
+        document = run.document
+        page.context.set_offline(True)
+        page.goto(f"{self.live_server_url}/runs/{run.pk}/bench")
+        self.cut_off(page)
+        sheet = Bencher(document).sheet(1)
+        self.cut(page, sheet)
+        bend = sheet.bends[0]
+        expect(screen(page, bend.number).get_by_test_id("mark")).to_have_text(bend.use.at.reads)
+        off = bend.angle - 7
+        enter(page, f"{off:g}")
+        after = Bencher(document).sheet(1, made=[BendAsMade(bend=bend.number, angle=off)])
+        self.assertIsNotNone(after.correction)
+        told = page.get_by_role("region", name="Correction")
+        expect(told).to_contain_text(f"{after.correction.rebends[0].by_reads}", timeout=BEGINNING)
+        # The browser is closed and opened again: all of it is still there, and made anew.
+        page.reload()
+        self.cut_off(page)
+        expect(told).to_be_visible(timeout=BEGINNING)
+        self.assertEqual(BendMade.objects.filter(stick__run=run).count(), 0)
+        page.context.set_offline(False)
+        until(page, lambda: BendMade.objects.filter(stick__run=run, angle=off).count() == 1)
+        expect(page.get_by_text("All sent")).to_be_visible()
+        expect(told).to_be_visible()
+        self.assertIsNotNone(run.sticks.get().cut_at)
+
+    def cut(self, page, sheet):
+        expect(page.get_by_test_id("cut")).to_have_text(sheet.cut.reads, timeout=BEGINNING)
+        page.get_by_role("button", name="Cut and marked").click()
+
+    def test_a_run_begun_here_is_cut_and_bent_before_the_server_has_it(self):
+        page = self.with_all_runs()
+        document = self.begin_here(page)
+        page.get_by_role("link", name="Bench").click()
+        self.cut(page, Bencher(document).sheet(1))
+        # What is typed afterwards is another version: the stick is what was cut.
+        page.get_by_role("link", name="Layout").click()
+        field(page, "Step 1, measure").fill("41 3/4")
+        expect(page.get_by_text("Kept on this device")).to_be_visible()
+        before = Run.objects.count()
+        page.context.set_offline(False)
+        until(page, lambda: Stick.objects.filter(cut_at__isnull=False).exists())
+        [stick] = Stick.objects.filter(cut_at__isnull=False)
+        run = stick.run
+        self.assertEqual((Run.objects.count(), run.name), (before + 1, "Basement pump"))
+        until(page, lambda: Run.objects.get(pk=run.pk).document["steps"][0]["at"] == "41 3/4")
+        self.assertEqual(stick.document["steps"][0]["at"], document["steps"][0]["at"])
 
     def test_the_server_need_not_answer_in_time(self):
         page = self.window(installed=True)

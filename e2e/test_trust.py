@@ -8,7 +8,7 @@ from django.db import OperationalError
 from playwright.sync_api import expect
 from qsessions.models import Session
 
-from e2e.support import PHONE, Journey, enter, field, kept, of_the_menu, saved, until
+from e2e.support import PHONE, Journey, enter, field, kept_bench, of_the_menu, saved, until
 from server.accounts.actions import add_person
 from server.accounts.models import Crew, Role, User
 from server.bench.models import BendMade, Stick
@@ -152,7 +152,7 @@ class OnASharedPhone(Trust):
         page = self.window(installed=True, size=PHONE)
         page.evaluate("navigator.serviceWorker.ready.then(() => true)")
         self.open_first_bench(page)
-        kept(page, '"sheet"')
+        kept_bench(page)
         self.sign_out_by_time()
         add_person(Crew.objects.create(name="Lantern Crew"), "olga", PASSWORD, Role.LEAD)
         page.add_init_script(WATCH)

@@ -1,7 +1,7 @@
 """The cut list of several runs: couplings and sources planned together, and what to bring for the job.
 
 Knows what crews cut by, their scraps, and how a plan is worded; the optimizer is a room of its own.
-Gives: make_cut_list, the terms, the schema, the list of what to bring, scrap lists as pasted.
+Gives: make_cut_list (with the planner that is given: first_fit, or the optimizer's), the terms, the schema, the list of what to bring, scrap lists as pasted.
 Never imports the bench or mark checks.
 """
 
@@ -13,6 +13,7 @@ from conduit.cutting.cut_list import (
     make_cut_list,
     not_makeable,
 )
+from conduit.cutting.first_fit import first_fit
 from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar, Span, Terms
 from conduit.cutting.on_the_run import gap_at, lies, number_of
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
@@ -47,6 +48,7 @@ __all__ = [
     "along_the_pile",
     "bring_list",
     "digests",
+    "first_fit",
     "gap_at",
     "joined",
     "lies",

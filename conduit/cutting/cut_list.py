@@ -7,9 +7,20 @@ from hashlib import sha256
 from types import MappingProxyType
 
 from conduit.catalogue import NOTHING, Message, message
-from conduit.cutting.model import IN_AN_INCH, Before, Cut, CutPlan, Held, Kind, KindPlan, Needed, ScrapBar, Source
+from conduit.cutting.model import (
+    IN_AN_INCH,
+    Before,
+    Cut,
+    CutPlan,
+    Held,
+    Kind,
+    KindPlan,
+    MakePlan,
+    Needed,
+    ScrapBar,
+    Source,
+)
 from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
-from conduit.cutting.optimizer import Budget, Meter, MeterShare, plan_kind
 from conduit.cutting.schema import (
     CutChoice,
     CutKind,
@@ -34,7 +45,8 @@ A_CENT = 0.01
 class PlannedRun:
     """A run to cut: its key, the name people call it, its plan, and pieces that are settled (sixteenths).
 
-    `free`: couplings in its document that an earlier plan put there, and that may be moved.
+    `free`: couplings in its document that an earlier plan put there, and that may be moved. `as_laid_out`: its
+    couplings stay where it is planned with them, those too that are only proposed.
     """
 
     key: str
@@ -42,6 +54,7 @@ class PlannedRun:
     plan: Plan
     held: tuple[Held, ...] = ()
     free: frozenset[int] = frozenset()
+    as_laid_out: bool = False
 
     @property
     def kind(self) -> Kind:
@@ -65,11 +78,11 @@ def make_cut_list(
     runs: Sequence[PlannedRun],
     rack: Sequence[ScrapOnRack],
     terms: CutTerms,
-    budget: Budget,
+    planner: MakePlan,
     known: Sequence[CutKind] = (),
     before: Mapping[str, CutChoice] = MappingProxyType({}),
 ) -> CutList:
-    """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks.
+    """Plan the cuts of every makeable run from `rack` (oldest first) and new sticks, each kind of pipe by the planner.
 
     A kind of pipe for which nothing changed keeps its plan of those that are `known`; of one that changed, pieces of
     the choice that was planned `before` (by the kind's name) stay where it costs little.
@@ -77,15 +90,15 @@ def make_cut_list(
     """
     out = not_makeable(runs)
     makeable = [run for run in runs if run.plan.makeable]
-    kinds, digest, meter = list[CutKind](), digests(runs, rack, terms), Meter(budget)
+    kinds, digest = list[CutKind](), digests(runs, rack, terms)
     total = sum(max(1, len(run.plan.pieces)) for run in makeable)
     for kind in dict.fromkeys(run.kind for run in makeable):
         of_kind = [run for run in makeable if run.kind == kind]
         pieces = sum(max(1, len(run.plan.pieces)) for run in of_kind)
         lister = _Lister(of_kind, [bar for bar in rack if bar.kind == kind], terms)
         same = next((one for one in known if one.digest == digest[kind.name]), None)
-        share = MeterShare(meter, pieces / max(1, total))
-        kinds.append(same or lister.listed(share, digest[kind.name], before.get(kind.name)))
+        share = pieces / max(1, total)
+        kinds.append(same or lister.listed(planner, share, digest[kind.name], before.get(kind.name)))
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
@@ -118,7 +131,7 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
             plan.coupling_gap.inches,
             plan.limits,
         )
-        parts[run.key] = (*whole, run.held, sorted(run.free))
+        parts[run.key] = (*whole, run.held, sorted(run.free), *(("as laid out",) if run.as_laid_out else ()))
     for kind in dict.fromkeys(run.kind for run in runs):
         keys = [run.key for run in runs if run.kind == kind]
         bars = [bar for bar in rack if bar.kind == kind]
@@ -170,7 +183,8 @@ class _Lister:
         arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
         spans = free_windows(length / IN_AN_INCH, [*arcs, *plan.no_couplings], plan.limits)
         windows = tuple((-whole_sixteenths(-low), whole_sixteenths(high)) for low, high in spans)
-        own = [one.at.inches for one in plan.couplings if one.step is not None or one.pinned is not None]
+        settled = [one for one in plan.couplings if one.step is not None or one.pinned is not None]
+        own = [one.at.inches for one in (plan.couplings if run.as_laid_out else settled)]
         places = {nearest_sixteenth(at) for at in own} - run.free
         places |= {nearest_sixteenth(one.at) for one in self.own.couplings if one.run == run.key}
         held = list(run.held)
@@ -208,13 +222,13 @@ class _Lister:
         self.left_out.append(RunLeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
 
-    def listed(self, meter: Meter, digest: str, before: CutChoice | None = None) -> CutKind:
+    def listed(self, planner: MakePlan, share: float, digest: str, before: CutChoice | None = None) -> CutKind:
         """The plans of this kind of pipe, each verified independently, with the bounds that are proved.
 
         Raises AssertionError where a plan is not right by the verifier, or beats a bound: then nothing is shown.
         `before`: the plan that was chosen last, whose pieces stay where it pays.
         """
-        found = plan_kind(self.needed, self.lying, self.terms, meter, _pieces_before(before))
+        found = planner(self.needed, self.lying, self.terms, share, _pieces_before(before))
         makeable = [run for run in self.needed if run.key not in found.impossible]
         for plan in found.plans:
             wrong = faults(makeable, self.lying, self.terms, plan)

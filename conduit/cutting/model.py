@@ -1,5 +1,6 @@
 """What is asked of the cut planner, and what it answers. Lengths and places in whole sixteenths of an inch."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -199,3 +200,7 @@ class KindPlan:
     looked_at: int
     seconds: float
     stayed: int = 0
+
+
+# Plans one kind of pipe: what is needed, what lies there, the terms, its share of the work, the pieces of the plan before.
+MakePlan = Callable[[Sequence[Needed], Sequence[ScrapBar], Terms, float, Sequence[Before]], KindPlan]

@@ -25,6 +25,7 @@ from conduit.cutting import (
     nearest_sixteenth,
     number_of,
 )
+from conduit.cutting.optimizer import JointPlanner
 from conduit.findings import Code
 from conduit.plan import Plan
 from conduit.tables import LONGEST_STICK, Limits
@@ -191,7 +192,7 @@ class Cutting:
         """Plan the cuts anew, beginning with the plan `before`, and keep what is found by the job as it was read."""
         known = self.proposal(terms)
         same = self._known(seconds)
-        found = make_cut_list(self.runs, self.rack, terms, clock, same, before)
+        found = make_cut_list(self.runs, self.rack, terms, JointPlanner(clock), same, before)
         return self._kept(terms, found, seconds, known)
 
     def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:

@@ -14,6 +14,7 @@ from conduit.cutting import (
     make_cut_list,
     read_scrap_list,
 )
+from conduit.cutting.optimizer import JointPlanner
 from conduit.plan import make_plan
 from conduit.tests.support import Steps, document, ninety
 
@@ -39,7 +40,7 @@ def jobs(draw):
 
 
 def listed(runs, rack=(), terms=None, known=()):
-    return make_cut_list(runs, list(rack), terms or CutTerms(), Steps(30), known)
+    return make_cut_list(runs, list(rack), terms or CutTerms(), JointPlanner(Steps(30)), known)
 
 
 def chosen(found):

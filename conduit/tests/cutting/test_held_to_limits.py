@@ -4,6 +4,7 @@ from unittest import TestCase
 
 from conduit.cutting import CutTerms, Kind, PlannedRun, digests, make_cut_list
 from conduit.cutting.model import CutPlan, KindPlan, Sold, Source, Terms
+from conduit.cutting.optimizer import JointPlanner
 from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
 from conduit.plan import make_plan
 from conduit.tables import Limits
@@ -18,7 +19,7 @@ def planned(limits, raw=LONG):
 
 
 def listed(run, terms=None):
-    kind = make_cut_list([run], [], terms or CutTerms(), Steps(30)).kinds[0]
+    kind = make_cut_list([run], [], terms or CutTerms(), JointPlanner(Steps(30))).kinds[0]
     return kind.choices[kind.chosen]
 
 
@@ -50,7 +51,7 @@ class HeldToLimits(TestCase):
     def test_a_run_that_these_limits_make_impossible_is_left_out(self):
         run = planned(Limits(stick=30, least_piece=29, clear_of_bend=24))
         self.assertFalse(run.plan.makeable)
-        found = make_cut_list([run], [], CutTerms(), Steps(30))
+        found = make_cut_list([run], [], CutTerms(), JointPlanner(Steps(30)))
         self.assertEqual(([one.run_name for one in found.left_out], found.kinds), (["Long"], []))
 
 

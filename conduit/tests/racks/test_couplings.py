@@ -4,6 +4,7 @@ from itertools import pairwise
 from unittest import TestCase
 
 from conduit.cutting import CutTerms, Kind, PlannedRun, ScrapOnRack, make_cut_list
+from conduit.cutting.optimizer import JointPlanner
 from conduit.geometry import Vec
 from conduit.layout import blocked, free_windows, point_at
 from conduit.plan import check_run, make_plan
@@ -58,7 +59,7 @@ class Couplings(TestCase):
         scraps = [
             ScrapOnRack(f"S{at}", Kind("EMT", "3/4"), long) for at, long in enumerate((88, 71.5, 64, 52.25, 47, 31))
         ]
-        [kind] = make_cut_list(runs, scraps, CutTerms(), Steps(60)).kinds
+        [kind] = make_cut_list(runs, scraps, CutTerms(), JointPlanner(Steps(60))).kinds
         for choice in kind.choices:
             at = {one.run: list(one.at) for one in choice.places}
             rows = [self.places(one, at[str(number)]) for number, one in enumerate(documents, 1)]

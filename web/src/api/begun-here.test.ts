@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { beginHere, begunRuns, putInJob, saveHere, sendBegun } from "./begun-here";
+import { beginHere, begunRuns, fixHere, putInJob, saveHere, sendBegun } from "./begun-here";
 import { showFor } from "./owner";
 import type { Job, RunDocument } from "./types";
 
@@ -23,7 +23,10 @@ beforeEach(async () => {
     return answer(method);
   });
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
 
 const made = () => Response.json({ id: 77, version: 1 }, { status: 201 });
 const begun = () => beginHere(JOB, named("as begun"), "Dana");
@@ -36,7 +39,8 @@ test("what is typed while it is sent follows as a save, and the run is the serve
     return made();
   };
   expect(await sendBegun(id)).toBe(77);
-  expect(asked.map(({ method, body }) => [method, body.document])).toEqual([
+  const once = [...new Map(asked.map((one) => [one.key, one])).values()];
+  expect(once.map(({ method, body }) => [method, body.document])).toEqual([
     ["POST", named("as begun")],
     ["PUT", named("typed meanwhile")],
   ]);
@@ -56,6 +60,34 @@ test("an answer that was lost does not make it twice, whatever is typed since", 
   const sent = asked.filter(({ method }) => method === "POST");
   expect(new Set(sent.map(({ key, body }) => `${key} ${JSON.stringify(body)}`)).size).toBe(1);
   expect(asked.at(-1)?.body.document).toEqual(named("typed since"));
+});
+
+test("what something was done by goes up as a version of its own, with the number that was told then", async () => {
+  const { id } = await begun();
+  expect([await fixHere(id), await fixHere(id)]).toEqual([1, 1]);
+  await saveHere(id, 0, named("typed"));
+  expect(await fixHere(id)).toBe(2);
+  await saveHere(id, 0, named("typed again"));
+  // The last answer is lost: all is sent once more, with the keys that it had.
+  let puts = 0;
+  answer = (method) => {
+    if (method !== "PUT") return made();
+    puts += 1;
+    return puts === 2 ? Promise.reject(new TypeError("no network")) : Response.json({ version: puts + 1 });
+  };
+  vi.spyOn(navigator, "onLine", "get").mockReturnValue(false);
+  await expect(sendBegun(id)).rejects.toThrow();
+  puts = 0;
+  answer = (method) => (method === "PUT" ? Response.json({ version: ++puts + 1 }) : made());
+  await sendBegun(id);
+  const sent = asked.map(({ key, body }) => `${key} ${JSON.stringify(body)}`);
+  expect(sent.slice(3)).toEqual(sent.slice(0, 3));
+  expect(asked.slice(3).map(({ body }) => [body.version, body.document])).toEqual([
+    [undefined, named("as begun")],
+    [1, named("typed")],
+    [2, named("typed again")],
+  ]);
+  expect(await fixHere(id)).toBeUndefined();
 });
 
 test("one whose job is gone stays here with the reason, and another job takes it", async () => {

@@ -2,7 +2,7 @@ import { entries, get, set, update } from "idb-keyval";
 import { t } from "@/words/shell";
 import { ApiError, api, reply } from "./client";
 import { RUNS } from "./kept";
-import { type KeptRun, keyOf, runFromEither } from "./kept-runs";
+import { type KeptRun, keptRuns } from "./kept-runs";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
 import { shownFor } from "./owner";
@@ -10,12 +10,18 @@ import type { Job, Run, RunDocument } from "./types";
 
 /** A run that was begun on this device and is not with the server yet. Its number is below zero. */
 export interface BegunRun extends KeptRun {
-  /** With which it is sent, once for all. */
-  key: string;
-  /** As it was sent first: the same again does nothing twice; what was typed since follows as a save. */
-  sent?: RunDocument;
+  /**
+   * As it goes to the server, one version after the other, each with its own key: sent again it does nothing twice.
+   * Something is done by each but the last, or may be on its way.
+   */
+  versions: readonly Version[];
   /** Why the server did not take it; it stays here, and is tried again. */
   refused?: string;
+}
+
+interface Version {
+  key: string;
+  document: RunDocument;
 }
 
 /** In its place once it is with the server: the number that it has there. */
@@ -62,27 +68,27 @@ export async function beginHere(job: Job, document: RunDocument, by: string): Pr
     note: "",
     assigned: null,
     photos: [],
-    key: newKey(),
+    versions: [],
   };
-  await set(keyOf(run.id), run, RUNS);
+  await set(keptRuns.keyOf(run.id), run, RUNS);
   await begunRuns.look();
   return run;
 }
 
-/** Gives a run that was refused to another job, with a key of its own, and sends it there. */
+/** Gives a run that was refused to another job, with keys of its own, and sends it there. */
 export async function putInJob(id: number, job: Pick<Job, "id" | "name">): Promise<void> {
-  await change(id, ({ refused: _, sent: __, ...run }) => ({
+  await change(id, ({ refused: _, ...run }) => ({
     ...run,
     job_id: job.id,
     job_name: job.name,
-    key: newKey(),
+    versions: run.versions.map((one) => ({ ...one, key: newKey() })),
   }));
   await begunRuns.look();
   await sendBegun(id).catch(() => undefined);
 }
 
 async function found(id: number): Promise<BegunRun | Moved> {
-  const run = await get<BegunRun | Moved>(keyOf(id), RUNS);
+  const run = await get<BegunRun | Moved>(keptRuns.keyOf(id), RUNS);
   if (!run) throw new ApiError(404, t("run.not_here"));
   return run;
 }
@@ -90,7 +96,7 @@ async function found(id: number): Promise<BegunRun | Moved> {
 /** A run begun here; as the server has it, once it is there. */
 export async function begunHere(id: number): Promise<KeptRun> {
   const run = await found(id);
-  return "movedTo" in run ? runFromEither(run.movedTo) : run;
+  return "movedTo" in run ? keptRuns.either(run.movedTo) : run;
 }
 
 /** Keeps what was typed of a run begun here; where another window has sent it meanwhile it is saved as any other. */
@@ -105,17 +111,30 @@ export async function saveHere(
   return { version: run.version };
 }
 
-/** Sends a run begun here, and what was typed of it since it was sent first. Gives its number at the server. */
-export async function sendBegun(id: number): Promise<number> {
+/**
+ * Fixes a run begun here as it is, so that something may be done by it whatever is typed later. Gives the number that
+ * this version will have at the server; undefined where the run is there already.
+ */
+export async function fixHere(id: number): Promise<number | undefined> {
+  await change(id, (now) =>
+    same(now.versions.at(-1)?.document, now.document)
+      ? now
+      : { ...now, versions: [...now.versions, { key: newKey(), document: now.document }] },
+  );
   const run = await found(id);
-  if ("movedTo" in run) return run.movedTo;
-  const sent = run.sent ?? run.document;
+  return "movedTo" in run ? undefined : run.versions.length;
+}
+
+/** Sends a run begun here, version by version, until the server has it as it is here. Gives its number there. */
+export async function sendBegun(id: number): Promise<number> {
   try {
-    // Kept before it goes: whether it arrived may never be heard.
-    await change(id, (now) => ({ ...now, sent }));
-    const made = await add(run, sent);
-    await saveWhatFollowed(id, made.version, sent, made.id);
-    return made.id;
+    for (;;) {
+      await fixHere(id);
+      const run = await found(id);
+      if ("movedTo" in run) return run.movedTo;
+      const made = await sendVersions(run);
+      await moved(id, made, run.versions.length);
+    }
   } catch (error) {
     if (error instanceof ApiError && isFinal(error.status))
       await change(id, (now) => ({ ...now, refused: error.message }));
@@ -129,49 +148,57 @@ export async function sendBegun(id: number): Promise<number> {
 const isFinal = (status: number): boolean =>
   status >= 400 && status < 500 && ![401, 408, 429].includes(status);
 
-/** Saves what was typed since it was sent, in whichever window, until nothing is; from then on it is the server's. */
-async function saveWhatFollowed(id: number, version: number, sent: RunDocument, movedTo: number) {
-  let there = { version, document: sent };
-  for (;;) {
-    const left = await moved(id, movedTo, there.document);
-    if (!left) return;
-    const saved = await save(movedTo, there.version, left);
-    there = { version: saved.version, document: left };
-  }
+async function sendVersions({ job_id, versions: [first, ...later] }: BegunRun): Promise<number> {
+  if (!first) throw new Error("it was fixed before");
+  let at: Pick<Run, "id" | "version"> = await add(job_id, first);
+  for (const one of later) at = { ...at, ...(await save(at.id, at.version, one.document, one.key)) };
+  return at.id;
 }
 
-const same = (one: RunDocument, other: RunDocument) => JSON.stringify(one) === JSON.stringify(other);
+const same = (one: RunDocument | undefined, other: RunDocument) =>
+  JSON.stringify(one) === JSON.stringify(other);
 
-/** Puts the server's number in the place of a run that is there as it is here; else gives what is here. */
-async function moved(id: number, movedTo: number, there: RunDocument): Promise<RunDocument | undefined> {
-  let left: RunDocument | undefined;
-  await update<BegunRun | Moved>(
-    keyOf(id),
+/** Puts the server's number in the place of a run of which it has all versions, unless more was typed meanwhile. */
+const moved = (id: number, movedTo: number, sent: number): Promise<void> =>
+  update<BegunRun | Moved>(
+    keptRuns.keyOf(id),
     (run) => {
-      left = run && !("movedTo" in run) && !same(run.document, there) ? run.document : undefined;
-      return left && run ? run : { movedTo };
+      const isWhole =
+        !run ||
+        "movedTo" in run ||
+        (run.versions.length === sent && same(run.versions.at(-1)?.document, run.document));
+      return isWhole ? { movedTo } : run;
     },
     RUNS,
   );
-  return left;
-}
 
 /** Changes what is kept of a run begun here, as it is by then; not once it is the server's. */
 const change = (id: number, to: (now: BegunRun) => BegunRun): Promise<void> =>
   update<BegunRun | Moved | undefined>(
-    keyOf(id),
+    keptRuns.keyOf(id),
     (run) => (run && !("movedTo" in run) ? to(run) : run),
     RUNS,
   );
 
-const add = (run: BegunRun, document: RunDocument): Promise<Run> =>
+const add = (job: number, { key, document }: Version): Promise<Run> =>
   reply(
     api.POST("/api/jobs/{job_id}/runs", {
-      params: { path: { job_id: run.job_id } },
+      params: { path: { job_id: job } },
       body: { document },
-      headers: { "Idempotency-Key": run.key },
+      headers: { "Idempotency-Key": key },
     }),
   );
 
-const save = (id: number, version: number, document: RunDocument): Promise<{ version: number }> =>
-  reply(api.PUT("/api/runs/{run_id}", { params: { path: { run_id: id } }, body: { version, document } }));
+const save = (
+  id: number,
+  version: number,
+  document: RunDocument,
+  key?: string,
+): Promise<{ version: number }> =>
+  reply(
+    api.PUT("/api/runs/{run_id}", {
+      params: { path: { run_id: id } },
+      body: { version, document },
+      headers: key ? { "Idempotency-Key": key } : {},
+    }),
+  );

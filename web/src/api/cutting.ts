@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { askAnew, takeAsNow } from "./after-writes";
 import { ApiError, api, reply } from "./client";
 import { newKey } from "./new-key";
@@ -6,13 +6,18 @@ import { KEPT, keys } from "./queries";
 import type { Cutting } from "./types";
 import { WriteKeys } from "./write-keys";
 
-export const useCutting = (jobId: number) =>
-  useQuery({
+export const cuttingOf = (jobId: number) =>
+  queryOptions({
     queryKey: keys.cuts(jobId),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}/cutting", { params: { path: { job_id: jobId } } })),
+    ...KEPT,
+  });
+
+export const useCutting = (jobId: number) =>
+  useQuery({
+    ...cuttingOf(jobId),
     // While a plan is made it is asked how far it is; the first good one is shown as soon as it is there.
     refetchInterval: (query) => (isLooking(query.state.data) ? BETWEEN_LOOKS : false),
-    ...KEPT,
   });
 
 const BETWEEN_LOOKS = 500;

@@ -1,51 +1,41 @@
-import { get, set } from "idb-keyval";
-import { ApiError, api, reply } from "./client";
+import { api, reply } from "./client";
 import { refreshLimits } from "./core/limits";
-import { RUNS } from "./kept";
+import { type Kept, KeptOnes } from "./kept-ones";
 import { shownFor } from "./owner";
-import { isAway } from "./reachable";
-import type { Job, Run } from "./types";
+import type { Bench, Job, Run } from "./types";
 
-/** A run as the server gave it last; `keptAt`: when that was, where it comes from this device. */
-export type KeptRun = Run & { keptAt?: number };
+/** A run as the server gave it last. */
+export type KeptRun = Kept<Run>;
 
-/** Under which a run is kept: a number of the server, or one below zero that was begun here. */
-export const keyOf = (id: number): string => `${shownFor()} ${id}`;
+const of = (id: number) => ({ params: { path: { run_id: id } } });
 
-const keptRun = (id: number): Promise<KeptRun | undefined> =>
-  get<KeptRun>(keyOf(id), RUNS).catch(() => undefined);
+/** The runs by their numbers; those below zero were begun here. */
+export const keptRuns = new KeptOnes<Run>("", (id) => reply(api.GET("/api/runs/{run_id}", of(id))));
 
-const fromServer = async (id: number): Promise<Run> => {
-  const run = await reply(api.GET("/api/runs/{run_id}", { params: { path: { run_id: id } } }));
-  await set(keyOf(id), { ...run, keptAt: Date.now() }, RUNS).catch(() => undefined);
-  return run;
-};
-
-const isOutOfReach = (error: unknown): boolean => error instanceof ApiError && isAway(error.status);
-
-/** A run from the server; where that is out of reach, as it is kept on this device. */
-export async function runFromEither(id: number): Promise<KeptRun> {
-  try {
-    return await fromServer(id);
-  } catch (error) {
-    const kept = isOutOfReach(error) ? await keptRun(id) : undefined;
-    if (kept) return kept;
-    throw error;
-  }
-}
+export const keptBenches = new KeptOnes<Bench>(
+  "bench ",
+  (id) => reply(api.GET("/api/runs/{run_id}/bench", of(id))) as Promise<Bench>,
+);
 
 /**
- * Keeps the runs of all jobs at work as they were saved last, and the limits that they are planned by; one after the
- * other, and stops where one cannot be had.
+ * Keeps the runs of all jobs at work as they were saved last, the limits that they are planned by, and the benches at
+ * which something is begun; one after the other, and stops where one cannot be had.
  */
 export async function keepRuns(jobs: readonly Job[]): Promise<void> {
   await refreshLimits(undefined);
   for (const { archived_at, crew_id, runs } of jobs) {
     const isOurs = shownFor().startsWith(`${crew_id}.`);
-    for (const { id, saved_at } of archived_at ? [] : runs) {
-      if ((await keptRun(id))?.saved_at === saved_at) continue;
-      await fromServer(id);
-      if (!isOurs) await refreshLimits(String(id));
+    for (const { id, saved_at, begun, status } of archived_at ? [] : runs) {
+      if ((await keptRuns.kept(id))?.saved_at !== saved_at) {
+        await keptRuns.fresh(id);
+        if (!isOurs) await refreshLimits(String(id));
+      }
+      const isWorkedOn = begun.length > 0 || status === "cut" || status === "bent";
+      if (isWorkedOn && isOld(await keptBenches.kept(id))) await keptBenches.fresh(id);
     }
   }
 }
+
+const OFTEN = 10 * 60_000;
+
+const isOld = (bench: Kept<Bench> | undefined): boolean => Date.now() - (bench?.keptAt ?? 0) > OFTEN;

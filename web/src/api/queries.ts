@@ -9,9 +9,9 @@ import {
 import { askAnew } from "./after-writes";
 import { begunHere, isBegunHere } from "./begun-here";
 import { api, openRun, reply } from "./client";
-import { runFromEither } from "./kept-runs";
+import { keptBenches, keptRuns } from "./kept-runs";
 import { dropOthers, ownerOf } from "./owner";
-import type { Bench, Floor, Me } from "./types";
+import type { Bench, Floor, Me, Shoe } from "./types";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
@@ -72,14 +72,19 @@ export const useOwner = (): string => {
 export const useJobs = () =>
   useQuery({ queryKey: keys.jobs, queryFn: () => reply(api.GET("/api/jobs")), ...KEPT });
 
-/** The shoes to bend on; on a run's page those of the crew whose run it is too. */
-export const useShoes = () => {
-  const run = openRun();
-  return useQuery({
+/** The shoes to bend on: the crew's, with those of the crew whose run it is. */
+export const shoesOf = (run: string | undefined) =>
+  queryOptions({
     queryKey: run ? [...keys.shoes, run] : keys.shoes,
     queryFn: () => reply(api.GET("/api/shoes")),
     ...KEPT,
   });
+
+/** The shoes to bend on; on a run's page those of the crew whose run it is too, once they are asked for. */
+export const useShoes = () => {
+  const queries = useQueryClient();
+  const crews = () => queries.getQueryData<Shoe[]>(keys.shoes);
+  return useQuery({ ...shoesOf(openRun()), placeholderData: crews });
 };
 
 export const useLimits = () =>
@@ -92,10 +97,11 @@ export const useJob = (id: number) =>
   });
 
 /** A run as it was saved. What is kept of it from another view may be older: a draft waits for `isFetchedAfterMount`. */
-export const useRun = (id: number) =>
+export const useRun = (id: number, enabled = true) =>
   useQuery({
     queryKey: keys.run(id),
-    queryFn: () => (isBegunHere(id) ? begunHere(id) : runFromEither(id)),
+    enabled,
+    queryFn: () => (isBegunHere(id) ? begunHere(id) : keptRuns.either(id)),
     // Without a network it may be on this device.
     networkMode: "always",
     refetchOnReconnect: true,
@@ -117,13 +123,15 @@ export const useNewest = (id: number) =>
 const benchOf = (id: number) =>
   queryOptions({
     queryKey: keys.bench(id),
-    queryFn: () =>
-      reply(api.GET("/api/runs/{run_id}/bench", { params: { path: { run_id: id } } })) as Promise<Bench>,
-    ...KEPT,
+    queryFn: () => keptBenches.either(id) as Promise<Bench>,
+    // Without a network it may be on this device.
+    networkMode: "always",
+    gcTime: TWO_WEEKS,
   });
 
 /** A run's bench, kept in this browser so that it opens without a network. */
-export const useBench = (id: number) => useQuery({ ...benchOf(id), refetchInterval: 6000 });
+export const useBench = (id: number) =>
+  useQuery({ ...benchOf(id), enabled: !isBegunHere(id), refetchInterval: 6000 });
 
 /** The benches of several runs. */
 export const useBenches = (ids: readonly number[]) => useQueries({ queries: ids.map(benchOf) });
@@ -139,12 +147,16 @@ export const useFloor = (id: number) =>
     refetchInterval: 10_000,
   });
 
-export const useLog = (wanted: LogWanted) =>
-  useQuery({
+/** Lines of the log; those of the whole crew are kept for when there is no network. */
+export const logOf = (wanted: LogWanted) =>
+  queryOptions({
     queryKey: [...keys.log, wanted],
     queryFn: () => reply(api.GET("/api/log", { params: { query: wanted } })),
-    placeholderData: keepPreviousData,
+    ...(Object.values(wanted).some((one) => one !== undefined) ? {} : KEPT),
   });
+
+export const useLog = (wanted: LogWanted) =>
+  useQuery({ ...logOf(wanted), placeholderData: keepPreviousData });
 
 /** A run's saves; asked again with each `version` that is saved. */
 export const useRevisions = (id: number, version: number) =>

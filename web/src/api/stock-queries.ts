@@ -1,10 +1,15 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery } from "@tanstack/react-query";
 import { api, reply } from "./client";
 import { KEPT, keys, RACK_AND_CUTS, useRefreshing } from "./queries";
 import type { CorrectIn, ListIn, ScrapIn, Tape } from "./types";
 
-export const useRack = () =>
-  useQuery({ queryKey: keys.rack, queryFn: () => reply(api.GET("/api/rack")), ...KEPT });
+export const RACK = queryOptions({
+  queryKey: keys.rack,
+  queryFn: () => reply(api.GET("/api/rack")),
+  ...KEPT,
+});
+
+export const useRack = () => useQuery(RACK);
 
 export const useAddScrap = () =>
   useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);

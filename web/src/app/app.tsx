@@ -12,8 +12,8 @@ import { askAnew } from "@/api/after-writes";
 import { begunRuns, sendBegun } from "@/api/begun-here";
 import { ApiError } from "@/api/client";
 import { core } from "@/api/core/keeping";
+import { keepAhead } from "@/api/keep-ahead";
 import { KEEPING } from "@/api/kept";
-import { keepRuns } from "@/api/kept-runs";
 import { followOtherTabs, ownerOf, showFor, shownFor } from "@/api/owner";
 import { keys, useJobs, useMeAtFirst } from "@/api/queries";
 import type { Me } from "@/api/types";
@@ -145,12 +145,13 @@ function useFocusAfterSignIn(me: Me | null | undefined) {
   }, [me]);
 }
 
-/** Keeps the runs of the jobs at work on a device that plans by itself, as they are saved. */
-function RunsKept() {
+/** Keeps what the crew works with on a device that plans by itself, as it changes. */
+function WorkKept() {
   const jobs = useJobs().data;
+  const queries = useQueryClient();
   useEffect(() => {
-    if (jobs && navigator.onLine) void keepRuns(jobs).catch(() => undefined);
-  }, [jobs]);
+    if (jobs && navigator.onLine) void keepAhead(queries, jobs).catch(() => undefined);
+  }, [jobs, queries]);
   return null;
 }
 
@@ -175,7 +176,7 @@ function Pages() {
   const { state } = useSyncExternalStore(core.subscribe, core.snapshot);
   return (
     <Suspense>
-      {state === "here" && <RunsKept />}
+      {state === "here" && <WorkKept />}
       <BegunRunsSent />
       <Routes>
         <Route path="/" element={<JobsPage />} />

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import { askAnew, takeAsNow } from "@/api/after-writes";
+import { isBegunHere, sendBegun } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
 import { ownerOf } from "@/api/owner";
 import { keys } from "@/api/queries";
@@ -25,15 +26,18 @@ export function OutboxProvider({ me, children }: { me: Me; children: ReactNode }
   const owner = ownerOf(me);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
   const [outbox] = useState(() => {
-    const sent = async (runId: number, bench: Bench) => {
-      await takeAsNow(queries, keys.bench(runId), bench);
+    const sent = async (bench: Bench) => {
+      await takeAsNow(queries, keys.bench(bench.run_id), bench);
       void askAnew(queries, [keys.jobs, keys.log, keys.rack, ["learned"], ["cuts"]]);
     };
     const later = (task: () => void, milliseconds: number) => {
       const timer = setTimeout(task, milliseconds);
       return () => clearTimeout(timer);
     };
-    const post = (runId: number, acts: BenchAct[]) => {
+    const post = async (of: number, acts: BenchAct[]) => {
+      // A run that was begun here goes first.
+      const runId = isBegunHere(of) ? await sendBegun(of) : of;
+      if (runId !== of) await store.renumber(of, runId);
       const asked = api.POST("/api/runs/{run_id}/bench", {
         params: { path: { run_id: runId } },
         body: { acts, sent_at: new Date().toISOString() },

@@ -70,6 +70,14 @@ export class IndexedOutbox implements OutboxStore {
     await writing.done;
   }
 
+  /** The acts of a run that has another number from now on. */
+  async renumber(from: number, to: number): Promise<void> {
+    const writing = (await this.database()).transaction("acts", "readwrite");
+    for (const one of await writing.store.getAll())
+      if (one.runId === from) await writing.store.put({ ...one, runId: to });
+    await writing.done;
+  }
+
   /** How many acts wait here, whoever did them. */
   async count(): Promise<number> {
     return (await this.database()).count("acts");

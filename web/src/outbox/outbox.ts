@@ -31,7 +31,7 @@ export interface Surroundings {
   /** Calls `task` after so many milliseconds; gives what cancels it. */
   later: (task: () => void, milliseconds: number) => () => void;
   /** Shows how a bench stands after acts were done. */
-  sent: (runId: number, bench: Bench) => Promise<void>;
+  sent: (bench: Bench) => Promise<void>;
 }
 
 /** As many as the server takes at once. */
@@ -94,7 +94,7 @@ export class Outbox {
   private async actWithoutStore(runId: number, act: BenchAct): Promise<boolean> {
     const answer = await this.around.post(runId, [act]).catch(() => null);
     const outcome = answer?.outcomes[0];
-    if (answer) await this.around.sent(runId, answer.bench);
+    if (answer) await this.around.sent(answer.bench);
     this.show({ notKept: outcome?.done ? "" : outcome?.says || NOT_KEPT });
     return outcome?.done ?? false;
   }
@@ -164,7 +164,7 @@ export class Outbox {
           batch.map((one) => one.act),
         )
         .then(
-          (answer) => this.answered(batch, first.runId, answer),
+          (answer) => this.answered(batch, answer),
           (error: unknown) => this.failed(batch, error),
         );
       if (!goesOn) return;
@@ -177,10 +177,10 @@ export class Outbox {
     return waiting.filter((one) => one.runId === waiting[0]?.runId).slice(0, this.most);
   }
 
-  private async answered(batch: Kept[], runId: number, { outcomes, bench }: Answer): Promise<boolean> {
+  private async answered(batch: Kept[], { outcomes, bench }: Answer): Promise<boolean> {
     const told = new Map(outcomes.map((outcome) => [outcome.key, outcome]));
     const settled = batch.filter((one) => told.has(one.act.key));
-    await this.around.sent(runId, bench);
+    await this.around.sent(bench);
     await this.around.store.remove(
       settled.filter((one) => told.get(one.act.key)?.done).map((one) => one.seq),
     );

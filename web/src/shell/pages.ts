@@ -1,3 +1,4 @@
+import { isBegunHere } from "@/api/begun-here";
 import { t } from "@/words/shell";
 export interface Tab {
   to: string;
@@ -6,10 +7,16 @@ export interface Tab {
   onward?: true;
 }
 
-/** The views of a run, in the order of the work. */
-export const runTabs = (runId: number, jobId: number): Tab[] => [
-  { to: `/runs/${runId}/layout`, label: t("view.layout") },
-  { to: `/runs/${runId}/bench`, label: t("view.bench"), onward: true },
+/** The views of a run, in the order of the work; of one that is only on this device those that need nobody else. */
+export const runTabs = (runId: number, jobId: number): Tab[] => {
+  const own: Tab[] = [
+    { to: `/runs/${runId}/layout`, label: t("view.layout") },
+    { to: `/runs/${runId}/bench`, label: t("view.bench"), onward: true },
+  ];
+  return isBegunHere(runId) ? own : [...own, ...withTheServer(runId, jobId)];
+};
+
+const withTheServer = (runId: number, jobId: number): Tab[] => [
   { to: `/jobs/${jobId}/stock?run=${runId}`, label: t("view.stock") },
   { to: `/log?run=${runId}`, label: t("view.log") },
 ];

@@ -49,4 +49,5 @@ export const stickOf = (sheet: Sheet): StickAtBench => ({
   fitted_by: "",
   fit_checked: [],
   made: [],
+  kept: null,
 });

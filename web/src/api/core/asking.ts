@@ -92,8 +92,8 @@ class Worked extends Observed<Readiness> {
   }
 }
 
-// What is shown at each key typed does not wait for what is tried at length.
-const AT_ONCE = new Set(["plan", "note/read", "note/write"]);
+// What is shown at each key typed, or each bend made, does not wait for what is tried at length.
+const AT_ONCE = new Set(["plan", "note/read", "note/write", "bench"]);
 const slow = new Worked();
 /** The worker that answers what is shown at each key typed. */
 export const quick = new Worked();

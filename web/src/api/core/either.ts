@@ -1,7 +1,7 @@
 import { isAway, server } from "../reachable";
 import { type Answered, askCore } from "./asking";
 import { core } from "./keeping";
-import { limitsOf, refreshLimits } from "./limits";
+import { knownLimits, refreshLimits } from "./limits";
 
 const QUESTION =
   /\/api\/(plan|remedies|pipe-rack|pipe-rack\/ways|ways|closing|check-marks|note\/read|note\/write|compare)$/;
@@ -20,7 +20,7 @@ export interface Here {
 
 const HERE: Here = {
   isHere: () => core.isHere,
-  limits: async (run) => limitsOf(run) ?? refreshLimits(run).then(() => limitsOf(run)),
+  limits: knownLimits,
   ask: askCore,
 };
 

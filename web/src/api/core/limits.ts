@@ -42,8 +42,12 @@ async function askedFor(name: string, run: string | undefined): Promise<void> {
   localStorage.setItem(KEPT, JSON.stringify({ ...newest, [name]: await answer.text() }));
 }
 
+/** The limits for a run as they are known here; asked for where they are not, unless nobody answers. */
+export const knownLimits = async (run: string | undefined): Promise<string | undefined> =>
+  limitsOf(run) ?? refreshLimits(run).then(() => limitsOf(run));
+
 /** The limits for a run; one's own where those of its crew were never asked for; undefined where none were. */
-export function limitsOf(run: string | undefined): string | undefined {
+function limitsOf(run: string | undefined): string | undefined {
   const all = kept();
   return all[nameOf(run)] ?? all[nameOf(undefined)];
 }

@@ -4,12 +4,12 @@ import type { Bench, BenchAct, StickAtBench } from "@/api/types";
 export type Queue = BenchAct[];
 
 /** An act as a person does it; key and time are given here. */
-type Undone<Act> = Act extends BenchAct ? Omit<Act, "key" | "at"> : never;
+type Undone<Act> = Act extends BenchAct ? Omit<Act, "key" | "at" | "version"> : never;
 export type Doing = Undone<BenchAct>;
 
-/** An act as it is kept: with a key and a time of its own. */
-export const asAct = (doing: Doing, key: string, at: Date): BenchAct =>
-  ({ ...doing, key, at: at.toISOString() }) as BenchAct;
+/** An act as it is kept: with a key and a time of its own, and the run's version on whose sheet it was done. */
+export const asAct = (doing: Doing, key: string, at: Date, version?: number): BenchAct =>
+  ({ ...doing, key, at: at.toISOString(), ...(version === undefined ? {} : { version }) }) as BenchAct;
 
 /** A reading that is entered but not sent yet. */
 export interface Waiting {
@@ -47,6 +47,15 @@ function withCheck(stick: StickAtBench, { kind, item, at }: FitAct): StickAtBenc
   return { ...stick, fit_checked };
 }
 
+/** A stick that was scrapped: nothing is done on the next one. */
+const begunAnew = (stick: StickAtBench): StickAtBench => ({
+  ...stick,
+  cut_at: null,
+  fitted_at: null,
+  fit_checked: [],
+  begun: false,
+});
+
 /** The bench as it will stand: cut and fitted as last said here, whether sent or not. */
 export function asQueued(bench: Bench, queue: Queue): Bench {
   if (queue.length === 0) return bench;
@@ -58,6 +67,7 @@ export function asQueued(bench: Bench, queue: Queue): Bench {
       if (act.kind === "uncut") shown = { ...shown, cut_at: null };
       if (act.kind === "fitted") shown = { ...shown, fitted_at: act.at };
       if (act.kind === "unfitted") shown = { ...shown, fitted_at: null };
+      if (act.kind === "scrapped") shown = begunAnew(shown);
       if (act.kind === "checked" || act.kind === "unchecked") shown = withCheck(shown, act);
     }
     return shown;

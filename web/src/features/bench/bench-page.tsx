@@ -1,9 +1,13 @@
-import { useCallback, useMemo, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import { useBench, useMe } from "@/api/queries";
+import { useCallback, useMemo, useState, useSyncExternalStore } from "react";
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
+import { core } from "@/api/core/keeping";
+import { useMe } from "@/api/queries";
 import type { Bench } from "@/api/types";
+import { useReach } from "@/api/use-reach";
+import { actInWords } from "@/outbox/act-in-words";
 import { RefusedActs, Sending } from "@/outbox/unsent";
 import { runTabs } from "@/shell/pages";
+import { useSentFromHere } from "@/shell/sent-from-here";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { InSlices } from "@/ui/in-slices";
@@ -11,7 +15,7 @@ import { Notice } from "@/ui/notice";
 import { TapeContext } from "@/ui/tape-field";
 import { t } from "@/words/bench";
 import { chosenLanguage } from "@/words/language";
-import { arrangedOf, asQueued, waitingOn } from "./acts-queue";
+import { arrangedOf, type Queue, waitingOn } from "./acts-queue";
 import { type BenchContext, BenchProvider } from "./bench-context";
 import { BendScreen } from "./bend-screen";
 import { CutScreen } from "./cut-screen";
@@ -22,32 +26,45 @@ import { StickRail } from "./stick-rail";
 import { type At, goesOnAt } from "./stick-steps";
 import { type Acts, useActs } from "./use-acts";
 import { useAwake } from "./use-awake";
+import { type BenchShown, useBenchShown } from "./use-bench-shown";
 
 /** Mark and bend: one bend a screen, readable at arm's length, with or without a network. */
 export function BenchPage() {
   const runId = Number(useParams().runId);
-  const bench = useBench(runId);
-  const acts = useActs(runId);
+  const { queue } = useActs(runId, undefined);
+  const shown = useBenchShown(runId, queue);
+  const acts = useActs(runId, shown.bench?.version);
+  useSentFromHere(runId, "bench", true);
   useAwake();
-  if (!bench.data)
-    return (
-      <Shell title={t("bench")}>
-        <main lang={chosenLanguage()} className="p-8">
-          {bench.error && (
-            <Notice severity="stop">{t("open.failed", { message: bench.error.message })}</Notice>
-          )}
-          {bench.fetchStatus === "paused" && (
-            <Notice severity="stop">
-              {t("open.no_network")} <Link to="/">{t("open.all_jobs")}</Link>
-            </Notice>
-          )}
-        </main>
-      </Shell>
-    );
-  return <OpenBench key={runId} bench={asQueued(bench.data, acts.queue)} acts={acts} />;
+  if (shown.movedTo) return <Navigate to={`/runs/${shown.movedTo}/bench`} replace />;
+  if (!shown.bench) return <NoBench shown={shown} />;
+  return <OpenBench key={runId} bench={shown.bench} shown={shown} acts={acts} />;
 }
 
-function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
+/** It is asked for, or nobody can say: why, and what to do. */
+function NoBench({ shown: { error, isAsked } }: { shown: BenchShown }) {
+  const reach = useReach();
+  const { state } = useSyncExternalStore(core.subscribe, core.snapshot);
+  return (
+    <Shell title={t("bench")}>
+      <main lang={chosenLanguage()} className="p-8">
+        {error ? (
+          <Notice severity="stop">{t("open.failed", { message: error.message })}</Notice>
+        ) : (
+          state === "here" && isAsked && !reach && <p role="status">{t("open.made_here")}</p>
+        )}
+        {!reach && state !== "here" && (
+          <Notice severity="stop">
+            {t("open.no_network")} <Link to="/devices">{t("open.fetch_core")}</Link>{" "}
+            <Link to="/">{t("open.all_jobs")}</Link>
+          </Notice>
+        )}
+      </main>
+    </Shell>
+  );
+}
+
+function OpenBench({ bench, shown, acts }: { bench: Bench; shown: BenchShown; acts: Acts }) {
   const stick = useStick(bench);
   return (
     <Shell
@@ -62,13 +79,36 @@ function OpenBench({ bench, acts }: { bench: Bench; acts: Acts }) {
       state={<Sending />}
     >
       <RefusedActs runId={bench.run_id} />
+      <NotDone shown={shown} acts={acts} />
       {stick ? (
-        <OneStick key={stick.sheet.piece} bench={bench} stick={stick} acts={acts} />
+        <OneStick
+          key={stick.sheet.piece}
+          bench={bench}
+          stick={stick}
+          uncounted={shown.uncounted}
+          acts={acts}
+        />
       ) : (
         <NothingToBend bench={bench} />
       )}
     </Shell>
   );
+}
+
+/** What was entered without a network and cannot be done, as this device finds; the server says it once it is asked. */
+function NotDone({ shown: { notDone }, acts }: { shown: BenchShown; acts: Acts }) {
+  return notDone.map(({ key, says }) => {
+    const act = acts.queue.find((one) => one.key === key);
+    return (
+      act && (
+        <div key={key} className="border-b border-stop bg-paper px-4 py-2 print:hidden">
+          <Notice severity="stop">
+            <strong>{t("not_done", { act: actInWords(act) })}</strong> {says}
+          </Notice>
+        </div>
+      )
+    );
+  });
 }
 
 /** The stick in the address, or the first that was not fitted when the bench was opened. */
@@ -80,10 +120,18 @@ function useStick(bench: Bench) {
   return bench.sticks.find((stick) => stick.sheet.piece === piece) ?? bench.sticks[0];
 }
 
-function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"][number]; acts: Acts }) {
+interface OneStickProps {
+  bench: Bench;
+  stick: Bench["sticks"][number];
+  uncounted: Queue;
+  acts: Acts;
+}
+
+function OneStick({ bench, stick, uncounted, acts }: OneStickProps) {
   const me = useMe();
+  const reach = useReach();
   const { piece } = stick.sheet;
-  const waiting = useMemo(() => waitingOn(acts.queue, piece), [acts.queue, piece]);
+  const waiting = useMemo(() => waitingOn(uncounted, piece), [uncounted, piece]);
   const [at, go] = useScreen(stick, goesOnAt(stick, waiting));
   const [burnt, setBurnt] = useState(() => localStorage.getItem(BURNT) === "1");
   const [references, setReferences] = useState<Record<string, string>>({});
@@ -93,7 +141,7 @@ function OneStick({ bench, stick, acts }: { bench: Bench; stick: Bench["sticks"]
     bench,
     stick,
     mayWrite: me.data?.role !== "viewer",
-    offline: acts.offline,
+    offline: acts.offline || !reach,
     waiting,
     refused: acts.refused,
     at,

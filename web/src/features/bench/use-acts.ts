@@ -1,4 +1,5 @@
 import { useCallback, useMemo } from "react";
+import { fixHere, isBegunHere } from "@/api/begun-here";
 import { newKey } from "@/api/new-key";
 import type { BenchAct } from "@/api/types";
 import { useOutbox, useOutboxSnapshot } from "@/outbox/outbox-context";
@@ -20,8 +21,11 @@ export interface Acts {
   act: (doing: Doing) => Promise<boolean>;
 }
 
-/** What is done at a run's bench: kept here first, sent as soon as it can be sent. */
-export function useActs(runId: number): Acts {
+/**
+ * What is done at a run's bench: kept here first, sent as soon as it can be sent. `version`: of the run as the sheets
+ * show it, which says what a piece's number means.
+ */
+export function useActs(runId: number, version: number | undefined): Acts {
   const outbox = useOutbox();
   const { kept, standing } = useOutboxSnapshot();
   const mine = useMemo(() => kept.filter((one) => one.runId === runId), [kept, runId]);
@@ -33,11 +37,12 @@ export function useActs(runId: number): Acts {
   const act = useCallback(
     async (doing: Doing) => {
       const instead = refused.filter((one) => isAgain(one.act, doing));
-      const isKept = await outbox.act(runId, asAct(doing, newKey(), new Date()));
+      const doneBy = isBegunHere(runId) ? await fixHere(runId).catch(() => undefined) : version;
+      const isKept = await outbox.act(runId, asAct(doing, newKey(), new Date(), doneBy));
       if (isKept) for (const { seq } of instead) await outbox.letGo(seq);
       return isKept;
     },
-    [outbox, runId, refused],
+    [outbox, runId, version, refused],
   );
   return { queue, refused, offline: standing === "no network", act };
 }

@@ -1,14 +1,12 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Link, Navigate, Outlet, useNavigate, useParams, useSearchParams } from "react-router";
-import { askAnew } from "@/api/after-writes";
-import { isBegunHere, sendBegun } from "@/api/begun-here";
+import { Link, Navigate, Outlet, useParams, useSearchParams } from "react-router";
+import { isBegunHere } from "@/api/begun-here";
 import { api, reply } from "@/api/client";
-import { keys, useMe, useNewest, useRun } from "@/api/queries";
+import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
-import { useReach } from "@/api/use-reach";
 import { DeviceLine } from "@/devices/device-line";
 import { runTabs } from "@/shell/pages";
+import { useSentFromHere } from "@/shell/sent-from-here";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { GoodIcon } from "@/ui/icons";
@@ -64,7 +62,7 @@ function OpenRun({ run }: { run: Run }) {
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
-  useSentFromHere(run.id, draft.saving);
+  useSentFromHere(run.id, "layout", draft.saving === "saved");
   useStepKept(draft, choose);
   useFollowing(run, draft, send);
   const { edit } = handle;
@@ -100,7 +98,7 @@ function OpenRun({ run }: { run: Run }) {
           <strong className="text-ink">{draft.document.name || t("run.unnamed")}</strong>
         </>
       }
-      tabs={isBegunHere(run.id) ? [] : runTabs(run.id, run.job_id)}
+      tabs={runTabs(run.id, run.job_id)}
       state={<SavingState saving={draft.saving} isHere={isBegunHere(run.id)} />}
     >
       {draft.saving === "stale" && draft.theirs && <Stale draft={draft} theirs={draft.theirs} send={send} />}
@@ -197,27 +195,6 @@ function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) =
       dropped = true;
     };
   }, [overtaken, runId, send]);
-}
-
-/** A run begun here goes to the server as soon as that is in reach, and is worked on there from then on. */
-function useSentFromHere(runId: number, saving: Saving) {
-  const navigate = useNavigate();
-  const reach = useReach();
-  const queries = useQueryClient();
-  const isDue = isBegunHere(runId) && reach && saving === "saved";
-  useEffect(() => {
-    if (!isDue) return;
-    let left = false;
-    sendBegun(runId)
-      .then((id) => {
-        void askAnew(queries, [keys.jobs]);
-        if (!left) navigate(`/runs/${id}/layout`, { replace: true });
-      })
-      .catch(() => undefined);
-    return () => {
-      left = true;
-    };
-  }, [isDue, runId, navigate, queries]);
 }
 
 /** A pipe of a rack is not changed here: what its lead saved is shown as it comes. */
