@@ -69,6 +69,8 @@ def asked_of(document):
         "closing": {"legs": ["end.at"]},
         "check-marks": {"marks": marks},
         "note/read": {"text": note},
+        "cut-list": {"runs": [{"key": "1", "name": "Feed", "document": document}]},
+        "bench": {"acts": [{"key": "1", "kind": "bent", "piece": 1, "bend": 1, "angle": 88}]},
         "compare": {"mine": document, "theirs": {**document, "name": "Another"}},
     }
     for question in QUESTIONS:
@@ -220,6 +222,19 @@ class OnThisDevice(Journey):
         self.assertEqual((Run.objects.count(), run.name), (before + 1, "Basement pump"))
         until(page, lambda: Run.objects.get(pk=run.pk).document["steps"][0]["at"] == "41 3/4")
         self.assertEqual(stick.document["steps"][0]["at"], document["steps"][0]["at"])
+
+    def test_a_plain_cut_list_stands_in_for_the_planned_one(self):
+        page = self.with_all_runs()
+        kept(page, '"scraps"')
+        [job] = {run.job for run in Run.objects.all() if run.name == "Wedging table outlet"}
+        page.context.set_offline(True)
+        page.goto(f"{self.live_server_url}/jobs/{job.pk}/stock")
+        self.cut_off(page)
+        plain = page.get_by_role("region", name="Plain cut list")
+        expect(plain.get_by_text("Nothing is reserved")).to_be_visible(timeout=BEGINNING)
+        expect(plain.get_by_role("region", name="3/4 EMT plan")).to_be_visible()
+        for run in job.runs.filter(status="laid out"):
+            expect(plain.get_by_text(run.name).first).to_be_attached()
 
     def test_the_server_need_not_answer_in_time(self):
         page = self.window(installed=True)

@@ -7,10 +7,12 @@ Never imports what keeps runs: the same question has the same answer on a server
 
 from conduit.answers.as_text import answer_text
 from conduit.answers.bench import BenchIn, BenchTold
+from conduit.answers.cuts import CutListIn
 from conduit.answers.questions import (
     BENCH,
     CLOSING,
     COMPARED,
+    CUTS,
     MARKS,
     NOTE_READ,
     NOTE_WRITTEN,
@@ -39,6 +41,7 @@ __all__ = [
     "BENCH",
     "CLOSING",
     "COMPARED",
+    "CUTS",
     "MARKS",
     "NOTE_READ",
     "NOTE_WRITTEN",
@@ -52,6 +55,7 @@ __all__ = [
     "BenchTold",
     "ClosingIn",
     "CompareIn",
+    "CutListIn",
     "Draft",
     "MarksIn",
     "NoteFault",

@@ -8,6 +8,7 @@ from typing import Any, Generic, TypeVar
 from pydantic import BaseModel
 
 from conduit.answers.bench import BenchIn, BenchTold, bench_told
+from conduit.answers.cuts import CutListIn, plain_cut_list
 from conduit.answers.schema import (
     ClosingIn,
     CompareIn,
@@ -20,6 +21,7 @@ from conduit.answers.schema import (
 )
 from conduit.bending import NoSuchStick
 from conduit.catalogue import Message, message, said_by
+from conduit.cutting import CutList
 from conduit.document import read_document
 from conduit.findings import Finding
 from conduit.mark_check import MarksDoNotMatch, MarksJudged, UnreadableMark, judge_marks
@@ -124,6 +126,11 @@ def _bench(given: BenchIn, rules: Rules) -> BenchTold:
         raise Unanswerable(message("answers.no_bench", why=said_by(error))) from error
 
 
+def _cut_list(given: CutListIn, rules: Rules) -> CutList:
+    """A plain cut list of several runs."""
+    return plain_cut_list(given, rules.limits)
+
+
 @dataclass(frozen=True)
 class Question(Generic[GivenT, AnswerT]):
     """A question by its name, the address at which a server is asked it: what it takes, and who answers it."""
@@ -144,6 +151,7 @@ NOTE_READ = Question("note/read", NoteIn, _note_read)
 NOTE_WRITTEN = Question("note/write", PreviewIn, _note_written)
 COMPARED = Question("compare", CompareIn, _compared)
 BENCH = Question("bench", BenchIn, _bench)
+CUTS = Question("cut-list", CutListIn, _cut_list)
 ALL: tuple[Question[Any, Any], ...] = (
     PLAN,
     REMEDIES,
@@ -156,5 +164,6 @@ ALL: tuple[Question[Any, Any], ...] = (
     NOTE_WRITTEN,
     COMPARED,
     BENCH,
+    CUTS,
 )
 QUESTIONS: Mapping[str, Question[Any, Any]] = {question.name: question for question in ALL}

@@ -1,7 +1,8 @@
 """The cut list of several runs: couplings and sources planned together, and what to bring for the job.
 
 Knows what crews cut by, their scraps, and how a plan is worded; the optimizer is a room of its own.
-Gives: make_cut_list (with the planner that is given: first_fit, or the optimizer's), the terms, the schema, the list of what to bring, scrap lists as pasted.
+Gives: make_cut_list (by the planner that it is given: first_fit, or the optimizer's), the terms, the schema, the list
+of what to bring, scrap lists as pasted.
 Never imports the bench or mark checks.
 """
 

@@ -1,7 +1,7 @@
 """First-fit decreasing: where the joint planner cannot be asked. Couplings stay where the runs have them.
 
 Each piece, the longest first, comes from the shortest bar that has room for it; a new stick is begun where none has.
-At most 11/9 of the fewest sticks and 6/9 of one more are needed so (Dosa 2007), with sticks of one length and no scrap.
+Pieces that are cut already are left out; none is held to a bar.
 """
 
 from collections.abc import Sequence

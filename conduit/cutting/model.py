@@ -202,5 +202,5 @@ class KindPlan:
     stayed: int = 0
 
 
-# Plans one kind of pipe: what is needed, what lies there, the terms, its share of the work, the pieces of the plan before.
+# Plans one kind of pipe: what is needed, what lies there, the terms, its share of the work, the plan before.
 MakePlan = Callable[[Sequence[Needed], Sequence[ScrapBar], Terms, float, Sequence[Before]], KindPlan]

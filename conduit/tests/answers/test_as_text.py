@@ -50,4 +50,4 @@ class AsText(TestCase):
     def test_what_was_asked_wrongly_says_where(self):
         found, refusal = asked("ways", document=RUN, step=-1)
         self.assertEqual((found, list(refusal["places"])), (False, ["step"]))
-        self.assertEqual(len(QUESTIONS), 11)
+        self.assertEqual(len(QUESTIONS), 12)

@@ -11,7 +11,7 @@ import { begunHere, isBegunHere } from "./begun-here";
 import { api, openRun, reply } from "./client";
 import { keptBenches, keptRuns } from "./kept-runs";
 import { dropOthers, ownerOf } from "./owner";
-import type { Bench, Floor, Me, Shoe } from "./types";
+import type { Bench, Floor, Job, Me, Shoe } from "./types";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
@@ -90,11 +90,15 @@ export const useShoes = () => {
 export const useLimits = () =>
   useQuery({ queryKey: keys.limits, queryFn: () => reply(api.GET("/api/limits")) });
 
-export const useJob = (id: number) =>
-  useQuery({
+export const useJob = (id: number) => {
+  const queries = useQueryClient();
+  return useQuery({
+    // What the list of jobs has of it, until it is asked for itself.
+    placeholderData: () => queries.getQueryData<Job[]>(keys.jobs)?.find((job) => job.id === id),
     queryKey: keys.job(id),
     queryFn: () => reply(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })),
   });
+};
 
 /** A run as it was saved. What is kept of it from another view may be older: a draft waits for `isFetchedAfterMount`. */
 export const useRun = (id: number, enabled = true) =>

@@ -29,7 +29,7 @@ export function Segments<Value extends string>({
         <ToggleGroup.Item
           key={choice.value}
           value={choice.value}
-          className={`grow bg-paper px-3 font-medium whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper ${large ? "min-h-12 flex-1" : "min-h-9"}`}
+          className={`grow bg-paper px-3 font-medium whitespace-nowrap data-[state=on]:bg-ink data-[state=on]:text-paper ${large ? "min-h-12" : "min-h-9"}`}
         >
           {choice.label}
         </ToggleGroup.Item>

@@ -6,7 +6,7 @@ import { things } from "@/trade/counts";
 import { Button } from "@/ui/button";
 import { Segments } from "@/ui/segments";
 import { t } from "@/words/stock";
-import { CutBar, type DrawnBar } from "./cut-bar";
+import { nameOf, Sources } from "./sources";
 import { compared, total } from "./totals";
 import { type More, TryMenu } from "./try-menu";
 import { WhatIf } from "./what-if";
@@ -31,8 +31,6 @@ const GOALS: { value: Goal; label: string }[] = [
   { value: "fewest couplings", label: t("goal.couplings") },
 ];
 const LONGER = 10;
-
-const nameOf = (kind: CutKind) => `${kind.trade_size} ${kind.material}`;
 
 /** A plan that may be taken: its goal, what might be tried, choices, and each source with its cuts. */
 export function PlanView({
@@ -162,7 +160,6 @@ interface KindProps {
 function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
   const choice = kind.choices[at];
   if (!choice || kind.choices.every((one) => one.sources.every(settled))) return null;
-  const longest = Math.max(1, ...choice.sources.map((source) => source.length.inches));
   return (
     <section
       aria-label={t("plan.of_kind", { kind: nameOf(kind) })}
@@ -188,19 +185,12 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
           />
         </div>
       )}
-      {choice.sources.map((source, at) =>
-        settled(source) ? null : (
-          <CutBar
-            key={source.key}
-            bar={drawn(source, newBefore(choice.sources, at))}
-            longest={longest}
-            captions
-            kind={nameOf(kind)}
-          >
-            {trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
-          </CutBar>
-        ),
-      )}
+      <Sources
+        kind={kind}
+        sources={choice.sources}
+        hidden={settled}
+        more={(source) => trying && <TryMenu source={source} places={choice.places} onTry={onTry} />}
+      />
     </section>
   );
 }
@@ -238,22 +228,3 @@ function costOf({ cost, bill, waste_worth, cheapest }: CutChoice, kind: CutKind)
 }
 
 const tradeOff = (choice: CutChoice) => <span className="tape">{choice.label}</span>;
-
-const newBefore = (sources: ListedSource[], at: number) =>
-  sources.slice(0, at).filter((source) => !source.scrap && !source.bought).length;
-
-function drawn(source: ListedSource, number: number): DrawnBar {
-  const threads = source.threads ? t("plan.thread", { ends: things(source.threads, "end") }) : "";
-  const from = source.begin === "B" ? t("bar.from_b") : "";
-  return {
-    name: source.scrap ?? source.bought ?? `New stick ${number + 1}`,
-    about: `${source.place ? `, ${source.place}` : ""}${from}${threads}`,
-    length: source.length,
-    cuts: source.cuts.map((cut) => ({ key: `${cut.run}.${cut.piece}`, ...cut })),
-    left: source.keep
-      ? t("bar.to_rack", { left: source.left.reads })
-      : source.left.inches > 0
-        ? t("plan.waste", { length: source.left.reads })
-        : "",
-  };
-}

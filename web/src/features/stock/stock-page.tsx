@@ -13,6 +13,7 @@ import { t } from "@/words/stock";
 import { CuttingView } from "./cutting-view";
 import { Looking } from "./looking";
 import { OrderList } from "./order-list";
+import { PlainCuts } from "./plain-cuts";
 import { PlanView } from "./plan-view";
 import { CutListPrint } from "./print";
 import { RackPanel } from "./rack-panel";
@@ -46,6 +47,7 @@ export function StockPage() {
         <div className="min-w-0 flex-1 px-5 py-4">
           <h1 className="text-2xl font-bold">{t("page.cut_list")}</h1>
           {error && <Notice severity="stop">{error.message}</Notice>}
+          <PlainCuts jobId={jobId} cutting={cutting.data} />
           {cutting.data && <Cuts jobId={jobId} cutting={cutting.data} mayWrite={mayWrite} />}
         </div>
         <aside
