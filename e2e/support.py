@@ -14,7 +14,7 @@ from conduit.plan import make_plan
 from e2e.demo_rows import put_demo, take_all_away
 from e2e.under_way import wait_until_none
 from server.accounts.models import User
-from server.demo.scene import RUNS
+from server.demo.scene import PASSWORD, RUNS
 
 # Without a window, and without what only a window needs: half the work of the whole browser.
 CHROMIUM = "/usr/bin/chromium-headless-shell"
@@ -84,6 +84,12 @@ class Journey(LiveServerTestCase):
         if address:
             page.goto(address)
         return page
+
+    def sign_in(self, page, name):
+        page.get_by_label("Name").fill(name)
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_label("Password")).to_be_hidden()
 
     def open_run(self, name="Kiln 2 feed", **more):
         page = self.window(**more)

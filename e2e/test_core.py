@@ -7,17 +7,15 @@ from playwright.sync_api import expect
 
 from conduit.answers import QUESTIONS, answer_text
 from conduit.bending import Bencher, BendAsMade
-from conduit.notes import read_note, written_note
+from conduit.notes import read_note
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import runs
-from e2e.support import Journey, enter, expect_plan_of, field, kept, kept_ones, saved, screen, until
+from e2e.on_device import BEGINNING, OnDevice
+from e2e.support import Journey, enter, expect_plan_of, field, kept, saved, screen, until
 from server.bench.models import BendMade, Stick
-from server.demo.scene import RUNS
 from server.jobs.models import Run
 
 LIMITS = DEFAULT_LIMITS.model_dump_json()
-# Milliseconds.
-BEGINNING = 120_000
 DIST = django_settings.WEB_DIST
 # Asks a worker with the core as the page does.
 ASK = """async ([file, folder, asked]) => {
@@ -77,27 +75,7 @@ def asked_of(document):
         yield question, {"document": document, **given_to.get(question, {})}
 
 
-class OnThisDevice(Journey):
-    def cut_off(self, page):
-        """Take the network away, and wait until the device plans by itself, which takes a loud machine its time."""
-        page.context.set_offline(True)
-        expect(page.get_by_text("Runs are planned on this device.")).to_be_visible(timeout=BEGINNING)
-
-    def fetch_the_core(self, page):
-        page.goto(f"{self.live_server_url}/devices")
-        page.get_by_role("button", name="Fetch it").click()
-        expect(page.get_by_text("It is here, of the version that you use.")).to_be_visible()
-
-    def with_all_runs(self):
-        """A window on a device with the core and the crew's runs, on the page of jobs."""
-        page = self.window(installed=True)
-        self.fetch_the_core(page)
-        page.goto(self.live_server_url)
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-        until(page, lambda: len(kept_ones(page)) >= Run.objects.count())
-        kept(page, "Kiln room fit-out")
-        return page
-
+class OnThisDevice(OnDevice):
     def test_a_run_is_planned_on_without_a_network(self):
         page = self.window(installed=True)
         self.fetch_the_core(page)
@@ -132,24 +110,6 @@ class OnThisDevice(Journey):
         saved(page)
         run.refresh_from_db()
         self.assertEqual(run.document, changed)
-
-    def begin_here(self, page):
-        """Measure a run without a network, as a field note; gives its document."""
-        page.context.set_offline(True)
-        page.reload()
-        page.get_by_role("button", name="Measure a new run").first.click()
-        self.cut_off(page)
-        expect(page.get_by_role("heading", name="Layout")).to_be_visible()
-        page.get_by_role("button", name="Field note").click()
-        note = page.get_by_role("textbox", name="The run as a field note")
-        expect(note).to_contain_text("straps tight")
-        note.click()
-        page.keyboard.press("Control+A")
-        document = {**RUNS[1], "name": "Basement pump"}
-        page.keyboard.insert_text(written_note(document).text)
-        expect_plan_of(page, document)
-        expect(page.get_by_text("Kept on this device")).to_be_visible()
-        return document
 
     def test_a_run_is_begun_without_a_network_and_sent_once_there_is_one(self):
         page = self.with_all_runs()
@@ -200,10 +160,6 @@ class OnThisDevice(Journey):
         expect(page.get_by_text("All sent")).to_be_visible()
         expect(told).to_be_visible()
         self.assertIsNotNone(run.sticks.get().cut_at)
-
-    def cut(self, page, sheet):
-        expect(page.get_by_test_id("cut")).to_have_text(sheet.cut.reads, timeout=BEGINNING)
-        page.get_by_role("button", name="Cut and marked").click()
 
     def test_a_run_begun_here_is_cut_and_bent_before_the_server_has_it(self):
         page = self.with_all_runs()

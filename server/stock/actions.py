@@ -101,6 +101,8 @@ def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]
     if on_rack(user).count() + count > MOST_ON_RACK:
         raise Refused(message("stock.rack.full", most_on_rack=f"{MOST_ON_RACK:,}"))
     tags = iter(new_tags(crew, count))
+    # What a device says whose clock is wrong was not laid there tomorrow.
+    now = timezone.now()
     scraps = [
         Scrap(
             crew=crew,
@@ -111,7 +113,7 @@ def _add(user: User, lines: Sequence[tuple[ScrapLine, str, str, datetime | None]
             place=line.place,
             end_a=end_a,
             end_b=end_b,
-            since=since or timezone.now(),
+            since=min(since or now, now),
         )
         for line, end_a, end_b, since in lines
         for _ in range(line.count)

@@ -3,9 +3,12 @@ import { t } from "@/words/shell";
 import { ApiError, api, reply } from "./client";
 import { RUNS } from "./kept";
 import { type KeptRun, keptRuns } from "./kept-runs";
+import { jobNumber } from "./later";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
+import { ownNumber } from "./own-numbers";
 import { shownFor } from "./owner";
+import { isRefusal } from "./reachable";
 import type { Job, Run, RunDocument } from "./types";
 
 /** A run that was begun on this device and is not with the server yet. Its number is below zero. */
@@ -29,14 +32,6 @@ interface Moved {
   movedTo: number;
 }
 
-export const isBegunHere = (id: number): boolean => id < 0;
-
-const IN_A_MILLISECOND = 4096;
-
-/** A number below zero that no other window of this device gives: the time, and twelve random bits. */
-const ownNumber = (now: Date): number =>
-  -(now.getTime() * IN_A_MILLISECOND + Math.floor(Math.random() * IN_A_MILLISECOND));
-
 /** The runs begun here that are not sent, as the lists show them. */
 class BegunRuns extends Observed<readonly BegunRun[]> {
   constructor() {
@@ -47,14 +42,27 @@ class BegunRuns extends Observed<readonly BegunRun[]> {
   async look(): Promise<void> {
     const all = await entries<string, BegunRun | Moved>(RUNS).catch(() => []);
     const mine = all.filter(([key]) => key.startsWith(`${shownFor()} -`)).map(([, run]) => run);
-    this.change(mine.filter((run): run is BegunRun => !("movedTo" in run)));
+    const here = mine.filter((run): run is BegunRun => !("movedTo" in run));
+    // The version of the program before this one sent them whole, under one key.
+    for (const run of here.filter((one) => !one.versions))
+      await set(keptRuns.keyOf(run.id), inVersions(run), RUNS);
+    this.change(here.map(inVersions));
   }
 }
+
+const inVersions = (run: BegunRun & { key?: string; sent?: RunDocument }): BegunRun => ({
+  ...run,
+  versions: run.versions ?? (run.key ? [{ key: run.key, document: run.sent ?? run.document }] : []),
+});
 
 export const begunRuns = new BegunRuns();
 
 /** Begins a run of a job on this device alone. Rejects where the browser keeps nothing. */
-export async function beginHere(job: Job, document: RunDocument, by: string): Promise<BegunRun> {
+export async function beginHere(
+  job: Pick<Job, "id" | "name">,
+  document: RunDocument,
+  by: string,
+): Promise<BegunRun> {
   const now = new Date();
   const run: BegunRun = {
     id: ownNumber(now),
@@ -70,7 +78,9 @@ export async function beginHere(job: Job, document: RunDocument, by: string): Pr
     photos: [],
     versions: [],
   };
-  await set(keptRuns.keyOf(run.id), run, RUNS);
+  await set(keptRuns.keyOf(run.id), run, RUNS).catch(() => {
+    throw new ApiError(0, t("outbox.no_room"));
+  });
   await begunRuns.look();
   return run;
 }
@@ -136,7 +146,7 @@ export async function sendBegun(id: number): Promise<number> {
       await moved(id, made, run.versions.length);
     }
   } catch (error) {
-    if (error instanceof ApiError && isFinal(error.status))
+    if (error instanceof ApiError && isRefusal(error.status))
       await change(id, (now) => ({ ...now, refused: error.message }));
     throw error;
   } finally {
@@ -144,13 +154,9 @@ export async function sendBegun(id: number): Promise<number> {
   }
 }
 
-/** What sending the same again would not change. */
-const isFinal = (status: number): boolean =>
-  status >= 400 && status < 500 && ![401, 408, 429].includes(status);
-
 async function sendVersions({ job_id, versions: [first, ...later] }: BegunRun): Promise<number> {
   if (!first) throw new Error("it was fixed before");
-  let at: Pick<Run, "id" | "version"> = await add(job_id, first);
+  let at: Pick<Run, "id" | "version"> = await add(await jobNumber(job_id), first);
   for (const one of later) at = { ...at, ...(await save(at.id, at.version, one.document, one.key)) };
   return at.id;
 }

@@ -1,7 +1,7 @@
-import { isBegunHere } from "./begun-here";
 import { askCore } from "./core/asking";
 import { knownLimits } from "./core/limits";
 import type { KeptRun } from "./kept-runs";
+import { isBegunHere } from "./own-numbers";
 import type { Bench, BenchAct, Shoe, ShoeState, StickAtBench } from "./types";
 
 /** The bench of a run as this device makes it: from what is kept of it, and what was done here since. */

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { isBegunHere } from "./begun-here";
 import { api, reply } from "./client";
+import { isBegunHere } from "./own-numbers";
 import { keys } from "./queries";
 import type { GivenMark, MarksJudged, NoteOut, RackOption, RunDocument, SharedClosing, Way } from "./types";
 

@@ -1,12 +1,8 @@
 import { api, reply } from "./client";
-import { keys, type OnGone, RACK_AND_CUTS, useRefreshing } from "./queries";
+import { keys, type OnGone, RACK_AND_CUTS, useAdding, useRefreshing } from "./queries";
 import type { RunDocument } from "./types";
 
-export const useAddJob = () =>
-  useRefreshing(
-    (body: { name: string; place: string }) => reply(api.POST("/api/jobs", { body })),
-    [keys.jobs],
-  );
+export const useAddJob = () => useAdding("job", [keys.jobs]);
 
 export const useRenameJob = () =>
   useRefreshing(

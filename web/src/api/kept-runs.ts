@@ -2,7 +2,7 @@ import { api, reply } from "./client";
 import { refreshLimits } from "./core/limits";
 import { type Kept, KeptOnes } from "./kept-ones";
 import { shownFor } from "./owner";
-import type { Bench, Job, Run } from "./types";
+import type { Bench, Floor, Job, Run } from "./types";
 
 /** A run as the server gave it last. */
 export type KeptRun = Kept<Run>;
@@ -17,9 +17,14 @@ export const keptBenches = new KeptOnes<Bench>(
   (id) => reply(api.GET("/api/runs/{run_id}/bench", of(id))) as Promise<Bench>,
 );
 
+export const keptFloors = new KeptOnes<Floor>(
+  "floor ",
+  (id) => reply(api.GET("/api/runs/{run_id}/floor", of(id))) as unknown as Promise<Floor>,
+);
+
 /**
- * Keeps the runs of all jobs at work as they were saved last, the limits that they are planned by, and the benches at
- * which something is begun; one after the other, and stops where one cannot be had.
+ * Keeps the runs of all jobs at work as they were saved last, the limits that they are planned by, the benches at
+ * which something is begun, and racks on the floor; one after the other, and stops where one cannot be had.
  */
 export async function keepRuns(jobs: readonly Job[]): Promise<void> {
   await refreshLimits(undefined);
@@ -33,9 +38,15 @@ export async function keepRuns(jobs: readonly Job[]): Promise<void> {
       const isWorkedOn = begun.length > 0 || status === "cut" || status === "bent";
       if (isWorkedOn && isOld(await keptBenches.kept(id))) await keptBenches.fresh(id);
     }
+    for (const lead of leadsOf(archived_at ? [] : runs))
+      if (isOld(await keptFloors.kept(lead))) await keptFloors.fresh(lead);
   }
 }
 
 const OFTEN = 10 * 60_000;
 
-const isOld = (bench: Kept<Bench> | undefined): boolean => Date.now() - (bench?.keptAt ?? 0) > OFTEN;
+const isOld = (one: { keptAt?: number } | undefined): boolean => Date.now() - (one?.keptAt ?? 0) > OFTEN;
+
+/** The runs that others follow as pipes of their racks. */
+const leadsOf = (runs: Job["runs"]) =>
+  new Set(runs.flatMap(({ rack_lead: lead }) => (typeof lead === "number" ? [lead] : [])));

@@ -7,11 +7,13 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { askAnew } from "./after-writes";
-import { begunHere, isBegunHere } from "./begun-here";
+import { begunHere } from "./begun-here";
 import { api, openRun, reply } from "./client";
-import { keptBenches, keptRuns } from "./kept-runs";
+import { keptBenches, keptFloors, keptRuns } from "./kept-runs";
+import { addNowOrLater, type Thing } from "./later";
+import { isBegunHere } from "./own-numbers";
 import { dropOthers, ownerOf } from "./owner";
-import type { Bench, Floor, Job, Me, Shoe } from "./types";
+import type { Bench, Job, Me, Shoe } from "./types";
 
 const TWO_WEEKS = 14 * 24 * 60 * 60 * 1000;
 /** What a query must have so that its answer is kept in this browser, for when there is no network. */
@@ -144,10 +146,8 @@ export const useBenches = (ids: readonly number[]) => useQueries({ queries: ids.
 export const useFloor = (id: number) =>
   useQuery({
     queryKey: keys.floor(id),
-    queryFn: () =>
-      reply(
-        api.GET("/api/runs/{run_id}/floor", { params: { path: { run_id: id } } }),
-      ) as unknown as Promise<Floor>,
+    queryFn: () => keptFloors.either(id),
+    networkMode: "always",
     refetchInterval: 10_000,
   });
 
@@ -182,6 +182,18 @@ export const useRevision = (id: number, version: number | null) =>
       ),
     enabled: version !== null,
   });
+
+/** Something added, here where the server is out of reach; afterwards what it makes stale is asked again. */
+export function useAdding<Kind extends Thing["kind"]>(kind: Kind, stale: readonly (readonly unknown[])[]) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Extract<Thing, { kind: Kind }>["body"]) =>
+      addNowOrLater({ kind, body } as Extract<Thing, { kind: Kind }>),
+    // Where there is no network it is kept here, and not held back.
+    networkMode: "always",
+    onSettled: () => void askAnew(queries, stale),
+  });
+}
 
 /** A write; afterwards what it makes stale is asked again. */
 export function useRefreshing<Given, Got>(

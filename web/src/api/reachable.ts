@@ -9,6 +9,12 @@ const AWAY = new Set([502, 503, 504]);
 /** Whether a request was answered by nobody (0), or by nobody who has something to say. */
 export const isAway = (status: number): boolean => status === 0 || AWAY.has(status);
 
+// Signed out, too slow, or asked too often: what was sent is as good as before, and is sent later.
+const LATER = new Set([401, 408, 429]);
+
+/** Whether sending the same again would not change the answer. */
+export const isRefusal = (status: number): boolean => status >= 400 && status < 500 && !LATER.has(status);
+
 export class Reachable extends Observed<ServerState> {
   constructor() {
     super("answers");

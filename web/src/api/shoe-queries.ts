@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import { keys, type OnGone, SHOES_AND_BENCHES, useRefreshing } from "./queries";
+import { keys, type OnGone, SHOES_AND_BENCHES, useAdding, useRefreshing } from "./queries";
 import type { CalibrationIn, Learned, RunDocument, ShoeIn } from "./types";
 
 export const useLearned = (shoeId: number) =>
@@ -28,8 +28,7 @@ export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
     gcTime: 10_000,
   });
 
-export const useAddShoe = () =>
-  useRefreshing((body: ShoeIn) => reply(api.POST("/api/shoes", { body })), SHOES_AND_BENCHES);
+export const useAddShoe = () => useAdding("shoe", SHOES_AND_BENCHES);
 
 export const useChangeShoe = (id: number) =>
   useRefreshing(

@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQuery } from "@tanstack/react-query";
 import { api, reply } from "./client";
-import { KEPT, keys, RACK_AND_CUTS, useRefreshing } from "./queries";
-import type { CorrectIn, ListIn, ScrapIn, Tape } from "./types";
+import { KEPT, keys, RACK_AND_CUTS, useAdding, useRefreshing } from "./queries";
+import type { CorrectIn, ListIn, Tape } from "./types";
 
 export const RACK = queryOptions({
   queryKey: keys.rack,
@@ -11,8 +11,7 @@ export const RACK = queryOptions({
 
 export const useRack = () => useQuery(RACK);
 
-export const useAddScrap = () =>
-  useRefreshing((body: ScrapIn) => reply(api.POST("/api/rack", { body })), RACK_AND_CUTS);
+export const useAddScrap = () => useAdding("scrap", RACK_AND_CUTS);
 
 export const useAddScrapList = () =>
   useRefreshing((body: ListIn) => reply(api.POST("/api/rack/list", { body })), RACK_AND_CUTS);

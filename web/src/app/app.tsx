@@ -6,7 +6,7 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { Suspense, useEffect, useRef, useSyncExternalStore } from "react";
+import { Suspense, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useLocation } from "react-router";
 import { askAnew } from "@/api/after-writes";
 import { begunRuns, sendBegun } from "@/api/begun-here";
@@ -14,6 +14,7 @@ import { ApiError } from "@/api/client";
 import { core } from "@/api/core/keeping";
 import { keepAhead } from "@/api/keep-ahead";
 import { KEEPING } from "@/api/kept";
+import { sendLater, waiting } from "@/api/later";
 import { followOtherTabs, ownerOf, showFor, shownFor } from "@/api/owner";
 import { keys, useJobs, useMeAtFirst } from "@/api/queries";
 import type { Me } from "@/api/types";
@@ -155,29 +156,50 @@ function WorkKept() {
   return null;
 }
 
-/** Sends the runs begun here once the server is in reach; one that is open is sent by its page. */
-function BegunRunsSent() {
+/** Sends what was begun here once the server is in reach; a run that is open is sent by its page. */
+function BegunSent() {
   const reach = useReach();
   const queries = useQueryClient();
   const { pathname } = useLocation();
+  const added = useSyncExternalStore(waiting.subscribe, waiting.snapshot).filter(
+    (one) => !one.refused,
+  ).length;
+  const [turn, setTurn] = useState(0);
   useEffect(() => {
-    void begunRuns.look().then(async () => {
-      const due = begunRuns.snapshot().filter(({ id }) => !pathname.startsWith(`/runs/${id}/`));
-      if (!reach || !due.length) return;
-      // One that is refused is told in the list of jobs; what did not arrive is sent again.
-      for (const { id } of due) await sendBegun(id).catch(() => undefined);
-      await askAnew(queries, [keys.jobs]);
-    });
-  }, [reach, pathname, queries]);
+    // What did not arrive for whatever else is sent again.
+    const timer = setInterval(() => setTurn((before) => before + 1), BETWEEN_TRIES);
+    return () => clearInterval(timer);
+  }, []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each turn, and each thing that is added, it is sent anew.
+  useEffect(() => {
+    if (reach) void sendBegunThings(pathname).then((stale) => askAnew(queries, stale));
+    else void Promise.all([waiting.look(), begunRuns.look()]);
+  }, [reach, pathname, queries, added, turn]);
   return null;
 }
+
+const BETWEEN_TRIES = 30_000;
+
+/** Sends what was begun here, but for the run that is open; gives what is to be asked anew. */
+async function sendBegunThings(pathname: string): Promise<(readonly unknown[])[]> {
+  const isAdded = await sendLater();
+  await begunRuns.look();
+  const due = begunRuns
+    .snapshot()
+    .filter(({ id, refused }) => !refused && !pathname.startsWith(`/runs/${id}/`));
+  // One that is refused is told in the list of jobs.
+  for (const { id } of due) await sendBegun(id).catch(() => undefined);
+  return [...(isAdded || due.length ? [keys.jobs] : []), ...(isAdded ? ADDED : [])];
+}
+
+const ADDED = [keys.shoes, keys.rack, ["cuts"]];
 
 function Pages() {
   const { state } = useSyncExternalStore(core.subscribe, core.snapshot);
   return (
     <Suspense>
       {state === "here" && <WorkKept />}
-      <BegunRunsSent />
+      <BegunSent />
       <Routes>
         <Route path="/" element={<JobsPage />} />
         <Route path="/runs/:runId" element={<RunPage />}>

@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from "react";
 import { askAnew, takeAsNow } from "@/api/after-writes";
-import { isBegunHere, sendBegun } from "@/api/begun-here";
+import { sendBegun } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
+import { isBegunHere } from "@/api/own-numbers";
 import { ownerOf } from "@/api/owner";
 import { keys } from "@/api/queries";
 import type { Bench, BenchAct, Me } from "@/api/types";

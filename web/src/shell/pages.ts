@@ -1,4 +1,4 @@
-import { isBegunHere } from "@/api/begun-here";
+import { isBegunHere } from "@/api/own-numbers";
 import { t } from "@/words/shell";
 export interface Tab {
   to: string;

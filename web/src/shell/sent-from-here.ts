@@ -2,7 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { askAnew } from "@/api/after-writes";
-import { isBegunHere, sendBegun } from "@/api/begun-here";
+import { sendBegun } from "@/api/begun-here";
+import { isBegunHere } from "@/api/own-numbers";
 import { keys } from "@/api/queries";
 import { useReach } from "@/api/use-reach";
 

@@ -3,14 +3,15 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { begunRuns } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
 import { persister } from "@/api/kept";
+import { waiting } from "@/api/later";
 import { tellOtherTabs } from "@/api/owner";
 import { useOutboxSnapshot } from "@/outbox/outbox-context";
 import { Ask } from "@/ui/confirm";
 import { t } from "@/words/shell";
 
 /** What of this person's is only on this device, in words; or nothing. */
-const unsent = (acts: number, runs: number): string =>
-  [acts && t("sign_out.kept", { kept: acts }), runs && t("sign_out.runs", { count: runs })]
+const unsent = (acts: number, begun: number): string =>
+  [acts && t("sign_out.kept", { kept: acts }), begun && t("sign_out.begun", { count: begun })]
     .filter(Boolean)
     .join(" ");
 
@@ -18,7 +19,9 @@ const unsent = (acts: number, runs: number): string =>
 export function SigningOut({ onStay }: { onStay: () => void }) {
   const { kept } = useOutboxSnapshot();
   const queries = useQueryClient();
-  const [says, setSays] = useState(unsent(kept.length, begunRuns.snapshot().length));
+  const [says, setSays] = useState(
+    unsent(kept.length, begunRuns.snapshot().length + waiting.snapshot().length),
+  );
   const signOut = useCallback(async () => {
     try {
       await reply(api.DELETE("/api/session"));

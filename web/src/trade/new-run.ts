@@ -5,8 +5,15 @@ type Pipe = Pick<RunDocument, "trade_size"> & { material: NonNullable<RunDocumen
 
 const USUAL_PIPE: Pipe = { material: "EMT", trade_size: "3/4" };
 
+/** A run, as far as it tells what pipe was measured when. */
+export interface PipeMeasured {
+  material: string;
+  trade_size: string;
+  saved_at: string;
+}
+
 /** The pipe of the run that was saved last: the next one is mostly of the same. */
-export function lastPipe(runs: { material: string; trade_size: string; saved_at: string }[]): Pipe {
+export function lastPipe(runs: readonly PipeMeasured[]): Pipe {
   const last = runs.toSorted((one, other) => one.saved_at.localeCompare(other.saved_at)).at(-1);
   return last ? ({ material: last.material, trade_size: last.trade_size } as Pipe) : USUAL_PIPE;
 }

@@ -42,6 +42,11 @@ class KeptCore extends Observed<Keeping> {
     }
   }
 
+  /** Whether the browser has promised to keep what is here when room is short. */
+  isPromised(): Promise<boolean> {
+    return navigator.storage?.persisted?.().catch(() => false) ?? Promise.resolve(false);
+  }
+
   async forget(): Promise<void> {
     localStorage.removeItem(WANTED);
     await removeAll();

@@ -1,6 +1,7 @@
 import { useCallback, useMemo } from "react";
-import { fixHere, isBegunHere } from "@/api/begun-here";
+import { fixHere } from "@/api/begun-here";
 import { newKey } from "@/api/new-key";
+import { isBegunHere } from "@/api/own-numbers";
 import type { BenchAct } from "@/api/types";
 import { useOutbox, useOutboxSnapshot } from "@/outbox/outbox-context";
 import { asAct, type Doing, type Queue } from "./acts-queue";

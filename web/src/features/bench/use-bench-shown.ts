@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useSyncExternalStore } from "react";
-import { isBegunHere } from "@/api/begun-here";
 import { type BenchHere, benchHere, benchOfRun } from "@/api/bench-here";
 import { core } from "@/api/core/keeping";
+import { isBegunHere } from "@/api/own-numbers";
 import { useBench, useMe, useRun, useShoes } from "@/api/queries";
 import type { Bench } from "@/api/types";
 import { useReach } from "@/api/use-reach";

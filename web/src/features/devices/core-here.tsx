@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { Progress } from "radix-ui";
 import { useSyncExternalStore } from "react";
 import { TO_FETCH } from "@/api/core/files";
@@ -71,10 +72,22 @@ function Now() {
       return (
         <>
           <p className="basis-full">{t("core.here")}</p>
+          <Promised />
           <Button className="min-h-11" onClick={() => core.forget()}>
             {t("core.remove")}
           </Button>
         </>
       );
   }
+}
+
+/** That the browser may take away what is kept, where it has not promised otherwise. */
+function Promised() {
+  const promised = useQuery({ queryKey: ["storage promised"], queryFn: () => core.isPromised(), gcTime: 0 });
+  if (promised.data !== false) return null;
+  return (
+    <div className="basis-full">
+      <Notice severity="caution">{t("core.not_promised")}</Notice>
+    </div>
+  );
 }

@@ -4,6 +4,7 @@ import { ApiError } from "@/api/client";
 import { useAddJob } from "@/api/job-queries";
 import { useJobs, useMe } from "@/api/queries";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
+import { useWaiting } from "@/shell/not-sent";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
@@ -14,7 +15,7 @@ import { Segments } from "@/ui/segments";
 import { Select } from "@/ui/select";
 import { t } from "@/words/jobs";
 import { Aside } from "./aside";
-import { BegunWithoutJob } from "./begun-runs";
+import { BegunWithoutJob, JobHere } from "./begun-runs";
 import { JobFields, type JobWritten, trimmed } from "./job-fields";
 import { JobSection } from "./job-section";
 import { matching } from "./matching";
@@ -32,6 +33,7 @@ export function JobsPage() {
   const jobs = useJobs();
   const me = useMe().data;
   const mayWrite = me?.role !== "viewer";
+  const here = useWaiting("job");
   const [binned, setBinned] = useState<JustBinned | null>(null);
   const view = useView();
   const { sought, whose, order } = view;
@@ -58,6 +60,9 @@ export function JobsPage() {
           <div className="mt-6 flex flex-col gap-8">
             {shown.map((job) => (
               <JobSection key={job.id} job={job} folded={!sought && whose === "all"} onBinned={setBinned} />
+            ))}
+            {here.map((job) => (
+              <JobHere key={job.id} job={job} />
             ))}
             {jobs.data && atWork.length === 0 && (
               <p className="text-lg">{jobs.data.length ? t("page.none_active") : t("page.none")}</p>

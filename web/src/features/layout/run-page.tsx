@@ -1,7 +1,7 @@
 import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, Navigate, Outlet, useParams, useSearchParams } from "react-router";
-import { isBegunHere } from "@/api/begun-here";
 import { api, reply } from "@/api/client";
+import { isBegunHere } from "@/api/own-numbers";
 import { useMe, useNewest, useRun } from "@/api/queries";
 import type { MarksJudged, Run, RunDocument } from "@/api/types";
 import { DeviceLine } from "@/devices/device-line";

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { Link } from "react-router";
-import { isBegunHere } from "@/api/begun-here";
+import { isBegunHere } from "@/api/own-numbers";
 import { chooseMeasure, useIsPhone } from "@/features/layout/measure/measure-choice";
 import { Button } from "@/ui/button";
 import { PrintIcon, RedoIcon, UndoIcon } from "@/ui/icons";

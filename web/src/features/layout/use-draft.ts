@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef } from "react";
 import { askAnew } from "@/api/after-writes";
-import { isBegunHere, saveHere } from "@/api/begun-here";
+import { saveHere } from "@/api/begun-here";
 import { ApiError, api, reply } from "@/api/client";
+import { isBegunHere } from "@/api/own-numbers";
 import { keys, useOwner } from "@/api/queries";
+import { isRefusal } from "@/api/reachable";
 import type { Run, RunDocument } from "@/api/types";
 import {
   type Draft,
@@ -124,13 +126,6 @@ const save = (runId: number, version: number, document: RunDocument): Promise<{ 
 function failure(error: unknown): DraftEvent {
   if (error instanceof ApiError && error.status === 409 && error.theirs)
     return { type: "stale", theirs: error.theirs };
-  // Signed out, or asked too often: what is typed is as good as before, and is saved later.
-  if (
-    error instanceof ApiError &&
-    error.status >= 400 &&
-    error.status < 500 &&
-    ![401, 429].includes(error.status)
-  )
-    return { type: "refused", says: error.message };
+  if (error instanceof ApiError && isRefusal(error.status)) return { type: "refused", says: error.message };
   return { type: "unreachable" };
 }

@@ -5,6 +5,7 @@ import { useChangeShoe, useRemoveShoe } from "@/api/shoe-queries";
 import type { Shoe } from "@/api/types";
 import { ShoeDrawing } from "@/draw/shoe";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
+import { NotSent } from "@/shell/not-sent";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
@@ -37,6 +38,7 @@ export function ShoesPage() {
         {shoes.error && <Notice severity="stop">{shoes.error.message}</Notice>}
         {binned && <Undo key={binned.id} binned={binned} onDone={() => setBinned(null)} />}
         {adding && <ShoeForm onDone={() => setAdding(false)} />}
+        <NotSent kind="shoe" />
         <div className="mt-5 flex flex-col gap-6">
           {shoes.data?.map((shoe) => (
             <OneShoe

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/stock-queries";
 import type { LedgerEntry, Scrap, Tape } from "@/api/types";
+import { NotSent } from "@/shell/not-sent";
 import { TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
@@ -68,6 +69,7 @@ export function RackPanel({ rack, used, mayWrite, leads }: Props) {
         </a>
       </div>
       <RackTape tape={rack.tape} leads={leads} />
+      <NotSent kind="scrap" />
       {found.length === 0 && (
         <p className="mt-2 text-soft">{rack.scraps.length ? t("rack.find.nothing") : t("rack.empty")}</p>
       )}

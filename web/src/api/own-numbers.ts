@@ -1,0 +1,9 @@
+/** Numbers of what was begun on this device: below zero, until the server gives it one of its own. */
+
+export const isBegunHere = (id: number): boolean => id < 0;
+
+const IN_A_MILLISECOND = 4096;
+
+/** A number that no other window of this device gives: the time, and twelve random bits. */
+export const ownNumber = (now: Date): number =>
+  -(now.getTime() * IN_A_MILLISECOND + Math.floor(Math.random() * IN_A_MILLISECOND));
