@@ -3,12 +3,15 @@
 import itertools
 import math
 import sys
+from pathlib import Path
 from typing import Any
 
 from cli.bench_corrections import corrections
 from cli.bench_cutting import cutting
+from cli.bench_device import on_a_device
 from cli.bench_everyday import everyday
 from cli.bench_server import through_the_api, while_plans_are_made
+from cli.runs_to_time import zigzag
 from cli.timing import bounded, line, ratio, side_by_side, times
 from conduit.bender import Shoe
 from conduit.bending import Bencher, BendAsMade
@@ -31,13 +34,6 @@ MOST_FOR_A_PLAN, MOST_FOR_ALL_SHEETS = 4.0, 15.0
 # A rack as a multiple of its lead's plan; and what is left of a tenth of a second for it from key to picture.
 PIPES, MOST_FOR_A_RACK, RACK_BOUND_MS = 8, 8.0, 100.0
 SHOE = Shoe("Typical 3/4", 0.922, 6.0, 3.25)
-
-
-def zigzag(bends: int) -> dict[str, Any]:
-    """A run of `bends` 90s."""
-    turns = itertools.islice(itertools.cycle(["up", "right"]), bends)
-    steps = [{"kind": "bend", "turn": turn, "at": 40} for turn in turns]
-    return {"trade_size": "3/4", "start": {"heading": "right"}, "steps": steps, "end": {"at": 40}}
 
 
 def _ordered(bends: int) -> BendSequence:
@@ -149,4 +145,6 @@ if __name__ == "__main__":
     everyday()
     corrections()
     cutting()
-    sys.exit(0 if all([through_the_api(sys.argv[1]), while_plans_are_made(sys.argv[1])]) else 1)
+    address, device = sys.argv[1:]
+    kept = [on_a_device(Path(device)), through_the_api(address), while_plans_are_made(address)]
+    sys.exit(0 if all(kept) else 1)

@@ -44,9 +44,9 @@ def bounded(name: str, median: float, bound: float) -> bool:
     return kept
 
 
-def ratio(name: str, taken: list[float], plain: list[float], most: float) -> bool:
+def ratio(name: str, taken: list[float], plain: list[float], most: float, beside: str = "plain") -> bool:
     """Say whether something takes no more than so many times what was timed beside it, by the median of the pairs."""
     times_over = statistics.median(one / other for one, other in zip(taken, plain, strict=True))
     kept = times_over < most
-    print(f"{name}: {times_over:.1f} times plain, at most {most:.0f}: {told(kept)}")
+    print(f"{name}: {times_over:.1f} times {beside}, at most {most:.0f}: {told(kept)}")
     return kept

@@ -66,6 +66,11 @@ def serve_core() -> None:
         shutil.copytree(MADE, SERVED)
 
 
+def served() -> Path:
+    """Where it is served from."""
+    return SERVED / _folder()
+
+
 def _is_shipped(path: Path) -> bool:
     inside = path.relative_to(ROOT).parts
     return path.is_file() and path.suffix in {".py", ".json"} and "tests" not in inside

@@ -1,6 +1,10 @@
+import json
 from unittest import TestCase
 
-from cli.bench import _ordered, bounded, line, ratio, times, zigzag
+from cli.bench import _ordered, bounded, line, ratio, times
+from cli.bench_device import LIMITS, asked
+from cli.runs_to_time import zigzag
+from conduit.answers import answer_text
 from conduit.plan import make_plan
 
 
@@ -12,6 +16,10 @@ class Measuring(TestCase):
             plan = make_plan(zigzag(bends))
             self.assertEqual(len(plan.bends), bends)
             self.assertTrue(plan.makeable)
+
+    def test_what_a_device_is_asked_can_be_answered(self):
+        for name, question, given in asked():
+            self.assertTrue(answer_text(question, json.dumps(given), LIMITS, "en")[0], name)
 
     def test_its_orders_are_found(self):
         for bends in (4, 8, 12):

@@ -92,6 +92,8 @@ const queries: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
   defaultOptions: {
+    // A write that nobody can take is told at once, with what was typed still there; none is held back in silence.
+    mutations: { networkMode: "always" },
     queries: {
       // No answer, or none from the database: it is asked again; what was shown stays.
       retry: (count, error) =>

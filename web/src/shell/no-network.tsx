@@ -1,31 +1,36 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
+import { matchPath, useLocation } from "react-router";
+import { useOnline } from "@/api/use-reach";
 import { timeOf } from "@/ui/moments";
 import { t } from "@/words/shell";
 import { PlansHere } from "./plans-here";
 import { StatusLine } from "./status-line";
 
-const isOnline = () => navigator.onLine;
+/** What can be done in a view without a network. */
+const CAN_DO = [
+  { at: "/", says: t("here.jobs") },
+  { at: "/runs/:runId/layout", says: t("here.layout") },
+  { at: "/runs/:runId/bench/*", says: t("here.bench") },
+  { at: "/runs/:runId/floor", says: t("here.look") },
+  { at: "/runs/:runId/sheet", says: t("here.look") },
+  { at: "/jobs/:jobId/stock", says: t("here.stock") },
+  { at: "/shoes", says: t("here.shoes") },
+  { at: "/log", says: t("here.look") },
+  { at: "/devices", says: "" },
+];
 
-function onChange(changed: () => void): () => void {
-  const events = ["online", "offline"];
-  for (const event of events) addEventListener(event, changed);
-  return () => {
-    for (const event of events) removeEventListener(event, changed);
-  };
-}
-
-/** Said on every page while there is no network: from when what is shown is. */
+/** Said on every page while there is no network: from when what is shown is, and what can be done. */
 export function NoNetwork() {
-  const online = useSyncExternalStore(onChange, isOnline);
+  const online = useOnline();
   const queries = useQueryClient();
+  const { pathname } = useLocation();
   if (online) return null;
   const since = oldestShown(queries);
   return (
     <StatusLine>
       {t("notice.no_network")}
       {since !== null && t("notice.shown_from", { time: timeOf(since) })}
-      <PlansHere />
+      <PlansHere /> {CAN_DO.find(({ at }) => matchPath(at, pathname))?.says ?? t("here.nothing")}
     </StatusLine>
   );
 }

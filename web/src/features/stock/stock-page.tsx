@@ -4,6 +4,7 @@ import { isLooking, useCutting, usePlanCuts, useTakePlan } from "@/api/cutting";
 import { useJob, useMe } from "@/api/queries";
 import { useRack } from "@/api/stock-queries";
 import type { Cutting } from "@/api/types";
+import { useReach } from "@/api/use-reach";
 import { runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { InSlices } from "@/ui/in-slices";
@@ -92,8 +93,10 @@ function Cuts({ jobId, cutting, mayWrite }: { jobId: number; cutting: Cutting; m
   // Kept here, as a plan that could not be taken gives way to a new one at once.
   const take = useTakePlan(jobId);
   const begun = cutting.taken.bars.length > 0;
+  const reach = useReach();
   const wanted =
     mayWrite &&
+    reach &&
     !cutting.proposal &&
     !cutting.solve &&
     !plan.isPending &&
