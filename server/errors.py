@@ -11,11 +11,10 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from conduit.answers import Unanswerable
-from conduit.catalogue import said_by
+from conduit.catalogue import said_by, told
 from conduit.document import UnreadableDocument, fault_in_words
 from server.gate import is_locked_out
 from server.guard import PROBLEM, says
-from server.language import told
 from server.sentences import message
 
 # Who did what is sent, and in a refusal who is signed in.

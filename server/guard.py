@@ -6,10 +6,10 @@ from http import HTTPStatus
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import Resolver404, resolve
 
-from conduit.catalogue import has_message
+from conduit.catalogue import has_message, told
 from server import room
 from server.body_size import LEAST, largest_body
-from server.language import Answer, told
+from server.language import Answer
 from server.observing.logs import request_number
 from server.sentences import message
 

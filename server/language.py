@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from django.utils.translation import get_language
 
-from conduit.catalogue import Message, language_now, said_by, speaking
+from conduit.catalogue import speaking
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 
@@ -21,9 +21,3 @@ class TellInLanguage:
         """Answer in the request's language."""
         with speaking(get_language() or ""):
             return self.answer(request)
-
-
-def told(says: str | Exception) -> str:
-    """A sentence, or what a refusal says, in the request's language."""
-    text = says if isinstance(says, str) else said_by(says)
-    return text.told_in(language_now()) if isinstance(text, Message) else text

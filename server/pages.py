@@ -5,8 +5,8 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from conduit.catalogue import told
 from server.guard import problem
-from server.language import told
 from server.sentences import message
 
 

@@ -6,7 +6,7 @@ from pydantic import ValidationError
 from pydantic_core import to_json
 
 from conduit.answers.questions import QUESTIONS, Rules, Unanswerable
-from conduit.catalogue import Message, language_now, message, said_by, speaking
+from conduit.catalogue import message, said_by, speaking, told
 from conduit.document import UnreadableDocument, fault_in_words
 from conduit.plan import check_run
 from conduit.tables import Limits
@@ -32,8 +32,4 @@ def answer_text(question: str, given: str, limits: str, language: str) -> tuple[
 
 
 def _refusal(says: str, places: Mapping[str, str]) -> str:
-    return to_json({"detail": _told(says), "places": {place: _told(one) for place, one in places.items()}}).decode()
-
-
-def _told(says: str) -> str:
-    return says.told_in(language_now()) if isinstance(says, Message) else says
+    return to_json({"detail": told(says), "places": {place: told(one) for place, one in places.items()}}).decode()

@@ -16,6 +16,7 @@ from conduit.catalogue.message import (
     joined,
     message,
     said_by,
+    told,
 )
 
 __all__ = [
@@ -34,4 +35,5 @@ __all__ = [
     "message",
     "said_by",
     "speaking",
+    "told",
 ]

@@ -166,3 +166,9 @@ def said_by(error: Exception) -> Message:
     """What a refusal says, as a message."""
     says = error.args[0] if error.args else ""
     return says if isinstance(says, Message) else Message(error)
+
+
+def told(says: str | Exception) -> str:
+    """A sentence, or what a refusal says, in the language that is spoken."""
+    text = says if isinstance(says, str) else said_by(says)
+    return _in(text, language_now())

@@ -6,6 +6,7 @@ from typing import Annotated
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from conduit.catalogue import told
 from server.accounts import (
     actions,
     beginning,
@@ -46,7 +47,6 @@ from server.accounts.schemas import (
     WantedIn,
 )
 from server.csv_out import csv_answer
-from server.language import told
 
 router = Router(tags=["people"])
 Nothing = tuple[int, None]

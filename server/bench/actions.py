@@ -5,6 +5,7 @@ from django.shortcuts import get_object_or_404
 
 from conduit.bender import Dial, Learned, LoggedBend, learn
 from conduit.bending import BendAsMade, CannotBeDone, NoSuchStick, SheetBend, arranged_anew, tape_read, with_reading
+from conduit.catalogue import told
 from conduit.units import TOLERANCE
 from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
@@ -17,7 +18,6 @@ from server.bench.staging import begun, cut_length_changed, stage, stage_done
 from server.bench.status import follow_status
 from server.errors import Conflict, Refused, as_sentence
 from server.jobs.models import Run
-from server.language import told
 from server.sentences import message
 from server.shoes.actions import take_figures
 from server.shoes.models import Shoe, shoes_by_name

@@ -11,6 +11,7 @@ from django.dispatch import Signal
 from django.utils import timezone
 
 from conduit.bending import CannotBeDone
+from conduit.catalogue import told
 from server.accounts.limits import limits_of
 from server.accounts.models import User
 from server.bench.models import Stick
@@ -19,7 +20,6 @@ from server.bench.sheets import Benches, arranged_of, made_on
 from server.bench.status import follow_status
 from server.errors import Conflict, as_sentence
 from server.jobs.models import Run
-from server.language import told
 from server.sentences import message
 
 # Sent when a stick was cut, fitted or scrapped at the bench, or that was taken back; in the same transaction.

@@ -6,7 +6,7 @@ from django.shortcuts import get_object_or_404
 
 from conduit.as_typed import AsWritten
 from conduit.bending import NoSuchStick, laid
-from conduit.catalogue import Message
+from conduit.catalogue import Message, told
 from conduit.cutting import IN_AN_INCH, lies, number_of
 from conduit.plan import Plan
 from conduit.units import TOLERANCE, Tape
@@ -16,7 +16,6 @@ from server.bench.sheets import Benches, arranged_of, kept_of, made_on
 from server.cutting.models import Cut
 from server.cutting.schemas import UnderChange
 from server.jobs.models import Run
-from server.language import told
 from server.sentences import message
 
 # Lengths that differ by less are the same to a saw, in inches.

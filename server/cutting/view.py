@@ -6,6 +6,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from conduit.catalogue import message as catalogue_message
+from conduit.catalogue import told
 from conduit.cutting import (
     IN_AN_INCH,
     BringLine,
@@ -30,7 +31,6 @@ from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import BarOut, CutOut, CuttingOut, ProposalOut, TakenOut
 from server.cutting.solving import going_on
 from server.jobs.plans import rack_plan_of
-from server.language import told
 from server.sentences import message
 
 

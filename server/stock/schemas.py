@@ -7,11 +7,11 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
+from conduit.catalogue import told
 from conduit.cutting import ScrapLine
 from conduit.tables import Material, TradeSize
 from conduit.units import Tape, TapeStep, format_length
 from server.accounts.models import name_of
-from server.language import told
 from server.moments import When
 from server.stock.models import Entry, Scrap
 
