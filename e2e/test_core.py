@@ -179,6 +179,19 @@ class OnThisDevice(OnDevice):
         until(page, lambda: Run.objects.get(pk=run.pk).document["steps"][0]["at"] == "41 3/4")
         self.assertEqual(stick.document["steps"][0]["at"], document["steps"][0]["at"])
 
+    def test_a_reading_that_is_being_typed_stays_while_the_run_gets_its_number(self):
+        page = self.with_all_runs()
+        document = self.begin_here(page)
+        page.get_by_role("link", name="Bench").click()
+        self.cut(page, Bencher(document).sheet(1))
+        page.get_by_label("finder reads").fill("44")
+        page.context.set_offline(False)
+        expect(page).to_have_url(re.compile(r"/runs/\d+/bench"))
+        expect(page.get_by_text("All sent")).to_be_visible()
+        expect(page.get_by_label("finder reads")).to_have_value("44")
+        page.get_by_role("button", name="Enter it").click()
+        until(page, lambda: BendMade.objects.filter(angle=44).exists())
+
     def test_a_plain_cut_list_stands_in_for_the_planned_one(self):
         page = self.with_all_runs()
         kept(page, '"scraps"')

@@ -6,8 +6,7 @@ from pydantic import BaseModel, Field
 
 from conduit.answers.schema import Draft
 from conduit.as_typed import AsTyped, AsWritten
-from conduit.cutting import CutList, CutTerms, Kind, PlannedRun, ScrapOnRack, first_fit, make_cut_list
-from conduit.cutting.terms import End
+from conduit.cutting import CutList, CutTerms, End, Kind, PlannedRun, ScrapOnRack, first_fit, make_cut_list
 from conduit.document import Name
 from conduit.plan import make_plan
 from conduit.tables import Limits, Material, TradeSize

@@ -19,7 +19,7 @@ from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar
 from conduit.cutting.on_the_run import gap_at, lies, number_of
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
-from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, Joined, StrutNeeded, bring_list, joined
 
 __all__ = [
@@ -31,6 +31,7 @@ __all__ = [
     "CutKind",
     "CutList",
     "CutTerms",
+    "End",
     "Goal",
     "Held",
     "Joined",

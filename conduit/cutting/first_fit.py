@@ -12,7 +12,7 @@ from conduit.cutting.model import Before, Cut, CutPlan, Kind, KindPlan, Needed, 
 
 
 @dataclass
-class _Bar:
+class _OpenBar:
     """A bar that pieces are put on, and how much of it is sawn."""
 
     length: int
@@ -40,7 +40,7 @@ def first_fit(
     longest = max([one.length for one in terms.sold] + [bar.length for bar in lying], default=0)
     while True:
         pieces = [piece for run in needed if run.key not in impossible for piece in _pieces(run, terms)]
-        bars = [_Bar(bar.length, bar.tag) for bar in sorted(lying, key=lambda one: (not one.bought, one.length))]
+        bars = [_OpenBar(bar.length, bar.tag) for bar in sorted(lying, key=lambda one: (not one.bought, one.length))]
         missed = next((one for one in sorted(pieces, key=_longest_first) if not _placed(one, bars, terms)), None)
         if missed is None:
             break
@@ -68,7 +68,7 @@ def _pieces(run: Needed, terms: Terms) -> list[Cut]:
     return found
 
 
-def _placed(piece: Cut, bars: list[_Bar], terms: Terms) -> bool:
+def _placed(piece: Cut, bars: list[_OpenBar], terms: Terms) -> bool:
     """Put a piece on the first bar with room for it, or on a new stick; whether there is one."""
     kerf = terms.kerf
     fits = next((bar for bar in bars if bar.begin(kerf) + piece.length <= bar.length), None)
@@ -76,14 +76,14 @@ def _placed(piece: Cut, bars: list[_Bar], terms: Terms) -> bool:
         sold = [one.length for one in terms.sold if one.length >= piece.length]
         if not sold:
             return False
-        fits = _Bar(min(sold, key=lambda length: (terms.price(length) / length, length)), None)
+        fits = _OpenBar(min(sold, key=lambda length: (terms.price(length) / length, length)), None)
         bars.append(fits)
     fits.put(piece, kerf)
     return True
 
 
 def _as_plan(
-    kind: Kind, runs: Sequence[Needed], bars: Sequence[_Bar], lying: Sequence[ScrapBar], terms: Terms
+    kind: Kind, runs: Sequence[Needed], bars: Sequence[_OpenBar], lying: Sequence[ScrapBar], terms: Terms
 ) -> CutPlan:
     sources = tuple(Source(kind, bar.length, bar.tag, tuple(bar.cuts)) for bar in bars if bar.cuts)
     bought = [bar.length for bar in lying if bar.bought]

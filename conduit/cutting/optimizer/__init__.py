@@ -6,7 +6,8 @@ Never imports the cut list, its wording, or the verifier that checks it.
 """
 
 from conduit.cutting.optimizer.bounds import bounds_of
-from conduit.cutting.optimizer.planner import JointPlanner, plan_kind, problem_of
+from conduit.cutting.optimizer.joint_planner import JointPlanner
+from conduit.cutting.optimizer.planner import plan_kind, problem_of
 from conduit.cutting.optimizer.search import PlanSearch
 from conduit.cutting.optimizer.solver import warm_up
 from conduit.cutting.optimizer.work_meter import Budget, Meter, MeterShare

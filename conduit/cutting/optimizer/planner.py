@@ -38,7 +38,7 @@ from conduit.cutting.optimizer.problem import (
 from conduit.cutting.optimizer.search import PlanSearch
 from conduit.cutting.optimizer.shortlist import shortlist
 from conduit.cutting.optimizer.stretch import Stretch
-from conduit.cutting.optimizer.work_meter import TOLD, Budget, Meter, MeterShare
+from conduit.cutting.optimizer.work_meter import TOLD, Meter, MeterShare
 
 # In a goal that comes first, the next thing counts a ten-thousandth.
 FAR_LESS = 10**4
@@ -60,24 +60,6 @@ class _FreePart:
     begin: int
     stretch: Stretch
     pinned: Held | None = None
-
-
-class JointPlanner:
-    """Plans couplings and sources together, one kind of pipe after the other, within one budget of work."""
-
-    def __init__(self, budget: Budget) -> None:
-        self.meter = Meter(budget)
-
-    def __call__(
-        self,
-        needed: Sequence[Needed],
-        lying: Sequence[ScrapBar],
-        terms: Terms,
-        share: float,
-        before: Sequence[Before],
-    ) -> KindPlan:
-        """The plans of one kind of pipe, with this share of the work that is left."""
-        return plan_kind(needed, lying, terms, MeterShare(self.meter, share), before)
 
 
 def plan_kind(

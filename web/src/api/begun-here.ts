@@ -6,6 +6,7 @@ import { type KeptRun, keptRuns } from "./kept-runs";
 import { jobNumber } from "./later";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
+import { onceAtATime } from "./once-at-a-time";
 import { ownNumber } from "./own-numbers";
 import { shownFor } from "./owner";
 import { isRefusal } from "./reachable";
@@ -136,7 +137,9 @@ export async function fixHere(id: number): Promise<number | undefined> {
 }
 
 /** Sends a run begun here, version by version, until the server has it as it is here. Gives its number there. */
-export async function sendBegun(id: number): Promise<number> {
+export const sendBegun = (id: number): Promise<number> => onceAtATime(`run ${id}`, () => sent(id));
+
+async function sent(id: number): Promise<number> {
   try {
     for (;;) {
       await fixHere(id);

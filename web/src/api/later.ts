@@ -3,6 +3,7 @@ import { t } from "@/words/shell";
 import { ApiError, api, reply } from "./client";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
+import { onceAtATime } from "./once-at-a-time";
 import { isBegunHere, ownNumber } from "./own-numbers";
 import { shownFor } from "./owner";
 import { isAway, isRefusal, server } from "./reachable";
@@ -99,7 +100,10 @@ export async function sendLater(): Promise<boolean> {
   return due.length > 0;
 }
 
-async function send(thing: Later): Promise<number | undefined> {
+const send = (thing: Later): Promise<number | undefined> =>
+  onceAtATime(`thing ${thing.id}`, () => sent(thing));
+
+async function sent(thing: Later): Promise<number | undefined> {
   try {
     const movedTo = await post(thing, thing.key);
     if (movedTo === undefined) await del(keyOf(thing.id), STORE);

@@ -1,7 +1,8 @@
-import { useCallback, useMemo, useState, useSyncExternalStore } from "react";
-import { Link, Navigate, useNavigate, useParams, useSearchParams } from "react-router";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { core } from "@/api/core/keeping";
-import { useMe } from "@/api/queries";
+import { keys, useMe } from "@/api/queries";
 import type { Bench } from "@/api/types";
 import { useReach } from "@/api/use-reach";
 import { actInWords } from "@/outbox/act-in-words";
@@ -34,11 +35,31 @@ export function BenchPage() {
   const { queue } = useActs(runId, undefined);
   const shown = useBenchShown(runId, queue);
   const acts = useActs(runId, shown.bench?.version);
-  useSentFromHere(runId, "bench", true);
+  const was = useMoved(runId, shown);
   useAwake();
-  if (shown.movedTo) return <Navigate to={`/runs/${shown.movedTo}/bench`} replace />;
   if (!shown.bench) return <NoBench shown={shown} />;
-  return <OpenBench key={runId} bench={shown.bench} shown={shown} acts={acts} />;
+  return <OpenBench key={was} bench={shown.bench} shown={shown} acts={acts} />;
+}
+
+/** A run begun here has another number once it is sent; what is typed meanwhile stays. Gives by which it was opened. */
+function useMoved(runId: number, { bench, movedTo }: BenchShown): number {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { pathname, search, state } = useLocation();
+  const was: number = state?.was ?? runId;
+  const goTo = useCallback(
+    (id: number) => {
+      // Until the server has answered it is as it was.
+      if (bench) queries.setQueryData(keys.bench(id), { ...bench, run_id: id });
+      navigate(pathname.replace(String(runId), String(id)) + search, { replace: true, state: { was } });
+    },
+    [bench, pathname, search, runId, was, navigate, queries],
+  );
+  useSentFromHere(runId, true, goTo);
+  useEffect(() => {
+    if (movedTo) goTo(movedTo);
+  }, [movedTo, goTo]);
+  return was;
 }
 
 /** It is asked for, or nobody can say: why, and what to do. */

@@ -1,5 +1,5 @@
 import { type Dispatch, type SetStateAction, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Link, Navigate, Outlet, useParams, useSearchParams } from "react-router";
+import { Link, Navigate, Outlet, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, reply } from "@/api/client";
 import { isBegunHere } from "@/api/own-numbers";
 import { useMe, useNewest, useRun } from "@/api/queries";
@@ -62,7 +62,7 @@ function OpenRun({ run }: { run: Run }) {
   const [laid, setLaid] = useState<LaidMarks | null>(null);
   const [judged, setJudged] = useState<MarksJudged | null>(null);
   useOthersSaves(run.id, draft, send);
-  useSentFromHere(run.id, "layout", draft.saving === "saved");
+  useSentFromHere(run.id, draft.saving === "saved", useOpened());
   useStepKept(draft, choose);
   useFollowing(run, draft, send);
   const { edit } = handle;
@@ -195,6 +195,12 @@ function useOthersSaves(runId: number, draft: Draft, send: (event: DraftEvent) =
       dropped = true;
     };
   }, [overtaken, runId, send]);
+}
+
+/** Opens the layout of a run in the place of this one. */
+function useOpened() {
+  const navigate = useNavigate();
+  return useCallback((id: number) => navigate(`/runs/${id}/layout`, { replace: true }), [navigate]);
 }
 
 /** A pipe of a rack is not changed here: what its lead saved is shown as it comes. */
