@@ -24,14 +24,19 @@ class OnDevice(Journey):
         page.get_by_role("button", name="Fetch it").click()
         expect(page.get_by_text("It is here, of the version that you use.")).to_be_visible()
 
-    def with_all_runs(self):
-        """A window on a device with the core and the crew's runs, on the page of jobs."""
+    def with_the_list(self):
+        """A window on a device that opens the program and its list of jobs without a network; the core is not on it."""
         page = self.window(installed=True)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        kept(page, "Kiln room fit-out")
+        return page
+
+    def with_all_runs(self):
+        """The same on a device with the core and the crew's runs."""
+        page = self.with_the_list()
         self.fetch_the_core(page)
         page.goto(self.live_server_url)
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
         until(page, lambda: len(kept_ones(page)) >= Run.objects.count())
-        kept(page, "Kiln room fit-out")
         return page
 
     def begin_here(self, page):

@@ -1,7 +1,11 @@
+from uuid import uuid4
+
+from django.utils import timezone
 from playwright.sync_api import expect
 
 from e2e.on_device import BEGINNING, OnDevice
-from e2e.support import enter, expect_plan_of, field, saved, until
+from e2e.support import enter, expect_plan_of, field, kept, saved, until
+from server.accounts.models import User
 from server.bench.models import BendMade
 from server.jobs.models import Job, Run
 from server.stock.models import Scrap
@@ -14,6 +18,16 @@ FULL = """() => {
   window.freed = () => { IDBObjectStore.prototype.put = put; };
 }"""
 
+# Puts a record into one of the browser's databases, as it is there already.
+PUT = """([database, store, key, value]) => new Promise((done) => {
+  const asked = indexedDB.open(database);
+  asked.onsuccess = () => {
+    const writing = asked.result.transaction(store, "readwrite");
+    writing.objectStore(store).put(value, ...(key ? [key] : []));
+    writing.oncomplete = () => { asked.result.close(); done(); };
+  };
+})"""
+
 
 class InABasement(OnDevice):
     def the_run(self):
@@ -21,7 +35,10 @@ class InABasement(OnDevice):
 
     def with_a_job(self):
         """A page on which a job was added without a network."""
-        page = self.with_all_runs()
+        page = self.with_the_list()
+        page.goto(f"{self.live_server_url}/jobs/{self.the_run().job_id}/stock")
+        kept(page, '"scraps"')
+        page.goto(self.live_server_url)
         page.context.set_offline(True)
         page.reload()
         page.get_by_label("New job").fill("Boiler room")
@@ -54,7 +71,7 @@ class InABasement(OnDevice):
         expect(page.get_by_text("only on this device")).to_have_count(0)
 
     def test_two_phones_that_both_worked_without_a_network_on_one_run(self):
-        dana, marek = self.with_all_runs(), self.window("marek", installed=True)
+        dana, marek = self.with_the_list(), self.window("marek", installed=True)
         run = self.the_run()
         for page in (dana, marek):
             page.goto(f"{self.live_server_url}/runs/{run.pk}/bench")
@@ -77,7 +94,7 @@ class InABasement(OnDevice):
         self.assertEqual(BendMade.objects.get().angle, 90.2)
 
     def test_two_who_changed_different_figures_without_a_network_find_both(self):
-        dana, marek = self.with_all_runs(), self.window("marek", installed=True)
+        dana, marek = self.with_the_list(), self.window("marek", installed=True)
         run = self.the_run()
         last = "End, pipe end at"
         for page, label, figure in ((dana, "Step 1, measure", "41 3/4"), (marek, last, "30")):
@@ -94,11 +111,11 @@ class InABasement(OnDevice):
         expect(field(dana, last)).to_have_value("30")
 
     def test_a_full_disk_of_the_phone_is_told_and_what_was_typed_stays(self):
-        page = self.with_all_runs()
-        page.context.set_offline(True)
+        page = self.with_the_list()
         page.goto(f"{self.live_server_url}/jobs/{self.the_run().job_id}/stock")
         length = page.get_by_label("Length")
         length.fill("37 1/2")
+        page.context.set_offline(True)
         page.evaluate(FULL)
         page.get_by_role("button", name="Add", exact=True).click()
         expect(page.get_by_text("This device has no room to keep that, so it was not entered.")).to_be_visible()
@@ -125,3 +142,20 @@ class InABasement(OnDevice):
         expect(page.get_by_role("link", name=NAME)).to_be_visible()
         expect(page.get_by_text("Boiler room")).to_have_count(0)
         self.assertFalse(Job.objects.filter(name="Boiler room").exists())
+
+    def test_what_the_program_of_yesterday_left_here_arrives(self):
+        page = self.with_the_list()
+        run, dana = self.the_run(), User.objects.get(username="dana")
+        owner, now = f"{dana.membership.crew_id}.{dana.pk}", timezone.now().isoformat()
+        page.context.set_offline(True)
+        begun = {"id": -1700000000000, "job_id": run.job_id, "job_name": "", "version": 0, "key": str(uuid4())}
+        begun |= {"saved_at": now, "saved_by": "Dana", "document": {**run.document, "name": "Yesterday"}, "note": ""}
+        page.evaluate(PUT, ["crelda-runs", "runs", f"{owner} {begun['id']}", begun])
+        cut = {"kind": "cut", "piece": 1, "key": str(uuid4()), "at": now}
+        waits = {"owner": owner, "runId": run.pk, "act": cut, "refused": None}
+        page.evaluate(PUT, ["crelda-outbox", "acts", None, waits])
+        page.context.set_offline(False)
+        page.reload()
+        until(page, lambda: run.sticks.filter(cut_at__isnull=False).exists())
+        until(page, lambda: [one.name for one in run.job.runs.all()].count("Yesterday") == 1)
+        expect(page.get_by_role("link", name="Yesterday")).to_have_count(1)

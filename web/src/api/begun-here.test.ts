@@ -3,6 +3,7 @@ import "fake-indexeddb/auto";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { beginHere, begunRuns, fixHere, putInJob, saveHere, sendBegun } from "./begun-here";
 import { showFor } from "./owner";
+import { server } from "./reachable";
 import type { Job, RunDocument } from "./types";
 
 const JOB = { id: 4, name: "Kiln room" } as Job;
@@ -24,6 +25,7 @@ beforeEach(async () => {
   });
 });
 afterEach(() => {
+  server.change("answers");
   vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });

@@ -9,8 +9,12 @@ export type Kept<T> = T & { keptAt?: number };
 
 const isOutOfReach = (error: unknown): boolean => error instanceof ApiError && isAway(error.status);
 
+const A_MINUTE = 60_000;
+
 /** Answers that are kept on this device one by one: one of them changes, and not all are written again. */
 export class KeptOnes<T extends object> {
+  private readonly written = new Map<string, { text: string; at: number }>();
+
   constructor(
     private readonly kind: string,
     private readonly ask: (id: number) => Promise<T>,
@@ -28,8 +32,18 @@ export class KeptOnes<T extends object> {
   /** From the server, and kept. */
   async fresh(id: number): Promise<T> {
     const one = await this.ask(id);
-    await set(this.keyOf(id), { ...one, keptAt: Date.now() }, RUNS).catch(() => undefined);
+    await this.keep(this.keyOf(id), one).catch(() => undefined);
     return one;
+  }
+
+  /** What is asked every few seconds is not written every few seconds while it is the same. */
+  private async keep(key: string, one: T): Promise<void> {
+    const now = Date.now();
+    const text = JSON.stringify(one);
+    const known = this.written.get(key);
+    if (known?.text === text && now - known.at < A_MINUTE) return;
+    await set(key, { ...one, keptAt: now }, RUNS);
+    this.written.set(key, { text, at: now });
   }
 
   /** From the server; where that is out of reach, as it is kept here. */

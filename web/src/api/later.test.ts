@@ -33,6 +33,7 @@ beforeEach(() => {
   });
 });
 afterEach(() => {
+  server.change("answers");
   vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });

@@ -17,7 +17,10 @@ const device = (than: Partial<Here> = {}) => ({
   ...than,
 });
 
-beforeEach(() => void vi.useFakeTimers());
+beforeEach(() => {
+  server.change("answers");
+  vi.useFakeTimers();
+});
 afterEach(() => {
   vi.useRealTimers();
   server.change("answers");
