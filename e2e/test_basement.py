@@ -8,7 +8,9 @@ from e2e.support import enter, expect_plan_of, field, kept, saved, until
 from server.accounts.models import User
 from server.bench.models import BendMade
 from server.jobs.models import Job, Run
+from server.stock.actions import correct
 from server.stock.models import Scrap
+from server.stock.schemas import CorrectIn
 
 NAME = "Wedging table outlet"
 # The browser has no room for anything more.
@@ -159,3 +161,27 @@ class InABasement(OnDevice):
         until(page, lambda: run.sticks.filter(cut_at__isnull=False).exists())
         until(page, lambda: [one.name for one in run.job.runs.all()].count("Yesterday") == 1)
         expect(page.get_by_role("link", name="Yesterday")).to_have_count(1)
+
+    def test_a_piece_is_corrected_without_a_network_unless_another_did_so(self):
+        page = self.with_the_list()
+        page.goto(f"{self.live_server_url}/jobs/{self.the_run().job_id}/stock")
+        kept(page, '"scraps"')
+        page.context.set_offline(True)
+        mine, theirs = Scrap.objects.order_by("pk")[:2]
+        rack = page.get_by_role("complementary", name="Scrap rack")
+        for scrap in (mine, theirs):
+            rack.get_by_role("button").filter(has_text=scrap.tag).first.click()
+            form = page.get_by_role("form", name=f"Correct {scrap.tag}")
+            form.get_by_label("Length").fill("20 1/2")
+            form.get_by_role("button").last.click()
+        waits = page.get_by_role("list", name="Not sent yet")
+        expect(waits.get_by_role("listitem")).to_have_count(2)
+        # Meanwhile another measures the second one.
+        as_measured = CorrectIn(material=theirs.material, trade_size=theirs.trade_size, length="19")
+        correct(User.objects.get(username="marek"), theirs.pk, as_measured)
+        page.context.set_offline(False)
+        expect(waits.get_by_role("listitem")).to_have_count(1)
+        expect(waits).to_contain_text("Somebody else changed it meanwhile")
+        self.assertEqual([Scrap.objects.get(pk=one.pk).length for one in (mine, theirs)], [20.5, 19.0])
+        waits.get_by_role("button", name="Discard it").click()
+        expect(waits).to_have_count(0)

@@ -3,7 +3,7 @@ import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { afterEach, expect, test, vi } from "vitest";
 import { beginHere, begunRuns, fixHere, saveHere, sendBegun } from "./begun-here";
-import { addNowOrLater, sendLater, waiting } from "./later";
+import { nowOrLater, sendLater, waiting } from "./later";
 import { showFor } from "./owner";
 import { server } from "./reachable";
 import type { RunDocument } from "./types";
@@ -73,7 +73,7 @@ test("a run and its job, begun here, are there once, with each version that some
       const there = new FakeServer();
       vi.stubGlobal("fetch", (request: Request) => there.fetch(request));
       showFor(`1.${Math.random()}`);
-      await addNowOrLater({ kind: "job", body: { name: "Kiln room", place: "" } });
+      await nowOrLater({ kind: "job", body: { name: "Kiln room", place: "" } });
       const job = waiting.snapshot()[0]?.id ?? 0;
       const { id } = await beginHere({ id: job, name: "Kiln room" }, named(0), "Dana");
       const done: { version: number | undefined; by: string }[] = [];

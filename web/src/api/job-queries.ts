@@ -1,15 +1,11 @@
+import { seenOf } from "./changes";
 import { api, reply } from "./client";
-import { keys, type OnGone, RACK_AND_CUTS, useAdding, useRefreshing } from "./queries";
-import type { RunDocument } from "./types";
+import { keys, type OnGone, RACK_AND_CUTS, useAdding, useChanging, useRefreshing } from "./queries";
+import type { Job, RunDocument } from "./types";
 
 export const useAddJob = () => useAdding("job", [keys.jobs]);
 
-export const useRenameJob = () =>
-  useRefreshing(
-    ({ id, ...body }: { id: number; name: string; place: string }) =>
-      reply(api.PUT("/api/jobs/{job_id}", { params: { path: { job_id: id } }, body })),
-    [keys.jobs],
-  );
+export const useRenameJob = (job: Job) => useChanging("job change", job.id, seenOf.job(job), [keys.jobs]);
 
 export const useCopyRun = () =>
   useRefreshing(

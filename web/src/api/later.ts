@@ -1,5 +1,6 @@
 import { createStore, del, entries, get, set, update } from "idb-keyval";
 import { t } from "@/words/shell";
+import { type Change, changeThere, sameAsSeen } from "./changes";
 import { ApiError, api, reply } from "./client";
 import { newKey } from "./new-key";
 import { Observed } from "./observed";
@@ -9,18 +10,21 @@ import { shownFor } from "./owner";
 import { isAway, isRefusal, server } from "./reachable";
 import type { ScrapIn, ShoeIn } from "./types";
 
-/** What can be added where the server is out of reach. */
+/** What can be added, or changed, where the server is out of reach. */
 export type Thing =
   | { kind: "job"; body: { name: string; place: string } }
   | { kind: "scrap"; body: ScrapIn }
-  | { kind: "shoe"; body: ShoeIn };
+  | { kind: "shoe"; body: ShoeIn }
+  | Change;
 
-/** One that was added on this device and is not with the server yet. */
+/** One that was added or changed on this device and is not with the server yet. */
 export type Later = Thing & {
   id: number;
   /** With which it is sent, once for all. */
   key: string;
   at: string;
+  /** It went off once, and whether it arrived was not heard. */
+  tried: boolean;
   /** Why the server did not take it; it stays until it is let go. */
   refused?: string;
 };
@@ -49,26 +53,38 @@ class Waiting extends Observed<readonly Later[]> {
 
 export const waiting = new Waiting();
 
-/** Adds something: at the server, or, where that is out of reach, on this device. Rejects where it is refused, or nothing can keep it. */
-export async function addNowOrLater(thing: Thing): Promise<void> {
+/**
+ * Adds or changes something: at the server, or, where that is out of reach, on this device. Rejects where it is refused,
+ * or nothing can keep it.
+ */
+export async function nowOrLater(thing: Thing): Promise<void> {
   const key = newKey();
-  // One that went off may have arrived: it stays what was sent.
-  let kept = dated(thing, new Date());
-  if (navigator.onLine && server.snapshot() !== "away") {
-    kept = thing;
+  const tried = navigator.onLine && server.snapshot() !== "away";
+  if (tried) {
     try {
-      await post(thing, key);
+      await write(thing, key);
       return;
     } catch (error) {
       if (!(error instanceof ApiError && isAway(error.status))) throw error;
     }
   }
   const now = new Date();
-  const later: Later = { ...kept, id: ownNumber(now), key, at: now.toISOString() };
+  // One that went off may have arrived: it stays what was sent.
+  const kept = tried ? thing : dated(thing, now);
+  const later: Later = { ...kept, id: ownNumber(now), key, at: now.toISOString(), tried };
   await set(keyOf(later.id), later, STORE).catch(() => {
     throw new ApiError(0, t("outbox.no_room"));
   });
+  if ("target" in thing) await onlyTheLast(thing, later.id);
   await waiting.look();
+}
+
+/** What is changed once more before it is sent is sent as it was changed last. */
+async function onlyTheLast({ kind, target }: Change, last: number): Promise<void> {
+  const before = waiting
+    .snapshot()
+    .filter((one) => one.kind === kind && "target" in one && one.target === target && one.id !== last);
+  for (const { id } of before) await del(keyOf(id), STORE);
 }
 
 /** A scrap lies there from when it was laid there. */
@@ -78,11 +94,12 @@ const dated = (thing: Thing, now: Date): Thing =>
     : thing;
 
 /** The number of what was made, where it has one that others go by. */
-async function post(thing: Thing, key: string): Promise<number | undefined> {
+async function write(thing: Thing, key: string): Promise<number | undefined> {
   const headers = { "Idempotency-Key": key };
   if (thing.kind === "job") return (await reply(api.POST("/api/jobs", { body: thing.body, headers }))).id;
   if (thing.kind === "scrap") await reply(api.POST("/api/rack", { body: thing.body, headers }));
-  else await reply(api.POST("/api/shoes", { body: thing.body, headers }));
+  else if (thing.kind === "shoe") await reply(api.POST("/api/shoes", { body: thing.body, headers }));
+  else await changeThere(thing, headers);
   return undefined;
 }
 
@@ -105,7 +122,12 @@ const send = (thing: Later): Promise<number | undefined> =>
 
 async function sent(thing: Later): Promise<number | undefined> {
   try {
-    const movedTo = await post(thing, thing.key);
+    if ("target" in thing && !thing.tried) {
+      await sameAsSeen(thing);
+      // From now on it may have arrived: the same again does nothing twice, and is no more compared.
+      await update<Later | undefined>(keyOf(thing.id), asTried, STORE);
+    }
+    const movedTo = await write(thing, thing.key);
     if (movedTo === undefined) await del(keyOf(thing.id), STORE);
     else await set(keyOf(thing.id), { movedTo } satisfies Moved, STORE);
     return movedTo;
@@ -121,6 +143,8 @@ async function sent(thing: Later): Promise<number | undefined> {
     await waiting.look();
   }
 }
+
+const asTried = (now: Later | undefined) => now && { ...now, tried: true };
 
 /** What was refused is let go. */
 export async function letGo(id: number): Promise<void> {

@@ -8,9 +8,10 @@ import {
 } from "@tanstack/react-query";
 import { askAnew } from "./after-writes";
 import { begunHere } from "./begun-here";
+import type { Change } from "./changes";
 import { api, openRun, reply } from "./client";
 import { keptBenches, keptFloors, keptRuns } from "./kept-runs";
-import { addNowOrLater, type Thing } from "./later";
+import { nowOrLater, type Thing } from "./later";
 import { isBegunHere } from "./own-numbers";
 import { dropOthers, ownerOf } from "./owner";
 import type { Bench, Job, Me, Shoe } from "./types";
@@ -188,8 +189,24 @@ export function useAdding<Kind extends Thing["kind"]>(kind: Kind, stale: readonl
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: Extract<Thing, { kind: Kind }>["body"]) =>
-      addNowOrLater({ kind, body } as Extract<Thing, { kind: Kind }>),
+      nowOrLater({ kind, body } as Extract<Thing, { kind: Kind }>),
     // Where there is no network it is kept here, and not held back.
+    networkMode: "always",
+    onSettled: () => void askAnew(queries, stale),
+  });
+}
+
+/** Something changed, here where the server is out of reach; `seen`: what of it is shown, as `seenOf` has it. */
+export function useChanging<Kind extends Change["kind"]>(
+  kind: Kind,
+  target: number,
+  seen: object,
+  stale: readonly (readonly unknown[])[],
+) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Extract<Change, { kind: Kind }>["body"]) =>
+      nowOrLater({ kind, target, seen, body } as Change),
     networkMode: "always",
     onSettled: () => void askAnew(queries, stale),
   });

@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { seenOf } from "./changes";
 import { api, reply } from "./client";
-import { keys, type OnGone, SHOES_AND_BENCHES, useAdding, useRefreshing } from "./queries";
-import type { CalibrationIn, Learned, RunDocument, ShoeIn } from "./types";
+import { keys, type OnGone, SHOES_AND_BENCHES, useAdding, useChanging, useRefreshing } from "./queries";
+import type { CalibrationIn, Learned, RunDocument, Shoe } from "./types";
 
 export const useLearned = (shoeId: number) =>
   useQuery({
@@ -30,11 +31,9 @@ export const useTestBends = (shoeId: number, given: CalibrationIn | null) =>
 
 export const useAddShoe = () => useAdding("shoe", SHOES_AND_BENCHES);
 
-export const useChangeShoe = (id: number) =>
-  useRefreshing(
-    (body: ShoeIn) => reply(api.PUT("/api/shoes/{shoe_id}", { params: { path: { shoe_id: id } }, body })),
-    SHOES_AND_BENCHES,
-  );
+/** Changes a shoe; without one nothing is changed. */
+export const useChangeShoe = (shoe: Shoe | undefined) =>
+  useChanging("shoe change", shoe?.id ?? 0, shoe ? seenOf.shoe(shoe) : {}, SHOES_AND_BENCHES);
 
 export const useRemoveShoe = (onGone: OnGone) =>
   useRefreshing(

@@ -1,7 +1,8 @@
 import { queryOptions, useMutation, useQuery } from "@tanstack/react-query";
+import { seenOf } from "./changes";
 import { api, reply } from "./client";
-import { KEPT, keys, RACK_AND_CUTS, useAdding, useRefreshing } from "./queries";
-import type { CorrectIn, ListIn, Tape } from "./types";
+import { KEPT, keys, RACK_AND_CUTS, useAdding, useChanging, useRefreshing } from "./queries";
+import type { ListIn, Scrap, Tape } from "./types";
 
 export const RACK = queryOptions({
   queryKey: keys.rack,
@@ -24,12 +25,8 @@ export const useReadScrapList = () =>
 export const useSetTape = () =>
   useRefreshing((tape: Tape) => reply(api.PUT("/api/rack/tape", { body: { tape } })), RACK_AND_CUTS);
 
-export const useCorrectScrap = () =>
-  useRefreshing(
-    ({ id, ...body }: CorrectIn & { id: number }) =>
-      reply(api.PUT("/api/rack/{scrap_id}", { params: { path: { scrap_id: id } }, body })),
-    RACK_AND_CUTS,
-  );
+export const useCorrectScrap = (scrap: Scrap) =>
+  useChanging("scrap change", scrap.id, seenOf.scrap(scrap), RACK_AND_CUTS);
 
 export const useRecycle = () =>
   useRefreshing(

@@ -14,7 +14,9 @@ export function useWaiting<Kind extends Later["kind"]>(kind: Kind) {
 
 /** In a list of such things: those that are only on this device, and why where they were refused. */
 export function NotSent({ kind }: { kind: "scrap" | "shoe" }) {
-  const things = useWaiting(kind);
+  const added = useWaiting(kind);
+  const changed = useWaiting(`${kind} change`);
+  const things = [...added, ...changed];
   if (!things.length) return null;
   return (
     <ul aria-label={t("later.title")} className="mt-3 rounded-md border border-dashed border-line px-3 py-1">
@@ -42,7 +44,7 @@ export function StateOf({ thing }: { thing: Later }) {
 }
 
 function called(thing: Later): string {
-  if (thing.kind !== "scrap") return thing.body.name;
+  if (!("length" in thing.body)) return thing.body.name;
   const { length, trade_size, material, place } = thing.body;
   return [`${length}, ${trade_size} ${material}`, place].filter(Boolean).join(", ");
 }

@@ -2,6 +2,7 @@ import { type FormEvent, useState } from "react";
 import { ApiError } from "@/api/client";
 import { useRenameJob } from "@/api/job-queries";
 import type { Job } from "@/api/types";
+import { StateOf, useWaiting } from "@/shell/not-sent";
 import { Button } from "@/ui/button";
 import { t } from "@/words/jobs";
 import { JobFields, type JobWritten, trimmed } from "./job-fields";
@@ -9,6 +10,7 @@ import { JobFields, type JobWritten, trimmed } from "./job-fields";
 /** A job's name and place, which can be changed where they stand. */
 export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
   const [open, setOpen] = useState(false);
+  const changed = useWaiting("job change").filter((one) => one.target === job.id);
   if (open) return <Renaming job={job} onDone={() => setOpen(false)} />;
   return (
     <>
@@ -16,6 +18,11 @@ export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
         {job.name}
       </h2>
       <span className="text-soft">{job.place}</span>
+      {changed.map((one) => (
+        <span key={one.id} className="flex flex-wrap items-center gap-x-2">
+          {[one.body.name, one.body.place].filter(Boolean).join(", ")} <StateOf thing={one} />
+        </span>
+      ))}
       {mayWrite && (
         <Button
           look="quiet"
@@ -30,13 +37,13 @@ export function JobName({ job, mayWrite }: { job: Job; mayWrite: boolean }) {
 }
 
 function Renaming({ job, onDone }: { job: Job; onDone: () => void }) {
-  const rename = useRenameJob();
+  const rename = useRenameJob(job);
   const [written, setWritten] = useState<JobWritten>({ name: job.name, place: job.place });
   const error = rename.error instanceof ApiError ? rename.error : null;
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    rename.mutate({ id: job.id, ...trimmed(written) }, { onSuccess: onDone });
+    rename.mutate(trimmed(written), { onSuccess: onDone });
   }
 
   return (

@@ -13,7 +13,7 @@ import { t } from "@/words/shoes";
 /** A shoe's name, size and figures; figures left empty are typical ones until it is calibrated. */
 export function ShoeForm({ shoe, onDone }: { shoe?: Shoe; onDone: () => void }) {
   const add = useAddShoe();
-  const change = useChangeShoe(shoe?.id ?? 0);
+  const change = useChangeShoe(shoe);
   const [given, setGiven] = useState(() => begun(shoe));
   const saving = shoe ? change : add;
   const error = saving.error instanceof ApiError ? saving.error : null;

@@ -58,7 +58,7 @@ export function ShoesPage() {
 
 /** Figures that are unusual for its size, and the exchange that would mend them. */
 function Doubtful({ shoe, mayWrite }: { shoe: Shoe; mayWrite: boolean }) {
-  const change = useChangeShoe(shoe.id);
+  const change = useChangeShoe(shoe);
   const exchanged = { ...begun(shoe), deduct: begun(shoe).gain, gain: begun(shoe).deduct };
   return (
     <Notice severity="caution">

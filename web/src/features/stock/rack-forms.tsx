@@ -109,7 +109,7 @@ export function AddScrap() {
 
 /** What is written of a piece, put right. */
 export function CorrectScrap({ scrap }: { scrap: Scrap }) {
-  const correct = useCorrectScrap();
+  const correct = useCorrectScrap(scrap);
   const tape = useTape();
   const { material, trade_size, place, end_a, end_b } = scrap;
   const [piece, setPiece] = useState<CorrectIn>({
@@ -125,7 +125,7 @@ export function CorrectScrap({ scrap }: { scrap: Scrap }) {
       aria-label={t("scrap.correct_named", { tag: scrap.tag })}
       onSubmit={(event) => {
         event.preventDefault();
-        correct.mutate({ id: scrap.id, ...piece, tape });
+        correct.mutate({ ...piece, tape });
       }}
     >
       <PieceFields piece={piece} what={scrap.tag} onChange={setPiece} />
