@@ -1,5 +1,4 @@
-import { askCore } from "./core/asking";
-import { knownLimits } from "./core/limits";
+import { answeredHere } from "./core/answered";
 import type { KeptRun } from "./kept-runs";
 import { isBegunHere } from "./own-numbers";
 import type { Bench, BenchAct, Shoe, ShoeState, StickAtBench } from "./types";
@@ -57,10 +56,8 @@ export async function benchHere(
   acts: readonly BenchAct[],
   shoes: readonly CrewShoe[],
   by: string,
-  language: string,
 ): Promise<BenchHere> {
-  const limits = await knownLimits(isBegunHere(base.run_id) ? undefined : String(base.run_id));
-  if (limits === undefined) throw new Error("no limits");
+  const run = isBegunHere(base.run_id) ? undefined : String(base.run_id);
   const given = {
     document: base.document,
     sticks: base.sticks.flatMap((stick) => (stick.kept ? [asKept(stick, base)] : [])),
@@ -73,9 +70,7 @@ export async function benchHere(
       figures: shoe.figures,
     })),
   };
-  const answer = await askCore({ question: "bench", given: JSON.stringify(given), limits, language });
-  if (!answer.found) throw new Error((JSON.parse(answer.text) as { detail: string }).detail);
-  const { sticks, not_done, ...more } = JSON.parse(answer.text) as BenchTold;
+  const { sticks, not_done, ...more } = await answeredHere<BenchTold>("bench", given, run);
   return {
     bench: { ...base, ...more, sticks: sticks.map((told) => asStick(told, base, acts, shoes, by)) },
     counted: new Set(acts.map((act) => act.key)),

@@ -1,7 +1,5 @@
-import { chosenLanguage } from "@/words/language";
 import type { BegunRun } from "./begun-here";
-import { askCore } from "./core/asking";
-import { knownLimits } from "./core/limits";
+import { answeredHere } from "./core/answered";
 import { keptRuns } from "./kept-runs";
 import type { CutList, Cutting, Job, Scrap } from "./types";
 
@@ -12,8 +10,6 @@ export async function plainCuts(
   rack: readonly Scrap[],
   cutting: Cutting | undefined,
 ): Promise<CutList> {
-  const limits = await knownLimits(undefined);
-  if (limits === undefined) throw new Error("no limits");
   const reserved = new Set(cutting?.taken.bars.flatMap((bar) => bar.cuts.map((cut) => cut.run)));
   const kept = await Promise.all(
     job.runs.filter((run) => isUncut(run) && !reserved.has(run.id)).map((run) => keptRuns.kept(run.id)),
@@ -23,10 +19,7 @@ export async function plainCuts(
   );
   const free = rack.filter((scrap) => scrap.reserved_job === null);
   const given = { runs, rack: free.map(asKept), terms: cutting?.terms ?? {} };
-  const language = chosenLanguage();
-  const answer = await askCore({ question: "cut-list", given: JSON.stringify(given), limits, language });
-  if (!answer.found) throw new Error((JSON.parse(answer.text) as { detail: string }).detail);
-  return JSON.parse(answer.text) as CutList;
+  return answeredHere<CutList>("cut-list", given, undefined);
 }
 
 /** Nothing of it is cut yet. */

@@ -184,33 +184,27 @@ export const useRevision = (id: number, version: number | null) =>
     enabled: version !== null,
   });
 
-/** Something added, here where the server is out of reach; afterwards what it makes stale is asked again. */
-export function useAdding<Kind extends Thing["kind"]>(kind: Kind, stale: readonly (readonly unknown[])[]) {
+/** Something added or changed, here where the server is out of reach; what it makes stale is asked again, not waited for. */
+function useNowOrLater<Body>(thing: (body: Body) => Thing, stale: readonly (readonly unknown[])[]) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Extract<Thing, { kind: Kind }>["body"]) =>
-      nowOrLater({ kind, body } as Extract<Thing, { kind: Kind }>),
-    // Where there is no network it is kept here, and not held back.
-    networkMode: "always",
+    mutationFn: (body: Body) => nowOrLater(thing(body)),
     onSettled: () => void askAnew(queries, stale),
   });
 }
 
-/** Something changed, here where the server is out of reach; `seen`: what of it is shown, as `seenOf` has it. */
-export function useChanging<Kind extends Change["kind"]>(
+type BodyOf<Kind extends Thing["kind"]> = Extract<Thing, { kind: Kind }>["body"];
+
+export const useAdding = <Kind extends Thing["kind"]>(kind: Kind, stale: readonly (readonly unknown[])[]) =>
+  useNowOrLater((body: BodyOf<Kind>) => ({ kind, body }) as Thing, stale);
+
+/** `seen`: what of it is shown, as `seenOf` has it. */
+export const useChanging = <Kind extends Change["kind"]>(
   kind: Kind,
   target: number,
   seen: object,
   stale: readonly (readonly unknown[])[],
-) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Extract<Change, { kind: Kind }>["body"]) =>
-      nowOrLater({ kind, target, seen, body } as Change),
-    networkMode: "always",
-    onSettled: () => void askAnew(queries, stale),
-  });
-}
+) => useNowOrLater((body: BodyOf<Kind>) => ({ kind, target, seen, body }) as Thing, stale);
 
 /** A write; afterwards what it makes stale is asked again. */
 export function useRefreshing<Given, Got>(

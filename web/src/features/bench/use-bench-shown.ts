@@ -6,7 +6,6 @@ import { isBegunHere } from "@/api/own-numbers";
 import { useBench, useMe, useRun, useShoes } from "@/api/queries";
 import type { Bench } from "@/api/types";
 import { useReach } from "@/api/use-reach";
-import { chosenLanguage } from "@/words/language";
 import { asQueued, type Queue } from "./acts-queue";
 
 export interface BenchShown {
@@ -66,7 +65,7 @@ function useHere(base: Bench | undefined, baseAt: number, isMadeHere: boolean, q
     queryKey: ["bench here", base?.run_id, baseAt, queue.map((act) => act.key), shoes?.length],
     queryFn: () => {
       if (!base) throw new Error("nothing is known of the run");
-      return benchHere(base, queue, shoes ?? [], me?.name ?? "", chosenLanguage());
+      return benchHere(base, queue, shoes ?? [], me?.name ?? "");
     },
     enabled: isMadeHere && base !== undefined,
     // The same run's, until the next answer is there.
