@@ -10,7 +10,9 @@ from cli.bench_corrections import corrections
 from cli.bench_cutting import cutting
 from cli.bench_device import on_a_device
 from cli.bench_everyday import everyday
+from cli.bench_picture import picture
 from cli.bench_server import through_the_api, while_plans_are_made
+from cli.bench_space import space
 from cli.runs_to_time import zigzag
 from cli.timing import bounded, line, ratio, side_by_side, times
 from conduit.bender import Shoe
@@ -146,5 +148,11 @@ if __name__ == "__main__":
     corrections()
     cutting()
     address, device = sys.argv[1:]
-    kept = [on_a_device(Path(device)), through_the_api(address), while_plans_are_made(address)]
+    kept = [
+        space(),
+        on_a_device(Path(device)),
+        picture(address),
+        through_the_api(address),
+        while_plans_are_made(address),
+    ]
     sys.exit(0 if all(kept) else 1)

@@ -114,6 +114,16 @@ class Code(StrEnum):
     NOT_IN_RACK = "not_in_rack", "stop", "A pipe beside the lead cannot take a step.", "Another way for it."
     RACK_TOUCHES = "rack_touches", "stop", "Two pipes of a rack run into each other.", "Another turn, or wider."
     RACK_GAP = "rack_gap", "caution", "Two pipes come nearer than the gap asked.", "Another turn, or wider."
+    # Runs of a job in one space.
+    RUNS_TOUCH = "runs_touch", "stop", "A run goes through another, or what is in its way.", "Moving either."
+    RUNS_TOO_NEAR = "runs_too_near", "caution", "Two runs come nearer than the crew keeps clear.", "Moving either."
+    RUN_NEAR_THING = (
+        "run_near_thing",
+        "caution",
+        "A run comes nearer to what is in another's way than that keeps from it.",
+        "Moving it, or measuring how far that reaches.",
+    )
+    BOX_ELSEWHERE = "box_elsewhere", "caution", "A run ends elsewhere than its box was placed.", "Measuring again."
 
 
 class Edit(Result):

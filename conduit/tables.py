@@ -36,6 +36,13 @@ OUTSIDE_DIAMETER: dict[Material, dict[TradeSize, float]] = {
     "rigid": dict(zip(TRADE_SIZES, _RIGID, strict=True)),
 }
 
+# What a coupling or connector is thicker than its pipe to each side, set screws too; and how much longer than the pipe
+# is thick. A strap's band, without its foot, which goes to the free side (docs/trade.md, Runs beside each other).
+FITTING_OVER, FITTING_ROUND = 1 / 4, 1.5
+STRAP_OVER, STRAP_WIDE = 1 / 8, 3 / 4
+# Of what lies in the way it is not known how far it reaches to the sides of the run: so far it is drawn, and counts.
+THING_REACH = 9.0
+
 # Hand shoes for EMT: deduct, gain.
 TYPICAL_SHOE: dict[TradeSize, tuple[float, float]] = {
     "1/2": (5.0, 2.625),
@@ -177,6 +184,14 @@ class Limits(Given):
         le=12,
         title="Closing error",
         description="How far the end may be from where it was measured on its own.",
+    )
+
+    between_runs: float = Field(
+        1 / 2,
+        ge=0,
+        le=24,
+        title="Clear between runs",
+        description="How far apart runs of a job are to be, surface to surface, couplings and straps counted.",
     )
 
     def taken_by(self, joint: Joint) -> float:

@@ -6,7 +6,7 @@ import statistics
 from playwright.sync_api import expect
 
 from conduit.plan import make_plan
-from e2e.support import Journey, expect_plan_of, field, marks, saved, until
+from e2e.support import Journey, drawn, expect_plan_of, field, marks, saved, until
 from server.demo.scene import RUNS
 from server.jobs.models import Run
 
@@ -67,7 +67,7 @@ class Picture(Journey):
         page.get_by_role("button", name="Nearer").click()
         shown.append(self.seen(canvas))
         page.get_by_role("img", name="turnable").focus()
-        page.keyboard.press("Shift+ArrowLeft")
+        page.keyboard.press("ArrowLeft")
         shown.append(self.seen(canvas))
         self.assertEqual(len(set(shown)), 4)
 
@@ -82,14 +82,28 @@ class Picture(Journey):
         until(canvas.page, rests)
         return shown[-1]
 
-    def test_where_nothing_can_be_turned_it_is_shown_aslant(self):
+    def test_where_there_is_no_webgl_it_is_drawn_in_lines_and_turned_all_the_same(self):
         page = self.window()
         page.add_init_script("HTMLCanvasElement.prototype.getContext = () => null")
         page.reload()
         page.get_by_role("link", name="Glaze store feed").click()
         page.get_by_role("radio", name="Turn").click()
-        expect(page.get_by_text("This browser cannot turn the picture")).to_be_visible()
-        expect(page.get_by_role("img", name="Glaze store feed, to scale")).to_be_visible()
+        drawing = self.picture(page).locator("[data-drawn=none]")
+        expect(drawing.get_by_text("hood duct")).to_be_visible()
+        before = drawing.screenshot()
+        page.get_by_role("img", name="turnable").focus()
+        page.keyboard.press("ArrowLeft")
+        drawn(page)
+        self.assertNotEqual(drawing.screenshot(), before)
+
+    def test_a_step_chosen_in_the_list_is_framed_and_one_touched_in_it_is_not(self):
+        page = self.open_run("Glaze store feed")
+        page.get_by_role("radio", name="Turn").click()
+        names = self.picture(page).locator("[data-drawn]")
+        expect(names.get_by_text("gas line")).to_be_visible()
+        page.locator("[data-step='2']").get_by_text("8", exact=True).click()
+        expect(names.get_by_text("gas line")).to_have_count(0)
+        expect(names.get_by_text("9", exact=True)).to_be_visible()
 
 
 class Sticks(Journey):

@@ -15,6 +15,7 @@ from server.cutting.api import router as cutting
 from server.errors import install
 from server.jobs.api import router as jobs
 from server.jobs.planning import router as planning
+from server.jobs.space_api import router as space
 from server.once import HEADER, NEEDED, needs_key, once_only
 from server.parsing import StrictParser
 from server.shoes.api import router as shoes
@@ -54,5 +55,6 @@ api.add_router("", shoes)
 api.add_router("", stock)
 api.add_router("", planning)
 api.add_router("", jobs)
+api.add_router("", space)
 api.add_router("", bench)
 api.add_router("", cutting)

@@ -23,6 +23,7 @@ ANSWERING = {
     *("signIn", "signInByCode", "signOut", "testShoe", "stopPlanning"),
     *("previewPlan", "previewRack", "listRackWays", "listWays", "listRemedies", "shareClosing", "checkMarks"),
     *("readNote", "writeNote", "compareRuns", "tellUnderChange", "readScrapList"),
+    *("runAmongOthers", "listSpaceRemedies"),
 }
 # Of these nothing is kept, or what is sent has keys of its own: sent twice they do no more than once.
 REPEATABLE = ANSWERING | {

@@ -46,7 +46,7 @@ export default defineConfig({
       workbox: {
         // The bench and a layout must open in a basement; the turned picture need not.
         globPatterns: ["index.html", "assets/*.{js,css}", "assets/inter-latin-wght*.woff2", "*.svg"],
-        globIgnores: ["assets/picture-solid-*.js"],
+        globIgnores: ["assets/webgl-*.js", "assets/three.core-*.js", "assets/save-model-*.js"],
         // What plans without a network is put there by the page, whole, when somebody asks for it.
         runtimeCaching: [
           {

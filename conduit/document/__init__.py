@@ -24,6 +24,7 @@ from conduit.document.run import (
     RunDocument,
     UnreadableDocument,
     read_document,
+    read_part,
     step_name,
     tape_in,
 )
@@ -85,6 +86,7 @@ __all__ = [
     "read_crew_limits",
     "read_document",
     "read_length",
+    "read_part",
     "read_rack",
     "reads_signed",
     "size_first",

@@ -46,6 +46,7 @@ class CrewLimits(RunLimits):
     coupling_compression: MaybeLength = _bounds("coupling_compression")
     coupling_threaded: MaybeLength = _bounds("coupling_threaded")
     coupling_threadless: MaybeLength = _bounds("coupling_threadless")
+    between_runs: MaybeLength = _bounds("between_runs")
 
     @property
     def in_full(self) -> Limits:

@@ -8,7 +8,7 @@ Imports nothing of the core.
 from conduit.geometry.least_squares import least_norm, least_norm_exact
 from conduit.geometry.parts import parts_of
 from conduit.geometry.segments import segment_closest, segment_distance
-from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle
+from conduit.geometry.vectors import DIRECTIONS, ORIGIN, Direction, Turning, Vec, arc_points, signed_angle, square_to
 
 __all__ = [
     "DIRECTIONS",
@@ -23,4 +23,5 @@ __all__ = [
     "segment_closest",
     "segment_distance",
     "signed_angle",
+    "square_to",
 ]

@@ -62,6 +62,13 @@ class Vec(NamedTuple):
         return swung.along(axis, axis.dot(self) * (1 - math.cos(angle)))
 
 
+def square_to(direction: Vec) -> Vec:
+    """Some unit vector at right angles to a direction."""
+    x, y, z = (abs(one) for one in direction)
+    least = Vec(1.0, 0.0, 0.0) if x <= min(y, z) else Vec(0.0, 1.0, 0.0) if y <= z else Vec(0.0, 0.0, 1.0)
+    return direction.cross(least).unit()
+
+
 class Turning(NamedTuple):
     """A vector as it turns about an axis (Rodrigues): what stays, what swings, and the same a quarter turn on."""
 

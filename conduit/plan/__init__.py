@@ -7,9 +7,9 @@ Never imports the bench, mark checks or cutting, which stand on it.
 
 from conduit.plan.bent_findings import crossing_finding
 from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
-from conduit.plan.closing import SharedClosing, closing_of
-from conduit.plan.drawing import fittings_on
-from conduit.plan.drawing_schema import PictureEnd, PictureFitting, Point
+from conduit.plan.closing import SharedClosing, closing_of, legs_of
+from conduit.plan.drawing import fittings_on, picture_of
+from conduit.plan.drawing_schema import Picture, PictureEnd, PictureFitting, PictureSurface, PictureThing, Point, Prism
 from conduit.plan.fixes import remedies_of
 from conduit.plan.judgement import Cleared, Judgement, crossing_of, judge_things, passing_leg
 from conduit.plan.planner import make_plan, plan_of
@@ -17,6 +17,7 @@ from conduit.plan.proof import Prover
 from conduit.plan.schema import CardAnswer, Measure, Plan, PlannedCoupling, PlannedMark, PlannedPiece, ShoeUsed, Stub
 from conduit.plan.step_options import Way, ways_of
 from conduit.plan.tolerance import SLACK_ACROSS, SLACK_ALONG, spread_at_end
+from conduit.plan.traverse import Leg
 
 __all__ = [
     "SLACK_ACROSS",
@@ -25,14 +26,19 @@ __all__ = [
     "CheckedRun",
     "Cleared",
     "Judgement",
+    "Leg",
     "Measure",
+    "Picture",
     "PictureEnd",
     "PictureFitting",
+    "PictureSurface",
+    "PictureThing",
     "Plan",
     "PlannedCoupling",
     "PlannedMark",
     "PlannedPiece",
     "Point",
+    "Prism",
     "Prover",
     "SharedClosing",
     "ShoeUsed",
@@ -45,8 +51,10 @@ __all__ = [
     "fittings_on",
     "given_shoe",
     "judge_things",
+    "legs_of",
     "make_plan",
     "passing_leg",
+    "picture_of",
     "plan_of",
     "remedies_of",
     "shoe_for",

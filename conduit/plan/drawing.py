@@ -9,7 +9,7 @@ from itertools import zip_longest
 from typing import Literal
 
 from conduit.bender import Shoe
-from conduit.document import BendStep, MeasuredRun, PullPointStep
+from conduit.document import BendStep, End, MeasuredRun, PullPointStep, Start
 from conduit.geometry import DIRECTIONS, Vec
 from conduit.layout import Hindrance, Layout, StampedEnd, point_at, points_along
 from conduit.plan.checked_run import CheckedRun
@@ -24,11 +24,15 @@ from conduit.plan.drawing_schema import (
     Point,
     Prism,
 )
+from conduit.tables import THING_REACH
 
-HALF_WIDTH = 9.0
 DRAWN_LENGTH = 24.0
 AROUND = 8.0
+# A box as it is drawn where nobody measured it, in inches.
+USUAL_BOX, USUAL_DEEP = 4.0, 2.125
 NEAR_WALL = 1.0
+# A leg that lies no farther out still runs along the wall, raised by an offset or a kick.
+ON_WALL = 6.0
 ROUND_SIDES = 24
 CORNER_SIDES = 6
 
@@ -52,10 +56,11 @@ def picture_of(
     last = path.bends[-1].heading_after if path.bends else path.heading
     box = end.measured if end else None
     tape = measured.head.tape
+    behind = shoe.diameter / 2 + measured.head.stand_off
     return Picture(
         lines=[list(line) for line in _lines(layout)],
-        start=PictureEnd(name=start.name if start else "", point=layout.starts_at, heading=path.heading),
-        end=PictureEnd(name=end.name, point=layout.ends_at, heading=last) if end and layout.complete else None,
+        start=_end_of(start, layout.starts_at, path.heading, path.heading, behind),
+        end=_end_of(end, layout.ends_at, last, last.times(-1), behind) if end and layout.complete else None,
         measured_end=(box.right, box.up, box.out) if box else None,
         bends=[
             PictureBend(
@@ -76,6 +81,30 @@ def picture_of(
             for one in layout.dimensions
         ],
     )
+
+
+def _end_of(end: Start | End | None, seat: Vec, heading: Vec, leaving: Vec, behind: float) -> PictureEnd:
+    face = seat.along(leaving, -(end.connector or 0.0) if end else 0.0)
+    body = None if end and end.open else box_body(face, leaving, behind)
+    return PictureEnd(name=end.name if end else "", point=seat, heading=heading, body=body)
+
+
+def box_body(face: Vec, leaving: Vec, behind: float) -> Prism:
+    """A box of the usual size that a pipe leaves at `face`; `behind`: how far its back lies from the pipe's axis.
+
+    Out of its front where the pipe stands out from the wall, else out of a side, its back on the surface.
+    """
+    out = DIRECTIONS["out"]
+    if abs(leaving.dot(out)) > NEAR_WALL / 2:
+        up = DIRECTIONS["up"]
+        back, front = face.along(leaving, -USUAL_DEEP), face
+    else:
+        up, middle = leaving, face.along(leaving, -USUAL_BOX / 2).along(out, -behind)
+        back, front = middle, middle.along(out, USUAL_DEEP)
+    across, half = up.cross(front.minus(back).unit()).unit(), USUAL_BOX / 2
+    sides = ((-half, -half), (half, -half), (half, half), (-half, half))
+    near, far = ([middle.along(across, x).along(up, y) for x, y in sides] for middle in (back, front))
+    return Prism(near=[*near], far=[*far])
 
 
 def _lines(layout: Layout) -> list[list[Vec]]:
@@ -157,7 +186,7 @@ def _prism(thing: Hindrance, section: Section) -> Prism:
     across = thing.along.cross(thing.toward)
     ends: list[list[Point]] = [
         [thing.foot.along(thing.along, x).along(thing.toward, y).along(across, side) for x, y in section]
-        for side in (-HALF_WIDTH, HALF_WIDTH)
+        for side in (-THING_REACH, THING_REACH)
     ]
     return Prism(near=ends[0], far=ends[1])
 
@@ -170,7 +199,7 @@ def _surfaces(layout: Layout, measured: MeasuredRun, shoe: Shoe) -> Iterator[Pic
     if faced:
         corners = [path.origin, *(bend.vertex for bend in path.bends), path.end_point]
         # All of a straight run lies as far off as the end that is stamped on it.
-        points = [point for point in corners if abs(point.z) < NEAR_WALL] or corners
+        points = [point for point in corners if abs(point.z) < ON_WALL] or corners
         yield _patch(Vec(0.0, 0.0, -behind), points, DIRECTIONS["right"], DIRECTIONS["up"])
     for thing in layout.hindrances:
         if faced and thing.toward.dot(wall) > 1 - 1e-6 and abs(thing.foot.z + behind) < 1e-6:

@@ -19,14 +19,6 @@ class PictureDimension:
     reads: str
 
 
-class PictureEnd(Result):
-    """The box at an end of the run: where its connector's seat is, and which way the pipe runs there."""
-
-    name: str
-    point: Point
-    heading: Point
-
-
 @result_part
 class PictureBend:
     """Where to write a bend's number in the picture, and which way its outside lies."""
@@ -51,6 +43,18 @@ class Prism(Result):
 
     near: list[Point]
     far: list[Point]
+
+
+class PictureEnd(Result):
+    """An end of the run: where its connector's seat is, and which way the pipe runs there.
+
+    `body`: the box there, drawn in the usual size, its back first; none at an open end.
+    """
+
+    name: str
+    point: Point
+    heading: Point
+    body: Prism | None = None
 
 
 class PictureThing(Result):

@@ -8,7 +8,7 @@ from typing import Literal
 from conduit.bender import Shoe
 from conduit.catalogue import NOTHING, Message, message
 from conduit.document import AnyStep, MeasuredRun
-from conduit.geometry import Vec
+from conduit.geometry import square_to
 from conduit.layout import Hindrance, Layout, PathBend, point_at
 from conduit.marking import CardRun, CardStep, CardWay, card_way, mark_of_arc, recommend
 from conduit.plan.judgement import Judgement, judge
@@ -94,7 +94,7 @@ class Prover:
     def bent(self, settings: Sequence[Setting], longer: float = 0.0) -> Bent:
         """The pipe that these settings make, held where the run starts; it may be longer than was laid out."""
         bends = self.path.bends
-        inward = bends[0].axis.cross(self.path.heading) if bends else Vec(0.0, 0.0, 0.0)
+        inward = bends[0].axis.cross(self.path.heading) if bends else square_to(self.path.heading)
         held = Pose(self.path.origin, self.path.heading, inward)
         return bend_pipe(self.path.length + longer, settings, self.shoe, held, self._swings)
 

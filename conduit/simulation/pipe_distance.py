@@ -1,6 +1,6 @@
 """A bent pipe where it stands, ready to be measured against others: by its straights and arcs, not their chords."""
 
-from conduit.geometry import Vec
+from conduit.geometry import ORIGIN, Vec
 from conduit.kernels import Curve, CurvePart, curve_of
 from conduit.simulation.bend import Bent
 
@@ -10,7 +10,7 @@ def standing_curve(bent: Bent, moved: Vec) -> Curve:
     return curve_of(curve_parts(bent, moved), bent.radius)
 
 
-def curve_parts(bent: Bent, moved: Vec) -> list[CurvePart]:
+def curve_parts(bent: Bent, moved: Vec = ORIGIN) -> list[CurvePart]:
     """Its straights and arcs in turn, moved so."""
     bows, rows = iter(bent.bows), []
     for low, high, is_arc in bent.parts(0.0, bent.length):

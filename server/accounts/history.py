@@ -43,6 +43,7 @@ class What(StrEnum):
     UNDID_CUT = "undid a cut"
     CUT_WRONG = "cut wrong"
     CUT_TO_RACK = "put a piece on the rack"
+    PLACED = "placed a box"
     SHARED = "shared with the company"
     COMPANY = "company"
     CALIBRATED = "calibrated"

@@ -1,5 +1,6 @@
 """Loading the demo scene, and nothing but the demo scene."""
 
+from collections.abc import Sequence
 from datetime import timedelta
 
 from django.db import transaction
@@ -10,6 +11,8 @@ from server.accounts.models import Crew, Role, User
 from server.demo import scene
 from server.demo.history import calibrated, work_before
 from server.jobs.actions import add_job, add_run
+from server.jobs.models import Job, Run
+from server.jobs.space import place_box, set_datum
 from server.shoes.actions import add_shoe
 from server.shoes.schemas import ShoeIn
 from server.stock.actions import add_scrap
@@ -42,9 +45,20 @@ def load(fresh: bool, whole: bool = True) -> bool:
         for document in scene.CEILING_RUNS:
             add_run(lead, ceiling.pk, document)
     job = add_job(lead, *scene.JOB)
-    for document in scene.RUNS:
-        add_run(lead, job.pk, document)
+    runs = [add_run(lead, job.pk, document) for document in scene.RUNS]
+    _placed(lead, job, runs)
     return True
+
+
+def _placed(lead: User, job: Job, runs: Sequence[Run]) -> None:
+    """The boxes of the job where they are, the panel with its knockouts."""
+    panel, *others = scene.BOXES
+    knockouts = [
+        {"run": str(runs[number - 1].pk), "end": "A", "aside": aside} for number, aside in scene.KNOCKOUTS.items()
+    ]
+    set_datum(lead, job.pk, scene.DATUM, "")
+    for box in ({**panel, "knockouts": knockouts}, *others):
+        place_box(lead, job.pk, {"tape": "1/16", **box}, None)
 
 
 def take_away() -> None:

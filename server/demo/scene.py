@@ -145,6 +145,20 @@ RUNS = [
     },
 ]
 
+# Where the boxes of that job are, from its datum; the hood's is not measured yet. Of Panel KP which run takes which
+# knockout, off the middle of its side: by the run's place in RUNS, from 1.
+DATUM = "Column C3, at the floor"
+_SQUARE = {"wide": "4", "high": "4", "deep": "2 1/8"}
+BOXES: list[dict[str, Any]] = [
+    {"name": "Panel KP", "along": "0", "up": "60", "wide": "14", "high": "20", "deep": "4"},
+    {"name": "Kiln 2 box", "along": "91 1/4", "up": "106", **_SQUARE},
+    {"name": "Kiln 3 box", "along": "-52 1/2", "up": "98 3/4", **_SQUARE},
+    {"name": "Switch box", "along": "47", "up": "48", **_SQUARE},
+    {"name": "Junction J4", "along": "40", "up": "139 7/8", **_SQUARE},
+    {"name": "Glaze store box", "along": "144 3/4", "up": "12 1/2", "out": "2", **_SQUARE},
+]
+KNOCKOUTS = {1: "-2", 3: "-4 1/2"}
+
 # Five feeds side by side, up the wall and along the ceiling, where they turn to hang under each other.
 RACK_JOB = ("Kiln room ceiling", "Cobblewick Pottery, over the kilns")
 RACK_RUN = {

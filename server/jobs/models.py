@@ -16,6 +16,9 @@ class Job(Binnable):
     name = models.CharField(max_length=80)
     shared = models.BooleanField(default=False, help_text="The other crews of the company work in it too.")
     place = models.CharField(max_length=120, blank=True)
+    datum = models.CharField(
+        max_length=120, blank=True, help_text="From where its boxes are placed: a column, a corner, in words."
+    )
     archived_at = models.DateTimeField(null=True, editable=False, help_text="When it was put aside; null: at work.")
     created_at = models.DateTimeField(auto_now_add=True)
 
@@ -75,6 +78,23 @@ class Run(Binnable):
     def name(self) -> str:
         """What it is called, in its document."""
         return str(self.document.get("name", ""))
+
+
+class JobBox(CrewOwned):
+    """A box of a job, placed from its datum; as typed."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="boxes")
+    key = models.CharField(max_length=80, help_text="Its name, however that is spaced and cased.")
+    place = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        """In the order in which they were placed; each once a job."""
+
+        ordering = ("id",)
+        constraints = [models.UniqueConstraint(fields=["job", "key"], name="one_box_a_name")]
 
 
 class RunPhoto(CrewOwned):

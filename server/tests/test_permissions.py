@@ -6,6 +6,7 @@ from server.api import api
 from server.jobs.actions import add_job, add_run, remove_job, remove_run
 from server.jobs.models import Job
 from server.jobs.photos import add_photo
+from server.jobs.space import place_box
 from server.jobs.tests.test_about import encoded
 from server.shoes.actions import add_shoe, remove_shoe
 from server.shoes.models import Shoe
@@ -35,6 +36,11 @@ BODIES = {
     "assignRun": {"member_id": None},
     "putJobAside": {"aside": True},
     "addPhoto": {"image": encoded()},
+    "placeBox": {"place": {"name": "KP", "along": "0", "up": "48"}},
+    "setDatum": {"datum": "column B2"},
+    "editRun": {"version": 1, "edits": [{"op": "set", "place": "end.at", "value": "41"}]},
+    "runAmongOthers": {"run_id": 0, "document": RUN},
+    "listSpaceRemedies": {"one": 0, "other": 0},
     "checkMarks": {"document": RUN, "marks": [{"at": "14"}]},
     "readNote": {"text": "start, up"},
     "writeNote": {"document": RUN},
@@ -132,6 +138,9 @@ READS = {
     "getCutting",
     "getRun",
     "getFloor",
+    "getSpace",
+    "runAmongOthers",
+    "listSpaceRemedies",
     "previewPlan",
     "previewRack",
     "listRackWays",
@@ -179,6 +188,7 @@ class PermissionMatrix(CrewTestCase):
         self.taken = take_scrap(self.lead, taken.pk)
         self.cut = taken_plan(self.lead, self.job)
         self.invitation = invite(self.lead, Role.BENDER, "")
+        self.box = place_box(self.lead, self.job.pk, {"name": "Q", "along": "0", "up": "0"}, None)
         self.photo = add_photo(self.lead, self.feed.pk, encoded(), "")
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
         job, shoe = add_job(self.lead, "Gone", ""), add_shoe(self.lead, ShoeIn(name="Lost", trade_size="3/4"))
@@ -205,6 +215,7 @@ class PermissionMatrix(CrewTestCase):
             "member_id": self.bender.memberships.get().pk if name != "removeMember" else 0,
             "session_id": "0",
             "photo_id": self.photo.pk,
+            "box_id": self.box.pk,
             "token": "x",
             "crew_id": 0,
             "user_id": 0,

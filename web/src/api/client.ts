@@ -8,7 +8,6 @@ import { shownFor } from "./owner";
 import { server } from "./reachable";
 import type { paths } from "./schema";
 import type { Answer, TypedCalls } from "./typed-client";
-import type { Run } from "./types";
 import { Unchanged } from "./unchanged";
 import { WriteKeys } from "./write-keys";
 
@@ -18,7 +17,8 @@ export class ApiError extends Error {
     readonly status: number,
     message: string,
     readonly places: Record<string, string> = {},
-    readonly theirs?: Run,
+    /** How things stand that another changed meanwhile: what the operation's 409 gives. */
+    readonly theirs?: unknown,
     /** So many milliseconds later it may be asked again; 0 where that was not said. */
     readonly wait = 0,
     /** Name and password are right; the second factor's code is wanted too. */
@@ -31,7 +31,7 @@ export class ApiError extends Error {
 interface ProblemBody {
   detail?: string;
   places?: Record<string, string>;
-  theirs?: Run;
+  theirs?: unknown;
   code_wanted?: boolean;
 }
 

@@ -1740,6 +1740,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/space": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Space
+         * @description A job in one space: its boxes, where its runs stand, what clashes, what does not close.
+         */
+        get: operations["getSpace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place Box
+         * @description Place a box from the job's datum; told, not written over, where somebody else placed it since.
+         */
+        post: operations["placeBox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/boxes/{box_id}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unplace Box
+         * @description A box is not placed any more; its runs stand aside.
+         */
+        delete: operations["unplaceBox"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/datum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Datum
+         * @description Say from where a job's boxes are placed.
+         */
+        put: operations["setDatum"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/space/among": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Among Others
+         * @description What a job's space says of one run as it is being typed, at its steps; nothing is kept.
+         */
+        post: operations["runAmongOthers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/space/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Space Remedies
+         * @description What would do against a clash of two runs: each was tried.
+         */
+        post: operations["listSpaceRemedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Run
+         * @description Save a run with some changes; told, not overwritten, where somebody else saved it since.
+         */
+        post: operations["editRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/bench": {
         parameters: {
             query?: never;
@@ -2336,6 +2476,12 @@ export interface components {
              * @default 0.25
              */
             closure?: number;
+            /**
+             * Clear between runs
+             * @description How far apart runs of a job are to be, surface to surface, couplings and straps counted.
+             * @default 0.5
+             */
+            between_runs?: number;
         };
         /**
          * InvitationOut
@@ -3531,7 +3677,7 @@ export interface components {
          * @description The kinds of findings: a stable name, how severe it is, what it means, and what mends it.
          * @enum {string}
          */
-        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "doubtful_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "oval_straight" | "no_order" | "order_not_found" | "bend_long" | "runs_into_thing" | "little_clearance" | "crosses_thing" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap";
+        Code: "unreadable" | "not_measured" | "far_out" | "taken_twice" | "no_such_shoe" | "no_typical_shoe" | "doubtful_shoe" | "short_radius" | "along_heading" | "no_rise" | "no_kick" | "no_shots" | "no_end" | "radius_too_small" | "box_offset_not_needed" | "larger_radius" | "too_near" | "bends_overlap" | "end_too_near" | "too_many_bends" | "outside_window" | "in_window" | "another_stick" | "too_many_degrees" | "straight_at_connector" | "stamp_misses" | "knockout" | "supports" | "closure" | "marker_in_bend" | "coupling_in_bend" | "coupling_misplaced" | "no_coupling_place" | "short_straight" | "oval_straight" | "no_order" | "order_not_found" | "bend_long" | "runs_into_thing" | "little_clearance" | "crosses_thing" | "runs_into_itself" | "rack_spacing" | "not_in_rack" | "rack_touches" | "rack_gap" | "runs_touch" | "runs_too_near" | "run_near_thing" | "box_elsewhere";
         /**
          * Edit
          * @description One change to a run document: set a field, insert a step before the place, or take a list's item out.
@@ -3721,7 +3867,9 @@ export interface components {
         };
         /**
          * PictureEnd
-         * @description The box at an end of the run: where its connector's seat is, and which way the pipe runs there.
+         * @description An end of the run: where its connector's seat is, and which way the pipe runs there.
+         *
+         *     `body`: the box there, drawn in the usual size, its back first; none at an open end.
          */
         PictureEnd: {
             /** Name */
@@ -3738,6 +3886,7 @@ export interface components {
                 number,
                 number
             ];
+            body?: components["schemas"]["Prism"] | null;
         };
         /**
          * PictureFitting
@@ -7054,6 +7203,558 @@ export interface components {
             kind: "job" | "run" | "shoe";
             /** Id */
             id: number;
+        };
+        /**
+         * BoxInSpace
+         * @description A box where it was placed. `runs`: which end of which run is there.
+         */
+        BoxInSpace: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            body: components["schemas"]["Prism"];
+            /** Middle */
+            middle: [
+                number,
+                number,
+                number
+            ];
+            /** Runs */
+            runs: components["schemas"]["EndAtBox"][];
+        };
+        /**
+         * BoxOut
+         * @description A box as it was placed.
+         */
+        BoxOut: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /**
+             * PlacedBox
+             * @description A box as it was placed: the middle of its back, along, up and out from the datum; left, down and in negative.
+             */
+            place: {
+                /** Name */
+                name: string;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @default false
+                 */
+                feet?: boolean;
+                /**
+                 * Along
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                along: string | number;
+                /**
+                 * Up
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                up: string | number;
+                /**
+                 * Out
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 * @default 0
+                 */
+                out?: string | number;
+                /**
+                 * Wall
+                 * @description The wall it hangs on, as one faces the datum's wall.
+                 * @default ahead
+                 * @enum {string}
+                 */
+                wall?: "ahead" | "right" | "left" | "behind";
+                /**
+                 * Wide
+                 * @description Left out: pipes seat where the box was placed.
+                 */
+                wide?: string | number | null;
+                /**
+                 * High
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                high?: string | number | null;
+                /**
+                 * Deep
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                deep?: string | number | null;
+                /**
+                 * Knockouts
+                 * @default []
+                 */
+                knockouts?: components["schemas"]["Knockout"][];
+            };
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ClosingOfRun
+         * @description A run between two placed boxes.
+         */
+        ClosingOfRun: {
+            /** Run */
+            run: string;
+            /** Box */
+            box: string;
+            /** Closes */
+            closes: boolean;
+            misses: components["schemas"]["Measure"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * EndAtBox
+         * @description An end of a run at a box.
+         */
+        EndAtBox: {
+            /** Run */
+            run: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Aside Known
+             * @description Whether it was said which knockout it takes.
+             */
+            aside_known: boolean;
+        };
+        /**
+         * JobSpace
+         * @description The job in one space.
+         */
+        JobSpace: {
+            /** Boxes */
+            boxes: components["schemas"]["BoxInSpace"][];
+            /** Unplaced */
+            unplaced: components["schemas"]["UnplacedBox"][];
+            /** Runs */
+            runs: components["schemas"]["RunInSpace"][];
+            /** Closings */
+            closings: components["schemas"]["ClosingOfRun"][];
+            /** Clashes */
+            clashes: components["schemas"]["SpaceClash"][];
+            /** Walls */
+            walls: components["schemas"]["PictureSurface"][];
+            /** @description What the crew keeps clear between runs. */
+            asked: components["schemas"]["Measure"];
+            /**
+             * Clear
+             * @description Every run stands, was measured against every other, and none comes too near.
+             */
+            clear: boolean;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * Knockout
+         * @description Which knockout a run takes: so far off the middle of its side of the box; right and up are positive.
+         */
+        Knockout: {
+            /**
+             * Run
+             * @description The run, as whoever keeps it knows it.
+             */
+            run: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Aside
+             * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+             * @default 0
+             */
+            aside?: string | number;
+        };
+        /**
+         * RunInSpace
+         * @description A run of the job; one that does not stand says why, and has no lines.
+         *
+         *     `lines`: legs and arcs in turn, each as points, starting with a leg.
+         */
+        RunInSpace: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Stands */
+            stands: boolean;
+            /** Why Not */
+            why_not: string;
+            /**
+             * By
+             * @description By the box at which end it stands.
+             */
+            by: ("A" | "B") | null;
+            /** Diameter */
+            diameter: number;
+            /** Lines */
+            lines: [
+                number,
+                number,
+                number
+            ][][];
+            /** Bends */
+            bends: [
+                number,
+                number,
+                number
+            ][];
+            /** Fittings */
+            fittings: components["schemas"]["PictureFitting"][];
+            /** Things */
+            things: components["schemas"]["PictureThing"][];
+            /** Ends */
+            ends: components["schemas"]["PictureEnd"][];
+        };
+        /**
+         * SpaceClash
+         * @description Where runs come nearer than they should, said once for both.
+         *
+         *     `steps`: the index of the step of each at which it is; `along`: how far along each that is from its end A.
+         *     `other` is empty, and `thing` the name, where it is something in the way of `owner`.
+         */
+        SpaceClash: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "runs" | "thing" | "knockout";
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            /** Run */
+            run: string;
+            /** Other */
+            other: string;
+            /** Thing */
+            thing: string;
+            least: components["schemas"]["Measure"] | null;
+            asked: components["schemas"]["Measure"] | null;
+            /** At */
+            at: [
+                number,
+                number,
+                number
+            ];
+            /** Steps */
+            steps: {
+                [key: string]: number | null;
+            };
+            /** Says */
+            says: string;
+        };
+        /**
+         * SpaceOut
+         * @description A job in one space, with its boxes as they were typed.
+         */
+        SpaceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Datum */
+            datum: string;
+            /** Boxes */
+            boxes: components["schemas"]["BoxOut"][];
+            /**
+             * Fixed
+             * @description Runs that are cut or bent already, and stay as they are.
+             */
+            fixed: number[];
+            space: components["schemas"]["JobSpace"];
+        };
+        /**
+         * UnplacedBox
+         * @description A box that runs name and nobody placed yet.
+         */
+        UnplacedBox: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: components["schemas"]["EndAtBox"][];
+        };
+        /**
+         * BoxStale
+         * @description A box that was refused because somebody else placed it in between; theirs, null where they took it away.
+         */
+        BoxStale: {
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            theirs: components["schemas"]["BoxOut"] | null;
+        };
+        /**
+         * BoxIn
+         * @description A box as it is placed, and the version that this was written over; null: it was not placed.
+         */
+        BoxIn: {
+            /**
+             * PlacedBox
+             * @description A box as it was placed: the middle of its back, along, up and out from the datum; left, down and in negative.
+             */
+            place: {
+                /** Name */
+                name: string;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @default false
+                 */
+                feet?: boolean;
+                /**
+                 * Along
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                along: string | number;
+                /**
+                 * Up
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                up: string | number;
+                /**
+                 * Out
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 * @default 0
+                 */
+                out?: string | number;
+                /**
+                 * Wall
+                 * @description The wall it hangs on, as one faces the datum's wall.
+                 * @default ahead
+                 * @enum {string}
+                 */
+                wall?: "ahead" | "right" | "left" | "behind";
+                /**
+                 * Wide
+                 * @description Left out: pipes seat where the box was placed.
+                 */
+                wide?: string | number | null;
+                /**
+                 * High
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                high?: string | number | null;
+                /**
+                 * Deep
+                 * @description A number of inches, or tape notation such as 71 1/2, 5' 11-1/2", 1816mm; text without a unit is in the unit of the run's tape.
+                 */
+                deep?: string | number | null;
+                /**
+                 * Knockouts
+                 * @default []
+                 */
+                knockouts?: components["schemas"]["Knockout"][];
+            };
+            /** Was */
+            was?: number | null;
+        };
+        /**
+         * DatumOut
+         * @description From where a job's boxes are placed.
+         */
+        DatumOut: {
+            /** Datum */
+            datum: string;
+        };
+        /**
+         * DatumStale
+         * @description A datum that was refused because somebody wrote another in between.
+         */
+        DatumStale: {
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Theirs */
+            theirs: string;
+        };
+        /**
+         * DatumIn
+         * @description From where a job's boxes are placed, and what was written there before.
+         */
+        DatumIn: {
+            /** Datum */
+            datum: string;
+            /**
+             * Was
+             * @default
+             */
+            was?: string;
+        };
+        /**
+         * RunAmongOthers
+         * @description What a job's space says of one run, at its steps.
+         */
+        RunAmongOthers: {
+            /** Stands */
+            stands: boolean;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * AmongOthersIn
+         * @description A run as it is being typed.
+         */
+        AmongOthersIn: {
+            /** Run Id */
+            run_id: number;
+            /**
+             * RunDocument
+             * @description One run as measured, from its start box to its end.
+             */
+            document: {
+                /**
+                 * Name
+                 * @default
+                 */
+                name?: string;
+                /**
+                 * Material
+                 * @default EMT
+                 * @enum {string}
+                 */
+                material?: "EMT" | "IMC" | "rigid";
+                /**
+                 * Trade Size
+                 * @enum {string}
+                 */
+                trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+                /** @description Left out: the typical shoe for the size. */
+                shoe?: components["schemas"]["ShoeFigures"] | null;
+                /**
+                 * Stand Off
+                 * @description Gap between surface and pipe at the straps.
+                 * @default 0
+                 */
+                stand_off?: string | number;
+                /**
+                 * Tape
+                 * @default 1/16
+                 * @enum {string}
+                 */
+                tape?: "1/16" | "1/8" | "1/32" | "1 mm";
+                /**
+                 * Feet
+                 * @description Readings in feet and inches.
+                 * @default false
+                 */
+                feet?: boolean;
+                start: components["schemas"]["Start"];
+                /** Steps */
+                steps: (components["schemas"]["BendStep"] | components["schemas"]["OffsetStep"] | components["schemas"]["SlopeStep"] | components["schemas"]["RolledStep"] | components["schemas"]["BoxOffsetStep"] | components["schemas"]["Saddle3Step"] | components["schemas"]["Saddle4Step"] | components["schemas"]["KickStep"] | components["schemas"]["SweepStep"] | components["schemas"]["CouplingStep"] | components["schemas"]["PullPointStep"])[];
+                end: components["schemas"]["End"];
+                /**
+                 * Coupling Gap
+                 * @description What a coupling keeps between two pipe ends: its take-up; left out: the crew's figure.
+                 */
+                coupling_gap?: string | number | null;
+                /**
+                 * Joints
+                 * @description Couplings and connectors: set-screw or compression on EMT, threaded or threadless on the rest.
+                 */
+                joints?: ("set-screw" | "compression" | "threaded" | "threadless") | null;
+                /**
+                 * Longest Piece
+                 * @description Pieces may be so long; left out: a stick of 120.
+                 */
+                longest_piece?: string | number | null;
+                limits?: components["schemas"]["RunLimits"] | null;
+                /**
+                 * Couplings
+                 * @description Couplings put in place by hand: along the run's straight pipe from end A.
+                 * @default []
+                 */
+                couplings?: (string | number)[];
+                /** @description Where it lies as a pipe of a rack; its lead writes it. */
+                in_rack?: components["schemas"]["PlaceInRack"] | null;
+                /** @description Pipes that run beside it; `read_rack` reads it, the run itself does not. */
+                rack?: components["schemas"]["PipeRack"] | null;
+            };
+        };
+        /**
+         * TriedRemedy
+         * @description What would do against a clash, and the run's version that it was tried on.
+         */
+        TriedRemedy: {
+            /** Run */
+            run: string;
+            /** Called */
+            called: string;
+            /** Says */
+            says: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+            least: components["schemas"]["Measure"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * ClashIn
+         * @description The two runs that come too near to each other.
+         */
+        ClashIn: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+        };
+        /**
+         * EditIn
+         * @description One change to a run's document.
+         */
+        EditIn: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "set" | "insert" | "remove";
+            /** Place */
+            place: string;
+            /** Value */
+            value?: {
+                [key: string]: components["schemas"]["JsonValue"];
+            } | string | number | boolean | (string | number)[] | null;
+        };
+        /**
+         * EditsIn
+         * @description Changes to a run, and the version they were made for.
+         */
+        EditsIn: {
+            /** Version */
+            version: number;
+            /** Edits */
+            edits: components["schemas"]["EditIn"][];
         };
         /**
          * Arranged
@@ -12381,6 +13082,264 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getSpace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceOut"];
+                };
+            };
+        };
+    };
+    placeBox: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxStale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    unplaceBox: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+                box_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxStale"];
+                };
+            };
+        };
+    };
+    setDatum: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DatumIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DatumOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DatumStale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    runAmongOthers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmongOthersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAmongOthers"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    listSpaceRemedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClashIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedRemedy"][];
+                };
+            };
+        };
+    };
+    editRun: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -80,6 +80,9 @@ const JobCards = page("/jobs/:jobId/cards", () =>
 const RunSheet = page("/runs/:runId/sheet", () =>
   import("@/features/layout/run-sheet").then((module) => module.RunSheet),
 );
+const SpacePage = page("/jobs/:jobId/space", () =>
+  import("@/features/space/space-page").then((module) => module.SpacePage),
+);
 const StockPage = page("/jobs/:jobId/stock", () =>
   import("@/features/stock/stock-page").then((module) => module.StockPage),
 );
@@ -222,6 +225,7 @@ function Pages() {
         <Route path="/me" element={<MePage />} />
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
+        <Route path="/jobs/:jobId/space" element={<SpacePage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
         <Route path="/jobs/:jobId/cards" element={<JobCards />} />
         <Route path="*" element={<NotFound />} />

@@ -1,17 +1,14 @@
 import type { Point } from "@/api/types";
 
-export type View = "front" | "plan" | "side" | "aslant";
+export type View = "front" | "plan" | "side";
 export type Flat = [number, number];
 
-/** A point of space on the sheet of a view: x to the right, y down, inches. Aslant is isometric, from the upper right. */
+/** A point of space on the sheet of a view: x to the right, y down, inches. */
 export function project([x, y, z]: Point, view: View): Flat {
   if (view === "front") return [x, -y];
   if (view === "plan") return [x, z];
-  if (view === "aslant") return [(x - z) * COS_30, (x + z) / 2 - y];
   return [-z, -y];
 }
-
-const COS_30 = Math.sqrt(3) / 2;
 
 export interface Frame {
   scale: number;

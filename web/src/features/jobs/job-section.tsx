@@ -79,6 +79,12 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
       )}
       <span className="ml-auto flex flex-wrap gap-2">
         <Link
+          to={`/jobs/${job.id}/space`}
+          className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
+        >
+          {t("job.whole")}
+        </Link>
+        <Link
           to={`/jobs/${job.id}/stock`}
           className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >

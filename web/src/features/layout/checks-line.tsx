@@ -8,6 +8,7 @@ import { TapeContext } from "@/ui/tape-field";
 import { Term } from "@/ui/term";
 import { t } from "@/words/layout";
 import { isToMeasure, placed, stops } from "./run-context";
+import { worstAmongOthers } from "./use-among-others";
 
 interface Props {
   plan: Plan;
@@ -30,6 +31,7 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
     >
       <Verdict plan={plan} isCalibrated={isCalibrated} onChoose={onChoose} />
       {rack && <RackVerdict rack={rack} />}
+      <AmongOthers plan={plan} onChoose={onChoose} />
       {plan.developed_length && (
         <Fact
           meaning={GLOSSARY["developed length"]}
@@ -89,6 +91,17 @@ export const ChecksLine = memo(function ChecksLine({ plan, rack, isCalibrated, o
   );
 });
 
+/** Whether it runs into another run of its job: it can be bent all the same, and not hung. */
+function AmongOthers({ plan, onChoose }: Pick<Props, "plan" | "onChoose">) {
+  const worst = worstAmongOthers(plan);
+  if (worst?.severity !== "stop") return null;
+  return (
+    <Touch place={worst.place} onChoose={onChoose} className="text-stop">
+      <StopIcon /> {t("verdict.meets_another")}
+    </Touch>
+  );
+}
+
 /** How the pipes beside stand, all of them together. */
 function RackVerdict({ rack }: { rack: RackPlan }) {
   const [Icon, color, says] = rackStands(rack);
@@ -124,13 +137,13 @@ function Verdict({ plan, isCalibrated, onChoose }: Props) {
   const cautions = plan.findings.filter((finding) => finding.severity === "caution");
   if (!plan.makeable && !plan.findings.some(stops) && plan.findings.some(isToMeasure))
     return (
-      <Touch plan={plan} place={firstOf(plan, isToMeasure)} onChoose={onChoose} className="text-ink">
+      <Touch place={firstOf(plan, isToMeasure)} onChoose={onChoose} className="text-ink">
         <NoteIcon /> {stillToMeasure(plan)}
       </Touch>
     );
   if (!plan.makeable)
     return (
-      <Touch plan={plan} place={firstOf(plan, stops)} onChoose={onChoose} className="text-stop">
+      <Touch place={firstOf(plan, stops)} onChoose={onChoose} className="text-stop">
         <StopIcon /> {stopWords(plan)}
       </Touch>
     );
@@ -147,7 +160,7 @@ function Verdict({ plan, isCalibrated, onChoose }: Props) {
       </span>
     );
   return (
-    <Touch plan={plan} place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
+    <Touch place={cautions[0]?.place ?? ""} onChoose={onChoose} className="text-caution">
       <CautionIcon />{" "}
       {t("verdict.with_cautions", {
         detail:
@@ -160,7 +173,6 @@ function Verdict({ plan, isCalibrated, onChoose }: Props) {
 }
 
 interface TouchProps {
-  plan: Plan;
   place: string;
   onChoose: (step: number) => void;
   className: string;

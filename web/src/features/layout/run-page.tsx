@@ -28,6 +28,7 @@ import {
   WorkContext,
 } from "./run-context";
 import { UnderChange } from "./under-change";
+import { useAmongOthers } from "./use-among-others";
 import { useDraft } from "./use-draft";
 import { usePlan, useRackPlan, useRemedies } from "./use-plan";
 
@@ -80,7 +81,7 @@ function OpenRun({ run }: { run: Run }) {
   // A rack's pipe is changed in its lead.
   const mayWrite = me.data?.role !== "viewer" && !run.rack;
   const { got, error: planError } = live;
-  const plan = useRemedies(document, got);
+  const plan = useAmongOthers(run, document, useRemedies(document, got));
   const rack = document.rack ? racked.got : undefined;
   const work = useMemo(
     (): WorkContext => ({ draft: { document, past, future }, edit: editAndAsk, send, run, mayWrite }),

@@ -125,7 +125,7 @@ const save = (runId: number, version: number, document: RunDocument): Promise<{ 
 
 function failure(error: unknown): DraftEvent {
   if (error instanceof ApiError && error.status === 409 && error.theirs)
-    return { type: "stale", theirs: error.theirs };
+    return { type: "stale", theirs: error.theirs as Run };
   if (error instanceof ApiError && isRefusal(error.status)) return { type: "refused", says: error.message };
   return { type: "unreachable" };
 }

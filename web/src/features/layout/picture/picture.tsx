@@ -7,27 +7,18 @@ import { useSize } from "@/ui/use-size";
 import { t } from "@/words/layout";
 import { FlatPicture } from "./picture-flat";
 
-const SolidPicture = lazy(() =>
-  import("./picture-solid").then((module) => ({ default: module.SolidPicture })),
+const TurnedPicture = lazy(() =>
+  import("./picture-turned").then((module) => ({ default: module.TurnedPicture })),
 );
 
-type Shown = Exclude<View, "aslant"> | "solid";
+type Shown = View | "turned";
 
 const VIEWS: { value: Shown; label: string }[] = [
   { value: "front", label: t("picture.front") },
   { value: "plan", label: t("picture.above") },
   { value: "side", label: t("picture.right") },
-  { value: "solid", label: t("picture.turn") },
+  { value: "turned", label: t("picture.turn") },
 ];
-
-/** Whether this browser can draw what is turned; asked once. */
-const canTurn = (() => {
-  let known: boolean | null = null;
-  return (): boolean => {
-    known ??= Boolean(document.createElement("canvas").getContext("webgl2"));
-    return known;
-  };
-})();
 
 interface Props {
   plan: Plan;
@@ -43,7 +34,6 @@ export function Picture({ plan, rack, isLow = false }: Props) {
   const [shown, setShown] = useState<Shown>("front");
   const [ref, size] = useSize<HTMLDivElement>();
   const { picture } = plan;
-  const turned = shown === "solid" && canTurn();
   const common = { plan, rack, chosen, onChoose: choose, judged };
   return (
     <section
@@ -51,28 +41,19 @@ export function Picture({ plan, rack, isLow = false }: Props) {
       className="relative flex-1 lg:min-h-64 overflow-hidden bg-sheet max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:order-1 max-lg:h-[var(--picture)] max-lg:flex-none max-lg:border-b max-lg:border-line"
     >
       <div ref={ref} className="absolute inset-0">
-        {picture && turned && (
+        {picture && shown === "turned" && (
           <Suspense fallback={<p className="p-4 pt-16 text-soft">{t("picture.opening")}</p>}>
-            <SolidPicture picture={picture} {...common} />
+            <TurnedPicture picture={picture} {...common} />
           </Suspense>
         )}
-        {picture && !turned && size.width > 0 && (
-          <FlatPicture
-            picture={picture}
-            view={shown === "solid" ? "aslant" : shown}
-            size={size}
-            isLow={isLow}
-            {...common}
-          />
+        {picture && shown !== "turned" && size.width > 0 && (
+          <FlatPicture picture={picture} view={shown} size={size} isLow={isLow} {...common} />
         )}
       </div>
       {!isLow && (
         <div className="absolute top-3 left-3">
           <Segments label={t("picture.view")} value={shown} choices={VIEWS} onChoose={setShown} />
         </div>
-      )}
-      {shown === "solid" && !turned && (
-        <p className="absolute right-3 bottom-2 left-3 text-[15px] text-soft">{t("picture.cannot_turn")}</p>
       )}
     </section>
   );

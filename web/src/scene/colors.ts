@@ -7,8 +7,10 @@ const NAMES = [
   "soft",
   "line",
   "stop",
+  "caution",
   "sheet",
   "well",
+  "grid",
 ] as const;
 
 export type Colors = Record<(typeof NAMES)[number], string>;
@@ -16,7 +18,6 @@ export type Colors = Record<(typeof NAMES)[number], string>;
 /** The page's colours as they are now, light or dark. */
 export function readColors(): Colors {
   const style = getComputedStyle(document.documentElement);
-  return Object.fromEntries(
-    NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
-  ) as Colors;
+  const read = Object.fromEntries(NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]));
+  return read as Colors;
 }
