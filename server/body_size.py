@@ -15,7 +15,7 @@ LEAST = 4 * KB
 # JSON may write a letter as an escape of six bytes.
 A_LETTER = 6
 A_NUMBER = 30
-_FORMATS = {"uuid": 40, "uuid4": 40, "date-time": 40}
+_FORMATS = {"date": 12, "uuid": 40, "uuid4": 40, "date-time": 40}
 
 
 class Unbounded(Exception):

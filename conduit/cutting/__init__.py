@@ -20,12 +20,13 @@ from conduit.cutting.on_the_run import gap_at, lies, number_of
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
-from conduit.cutting.what_to_bring import BRING_COLUMNS, BringLine, Joined, StrutNeeded, bring_list, joined
+from conduit.cutting.what_to_bring import BRING_COLUMNS, WHAT, BringLine, Joined, StrutNeeded, What, bring_list, joined
 
 __all__ = [
     "BRING_COLUMNS",
     "IN_AN_INCH",
     "SCRAP_COLUMNS",
+    "WHAT",
     "BringLine",
     "CutChoice",
     "CutKind",
@@ -47,6 +48,7 @@ __all__ = [
     "Span",
     "StrutNeeded",
     "Terms",
+    "What",
     "along_the_pile",
     "bring_list",
     "digests",

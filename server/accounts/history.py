@@ -35,6 +35,8 @@ class What(StrEnum):
     LET_BACK = "let back in"
     FAILED = "failed sign-ins"
     SET_LIMITS = "set limits"
+    SET_PRICES = "set prices"
+    SET_LABOUR = "set labour figures"
     DELETED = "deleted"
     TOOK_OUT = "took out of the bin"
     EMPTIED = "deleted for good"

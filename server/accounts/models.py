@@ -98,6 +98,8 @@ class Crew(models.Model):
     # What is left out is as in the run document.
     new_runs = models.JSONField(default=dict, help_text="How its new runs are read: tape, feet, stand-off.")
     sold = models.JSONField(default=list, help_text="Sticks as they are sold to it, with prices (SoldKind).")
+    prices = models.JSONField(default=list, help_text="Its price list (Price).")
+    labour = models.JSONField(default=dict, help_text="What it takes for each kind of work (LabourFigures).")
     is_demo = models.BooleanField(default=False)
     company = models.ForeignKey(Company, null=True, blank=True, on_delete=models.SET_NULL, related_name="crews")
     leads_with_code = models.BooleanField(default=False, help_text="What only leads may takes a second factor.")

@@ -1,6 +1,8 @@
 """A job's cutting as the API gives it."""
 
 from collections import Counter
+from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any
 
 from pydantic import BaseModel
@@ -17,7 +19,9 @@ from conduit.cutting import (
     StrutNeeded,
     along_the_pile,
     bring_list,
+    first_fit,
     joined,
+    make_cut_list,
     not_makeable,
     reading,
 )
@@ -135,14 +139,31 @@ def _cut(cutting: Cutting, cut: Cut, at: int) -> CutOut:
 
 def to_bring(cutting: Cutting, proposal: Proposal | None) -> list[BringLine]:
     """The job's order list: sticks that are taken but not begun, and those that are proposed."""
+    found = CutList.model_validate(proposal.result) if proposal else None
+    return _to_bring(cutting, found, proposal.picks if proposal else {})
+
+
+def to_bring_at_most(cutting: Cutting) -> list[BringLine]:
+    """The same where nobody planned the cuts yet: each piece from the first new stick with room, nothing off the rack.
+
+    It is what an estimate counts with. What pieces are held for comes from what was taken already.
+    """
+    terms = terms_of(cutting.job)
+    proposal = cutting.proposal(terms)
+    runs = [replace(run, as_laid_out=True) for run in cutting.runs if run.plan.makeable and not run.held]
+    if proposal or not runs:
+        return to_bring(cutting, proposal)
+    return _to_bring(cutting, make_cut_list(runs, [], terms, first_fit), {})
+
+
+def _to_bring(cutting: Cutting, found: CutList | None, picks: Mapping[str, int]) -> list[BringLine]:
     sticks, couplings = Counter[tuple[Kind, float]](), Counter[Joined]()
     for bar in cutting.bars:
         if bar.scrap is None and bar.left == bar.length:
             sticks[Kind(bar.material, bar.trade_size), bar.length / IN_AN_INCH] += 1  # type: ignore[arg-type]
-    found = CutList.model_validate(proposal.result) if proposal else None
     planned = dict[str, int]()
     for kind in found.kinds if found else []:
-        choice = kind.picked(proposal.picks if proposal else {})
+        choice = kind.picked(picks)
         for source in choice.sources:
             if source.scrap is None and source.bought is None:
                 sticks[kind.kind, source.length.inches] += 1

@@ -6,12 +6,16 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
+from conduit.estimate import LabourFigures
 from server.accounts.actions import add_person
-from server.accounts.models import Crew, Role, User
+from server.accounts.models import Crew, Membership, Role, User
 from server.demo import scene
 from server.demo.history import calibrated, work_before
+from server.estimate.actions import set_labour, set_prices
+from server.jobs.about import schedule
 from server.jobs.actions import add_job, add_run
 from server.jobs.models import Job, Run
+from server.jobs.schemas import ScheduleIn
 from server.jobs.space import place_box, set_datum
 from server.shoes.actions import add_shoe
 from server.shoes.schemas import ShoeIn
@@ -47,7 +51,19 @@ def load(fresh: bool, whole: bool = True) -> bool:
     job = add_job(lead, *scene.JOB)
     runs = [add_run(lead, job.pk, document) for document in scene.RUNS]
     _placed(lead, job, runs)
+    _planned(lead, job, runs)
     return True
+
+
+def _planned(lead: User, job: Job, runs: Sequence[Run]) -> None:
+    """What the crew takes and pays, by when each run is due, and for whom it is."""
+    set_labour(lead, LabourFigures.model_validate(scene.LABOUR))
+    set_prices(lead, scene.PRICES)
+    crew = [Membership.objects.get(user__username=username).pk for username, *_ in scene.PEOPLE]
+    for run, (days, person) in zip(runs, scene.DUE, strict=True):
+        due = None if days is None else timezone.localdate() + timedelta(days=days)
+        member = None if person is None else crew[person]
+        schedule(lead, job.pk, ScheduleIn(runs=[run.pk], due=due, member_id=member))
 
 
 def _placed(lead: User, job: Job, runs: Sequence[Run]) -> None:

@@ -159,6 +159,24 @@ BOXES: list[dict[str, Any]] = [
 ]
 KNOCKOUTS = {1: "-2", 3: "-4 1/2"}
 
+# What the crew takes, in minutes, and what it pays; made up as all else.
+LABOUR = {"bend": 4.0, "cut": 3.0, "coupling": 2.5, "strap": 3.5, "ten_feet": 9.0, "rate": 62.0}
+PRICES = """what,trade size,material,length,price
+stick,1/2,EMT,120,6.40
+stick,3/4,EMT,120,9.85
+stick,1,EMT,120,16.20
+coupling,1/2,EMT,,0.55
+coupling,3/4,EMT,,0.80
+coupling,1,EMT,,1.35
+connector,1/2,EMT,,0.50
+connector,3/4,EMT,,0.75
+connector,1,EMT,,1.25
+strap,,,,0.35
+box,,,,3.90
+"""
+# In how many days each run of RUNS is due, and for whom it is, by the person's place in PEOPLE.
+DUE: list[tuple[int | None, int | None]] = [(2, 1), (4, 1), (2, 0), (None, None), (7, None)]
+
 # Five feeds side by side, up the wall and along the ceiling, where they turn to hang under each other.
 RACK_JOB = ("Kiln room ceiling", "Cobblewick Pottery, over the kilns")
 RACK_RUN = {

@@ -10,6 +10,7 @@ from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.actions import all_of
 from server.jobs.models import Job, Run
+from server.jobs.schemas import ScheduleIn
 from server.sentences import message
 
 
@@ -36,6 +37,30 @@ def assign(user: User, run_id: int, member_id: int | None) -> Run:
     run.assigned_to = None if member_id is None else _member(crew, member_id)
     run.save(update_fields=["assigned_to"])
     return run
+
+
+@transaction.atomic
+def schedule(user: User, job_id: int, given: ScheduleIn) -> Job:
+    """Say for whom runs of a job are, or by when they are to hang: all of them, or none. Raises Refused."""
+    crew = require(user, Right.WORK)
+    job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
+    runs = list(Run.objects.present().filter(job=job, pk__in=given.runs).select_for_update())
+    if len(runs) < len(set(given.runs)):
+        raise Refused(message("jobs.schedule.run_gone"))
+    said = given.model_dump(exclude_unset=True)
+    fields = []
+    if "member_id" in said:
+        person = None if given.member_id is None else _member(crew, given.member_id)
+        fields.append("assigned_to")
+    if "due" in said:
+        fields.append("due")
+    for run in runs:
+        if "member_id" in said:
+            run.assigned_to = person
+        if "due" in said:
+            run.due = given.due
+        run.save(update_fields=fields)
+    return all_of(user).get(pk=job_id)
 
 
 def _member(crew: Crew, member_id: int) -> User:

@@ -28,6 +28,7 @@ from server.jobs.schemas import (
     RunOut,
     Saved,
     SaveIn,
+    ScheduleIn,
     Stale,
 )
 
@@ -135,6 +136,12 @@ def assign(request: SignedInRequest, run_id: int, given: AssignIn) -> RunOut:
 def put_aside(request: SignedInRequest, job_id: int, given: AsideIn) -> JobOut:
     """Put a job aside that is done, or back among those at work."""
     return describe_job(about.put_aside(request.auth, job_id, given.aside))
+
+
+@router.put("/jobs/{int:job_id}/schedule", response={200: JobOut, 422: Told}, operation_id="scheduleRuns")
+def schedule_runs(request: SignedInRequest, job_id: int, given: ScheduleIn) -> JobOut:
+    """Say for whom some runs of a job are, or by when they are to hang."""
+    return describe_job(about.schedule(request.auth, job_id, given))
 
 
 @router.post("/runs/{int:run_id}/photos", response={201: RunOut, 422: Told}, operation_id="addPhoto")

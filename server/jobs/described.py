@@ -68,6 +68,7 @@ def _line(run: Run) -> RunLine:
         note=run.note,
         photos=getattr(run, "photo_count", 0),
         assigned=person_of(run),
+        due=run.due,
     )
 
 

@@ -60,6 +60,7 @@ class Run(Binnable):
     assigned_to = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+", help_text="For whom it is."
     )
+    due = models.DateField(null=True, help_text="By when it is to hang.")
     begun = models.JSONField(default=list, help_text="What is begun but not done: what, how many are, of how many.")
     behind = models.JSONField(
         default=list, help_text="Sticks, by number, that were begun and that the run would lay out otherwise now."

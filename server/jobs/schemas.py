@@ -1,6 +1,6 @@
 """What the jobs endpoints take and give."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Literal
 
 from ninja import Schema
@@ -54,6 +54,7 @@ class RunLine(Schema):
     note: str
     photos: int
     assigned: PersonOf | None = Field(description="For whom it is.")
+    due: date | None = Field(description="By when it is to hang.")
 
 
 class JobOut(Schema):
@@ -120,6 +121,14 @@ class AssignIn(Schema):
     """For whom of the crew a run is; null: for whoever has time."""
 
     member_id: int | None
+
+
+class ScheduleIn(Schema):
+    """For whom some runs of a job are, and by when they are to hang; what is left out stays as it is, null is none."""
+
+    runs: list[int] = Field(min_length=1, max_length=300)
+    member_id: int | None = None
+    due: date | None = None
 
 
 class AsideIn(Schema):

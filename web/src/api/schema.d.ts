@@ -1616,6 +1616,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Schedule Runs
+         * @description Say for whom some runs of a job are, or by when they are to hang.
+         */
+        put: operations["scheduleRuns"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/photos": {
         parameters: {
             query?: never;
@@ -2183,6 +2203,110 @@ export interface paths {
          * @description The cut list that was taken, as CSV, in the order of the walk along the pile.
          */
         get: operations["getCutsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estimate/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Labour
+         * @description What the crew takes for each kind of work, what its log proposes, and how long its price list is.
+         */
+        get: operations["getLabour"];
+        /**
+         * Set Labour
+         * @description Count labour by other figures from now on.
+         */
+        put: operations["setLabour"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estimate/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Prices
+         * @description Take a price list (CSV) in the place of the one before; a line that cannot be read, and nothing is taken.
+         */
+        put: operations["setPrices"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estimate/prices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Prices Csv
+         * @description The crew's price list, as it is read.
+         */
+        get: operations["getPricesCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Takes
+         * @description A job's runs with their stages and dates, and what it takes: materials, labour, with its spread.
+         */
+        get: operations["getTakes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/estimate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Estimate
+         * @description Several jobs, and what they take together.
+         */
+        get: operations["getEstimate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6329,6 +6453,11 @@ export interface components {
             photos: number;
             /** @description For whom it is. */
             assigned: components["schemas"]["PersonOf"] | null;
+            /**
+             * Due
+             * @description By when it is to hang.
+             */
+            due: string | null;
         };
         /**
          * Status
@@ -6870,6 +6999,18 @@ export interface components {
         AsideIn: {
             /** Aside */
             aside: boolean;
+        };
+        /**
+         * ScheduleIn
+         * @description For whom some runs of a job are, and by when they are to hang; what is left out stays as it is, null is none.
+         */
+        ScheduleIn: {
+            /** Runs */
+            runs: number[];
+            /** Member Id */
+            member_id?: number | null;
+            /** Due */
+            due?: string | null;
         };
         /**
          * PhotoIn
@@ -9763,6 +9904,217 @@ export interface components {
              * @default
              */
             length?: string;
+        };
+        /**
+         * FiguresOut
+         * @description What the crew takes for each kind of work, what its log proposes, and how long its price list is.
+         */
+        FiguresOut: {
+            labour: components["schemas"]["LabourFigures"];
+            /** Proposed */
+            proposed: components["schemas"]["ProposedFigure"][];
+            /** Prices */
+            prices: number;
+            /** May Set */
+            may_set: boolean;
+        };
+        /**
+         * LabourFigures
+         * @description What a crew takes, in minutes; what is left out is not counted. `rate`: what an hour costs, if it is to be.
+         */
+        LabourFigures: {
+            /** Bend */
+            bend?: number | null;
+            /** Cut */
+            cut?: number | null;
+            /** Coupling */
+            coupling?: number | null;
+            /** Strap */
+            strap?: number | null;
+            /**
+             * Ten Feet
+             * @description For ten feet of pipe, hung.
+             */
+            ten_feet?: number | null;
+            /** Rate */
+            rate?: number | null;
+        };
+        /**
+         * ProposedFigure
+         * @description A figure as the log has it: the median of so many times.
+         */
+        ProposedFigure: {
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "bend" | "cut" | "coupling" | "strap" | "ten_feet";
+            /** Minutes */
+            minutes: number;
+            /** Times */
+            times: number;
+        };
+        /**
+         * PricesOut
+         * @description How many prices the crew's list has.
+         */
+        PricesOut: {
+            /** Prices */
+            prices: number;
+        };
+        /**
+         * PricesIn
+         * @description A price list as CSV.
+         */
+        PricesIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * JobTakes
+         * @description A job: its runs with their stages, and what it takes.
+         */
+        JobTakes: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Runs */
+            runs: components["schemas"]["RunStages"][];
+            /**
+             * Done
+             * @description How much of the labour is done, from 0 to 1, by what was cut, bent and fitted.
+             */
+            done: number;
+            /**
+             * Left Out
+             * @description Runs that are not counted, as they cannot be made as they stand.
+             */
+            left_out: string[];
+            materials: components["schemas"]["Materials"];
+            labour: components["schemas"]["Labour"];
+            /**
+             * Total
+             * @description Materials and labour in money; null where there is no rate.
+             */
+            total: number | null;
+        };
+        /**
+         * Labour
+         * @description The work of a job, in minutes: what it comes to, and from where to where it may come (19 times of 20).
+         */
+        Labour: {
+            /** Lines */
+            lines: components["schemas"]["LabourLine"][];
+            /** Minutes */
+            minutes: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /**
+             * Cost
+             * @description By the crew's rate; null where there is none.
+             */
+            cost: number | null;
+        };
+        /**
+         * LabourLine
+         * @description So much of a kind of work, and what it takes; no minutes where the crew has no figure for it.
+         */
+        LabourLine: {
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "bend" | "cut" | "coupling" | "strap" | "ten_feet";
+            /** Count */
+            count: number;
+            /** Each */
+            each: number | null;
+            /** Minutes */
+            minutes: number | null;
+        };
+        /**
+         * Materials
+         * @description What is to be brought, and what it comes to as far as there are prices.
+         */
+        Materials: {
+            /** Lines */
+            lines: components["schemas"]["PricedLine"][];
+            /** Total */
+            total: number;
+            /**
+             * Unpriced
+             * @description Lines that the price list says nothing of.
+             */
+            unpriced: number;
+        };
+        /**
+         * PricedLine
+         * @description A line of what to bring, with what one costs and what all do; null where the list has no price.
+         */
+        PricedLine: {
+            line: components["schemas"]["BringLine"];
+            /** Each */
+            each: number | null;
+            /** Total */
+            total: number | null;
+        };
+        /**
+         * RunStages
+         * @description How far a run is: by when it is due, when it was begun and when it was fitted.
+         */
+        RunStages: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Trade Size */
+            trade_size: string;
+            /** Material */
+            material: string;
+            status: components["schemas"]["Status"];
+            /**
+             * Begun
+             * @description What of it is begun and not done.
+             */
+            begun: components["schemas"]["Begun"][];
+            assigned: components["schemas"]["PersonOf"] | null;
+            /** Due */
+            due: string | null;
+            /**
+             * Begun At
+             * @description When the first of it was cut or bent.
+             */
+            begun_at: string | null;
+            /**
+             * Fitted At
+             * @description When the last of it was fitted; null until all is.
+             */
+            fitted_at: string | null;
+            /**
+             * Late
+             * @description It is due before today and does not hang yet.
+             */
+            late: boolean;
+        };
+        /**
+         * AllTake
+         * @description Several jobs, and what they take together.
+         */
+        AllTake: {
+            /** Jobs */
+            jobs: components["schemas"]["JobTakes"][];
+            /** Materials */
+            materials: number;
+            /** Unpriced */
+            unpriced: number;
+            labour: components["schemas"]["Labour"];
+            /** Total */
+            total: number | null;
         };
     };
     responses: never;
@@ -12901,6 +13253,44 @@ export interface operations {
             };
         };
     };
+    scheduleRuns: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
     addPhoto: {
         parameters: {
             query?: never;
@@ -13861,6 +14251,161 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    getLabour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOut"];
+                };
+            };
+        };
+    };
+    setLabour: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabourFigures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    setPrices: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PricesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getPricesCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    getTakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobTakes"];
+                };
+            };
+        };
+    };
+    getEstimate: {
+        parameters: {
+            query?: {
+                /** @description Which jobs. */
+                job?: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllTake"];
+                };
             };
         };
     };

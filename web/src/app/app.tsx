@@ -83,6 +83,12 @@ const RunSheet = page("/runs/:runId/sheet", () =>
 const SpacePage = page("/jobs/:jobId/space", () =>
   import("@/features/space/space-page").then((module) => module.SpacePage),
 );
+const WorkPage = page("/jobs/:jobId/work", () =>
+  import("@/features/estimate/work-page").then((module) => module.WorkPage),
+);
+const EstimatePage = page("/estimate", () =>
+  import("@/features/estimate/estimate-page").then((module) => module.EstimatePage),
+);
 const StockPage = page("/jobs/:jobId/stock", () =>
   import("@/features/stock/stock-page").then((module) => module.StockPage),
 );
@@ -226,6 +232,8 @@ function Pages() {
         <Route path="/limits" element={<LimitsPage />} />
         <Route path="/shoes" element={<ShoesPage />} />
         <Route path="/jobs/:jobId/space" element={<SpacePage />} />
+        <Route path="/jobs/:jobId/work" element={<WorkPage />} />
+        <Route path="/estimate" element={<EstimatePage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
         <Route path="/jobs/:jobId/cards" element={<JobCards />} />
         <Route path="*" element={<NotFound />} />

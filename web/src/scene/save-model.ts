@@ -1,5 +1,6 @@
 import { Group, Mesh, MeshStandardMaterial, type Object3D } from "three";
 import { GLTFExporter } from "three/examples/jsm/exporters/GLTFExporter.js";
+import { RIM, SHADOW } from "./webgl";
 
 const METRES_AN_INCH = 0.0254;
 
@@ -20,7 +21,7 @@ export async function saveModel(scene: Object3D, name: string) {
 export function modelOf(scene: Object3D): Group {
   const model = new Group();
   scene.traverse((one) => {
-    if (!(one instanceof Mesh) || one.name === "shadow" || one.name === "rim") return;
+    if (!(one instanceof Mesh) || one.name === SHADOW || one.name === RIM) return;
     const solid = new Mesh(one.geometry, new MeshStandardMaterial({ color: one.userData.color ?? "#999" }));
     solid.name = one.parent?.name ?? "";
     model.add(solid);

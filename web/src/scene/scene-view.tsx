@@ -161,6 +161,9 @@ function useColors() {
   return colors;
 }
 
+/** So many milliseconds after the last turn it is drawn as fine as it can be. */
+const AT_REST = 180;
+
 type Drawn = "lines" | "solid" | "none";
 
 /** Draws the scene as solids as soon as what does that is here; as lines until then, and where there is no WebGL. */
@@ -191,12 +194,14 @@ function useSolids(scene: Scene, size: Size, camera: Camera, isWanted: boolean) 
   useEffect(() => {
     const drawer = renderer.current;
     if (!drawer) return;
-    const now = [scene, colors, size] as const;
+    const now = [scene, colors] as const;
     const last = shown.current as typeof now | null;
-    if (last?.[2] !== size) drawer.resize(size);
-    if (last?.[0] !== scene || last[1] !== colors) drawer.show(scene, colors);
+    const isSame = last?.[0] === scene && last[1] === colors;
+    if (!isSame) drawer.show(scene, colors);
     shown.current = now;
-    drawer.draw(camera, size);
+    drawer.draw(camera, size, isSame);
+    const rest = setTimeout(() => drawer.draw(camera, size, false), isSame ? AT_REST : 0);
+    return () => clearTimeout(rest);
   }, [scene, colors, size, camera, state]);
   const save = useCallback(async (name: string) => {
     if (!renderer.current) return;

@@ -12,11 +12,13 @@ import {
   Mesh,
   MeshBasicMaterial,
   MeshMatcapMaterial,
+  type Object3D,
   OrthographicCamera,
   Plane,
   RepeatWrapping,
   SRGBColorSpace,
   Scene as ThreeScene,
+  Vector2,
   Vector3,
   WebGLRenderer,
 } from "three";
@@ -32,8 +34,12 @@ import { cross, dot, minus, unit } from "./vectors";
 
 /** No pipe is drawn thinner, in pixels. */
 const LEAST_THICK = 4;
+/** By these names a file of the model leaves out what only the picture has. */
+export const [SHADOW, RIM] = ["shadow", "rim"];
+// Pixels for each of the screen's.
+const [COARSE, FINE, SHARP] = [0.5, 1.5, 2];
 const OUTLINE = 1.1;
-const SIDES = 14;
+const SIDES = 12;
 const FOOT = 12;
 // Farther than anything that is drawn, in inches.
 const FAR = 20_000;
@@ -47,15 +53,25 @@ export class SolidRenderer {
   private readonly least = { value: 0 };
   private readonly outline = { value: 0 };
   private shown: ThreeScene = new ThreeScene();
+  /** What can be left out while it is turned. */
+  private fine: Object3D[] = [];
+  /** There is no graphics card: each pixel costs. */
+  private readonly isSoft: boolean;
 
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true, powerPreference: "low-power" });
+    // Edges are smoothed by drawing finer than the screen, which can be left out where each pixel costs.
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: true });
+    this.isSoft = isSoftware(this.renderer.getContext());
     this.renderer.localClippingEnabled = true;
     this.renderer.sortObjects = false;
   }
 
-  resize({ width, height }: Size) {
-    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+  /** Finer than the screen; without a graphics card coarse while it is turned. */
+  private resize({ width, height }: Size, isMoving: boolean) {
+    const ratio = this.isSoft ? (isMoving ? COARSE : FINE) : Math.max(window.devicePixelRatio, SHARP);
+    const now = this.renderer.getSize(new Vector2());
+    if (this.renderer.getPixelRatio() === ratio && now.x === width && now.y === height) return;
+    this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
   }
 
@@ -63,9 +79,14 @@ export class SolidRenderer {
     clear(this.shown);
     this.shown = new ThreeScene();
     this.shown.add(this.walls(scene, colors), this.bodies(scene, colors), this.pipes(scene, colors));
+    this.fine = [];
+    this.shown.traverse((one) => {
+      if (one.name === SHADOW || one.name === RIM) this.fine.push(one);
+    });
   }
 
-  draw(view: Camera, size: Size) {
+  draw(view: Camera, size: Size, isMoving: boolean) {
+    this.resize(size, isMoving);
     const { up, toward } = axesOf(view);
     const [x, y] = [size.width / 2 / view.scale, size.height / 2 / view.scale];
     Object.assign(this.camera, { left: -x, right: x, top: y, bottom: -y, near: 1, far: 2 * FAR });
@@ -76,6 +97,7 @@ export class SolidRenderer {
     this.camera.updateProjectionMatrix();
     this.least.value = LEAST_THICK / 2 / view.scale;
     this.outline.value = OUTLINE / view.scale;
+    for (const one of this.fine) one.visible = !(this.isSoft && isMoving);
     this.renderer.render(this.shown, this.camera);
   }
 
@@ -105,7 +127,7 @@ export class SolidRenderer {
         }),
       );
       group.add(sheet, lines(gridOn(corners, FOOT), colors.grid), lines(outlineOf(corners), colors.line));
-      group.add(shadowOn(corners, shadows, mixed(colors.paper, colors.ink, 0.16)));
+      group.add(shadowOn(corners, shadows, mixed(colors.paper, "#000", 0.14)));
     }
     return group;
   }
@@ -145,7 +167,7 @@ export class SolidRenderer {
         geometry,
         this.grown(new MeshBasicMaterial({ color: mixed(colors.ink, color, 0.25), side: BackSide }), true),
       );
-      rim.name = "rim";
+      rim.name = RIM;
       group.add(rim, solid(geometry, this.grown(matcap(color), false), color));
     }
     return group;
@@ -165,6 +187,13 @@ export class SolidRenderer {
     material.customProgramCacheKey = () => (isRim ? "rim" : "grown");
     return material;
   }
+}
+
+/** Whether what draws is a program and no graphics card. */
+function isSoftware(context: WebGLRenderingContext | WebGL2RenderingContext): boolean {
+  const told = context.getExtension("WEBGL_debug_renderer_info");
+  const name = told ? String(context.getParameter(told.UNMASKED_RENDERER_WEBGL)) : "";
+  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(name);
 }
 
 /** A part that a file of the model has too, in its colour. */
@@ -252,7 +281,7 @@ function shadowOn(corners: readonly Point[], mesh: Triangles, color: string): Me
       clippingPlanes: edgesAsPlanes(corners),
     }),
   );
-  shadow.name = "shadow";
+  shadow.name = SHADOW;
   const [nx, ny, nz] = normal;
   const [lx, ly, lz] = LIGHT;
   const lean = dot(normal, LIGHT);

@@ -21,6 +21,14 @@ const withTheServer = (runId: number, jobId: number): Tab[] => [
   { to: `/log?run=${runId}`, label: t("view.log") },
 ];
 
+/** The views of a job as a whole. */
+export const jobTabs = (jobId: number): Tab[] => [
+  { to: "/", label: t("help.jobs") },
+  { to: `/jobs/${jobId}/space`, label: t("view.whole") },
+  { to: `/jobs/${jobId}/work`, label: t("view.work") },
+  { to: `/jobs/${jobId}/stock`, label: t("view.stock") },
+];
+
 export const CREW_TABS: Tab[] = [
   { to: "/", label: t("help.jobs") },
   { to: "/shoes", label: t("help.shoes") },
@@ -31,6 +39,7 @@ export const CREW_PAGES: Tab[] = [
   { to: "/people", label: t("help.people") },
   { to: "/company", label: t("menu.company") },
   { to: "/limits", label: t("help.limits") },
+  { to: "/estimate", label: t("menu.estimate") },
   { to: "/devices", label: t("menu.devices") },
   { to: "/me", label: t("menu.me") },
 ];

@@ -85,6 +85,12 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
           {t("job.whole")}
         </Link>
         <Link
+          to={`/jobs/${job.id}/work`}
+          className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
+        >
+          {t("job.work")}
+        </Link>
+        <Link
           to={`/jobs/${job.id}/stock`}
           className="inline-flex min-h-11 items-center rounded-md border border-line px-3.5 font-medium hover:border-ink"
         >

@@ -4,7 +4,7 @@ import type { Job } from "@/api/types";
 import { StatusMark } from "@/draw/status-mark";
 import type { JustBinned } from "@/features/bin/bin";
 import { things } from "@/trade/counts";
-import { timeOf } from "@/ui/moments";
+import { dateOf, timeOf } from "@/ui/moments";
 import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
 import { RunMenu } from "./run-menu";
@@ -60,9 +60,12 @@ export function RunRow({ run, job, onBinned }: Props) {
 /** For whom it is, its note, and how many photos it has; nothing where nothing is said. */
 function AboutLine({ run }: { run: RunLine }) {
   const photos = run.photos > 0 && things(run.photos, "photo");
-  const said = [run.assigned && t("run.for", { assigned: run.assigned.name }), photos, run.note].filter(
-    Boolean,
-  );
+  const said = [
+    run.due && t("run.due", { day: dateOf(run.due) }),
+    run.assigned && t("run.for", { assigned: run.assigned.name }),
+    photos,
+    run.note,
+  ].filter(Boolean);
   if (!said.length) return null;
   return <span className="basis-full truncate text-[15px] text-soft">{said.join(" · ")}</span>;
 }

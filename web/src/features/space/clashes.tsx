@@ -82,18 +82,15 @@ function Remedies({ job, clash, onTake, isBusy }: RemediesProps) {
       {ask.data && ask.data.length === 0 && <p className="text-[17px]">{t("remedy.none")}</p>}
       <ul className="flex flex-col gap-1.5">
         {ask.data?.map((remedy) => (
-          <li key={remedy.says}>
-            <Button
-              className="h-auto! w-full border-accent! py-2 text-left! text-accent! whitespace-normal"
-              disabled={isBusy}
-              onClick={() => onTake(remedy)}
-            >
-              <span className="block w-full">
-                <span className="tape block">{remedy.says}</span>
-                <span className="block text-[15px] font-normal text-ink">
-                  {t("remedy.keeps", { least: remedy.least.reads })}
-                </span>
+          <li key={remedy.says} className="flex items-center gap-2">
+            <span className="min-w-0 flex-1">
+              <span className="tape block font-semibold">{remedy.says}</span>
+              <span className="block text-[15px] text-soft">
+                {t("remedy.keeps", { least: remedy.least.reads })}
               </span>
+            </span>
+            <Button className="border-accent! text-accent!" disabled={isBusy} onClick={() => onTake(remedy)}>
+              {t("remedy.take")}
             </Button>
           </li>
         ))}

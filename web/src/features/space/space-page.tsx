@@ -4,6 +4,7 @@ import { useMe } from "@/api/queries";
 import { useSpace } from "@/api/space";
 import type { SpaceOut } from "@/api/types";
 import { SceneView, type Side } from "@/scene/scene-view";
+import { jobTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { Notice } from "@/ui/notice";
 import { Segments } from "@/ui/segments";
@@ -30,11 +31,7 @@ export function SpacePage() {
     <Shell
       title={t("page.title", { job: job?.name ?? "" })}
       trail={<strong className="text-ink">{job?.name}</strong>}
-      tabs={[
-        { to: "/", label: t("page.jobs") },
-        { to: `/jobs/${jobId}/space`, label: t("page.whole") },
-        { to: `/jobs/${jobId}/stock`, label: t("page.stock") },
-      ]}
+      tabs={jobTabs(jobId)}
     >
       {space.error && !job && (
         <main className="p-8">

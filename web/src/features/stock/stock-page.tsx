@@ -5,7 +5,7 @@ import { useJob, useMe } from "@/api/queries";
 import { useRack } from "@/api/stock-queries";
 import type { Cutting } from "@/api/types";
 import { useReach } from "@/api/use-reach";
-import { runTabs } from "@/shell/pages";
+import { jobTabs, runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { InSlices } from "@/ui/in-slices";
 import { Notice } from "@/ui/notice";
@@ -31,12 +31,7 @@ export function StockPage() {
   const rack = useRack();
   const me = useMe();
   const mayWrite = me.data?.role !== "viewer";
-  const tabs = runId
-    ? runTabs(Number(runId), jobId)
-    : [
-        { to: "/", label: t("page.jobs") },
-        { to: `/jobs/${jobId}/stock`, label: t("page.stock") },
-      ];
+  const tabs = runId ? runTabs(Number(runId), jobId) : jobTabs(jobId);
   const error = job.error ?? cutting.error ?? rack.error;
   return (
     <Shell

@@ -1,0 +1,1 @@
+"""What jobs take: a crew's prices and labour figures, stages and dates, estimates."""
