@@ -37,11 +37,13 @@ class Screenshots(Journey):
         page.get_by_role("link", name="Stock").click()
         expect(page.get_by_role("button", name="Reserve and cut this")).to_be_visible()
         self.shoot(page, "stock")
-        page.get_by_role("button", name="Reserve and cut this").click()
-        page.get_by_role("button", name="Cut Wedging table outlet, piece 1").click()
-        expect(page.get_by_text("✓ cut by Dana Wexcombe")).to_be_visible()
-        page.evaluate("scrollTo(0, 0)")
-        self.shoot(page, "cutting")
+
+    def test_the_whole_job(self):
+        page = self.window()
+        job = page.locator("section").filter(has=page.get_by_role("heading", name="Kiln room fit-out"))
+        job.get_by_role("link", name="Whole job").click()
+        expect(page.locator("[data-drawn=solid]")).to_be_visible()
+        self.shoot(page, "whole-job")
 
     def test_people_of_the_crew(self):
         page = self.window()

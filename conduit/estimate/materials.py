@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from pydantic import Field
 
+from conduit.catalogue import NOTHING
 from conduit.cutting import BringLine
 from conduit.estimate.price_list import Price, price_of
 from conduit.values import Result
@@ -27,8 +28,13 @@ class Materials(Result):
 
 
 def materials_of(lines: Sequence[BringLine], prices: Sequence[Price]) -> Materials:
-    """What is to be brought, priced."""
-    priced = [_priced(line, prices) for line in lines]
+    """What is to be brought, priced; boxes, which differ by their names alone, in one line."""
+    boxes = [line for line in lines if line.what == "box"]
+    others = [line for line in lines if line.what != "box"]
+    together = (
+        [boxes[0].model_copy(update={"count": sum(box.count for box in boxes), "note": NOTHING})] if boxes else []
+    )
+    priced = [_priced(line, prices) for line in (*others, *together)]
     return Materials(
         lines=priced,
         total=math.fsum(one.total or 0.0 for one in priced),

@@ -4,7 +4,7 @@ import { axesOf, type Camera, type Projection } from "./camera";
 import { edgesOf, facesOf, gridOn, knockoutsOf, normalOf } from "./faces";
 import { connectorBars, fittingBars } from "./fittings";
 import type { Look, Scene } from "./model";
-import { dot, middleOf } from "./vectors";
+import { dot, middleOf, minus, plus } from "./vectors";
 
 interface Props {
   scene: Scene;
@@ -80,23 +80,17 @@ const pathOf = (pairs: readonly (readonly [Point, Point])[], place: Place): stri
 
 /** Round bars: pipe piece by piece, what sits on it in front of it. */
 function* bars(scene: Scene, camera: Camera, { place, nearness }: Projection): Iterable<Piece> {
-  const { toward } = axesOf(camera);
-  for (const { key, points, radius, look } of scene.pipes) {
-    for (const [i, end] of points.slice(1).entries()) {
-      const start = points[i] as Point;
-      // A hair longer, so that no gap shows between two pieces.
-      const ends = [start, end] as const;
+  for (const { key, points, radius, look } of scene.pipes)
+    for (const [i, part] of partsOf(points).entries())
       yield {
-        near: (nearness(start) + nearness(end)) / 2 + radius,
+        near: nearness(middleOf(part)) + radius,
         key: `${key} ${i}`,
-        drawn: <Bar ends={ends.map(place)} thick={2 * radius * camera.scale} color={COLORS[look]} />,
+        drawn: <Bar ends={part.map(place)} thick={2 * radius * camera.scale} color={COLORS[look]} />,
       };
-    }
-  }
   const on = [...scene.fittings.flatMap(fittingBars), ...scene.connectors.flatMap(connectorBars)];
   for (const [i, { points, radius }] of on.entries())
     yield {
-      near: nearness(middleOf(points)) + radius + 0.2 * Math.abs(dot(toward, toward)),
+      near: nearness(middleOf(points)) + radius + ON_PIPE,
       key: `fitting ${i}`,
       drawn: (
         <Bar
@@ -114,13 +108,26 @@ function* bars(scene: Scene, camera: Camera, { place, nearness }: Projection): I
     };
 }
 
+// What sits on pipe is drawn after it, in inches.
+const ON_PIPE = 0.2;
+const LONGEST_PART = 24;
+
+/** An arc as it is; a leg in parts, as what crosses it lies behind one part and before another. */
+function partsOf(points: readonly Point[]): (readonly Point[])[] {
+  const [a, b] = points;
+  if (points.length !== 2 || !a || !b) return [points];
+  const count = Math.max(1, Math.ceil(Math.hypot(...minus(b, a)) / LONGEST_PART));
+  const at = (i: number): Point => plus(a, minus(b, a), i / count);
+  return Array.from({ length: count }, (_, i) => [at(i), at(i + 1)]);
+}
+
 function Bar({ ends, thick, color }: { ends: Flat[]; thick: number; color: string }) {
   const wide = Math.max(thick, LEAST_THICK);
   const path = polyline(ends);
   return (
     <g fill="none">
-      <path d={path} stroke="var(--pipe-edge)" strokeWidth={wide + 2} strokeLinecap="round" />
-      <path d={path} stroke={color} strokeWidth={wide} strokeLinecap="round" />
+      <path d={path} stroke="var(--pipe-edge)" strokeWidth={wide + 2} />
+      <path d={path} stroke={color} strokeWidth={wide} />
       <path d={path} stroke="var(--pipe-light)" strokeWidth={wide * 0.25} opacity="0.7" />
     </g>
   );

@@ -12,6 +12,6 @@ export const isInMinutes = (minutes: number): boolean => minutes < 90;
 const rounded = (value: number, digits: number): string =>
   new Intl.NumberFormat(chosenLanguage(), { maximumFractionDigits: digits }).format(value);
 
-export const minutesOf = (minutes: number): string => rounded(minutes, 0);
+export const minutesOf = (minutes: number): string => rounded(minutes, 1);
 export const hoursOf = (minutes: number): string => rounded(minutes / 60, 1);
-export const countOf = (count: number): string => rounded(count, 1);
+export const countOf = (count: number): string => rounded(count, 2);

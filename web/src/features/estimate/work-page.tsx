@@ -1,7 +1,11 @@
+import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { useTakes } from "@/api/estimate";
 import { useMe } from "@/api/queries";
-import type { JobTakes } from "@/api/types";
+import { useSpace } from "@/api/space";
+import type { JobSpace, JobTakes } from "@/api/types";
+import { jobScene } from "@/features/space/job-scene";
+import { ScenePrint } from "@/scene/scene-print";
 import { jobTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
@@ -17,6 +21,7 @@ export function WorkPage() {
   const takes = useTakes(jobId);
   const mayWrite = useMe().data?.role !== "viewer";
   const job = takes.data;
+  const space = useSpace(jobId).data;
   return (
     <Shell
       title={t("page.title", { job: job?.name ?? "" })}
@@ -40,10 +45,24 @@ export function WorkPage() {
         {takes.error && <Notice severity="stop">{takes.error.message}</Notice>}
         {job && <Progress job={job} />}
         {job && <Stages job={job} mayWrite={mayWrite} />}
+        {space && space.space.boxes.length > 0 && (
+          <div data-theme="light" className="hidden bg-white text-black print:block">
+            <JobOnPaper space={space.space} name={space.name} />
+          </div>
+        )}
         {job && <WhatItTakes job={job} />}
       </main>
     </Shell>
   );
+}
+
+const PAPER = { width: 900, height: 560 };
+const nothing = () => undefined;
+
+/** The whole job, as its runs stand, on the print of all. */
+function JobOnPaper({ space, name }: { space: JobSpace; name: string }) {
+  const scene = useMemo(() => jobScene(space, null, nothing), [space]);
+  return <ScenePrint scene={scene} size={PAPER} label={name} />;
 }
 
 /** How much of the labour is done, as counted from bench and stock. */

@@ -1,16 +1,27 @@
-import type { CSSProperties } from "react";
+import { type CSSProperties, useMemo } from "react";
 import { Link } from "react-router";
 import { useWrittenNote } from "@/api/draft-queries";
 import { useBenches, useNewest } from "@/api/queries";
-import type { StickAtBench } from "@/api/types";
+import type { Picture, Plan, RackPlan, StickAtBench } from "@/api/types";
 import { referenceName } from "@/draw/references";
 import { StickStrip } from "@/draw/strip";
+import { ScenePrint } from "@/scene/scene-print";
 import { Button } from "@/ui/button";
 import { EndMark, PrintIcon } from "@/ui/icons";
 import { timeOf } from "@/ui/moments";
 import { t } from "@/words/layout";
 import { FlatPicture } from "./picture/picture-flat";
+import { runScene } from "./picture/run-scene";
 import { usePlanned, useWork } from "./run-context";
+
+/** The run in space, with its rack, as on the screen. */
+function InSpace({ plan, picture, rack }: { plan: Plan; picture: Picture; rack: RackPlan | undefined }) {
+  const scene = useMemo(
+    () => runScene({ plan, picture, rack, chosen: null, judged: null, withFigures: false, choose: nothing }),
+    [plan, picture, rack],
+  );
+  return <ScenePrint scene={scene} size={PAPER} label={t("sheet.in_space")} />;
+}
 
 const PAPER = { width: 700, height: 300 };
 const HEADINGS = [
@@ -29,7 +40,7 @@ const nothing = () => undefined;
 /** A run on one sheet of paper: picture, sentences, what to cut, every mark and the order of bending. */
 export function RunSheet() {
   const { draft, run } = useWork();
-  const { plan } = usePlanned();
+  const { plan, rack } = usePlanned();
   const note = useWrittenNote(draft.document).data?.text ?? "";
   const [bench] = useBenches([run.id]);
   const saved = useNewest(run.id).data ?? run;
@@ -66,6 +77,7 @@ export function RunSheet() {
             judged={null}
           />
         )}
+        {plan?.picture && <InSpace plan={plan} picture={plan.picture} rack={rack} />}
         <ol className="tape mt-1 columns-2 gap-6 text-[15px]">
           {lines.map((line, at) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a line has nothing else to be known by

@@ -61,17 +61,24 @@ function own({ picture, plan, chosen, choose }: Shown, radius: number) {
 }
 
 const beside = (rack: RackPlan | undefined) =>
-  besideOf(rack).map((pipe) => ({
-    key: `pipe ${pipe.number}`,
-    points: pipe.lines.flat(),
-    radius: pipe.diameter / 2,
-    look: pipe.makeable ? ("beside" as const) : ("stop" as const),
-  }));
+  besideOf(rack).flatMap((pipe) =>
+    pipe.lines.map((points, at) => ({
+      key: `pipe ${pipe.number} ${at}`,
+      points,
+      radius: pipe.diameter / 2,
+      look: pipe.makeable ? ("beside" as const) : ("stop" as const),
+    })),
+  );
 
 /** The pipe that laid marks would make, where they are not right. */
 const made = ({ judged }: Shown, radius: number) =>
   judged && !judged.right
-    ? [{ key: "made", points: judged.lines.flat(), radius: radius * 0.6, look: "made" as const }]
+    ? judged.lines.map((points, at) => ({
+        key: `made ${at}`,
+        points,
+        radius: radius * 0.6,
+        look: "made" as const,
+      }))
     : [];
 
 function* labelsOf(shown: Shown, ends: Picture["start"][]): Iterable<SceneLabel> {
