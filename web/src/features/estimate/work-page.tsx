@@ -4,7 +4,7 @@ import { useTakes } from "@/api/estimate";
 import { useMe } from "@/api/queries";
 import { useSpace } from "@/api/space";
 import type { JobSpace, JobTakes } from "@/api/types";
-import { jobScene } from "@/features/space/job-scene";
+import { jobScene } from "@/scene/job-scene";
 import { ScenePrint } from "@/scene/scene-print";
 import { jobTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { useUnplaceBox } from "@/api/space";
 import type { Me, SpaceOut } from "@/api/types";
+import type { Chosen } from "@/scene/job-scene";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/space";
 import { BoxForm, type PipeAtBox, placeInWords } from "./box-form";
-import type { Chosen } from "./job-scene";
 
 interface Props {
   job: SpaceOut;

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
 import { useSpaceRemedies, useTakeRemedy } from "@/api/space";
 import type { SpaceClash, SpaceOut, TriedRemedy } from "@/api/types";
+import type { Chosen } from "@/scene/job-scene";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/space";
-import type { Chosen } from "./job-scene";
 
 interface Props {
   job: SpaceOut;

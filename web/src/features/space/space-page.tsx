@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { useMe } from "@/api/queries";
 import { useSpace } from "@/api/space";
 import type { SpaceOut } from "@/api/types";
+import { type Chosen, jobScene, pointsOfChosen } from "@/scene/job-scene";
 import { SceneView, type Side } from "@/scene/scene-view";
 import { jobTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
@@ -12,7 +13,6 @@ import { t } from "@/words/space";
 import { Boxes } from "./boxes";
 import { Clashes } from "./clashes";
 import { Datum } from "./datum";
-import { type Chosen, jobScene, pointsOfChosen } from "./job-scene";
 
 const SIDES: { value: Side; label: string }[] = [
   { value: "front", label: t("view.front") },

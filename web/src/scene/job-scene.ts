@@ -1,7 +1,7 @@
 import type { JobSpace, Point, SpaceClash } from "@/api/types";
-import type { Scene, SceneLabel } from "@/scene/model";
-import { middleOf } from "@/scene/vectors";
 import { t } from "@/words/space";
+import type { Scene, SceneLabel } from "./model";
+import { middleOf } from "./vectors";
 
 /** What is chosen in the job's space: a run by its key, a box by its key, or a clash by its number. */
 export interface Chosen {
