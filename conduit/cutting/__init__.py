@@ -6,6 +6,7 @@ of what to bring, scrap lists as pasted.
 Never imports the bench or mark checks.
 """
 
+from conduit.cutting.comparing import is_better
 from conduit.cutting.cut_list import (
     PlannedRun,
     ScrapOnRack,
@@ -54,6 +55,7 @@ __all__ = [
     "digests",
     "first_fit",
     "gap_at",
+    "is_better",
     "joined",
     "lies",
     "make_cut_list",

@@ -21,6 +21,7 @@ from conduit.cutting.model import (
     Source,
 )
 from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
+from conduit.cutting.pins import couplings_pinned
 from conduit.cutting.schema import (
     CutChoice,
     CutKind,
@@ -102,8 +103,7 @@ def make_cut_list(
         total -= pieces
         out += lister.left_out
         for key in kinds[-1].impossible:
-            why = "taken" if key in kinds[-1].crowded_out else "none_long_enough"
-            says = message(f"left_out.{why}")
+            says = message(f"left_out.{lister.why_not(key, kinds[-1].crowded_out)}")
             out.append(RunLeftOut(run=key, run_name=lister.runs[key].name, says=says))
     return CutList(kinds=kinds, left_out=out, kerf=reading(terms.blade))
 
@@ -186,7 +186,13 @@ class _Lister:
         settled = [one for one in plan.couplings if one.step is not None or one.pinned is not None]
         own = [one.at.inches for one in (plan.couplings if run.as_laid_out else settled)]
         places = {nearest_sixteenth(at) for at in own} - run.free
-        places |= {nearest_sixteenth(one.at) for one in self.own.couplings if one.run == run.key}
+        pinned, refused = couplings_pinned(
+            [nearest_sixteenth(one.at) for one in self.own.couplings if one.run == run.key], windows, places
+        )
+        places |= pinned
+        for place in refused:
+            says = message("pin.no_coupling_there", at=reading(place).reads)
+            self.left_out.append(RunLeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         held = list(run.held)
         for pin in (pin for pin in self.own.pieces if pin.run == run.key):
             held += self._pinned(run, nearest_sixteenth(pin.start), nearest_sixteenth(pin.end), pin.scrap, held, length)
@@ -207,8 +213,8 @@ class _Lister:
     ) -> list[Held]:
         """The pinned piece as one that is held; nothing, and it is told, where that cannot be."""
         begin = start + gap_at(run.plan, start) if start else 0
-        bends = [bend.start.inches * IN_AN_INCH for bend in run.plan.bends]
-        need = end - begin + (self.terms.spare if any(begin <= at < end for at in bends) else 0)
+        bends = [(bend.start.inches * IN_AN_INCH, bend.end.inches * IN_AN_INCH) for bend in run.plan.bends]
+        need = end - begin + (self.terms.spare if any(low < end and begin < high for low, high in bends) else 0)
         bar = self.rack.get(scrap) if scrap else None
         if not 0 <= start < end <= length or any(start < one.end and one.start < end for one in held):
             why = "pin.not_on_run"
@@ -221,6 +227,12 @@ class _Lister:
         says = message(why, start=reading(start).reads, end=reading(end).reads, scrap=scrap or "")
         self.left_out.append(RunLeftOut(run=run.key, run_name=run.name, says=says, whole=False))
         return []
+
+    def why_not(self, key: str, crowded_out: Sequence[str]) -> str:
+        """Why a run cannot be cut."""
+        if any(run.key == key and not run.has_pipe_between for run in self.needed):
+            return "no_pipe_between"
+        return "taken" if key in crowded_out else "none_long_enough"
 
     def listed(self, planner: MakePlan, share: float, digest: str, before: CutChoice | None = None) -> CutKind:
         """The plans of this kind of pipe, each verified independently, with the bounds that are proved.

@@ -36,7 +36,7 @@ def first_fit(
     Runs with a piece that nothing there or sold makes are named and the rest is planned. Nothing is known of a plan
     `before`, and no work is measured.
     """
-    impossible, crowded_out = list[str](), list[str]()
+    impossible, crowded_out = [run.key for run in needed if not run.has_pipe_between], list[str]()
     longest = max([one.length for one in terms.sold] + [bar.length for bar in lying], default=0)
     while True:
         pieces = [piece for run in needed if run.key not in impossible for piece in _pieces(run, terms)]
@@ -61,8 +61,7 @@ def _pieces(run: Needed, terms: Terms) -> list[Cut]:
     found = []
     for number, (start, end) in enumerate(pairwise([0, *run.couplings, run.length]), start=1):
         begin = run.begins(start)
-        bent = any(begin <= low < end for low, _ in run.bends)
-        length = end - begin + (terms.spare if bent else 0)
+        length = end - begin + (terms.spare if run.is_bent(begin, end) else 0)
         if (start, end) not in done:
             found.append(Cut(run.key, number, start, end, 0, length))
     return found

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from conduit.tables import Material, TradeSize
@@ -63,6 +64,21 @@ class Needed:
     def begins(self, place: int) -> int:
         """Where the pipe goes on after the coupling at `place`; 0: the run's own beginning."""
         return place + dict(self.gaps).get(place, self.gap) if place else 0
+
+    def is_bent(self, begin: int, end: int) -> bool:
+        """Whether pipe between two places has a bend in it, or some of one."""
+        return any(low < end and begin < high for low, high in self.bends)
+
+    @property
+    def edges(self) -> list[int]:
+        """Its ends, and the places between that are where they are: fixed couplings, and what pieces are held from."""
+        held = (place for one in self.held for place in (one.start, one.end))
+        return [0, *sorted(place for place in {*self.couplings, *held} if 0 < place < self.length), self.length]
+
+    @property
+    def has_pipe_between(self) -> bool:
+        """Whether every two of these leave pipe between them: none lies within what a coupling before it takes up."""
+        return all(self.begins(low) < high for low, high in pairwise(self.edges))
 
 
 @dataclass(frozen=True)

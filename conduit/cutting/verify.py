@@ -128,7 +128,8 @@ def _of_piece(run: Needed, cut: Cut, number: int, held: Held | None, settled: se
     if held:
         return found if cut.length == held.cut else [*found, f"piece {number} is not cut as it is held"]
     begin = run.begins(cut.start)
-    bent = any(begin <= low < cut.end for low, _ in run.bends)
+    # Some of a bend is enough.
+    bent = any(low < cut.end and high > begin for low, high in run.bends)
     if cut.length != cut.end - begin + (terms.spare if bent else 0):
         found.append(f"piece {number} is cut wrong")
     fixed = settled | {0, run.length}

@@ -16,7 +16,7 @@ from conduit.space.closings import closings_of
 from conduit.space.picture import drawn, walls_of
 from conduit.space.schema import BoxInSpace, EndAtBox, JobSpace, RunAmongOthers, RunInSpace, UnplacedBox
 from conduit.space.standing import RunGiven, StandingRun, ends_named, stood, stood_in_rack
-from conduit.space.told import clash_told, closing_told, finding_of
+from conduit.space.told import by_places, clash_told, closing_told, finding_of
 from conduit.tables import DEFAULT_LIMITS, Limits
 
 RackOf = Callable[[Mapping[str, Any], Limits], RackPlan | None]
@@ -156,7 +156,7 @@ def among_others(placed: Placed, key: str, store: Store | None = None) -> RunAmo
     findings = [finding_of(clash_told(one), key) for one in met if not isinstance(one, SameSide)]
     for one in closings_of(standing):
         if one.run is run and not one.closes:
-            findings.append(found(Code.BOX_ELSEWHERE, "end.at", told=closing_told(one).says))
+            findings.append(found(Code.BOX_ELSEWHERE, "end.at", by_places(one), told=closing_told(one).says))
     return RunAmongOthers(stands=True, findings=findings)
 
 

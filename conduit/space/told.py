@@ -3,13 +3,15 @@
 from collections.abc import Mapping
 
 from conduit.catalogue import Message, joined, message
-from conduit.findings import Code, Finding, found
+from conduit.findings import Code, Finding, Fix, found, setting
+from conduit.geometry import ORIGIN
 from conduit.layout import closure_words
 from conduit.plan import Measure
 from conduit.space.clashes import Meeting, MeetingThing, Met, SameSide
 from conduit.space.closings import Closed
 from conduit.space.schema import ClosingOfRun, SpaceClash
 from conduit.space.standing import StandingRun
+from conduit.units import Tape
 
 
 def clash_told(met: Met) -> SpaceClash:
@@ -125,6 +127,20 @@ def _misses(one: Closed) -> Message:
         return message("space.run_is_out", **told)
     again = joined((box.called for box in one.unproved), message("space.or"))
     return message("space.either_is_out", again=again, **told)
+
+
+def by_places(one: Closed) -> Fix:
+    """Where the places have the end box becomes the run's own measure of it, so that what it misses can be shared."""
+    tape = one.run.tape
+    layout = one.run.checked.layout
+    ends = layout.ends_at if layout else ORIGIN
+    measured = ends.minus(one.run.frame.own(one.misses))
+    value = {name: _signed(inches, tape) for name, inches in zip(("right", "up", "out"), measured, strict=True)}
+    return setting(message("space.take_places"), "end.measured", value)
+
+
+def _signed(inches: float, tape: Tape) -> str:
+    return f"-{tape.written(-inches)}" if inches < 0 else tape.written(inches)
 
 
 CODES: Mapping[str, Code] = {"runs": Code.RUNS_TOO_NEAR, "thing": Code.RUN_NEAR_THING}

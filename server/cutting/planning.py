@@ -20,6 +20,7 @@ from conduit.cutting import (
     PlannedRun,
     ScrapOnRack,
     digests,
+    is_better,
     lies,
     make_cut_list,
     nearest_sixteenth,
@@ -199,7 +200,7 @@ class Cutting:
         """Keep a plan that was found; where the one before was as good it stays, with what was picked of it."""
         parts = self.digests(terms)
         now: dict[str, Any] = {"crew": self.job.crew, "parts": parts, "seconds": seconds}
-        if not known or _better(found, CutList.model_validate(known.result)):
+        if not known or is_better(found, CutList.model_validate(known.result), terms.goal):
             now |= {"result": found.model_dump(mode="json"), "picks": {}}
         proposal, _ = Proposal.objects.update_or_create(job=self.job, digest=parts["all"], defaults=now)
         wanted = self.digests(terms_of(self.job))["all"]
@@ -224,10 +225,3 @@ def _plan_for_cutting(document: AsWritten, limits: Limits) -> Plan:
 def _on_rack(name: str, scrap: Scrap, length: float) -> ScrapOnRack:
     kind = Kind(scrap.material, scrap.trade_size)  # type: ignore[arg-type]
     return ScrapOnRack(name, kind, length, scrap.place, (scrap.end_a, scrap.end_b))  # type: ignore[arg-type]
-
-
-def _better(found: CutList, known: CutList) -> bool:
-    def measure(one: CutList) -> list[tuple[int, float, int]]:
-        return [(kind.choices[kind.chosen].sticks, kind.choices[kind.chosen].cost, kind.chosen) for kind in one.kinds]
-
-    return measure(found) < measure(known)

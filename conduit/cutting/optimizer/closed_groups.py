@@ -5,7 +5,7 @@ Then, over and over, some groups are opened and regrouped with the stretches tha
 neighbourhood search, each neighbourhood a small set packing of all the closings that its stretches and bars have.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations
 from random import Random
@@ -47,6 +47,13 @@ class Grouping:
     lost: int
     sticks: int
     groups: list[ClosedGroup] = field(default_factory=list)
+    # Stretches that are made otherwise, and take their bars with them.
+    apart: Mapping[int, Pieces] = field(default_factory=dict)
+
+    @property
+    def taken(self) -> set[BarKey]:
+        """The bars that are used up by groups, and those of the stretches apart."""
+        return {key for group in self.groups for key in group.bars} | set(loads_of(self.apart.values()))
 
     @property
     def pieces(self) -> dict[int, Pieces]:
@@ -61,7 +68,7 @@ class Grouping:
     def close(self, found: Sequence[Closing], work: float) -> None:
         """Close as many as go together of closings that take neither stretches nor bars of the groups there are."""
         left = self.lost - sum(group.slack for group in self.groups)
-        keys = {key for group in self.groups for key in group.bars if key.is_new}
+        keys = {key for key in self.taken if key.is_new}
         serial = 1 + max((key.serial for key in keys), default=-1)
         for one in packed(self.problem, found, left, work, self.meter, self.sticks - len(keys)):
             self.meter.spend(LAID * len(one.numbers))
@@ -82,12 +89,13 @@ class Grouping:
 
     def _regroup_some(self) -> None:
         closed = self.pieces
-        still = [n for n in range(len(self.problem.stretches)) if n not in closed and n not in self.problem.new_only]
+        others = closed.keys() | self.problem.new_only | self.apart.keys()
+        still = [n for n in range(len(self.problem.stretches)) if n not in others]
         freed = self.luck.sample(still, min(len(still), OPEN))
         self.luck.shuffle(self.groups)
         while self.groups and len(freed) < REGROUPED:
             freed += self.groups.pop().pieces
-        used = {key for group in self.groups for key in group.bars}
+        used = self.taken
         usable = [i for i, bar in enumerate(self.problem.bars) if bar.cap >= self.problem.least]
         usable = [i for i in usable if BarKey(i) not in used]
         usable = sorted(self.luck.sample(usable, min(len(usable), SCRAPS)))

@@ -93,7 +93,12 @@ class Remake:
             self.takes[number, at] = _Takes(take, count, length)
         own = [takes for (of, _), takes in self.takes.items() if of == number]
         pieces, cut = sum(one.pieces for one in own), sum(one.length for one in own)
-        model.add(cut + (stretch.gap - stretch.spare) * pieces == stretch.length + stretch.gap)
+        trimmed: LinearExprT | int = 0
+        if stretch.spare:
+            # At most as many pieces have a bend as there are bends.
+            trimmed = model.new_int_var(0, len(stretch.bends), "")
+            model.add_min_equality(trimmed, [pieces, len(stretch.bends)])
+        model.add(cut + stretch.gap * pieces == stretch.length + stretch.gap + stretch.spare * trimmed)
         return self.problem.weights.coupling * (pieces - 1)
 
     def _of_bar(self, at: int) -> list[_Takes]:

@@ -1,13 +1,15 @@
 """Stretches that no stick makes: they need a bar that is longer than any stick, and may have to share it."""
 
-from collections.abc import Sequence
-from itertools import islice, permutations
+from collections.abc import Mapping, Sequence
+from itertools import combinations, islice, permutations, product
 
 from conduit.cutting.optimizer.problem import BarKey, CutProblem, PieceOnBar, Pieces
 from conduit.cutting.optimizer.stretch import Joint, Stretch
 
 # So many bars are looked at for each, and so many orders in which they get theirs are tried.
 MOST_BARS, MOST_ORDERS = 8, 120
+# Where no bar makes it with one piece each: so many bars may give several, and so many at most.
+MOST_SHARING, MOST_PIECES = 5, 3
 
 
 class CannotBeMade(Exception):
@@ -59,7 +61,7 @@ def _pieces(problem: CutProblem, number: int, left: dict[BarKey, int], bought: i
     sticks = [stick] * (stretch.length // max(1, stretch.least) + 1 if stick else 0)
     joints = stretch.made_from(longest + sticks)
     if joints is None:
-        return None
+        return _sharing(problem, stretch, usable, bought)
     joints = _with_least(stretch, [(longest + sticks)[joint.index] for joint in joints], stick)
     pieces, rest = list[PieceOnBar](), dict(usable)
     # The longest first, each from the shortest that holds it.
@@ -70,6 +72,35 @@ def _pieces(problem: CutProblem, number: int, left: dict[BarKey, int], bought: i
             rest[key] -= need + problem.weights.kerf
         pieces.append(PieceOnBar(joint.start, joint.end, need, key))
     return tuple(sorted(pieces))
+
+
+def _sharing(problem: CutProblem, stretch: Stretch, usable: Mapping[BarKey, int], bought: int) -> Pieces | None:
+    """The stretch made of bars that give it several pieces each, and of sticks; the fewest pieces that are found."""
+    kerf, stick = problem.weights.kerf, problem.longest_stick
+    longest = sorted(usable, key=lambda key: (-usable[key], key))[:MOST_SHARING]
+    for bars, counts, sticks in _shares(longest, stick):
+        caps = [(usable[key] - kerf * (count - 1), count) for key, count in zip(bars, counts, strict=True)]
+        joints = stretch.made_sharing([*caps, *[(stick, 1)] * sticks])
+        if joints is not None:
+            needs = [stretch.needs(one.start, one.end) for one in joints]
+            keys = [bars[one.index] if one.index < len(bars) else None for one in joints]
+            return tuple(
+                PieceOnBar(one.start, one.end, need, key or _shortest(problem, need, {}, bought + serial))
+                for serial, (one, need, key) in enumerate(zip(joints, needs, keys, strict=True))
+            )
+    return None
+
+
+def _shares(longest: Sequence[BarKey], stick: int) -> list[tuple[tuple[BarKey, ...], tuple[int, ...], int]]:
+    """One or two of the bars, how many pieces each gives, and how many sticks beside them; the fewest pieces first."""
+    ways = [
+        (bars, counts, sticks)
+        for size in (1, 2)
+        for bars in combinations(longest, size)
+        for counts in product(range(1, MOST_PIECES + 1), repeat=size)
+        for sticks in range(MOST_PIECES + 1 if stick else 1)
+    ]
+    return sorted(ways, key=lambda way: sum(way[1]) + way[2])
 
 
 def _with_least(stretch: Stretch, caps: Sequence[int], stick: int) -> list[Joint]:

@@ -76,7 +76,7 @@ def plan_kind(
     oldest first. Runs that nothing there or sold makes are named and the rest is planned. `before`: an earlier plan's
     pieces, which stay where it costs little. What is proved (`bounds`) holds for the whole rack.
     """
-    began, impossible = meter.seconds(), list[str]()
+    began, impossible = meter.seconds(), [run.key for run in needed if not run.has_pipe_between]
     crowded_out = list[str]()
     meter.spend(TOLD * len(needed))
     while True:
@@ -195,7 +195,7 @@ class _KindJob:
         made = Solution(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
         self._spots = frozenset(made.spots())
         self.bought = sum(1 for bar in self.lying if bar.bought)
-        self.fixed_joints = sum(len(_inner_edges(run)) for run in self.needed)
+        self.fixed_joints = sum(len(run.edges) - 2 for run in self.needed)
         self.unit = A_STICK / terms.price(terms.sold[0].length)
         bought = sum(terms.price(bar.length) for bar in self.lying if bar.bought)
         fetched = {bar.tag for bar in self.lying if not bar.bought and bar.tag in self.held}
@@ -235,9 +235,10 @@ class _KindJob:
         by_length = sorted(range(len(self.lying)), key=lambda i: self.lying[i].length)
         rank = {i: i + shorter for shorter, i in enumerate(by_length)}
         trifle = waste // (20 * max(1, len(self.lying)))
-        opened = [bar.tag in self.held or bar.bought for bar in self.lying]
+        # A bought stick is there to be cut; while nothing is cut from it, nothing of it is lost.
+        opened = [bar.tag in self.held for bar in self.lying]
         return tuple(
-            Bar(cap, 0 if opened[i] else fetch, rank[i] * trifle, opened[i], bar.bought)
+            Bar(cap, 0 if opened[i] or bar.bought else fetch, rank[i] * trifle, opened[i], bar.bought)
             for i, (bar, cap) in enumerate(zip(self.lying, self._caps(), strict=True))
         )
 
@@ -282,7 +283,7 @@ class _KindJob:
 
     def _edges(self, cuts: Iterable[list[_PieceCut]]) -> dict[str, list[int]]:
         """Each run's ends and couplings, in order."""
-        inner: dict[str, set[int]] = {run.key: {0, run.length, *_inner_edges(run)} for run in self.needed}
+        inner: dict[str, set[int]] = {run.key: set(run.edges) for run in self.needed}
         for several in cuts:
             for cut in several:
                 inner[cut.run] |= {cut.start, cut.end}
@@ -345,23 +346,19 @@ def _same_pieces(part: _FreePart, before: Sequence[Before], bars: Mapping[str, B
     return tuple(pieces)
 
 
-def _inner_edges(run: Needed) -> list[int]:
-    """Couplings of a run that are where they are."""
-    places = {*run.couplings, *(place for held in run.held for place in (held.start, held.end))}
-    return sorted(place for place in places if 0 < place < run.length)
-
-
 def _parts(run: Needed, terms: Terms) -> list[_FreePart]:
     """The stretches of a run between couplings that are fixed, without those that are held whole."""
     settled = {(held.start, held.end) for held in run.held}
     parts = []
-    for start, end in pairwise([0, *_inner_edges(run), run.length]):
+    for start, end in pairwise(run.edges):
         if (start, end) not in settled:
             begin = run.begins(start)
             windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
             length = end - begin
             least = min(terms.least, length)
-            parts.append(_FreePart(run, begin, Stretch(length, windows, least, run.gap, terms.spare, bends)))
+            # Without a bend no piece of it is trimmed.
+            spare = terms.spare if bends else 0
+            parts.append(_FreePart(run, begin, Stretch(length, windows, least, run.gap, spare, bends)))
     for held in run.held:
         if held.source is None and not held.done:
             parts.append(_FreePart(run, held.start, Stretch(held.cut, (), held.cut), held))
@@ -379,7 +376,7 @@ def _on_run(part: _FreePart, start: int, end: int) -> tuple[int, int]:
         return part.pinned.start, part.pinned.end
     if start:
         return part.begin + start, part.begin + end
-    edge = max((place for place in [0, *_inner_edges(part.run)] if place <= part.begin), default=0)
+    edge = max((place for place in part.run.edges[:-1] if place <= part.begin), default=0)
     return edge, part.begin + end
 
 

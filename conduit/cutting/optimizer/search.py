@@ -23,6 +23,7 @@ from conduit.cutting.optimizer.problem import (
     Pieces,
     Score,
     Solution,
+    loads_of,
     renumbered,
     score,
 )
@@ -110,30 +111,34 @@ class PlanSearch:
         `seconds`: how much of the meter's work for finding closings; `slack`: sixteenths that one may lose. What is
         left open is filled by fillings and chains.
         """
-        count = len(self.problem.stretches)
-        if self.by_itself or not count:
+        others = [n for n in range(len(self.problem.stretches)) if n not in self.by_itself]
+        count = len(others)
+        if not count:
             return
         most = max(6, COLUMNS // count)
         each = CLOSED * min(MOST_CROWDED, len(self.problem.bars) / USUAL_CROWD) + LAID * COLUMNS / count
-        numbers = self.luck.sample(range(count), min(count, int(seconds / each)))
+        numbers = self.luck.sample(others, min(count, int(seconds / each)))
         self.meter.spend(each * len(numbers))
-        usable = [i for i, bar in enumerate(self.problem.bars) if bar.cap >= self.problem.least]
+        # What no stick makes keeps its bars.
+        used = loads_of(self.by_itself.values())
+        bars = enumerate(self.problem.bars)
+        usable = [i for i, bar in bars if bar.cap >= self.problem.least and BarKey(i) not in used]
         alone = [(number,) for number in sorted(set(numbers) - self.problem.new_only)]
         found = [one for one in closings(self.problem, slack, most, alone, usable) if pieces_of(self.problem, one)]
         spare, longest = spare_pipe(self.problem), self.problem.longest_stick
         for more in range(self._worth_trying() + 1):
             lost = min(slack * count, int(LOST_IN_GROUPS * (spare + more * longest)))
             sticks = self.bounds.sticks + more
-            grouping = Grouping(self.problem, self.meter, self.luck, slack, lost, sticks)
+            grouping = Grouping(self.problem, self.meter, self.luck, slack, lost, sticks, apart=self.by_itself)
             grouping.close(found, min(PACKING * seconds, self.meter.left()))
             grouping.regroup(REGROUPING * seconds)
             self._fill_around(grouping, sticks)
 
     def _fill_around(self, grouping: Grouping, sticks: int) -> None:
         """Offer plans around the closed groups; where they leave too little to spare, the worst are opened."""
-        self.fillings(grouping.pieces, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+        self.fillings({**self.by_itself, **grouping.pieces}, (0.5, 0.9, 1.0, 0.2), FILLINGS)
         for kept in KEPT_CLOSED:
-            self.chains(grouping.least_losing(kept), sticks)
+            self.chains({**self.by_itself, **grouping.least_losing(kept)}, sticks)
             if self.reached and sum(self.reached.sticks) <= sticks:
                 return
 

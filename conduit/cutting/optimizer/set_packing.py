@@ -89,12 +89,14 @@ def closings(
     for group in groups:
         stretches = [problem.stretches[number] for number in group]
         length, shared = sum(one.length for one in stretches), len(group) - 1
-        gap, spare = stretches[0].gap, stretches[0].spare
+        gap, kerf, spare = stretches[0].gap, problem.weights.kerf, max(one.spare for one in stretches)
+        # No more pieces are trimmed than there are bends.
+        bends = sum(len(one.bends) for one in stretches)
         for counts in _stick_counts(problem, length):
             bought = sum(count * stick.cap for count, stick in zip(counts, problem.sticks, strict=True))
             for size in range(4):
                 bars = size + sum(counts)
-                need = length - gap * (bars - 1) + spare * (bars + shared) + problem.weights.kerf * shared - bought
+                need = length - gap * (bars - 1) + spare * min(bars + shared, bends) + kerf * shared - bought
                 if size == 0 and bars and -slack <= need <= 0:
                     found.append(Closing(group, (), counts, -need))
                 if size and need > 0:

@@ -116,7 +116,7 @@ class Stretch:
     def needs(self, place: int, end: int) -> int:
         """What must be cut for the piece between couplings at `place` and `end`."""
         start = self.begins(place)
-        bent = self.spare and any(start <= low < end for low, _ in self.bends)
+        bent = self.spare and any(low < end and start < high for low, high in self.bends)
         return end - start + (self.spare if bent else 0)
 
     def reach(self, places: Bits, cap: int) -> Bits:

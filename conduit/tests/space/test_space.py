@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conduit.document import apply_edits
-from conduit.space import RunGiven, make_space, met, placed_in, remedies_for
+from conduit.plan import closing_of
+from conduit.space import RunGiven, among_others, make_space, met, placed_in, remedies_for
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, runs
 
@@ -191,6 +192,7 @@ class Closings(TestCase):
             run("3", [centred(160, "right"), centred(80, "down")], end=20, to="R"),
         ]
         q = {**q, "along": 80 + moved[0], "up": 60 + moved[1]}
+        self.placed = placed_in([p, q, r], given_runs)
         return make_space([p, q, r], given_runs).closings
 
     def test_all_close_where_all_is_measured_right(self):
@@ -208,3 +210,10 @@ class Closings(TestCase):
         self.assertEqual(len(told), 1)
         self.assertIn("2 down", told[0])
         self.assertIn("measure this run again", told[0])
+
+    def test_the_places_become_the_runs_own_measure_of_its_end(self):
+        self.closings(longer=2)
+        finding = next(one for one in among_others(self.placed, "1").findings if one.code == "box_elsewhere")
+        run = next(one for one in self.placed.runs if one.key == "1")
+        shared = closing_of(apply_edits(run.document, finding.fixes[0].edits), ["end.at"])
+        self.assertEqual((shared.misses.reads, shared.left.reads), ("2", "0"))

@@ -1,4 +1,5 @@
 import type { Point } from "@/api/types";
+import { polyline } from "@/draw/projection";
 import { axesOf, type Camera, type Projection } from "./camera";
 import { type LaidLabel, leaderEnd } from "./labels";
 import type { SceneClash } from "./model";
@@ -14,7 +15,7 @@ export function LabelsOver({ laid, clashes, projection }: Props) {
   return (
     <g>
       {laid.map((one) => (
-        <Leader key={one.label.key} one={one} />
+        <Leader key={one.label.key} one={one} place={projection.place} />
       ))}
       {clashes.map((clash) => (
         <ClashMark key={clash.key} clash={clash} at={projection.place(clash.at)} />
@@ -36,11 +37,16 @@ export function LabelsOver({ laid, clashes, projection }: Props) {
   );
 }
 
-function Leader({ one }: { one: LaidLabel }) {
+function Leader({ one, place }: { one: LaidLabel; place: Projection["place"] }) {
   const end = leaderEnd(one);
+  const span = one.label.span?.map(place);
   return (
     <g stroke={one.label.isChosen ? "var(--accent)" : "var(--soft)"} strokeWidth="1.3">
       <line x1={one.from[0]} y1={one.from[1]} x2={end[0]} y2={end[1]} />
+      {span && <path d={polyline(span)} strokeWidth="1.6" strokeDasharray="5 4" />}
+      {span?.map((tip) => (
+        <circle key={tip.join()} cx={tip[0]} cy={tip[1]} r="3.4" fill="var(--soft)" stroke="none" />
+      ))}
       <circle cx={one.from[0]} cy={one.from[1]} r="2.4" fill="var(--soft)" stroke="none" />
     </g>
   );

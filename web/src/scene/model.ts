@@ -55,6 +55,8 @@ export interface SceneLabel {
   look: "name" | "number" | "figure" | "clash";
   rank: number;
   isChosen?: boolean;
+  /** Of a measure: from where to where it was taken. */
+  span?: readonly [Point, Point];
   chooses?: () => void;
 }
 

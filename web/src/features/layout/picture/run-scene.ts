@@ -119,7 +119,14 @@ function* labelsOf(shown: Shown, ends: Picture["start"][]): Iterable<SceneLabel>
   }
   if (shown.withFigures)
     for (const { place, start, end, reads } of picture.dimensions)
-      yield { key: place, at: middleOf([start, end]), text: reads, look: "figure", rank: RANK.figure };
+      yield {
+        key: place,
+        at: middleOf([start, end]),
+        text: reads,
+        look: "figure",
+        rank: RANK.figure,
+        span: [start, end],
+      };
 }
 
 function isNumbered(plan: Plan, number: number): boolean {
