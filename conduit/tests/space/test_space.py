@@ -217,3 +217,27 @@ class Closings(TestCase):
         run = next(one for one in self.placed.runs if one.key == "1")
         shared = closing_of(apply_edits(run.document, finding.fixes[0].edits), ["end.at"])
         self.assertEqual((shared.misses.reads, shared.left.reads), ("2", "0"))
+
+
+class AtTheSteps(TestCase):
+    """What the job says of a run comes to the step at which it is."""
+
+    def codes(self, boxes, given_runs, key):
+        return [(one.code, one.place) for one in among_others(placed_in(boxes, given_runs), key).findings]
+
+    def test_runs_that_touch_or_come_near(self):
+        self.assertEqual(self.codes(*crossing(), "1"), [("runs_touch", "steps.0")])
+        # Its axis so far out that both surfaces are a quarter apart.
+        self.assertEqual(self.codes(*crossing(0.922 + 0.25), "1"), [("runs_too_near", "steps.0")])
+        self.assertEqual(self.codes(*crossing(0.922 + 0.25), "2"), [("runs_too_near", "start")])
+        self.assertEqual(self.codes(*crossing(3), "1"), [])
+
+    def test_what_is_in_anothers_way(self):
+        over = {"shape": "box", "name": "duct", "height": 4, "clear": 0.5}
+        saddle = {"kind": "saddle4", "toward": "out", "over": over, "angle": 30, "near": 50, "width": 10, "margin": 0.5}
+        boxes = [box("P", 0, 0), box("R", 6, 0)]
+        given_runs = [run("1", [saddle], end=140), run("2", [], start="R", to="", end=140)]
+        self.assertIn(("runs_touch", "start"), self.codes(boxes, given_runs, "2"))
+        told = make_space([box("P", 0, 0), box("R", 9 + 0.6, 0)], given_runs).clashes
+        self.assertEqual([one.kind for one in told], ["thing"])
+        self.assertIn(("run_near_thing", "start"), self.codes([box("P", 0, 0), box("R", 9.6, 0)], given_runs, "2"))

@@ -187,7 +187,7 @@ function Touch({ place, onChoose, className, children }: TouchProps) {
   return (
     <button
       type="button"
-      className={`${look} rounded-sm underline-offset-4 hover:underline`}
+      className={`${look} min-h-11 rounded-sm underline-offset-4 hover:underline lg:min-h-0`}
       onClick={() => onChoose(step)}
     >
       {children}
