@@ -51,7 +51,7 @@ export function TurnedPicture({ plan, rack, picture, chosen, onChoose, judged }:
         focus={focus}
         inTheWay={CONTROLS}
       />
-      <span className="absolute top-16 left-3 rounded-md bg-sheet/80 px-2 xl:top-2.5 xl:left-100">
+      <span className="absolute top-16 left-3 max-md:hidden rounded-md bg-sheet/80 px-2 xl:top-2.5 xl:left-100">
         <CheckBox checked={withFigures} onCheck={setFigures}>
           {t("picture.figures")}
         </CheckBox>
