@@ -80,7 +80,7 @@ def space() -> bool:
     def key() -> None:
         typed = RunGiven("7", _document(7, list(runs[7].document["steps"]), 51 + next(keys) / 16))
         now = [typed if run.key == "7" else run for run in runs]
-        among_others(placed_in(boxes, now, store=store), "7", store)
+        among_others(placed_in(boxes, now, store=store), "7")
 
     name = f"clashes of {len(standing)} runs, {bends} bends ({len(whole.clashes)} found)"
     kept = bounded(name, line(name, times(clashes, TIMES)), CLASHES_BOUND_MS)

@@ -42,6 +42,8 @@ FITTING_OVER, FITTING_ROUND = 1 / 4, 1.5
 STRAP_OVER, STRAP_WIDE = 1 / 8, 3 / 4
 # Of what lies in the way it is not known how far it reaches to the sides of the run: so far it is drawn, and counts.
 THING_REACH = 9.0
+# Where it goes on and on, so much of it is drawn, and counts.
+THING_LENGTH = 24.0
 
 # Hand shoes for EMT: deduct, gain.
 TYPICAL_SHOE: dict[TradeSize, tuple[float, float]] = {

@@ -4,16 +4,11 @@ import re
 
 from playwright.sync_api import expect
 
-from conduit.tests.support import document, ninety
+from conduit.tests.support import between, ninety
 from e2e.support import PHONE, Journey, until
 from server.accounts.models import User
 from server.jobs.actions import add_job, add_run
 from server.jobs.models import Job, JobBox, Run
-
-
-def between(start, end, steps, at, name, heading="up"):
-    raw = document(steps, at, heading=heading, name=name)
-    return {**raw, "start": {"name": start, "heading": heading}, "end": {"name": end, "at": at}}
 
 
 class WholeJob(Journey):

@@ -3,11 +3,9 @@
 import math
 from collections.abc import Callable, Mapping
 
-from conduit.cutting.model import Goal
+from conduit.cutting.model import A_TRIFLE, Goal
 from conduit.cutting.schema import CutChoice, CutList
 
-# Costs that differ by less are the same.
-A_TRIFLE = 1e-6
 _Totals = tuple[float, float, float]
 # What comes first by each goal: of sticks, couplings and cost over all kinds of pipe.
 _ORDER: Mapping[Goal, Callable[[_Totals], _Totals]] = {

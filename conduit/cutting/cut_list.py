@@ -19,6 +19,7 @@ from conduit.cutting.model import (
     Needed,
     ScrapBar,
     Source,
+    is_bent,
 )
 from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
 from conduit.cutting.pins import couplings_pinned
@@ -214,7 +215,7 @@ class _Lister:
         """The pinned piece as one that is held; nothing, and it is told, where that cannot be."""
         begin = start + gap_at(run.plan, start) if start else 0
         bends = [(bend.start.inches * IN_AN_INCH, bend.end.inches * IN_AN_INCH) for bend in run.plan.bends]
-        need = end - begin + (self.terms.spare if any(low < end and begin < high for low, high in bends) else 0)
+        need = end - begin + (self.terms.spare if is_bent(bends, begin, end) else 0)
         bar = self.rack.get(scrap) if scrap else None
         if not 0 <= start < end <= length or any(start < one.end and one.start < end for one in held):
             why = "pin.not_on_run"

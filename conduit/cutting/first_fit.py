@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
 
-from conduit.cutting.model import Before, Cut, CutPlan, Kind, KindPlan, Needed, ScrapBar, Source, Terms
+from conduit.cutting.model import Before, Cut, CutPlan, Kind, KindPlan, Needed, ScrapBar, Source, Terms, is_bent
 
 
 @dataclass
@@ -61,7 +61,7 @@ def _pieces(run: Needed, terms: Terms) -> list[Cut]:
     found = []
     for number, (start, end) in enumerate(pairwise([0, *run.couplings, run.length]), start=1):
         begin = run.begins(start)
-        length = end - begin + (terms.spare if run.is_bent(begin, end) else 0)
+        length = end - begin + (terms.spare if is_bent(run.bends, begin, end) else 0)
         if (start, end) not in done:
             found.append(Cut(run.key, number, start, end, 0, length))
     return found

@@ -11,6 +11,13 @@ Goal = Literal["least cost", "fewest sticks", "fewest couplings"]
 IN_AN_INCH = 16
 USUAL_STICK = 120 * IN_AN_INCH
 Span = tuple[int, int]
+# Costs that differ by less are the same.
+A_TRIFLE = 1e-6
+
+
+def is_bent(bends: Sequence[tuple[float, float]], begin: float, end: float) -> bool:
+    """Whether pipe between two places has one of these bends in it, or some of one."""
+    return any(low < end and begin < high for low, high in bends)
 
 
 @dataclass(frozen=True)
@@ -64,10 +71,6 @@ class Needed:
     def begins(self, place: int) -> int:
         """Where the pipe goes on after the coupling at `place`; 0: the run's own beginning."""
         return place + dict(self.gaps).get(place, self.gap) if place else 0
-
-    def is_bent(self, begin: int, end: int) -> bool:
-        """Whether pipe between two places has a bend in it, or some of one."""
-        return any(low < end and begin < high for low, high in self.bends)
 
     @property
     def edges(self) -> list[int]:

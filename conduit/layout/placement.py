@@ -10,6 +10,7 @@ from conduit.findings import Code, Finding, Fix, found, setting
 from conduit.geometry import Vec
 from conduit.layout.centreline import Corner, tangent_length
 from conduit.layout.stamped import StampedEnd
+from conduit.tables import THING_LENGTH
 from conduit.units import Radians, Tape
 
 
@@ -58,6 +59,11 @@ class Hindrance:
     height: float
     clear: float
     reach: float | None = None
+
+    @property
+    def ends(self) -> float:
+        """Where its far end is taken to be; one that goes on and on is cut off."""
+        return min(self.far, self.near + THING_LENGTH)
 
     @property
     def place(self) -> str:

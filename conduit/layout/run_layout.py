@@ -72,6 +72,14 @@ class Layout:
         """The bends of all later steps by their index on the path."""
         return list(range(bisect_right(self.owners, step), len(self.owners)))
 
+    def step_near(self, s: float) -> int | None:
+        """The step whose bends are nearest to a place along the straight pipe; None without any."""
+        bends = self.path.bends
+        if not bends:
+            return None
+        nearest = min(range(len(bends)), key=lambda index: max(bends[index].start - s, s - bends[index].end, 0.0))
+        return self.owners[nearest]
+
     def bends_of(self, step: int) -> list[PathBend]:
         """The bends of a step."""
         return [self.path.bends[index] for index in self.indices_of(step)]

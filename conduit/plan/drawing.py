@@ -26,7 +26,6 @@ from conduit.plan.drawing_schema import (
 )
 from conduit.tables import THING_REACH
 
-DRAWN_LENGTH = 24.0
 AROUND = 8.0
 # A box as it is drawn where nobody measured it, in inches.
 USUAL_BOX, USUAL_DEEP = 4.0, 2.125
@@ -146,13 +145,8 @@ def _fittings(
             yield PictureFitting(kind="pull_point", name=step.name, point=marker.point, heading=heading)
 
 
-def _drawn_far(thing: Hindrance) -> float:
-    """Where a thing's far end is drawn; one that goes on and on is cut off."""
-    return min(thing.far, thing.near + DRAWN_LENGTH)
-
-
 def _thing(thing: Hindrance, clearance: str) -> PictureThing:
-    far = _drawn_far(thing)
+    far = thing.ends
     if thing.shape == "round":
         middle, radius = (thing.near + thing.far) / 2, thing.height / 2
         body, clear = _circle(middle, radius, radius), _circle(middle, radius, radius + thing.clear)
@@ -204,7 +198,7 @@ def _surfaces(layout: Layout, measured: MeasuredRun, shoe: Shoe) -> Iterator[Pic
     for thing in layout.hindrances:
         if faced and thing.toward.dot(wall) > 1 - 1e-6 and abs(thing.foot.z + behind) < 1e-6:
             continue
-        ends = [thing.foot.along(thing.along, place) for place in (thing.near, _drawn_far(thing))]
+        ends = [thing.foot.along(thing.along, place) for place in (thing.near, thing.ends)]
         yield _patch(thing.foot, ends, thing.along, thing.along.cross(thing.toward))
     for one in layout.dimensions:
         _, number, field = [*one.place.split("."), "", ""][:3]

@@ -36,8 +36,5 @@ class BentPipe:
     def step_at(self, s: float) -> int | None:
         """The index of the lead's step whose bends are nearest to a place of the straight pipe; None without any."""
         layout = self.checked.layout
-        if not layout or not layout.path.bends:
-            return None
-        bends = layout.path.bends
-        nearest = min(range(len(bends)), key=lambda index: max(bends[index].start - s, s - bends[index].end, 0.0))
-        return min(layout.owners[nearest], max(0, len(self.member.taken) - 1))
+        step = layout.step_near(s) if layout else None
+        return None if step is None else min(step, max(0, len(self.member.taken) - 1))

@@ -8,10 +8,10 @@ Never imports bench or cutting, nor whoever keeps jobs.
 from conduit.space.boxes import Knockout, PlacedBox, RunEnd, StandingBox, box_key, read_box
 from conduit.space.clashes import Meeting, MeetingThing, Met, SameSide, meetings_of, met
 from conduit.space.frame import JobFrame, Wall
-from conduit.space.planner import MOST_PLACED, Placed, Store, among_others, make_space, placed_in
+from conduit.space.planner import MOST_PLACED, Placed, Store, among_others, make_space, placed_in, space_in
 from conduit.space.remedies import remedies_for
 from conduit.space.schema import JobSpace, RunAmongOthers, SpaceClash, SpaceRemedy
-from conduit.space.standing import RunGiven, StandingRun, stood
+from conduit.space.standing import RunGiven, StandingRun, stood, stood_in_rack
 
 __all__ = [
     "MOST_PLACED",
@@ -41,5 +41,7 @@ __all__ = [
     "placed_in",
     "read_box",
     "remedies_for",
+    "space_in",
     "stood",
+    "stood_in_rack",
 ]

@@ -44,9 +44,14 @@ class PlacedBox(Given):
     knockouts: tuple[Knockout, ...] = Field((), max_length=MOST_KNOCKOUTS)
 
 
+def box_called(name: str) -> str:
+    """A box's name, without needless spaces."""
+    return " ".join(name.split())
+
+
 def box_key(name: str) -> str:
     """By what boxes of one name are known, however it is spaced and cased."""
-    return " ".join(name.split()).casefold()
+    return box_called(name).casefold()
 
 
 def read_box(raw: Mapping[str, Any], place: str, findings: list[Finding]) -> "StandingBox | None":
@@ -71,8 +76,8 @@ class StandingBox:
 
     @property
     def called(self) -> str:
-        """Its name, without needless spaces."""
-        return " ".join(self.given.name.split())
+        """See `box_called`."""
+        return box_called(self.given.name)
 
     @property
     def frame(self) -> JobFrame:

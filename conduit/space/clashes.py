@@ -18,8 +18,6 @@ from conduit.tables import FITTING_OVER, THING_REACH
 
 # So far from a box that two pipes share they lie as near as its knockouts are, and need not touch.
 NEAR_BOX = 12.0
-# Where a thing goes on and on, so much of it is taken.
-THING_LENGTH = 24.0
 EVEN = 1e-6
 
 
@@ -69,7 +67,7 @@ MeasurePair = Callable[[StandingRun, StandingRun, float], Sequence[Met]]
 
 
 def meetings_of(
-    runs: Sequence[StandingRun], asked: float, measure: MeasurePair | None = None, only: str | None = None
+    runs: Sequence[StandingRun], asked: float, measure: MeasurePair, only: str | None = None
 ) -> Iterator[Met]:
     """All pairs of runs that come nearer than asked, and all that is to be asked; `only`: those of one run.
 
@@ -78,7 +76,7 @@ def meetings_of(
     """
     for one, other in combinations(runs, 2):
         if one.rack != other.rack and (only is None or only in (one.given.key, other.given.key)):
-            yield from (measure or met)(one, other, asked)
+            yield from measure(one, other, asked)
 
 
 def met(one: StandingRun, other: StandingRun, asked: float) -> Sequence[Met]:
@@ -203,7 +201,7 @@ class Solid:
             owner.frame.turned(thing.along),
             owner.frame.turned(thing.toward),
             thing.near,
-            min(thing.far, thing.near + THING_LENGTH),
+            thing.ends,
             thing.height,
             THING_REACH if thing.reach is None else min(thing.reach, THING_REACH),
             thing.shape == "round",

@@ -6,7 +6,7 @@ stands where it was placed, one that another run misses by as much the same way 
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from conduit.geometry import Vec
@@ -64,12 +64,8 @@ def _judged(one: Closed, all_closed: Sequence[Closed]) -> Closed:
     out = [each.box for each in witnesses if each.is_out and not each.stands]
     doubted = tuple(each.box for each in witnesses if not each.stands)
     if len(out) == 1:
-        return _told(one, "box", box=out[0])
-    return _told(one, "either", unproved=doubted) if doubted else _told(one, "run")
-
-
-def _told(one: Closed, out: Out, box: StandingBox | None = None, unproved: tuple[StandingBox, ...] = ()) -> Closed:
-    return Closed(one.run, one.to, one.misses, one.within, out, box, unproved)
+        return replace(one, out="box", box=out[0])
+    return replace(one, out="either", unproved=doubted) if doubted else replace(one, out="run")
 
 
 def _ends(run: StandingRun) -> tuple[AtBox, AtBox]:

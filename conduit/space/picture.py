@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 from conduit.geometry import Vec
-from conduit.plan import Picture, PictureEnd, PictureSurface, Point, Prism, picture_of
+from conduit.plan import PictureEnd, PictureSurface, Point, Prism
 from conduit.space.frame import JobFrame
 from conduit.space.standing import StandingRun
 
@@ -15,7 +15,7 @@ SAME_PLANE, SAME_WAY = 1.0, 1 - 1e-6
 
 def drawn(run: StandingRun) -> dict[str, Any]:
     """Its lines, bends, fittings, what it goes over, and its ends at boxes that nobody placed, for `RunInSpace`."""
-    own, frame = _own(run), run.frame
+    own, frame = run.picture, run.frame
     return {
         "lines": [[_placed(frame, point) for point in line] for line in own.lines],
         "bends": [_placed(frame, bend.point) for bend in own.bends],
@@ -47,7 +47,7 @@ def walls_of(runs: Sequence[StandingRun]) -> list[PictureSurface]:
 
 def _patches(run: StandingRun) -> Iterator[tuple[Vec, Vec, Vec, list[Vec]]]:
     """Each surface that a run lies against: a corner, its two ways, and all corners."""
-    for surface in _own(run).surfaces:
+    for surface in run.picture.surfaces:
         corners = [run.frame.placed(Vec(*corner)) for corner in surface.corners]
         yield corners[0], corners[1].minus(corners[0]).unit(), corners[3].minus(corners[0]).unit(), corners
 
@@ -57,13 +57,6 @@ def _rectangle(foot: Vec, first: Vec, second: Vec, corners: Sequence[Vec]) -> Pi
     low, high = (min(xs), min(ys)), (max(xs), max(ys))
     sheet = (low, (high[0], low[1]), high, (low[0], high[1]))
     return PictureSurface(corners=[foot.along(first, x).along(second, y) for x, y in sheet])
-
-
-def _own(run: StandingRun) -> Picture:
-    checked = run.checked
-    if not checked.layout or not checked.shoe:
-        raise AssertionError("a run that stands is laid out on a shoe")
-    return picture_of(checked.layout, checked.measured, checked.shoe, checked.couplings, checked.straps, ())
 
 
 def _end(frame: JobFrame, end: PictureEnd) -> PictureEnd:

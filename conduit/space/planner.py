@@ -1,7 +1,7 @@
 """The one call for a job: its boxes as placed and its runs in, all of them in one space out."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 from conduit.catalogue import NOTHING, Message, message
@@ -10,9 +10,9 @@ from conduit.findings import Code, Finding, found
 from conduit.geometry import Vec
 from conduit.plan import CheckedRun, Measure, Prism, check_run
 from conduit.racks import Check, RackPlan, make_rack_plan
-from conduit.space.boxes import RunEnd, StandingBox, box_key, boxes_by_key, read_box
-from conduit.space.clashes import MeasurePair, SameSide, meetings_of
-from conduit.space.closings import closings_of
+from conduit.space.boxes import RunEnd, StandingBox, box_called, box_key, boxes_by_key, read_box
+from conduit.space.clashes import MeasurePair, Met, SameSide, meetings_of, met
+from conduit.space.closings import Closed, closings_of
 from conduit.space.picture import drawn, walls_of
 from conduit.space.schema import BoxInSpace, EndAtBox, JobSpace, RunAmongOthers, RunInSpace, UnplacedBox
 from conduit.space.standing import RunGiven, StandingRun, ends_named, stood, stood_in_rack
@@ -21,6 +21,7 @@ from conduit.tables import DEFAULT_LIMITS, Limits
 
 RackOf = Callable[[Mapping[str, Any], Limits], RackPlan | None]
 Stand = Callable[[RunGiven, CheckedRun, StandingBox | None, StandingBox | None], StandingRun | None]
+StandInRack = Callable[[RunGiven, CheckedRun, StandingRun, Vec], StandingRun | None]
 # Boxes placed in a job.
 MOST_PLACED = 400
 
@@ -32,30 +33,52 @@ class Store:
     check: Check = check_run
     rack_of: RackOf = make_rack_plan
     stand: Stand = stood
-    measure: MeasurePair | None = None
+    stand_in_rack: StandInRack = stood_in_rack
+    measure: MeasurePair = met
+
+
+NOTHING_KEPT = Store()
 
 
 @dataclass(frozen=True)
 class Placed:
-    """A job's runs where they stand; `checked` and `why_not` of all, by key."""
+    """A job's runs where they stand; `checked` and `why_not` of all, by key. `given`: the boxes as typed.
 
+    `store`: what was known of runs that did not change.
+    """
+
+    given: Sequence[Mapping[str, Any]]
     boxes: Mapping[str, StandingBox]
     runs: Sequence[RunGiven]
     checked: Mapping[str, CheckedRun]
     standing: Mapping[str, StandingRun]
     limits: Limits
-    findings: tuple[Finding, ...] = ()
-    why_not: Mapping[str, Message] = field(default_factory=dict)
+    store: Store
+    findings: tuple[Finding, ...]
+    why_not: Mapping[str, Message]
+
+    def meetings(self, only: str | None = None) -> Iterator[Met]:
+        """All that come nearer than the crew keeps clear, and all that is to be asked; `only`: those of one run."""
+        return meetings_of(list(self.standing.values()), self.limits.between_runs, self.store.measure, only)
+
+    def closings(self) -> list[Closed]:
+        """Every run whose boxes are both placed."""
+        return closings_of(list(self.standing.values()))
+
+    def instead(self, changed: RunGiven) -> "Placed":
+        """The same job with a run as it would be."""
+        runs = [changed if run.key == changed.key else run for run in self.runs]
+        return placed_in(self.given, runs, self.limits, self.store)
 
 
 def placed_in(
     boxes: Sequence[Mapping[str, Any]],
     runs: Sequence[RunGiven],
     limits: Limits = DEFAULT_LIMITS,
-    store: Store | None = None,
+    store: Store = NOTHING_KEPT,
 ) -> Placed:
     """The runs of a job where their boxes were placed. What is unreadable is a finding, or stands aside."""
-    store, findings = store or Store(), list[Finding]()
+    findings = list[Finding]()
     read = [read_box(raw, f"boxes.{number}", findings) for number, raw in enumerate(boxes)]
     known = boxes_by_key([box for box in read if box])
     checked = {run.key: one for run in runs if (one := _checked(run, limits, store))}
@@ -70,7 +93,7 @@ def placed_in(
         if lead in standing:
             standing |= _rack_pipes(standing[lead], beside, checked, limits, store)
     why_not = {run.key: _why_not(run, checked.get(run.key)) for run in runs if run.key not in standing}
-    return Placed(known, runs, checked, standing, limits, tuple(findings), why_not)
+    return Placed(boxes, known, runs, checked, standing, limits, store, tuple(findings), why_not)
 
 
 def _checked(run: RunGiven, limits: Limits, store: Store) -> CheckedRun | None:
@@ -95,7 +118,7 @@ def _rack_pipes(
     origins = {pipe.number: Vec(*pipe.start.point) for pipe in plan.pipes} if plan else {}
     for run in beside:
         if run.number in origins and run.key in checked:
-            here = stood_in_rack(run, checked[run.key], lead, origins[run.number])
+            here = store.stand_in_rack(run, checked[run.key], lead, origins[run.number])
             if here:
                 yield run.key, here
 
@@ -115,28 +138,31 @@ def make_space(
     boxes: Sequence[Mapping[str, Any]],
     runs: Sequence[RunGiven],
     limits: Limits = DEFAULT_LIMITS,
-    store: Store | None = None,
+    store: Store = NOTHING_KEPT,
 ) -> JobSpace:
     """A job in one space: every run where its box was placed, bent in simulation and measured against every other.
 
     Boxes are as typed (`PlacedBox`), documents too. A run whose boxes are both placed is a traverse that closes or
     does not. What cannot be placed stands aside and says why. Never raises.
     """
-    store = store or Store()
-    placed = placed_in(boxes, runs, limits, store)
+    return space_in(placed_in(boxes, runs, limits, store))
+
+
+def space_in(placed: Placed) -> JobSpace:
+    """What is told of a job whose runs were placed."""
     standing = list(placed.standing.values())
-    met = list(meetings_of(standing, limits.between_runs, store.measure))
-    clashes = sorted((clash_told(one) for one in met), key=lambda one: _SEVERE.index(one.severity))
+    meetings = list(placed.meetings())
+    clashes = sorted((clash_told(one) for one in meetings), key=lambda one: _SEVERE.index(one.severity))
     tape = standing[0].tape if standing else None
     return JobSpace(
         boxes=[_box(box, placed) for box in placed.boxes.values()],
         unplaced=_unplaced(placed),
-        runs=[_run(run, placed) for run in runs],
-        closings=[closing_told(one) for one in closings_of(standing)],
+        runs=[_run(run, placed) for run in placed.runs],
+        closings=[closing_told(one) for one in placed.closings()],
         clashes=clashes,
         walls=walls_of(standing),
-        asked=Measure.of(limits.between_runs, tape) if tape else Measure.of(limits.between_runs),
-        clear=len(standing) == len(runs) > 1 and not met,
+        asked=Measure.of(placed.limits.between_runs, tape) if tape else Measure.of(placed.limits.between_runs),
+        clear=len(standing) == len(placed.runs) > 1 and not meetings,
         findings=[*placed.findings],
     )
 
@@ -144,17 +170,14 @@ def make_space(
 _SEVERE = ("stop", "caution", "note")
 
 
-def among_others(placed: Placed, key: str, store: Store | None = None) -> RunAmongOthers:
+def among_others(placed: Placed, key: str) -> RunAmongOthers:
     """What is said of one run among the others of its job, at its steps; where it misses its box, at its end."""
     run = placed.standing.get(key)
     if not run:
         return RunAmongOthers(stands=False, findings=[])
-    standing = list(placed.standing.values())
-    measure = store.measure if store else None
-    met = meetings_of(standing, placed.limits.between_runs, measure, only=key)
     # Which knockout it takes is asked for where boxes are placed.
-    findings = [finding_of(clash_told(one), key) for one in met if not isinstance(one, SameSide)]
-    for one in closings_of(standing):
+    findings = [finding_of(clash_told(one), key) for one in placed.meetings(only=key) if not isinstance(one, SameSide)]
+    for one in placed.closings():
         if one.run is run and not one.closes:
             findings.append(found(Code.BOX_ELSEWHERE, "end.at", by_places(one), told=closing_told(one).says))
     return RunAmongOthers(stands=True, findings=findings)
@@ -182,7 +205,7 @@ def _unplaced(placed: Placed) -> list[UnplacedBox]:
     for key, checked in placed.checked.items():
         for end, name in ends_named(checked):
             if box_key(name) not in placed.boxes:
-                _, runs = found.setdefault(box_key(name), (" ".join(name.split()), []))
+                _, runs = found.setdefault(box_key(name), (box_called(name), []))
                 runs.append(EndAtBox(run=key, end=end, aside_known=False))
     return [UnplacedBox(key=key, name=name, runs=runs) for key, (name, runs) in found.items()]
 

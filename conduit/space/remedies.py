@@ -5,10 +5,9 @@ run still ends where it did. Where two runs cross on one surface, either can go 
 """
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations, islice
-from typing import Any
 
 from conduit.catalogue import Message, joined, message
 from conduit.document import apply_edits
@@ -16,11 +15,10 @@ from conduit.findings import Edit, stops
 from conduit.geometry import DIRECTIONS
 from conduit.layout import closure_words
 from conduit.plan import Leg, Measure, legs_of
-from conduit.space.clashes import Meeting, MeetingThing, Met, SameSide, least_between, meetings_of
-from conduit.space.closings import closings_of
-from conduit.space.planner import Placed, Store, placed_in
+from conduit.space.clashes import Meeting, MeetingThing, Met, SameSide, least_between
+from conduit.space.planner import Placed
 from conduit.space.schema import SpaceRemedy
-from conduit.space.standing import RunGiven, StandingRun
+from conduit.space.standing import StandingRun
 
 MOST_TRIES, MOST_TOLD = 24, 4
 PARALLEL = 1 - 1e-6
@@ -40,14 +38,7 @@ class _Change:
     is_saddle: bool = False
 
 
-def remedies_for(
-    boxes: Sequence[Mapping[str, Any]],
-    placed: Placed,
-    one: str,
-    other: str,
-    fixed: frozenset[str] = frozenset(),
-    store: Store | None = None,
-) -> list[SpaceRemedy]:
+def remedies_for(placed: Placed, one: str, other: str, fixed: frozenset[str] = frozenset()) -> list[SpaceRemedy]:
     """What does away with the clash of two runs, cheapest first; `fixed`: runs that are cut or bent, and stay as is.
 
     Each was tried: the run can be made, closes as well as before, and comes too near to nothing that it kept clear of.
@@ -65,23 +56,22 @@ def remedies_for(
         if met.one.given.key not in fixed and met.one.given.lead is None and not met.one.given.document.get("rack")
         for way in _ways(met, asked)
     ]
-    return list(
-        islice(_good(sorted(ways, key=lambda way: way.costs)[:MOST_TRIES], boxes, placed, meeting, store), MOST_TOLD)
-    )
+    return list(islice(_good(sorted(ways, key=lambda way: way.costs)[:MOST_TRIES], placed, meeting), MOST_TOLD))
 
 
-def _good(
-    ways: Sequence[_Change], boxes: Sequence[Mapping[str, Any]], placed: Placed, meeting: Meeting, store: Store | None
-) -> Iterator[SpaceRemedy]:
+def _good(ways: Sequence[_Change], placed: Placed, meeting: Meeting) -> Iterator[SpaceRemedy]:
     """Those that do, when they are tried; of a run's saddles the first is enough."""
+    keys = meeting.one.given.key, meeting.other.given.key
+    before = {key: _Stands.of(placed, key) for key in keys}
     saddled = set[str]()
     for way in ways:
-        if way.is_saddle and way.run.given.key in saddled:
+        key = way.run.given.key
+        if way.is_saddle and key in saddled:
             continue
-        good = _tried(way, boxes, placed, meeting, store)
+        good = _tried(way, placed, before[key], keys)
         if good:
             yield good
-            saddled |= {way.run.given.key} if way.is_saddle else set()
+            saddled |= {key} if way.is_saddle else set()
 
 
 def _ways(met: Meeting, asked: float) -> Iterator[_Change]:
@@ -162,38 +152,34 @@ def _step_after(run: StandingRun, s: float) -> int | None:
     return None if within else layout.owners[before]
 
 
-def _tried(
-    way: _Change, boxes: Sequence[Mapping[str, Any]], placed: Placed, meeting: Meeting, store: Store | None
-) -> SpaceRemedy | None:
-    key = way.run.given.key
-    changed = replace(way.run.given, document=apply_edits(way.run.given.document, way.edits))
-    runs: list[RunGiven] = [changed if run.key == key else run for run in placed.runs]
-    after = placed_in(boxes, runs, placed.limits, store)
-    here, there = (after.standing.get(one.given.key) for one in (meeting.one, meeting.other))
-    if not here or not there or stops(after.checked[key].findings):
+@dataclass(frozen=True)
+class _Stands:
+    """How it stands with a run: by how much it misses its box, and with whom it clashes, and how."""
+
+    misses: float
+    pairs: frozenset[tuple[str, frozenset[str]]]
+
+    @classmethod
+    def of(cls, placed: Placed, key: str) -> "_Stands":
+        """As it stands where these are placed."""
+        misses = (one.misses.length() for one in placed.closings() if one.run.given.key == key)
+        return cls(max(misses, default=0.0), frozenset(map(_pair, placed.meetings(only=key))))
+
+
+def _tried(way: _Change, placed: Placed, before: _Stands, keys: tuple[str, str]) -> SpaceRemedy | None:
+    """The way if it does; `keys`: of the two runs that clash."""
+    run = way.run.given
+    after = placed.instead(replace(run, document=apply_edits(run.document, way.edits)))
+    here, there = (after.standing.get(key) for key in keys)
+    if not here or not there or stops(after.checked[run.key].findings):
         return None
-    if _missing(after, key) > max(_missing(placed, key), 1 / 32):
-        return None
-    before, now = (_pairs(one, key, store) for one in (placed, after))
-    pair = frozenset((meeting.one.given.key, meeting.other.given.key))
-    if not now <= before - {("runs", pair)}:
+    now = _Stands.of(after, run.key)
+    if now.misses > max(before.misses, 1 / 32) or not now.pairs <= before.pairs - {("runs", frozenset(keys))}:
         return None
     least = least_between(here, there).least
     return SpaceRemedy(
-        run=key, called=way.run.name, says=way.says, edits=way.edits, least=Measure.of(least, way.run.tape)
+        run=run.key, called=way.run.name, says=way.says, edits=way.edits, least=Measure.of(least, way.run.tape)
     )
-
-
-def _missing(placed: Placed, key: str) -> float:
-    runs = list(placed.standing.values())
-    return max((one.misses.length() for one in closings_of(runs) if one.run.given.key == key), default=0.0)
-
-
-def _pairs(placed: Placed, key: str, store: Store | None) -> set[tuple[str, frozenset[str]]]:
-    """With whom a run clashes, and how."""
-    runs = list(placed.standing.values())
-    met = meetings_of(runs, placed.limits.between_runs, store.measure if store else None, only=key)
-    return {_pair(one) for one in met}
 
 
 def _pair(met: Met) -> tuple[str, frozenset[str]]:

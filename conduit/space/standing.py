@@ -9,7 +9,7 @@ from typing import Any
 from conduit.document import End, Start
 from conduit.geometry import Vec
 from conduit.layout import Hindrance
-from conduit.plan import CheckedRun
+from conduit.plan import CheckedRun, Picture, picture_of
 from conduit.simulation import Bent, Curve, CurvePart, curve_of, curve_parts
 from conduit.space.boxes import RunEnd, StandingBox
 from conduit.space.clipped import clipped
@@ -87,6 +87,14 @@ class StandingRun:
         return self.given.lead or self.given.key
 
     @cached_property
+    def picture(self) -> Picture:
+        """Its own picture, in its own frame."""
+        checked = self.checked
+        if not checked.layout or not checked.shoe:
+            raise AssertionError("a run that stands is laid out on a shoe")
+        return picture_of(checked.layout, checked.measured, checked.shoe, checked.couplings, checked.straps, ())
+
+    @cached_property
     def parts(self) -> list[CurvePart]:
         """Its straights and arcs where they stand."""
         return [self.frame.part(one) for one in curve_parts(self.bent)]
@@ -160,12 +168,7 @@ class StandingRun:
 
     def step_at(self, s: float) -> int | None:
         """The index of the step whose bends are nearest to a place along its pipe; None without any."""
-        layout = self.checked.layout
-        if not layout or not layout.path.bends:
-            return None
-        bends = layout.path.bends
-        nearest = min(range(len(bends)), key=lambda one: max(bends[one].start - s, s - bends[one].end, 0.0))
-        return layout.owners[nearest]
+        return self.checked.layout.step_near(s) if self.checked.layout else None
 
     @property
     def things(self) -> Sequence[Hindrance]:

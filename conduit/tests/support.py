@@ -23,6 +23,12 @@ def document(steps, end=40, size="3/4", heading="right", **more):
     return {"trade_size": size, "start": {"heading": heading}, "steps": steps, "end": {"at": end}, **more}
 
 
+def between(start, end, steps, at, name, heading="up"):
+    """A run from one named box to another."""
+    raw = document(steps, at, heading=heading, name=name)
+    return {**raw, "start": {"name": start, "heading": heading}, "end": {"name": end, "at": at}}
+
+
 def ninety(at, turn, **more):
     return {"kind": "bend", "at": at, "turn": turn, **more}
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from server.bench.sheets import Benches, made_on
-from server.jobs.models import Run, Status
+from server.jobs.models import TO_CUT, Run, Status
 from server.jobs.schemas import Begun
 
 
@@ -28,9 +28,9 @@ class Done:
 
     def begun(self, status: Status) -> Iterator[Begun]:
         """What is begun beyond that."""
-        if self.cut and status in (Status.MEASURED, Status.LAID_OUT):
+        if self.cut and status in TO_CUT:
             yield Begun(what="cut", done=self.cut, of=self.pieces)
-        if self.made and status in (Status.MEASURED, Status.LAID_OUT, Status.CUT):
+        if self.made and status in (*TO_CUT, Status.CUT):
             yield Begun(what="bends", done=self.made, of=self.bends)
         if self.fitted and status == Status.BENT:
             yield Begun(what="fitted", done=self.fitted, of=self.pieces)

@@ -34,13 +34,12 @@ from server.accounts.limits import limits_of
 from server.accounts.models import Crew, User
 from server.bench.models import Stick
 from server.cutting.models import Asked, Bar, Cut, Proposal
-from server.jobs.models import Job, Run, Status
+from server.jobs.models import TO_CUT, Job, Run
 from server.jobs.plans import plan_of
 from server.stock.actions import lying
 from server.stock.models import Scrap
 
 KEPT_PROPOSALS = 12
-TO_CUT = (Status.MEASURED, Status.LAID_OUT)
 
 
 @dataclass

@@ -21,7 +21,7 @@ from server.accounts.permissions import Right, require
 from server.accounts.visiting import be_where
 from server.errors import Conflict, Gone, Refused
 from server.jobs.described import describe_run
-from server.jobs.models import Job, Revision, Run, RunPhoto, Status
+from server.jobs.models import TO_CUT, Job, Revision, Run, RunPhoto, Status
 from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow, number_of
 from server.sentences import message
@@ -192,7 +192,7 @@ def _save(user: User, run: Run, document: AsWritten) -> None:
     run.document, run.version, run.saved_by = _keepable(document), run.version + 1, user
     run.saved_at = timezone.now()
     plan = cache(lambda: plan_of(document, limits_of(run.crew)))
-    if run.status in (Status.MEASURED, Status.LAID_OUT):
+    if run.status in TO_CUT:
         run.status = _status(plan())
     run.save()
     _record(run, user)

@@ -38,6 +38,10 @@ class Status(models.TextChoices):
     FITTED = "fitted"
 
 
+# Of these nothing is cut yet.
+TO_CUT = (Status.MEASURED, Status.LAID_OUT)
+
+
 class Run(Binnable):
     """One run: its document as typed, and a version that grows with each save."""
 

@@ -1,9 +1,9 @@
 """A job's space: its boxes as they were placed, and its runs among each other."""
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
@@ -11,6 +11,7 @@ from django.shortcuts import get_object_or_404
 from conduit.as_typed import AsWritten
 from conduit.document import apply_edits
 from conduit.findings import Edit, Finding
+from conduit.geometry import Vec
 from conduit.plan import CheckedRun
 from conduit.space import (
     MOST_PLACED,
@@ -22,12 +23,13 @@ from conduit.space import (
     Store,
     among_others,
     box_key,
-    make_space,
     met,
     placed_in,
     read_box,
     remedies_for,
+    space_in,
     stood,
+    stood_in_rack,
 )
 from conduit.tables import Limits
 from server.accounts.history import What, record
@@ -36,15 +38,13 @@ from server.accounts.models import User, name_of
 from server.accounts.permissions import Right, require
 from server.errors import Conflict, Refused
 from server.jobs.actions import opened, save_run
-from server.jobs.models import Job, JobBox, Run, Status
+from server.jobs.models import TO_CUT, Job, JobBox, Run
 from server.jobs.plans import checked_run, rack_plan_of
 from server.jobs.space_schemas import LARGEST_BOX, BoxOut, EditIn, SpaceOut, TriedRemedy
 from server.sentences import message
 
 # Standing runs, and pairs of them, that a process keeps.
 KEPT_RUNS, KEPT_PAIRS = 512, 8192
-# What is cut stays as it is.
-AT_WORK = (Status.MEASURED, Status.LAID_OUT)
 
 
 @lru_cache(KEPT_RUNS)
@@ -55,6 +55,15 @@ def _stood(
     return stood(RunGiven(key, raw, lead), checked_run(raw, Limits.model_validate_json(limits)), start, end)
 
 
+@lru_cache(KEPT_RUNS)
+def _stood_in_rack(
+    key: str, number: int, document: str, limits: str, lead: StandingRun, origin: Vec
+) -> StandingRun | None:
+    raw = json.loads(document)
+    given = RunGiven(key, raw, lead.given.key, number)
+    return stood_in_rack(given, checked_run(raw, Limits.model_validate_json(limits)), lead, origin)
+
+
 def store_by(limits: Limits) -> Store:
     """What this process knows of runs that did not change since, held to these limits."""
     by = limits.model_dump_json()
@@ -62,31 +71,53 @@ def store_by(limits: Limits) -> Store:
     def stand(run: RunGiven, _: CheckedRun, start: StandingBox | None, end: StandingBox | None) -> StandingRun | None:
         return _stood(run.key, run.lead, json.dumps(run.document), by, start, end)
 
-    return Store(check=checked_run, rack_of=rack_plan_of, stand=stand, measure=_pair)
+    def stand_in_rack(run: RunGiven, _: CheckedRun, lead: StandingRun, origin: Vec) -> StandingRun | None:
+        return _stood_in_rack(run.key, run.number, json.dumps(run.document), by, lead, origin)
+
+    return Store(checked_run, rack_plan_of, stand, stand_in_rack, measured_pair)
 
 
-_pair = lru_cache(KEPT_PAIRS)(met)
+measured_pair = lru_cache(KEPT_PAIRS)(met)
+
+
+@dataclass
+class _JobNow:
+    """A job as it is kept: its boxes and its runs."""
+
+    job: Job
+    boxes: list[JobBox]
+    runs: list[Run]
+
+    @classmethod
+    def of(cls, user: User, job_id: int) -> "_JobNow":
+        job = get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id)
+        return cls(job, list(job.boxes.select_related("by")), list(Run.objects.present().filter(job=job)))
+
+    @property
+    def placed(self) -> Placed:
+        """Its runs where they stand."""
+        limits = limits_of(self.job.crew)
+        return placed_in(
+            [box.place for box in self.boxes], [_given(run) for run in self.runs], limits, store_by(limits)
+        )
+
+    @property
+    def fixed(self) -> list[int]:
+        """What is cut stays as it is."""
+        return [run.pk for run in self.runs if run.status not in TO_CUT]
 
 
 def space_of(user: User, job_id: int) -> SpaceOut:
     """A job in one space: where its boxes are, where its runs stand, how near they come."""
-    job, boxes, runs = _of_job(user, job_id)
-    limits = limits_of(job.crew)
-    space = make_space([box.place for box in boxes], [_given(run) for run in runs], limits, store_by(limits))
+    now = _JobNow.of(user, job_id)
     return SpaceOut(
-        id=job.pk,
-        name=job.name,
-        datum=job.datum,
-        boxes=[described(box) for box in boxes],
-        fixed=[run.pk for run in runs if run.status not in AT_WORK],
-        space=space,
+        id=now.job.pk,
+        name=now.job.name,
+        datum=now.job.datum,
+        boxes=[described(box) for box in now.boxes],
+        fixed=now.fixed,
+        space=space_in(now.placed),
     )
-
-
-def _of_job(user: User, job_id: int) -> tuple[Job, list[JobBox], list[Run]]:
-    job = get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id)
-    boxes = list(job.boxes.select_related("by"))
-    return job, boxes, list(Run.objects.present().filter(job=job))
 
 
 def _given(run: Run) -> RunGiven:
@@ -101,29 +132,19 @@ def described(box: JobBox) -> BoxOut:
 
 def among(user: User, job_id: int, run_id: int, document: AsWritten) -> RunAmongOthers:
     """What a job's space says of one run as it is being typed, at its steps."""
-    placed, store = _placed(user, job_id, {run_id: document})
-    return among_others(placed, str(run_id), store)
+    now = _JobNow.of(user, job_id)
+    for run in now.runs:
+        if run.pk == run_id:
+            run.document = document
+    return among_others(now.placed, str(run_id))
 
 
 def remedies(user: User, job_id: int, one: int, other: int) -> list[TriedRemedy]:
     """What would do against a clash of two runs, tried; runs that are cut stay as they are."""
-    job, boxes, runs = _of_job(user, job_id)
-    limits = limits_of(job.crew)
-    store, raw = store_by(limits), [box.place for box in boxes]
-    placed = placed_in(raw, [_given(run) for run in runs], limits, store)
-    fixed = frozenset(str(run.pk) for run in runs if run.status not in AT_WORK)
-    versions = {str(run.pk): run.version for run in runs}
-    found = remedies_for(raw, placed, str(one), str(other), fixed, store)
+    now = _JobNow.of(user, job_id)
+    versions = {str(run.pk): run.version for run in now.runs}
+    found = remedies_for(now.placed, str(one), str(other), frozenset(map(str, now.fixed)))
     return [TriedRemedy(**dict(remedy), version=versions[remedy.run]) for remedy in found]
-
-
-def _placed(user: User, job_id: int, instead: Mapping[int, Any]) -> tuple[Placed, Store]:
-    job, boxes, runs = _of_job(user, job_id)
-    for run in runs:
-        run.document = instead.get(run.pk, run.document)
-    limits = limits_of(job.crew)
-    store = store_by(limits)
-    return placed_in([box.place for box in boxes], [_given(run) for run in runs], limits, store), store
 
 
 @transaction.atomic

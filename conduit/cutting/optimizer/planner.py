@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from conduit.cutting.model import (
+    A_TRIFLE,
     USUAL_STICK,
     Before,
     Cut,
@@ -47,8 +48,6 @@ CHOSEN_SHARE = 0.6
 MOST_TRADE_OFFS = 6
 # A piece that somebody may have in mind is moved where so many of them save a coupling.
 MOVED_IN_A_COUPLING = 20
-# Costs that differ by less are the same.
-A_TRIFLE = 1e-6
 GOALS: tuple[Goal, ...] = ("fewest couplings", "least cost", "fewest sticks")
 
 

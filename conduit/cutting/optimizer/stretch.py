@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from conduit.cutting.model import Span
+from conduit.cutting.model import Span, is_bent
 
 Bits = int
 # Pieces that are tried before a stretch is given up that shares its bars.
@@ -116,7 +116,7 @@ class Stretch:
     def needs(self, place: int, end: int) -> int:
         """What must be cut for the piece between couplings at `place` and `end`."""
         start = self.begins(place)
-        bent = self.spare and any(low < end and start < high for low, high in self.bends)
+        bent = self.spare and is_bent(self.bends, start, end)
         return end - start + (self.spare if bent else 0)
 
     def reach(self, places: Bits, cap: int) -> Bits:

@@ -148,7 +148,7 @@ class Remedies(TestCase):
 
     def mended(self, boxes, given_runs, one, other):
         placed = placed_in(boxes, given_runs)
-        found = remedies_for(boxes, placed, one, other)
+        found = remedies_for(placed, one, other)
         self.assertTrue(found)
         for remedy in found:
             after = [
@@ -162,7 +162,7 @@ class Remedies(TestCase):
 
     def test_a_run_that_is_cut_stays_as_it_is(self):
         boxes, given_runs = crossing()
-        found = remedies_for(boxes, placed_in(boxes, given_runs), "1", "2", fixed=frozenset(["2"]))
+        found = remedies_for(placed_in(boxes, given_runs), "1", "2", fixed=frozenset(["2"]))
         self.assertEqual({one.run for one in found}, {"1"})
 
 

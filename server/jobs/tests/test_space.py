@@ -1,15 +1,11 @@
 """A job in one space over the API: places that two people write, a clash found and mended, what stays as it is."""
 
-from conduit.tests.support import document, ninety
+from conduit.tests.support import between, ninety
 from server.accounts.models import Event
 from server.jobs.actions import add_run
 from server.jobs.models import JobBox, Run
+from server.jobs.space import measured_pair
 from server.tests.support import Api, CrewTestCase
-
-
-def between(start, end, steps, at, name, heading="up"):
-    raw = document(steps, at, heading=heading, name=name)
-    return {**raw, "start": {"name": start, "heading": heading}, "end": {"name": end, "at": at}}
 
 
 class InOneSpace(CrewTestCase):
@@ -108,3 +104,13 @@ class InOneSpace(CrewTestCase):
         told = self.space()["space"]["clashes"]
         self.assertEqual([one["severity"] for one in told], ["caution"])
         self.assertIn("4 asked", told[0]["says"])
+
+    def test_what_did_not_change_is_not_measured_again_a_racks_pipes_neither(self):
+        self.crossing()
+        rack = {"side": "out", "spacing": 2, "pipes": [{"name": "Beside"}]}
+        add_run(self.lead, self.job.pk, {**between("P", "T", [ninety("60", "left")], "30", "Lead"), "rack": rack})
+        first = self.space()["space"]
+        self.assertIn(("Beside", True), [(one["name"], one["stands"]) for one in first["runs"]])
+        known = measured_pair.cache_info().misses
+        self.assertEqual(self.space()["space"], first)
+        self.assertEqual(measured_pair.cache_info().misses, known)

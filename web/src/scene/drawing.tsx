@@ -3,7 +3,7 @@ import { type Flat, polyline } from "@/draw/projection";
 import { axesOf, type Camera, type Projection } from "./camera";
 import { edgesOf, facesOf, gridOn, knockoutsOf, normalOf } from "./faces";
 import { connectorBars, fittingBars } from "./fittings";
-import type { Look, Scene } from "./model";
+import { FOOT, LEAST_THICK, type Look, type Scene } from "./model";
 import { dot, middleOf, minus, plus } from "./vectors";
 
 interface Props {
@@ -11,9 +11,6 @@ interface Props {
   camera: Camera;
   projection: Projection;
 }
-
-const LEAST_THICK = 4;
-const FOOT = 12;
 
 const COLORS: Record<Look, string> = {
   pipe: "var(--pipe)",

@@ -4,12 +4,14 @@ import { cross, dot, middleOf, minus, plus, unit } from "./vectors";
 /** The faces of a solid between two polygons, each turned outward: its sides, then both ends. */
 export function facesOf({ near, far }: Prism): Point[][] {
   const middle = middleOf([...near, ...far]);
-  const sides = near.map((corner, i): Point[] => {
+  return [...sidesOf({ near, far }), [...near], [...far]].map((face) => outward(face, middle));
+}
+
+const sidesOf = ({ near, far }: Prism): Point[][] =>
+  near.map((corner, i) => {
     const next = (i + 1) % near.length;
     return [corner, near[next] as Point, far[next] as Point, far[i] as Point];
   });
-  return [...sides, [...near], [...far]].map((face) => outward(face, middle));
-}
 
 function outward(face: Point[], middle: Point): Point[] {
   return dot(normalOf(face), minus(middleOf(face), middle)) < 0 ? face.toReversed() : face;
@@ -40,11 +42,8 @@ const KNOCKOUT_SIDES = 14;
 /** A knockout's ring on each side of a box, in its middle; inches. */
 export function knockoutsOf({ near, far }: Prism): [Point, Point][] {
   if (near.length !== 4) return [];
-  const sides = near.map((corner, i): Point[] => {
-    const next = (i + 1) % 4;
-    return [corner, near[next] as Point, far[next] as Point, far[i] as Point];
-  });
-  return [...sides, [...far]].flatMap((face) => ringOn(outward(face, middleOf([...near, ...far]))));
+  const middle = middleOf([...near, ...far]);
+  return [...sidesOf({ near, far }), [...far]].flatMap((face) => ringOn(outward(face, middle)));
 }
 
 function ringOn(face: Point[]): [Point, Point][] {

@@ -2,7 +2,7 @@ import type { Box } from "@/draw/labels";
 import type { Flat } from "@/draw/projection";
 import type { Size } from "@/ui/use-size";
 import type { Projection } from "./camera";
-import type { Scene, SceneLabel } from "./model";
+import { LEAST_THICK, type Scene, type SceneLabel } from "./model";
 
 /** A label where it stands; its leader goes from `from` to the nearest side of `box`. */
 export interface LaidLabel {
@@ -12,6 +12,8 @@ export interface LaidLabel {
 }
 
 const CELL = 8;
+// Kept free beside pipe, in pixels.
+const CLEAR = 4;
 // Of a leader, in half cells.
 const BEGINS = 4;
 const HEIGHT = { name: 24, number: 24, figure: 22, clash: 26 };
@@ -96,7 +98,7 @@ export function layLabels(
   for (const box of inTheWay) taken.take(box);
   for (const { points, radius } of scene.pipes) {
     const flat = points.map(place);
-    const thick = Math.max(2 * radius * scale, 4) + 4;
+    const thick = Math.max(2 * radius * scale, LEAST_THICK) + CLEAR;
     flat.slice(1).forEach((end, i) => {
       taken.takeLine(flat[i] ?? end, end, thick);
     });

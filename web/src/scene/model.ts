@@ -1,5 +1,10 @@
 import type { PictureFitting, Point, Prism } from "@/api/types";
 
+/** No pipe is drawn thinner, in pixels. */
+export const LEAST_THICK = 4;
+/** Apart on a wall's grid, in inches. */
+export const FOOT = 12;
+
 /** How a part of the scene is drawn; its colours are the page's. */
 export type Look = "pipe" | "bend" | "beside" | "chosen" | "stop" | "made";
 

@@ -10,11 +10,10 @@ import { SceneDrawing } from "./drawing";
 import { layLabels } from "./labels";
 import { LabelsOver, WayFigure } from "./labels-over";
 import { pointsOf, type Scene } from "./model";
+import type { Side } from "./sides";
 import { touched } from "./touched";
 import { useCamera, useWheel } from "./use-camera";
 import type { SolidRenderer } from "./webgl";
-
-export type Side = "front" | "plan" | "side" | "turned";
 
 const WAYS: Record<Exclude<Side, "turned">, Pick<Camera, "turn" | "rise">> = {
   front: { turn: 0, rise: 0 },
@@ -33,8 +32,6 @@ interface Props {
   inTheWay?: readonly Box[];
   /** What a touch of nothing does. */
   onNothing?: () => void;
-  /** Lines and faces instead of solids, as on paper. */
-  asLines?: boolean;
 }
 
 const NONE: readonly Box[] = [];
@@ -79,7 +76,7 @@ function Framed(props: Props & { size: Size }) {
     () => layLabels(scene, projection, camera.scale, size, [...inTheWay, ...ownControls(size)]),
     [scene, projection, camera.scale, size, inTheWay],
   );
-  const gl = useSolids(scene, size, camera, !props.asLines);
+  const gl = useSolids(scene, size, camera);
   return (
     <>
       <div
@@ -167,14 +164,13 @@ const AT_REST = 180;
 type Drawn = "lines" | "solid" | "none";
 
 /** Draws the scene as solids as soon as what does that is here; as lines until then, and where there is no WebGL. */
-function useSolids(scene: Scene, size: Size, camera: Camera, isWanted: boolean) {
+function useSolids(scene: Scene, size: Size, camera: Camera) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const renderer = useRef<SolidRenderer | null>(null);
-  const [state, setState] = useState<Drawn>(isWanted ? "lines" : "none");
+  const [state, setState] = useState<Drawn>("lines");
   const colors = useColors();
   const shown = useRef<unknown>(null);
   useEffect(() => {
-    if (!isWanted) return;
     let dropped = false;
     import("./webgl")
       .then(({ SolidRenderer: Renderer }) => {
@@ -189,7 +185,7 @@ function useSolids(scene: Scene, size: Size, camera: Camera, isWanted: boolean) 
       renderer.current = null;
       shown.current = null;
     };
-  }, [isWanted]);
+  }, []);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is drawn once there is something to draw with
   useEffect(() => {
     const drawer = renderer.current;

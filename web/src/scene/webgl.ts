@@ -28,19 +28,16 @@ import { axesOf, type Camera } from "./camera";
 import type { Colors } from "./colors";
 import { edgesOf, facesOf, gridOn, knockoutsOf, normalOf } from "./faces";
 import { connectorBars, fittingBars } from "./fittings";
-import type { Look, Scene } from "./model";
+import { FOOT, LEAST_THICK, type Look, type Scene } from "./model";
 import { addTube, emptyMesh, type Mesh as Triangles } from "./tube";
 import { cross, dot, minus, unit } from "./vectors";
 
-/** No pipe is drawn thinner, in pixels. */
-const LEAST_THICK = 4;
 /** By these names a file of the model leaves out what only the picture has. */
 export const [SHADOW, RIM] = ["shadow", "rim"];
 // Pixels for each of the screen's.
 const [COARSE, FINE, SHARP] = [0.5, 1.5, 2];
 const OUTLINE = 1.1;
 const SIDES = 12;
-const FOOT = 12;
 // Farther than anything that is drawn, in inches.
 const FAR = 20_000;
 // From where the light comes that throws shadows on walls: from the upper left, out of the wall.

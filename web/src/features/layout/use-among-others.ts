@@ -1,20 +1,15 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo } from "react";
 import { isBegunHere } from "@/api/own-numbers";
 import { askAmongOthers } from "@/api/space";
 import type { Finding, Plan, Run, RunDocument } from "@/api/types";
 import { useLive } from "./use-live";
+import { useSettled } from "./use-settled";
 
-/** What the job says of a run is asked for once nobody has typed for so long. */
-const PAUSE = 350;
 const CODES: readonly Finding["code"][] = ["runs_touch", "runs_too_near", "run_near_thing", "box_elsewhere"];
 
 /** A plan's findings with what the run's job says of it: where it comes too near to others, or misses its box. */
 export function useAmongOthers(run: Run, document: RunDocument, plan: Plan | undefined): Plan | undefined {
-  const [settled, settle] = useState<RunDocument | null>(null);
-  useEffect(() => {
-    const timer = setTimeout(() => settle(document), PAUSE);
-    return () => clearTimeout(timer);
-  }, [document]);
+  const settled = useSettled(document);
   const { id, job_id } = run;
   const question = useCallback((now: RunDocument) => askAmongOthers(job_id, id, now), [job_id, id]);
   const { got } = useLive(isBegunHere(id) ? null : settled, question);

@@ -1,7 +1,8 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { api, reply } from "@/api/client";
 import type { Finding, Plan, RackPlan, RunDocument } from "@/api/types";
 import { type Live, useLive } from "./use-live";
+import { useSettled } from "./use-settled";
 
 /** The plan of a document, asked once. */
 export const askPlan = async (document: RunDocument): Promise<Plan> =>
@@ -32,17 +33,10 @@ const askRemedies = async (document: RunDocument): Promise<Remedies> => ({
   findings: await reply(api.POST("/api/remedies", { body: { document } })),
 });
 
-/** Remedies cost many times what a verdict does: they are asked for once nobody has typed for so long. */
-const PAUSE = 350;
-
 /** A plan's findings with what mends them, as soon as that was tried for the document as it is now. */
 export function useRemedies(document: RunDocument, plan: Plan | undefined): Plan | undefined {
-  const [settled, settle] = useState<RunDocument | null>(null);
+  const settled = useSettled(document);
   const wanted = plan?.findings.some((finding) => finding.severity !== "note") ?? false;
-  useEffect(() => {
-    const timer = setTimeout(() => settle(document), PAUSE);
-    return () => clearTimeout(timer);
-  }, [document]);
   const { got } = useLive(wanted && settled === document ? document : null, askRemedies);
   const tried = got?.of === numberOf(document) ? got.findings : undefined;
   return useMemo(() => plan && tried && mended(plan, tried), [plan, tried]) ?? plan;

@@ -4,7 +4,8 @@ import { useMe } from "@/api/queries";
 import { useSpace } from "@/api/space";
 import type { SpaceOut } from "@/api/types";
 import { type Chosen, jobScene, pointsOfChosen } from "@/scene/job-scene";
-import { SceneView, type Side } from "@/scene/scene-view";
+import { SceneView } from "@/scene/scene-view";
+import { SIDES, type Side } from "@/scene/sides";
 import { jobTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
 import { Notice } from "@/ui/notice";
@@ -14,12 +15,6 @@ import { Boxes } from "./boxes";
 import { Clashes } from "./clashes";
 import { Datum } from "./datum";
 
-const SIDES: { value: Side; label: string }[] = [
-  { value: "front", label: t("view.front") },
-  { value: "plan", label: t("view.above") },
-  { value: "side", label: t("view.right") },
-  { value: "turned", label: t("view.turn") },
-];
 const CONTROL = [{ x: 0, y: 0, width: 400, height: 58 }];
 
 /** A job as a whole: its boxes placed, every run in one space, what comes too near and what does not close. */

@@ -6,6 +6,7 @@ import { type Flat, type Frame, fitTo, polyline, project, type View } from "@/dr
 import { TapeContext } from "@/ui/tape-field";
 import type { Size } from "@/ui/use-size";
 import { t } from "@/words/layout";
+import { isNumbered } from "./numbered";
 import { BOX, BoxAt, boxAreas } from "./picture-box";
 import { Dimensions } from "./picture-dimensions";
 import { besideOf, RackPicture } from "./picture-rack";
@@ -19,8 +20,6 @@ const ROOM = { margin: 62, headroom: 36 };
 const LOW_ROOM = { margin: 44, headroom: 0 };
 const LARGEST_SCALE = 16;
 const VIEW_CONTROL: Box = { x: 0, y: 0, width: 400, height: 58 };
-// Steps of more bends (sweeps) are numbered at their ends alone.
-const MOST_NUMBERED = 6;
 
 interface Props {
   plan: Plan;
@@ -61,7 +60,7 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
     width: size.width,
   }));
   const boxes = ends.flatMap(boxAreas);
-  const numbered = picture.bends.filter((bend) => isNumbered(plan, bend.number));
+  const numbered = picture.bends.filter((bend) => isNumbered(plan, bend.number, true));
   const numbers = placeNumbers(
     numbered.map((bend) => ({ at: place(bend.point), outward: headingOf(bend.outward, view, 1) })),
     thick / 2 + 17,
@@ -130,12 +129,6 @@ export const FlatPicture = memo(function FlatPicture(props: Props) {
     </svg>
   );
 });
-
-function isNumbered(plan: Plan, number: number): boolean {
-  const step = plan.bends[number - 1]?.step;
-  const own = plan.bends.filter((bend) => bend.step === step);
-  return own.length <= MOST_NUMBERED || number === own[0]?.number || number === own.at(-1)?.number;
-}
 
 interface PipeProps {
   plan: Plan;

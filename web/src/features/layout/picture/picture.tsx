@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from "react";
 import type { Plan, RackPlan } from "@/api/types";
-import type { View } from "@/draw/projection";
 import { useFocus, useMarksCheck } from "@/features/layout/run-context";
+import { SIDES, type Side } from "@/scene/sides";
 import { Segments } from "@/ui/segments";
 import { useSize } from "@/ui/use-size";
 import { t } from "@/words/layout";
@@ -10,15 +10,6 @@ import { FlatPicture } from "./picture-flat";
 const TurnedPicture = lazy(() =>
   import("./picture-turned").then((module) => ({ default: module.TurnedPicture })),
 );
-
-type Shown = View | "turned";
-
-const VIEWS: { value: Shown; label: string }[] = [
-  { value: "front", label: t("picture.front") },
-  { value: "plan", label: t("picture.above") },
-  { value: "side", label: t("picture.right") },
-  { value: "turned", label: t("picture.turn") },
-];
 
 interface Props {
   plan: Plan;
@@ -31,7 +22,7 @@ interface Props {
 export function Picture({ plan, rack, isLow = false }: Props) {
   const { chosen, choose } = useFocus();
   const { judged } = useMarksCheck();
-  const [shown, setShown] = useState<Shown>("front");
+  const [shown, setShown] = useState<Side>("front");
   const [ref, size] = useSize<HTMLDivElement>();
   const { picture } = plan;
   const common = { plan, rack, chosen, onChoose: choose, judged };
@@ -52,7 +43,7 @@ export function Picture({ plan, rack, isLow = false }: Props) {
       </div>
       {!isLow && (
         <div className="absolute top-3 left-3">
-          <Segments label={t("picture.view")} value={shown} choices={VIEWS} onChoose={setShown} />
+          <Segments label={t("picture.view")} value={shown} choices={SIDES} onChoose={setShown} />
         </div>
       )}
     </section>

@@ -2,10 +2,9 @@ import type { MarksJudged, Picture, Plan, Point, RackPlan } from "@/api/types";
 import type { Look, Scene, SceneBox, SceneConnector, SceneLabel } from "@/scene/model";
 import { middleOf } from "@/scene/vectors";
 import { t } from "@/words/layout";
+import { isNumbered } from "./numbered";
 import { besideOf } from "./picture-rack";
 
-// Steps of more bends (sweeps) are numbered at their first alone.
-const MOST_NUMBERED = 6;
 const RANK = { chosen: 0, end: 1, bend: 2, thing: 3, pipe: 4, figure: 5 };
 
 interface Shown {
@@ -90,7 +89,7 @@ function* labelsOf(shown: Shown, ends: Picture["start"][]): Iterable<SceneLabel>
   }
   for (const { number, point } of picture.bends) {
     const step = plan.bends[number - 1]?.step ?? 0;
-    if (!isNumbered(plan, number)) continue;
+    if (!isNumbered(plan, number, false)) continue;
     const isChosen = step === chosen;
     yield {
       key: `bend ${number}`,
@@ -127,12 +126,6 @@ function* labelsOf(shown: Shown, ends: Picture["start"][]): Iterable<SceneLabel>
         rank: RANK.figure,
         span: [start, end],
       };
-}
-
-function isNumbered(plan: Plan, number: number): boolean {
-  const step = plan.bends[number - 1]?.step;
-  const bends = plan.bends.filter((bend) => bend.step === step);
-  return bends.length <= MOST_NUMBERED || number === bends[0]?.number;
 }
 
 // Around what is framed, so that one sees where it is, in inches.
