@@ -40,6 +40,8 @@ OUTSIDE_DIAMETER: dict[Material, dict[TradeSize, float]] = {
 # is thick. A strap's band, without its foot, which goes to the free side (docs/trade.md, Runs beside each other).
 FITTING_OVER, FITTING_ROUND = 1 / 4, 1.5
 STRAP_OVER, STRAP_WIDE = 1 / 8, 3 / 4
+# A strut is so wide, and goes on so far beyond the sides of the outer pipes.
+STRUT_WIDE, STRUT_OVERHANG = 1.625, 1.5
 # Of what lies in the way it is not known how far it reaches to the sides of the run: so far it is drawn, and counts.
 THING_REACH = 9.0
 # Where it goes on and on, so much of it is drawn, and counts.

@@ -7,9 +7,8 @@ from conduit.geometry import DIRECTIONS, Vec
 from conduit.layout import point_at, strapping
 from conduit.racks.bent_pipe import BentPipe
 from conduit.racks.members import Members
+from conduit.tables import STRUT_OVERHANG
 
-# What a strut goes on beyond the outer pipes' sides.
-OVERHANG = 1.5
 ALIKE = 1e-6
 
 
@@ -73,7 +72,7 @@ def _strut(s: float, point: Vec, aside: Sequence[tuple[BentPipe, Vec]]) -> Strut
     farthest = max((off for _, off in aside), key=Vec.length)
     along = max(DIRECTIONS.values(), key=farthest.dot)
     places = [(pipe, off.dot(along)) for pipe, off in aside]
-    low = min(place - pipe.member.diameter / 2 for pipe, place in places) - OVERHANG
-    high = max(place + pipe.member.diameter / 2 for pipe, place in places) + OVERHANG
+    low = min(place - pipe.member.diameter / 2 for pipe, place in places) - STRUT_OVERHANG
+    high = max(place + pipe.member.diameter / 2 for pipe, place in places) + STRUT_OVERHANG
     ends = (point.along(along, low), point.along(along, high))
     return Strut(s, ends, tuple((pipe.member.number, place - low) for pipe, place in places))

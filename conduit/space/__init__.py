@@ -11,6 +11,7 @@ from conduit.space.frame import JobFrame, Wall
 from conduit.space.planner import MOST_PLACED, Placed, Store, among_others, make_space, placed_in, space_in
 from conduit.space.remedies import remedies_for
 from conduit.space.schema import JobSpace, RunAmongOthers, SpaceClash, SpaceRemedy
+from conduit.space.shared_struts import SharedStrut, shared_struts
 from conduit.space.standing import RunGiven, StandingRun, stood, stood_in_rack
 
 __all__ = [
@@ -27,6 +28,7 @@ __all__ = [
     "RunEnd",
     "RunGiven",
     "SameSide",
+    "SharedStrut",
     "SpaceClash",
     "SpaceRemedy",
     "StandingBox",
@@ -41,6 +43,7 @@ __all__ = [
     "placed_in",
     "read_box",
     "remedies_for",
+    "shared_struts",
     "space_in",
     "stood",
     "stood_in_rack",

@@ -86,6 +86,11 @@ class StandingRun:
         """The key of the rack that it lies in: of its lead, or its own."""
         return self.given.lead or self.given.key
 
+    @property
+    def in_rack(self) -> bool:
+        """Whether it lies beside others on a rack's struts."""
+        return self.given.lead is not None or bool(self.given.document.get("rack"))
+
     @cached_property
     def picture(self) -> Picture:
         """Its own picture, in its own frame."""

@@ -1,12 +1,13 @@
 """A job's cutting as the API gives it."""
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
 from pydantic import BaseModel
 
+from conduit.catalogue import Message as CatalogueMessage
 from conduit.catalogue import message as catalogue_message
 from conduit.catalogue import told
 from conduit.cutting import (
@@ -27,6 +28,7 @@ from conduit.cutting import (
 )
 from conduit.plan import Measure
 from conduit.racks import RackPlan
+from conduit.space import SharedStrut, shared_struts
 from conduit.units import Tape
 from server.accounts.models import name_of
 from server.cutting.changed import since_cut
@@ -35,6 +37,7 @@ from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import BarOut, CutOut, CuttingOut, ProposalOut, TakenOut
 from server.cutting.solving import going_on
 from server.jobs.plans import rack_plan_of
+from server.jobs.space import placed_runs
 from server.sentences import message
 
 
@@ -179,20 +182,25 @@ def _to_bring(cutting: Cutting, found: CutList | None, picks: Mapping[str, int])
 def struts_needed(plan: RackPlan, name: str) -> Counter[StrutNeeded]:
     """The struts of a rack, alike ones counted together."""
     rack = name or catalogue_message("bring.a_rack")
-    return Counter(
-        StrutNeeded(
-            one.length.reads,
-            catalogue_message("bring.struts", rack=rack, places=", ".join(hole.reads for hole in one.holes)),
-        )
-        for one in plan.struts
-    )
+    return Counter(_strut(one.length.reads, rack, [hole.reads for hole in one.holes]) for one in plan.struts)
+
+
+def _strut(length: str, runs: str | CatalogueMessage, places: Sequence[str]) -> StrutNeeded:
+    return StrutNeeded(length, catalogue_message("bring.struts", runs=runs, places=", ".join(places)))
 
 
 def _struts(cutting: Cutting) -> Counter[StrutNeeded]:
-    """The struts of all racks of the job."""
+    """The struts of all racks of the job, and those that runs beside each other share, each once."""
     struts = Counter[StrutNeeded]()
     for run in cutting.all_runs:
         rack = rack_plan_of(run.document, cutting.limits)
         if rack:
             struts += struts_needed(rack, run.name)
-    return struts
+    shared = shared_struts(placed_runs(cutting.job).standing.values())
+    return struts + Counter(_shared(one) for one in shared)
+
+
+def _shared(one: SharedStrut) -> StrutNeeded:
+    tape = one.runs[0].tape
+    runs = ", ".join(run.name or str(catalogue_message("bring.a_run")) for run in one.runs)
+    return _strut(tape.shows(one.length), runs, [tape.shows(place) for place in one.places])

@@ -90,7 +90,10 @@ class _JobNow:
 
     @classmethod
     def of(cls, user: User, job_id: int) -> "_JobNow":
-        job = get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id)
+        return cls.whole(get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id))
+
+    @classmethod
+    def whole(cls, job: Job) -> "_JobNow":
         return cls(job, list(job.boxes.select_related("by")), list(Run.objects.present().filter(job=job)))
 
     @property
@@ -105,6 +108,11 @@ class _JobNow:
     def fixed(self) -> list[int]:
         """What is cut stays as it is."""
         return [run.pk for run in self.runs if run.status not in TO_CUT]
+
+
+def placed_runs(job: Job) -> Placed:
+    """A job's runs where they stand, from those that did not change since."""
+    return _JobNow.whole(job).placed
 
 
 def space_of(user: User, job_id: int) -> SpaceOut:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from conduit.document import apply_edits
 from conduit.plan import closing_of
-from conduit.space import RunGiven, among_others, make_space, met, placed_in, remedies_for
+from conduit.space import RunGiven, among_others, make_space, met, placed_in, remedies_for, shared_struts
 from conduit.tables import DEFAULT_LIMITS
 from conduit.tests.support import document, ninety, runs
 
@@ -119,6 +119,38 @@ class Standing(TestCase):
     def test_a_box_that_cannot_be_read_is_a_finding(self):
         space = make_space([box("P", "1/0", 0)], [run("1", [])])
         self.assertEqual([(one.place, one.code) for one in space.findings], [("boxes.0.along", "unreadable")])
+
+
+class SharedStruts(TestCase):
+    """Two 3/4 EMT straight up from boxes 4 apart: a strap within 36 of each box."""
+
+    def struts(self, up=0.0, aside=4.0, **more):
+        boxes = [box("P", 0, 0), box("R", aside, up)]
+        given_runs = [run("1", [], end=90, **more), run("2", [], end=90, start="R", to="S", **more)]
+        return shared_struts(placed_in(boxes, given_runs).standing.values())
+
+    def test_one_strut_carries_both_and_is_as_long_as_by_hand(self):
+        shared = self.struts(stand_off="1 5/8")
+        self.assertEqual({len(one.runs) for one in shared}, {2})
+        one_run = placed_in([box("P", 0, 0)], [run("1", [], end=90)]).standing["1"]
+        self.assertEqual(len(shared), len(one_run.checked.straps))
+        self.assertAlmostEqual(shared[0].length, 4 + 0.922 + 3)
+        self.assertEqual([round(place, 3) for place in shared[0].places], [1.961, 5.961])
+
+    def test_straps_that_fall_beside_it_or_far_off_or_tight_to_the_wall_share_none(self):
+        self.assertTrue(self.struts(up=0.8, stand_off="1 5/8"))
+        self.assertTrue(self.struts(aside=12, stand_off="1 5/8"))
+        self.assertEqual(self.struts(up=0.85, stand_off="1 5/8"), [])
+        self.assertEqual(self.struts(aside=12.1, stand_off="1 5/8"), [])
+        self.assertEqual(self.struts(), [])
+
+    def test_a_run_beside_others_on_another_strut_is_left_out(self):
+        boxes = [box("P", 0, 0), box("R", 4, 0)]
+        given_runs = [
+            run("1", [], end=90, stand_off="1 5/8"),
+            run("2", [], end=90, start="R", to="S", stand_off="1"),
+        ]
+        self.assertEqual(shared_struts(placed_in(boxes, given_runs).standing.values()), [])
 
 
 def crossing(apart=0.0):

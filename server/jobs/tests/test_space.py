@@ -77,6 +77,19 @@ class InOneSpace(CrewTestCase):
         for run in (self.up, self.across):
             self.assertEqual(self.among(Run.objects.get(pk=run.pk)), [])
 
+    def test_a_strut_under_two_runs_is_brought_once(self):
+        off = {"stand_off": "1 5/8"}
+        for run, name in ((self.up, "R"), (self.across, "S")):
+            document = {**between(name, "", [], "90", f"From {name}"), **off}
+            self.api.send("PUT", f"/runs/{run.pk}", {"version": 1, "document": document})
+        order = f"/jobs/{self.job.pk}/cutting"
+        self.assertNotIn("strut", [line["what"] for line in self.api.send("GET", order).json()["order"]])
+        self.place("R", "0", "0")
+        self.place("S", "4", "0")
+        lines = [line for line in self.api.send("GET", order).json()["order"] if line["what"] == "strut"]
+        self.assertEqual([(line["length"], line["count"]) for line in lines], [("7 15/16", 2)])
+        self.assertEqual(lines[0]["note"], "From R, From S: pipes at 1 15/16, 5 15/16")
+
     def among(self, run):
         body = {"run_id": run.pk, "document": run.document}
         return self.api.send("POST", f"/jobs/{self.job.pk}/space/among", body).json()["findings"]
