@@ -35,12 +35,12 @@ class Stock(Journey):
         page.get_by_role("option", name="1/2", exact=True).click()
         page.get_by_label("Place").fill("bay 9")
         page.get_by_label("Place").press("Enter")
-        expect(plan).to_contain_text("No new sticks needed")
+        expect(plan).to_contain_text("No new stick")
         page.get_by_role("button", name=re.compile("^S10")).click()
         page.get_by_role("button", name="Take S10 off the rack").click()
         expect(plan).to_contain_text("1 stick")
         page.get_by_role("button", name="Put back").click()
-        expect(plan).to_contain_text("No new sticks needed")
+        expect(plan).to_contain_text("No new stick")
 
     def test_lengths_that_cannot_be_read_are_told_and_kept(self):
         page = self.open_stock()

@@ -19,7 +19,7 @@ class FiveMinutes(Journey):
         page.get_by_role("link", name="Bench").click()
         expect(page.get_by_role("region", name="Cut and mark")).to_be_visible()
         page.get_by_role("link", name="Stock").click()
-        expect(page.get_by_text("it cannot be done with", exact=False).first).to_be_visible()
+        expect(page.get_by_text("it cannot be done with fewer", exact=False).first).to_be_visible()
         expect(page.get_by_role("button", name="Reserve and cut this")).to_be_visible()
         page.get_by_role("link", name="Log").click()
         expect(page.get_by_role("heading", name="Log")).to_be_visible()

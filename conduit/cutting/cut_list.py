@@ -35,7 +35,7 @@ from conduit.cutting.schema import (
 )
 from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.verify import faults
-from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
+from conduit.cutting.wording import labels_of, plan_says, price_says, stayed_says
 from conduit.layout import free_windows
 from conduit.plan import Measure, Plan
 
@@ -294,7 +294,7 @@ class _Lister:
             waste_worth=waste_worth,
             proved=proved,
             cheapest=plan.cost - found.cost_at_least < self._trifle,
-            says=sticks_say(plan.sticks, found.at_least),
+            says=plan_says(plan, found),
             sources=[self._source(source, number) for number, source in enumerate(order)],
             places=[
                 RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
@@ -389,6 +389,7 @@ def _beyond(plan: CutPlan, found: KindPlan) -> list[str]:
     figures = {
         "sticks": (plan.sticks, found.at_least),
         "couplings": (plan.joints, found.joints_at_least),
+        "couplings with so few sticks": (plan.joints, found.joints_with_sticks if plan.sticks <= found.at_least else 0),
         "cost": (plan.cost, found.cost_at_least),
     }
     return [

@@ -48,7 +48,9 @@ def first_fit(
         crowded_out += [missed.run] if missed.length <= longest else []
     runs = [run for run in needed if run.key not in impossible]
     plan = _as_plan(needed[0].kind, runs, bars, lying, terms)
-    return KindPlan(needed[0].kind, 0, (plan,), 0, 0, 0.0, tuple(impossible), tuple(crowded_out), len(lying), 0.0)
+    left_out = tuple(impossible), tuple(crowded_out)
+    # Nothing is proved.
+    return KindPlan(needed[0].kind, 0, (plan,), 0, 0, 0, 0.0, *left_out, len(lying), 0.0)
 
 
 def _longest_first(piece: Cut) -> tuple[int, str, int]:

@@ -203,9 +203,9 @@ class KindPlan:
     """The plans for one kind: the chosen one first among those from fewest couplings to fewest sticks.
 
     No plan buys fewer than `at_least` sticks, has fewer than `joints_at_least` couplings or costs less than
-    `cost_at_least`. `stayed`: of the chosen plan's pieces so many are as they were before. `impossible`: runs that
-    nothing there or sold makes, some of them (`crowded_out`) only because others take what they need. `looked_at`: so
-    many bars.
+    `cost_at_least`; none that buys just `at_least` has fewer than `joints_with_sticks`. `stayed`: of the chosen plan's
+    pieces so many are as they were before. `impossible`: runs that nothing there or sold makes, some of them
+    (`crowded_out`) only because others take what they need. `looked_at`: so many bars.
     """
 
     kind: Kind
@@ -213,6 +213,7 @@ class KindPlan:
     plans: tuple[CutPlan, ...]
     at_least: int
     joints_at_least: int
+    joints_with_sticks: int
     cost_at_least: float
     impossible: tuple[str, ...]
     crowded_out: tuple[str, ...]

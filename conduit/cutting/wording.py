@@ -8,13 +8,27 @@ from conduit.cutting.model import CutPlan, KindPlan, Terms
 from conduit.cutting.schema import reading
 
 
-def sticks_say(sticks: int, at_least: int) -> Message:
-    """How many new sticks, and what is proved of that."""
-    if not sticks:
-        return message("sticks.none")
-    if sticks > at_least:
-        return message("sticks.at_least", sticks=_counted("sticks", sticks), least=_or_none(at_least))
-    return message("sticks.proved", sticks=_counted("sticks", sticks), fewer=_or_none(sticks - 1))
+def plan_says(plan: CutPlan, found: KindPlan) -> Message:
+    """How many new sticks and couplings a plan takes, and what is proved of that; nothing where nothing is."""
+    few = plan.sticks <= found.at_least
+    least = max(found.joints_at_least, found.joints_with_sticks) if few else found.joints_at_least
+    told = {
+        "sticks": _counted("sticks", plan.sticks),
+        "couplings": _counted("couplings", plan.joints),
+        "least": _or_none(least),
+        "least_sticks": _or_none(found.at_least),
+    }
+    if not plan.sticks and not plan.joints:
+        return message("plan.nothing_needed")
+    if not plan.sticks:
+        return message("plan.none_new_fewest" if plan.joints <= least else "plan.none_new", **told)
+    if not found.at_least and not least:
+        return message("plan.counted", **told)
+    if few and plan.joints <= least:
+        return message("plan.fewest_of_both" if plan.joints <= found.joints_at_least else "plan.fewest_so", **told)
+    if few:
+        return message("plan.fewest_sticks", **told)
+    return message("plan.fewest_couplings" if plan.joints <= least else "plan.at_least", **told)
 
 
 def stayed_says(found: KindPlan) -> Message:

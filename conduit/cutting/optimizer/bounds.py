@@ -13,16 +13,20 @@ from conduit.cutting.optimizer.problem import CutProblem
 
 @dataclass(frozen=True)
 class Bounds:
-    """New pipe (sixteenths), new sticks, couplings within the stretches, and cost, of any plan at the least."""
+    """New pipe (sixteenths), new sticks, couplings within the stretches, and cost, of any plan at the least.
+
+    `with_sticks`: couplings of any plan with no more new sticks than `sticks`.
+    """
 
     pipe: int
     sticks: int
     couplings: int
     cost: float
+    with_sticks: int
 
-    def raised(self, cost: float) -> "Bounds":
-        """With a better bound of the cost."""
-        return replace(self, cost=max(cost, self.cost))
+    def raised(self, cost: float, with_sticks: int = 0) -> "Bounds":
+        """With better bounds of the cost, or of the couplings with so few sticks."""
+        return replace(self, cost=max(cost, self.cost), with_sticks=max(with_sticks, self.with_sticks))
 
 
 def bounds_of(problem: CutProblem) -> Bounds:
@@ -36,7 +40,7 @@ def bounds_of(problem: CutProblem) -> Bounds:
     longest = max([problem.longest_stick, *caps[:1]])
     couplings = sum((stretch.fewest(longest) or 1) - 1 for stretch in problem.stretches)
     sticks = -(-pipe[-1] // problem.longest_stick) if problem.sticks else 0
-    return Bounds(pipe[-1], sticks, couplings, _cost(problem, pipe, couplings))
+    return Bounds(pipe[-1], sticks, couplings, _cost(problem, pipe, couplings), couplings)
 
 
 def _cost(problem: CutProblem, pipe: list[int], couplings: int) -> float:
@@ -52,11 +56,3 @@ def _cost(problem: CutProblem, pipe: list[int], couplings: int) -> float:
         money = max(count * cheapest, bought * per_sixteenth)
         best = min(best, money + problem.weights.coupling * pieces)
     return best
-
-
-def spare_pipe(problem: CutProblem) -> int:
-    """What is over (sixteenths) when as few sticks as can be are bought and every bar is used; never negative."""
-    bounds = bounds_of(problem)
-    there = sum(bar.cap for bar in problem.bars if bar.cap >= problem.least)
-    needed = sum(stretch.at_least for stretch in problem.stretches)
-    return max(0, there + bounds.sticks * problem.longest_stick - needed)

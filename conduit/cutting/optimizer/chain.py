@@ -5,7 +5,7 @@ nearly always be laid where couplings may be; only the last few need trying back
 couplings as bars less one, less one more for each stretch that closes by itself and is left out of the chain.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 from random import Random
 from typing import NamedTuple, TypeVar
@@ -56,17 +56,25 @@ class _Link:
 class Chain:
     """Randomised depth-first search for a chain: stretches end to end on bars end to end (see the module).
 
-    Chains are made of the stretches that are not `fixed`, from the bars that those leave and from new sticks, `sticks`
-    of them in all at most. Lengths in sixteenths; `spare`: how much may be lost before the pipe runs out.
+    Chains are made of the stretches that are not `fixed`, from the bars that those leave, but for those `left_out`, and
+    from new sticks, `sticks` of them in all at most. Lengths in sixteenths; `spare`: how much may be lost before the
+    pipe runs out.
     """
 
-    def __init__(self, problem: CutProblem, luck: Random, sticks: int, fixed: dict[int, Pieces]) -> None:
+    def __init__(
+        self,
+        problem: CutProblem,
+        luck: Random,
+        sticks: int,
+        fixed: dict[int, Pieces],
+        left_out: Collection[int] = (),
+    ) -> None:
         self.problem, self.luck, self.fixed = problem, luck, fixed
         used = loads_of(fixed.values())
         longest = max(range(len(problem.sticks)), key=lambda i: problem.sticks[i].cap)
         serial = 1 + max((bar.serial for bar in used), default=-1)
         new = sticks - sum(bar.is_new for bar in used)
-        bars = problem.left_of(used)
+        bars = [(left, key) for left, key in problem.left_of(used) if key.is_new or key.at not in left_out]
         bars += [(problem.longest_stick, BarKey(longest, serial + n)) for n in range(max(0, new))]
         self.bars = tuple(bars)
         self.todo = tuple(n for n in range(len(problem.stretches)) if n not in fixed)

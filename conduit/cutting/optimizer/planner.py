@@ -93,14 +93,15 @@ def plan_kind(
     plans = tuple(job.plan(one) for one in made)
     # What is proved holds for the whole rack.
     costs = bounds_of(_KindJob(makeable, lying, terms).problem("least cost"))
-    if terms.goal == "least cost" and len(looked_at) == len(lying):
-        costs = costs.raised(chosen.bounds.cost)
+    if len(looked_at) == len(lying):
+        costs = costs.raised(found["least cost"].bounds.cost, found["fewest sticks"].bounds.with_sticks)
     return KindPlan(
         kind=needed[0].kind,
         chosen=made.index(chosen.best or Solution(())),
         plans=plans,
         at_least=costs.sticks + job.bought,
         joints_at_least=costs.couplings + job.fixed_joints,
+        joints_with_sticks=costs.with_sticks + job.fixed_joints,
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
         crowded_out=tuple(crowded_out),

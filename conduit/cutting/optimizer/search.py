@@ -1,20 +1,25 @@
 """Large neighbourhood search over cut plans: one at once, then better ones for as long as there is work left.
 
-It begins with the last plan, first fit and randomised fillings; then set packing closes as many stretches exactly as
-go together, and a chain lays the others with next to nothing lost; then, over and over, a few stretches and their
-bars are freed and made anew by CP-SAT as cheaply as can be (the neighbourhoods), and couplings are shifted where they
-lie.
+It begins with the last plan, first fit and randomised fillings. Then, in turn: a dive closes as many stretches by
+themselves as go together (`diving`, by column generation) and a chain lays the others with next to nothing lost; some
+groups are opened and closed anew; a few stretches and their bars are freed and made anew by CP-SAT as cheaply as can
+be; and couplings are shifted where they lie.
 """
 
-from collections.abc import Mapping, Sequence
+import math
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from itertools import count
 from random import Random
 
-from conduit.cutting.optimizer.bounds import bounds_of, spare_pipe
+from conduit.cutting.optimizer.bounds import bounds_of
 from conduit.cutting.optimizer.chain import Chain
-from conduit.cutting.optimizer.closed_groups import Grouping
+from conduit.cutting.optimizer.closings import Closing
 from conduit.cutting.optimizer.coupling_shift import shifted
+from conduit.cutting.optimizer.diving import Packing
 from conduit.cutting.optimizer.filling import fill, first_fit
+from conduit.cutting.optimizer.group_bound import GroupBound, costs_of, decides_sticks, groups_of
+from conduit.cutting.optimizer.grouping import Grouping
 from conduit.cutting.optimizer.large_neighbourhood import Remake, rooms_for
 from conduit.cutting.optimizer.long_bars import by_long_bars
 from conduit.cutting.optimizer.problem import (
@@ -23,27 +28,24 @@ from conduit.cutting.optimizer.problem import (
     Pieces,
     Score,
     Solution,
-    loads_of,
     renumbered,
     score,
 )
-from conduit.cutting.optimizer.set_packing import closings, pieces_of
-from conduit.cutting.optimizer.work_meter import CHOSEN, CLOSED, LAID, MOVED, SOLVED, Meter, MeterShare
+from conduit.cutting.optimizer.work_meter import CHOSEN, LAID, MOVED, SOLVED, Meter, MeterShare
 
 SEED = 11
 FILLINGS, CHAINS = 12, 6
-# Groups that close near-exactly may lose so much of the pipe that is over. One stick more is tried where it costs less
-# than a coupling for every so many stretches.
-LOST_IN_GROUPS, GROUPS_FOR_A_STICK = 0.9, 8
-KEPT_CLOSED = (1.0, 0.8, 0.5)
-# Of the work for closing groups: choosing the first ones, and regrouping.
-PACKING, REGROUPING = 0.25, 0.6
-# Closings that are looked at in all, and how hard one neighbourhood is tried (the solver's own measure).
-COLUMNS, EFFORT = 600, 0.008
-# With so many bars closings are looked for as long as is usual, with more longer, up to so many times.
-USUAL_CROWD, MOST_CROWDED = 80, 3
-# Without a better plan for so many tries, and so many for each stretch, the search ends before its time.
-PATIENCE, PATIENCE_EACH = 60, 20
+# Around what a dive closed, so many fillings; and of what it closed those that lose least are kept, more or fewer,
+# until the rest can be made too.
+AROUND, KEPT_CLOSED = 4, (1.0, 0.8, 0.5)
+# Of what may be lost, closings of one stretch have so much, one dive after the other. Then packings are regrouped, so
+# often in a turn; whole dives come again after so many turns.
+PARTS, REGROUPED, EVERY = (0.8, 1.0, 0.6), 6, 9
+# So hard one neighbourhood is tried (the solver's own measure); and so many without a better plan before the next dive.
+# Turns without one before the search ends.
+EFFORT, TRIES, PATIENCE = 0.008, 4, 12
+# Of the work that is left so much is for a turn's proof; a bound that is so little above a whole number is that.
+PROVING, SURELY, MOST_PROVED = 0.1, 1e-4, 150
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
 SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT, WHOLE_TRIES = 4, 14, 2.0, 25
 WHOLE_SHARE = 0.35
@@ -65,6 +67,7 @@ class PlanSearch:
     best: Solution | None = None
     reached: Score | None = None
     by_sticks: dict[tuple[int, ...], tuple[Score, Solution]] = field(default_factory=dict)
+    _groups: GroupBound | None = None
     first_after: float | None = None
     best_after: float | None = None
 
@@ -105,51 +108,17 @@ class PlanSearch:
             self.meter.spend(LAID * (len(self.problem.stretches) - len(fixed or {})))
             self.offer(fill(self.problem, self.luck, thrift, fixed, tight))
 
-    def close_exactly(self, seconds: float, slack: int) -> None:
-        """Offer plans in which as many groups of stretches as can be close near-exactly (`closed_groups`).
-
-        `seconds`: how much of the meter's work for finding closings; `slack`: sixteenths that one may lose. What is
-        left open is filled by fillings and chains.
-        """
-        others = [n for n in range(len(self.problem.stretches)) if n not in self.by_itself]
-        count = len(others)
-        if not count:
-            return
-        most = max(6, COLUMNS // count)
-        each = CLOSED * min(MOST_CROWDED, len(self.problem.bars) / USUAL_CROWD) + LAID * COLUMNS / count
-        numbers = self.luck.sample(others, min(count, int(seconds / each)))
-        self.meter.spend(each * len(numbers))
-        # What no stick makes keeps its bars.
-        used = loads_of(self.by_itself.values())
-        bars = enumerate(self.problem.bars)
-        usable = [i for i, bar in bars if bar.cap >= self.problem.least and BarKey(i) not in used]
-        alone = [(number,) for number in sorted(set(numbers) - self.problem.new_only)]
-        found = [one for one in closings(self.problem, slack, most, alone, usable) if pieces_of(self.problem, one)]
-        spare, longest = spare_pipe(self.problem), self.problem.longest_stick
-        for more in range(self._worth_trying() + 1):
-            lost = min(slack * count, int(LOST_IN_GROUPS * (spare + more * longest)))
-            sticks = self.bounds.sticks + more
-            grouping = Grouping(self.problem, self.meter, self.luck, slack, lost, sticks, apart=self.by_itself)
-            grouping.close(found, min(PACKING * seconds, self.meter.left()))
-            grouping.regroup(REGROUPING * seconds)
-            self._fill_around(grouping, sticks)
-
-    def _fill_around(self, grouping: Grouping, sticks: int) -> None:
-        """Offer plans around the closed groups; where they leave too little to spare, the worst are opened."""
-        self.fillings({**self.by_itself, **grouping.pieces}, (0.5, 0.9, 1.0, 0.2), FILLINGS)
+    def _fill_around(self, packing: Packing, sticks: int) -> None:
+        """Offer plans around closed groups; where they leave too little to spare, those that lose most are opened."""
+        self.fillings({**self.by_itself, **packing.pieces}, (0.5, 0.9, 1.0, 0.2), AROUND)
         for kept in KEPT_CLOSED:
-            self.chains({**self.by_itself, **grouping.least_losing(kept)}, sticks)
+            self.chains({**self.by_itself, **packing.least_losing(kept)}, sticks, packing.left_out)
             if self.reached and sum(self.reached.sticks) <= sticks:
                 return
 
-    def _worth_trying(self) -> int:
-        """How many sticks more than must be may pay, as each leaves more groups that close: one or none."""
-        sold, coupling = self.problem.sticks, self.problem.weights.coupling
-        return int(min(stick.cost for stick in sold) < coupling * len(self.problem.stretches) / GROUPS_FOR_A_STICK)
-
-    def chains(self, fixed: dict[int, Pieces], sticks: int) -> None:
-        """Offer plans with so many new sticks at most, around pieces that are fixed."""
-        chain = Chain(self.problem, self.luck, sticks, fixed)
+    def chains(self, fixed: dict[int, Pieces], sticks: int, left_out: Collection[int] = ()) -> None:
+        """Offer plans with so many new sticks at most, around pieces that are fixed, without bars that are left out."""
+        chain = Chain(self.problem, self.luck, sticks, fixed, left_out)
         for _ in range(CHAINS):
             if self.meter.left() <= 0:
                 return
@@ -195,18 +164,15 @@ class PlanSearch:
         if pieces:
             self.offer(shifted(problem, renumbered([pieces[number] for number in numbers]), numbers))
 
-    def improve(self) -> None:
+    def improve(self, tries: int) -> None:
         """Large neighbourhood search: free a few stretches with their bars, make them anew, keep what is no worse.
 
         The neighbourhoods are solved by CP-SAT. While there are more new sticks than must be, the one with least cut
         from it is emptied: what is cut from it is pressed down by a price, so that a plan with the same cost and less
         on that stick counts as better.
         """
-        patience, idle = PATIENCE + PATIENCE_EACH * len(self.problem.stretches), 0
-        now = self.best
-        while now and self.reached and idle < patience and self.meter.left() > 0:
-            if self.done():
-                return
+        now, idle = self.best, 0
+        while now and self.reached and idle < tries and self.meter.left() > 0 and not self.done():
             emptying = self._least_used(now)
             made = self._remade(now, emptying)
             better = self.offer(made)
@@ -301,8 +267,7 @@ class PlanSearch:
         """Search until the work given is used up, or the plan is proved, or nothing better comes for long.
 
         First plans: the last plan's pieces, first fit, randomised fillings. Then the whole as one model, where it is
-        small; set packing of near-exact closings, chains around them; coupling shifts; large neighbourhood search to
-        the end.
+        small; then dives and neighbourhoods in turn to the end.
         """
         if self.before:
             self.fillings({**self.by_itself, **self.before}, (0.5, 1.0, 0.2), FILLINGS // 2)
@@ -313,11 +278,50 @@ class PlanSearch:
         self.whole()
         if self.done():
             return
-        if self.meter.left() > 0:
-            self.close_exactly(self.meter.left() / 3, 24)
-        if self.reached and sum(self.reached.sticks) > self.bounds.sticks:
-            self.chains(self.by_itself, self.bounds.sticks)
-        if self.best and self.meter.left() > 0:
-            self.meter.spend(MOVED * len(self.problem.stretches))
-            self.offer(shifted(self.problem, self.best, range(len(self.problem.stretches))))
-        self.improve()
+        self._go_on()
+
+    def _go_on(self) -> None:
+        """Dives and neighbourhoods in turn, for as long as there is work and something better is found.
+
+        Nothing of it depends on how much work is left: with more of it the same is done, and more.
+        """
+        numbers, idle, counts = range(len(self.problem.stretches)), 0, [self.bounds.sticks]
+        grouping = Grouping(self.problem, self.meter, self.luck, self.by_itself)
+        for turn in count():
+            if not self.best or idle > PATIENCE or self.meter.left() <= 0 or self.done():
+                return
+            before, sticks = self.reached, counts[turn % len(counts)]
+            for packing in self._packings(grouping, turn, sticks):
+                self._fill_around(packing, sticks)
+            self.meter.spend(MOVED * len(numbers))
+            self.offer(shifted(self.problem, self.best, numbers))
+            self._prove(grouping.promising)
+            if turn == 0:
+                counts = grouping.sticks_to_try(sticks)
+            self.improve(TRIES * (1 + idle))
+            idle = 0 if self.reached != before else idle + 1
+
+    def _prove(self, known: Iterable[Closing]) -> None:
+        """Raise the bounds by what the program of all groups proves, with a part of the work each turn."""
+        problem, fewest = self.problem, self.bounds.sticks
+        # Of too large a job nothing is proved so; of many sticks the program's figures would be too far apart.
+        if not self.best or not problem.sticks or len(problem.stretches) > MOST_PROVED:
+            return
+        if self._groups is None:
+            groups = [*groups_of(self.best, len(problem.sticks)), *known]
+            self._groups = GroupBound(problem, costs_of(problem, fewest), groups)
+        proved = self._groups.prove(MeterShare(self.meter, PROVING)) * problem.weights.coupling
+        if decides_sticks(problem):
+            couplings = math.ceil(proved / problem.weights.coupling - SURELY)
+            self.bounds = self.bounds.raised(0.0, couplings)
+        else:
+            self.bounds = self.bounds.raised(proved)
+
+    def _packings(self, grouping: Grouping, turn: int, sticks: int) -> Iterator[Packing]:
+        """A whole dive, or the same packing regrouped some times."""
+        if turn % EVERY < len(PARTS):
+            yield grouping.dive(sticks, PARTS[turn % EVERY])
+            return
+        for _ in range(REGROUPED):
+            if packing := grouping.regroup(sticks):
+                yield packing

@@ -13,12 +13,12 @@ KEPT_FOR_THE_CLOCK = 0.8
 # stretch's closings, moving a stretch's couplings, a model's number of stretches times bars, asking the solver at all,
 # and one of its own units of work.
 LAID, CHOSEN, CLOSED, MOVED, MODELLED, ASKED, SOLVED = 2.5e-4, 1.5e-5, 1.1e-3, 1.3e-4, 7e-5, 0.012, 4.5
-# Looking up a group's closings in tables that are there.
-LOOKED_UP = 2e-4
+# Looking up a group's closings in tables that are there; and a step of the simplex method, for each row.
+LOOKED_UP, PIVOT = 1.2e-4, 4e-7
+# A place of a knapsack, for each bar and stretch.
+KNAPSACK = 5e-9
 # A run in all the plans that are told, verified.
 TOLD = 1.2e-3
-# The same for choosing groups, a model that the solver takes with less ado.
-PACKED = 2.4
 
 
 class Budget(Protocol):

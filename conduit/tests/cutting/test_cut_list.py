@@ -87,7 +87,7 @@ class CutLists(TestCase):
             found = listed([run], rack, terms)
             self.assertEqual([source.scrap for source in chosen(found)[0].sources], tags, terms)
             self.assertAlmostEqual(chosen(found)[0].bill, terms.fetch if tags == ["S1"] else 1)
-        self.assertEqual(chosen(listed([run], rack))[0].says, "No new sticks needed.")
+        self.assertEqual(chosen(listed([run], rack))[0].says, "No new stick and no coupling.")
         self.assertTrue(chosen(listed([run], rack))[0].cheapest)
 
     def test_a_box_in_the_run_takes_no_pipe_and_no_coupling(self):

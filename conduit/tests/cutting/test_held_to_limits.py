@@ -5,7 +5,7 @@ from unittest import TestCase
 from conduit.cutting import CutTerms, Kind, PlannedRun, digests, make_cut_list
 from conduit.cutting.model import CutPlan, KindPlan, Sold, Source, Terms
 from conduit.cutting.optimizer import JointPlanner
-from conduit.cutting.wording import labels_of, price_says, stayed_says, sticks_say
+from conduit.cutting.wording import labels_of, plan_says, price_says, stayed_says
 from conduit.plan import make_plan
 from conduit.tables import Limits
 from conduit.tests.support import Steps, document, ninety
@@ -60,12 +60,26 @@ class Words(TestCase):
     def plan(sticks, joints, cost, *lengths):
         return CutPlan(tuple(Source(EMT, length * 16, None, ()) for length in lengths), {}, sticks, joints, 0, cost)
 
-    def test_what_is_proved_of_new_sticks(self):
-        self.assertEqual(sticks_say(0, 0), "No new sticks needed.")
-        self.assertEqual(sticks_say(1, 1), "1 stick; it cannot be done with none.")
-        self.assertEqual(sticks_say(4, 4), "4 sticks; it cannot be done with 3.")
-        self.assertEqual(sticks_say(4, 2), "4 sticks; at least 2.")
-        self.assertEqual(sticks_say(1, 0), "1 stick; at least none.")
+    def found(self, plan, sticks=0, couplings=0, with_sticks=0):
+        return KindPlan(EMT, 0, (plan,), sticks, couplings, with_sticks, 1.0, (), (), 0, 0)
+
+    def test_what_is_proved_is_said(self):
+        told = {
+            (0, 0, 0, 0, 0): "No new stick and no coupling.",
+            (0, 2, 0, 2, 2): "No new stick, and 2 couplings; with fewer it cannot be done.",
+            (0, 2, 0, 1, 1): "No new stick, and 2 couplings, at least 1.",
+            (6, 9, 6, 9, 9): "6 sticks and 9 couplings; it cannot be done with fewer of either.",
+            (6, 9, 6, 7, 9): "6 sticks and 9 couplings; it cannot be done with fewer sticks,"
+            " nor with so few in fewer couplings.",
+            (6, 9, 6, 7, 8): "6 sticks; it cannot be done with fewer. 9 couplings, at least 8.",
+            (7, 7, 6, 7, 9): "7 couplings; it cannot be done with fewer. 7 sticks, at least 6.",
+            (7, 8, 6, 7, 9): "7 sticks, at least 6; 8 couplings, at least 7.",
+            (1, 1, 0, 1, 1): "1 coupling; it cannot be done with fewer. 1 stick, at least none.",
+            (4, 3, 0, 0, 0): "4 sticks and 3 couplings.",
+        }
+        for (sticks, joints, *proved), says in told.items():
+            plan = self.plan(sticks, joints, 1.0)
+            self.assertEqual(plan_says(plan, self.found(plan, *proved)), says)
 
     def test_choices_that_are_alike_say_how_they_differ(self):
         labels = labels_of([self.plan(2, 1, 9.5, 120, 120), self.plan(2, 1, 8.25, 120, 240), self.plan(3, 0, 12, 120)])
@@ -79,8 +93,7 @@ class Words(TestCase):
         )
 
     def test_how_much_stayed(self):
-        found = KindPlan(EMT, 0, (self.plan(1, 0, 1.0, 120),), 1, 0, 1.0, (), (), 0, 0)
-        self.assertEqual(stayed_says(found), "")
+        self.assertEqual(stayed_says(self.found(self.plan(1, 0, 1.0, 120))), "")
 
     def test_a_length_without_a_price_says_what_it_is_taken_for(self):
         self.assertEqual(price_says(Terms(sold=(Sold(120 * 16), Sold(240 * 16)))), "")

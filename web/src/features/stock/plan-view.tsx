@@ -169,7 +169,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {nameOf(kind)} <span className="font-normal">{choice.says}</span>
       </h3>
       <p className="tape text-[15px] text-soft">
-        {couplingsOf(choice, kind)} {costOf(choice, kind)} {work(choice)}
+        {costOf(choice, kind)} {work(choice)}
         {kind.stayed && ` ${kind.stayed}`}
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
@@ -206,13 +206,6 @@ function work({ sources }: CutChoice): string {
     ),
     ends: things(ream, "end"),
   });
-}
-
-/** How many couplings, and how few there must be where that is known. */
-function couplingsOf({ couplings }: CutChoice, { couplings_at_least: least }: CutKind): string {
-  if (!couplings) return t("plan.no_coupling");
-  const said = things(couplings, "coupling");
-  return least ? t("plan.couplings", { couplings: said, least }) : `${said}.`;
 }
 
 /** What it costs, what of it is waste, and how little it might be. */
