@@ -75,6 +75,7 @@ class Solve(CrewOwned):
     started_at = models.DateTimeField(null=True)
     heard_at = models.DateTimeField(help_text="When its planner last said that it is at work.")
     says = models.CharField(max_length=200, blank=True, help_text="Why it failed.")
+    part_done = models.FloatField(default=0.0, help_text="How much of the work is done, from 0 to 1.")
 
     objects: ClassVar = SolveQuerySet.as_manager()
 

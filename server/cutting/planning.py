@@ -26,7 +26,7 @@ from conduit.cutting import (
     nearest_sixteenth,
     number_of,
 )
-from conduit.cutting.optimizer import JointPlanner
+from conduit.cutting.optimizer import JointPlanner, Meter
 from conduit.findings import Code
 from conduit.plan import Plan
 from conduit.tables import LONGEST_STICK, Limits
@@ -48,6 +48,11 @@ class Clock:
 
     seconds: float
     began: float = field(default_factory=time.monotonic)
+    meter: Meter | None = None
+
+    def follow(self, meter: Meter) -> None:
+        """Whose work it stops."""
+        self.meter = meter
 
     def left(self) -> float:
         """Seconds that are left."""
@@ -189,10 +194,15 @@ class Cutting:
         return [CutKind.model_validate(kind) for one in found for kind in one.result["kinds"]]
 
     def propose(self, terms: CutTerms, seconds: float, clock: Clock, before: dict[str, CutChoice]) -> Proposal:
-        """Plan the cuts anew, beginning with the plan `before`, and keep what is found by the job as it was read."""
+        """Plan the cuts anew, beginning with the plan `before`, and keep what is found by the job as it was read.
+
+        The work of so many seconds is done; the clock only stops what takes far longer.
+        """
         known = self.proposal(terms)
         same = self._known(seconds)
-        found = make_cut_list(self.runs, self.rack, terms, JointPlanner(clock), same, before)
+        planner = JointPlanner(clock, seconds)
+        clock.follow(planner.meter)
+        found = make_cut_list(self.runs, self.rack, terms, planner, same, before)
         return self._kept(terms, found, seconds, known)
 
     def _kept(self, terms: CutTerms, found: CutList, seconds: float, known: Proposal | None) -> Proposal:

@@ -107,8 +107,9 @@ class SolveOut(Schema):
 
     state: Literal["waiting", "running", "stopped", "failed"]
     by: str
-    seconds: float = Field(description="How long is looked at most.")
-    done: float = Field(description="How many of those seconds have gone.")
+    seconds: float = Field(description="The work that is done at most, in seconds of a machine that does nothing else.")
+    done: float = Field(description="How much of that is done.")
+    late: bool = Field(description="The machine is busy: it takes longer than that.")
     ahead: int = Field(description="Plans of others that are made first.")
     says: str = Field(description="Why it failed, or nothing.")
 

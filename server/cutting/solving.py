@@ -2,7 +2,8 @@
 
 A job has one question at a time (`Solve`): who asks the same again is told how it goes, who asks something else has
 the one before stopped. The planner keeps the first good plan at once and the better one when it has it; it says
-every second that it is at work, and looks whether it is to stop.
+every second that it is at work and how much of the work is done, and looks whether it is to stop. The work is what was
+asked for, in seconds of a usual machine: where others keep the machine busy it takes longer, and is done all the same.
 """
 
 import logging
@@ -34,8 +35,9 @@ QUEUE = "cuts"
 FIRST = 0.5
 A_BEAT = 1.0
 MOST_FOR_A_CREW, MOST_WAITING = 4, 60
-# The search holds its time by itself. What does not is ended from outside, with its process.
-PATIENCE = 60
+# On a busy machine the work of a second may take so many. Then the search ends by itself; what does not is ended from
+# outside, with its process.
+SLOWEST, PATIENCE = 8, 60
 FAILED = "Planning these cuts failed; it is written in the server's log. Your runs and the rack are as they were."
 log = logging.getLogger("crelda.planner")
 
@@ -62,7 +64,7 @@ def ask(user: User, cutting: Cutting, terms: CutTerms, seconds: float) -> None:
             raise Overloaded(message("cutting.queue.full"))
         wanted: dict[str, Any] = {"crew": cutting.job.crew, "digest": digest, "terms": terms.model_dump(mode="json")}
         wanted |= {"seconds": seconds, "number": uuid4(), "by": user, "state": State.WAITING, "asked_at": now}
-        wanted |= {"started_at": None, "heard_at": now, "says": ""}
+        wanted |= {"started_at": None, "heard_at": now, "says": "", "part_done": 0.0}
         solve, _ = Solve.objects.update_or_create(job=cutting.job, defaults=wanted)
         # In the same transaction: what is written here waits for a planner, and for none in vain.
         make_plan.enqueue(solve.pk, solve.number.hex)
@@ -84,12 +86,13 @@ def going_on(cutting: Cutting) -> SolveOut | None:
         if solve.state in AT_WORK or cutting.digests(terms)["all"] != solve.digest:
             return None
     ahead = Solve.objects.active().filter(state=State.WAITING, asked_at__lt=solve.asked_at).count()
-    done = (timezone.now() - solve.started_at).total_seconds() if solve.started_at else 0.0
+    gone = (timezone.now() - solve.started_at).total_seconds() if solve.started_at else 0.0
     return SolveOut(
         state=solve.state,  # type: ignore[arg-type]
         by=name_of(solve.by),
         seconds=solve.seconds,
-        done=min(done, solve.seconds),
+        done=solve.part_done * solve.seconds,
+        late=gone > solve.seconds + A_BEAT,
         ahead=ahead,
         says=solve.says,
     )
@@ -102,7 +105,7 @@ def make_plan(job_id: int, number: str) -> None:
     if not began.update(state=State.RUNNING, started_at=timezone.now(), heard_at=timezone.now()):
         return
     solve = Solve.objects.select_related("job__crew", "by").get(job=job_id)
-    with SOLVES.time(), _ended_from_outside(solve.seconds + PATIENCE):
+    with SOLVES.time(), _ended_from_outside(SLOWEST * solve.seconds + PATIENCE):
         try:
             _search(solve)
             end, says = State.DONE, ""
@@ -121,11 +124,13 @@ def _search(solve: Solve) -> None:
     stages = [FIRST, solve.seconds] if solve.seconds >= 4 * FIRST else [solve.seconds]
     before = cutting.before()
     for seconds in stages:
-        clock = Beating(seconds, solve)
+        clock = Beating(SLOWEST * seconds, solve)
         proposal = cutting.propose(terms, seconds, clock, before)
-        if clock.is_stopped():
+        stopped = clock.is_stopped()
+        if stopped or clock.left() <= 0:
             # Who asks for the whole time later is not told that it was looked for as long.
-            Proposal.objects.filter(pk=proposal.pk).update(seconds=min(proposal.seconds, clock.gone()))
+            Proposal.objects.filter(pk=proposal.pk).update(seconds=min(proposal.seconds, clock.part_done * seconds))
+        if stopped:
             return
         _keep_terms(solve.job, terms)
 
@@ -153,12 +158,17 @@ class Beating(Clock):
         """Seconds that are left."""
         if not self.stopped and time.monotonic() >= self.next_beat:
             self.next_beat = time.monotonic() + A_BEAT
-            self.stopped = not self.mine.update(heard_at=timezone.now())
+            self.stopped = not self.mine.update(heard_at=timezone.now(), part_done=self.part_done)
         return 0.0 if self.stopped else super().left()
 
     def is_stopped(self) -> bool:
         """Whether it was stopped, be it in the last moment."""
         return self.stopped or not self.mine.exists()
+
+    @property
+    def part_done(self) -> float:
+        """How much of the work is done, from 0 to 1."""
+        return self.meter.part_done if self.meter else 0.0
 
     def gone(self) -> float:
         """Seconds that have gone."""

@@ -8,10 +8,13 @@ from conduit.cutting.optimizer.work_meter import Budget, Meter, MeterShare
 
 
 class JointPlanner:
-    """Plans couplings and sources together, one kind of pipe after the other, within one budget of work."""
+    """Plans couplings and sources together, one kind of pipe after the other, within one budget of work.
 
-    def __init__(self, budget: Budget) -> None:
-        self.meter = Meter(budget)
+    `seconds`: the work of so many, where the budget leaves more time.
+    """
+
+    def __init__(self, budget: Budget, seconds: float | None = None) -> None:
+        self.meter = Meter(budget, seconds)
 
     def __call__(
         self,

@@ -45,7 +45,7 @@ PARTS, REGROUPED, EVERY = (0.8, 1.0, 0.6), 6, 9
 # Turns without one before the search ends.
 EFFORT, TRIES, PATIENCE = 0.008, 4, 12
 # Of the work that is left so much is for a turn's proof; a bound that is so little above a whole number is that.
-PROVING, SURELY, MOST_PROVED = 0.1, 1e-4, 150
+PROVING, SURELY, MOST_PROVED = 0.15, 1e-4, 150
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
 SMALL_STRETCHES, SMALL_BARS, WHOLE_EFFORT, WHOLE_TRIES = 4, 14, 2.0, 25
 WHOLE_SHARE = 0.35

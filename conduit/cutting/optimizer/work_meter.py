@@ -29,12 +29,16 @@ class Budget(Protocol):
 
 
 class Meter:
-    """Work that may still be done, in seconds of a usual machine. A slower one is stopped by the clock."""
+    """Work that may still be done, in seconds of a usual machine. A slower one is stopped by the clock.
 
-    def __init__(self, clock: Budget) -> None:
+    `seconds`: so much, where the clock leaves more time than that; without it as much as the clock leaves.
+    """
+
+    def __init__(self, clock: Budget, seconds: float | None = None) -> None:
         self.clock = clock
         # What passed since the clock was set is no part of the job.
-        self.work = round(max(0.0, clock.left()), 1) * KEPT_FOR_THE_CLOCK
+        self.work = round(max(0.0, clock.left() if seconds is None else seconds), 1) * KEPT_FOR_THE_CLOCK
+        self.whole_work = self.work
 
     def left(self) -> float:
         """Work that is left; none where the clock has run out."""
@@ -48,6 +52,11 @@ class Meter:
         """So much is done."""
         self.work -= work
 
+    @property
+    def part_done(self) -> float:
+        """How much of the work is done, from 0 to 1."""
+        return min(1.0, 1.0 - self.work / self.whole_work) if self.whole_work else 1.0
+
 
 class MeterShare(Meter):
     """A part of a meter: what is spent of it is spent of the whole."""
@@ -55,6 +64,7 @@ class MeterShare(Meter):
     def __init__(self, whole: Meter, part: float) -> None:
         """So much of what is left."""
         self.clock, self.whole, self.work = whole.clock, whole, whole.left() * part
+        self.whole_work = self.work
 
     def left(self) -> float:
         """Work that is left of it."""

@@ -121,6 +121,28 @@ class Asked(CrewTestCase):
         self.assertEqual(told["solve"]["state"], "stopped")
         self.assertLess(told["proposal"]["seconds"], solving.FIRST)
 
+    def test_on_a_busy_machine_all_of_the_work_is_done_and_one_is_told_how_far_it_is(self):
+        self.plan(seconds=2)
+        seen = []
+        propose = solving.Cutting.propose
+
+        def slowly(cutting, terms, seconds, clock, before):
+            # All the time that was asked for is gone before it begins.
+            clock.began -= seconds
+            Solve.objects.update(started_at=timezone.now() - timedelta(seconds=60))
+            proposal = propose(cutting, terms, seconds, clock, before)
+            clock.left()
+            seen.append((clock.part_done, self.cutting()["solve"]))
+            return proposal
+
+        with mock.patch.object(solving, "A_BEAT", 0.0), mock.patch.object(solving.Cutting, "propose", slowly):
+            self.work()
+        for part, told in seen:
+            self.assertGreater(part, 0)
+            self.assertTrue(told["late"])
+            self.assertAlmostEqual(told["done"], 2 * part)
+        self.assertEqual(self.cutting()["proposal"]["seconds"], 2)
+
     def test_one_whose_planner_fell_silent_is_asked_anew(self):
         self.plan()
         long_ago = timezone.now() - SILENCE - timedelta(seconds=1)

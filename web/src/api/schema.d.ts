@@ -9724,14 +9724,19 @@ export interface components {
             by: string;
             /**
              * Seconds
-             * @description How long is looked at most.
+             * @description The work that is done at most, in seconds of a machine that does nothing else.
              */
             seconds: number;
             /**
              * Done
-             * @description How many of those seconds have gone.
+             * @description How much of that is done.
              */
             done: number;
+            /**
+             * Late
+             * @description The machine is busy: it takes longer than that.
+             */
+            late: boolean;
             /**
              * Ahead
              * @description Plans of others that are made first.

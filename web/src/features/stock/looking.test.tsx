@@ -11,7 +11,15 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const SOLVE = { state: "running", by: "Dana Wexcombe", seconds: 10, done: 4, ahead: 0, says: "" } as const;
+const SOLVE = {
+  state: "running",
+  by: "Dana Wexcombe",
+  seconds: 10,
+  done: 4,
+  late: false,
+  ahead: 0,
+  says: "",
+} as const;
 const PLAN = { digest: "d" } as unknown as Cutting["proposal"];
 
 function looking(
@@ -36,7 +44,14 @@ test("while it is looked for one sees how long, and may stop", async () => {
 
 test("where it takes longer than it said, it says what it does", () => {
   looking({ done: 10 });
-  expect(screen.getByRole("status").textContent).toContain("The 10 s are up; the plan is checked");
+  expect(screen.getByRole("status").textContent).toContain("The plan is checked cut by cut");
+});
+
+test("on a busy server it says how much is done, and that it goes on", () => {
+  looking({ late: true });
+  expect(screen.getByRole("status").textContent).toContain(
+    "The server is busy: 40 % of the looking is done.",
+  );
 });
 
 test("with a first plan there it says that this one is kept", () => {

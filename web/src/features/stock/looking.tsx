@@ -63,6 +63,8 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
 function said(solve: NonNullable<Cutting["solve"]>): string {
   if (solve.state === "running" && solve.done >= solve.seconds)
     return t("looking.saving", { seconds: solve.seconds });
+  if (solve.state === "running" && solve.late)
+    return t("looking.busy", { percent: Math.floor((100 * solve.done) / solve.seconds) });
   if (solve.state === "running") return t("looking.best", { seconds: solve.seconds });
   if (solve.ahead === 0) return t("looking.waiting");
   return solve.ahead === 1 ? t("looking.one_ahead") : t("looking.ahead", { ahead: solve.ahead });
