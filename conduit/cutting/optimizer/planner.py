@@ -1,10 +1,10 @@
 """Couplings and sources together: the runs of one kind of pipe, cut from what lies there and what is sold."""
 
-from collections import Counter, defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
+from random import Random
 from typing import NamedTuple
 
 from conduit.cutting.model import (
@@ -20,25 +20,24 @@ from conduit.cutting.model import (
     Needed,
     ScrapBar,
     Source,
-    Span,
     Terms,
 )
+from conduit.cutting.optimizer.as_before import around
 from conduit.cutting.optimizer.bounds import bounds_of
+from conduit.cutting.optimizer.free_parts import is_whole, on_run, parts_of, staying_pieces
 from conduit.cutting.optimizer.long_bars import CannotBeMade
 from conduit.cutting.optimizer.problem import (
     A_STICK,
     Bar,
     BarKey,
     CutProblem,
-    PieceOnBar,
     Pieces,
     Solution,
     Weights,
     score,
 )
-from conduit.cutting.optimizer.search import PlanSearch
+from conduit.cutting.optimizer.search import SEED, PlanSearch
 from conduit.cutting.optimizer.shortlist import shortlist
-from conduit.cutting.optimizer.stretch import Stretch
 from conduit.cutting.optimizer.work_meter import TOLD, Meter, MeterShare
 
 # In a goal that comes first, the next thing counts a ten-thousandth.
@@ -47,18 +46,8 @@ FAR_LESS = 10**4
 CHOSEN_SHARE = 0.6
 MOST_TRADE_OFFS = 6
 # A piece that somebody may have in mind is moved where so many of them save a coupling.
-MOVED_IN_A_COUPLING = 20
+MOVED_IN_A_COUPLING = 5
 GOALS: tuple[Goal, ...] = ("fewest couplings", "least cost", "fewest sticks")
-
-
-@dataclass(frozen=True)
-class _FreePart:
-    """A stretch that is free to be planned, and where it lies on its run; or a piece that is pinned to a new stick."""
-
-    run: Needed
-    begin: int
-    stretch: Stretch
-    pinned: Held | None = None
 
 
 def plan_kind(
@@ -118,7 +107,7 @@ def problem_of(needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms
 
 def _searched(job: "_KindJob", meter: Meter) -> dict[Goal, PlanSearch]:
     goal = job.terms.goal
-    found = {goal: PlanSearch(job.problem(goal), MeterShare(meter, CHOSEN_SHARE), job.as_before)}
+    found = {goal: PlanSearch(job.problem(goal), MeterShare(meter, CHOSEN_SHARE), job.as_before, job.around_before)}
     found[goal].run()
     others = [one for one in GOALS if one != goal]
     for at, other in enumerate(others):
@@ -184,15 +173,15 @@ class _KindJob:
         self, needed: Sequence[Needed], lying: Sequence[ScrapBar], terms: Terms, before: Sequence[Before] = ()
     ) -> None:
         self.needed, self.terms, self.lying = needed, terms, lying
-        self.parts = [part for run in self.needed for part in _parts(run, terms)]
+        self.parts = [part for run in self.needed for part in parts_of(run, terms)]
         self.held: dict[str, list[tuple[Needed, Held]]] = defaultdict(list)
         for run in self.needed:
             for held in run.held:
                 if held.source is not None and not held.done:
                     self.held[held.source].append((run, held))
         self.before = before
-        self.as_before = _as_before(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
-        made = Solution(tuple(self.as_before.get(number, ()) for number in range(len(self.parts))))
+        self.staying = staying_pieces(self.parts, self._caps(), [bar.tag for bar in lying], terms, before)
+        made = Solution(tuple(self.staying.get(number, ()) for number in range(len(self.parts))))
         self._spots = frozenset(made.spots())
         self.bought = sum(1 for bar in self.lying if bar.bought)
         self.fixed_joints = sum(len(run.edges) - 2 for run in self.needed)
@@ -225,6 +214,18 @@ class _KindJob:
         new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
         fetch = round(terms.fetch * self.unit) if goal == "least cost" else 0
         return CutProblem(stretches, self._bars(waste, fetch), tuple(sticks), weights, new_only, self._spots)
+
+    @property
+    def as_before(self) -> dict[int, Pieces]:
+        """The parts, by number, that can stay whole."""
+        return {number: own for number, own in self.staying.items() if is_whole(self.parts[number], own)}
+
+    @property
+    def around_before(self) -> list[Solution]:
+        """Plans around all that can stay."""
+        if len(self.as_before) == len(self.staying):
+            return []
+        return list(around(self.problem(self.terms.goal), self.staying, Random(SEED)))
 
     def _caps(self) -> list[int]:
         """What is left of each lying bar beside the pieces that are held to it."""
@@ -268,7 +269,7 @@ class _KindJob:
         for part, placed in zip(self.parts, made.stretches, strict=True):
             for one in placed:
                 bar = one.bar if one.bar.is_new else self.lying[one.bar.at].tag
-                pieces[bar].append(_PieceCut(part.run.key, *_on_run(part, one.start, one.end), one.need))
+                pieces[bar].append(_PieceCut(part.run.key, *on_run(part, one.start, one.end), one.need))
         edges = self._edges(pieces.values())
         new = sorted(bar for bar in pieces if isinstance(bar, BarKey))
         bars: list[tuple[str | BarKey, int, str | None]] = [(bar.tag, bar.length, bar.tag) for bar in self.lying]
@@ -303,81 +304,6 @@ class _KindJob:
         money += sum(terms.price(bar.length) for bar in self.lying if bar.bought)
         money += waste * terms.of_a_sixteenth
         return CutPlan(sources, couplings, new + self.bought, joints, waste, money)
-
-
-def _as_before(
-    parts: Sequence[_FreePart], caps: Sequence[int], tags: Sequence[str], terms: Terms, before: Sequence[Before]
-) -> dict[int, Pieces]:
-    """The pieces of each part (by number) that can all be cut again just as in an earlier plan."""
-    bars = {tag: BarKey(at) for at, tag in enumerate(tags)}
-    lengths = {one.length: at for at, one in enumerate(terms.sold)}
-    for serial, one in enumerate(before):
-        if one.new in lengths:
-            bars.setdefault(one.bar, BarKey(lengths[one.new], serial))
-    left = {key: terms.sold[key.at].length if key.is_new else caps[key.at] for key in bars.values()}
-    found = dict[int, Pieces]()
-    for number, part in enumerate(parts):
-        pieces = _same_pieces(part, before, bars)
-        needs = Counter[BarKey]()
-        for piece in pieces:
-            needs[piece.bar] += piece.need + terms.kerf
-        if pieces and all(need <= left[key] + terms.kerf for key, need in needs.items()):
-            found[number] = pieces
-            for key, need in needs.items():
-                left[key] -= need
-    return found
-
-
-def _same_pieces(part: _FreePart, before: Sequence[Before], bars: Mapping[str, BarKey]) -> Pieces:
-    """A part's pieces as before; none where they do not make it any more."""
-    stretch, place, pieces = part.stretch, 0, list[PieceOnBar]()
-    mine = {one.start: one for one in before if one.run == part.run.key and one.bar in bars}
-    while place < stretch.length:
-        one = mine.get(_on_run(part, place, stretch.length)[0])
-        end = one.end - part.begin if one else 0
-        if part.pinned and one and one.end == part.pinned.end:
-            end = stretch.length
-        if one is None or not stretch.begins(place) + stretch.least <= end <= stretch.length:
-            return ()
-        if not stretch.allowed >> end & 1:
-            return ()
-        pieces.append(PieceOnBar(place, end, stretch.needs(place, end), bars[one.bar]))
-        place = end
-    return tuple(pieces)
-
-
-def _parts(run: Needed, terms: Terms) -> list[_FreePart]:
-    """The stretches of a run between couplings that are fixed, without those that are held whole."""
-    settled = {(held.start, held.end) for held in run.held}
-    parts = []
-    for start, end in pairwise(run.edges):
-        if (start, end) not in settled:
-            begin = run.begins(start)
-            windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
-            length = end - begin
-            least = min(terms.least, length)
-            # Without a bend no piece of it is trimmed.
-            spare = terms.spare if bends else 0
-            parts.append(_FreePart(run, begin, Stretch(length, windows, least, run.gap, spare, bends)))
-    for held in run.held:
-        if held.source is None and not held.done:
-            parts.append(_FreePart(run, held.start, Stretch(held.cut, (), held.cut), held))
-    return parts
-
-
-def _within(spans: Iterable[Span], begin: int, end: int) -> tuple[Span, ...]:
-    cut = [(max(low, begin) - begin, min(high, end) - begin) for low, high in spans]
-    return tuple((low, high) for low, high in cut if low < high or (low == high and 0 < low < end - begin))
-
-
-def _on_run(part: _FreePart, start: int, end: int) -> tuple[int, int]:
-    """A piece of a part from coupling to coupling on its run."""
-    if part.pinned:
-        return part.pinned.start, part.pinned.end
-    if start:
-        return part.begin + start, part.begin + end
-    edge = max((place for place in part.run.edges[:-1] if place <= part.begin), default=0)
-    return edge, part.begin + end
 
 
 def _in_order(pieces: list[_PieceCut], edges: dict[str, list[int]], kerf: int) -> tuple[Cut, ...]:

@@ -44,6 +44,8 @@ PARTS, REGROUPED, EVERY = (0.8, 1.0, 0.6), 6, 9
 # So hard one neighbourhood is tried (the solver's own measure); and so many without a better plan before the next dive.
 # Turns without one before the search ends.
 EFFORT, TRIES, PATIENCE = 0.008, 4, 12
+# Around what can stay of an earlier plan, so many neighbourhoods without a better plan before anything else is tried.
+TRIES_AROUND = 15
 # Of the work that is left so much is for a turn's proof; a bound that is so little above a whole number is that.
 PROVING, SURELY, MOST_PROVED = 0.15, 1e-4, 150
 # A whole job of so few stretches and bars is tried as one model, which may prove its plan the cheapest.
@@ -57,12 +59,13 @@ MORE_STICKS = 2
 class PlanSearch:
     """A search under way: the best plan so far, and the best for each number of sticks.
 
-    `before`: stretches that can stay as they were in an earlier plan.
+    `before`: stretches that can stay as they were in an earlier plan; `begun_with`: plans to begin with.
     """
 
     problem: CutProblem
     meter: Meter
     before: Mapping[int, Pieces] = field(default_factory=dict)
+    begun_with: Sequence[Solution] = ()
     luck: Random = field(default_factory=lambda: Random(SEED))
     best: Solution | None = None
     reached: Score | None = None
@@ -269,6 +272,12 @@ class PlanSearch:
         First plans: the last plan's pieces, first fit, randomised fillings. Then the whole as one model, where it is
         small; then dives and neighbourhoods in turn to the end.
         """
+        for made in self.begun_with:
+            self.meter.spend(LAID * len(made.stretches))
+            self.offer(shifted(self.problem, made, range(len(made.stretches))))
+            self.offer(made)
+        if self.begun_with:
+            self.improve(TRIES_AROUND)
         if self.before:
             self.fillings({**self.by_itself, **self.before}, (0.5, 1.0, 0.2), FILLINGS // 2)
         if self.best is None or self.before:

@@ -229,21 +229,36 @@ class JointPlans(TestCase):
         for one, other in itertools.permutations(offers, 2):
             self.assertFalse(all(a <= b for a, b in zip(one, other, strict=True)), (one, other))
 
-    def test_one_run_more_moves_few_pieces(self):
-        needed, rack = seeded_job(13, 16, 3)
-        first = self.plan(needed[:12], rack)
-        was = first.plans[first.chosen]
-        before = [
+    @staticmethod
+    def before(was):
+        """A plan's pieces, for the next."""
+        return [
             Before(cut.run, cut.start, cut.end, source.tag or f"new {number}", None if source.tag else source.length)
             for number, source in enumerate(was.sources)
             for cut in source.cuts
         ]
+
+    def test_one_run_more_moves_few_pieces(self):
+        needed, rack = seeded_job(13, 16, 3)
+        first = self.plan(needed[:12], rack)
+        before = self.before(first.plans[first.chosen])
         same = self.plan(needed[:12], rack, before=before)
         self.assertEqual(same.stayed, len(before))
         more = self.plan(needed, rack, before=before)
         self.assertGreater(more.stayed, 0.7 * len(before))
         fresh = self.plan(needed, rack)
         self.assertLess(more.plans[more.chosen].cost, 1.05 * fresh.plans[fresh.chosen].cost)
+
+    def test_a_scrap_that_is_gone_moves_little_but_what_was_cut_from_it(self):
+        needed, rack = seeded_job(13, 16, 3)
+        first = plan_kind(needed, rack, Terms(), StepMeter(150))
+        was = first.plans[first.chosen]
+        gone = next(source for source in was.sources if source.tag)
+        left = [bar for bar in rack if bar.tag != gone.tag]
+        before = self.before(was)
+        found = plan_kind(needed, left, Terms(), StepMeter(150), before)
+        self.assertEqual(faults(needed, left, Terms(), found.plans[found.chosen]), [])
+        self.assertGreaterEqual(found.stayed, len(before) - len(gone.cuts) - 2)
 
     def test_a_process_that_hashes_otherwise_finds_the_same(self):
         """In another one strings hash otherwise, and so do sets of them."""
