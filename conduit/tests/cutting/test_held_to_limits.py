@@ -70,7 +70,7 @@ class Words(TestCase):
             (0, 2, 0, 1, 1): "No new stick, and 2 couplings, at least 1.",
             (6, 9, 6, 9, 9): "6 sticks and 9 couplings; it cannot be done with fewer of either.",
             (6, 9, 6, 7, 9): "6 sticks and 9 couplings; it cannot be done with fewer sticks,"
-            " nor with so few in fewer couplings.",
+            " nor so few with fewer couplings.",
             (6, 9, 6, 7, 8): "6 sticks; it cannot be done with fewer. 9 couplings, at least 8.",
             (7, 7, 6, 7, 9): "7 couplings; it cannot be done with fewer. 7 sticks, at least 6.",
             (7, 8, 6, 7, 9): "7 sticks, at least 6; 8 couplings, at least 7.",
