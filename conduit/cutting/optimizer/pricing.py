@@ -86,7 +86,7 @@ class Pricer:
         for group, gain in gains.items():
             for sticks, bought, bought_for in self._bought(group, prices):
                 if gain - bought_for > A_TRIFLE:
-                    offer = _Offer(group, sticks, bought, gain - bought_for, prices.slack)
+                    offer = _GroupOffer(group, sticks, bought, gain - bought_for, prices.slack)
                     yield from self._from_bars(offer, sets, most)
 
     def _bought(self, group: Group, prices: Prices) -> Iterator[tuple[tuple[int, ...], int, float]]:
@@ -97,7 +97,7 @@ class Pricer:
             bought = sum(count * stick.cap for count, stick in zip(counts, self.problem.sticks, strict=True))
             yield counts, bought, float(np.dot(counts, prices.sticks)) if counts else 0.0
 
-    def _from_bars(self, offer: "_Offer", sets: Mapping[int, "_Asked"], most: int) -> Iterator[Closing]:
+    def _from_bars(self, offer: "_GroupOffer", sets: Mapping[int, "_Asked"], most: int) -> Iterator[Closing]:
         needs, sticks = self._needs(offer.group), sum(offer.sticks)
         over = needs(sticks) - offer.bought
         if 1 in sets and sticks and -self.slack <= over <= 0 and offer.gain + offer.for_slack * over > A_TRIFLE:
@@ -142,7 +142,7 @@ class Pricer:
         return {}
 
 
-class _Offer(NamedTuple):
+class _GroupOffer(NamedTuple):
     """A group with so many sticks: how long these are, what it is worth beyond them, what a sixteenth lost costs."""
 
     group: Group
