@@ -68,6 +68,8 @@ class WorkOfAJob(Journey):
         cells = page.get_by_role("region", name="What it takes").get_by_role("table").first.locator("tbody tr")
         expect(cells.first).to_be_visible()
         expect(page.get_by_text("What has a price")).to_be_visible()
+        # What was kept of the page is shown at once, and what has a price by now a moment later.
+        page.wait_for_load_state("networkidle")
         lines = [row.locator("td").all_inner_texts() for row in cells.all()]
         summed = sum(float(total.replace(",", "")) for _, _, total in lines if total != "no price")
         materials = page.locator("tfoot td").last.inner_text()
