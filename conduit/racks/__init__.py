@@ -12,6 +12,7 @@ from conduit.racks.members import Member, members_of
 from conduit.racks.options import RackOption, rack_options
 from conduit.racks.planner import Check, make_rack_plan
 from conduit.racks.schema import RackPlan
+from conduit.racks.struts import strut_under
 
 __all__ = [
     "Check",
@@ -25,4 +26,5 @@ __all__ = [
     "members_of",
     "rack_options",
     "roles_of",
+    "strut_under",
 ]

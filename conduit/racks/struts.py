@@ -1,6 +1,6 @@
 """The struts that carry a rack: where, how long, and where each pipe's strap sits on them. Inches."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from conduit.geometry import DIRECTIONS, Vec
@@ -45,6 +45,12 @@ def struts_of(members: Members, pipes: Sequence[BentPipe]) -> Iterator[Strut]:
             yield _strut(s, point, aside)
 
 
+def strut_under(pipes: Iterable[tuple[float, float]]) -> tuple[float, float]:
+    """Where a strut begins and ends under pipes beside each other, told by their centres along it and how thick."""
+    sides = [side for centre, thick in pipes for side in (centre - thick / 2, centre + thick / 2)]
+    return min(sides) - STRUT_OVERHANG, max(sides) + STRUT_OVERHANG
+
+
 def _crossing(pipe: BentPipe, point: Vec, heading: Vec) -> Vec | None:
     """Where one of a pipe's straights goes square through the plane; the nearest to the lead if there are several."""
     bent = pipe.bent
@@ -72,7 +78,6 @@ def _strut(s: float, point: Vec, aside: Sequence[tuple[BentPipe, Vec]]) -> Strut
     farthest = max((off for _, off in aside), key=Vec.length)
     along = max(DIRECTIONS.values(), key=farthest.dot)
     places = [(pipe, off.dot(along)) for pipe, off in aside]
-    low = min(place - pipe.member.diameter / 2 for pipe, place in places) - STRUT_OVERHANG
-    high = max(place + pipe.member.diameter / 2 for pipe, place in places) + STRUT_OVERHANG
+    low, high = strut_under((place, pipe.member.diameter) for pipe, place in places)
     ends = (point.along(along, low), point.along(along, high))
     return Strut(s, ends, tuple((pipe.member.number, place - low) for pipe, place in places))

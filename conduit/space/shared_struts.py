@@ -4,8 +4,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
 from conduit.geometry import Vec
+from conduit.racks import strut_under
 from conduit.space.standing import StandingRun
-from conduit.tables import STRUT_OVERHANG, STRUT_WIDE
+from conduit.tables import STRUT_WIDE
 from conduit.units import TOLERANCE
 
 # Farther apart than this each run has a short piece of its own.
@@ -88,8 +89,7 @@ def _goes_on(group: Sequence[_Strap], strap: _Strap) -> bool:
 
 
 def _strut(group: Sequence[_Strap]) -> SharedStrut:
-    low = min(one.aside - one.run.diameter / 2 for one in group) - STRUT_OVERHANG
-    high = max(one.aside + one.run.diameter / 2 for one in group) + STRUT_OVERHANG
+    low, high = strut_under((one.aside, one.run.diameter) for one in group)
     return SharedStrut(
         tuple(one.run for one in group),
         tuple(one.aside - low for one in group),

@@ -170,10 +170,6 @@ class Beating(Clock):
         """How much of the work is done, from 0 to 1."""
         return self.meter.part_done if self.meter else 0.0
 
-    def gone(self) -> float:
-        """Seconds that have gone."""
-        return time.monotonic() - self.began
-
 
 @contextmanager
 def _ended_from_outside(seconds: float) -> Iterator[None]:

@@ -37,7 +37,7 @@ from server.cutting.planning import Cutting, read_terms, terms_of
 from server.cutting.schemas import BarOut, CutOut, CuttingOut, ProposalOut, TakenOut
 from server.cutting.solving import going_on
 from server.jobs.plans import rack_plan_of
-from server.jobs.space import placed_runs
+from server.jobs.space import standing_runs
 from server.sentences import message
 
 
@@ -196,8 +196,7 @@ def _struts(cutting: Cutting) -> Counter[StrutNeeded]:
         rack = rack_plan_of(run.document, cutting.limits)
         if rack:
             struts += struts_needed(rack, run.name)
-    shared = shared_struts(placed_runs(cutting.job).standing.values())
-    return struts + Counter(_shared(one) for one in shared)
+    return struts + Counter(_shared(one) for one in shared_struts(standing_runs(cutting.job, cutting.all_runs)))
 
 
 def _shared(one: SharedStrut) -> StrutNeeded:

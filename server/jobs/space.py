@@ -90,10 +90,7 @@ class _JobNow:
 
     @classmethod
     def of(cls, user: User, job_id: int) -> "_JobNow":
-        return cls.whole(get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id))
-
-    @classmethod
-    def whole(cls, job: Job) -> "_JobNow":
+        job = get_object_or_404(Job.objects.in_reach(user).select_related("crew"), pk=job_id)
         return cls(job, list(job.boxes.select_related("by")), list(Run.objects.present().filter(job=job)))
 
     @property
@@ -110,9 +107,10 @@ class _JobNow:
         return [run.pk for run in self.runs if run.status not in TO_CUT]
 
 
-def placed_runs(job: Job) -> Placed:
-    """A job's runs where they stand, from those that did not change since."""
-    return _JobNow.whole(job).placed
+def standing_runs(job: Job, runs: Sequence[Run]) -> list[StandingRun]:
+    """A job's runs where they stand, those whose boxes were placed; nothing is asked of the runs where none was."""
+    boxes = list(job.boxes.all())
+    return list(_JobNow(job, boxes, [*runs]).placed.standing.values()) if boxes else []
 
 
 def space_of(user: User, job_id: int) -> SpaceOut:

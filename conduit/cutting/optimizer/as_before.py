@@ -4,13 +4,22 @@ A piece can where its couplings still may lie where they did, and its bar is the
 between pieces that stay is a small problem of its own, with what they leave of the bars.
 """
 
-from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from random import Random
 
 from conduit.cutting.optimizer.filling import fill, first_fit
-from conduit.cutting.optimizer.problem import Bar, BarKey, CutProblem, Load, PieceOnBar, Pieces, Solution, renumbered
+from conduit.cutting.optimizer.problem import (
+    Bar,
+    BarKey,
+    CutProblem,
+    Load,
+    PieceOnBar,
+    Pieces,
+    Solution,
+    loads_of,
+    renumbered,
+)
 from conduit.cutting.optimizer.stretch import Stretch
 
 # Random fillings around what stays.
@@ -52,18 +61,10 @@ def _holes(problem: CutProblem, number: int, staying: Mapping[int, Pieces]) -> I
         yield _hole(stretch, number, place, stretch.length)
 
 
-def _hole(stretch: Stretch, number: int, place: int, end: int) -> _Hole:
-    begin = stretch.begins(place)
-    windows, bends = (_within(spans, begin, end) for spans in (stretch.windows, stretch.bends))
-    length = end - begin
-    least = min(stretch.least, length) if not place and end == stretch.length else stretch.least
-    spare = stretch.spare if bends else 0
-    return _Hole(number, place, begin, Stretch(length, windows, least, stretch.gap, spare, bends))
-
-
-def _within(spans: Sequence[tuple[int, int]], begin: int, end: int) -> tuple[tuple[int, int], ...]:
-    cut = [(max(low, begin) - begin, min(high, end) - begin) for low, high in spans]
-    return tuple(span for span in cut if span[0] <= span[1])
+def _hole(whole: Stretch, number: int, place: int, end: int) -> _Hole:
+    begin = whole.begins(place)
+    stretch = Stretch.between(begin, end, whole.windows, whole.bends, whole.least, whole.gap, whole.spare)
+    return _Hole(number, place, begin, stretch)
 
 
 @dataclass(frozen=True)
@@ -76,10 +77,7 @@ class _Kept:
 
     @classmethod
     def of(cls, problem: CutProblem, staying: Mapping[int, Pieces]) -> "_Kept":
-        loads = defaultdict[BarKey, Load](Load)
-        for pieces in staying.values():
-            for piece in pieces:
-                loads[piece.bar] = loads[piece.bar].with_piece(piece.need)
+        loads = loads_of(staying.values())
         return cls(problem, loads, tuple(sorted(key for key in loads if key.is_new)))
 
     def problem_of(self, holes: Sequence[_Hole]) -> CutProblem:

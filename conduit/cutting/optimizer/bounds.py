@@ -34,7 +34,7 @@ def bounds_of(problem: CutProblem) -> Bounds:
     needed = sum(stretch.at_least for stretch in problem.stretches)
     pinned = sum(problem.stretches[number].length for number in problem.new_only)
     bought = sum(bar.cap for bar in problem.bars if bar.bought)
-    caps = sorted((bar.cap for bar in problem.bars if bar.cap >= problem.least), reverse=True)
+    caps = sorted((problem.bars[at].cap for at in problem.usable), reverse=True)
     # What may be bought at the least when the longest scraps, none, one, two … of them, are used.
     pipe = [max(0, pinned - bought, needed - there) for there in accumulate(caps, initial=0)]
     longest = max([problem.longest_stick, *caps[:1]])

@@ -7,20 +7,21 @@ for the rest, until nothing is left to take (Joncour et al. 2010, Column generat
 
 import math
 from collections import Counter, defaultdict
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from itertools import combinations, count
 from operator import mul
 from random import Random
 
 import numpy as np
 
+from conduit.cutting.model import A_TRIFLE
 from conduit.cutting.optimizer.closings import Closing, ClosingKey, pieces_of
 from conduit.cutting.optimizer.linear_program import PackingProgram, Solved
-from conduit.cutting.optimizer.pricing import A_TRIFLE, SIZES, Group, Pricer, Prices
+from conduit.cutting.optimizer.pricing import SIZES, Group, Pricer, Prices
 from conduit.cutting.optimizer.problem import BarKey, Pieces, loads_of
 from conduit.cutting.optimizer.stretch import Stretch
-from conduit.cutting.optimizer.work_meter import CLOSED, LAID, LOOKED_UP, PIVOT, Meter
+from conduit.cutting.optimizer.work_meter import CLOSED, LAID, LOOKED_UP, Meter
 
 # Closings that are added at once of each group, for each number of bars and sticks; and pairs that are looked at.
 ADDED, MOST_PAIRS = 2, 300
@@ -65,12 +66,16 @@ class Packing:
     @property
     def pieces(self) -> dict[int, Pieces]:
         """The stretches that are closed."""
-        return {number: pieces for group in self.groups for number, pieces in group.pieces.items()}
+        return _all_pieces(self.groups)
 
     def least_losing(self, part: float) -> dict[int, Pieces]:
         """The stretches of such a part of the groups, those that lose least."""
         kept = sorted(self.groups, key=lambda group: group.slack)[: round(part * len(self.groups))]
-        return {number: pieces for group in kept for number, pieces in group.pieces.items()}
+        return _all_pieces(kept)
+
+
+def _all_pieces(groups: Iterable[ClosedGroup]) -> dict[int, Pieces]:
+    return {number: pieces for group in groups for number, pieces in group.pieces.items()}
 
 
 class Dive:
@@ -132,7 +137,7 @@ class Dive:
         """Couplings that are saved at the most, as far as closings are looked at; None without work left."""
         solved = self._priced()
         if solved:
-            self.pricer.promising[:] = [
+            self.pricer.promising = [
                 one for one in self.columns if one.numbers and self._gain(one, solved.prices) > -PROMISING
             ]
         return solved.value if solved else None
@@ -166,9 +171,7 @@ class Dive:
             # What is closed by then has still to be made a plan of.
             if self.meter.left() <= 2 * LAID * len(self.problem.stretches):
                 return None
-            before = self.program.pivots
-            solved = self.program.solved()
-            self.meter.spend(PIVOT * (self.program.pivots - before + 1) * len(self.limits))
+            solved = self.program.solved(self.meter)
             if not solved:
                 return None
             wrong = [at for at, much in enumerate(solved.taken) if much > A_TRIFLE and not self._can_be_laid(at)]
@@ -251,7 +254,7 @@ class Dive:
             return False
         if closing.numbers:
             own = tuple(self.alike[self.row[number]].pop() for number in closing.numbers)
-            pieces = pieces_of(self.problem, Closing(own, *_rest(closing)), self._serial)
+            pieces = pieces_of(self.problem, replace(closing, numbers=own), self._serial)
             assert pieces is not None
             self._serial += sum(closing.sticks)
             self.packing.groups.append(ClosedGroup(pieces, closing.slack))
@@ -264,7 +267,3 @@ class Dive:
     def _limit(self, row: int, most: int) -> None:
         self.limits[row] = most
         self.program.limit(row, most)
-
-
-def _rest(closing: Closing) -> tuple[tuple[int, ...], tuple[int, ...], int]:
-    return closing.bars, closing.sticks, closing.slack

@@ -1,11 +1,11 @@
 """What of a run is free to be planned: stretches between fixed couplings; and pieces that were planned before."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from conduit.cutting.model import Before, Held, Needed, Span, Terms
+from conduit.cutting.model import Before, Held, Needed, Terms
 from conduit.cutting.optimizer.problem import BarKey, PieceOnBar, Pieces
 from conduit.cutting.optimizer.stretch import Stretch
 
@@ -71,21 +71,13 @@ def parts_of(run: Needed, terms: Terms) -> list[FreePart]:
     for start, end in pairwise(run.edges):
         if (start, end) not in settled:
             begin = run.begins(start)
-            windows, bends = _within(run.windows, begin, end), _within(run.bends, begin, end)
-            length = end - begin
-            least = min(terms.least, length)
-            # Without a bend no piece of it is trimmed.
-            spare = terms.spare if bends else 0
-            parts.append(FreePart(run, begin, Stretch(length, windows, least, run.gap, spare, bends)))
+            least = min(terms.least, end - begin)
+            stretch = Stretch.between(begin, end, run.windows, run.bends, least, run.gap, terms.spare)
+            parts.append(FreePart(run, begin, stretch))
     for held in run.held:
         if held.source is None and not held.done:
             parts.append(FreePart(run, held.start, Stretch(held.cut, (), held.cut), held))
     return parts
-
-
-def _within(spans: Iterable[Span], begin: int, end: int) -> tuple[Span, ...]:
-    cut = [(max(low, begin) - begin, min(high, end) - begin) for low, high in spans]
-    return tuple((low, high) for low, high in cut if low < high or (low == high and 0 < low < end - begin))
 
 
 def on_run(part: FreePart, start: int, end: int) -> tuple[int, int]:

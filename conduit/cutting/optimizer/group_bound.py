@@ -13,13 +13,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from conduit.cutting.optimizer.closings import Closing
+from conduit.cutting.optimizer.closings import Closing, ClosingKey
 from conduit.cutting.optimizer.knapsack import GroupFound, Item, Knapsacks
 from conduit.cutting.optimizer.linear_program import PackingProgram, Solved
 from conduit.cutting.optimizer.pricing import Floats
 from conduit.cutting.optimizer.problem import CutProblem, Solution
 from conduit.cutting.optimizer.stretch import Stretch
-from conduit.cutting.optimizer.work_meter import KNAPSACK, PIVOT, Meter
+from conduit.cutting.optimizer.work_meter import KNAPSACK, Meter
 
 # A coupling is so many units of the whole numbers that prices are rounded to.
 UNITS = 1 << 24
@@ -90,16 +90,15 @@ class GroupBound:
         )
         self._lost = costs.waste if is_exact else 0.0
         self.weights = [self._least(one) + kerf for one in problem.stretches]
-        self.usable = [at for at, bar in enumerate(problem.bars) if bar.cap >= problem.least]
         holds_more = gap if self._few else 0
-        self.holds = [problem.bars[at].cap + holds_more for at in self.usable]
+        self.holds = [problem.bars[at].cap + holds_more for at in problem.usable]
         self.stick_holds = [stick.cap + holds_more for stick in problem.sticks]
         self._most = USUAL_GROUP * sum(self.weights) // max(1, len(self.weights))
         self._too_small = self._is_final = False
         self._best: Floats | None = None
-        self._known = set[tuple[tuple[int, ...], tuple[int, ...], tuple[int, ...]]]()
+        self._known = set[ClosingKey]()
         self._program = self._begun()
-        row = {bar: at for at, bar in enumerate(self.usable)}
+        row = {bar: at for at, bar in enumerate(problem.usable)}
         for one in known:
             self._add(GroupFound(0, one.numbers, tuple(row[bar] for bar in one.bars if bar in row), one.sticks))
 
@@ -151,9 +150,8 @@ class GroupBound:
     def prove(self, meter: Meter) -> float:
         """Raise the bound for as long as there is work and it can be raised; returns it."""
         while not self._is_final and self._places <= LARGEST and meter.left() > self.work:
-            before = self._program.pivots
-            solved = self._program.solved()
-            meter.spend(self.work + PIVOT * (self._program.pivots - before + 1) * (len(self.weights) + len(self.holds)))
+            meter.spend(self.work)
+            solved = self._program.solved(meter)
             self._is_final = not solved or not self._goes_on(solved)
         return self.value
 

@@ -51,11 +51,11 @@ class Grouping:
             return self._kept(self._dive(self._pricer, self.numbers, sticks, part).made(), sticks)
         numbers, packing = self.luck.sample(self.numbers, len(self.numbers)), Packing()
         for begin in range(0, len(numbers), AT_A_TIME):
-            some, share = numbers[begin : begin + AT_A_TIME], self._need(numbers[begin : begin + AT_A_TIME])
-            share_of_rest = share / self._need(numbers[begin:])
-            pricer = Pricer(self.problem, self._some_bars(packing, share_of_rest), MOST_SLACK)
+            some = numbers[begin : begin + AT_A_TIME]
+            share = self._need(some) / self._need(numbers[begin:])
+            pricer = Pricer(self.problem, self._some_bars(packing, share), MOST_SLACK)
             dive = self._dive(pricer, some, sticks, part, packing.groups)
-            dive.share(share_of_rest)
+            dive.share(share)
             packing = dive.made()
         # What was left out by some may serve others.
         packing.left_out.clear()
@@ -99,8 +99,7 @@ class Grouping:
     def _usable(self) -> list[int]:
         """All bars but those that stretches need which no stick makes."""
         used = loads_of(self.apart.values())
-        bars = enumerate(self.problem.bars)
-        return [at for at, bar in bars if bar.cap >= self.problem.least and BarKey(at) not in used]
+        return [at for at in self.problem.usable if BarKey(at) not in used]
 
     @cached_property
     def _pricer(self) -> Pricer:

@@ -8,6 +8,8 @@ from functools import cache
 from importlib import import_module
 from typing import Any, NamedTuple
 
+from conduit.cutting.optimizer.work_meter import PIVOT, Meter
+
 
 @cache
 def _linear_solver() -> Any:
@@ -26,7 +28,7 @@ class PackingProgram:
     """Columns that take of rows with limits, so that their worth is as large as can be; none may be taken less than 0.
 
     Solved by the simplex method, each time from where it ended before. `units`: in which each row is counted, so that
-    figures are of one size. `pivots`: how many steps it took in all.
+    figures are of one size.
     """
 
     def __init__(self, limits: Sequence[float], units: Sequence[float]) -> None:
@@ -35,7 +37,6 @@ class PackingProgram:
         self._units, least = units, -self._program.infinity()
         self._rows = [self._program.Constraint(least, limit / unit) for limit, unit in zip(limits, units, strict=True)]
         self._columns: list[Any] = []
-        self.pivots = 0
 
     def add(self, worth: float, takes: Iterable[tuple[int, float]]) -> None:
         """A column more: what one of it is worth, and how much it takes of which rows."""
@@ -53,9 +54,9 @@ class PackingProgram:
         """Another limit of a row."""
         self._rows[row].SetUb(most / self._units[row])
 
-    def solved(self) -> Solved | None:
-        """The optimum; None where the solver finds none."""
-        if not (self._is_solved() or self._is_solved(anew=True)):
+    def solved(self, meter: Meter) -> Solved | None:
+        """The optimum; None where the solver finds none. Its steps are spent of the meter."""
+        if not (self._is_solved(meter) or self._is_solved(meter, anew=True)):
             return None
         return Solved(
             self._program.Objective().Value(),
@@ -63,7 +64,7 @@ class PackingProgram:
             [row.dual_value() / unit for row, unit in zip(self._rows, self._units, strict=True)],
         )
 
-    def _is_solved(self, anew: bool = False) -> bool:
+    def _is_solved(self, meter: Meter, anew: bool = False) -> bool:
         """Whether an optimum is found; `anew`: from nothing, where going on from before went wrong in its figures."""
         solver, how = _linear_solver(), _linear_solver().MPSolverParameters()
         if anew:
@@ -72,5 +73,5 @@ class PackingProgram:
             # It would lose where it was.
             how.SetIntegerParam(how.PRESOLVE, how.PRESOLVE_OFF)
         found = self._program.Solve(how)
-        self.pivots += self._program.iterations()
+        meter.spend(PIVOT * (self._program.iterations() + 1) * len(self._rows))
         return bool(found == solver.Solver.OPTIMAL)

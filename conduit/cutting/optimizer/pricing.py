@@ -5,13 +5,13 @@ Sums of bars come from sorted tables, not from trying all; whether couplings can
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import combinations, product
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from conduit.cutting.model import A_TRIFLE
 from conduit.cutting.optimizer.closings import Closing, ClosingKey
 from conduit.cutting.optimizer.problem import CutProblem
 
@@ -24,8 +24,6 @@ SIZES = (range(1, 3), range(3, 4), range(4, LARGEST_SET + 1))
 IN_SETS = {1: 10**6, 2: 250, 3: 80, 4: 30}
 # New sticks of one length in a closing, at most.
 MOST_STICKS = 12
-# What is worth less than this is worth nothing.
-A_TRIFLE = 1e-6
 
 
 class Prices(NamedTuple):
@@ -59,13 +57,18 @@ def subsets_of(caps: Sequence[int], size: int, usable: Sequence[int]) -> Subsets
 class Pricer:
     """The closings of a problem's stretches from some of its bars that lose `slack` sixteenths at most.
 
-    `worth` of a closing: a coupling, less what is lost of its bars where it is too short to keep.
+    `worth` of a closing: a coupling, less what is lost of its bars where it is too short to keep. `laid`: which can be
+    laid, of those that were tried. `promising`: those that were worth nearly what was asked for them when a program
+    was last solved as a whole.
     """
 
     def __init__(self, problem: CutProblem, usable: Sequence[int], slack: int) -> None:
         self.problem, self.slack, self.usable = problem, slack, usable
         self._sets = [subsets_of([bar.cap for bar in problem.bars], size + 1, usable) for size in range(LARGEST_SET)]
         self._lost = problem.weights.waste / max(1, problem.weights.coupling)
+        self.laid: dict[ClosingKey, bool] = {}
+        self.promising: list[Closing] = []
+        self._needed: dict[Group, Callable[[int], int]] = {}
 
     def worth(self, closing: Closing) -> float:
         """In couplings; a bar that is left out is a coupling less, too."""
@@ -126,20 +129,6 @@ class Pricer:
                 length - gap * (bars - 1) + spare * min(bars + shared, bends) + kerf * shared
             )
         return self._needed[group]
-
-    @cached_property
-    def promising(self) -> list[Closing]:
-        """Closings that were worth nearly what was asked for them when a program was last solved as a whole."""
-        return []
-
-    @cached_property
-    def laid(self) -> dict[ClosingKey, bool]:
-        """Which closings can be laid, of those that were tried."""
-        return {}
-
-    @cached_property
-    def _needed(self) -> dict[Group, Callable[[int], int]]:
-        return {}
 
 
 class _GroupOffer(NamedTuple):

@@ -140,6 +140,11 @@ class CutProblem:
         return max((stick.cap for stick in self.sticks), default=0)
 
     @cached_property
+    def usable(self) -> list[int]:
+        """The bars that lie there and hold a piece, by number."""
+        return [at for at, bar in enumerate(self.bars) if bar.cap >= self.least]
+
+    @cached_property
     def least(self) -> int:
         """The shortest piece that may be used."""
         return min((stretch.least for stretch in self.stretches), default=0)

@@ -70,12 +70,12 @@ class PlanSearch:
     best: Solution | None = None
     reached: Score | None = None
     by_sticks: dict[tuple[int, ...], tuple[Score, Solution]] = field(default_factory=dict)
-    _groups: GroupBound | None = None
     first_after: float | None = None
     best_after: float | None = None
 
     def __post_init__(self) -> None:
         self.bounds = bounds_of(self.problem)
+        self._groups: GroupBound | None = None
         self.began_with = self.meter.seconds()
         self.by_itself = by_long_bars(self.problem)
         longest = self.problem.longest_stick
@@ -137,7 +137,7 @@ class PlanSearch:
         problem = self.problem
         if len(problem.stretches) > SMALL_STRETCHES or self.best is None or self.reached is None:
             return
-        keys = [BarKey(i) for i, bar in enumerate(problem.bars) if bar.cap >= problem.least]
+        keys = [BarKey(at) for at in problem.usable]
         most = [count + MORE_STICKS for count in self.reached.sticks]
         keys += [BarKey(index, serial) for index, count in enumerate(most) for serial in range(count)]
         if len(keys) > SMALL_BARS:
@@ -224,11 +224,7 @@ class PlanSearch:
 
     def _unused(self, made: Solution) -> list[BarKey]:
         used = made.loads()
-        return [
-            BarKey(i)
-            for i, bar in enumerate(self.problem.bars)
-            if BarKey(i) not in used and bar.cap >= self.problem.least
-        ]
+        return [BarKey(at) for at in self.problem.usable if BarKey(at) not in used]
 
     def _freed(self, made: Solution, emptying: BarKey | None) -> list[int]:
         """A stretch at random, those that share a bar with it, and others until there are enough.

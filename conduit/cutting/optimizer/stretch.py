@@ -5,7 +5,7 @@ the next piece begins `gap` further on. Sets of places are bits of one integer, 
 at most so much gets to" is a few shifts, and whether pieces can make a stretch is decided exactly.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -68,6 +68,12 @@ def _kinds(caps: Sequence[int]) -> list[int]:
     return sorted(set(caps), reverse=True)
 
 
+def spans_within(spans: Iterable[Span], begin: int, end: int) -> tuple[Span, ...]:
+    """What of these lies between two places, as seen from the first; a span that only touches an end is left out."""
+    cut = [(max(low, begin) - begin, min(high, end) - begin) for low, high in spans]
+    return tuple((low, high) for low, high in cut if low < high or (low == high and 0 < low < end - begin))
+
+
 @dataclass(frozen=True)
 class Joint:
     """One piece of a made stretch: from `start` to `end`, cut from the cap at `index` of those given."""
@@ -91,6 +97,14 @@ class Stretch:
     gap: int = 0
     spare: int = 0
     bends: tuple[Span, ...] = ()
+
+    @classmethod
+    def between(
+        cls, begin: int, end: int, windows: Iterable[Span], bends: Iterable[Span], least: int, gap: int, spare: int
+    ) -> "Stretch":
+        """A stretch of longer pipe, with what of windows and bends lies in it; without a bend nothing is trimmed."""
+        bent = spans_within(bends, begin, end)
+        return cls(end - begin, spans_within(windows, begin, end), least, gap, spare if bent else 0, bent)
 
     @cached_property
     def allowed(self) -> Bits:
