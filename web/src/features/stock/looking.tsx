@@ -61,8 +61,7 @@ export function Looking({ jobId, cutting, mayWrite, onPlan }: Props) {
 }
 
 function said(solve: NonNullable<Cutting["solve"]>): string {
-  if (solve.state === "running" && solve.done >= solve.seconds)
-    return t("looking.saving");
+  if (solve.state === "running" && solve.done >= solve.seconds) return t("looking.saving");
   if (solve.state === "running" && solve.late)
     return t("looking.busy", { percent: Math.floor((100 * solve.done) / solve.seconds) });
   if (solve.state === "running") return t("looking.best", { seconds: solve.seconds });
