@@ -25,6 +25,7 @@ HEADLESS = {
     "schema": "cli.schema",
     "check-marks": "cli.check_marks",
     "device": "cli.device",
+    "export": "cli.export",
 }
 MACHINE_IN_THE_WAY = 3
 PLAN_TELLS = """examples:
@@ -68,6 +69,10 @@ def main() -> int:
     checking = _headless(commands, "check-marks", "check someone's own marks on a run", MARKS_TELLS)
     checking.add_argument("argument", metavar="FILE", help="the run's file, or - for standard input")
     checking.add_argument("marks", metavar="MARKS", help="JSON list of marks, one for each bend")
+    giving = commands.add_parser(
+        "export", help="a run or a job as PDF, DXF, IFC, glTF, SVG, CSV or JSON", add_help=False
+    )
+    giving.add_argument("words", nargs=argparse.REMAINDER)
     devices = commands.add_parser("device", help="made-up measuring devices for the page, over a local WebSocket")
     devices.add_argument("argument", metavar="PORT", nargs="?", default="8427", help="default: 8427")
     seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
@@ -120,16 +125,24 @@ def _headless(commands: Any, name: str, says: str, tells: str) -> argparse.Argum
     return parser
 
 
+def _words(given: argparse.Namespace) -> list[str]:
+    """What a headless command is told."""
+    if given.command == "export":
+        return list(given.words)
+    more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
+    return [given.argument, *more, *(["--human"] if getattr(given, "human", False) else [])]
+
+
 def _do(given: argparse.Namespace) -> int:
     if given.command in HEADLESS:
         RUN.mkdir(parents=True, exist_ok=True)
         if not PYTHON.exists():
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
-        more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
-        more += ["--human"] if getattr(given, "human", False) else []
+        if given.command == "export":
+            install.exchange()
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
-        code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], given.argument, *more], env=env).returncode
+        code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], *_words(given)], env=env).returncode
         # Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it.
         return code if code >= 0 else 128 - code
     if given.command == "install":

@@ -15,7 +15,7 @@ from ops.side_by_side import Group, run_side_by_side, side_by_side
 BROWSER_TESTS = sorted(f"e2e.{file.stem}" for file in (ROOT / "e2e").glob("test_*.py"))
 # The tests without a browser are done sooner, so these of the browser's go with them.
 WITH_THE_OTHERS = ["e2e.test_stock", "e2e.test_racks"]
-TEST_LABELS = ["conduit", "cli", "ops", "server", *BROWSER_TESTS]
+TEST_LABELS = ["conduit", "formats", "cli", "ops", "server", *BROWSER_TESTS]
 
 FOR_TESTS = {"DJANGO_ALLOW_ASYNC_UNSAFE": "1", "CRELDA_LOG": "error", "CRELDA_TASKS": "at once"}
 

@@ -5,6 +5,8 @@ import re
 import shutil
 import subprocess
 import sys
+from collections.abc import Mapping, Sequence
+from glob import glob
 from pathlib import Path
 
 from ops.browser_core import browser_core, serve_core
@@ -23,14 +25,23 @@ RUN_PACKAGES = {
     "gcc": ["/usr/bin/gcc"],
     "libc6-dev": ["/usr/include/stdio.h"],
 }
-TEST_PACKAGES = {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
+# Letters on paper, for what writes PDF. Where a Debian keeps libraries of its machine: a star.
+EXCHANGE_PACKAGES = {
+    "libpango-1.0-0": ["/usr/lib/*/libpango-1.0.so.0"],
+    "libpangoft2-1.0-0": ["/usr/lib/*/libpangoft2-1.0.so.0"],
+    "libharfbuzz-subset0": ["/usr/lib/*/libharfbuzz-subset.so.0"],
+}
+TEST_PACKAGES = EXCHANGE_PACKAGES | {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
 OLDEST_NODE = {20: (20, 19, 0), 22: (22, 12, 0)}
 
 
 def debian_packages(for_tests: bool) -> None:
     """Install the Debian packages that are missing. Raises Stop when that cannot be done."""
-    wanted = RUN_PACKAGES | _python_packages() | (TEST_PACKAGES if for_tests else {})
-    missing = [name for name, files in wanted.items() if not all(Path(file).exists() for file in files)]
+    _debian(RUN_PACKAGES | _python_packages() | (TEST_PACKAGES if for_tests else {}))
+
+
+def _debian(wanted: Mapping[str, Sequence[str]]) -> None:
+    missing = [name for name, files in wanted.items() if not all(glob(file) for file in files)]
     if not missing:
         return
     if not shutil.which("apt-get"):
@@ -60,13 +71,24 @@ def _python_packages() -> dict[str, list[str]]:
 def python_packages(for_tests: bool) -> None:
     """Make the private environment and bring it up to the pinned packages."""
     name = "dev" if for_tests else "run"
-    fingerprint = digest(REQUIREMENTS.glob("*.txt")) + sys.version
+    fingerprint = _fingerprint()
     if PYTHON.exists() and (is_current("python-dev", fingerprint) or is_current(f"python-{name}", fingerprint)):
         return
     say("installing Python packages into a private environment …")
     run([sys.executable, "-m", "venv", VENV], "making the private Python environment")
     _pip(f"{name}.txt")
     mark_current(f"python-{name}", fingerprint)
+
+
+def _fingerprint() -> str:
+    return digest(REQUIREMENTS.glob("*.txt")) + sys.version
+
+
+def exchange() -> None:
+    """Bring what reads and writes other programs' formats, which takes some hundred megabytes."""
+    _debian(EXCHANGE_PACKAGES)
+    if not is_current("python-dev", _fingerprint()):
+        more_python_packages("exchange")
 
 
 def more_python_packages(name: str) -> None:

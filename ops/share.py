@@ -4,7 +4,7 @@ from pathlib import Path
 
 from ops.paths import ROOT
 
-PARTS = ("conduit", "server", "cli", "ops", "e2e", "web/src")
+PARTS = ("conduit", "formats", "server", "cli", "ops", "e2e", "web/src")
 GENERATED = "schema.d.ts"
 NEITHER = {"migrations", "english", "spanish"}
 

@@ -1,48 +1,15 @@
-"""Tables as CSV (RFC 4180), safe to open in a spreadsheet."""
+"""Tables as downloads."""
 
-import csv
-import re
 from collections.abc import Iterable, Mapping, Sequence
-from io import StringIO
 from typing import Any
 
 from django.http import HttpResponse
 
-# A spreadsheet takes a cell that begins so for a formula.
-FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
-# Lengths and trade sizes come with their unit: of a bare 1/2 a spreadsheet makes a date.
-LENGTHS = frozenset(
-    {"trade size", "length", "source length", "cut", "saw at", "mark", "tape", "tape_wanted", "tape_off"}
-)
-# Where it takes another sign than a comma between cells, a cell of its own begins behind that.
-_AFTER_SEPARATOR = re.compile(r"([;|\t]\s*)(?=[=+\-@])")
-_BARE = re.compile(r"[+-]?[\d/ -]*\d")
+from formats.csv_out import csv_text
 
 
 def csv_answer(name: str, columns: Sequence[str], rows: Iterable[Mapping[str, Any]]) -> HttpResponse:
     """A download with the columns named in its first line."""
-    text = StringIO()
-    writer = csv.writer(text)
-    writer.writerow(columns)
-    for row in rows:
-        writer.writerow([_length(row[column]) if column in LENGTHS else _cell(row[column]) for column in columns])
-    answer = HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
+    answer = HttpResponse(csv_text(columns, rows), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answer
-
-
-def _length(value: Any) -> str:
-    written = str(value)
-    return f'{written}"' if _BARE.fullmatch(written) else _cell(written)
-
-
-def _cell(value: Any) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if value is None:
-        return ""
-    written = value.isoformat(timespec="seconds") if hasattr(value, "isoformat") else str(value)
-    is_number = written.lstrip("+-").rstrip("°").replace(".", "").replace("/", "").replace(" ", "").isdigit()
-    if is_number:
-        return written
-    return _AFTER_SEPARATOR.sub(r"\1'", f"'{written}" if written.startswith(FORMULA_SIGNS) else written)

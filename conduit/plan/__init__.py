@@ -9,7 +9,16 @@ from conduit.plan.bent_findings import crossing_finding
 from conduit.plan.checked_run import CheckedRun, check_run, given_shoe, shoe_for
 from conduit.plan.closing import SharedClosing, closing_of, legs_of
 from conduit.plan.drawing import fittings_on, picture_of
-from conduit.plan.drawing_schema import Picture, PictureEnd, PictureFitting, PictureSurface, PictureThing, Point, Prism
+from conduit.plan.drawing_schema import (
+    Picture,
+    PictureDimension,
+    PictureEnd,
+    PictureFitting,
+    PictureSurface,
+    PictureThing,
+    Point,
+    Prism,
+)
 from conduit.plan.fixes import remedies_of
 from conduit.plan.judgement import Cleared, Judgement, crossing_of, judge_things, passing_leg
 from conduit.plan.planner import make_plan, plan_of
@@ -29,6 +38,7 @@ __all__ = [
     "Leg",
     "Measure",
     "Picture",
+    "PictureDimension",
     "PictureEnd",
     "PictureFitting",
     "PictureSurface",
