@@ -14,6 +14,7 @@ from server.bench.api import router as bench
 from server.cutting.api import router as cutting
 from server.errors import install
 from server.estimate.api import router as estimate
+from server.exchange.api import router as exchange
 from server.jobs.api import router as jobs
 from server.jobs.planning import router as planning
 from server.jobs.space_api import router as space
@@ -60,3 +61,4 @@ api.add_router("", space)
 api.add_router("", bench)
 api.add_router("", cutting)
 api.add_router("", estimate)
+api.add_router("", exchange)

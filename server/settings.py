@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "server.jobs",
     "server.bench.apps.BenchConfig",
     "server.cutting.apps.CuttingConfig",
+    "server.exchange",
     "server.upkeep",
     "server.demo",
 ]
@@ -109,10 +110,11 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 # What takes long is done by planners, each a process of its own; at once, in the request, only for tests.
 AT_ONCE = os.environ.get("CRELDA_TASKS") == "at once"
+QUEUES = ["cuts", "exports", "mail"]
 TASKS = {
     "default": {
         "BACKEND": "django_tasks.backends.immediate.ImmediateBackend" if AT_ONCE else "django_tasks_db.DatabaseBackend",
-        "QUEUES": ["cuts", "mail"],
+        "QUEUES": QUEUES,
     }
 }
 

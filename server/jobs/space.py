@@ -107,10 +107,14 @@ class _JobNow:
         return [run.pk for run in self.runs if run.status not in TO_CUT]
 
 
+def placed_runs(job: Job, runs: Sequence[Run]) -> Placed:
+    """A job's runs where its boxes say that they stand."""
+    return _JobNow(job, list(job.boxes.all()), [*runs]).placed
+
+
 def standing_runs(job: Job, runs: Sequence[Run]) -> list[StandingRun]:
     """A job's runs where they stand, those whose boxes were placed; nothing is asked of the runs where none was."""
-    boxes = list(job.boxes.all())
-    return list(_JobNow(job, boxes, [*runs]).placed.standing.values()) if boxes else []
+    return list(placed_runs(job, runs).standing.values()) if job.boxes.exists() else []
 
 
 def space_of(user: User, job_id: int) -> SpaceOut:

@@ -12,6 +12,7 @@ from qsessions.models import Session
 from server.accounts.models import Reply
 from server.bench.models import ActDone
 from server.cutting.models import Proposal
+from server.exchange.models import Export
 from server.jobs.models import Revision
 from server.jobs.photo_store import tidy_files
 
@@ -22,6 +23,8 @@ PROPOSALS, GUESSES, SIGN_INS = timedelta(days=30), timedelta(days=2), timedelta(
 # Of saves older than this the last of each hour is kept, and of those older still the last of each day.
 HOURLY, DAILY = timedelta(days=30), timedelta(days=180)
 QUESTIONS = timedelta(days=2)
+# A file is made again in seconds.
+FILES = timedelta(days=2)
 AT_A_TIME = 1000
 
 
@@ -34,6 +37,7 @@ def tidy(now: datetime | None = None) -> dict[str, int]:
         "act keys": _delete(ActDone.objects.filter(at__lt=now - ACTS)),
         "cut plans that were not taken": _delete(Proposal.objects.filter(at__lt=now - PROPOSALS)),
         "questions to planners": _delete(DBTaskResult.objects.filter(enqueued_at__lt=now - QUESTIONS)),
+        "files that were asked for": _delete(Export.objects.filter(asked_at__lt=now - FILES)),
         "failed sign-ins": _delete(AccessAttempt.objects.filter(attempt_time__lt=now - GUESSES)),
         "sign-ins": _delete(AccessLog.objects.filter(attempt_time__lt=now - SIGN_INS)),
         "saves between others": _thin_out(now),

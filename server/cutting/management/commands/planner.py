@@ -1,4 +1,4 @@
-"""A planner: makes the cut plans that are asked for, and sends letters, until it is told to stop."""
+"""A planner: makes the cut plans and files that are asked for, and sends letters, until it is told to stop."""
 
 import os
 import resource
@@ -6,12 +6,11 @@ from argparse import ArgumentParser
 from typing import Any
 from uuid import uuid4
 
+from django.conf import settings
 from django.core.management.base import BaseCommand
 from django_tasks_db.management.commands.db_worker import Worker
 
 from conduit.cutting.optimizer import warm_up
-from server.accounts.notices import QUEUE as MAIL
-from server.cutting.solving import QUEUE
 
 # Whoever measures or marks on the same machine goes first on the processor.
 NICE = 10
@@ -60,7 +59,7 @@ class Command(BaseCommand):
         os.environ["CRELDA_PLANNER"] = "1"
         warm_up()
         worker = Patient(
-            queue_names=[QUEUE, MAIL],
+            queue_names=settings.QUEUES,
             interval=SHORTEST_PAUSE,
             batch=options["all_there_is"],
             backend_name="default",

@@ -1,0 +1,124 @@
+"""A file is made by a planner, in a process of its own: what writes some formats takes hundreds of megabytes."""
+
+import logging
+import os
+import re
+import subprocess
+import sys
+from importlib.util import find_spec
+from os import PathLike
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+from django_tasks import task
+
+from conduit.catalogue import speaking, told
+from conduit.document import UnreadableDocument
+from formats.exporting import NoSuchPart, export_job, export_run
+from formats.from_runs import NothingToDraw
+from formats.sources import ENDINGS, Wanted
+from server.accounts.models import User
+from server.accounts.visiting import be_where
+from server.exchange.gathering import job_source, run_source
+from server.exchange.models import Export, ExportPart, State
+from server.observing.logs import told as as_told
+from server.sentences import message
+
+QUEUE = "exports"
+# Before plans of cuts, which take longer.
+FIRST = 10
+# Bytes that a file may have, and that are written at a time.
+MOST_BYTES, A_PART = 64 * 2**20, 4 * 2**20
+# Seconds after which one that does not come to an end is given up.
+PATIENCE = 600
+# Of each format, what must be there; they are installed last.
+NEEDS = {
+    "pdf": ("weasyprint", "jinja2", "segno", "drawsvg", "shapely"),
+    "dxf": ("ezdxf", "shapely"),
+    "ifc": ("ifcopenshell",),
+}
+NEEDS |= {"gltf": ("trimesh",), "svg": ("drawsvg", "shapely")}
+log = logging.getLogger("crelda.exchange")
+
+
+def is_installed(to: str) -> bool:
+    """Whether what writes that format is there."""
+    return all(find_spec(name) for name in NEEDS.get(to, ()))
+
+
+@task(queue_name=QUEUE, priority=FIRST)
+def make_export(export_id: int) -> None:
+    """Have the file made, in a process of its own where this is a planner's."""
+    if os.environ.get("CRELDA_PLANNER") != "1":
+        make(export_id)
+        return
+    command: list[str | PathLike[str]] = [sys.executable, settings.ROOT / "manage.py", "make_export", str(export_id)]
+    try:
+        code = subprocess.run(command, timeout=PATIENCE).returncode
+    except subprocess.TimeoutExpired:
+        code = -1
+    if code:
+        log.error("making a file ended", extra={"export": export_id, "code": code})
+        _end(export_id, State.FAILED, "exchange.failed")
+
+
+def make(export_id: int) -> None:
+    """Make the file, and keep it; what stands in the way is kept as its reason."""
+    began = Export.objects.filter(pk=export_id, state=State.WAITING)
+    if not began.update(state=State.RUNNING, heard_at=timezone.now()):
+        return
+    export = Export.objects.select_related("by", "job__crew", "run__crew", "run__job").get(pk=export_id)
+    with speaking(export.language):
+        try:
+            _keep(export, _made(export))
+        except (NothingToDraw, NoSuchPart) as error:
+            _fail(export, told(error.says))
+        except UnreadableDocument as error:
+            _fail(export, told(error))
+        except Exception as error:
+            # Whatever it was: whoever waits is told, and the planner goes on with the next.
+            log.error("making a file failed", extra={"export": export_id, **as_told(error)})
+            _fail(export, told(message("exchange.failed")))
+
+
+def _made(export: Export) -> bytes:
+    user: User = export.by
+    be_where(user, "job_id", export.job_id)
+    wanted = Wanted(export.to, export.part, export.size, export.language)  # type: ignore[arg-type]
+    if export.run:
+        return export_run(run_source(export, export.run, user), wanted)
+    return export_job(job_source(export, user), wanted, lambda part: _heard(export, part))
+
+
+def _heard(export: Export, part: float) -> None:
+    Export.objects.filter(pk=export.pk).update(heard_at=timezone.now(), part_done=part)
+
+
+@transaction.atomic
+def _keep(export: Export, made: bytes) -> None:
+    if len(made) > MOST_BYTES:
+        _fail(export, told(message("exchange.too_large", most=MOST_BYTES // 2**20)))
+        return
+    for number, begin in enumerate(range(0, len(made), A_PART)):
+        ExportPart.objects.create(export=export, number=number, data=made[begin : begin + A_PART])
+    name = f"{_file_name(export)}.{ENDINGS[export.to][0]}"  # type: ignore[index]
+    done = {"state": State.DONE, "part_done": 1.0, "length": len(made), "file_name": name}
+    Export.objects.filter(pk=export.pk).update(heard_at=timezone.now(), **done)
+
+
+def _file_name(export: Export) -> str:
+    """The run's or job's name, and what of it it is, as a file's name."""
+    called = export.run.name if export.run else export.job.name
+    words = [called, export.part if export.part not in ("", "model", "document", "job") else ""]
+    return re.sub(r"[^\w-]+", "-", " ".join(words)).strip("-").lower()[:80] or "run"
+
+
+def _fail(export: Export, says: str) -> None:
+    Export.objects.filter(pk=export.pk).update(state=State.FAILED, says=says[:400])
+
+
+def _end(export_id: int, state: State, key: str) -> None:
+    Export.objects.filter(pk=export_id).exclude(state__in=(State.DONE, State.FAILED)).update(
+        state=state, says=told(message(key))
+    )
