@@ -26,7 +26,7 @@ Those of the server are installed from their registry, each with its licence.
 
 def pinned() -> dict[str, str]:
     """The server's packages as they are pinned, by name, and their versions; but for those of other systems."""
-    text = (ROOT / "requirements" / "exchange.txt").read_text()
+    text = (ROOT / "requirements" / "formats.txt").read_text()
     found = re.findall(r"^([a-z][\w.-]*)(?:\[\w+\])?==(\S+)(.*)", text, re.MULTILINE)
     return {name: version for name, version, more in found if ";" not in more}
 

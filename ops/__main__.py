@@ -49,7 +49,8 @@ def main() -> int:
     parser = argparse.ArgumentParser(prog="crelda", description="Conduit runs from tape measurements.")
     parser.add_argument("--version", action="version", version=f"crelda {version()}")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-    commands.add_parser("install", help="install what is missing and build, without starting anything")
+    installing = commands.add_parser("install", help="install what is missing and build, without starting anything")
+    installing.add_argument("--formats", action="store_true", help="only what writes PDF, DXF, IFC and other formats")
     starting = commands.add_parser("up", help="install what is missing, start everything, print the address")
     starting.add_argument("--fresh-demo", action="store_true", help="reset the demo data first")
     starting.add_argument(
@@ -140,13 +141,15 @@ def _do(given: argparse.Namespace) -> int:
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
         if given.command == "export":
-            install.exchange()
+            install.formats()
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
         code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], *_words(given)], env=env).returncode
         # Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it.
         return code if code >= 0 else 128 - code
     if given.command == "install":
-        install.everything(for_tests=False)
+        if not given.formats:
+            install.everything(for_tests=False)
+        install.formats()
     elif given.command == "up":
         up(given.fresh_demo, given.provider)
     elif given.command == "test":

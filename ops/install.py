@@ -26,12 +26,12 @@ RUN_PACKAGES = {
     "libc6-dev": ["/usr/include/stdio.h"],
 }
 # Letters on paper, for what writes PDF. Where a Debian keeps libraries of its machine: a star.
-EXCHANGE_PACKAGES = {
+FORMAT_PACKAGES = {
     "libpango-1.0-0": ["/usr/lib/*/libpango-1.0.so.0"],
     "libpangoft2-1.0-0": ["/usr/lib/*/libpangoft2-1.0.so.0"],
     "libharfbuzz-subset0": ["/usr/lib/*/libharfbuzz-subset.so.0"],
 }
-TEST_PACKAGES = EXCHANGE_PACKAGES | {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
+TEST_PACKAGES = FORMAT_PACKAGES | {"chromium-headless-shell": ["/usr/bin/chromium-headless-shell"]}
 OLDEST_NODE = {20: (20, 19, 0), 22: (22, 12, 0)}
 
 
@@ -84,20 +84,29 @@ def _fingerprint() -> str:
     return digest(REQUIREMENTS.glob("*.txt")) + sys.version
 
 
-def exchange() -> None:
-    """Bring what reads and writes other programs' formats, which takes some hundred megabytes."""
-    _debian(EXCHANGE_PACKAGES)
-    if not is_current("python-dev", _fingerprint()):
-        more_python_packages("exchange")
+def has_formats() -> bool:
+    """Whether what writes other programs' formats is there."""
+    return is_current("python-dev", _fingerprint()) or is_current("python-formats", _fingerprint_of("formats"))
+
+
+def formats() -> None:
+    """Bring what writes other programs' formats, which takes some hundred megabytes. Raises Stop."""
+    _debian(FORMAT_PACKAGES)
+    if not has_formats():
+        more_python_packages("formats")
 
 
 def more_python_packages(name: str) -> None:
     """Bring what one command alone needs into the private environment (`requirements/NAME.txt`)."""
-    fingerprint = digest([REQUIREMENTS / f"{name}.txt"]) + sys.version
+    fingerprint = _fingerprint_of(name)
     if not is_current(f"python-{name}", fingerprint):
         say(f"installing Python packages for {name} …")
         _pip(f"{name}.txt")
         mark_current(f"python-{name}", fingerprint)
+
+
+def _fingerprint_of(name: str) -> str:
+    return digest([REQUIREMENTS / f"{name}.txt"]) + sys.version
 
 
 def _pip(requirements: str) -> None:

@@ -6,6 +6,7 @@ import signal
 import socket
 import subprocess
 import time
+from collections.abc import Sequence
 from http.client import HTTPException
 from pathlib import Path
 from types import FrameType
@@ -17,6 +18,7 @@ from ops.children import port_is_free, start, stop
 from ops.database import Database
 from ops.environment import server_environment
 from ops.half_restored import must_not_be_half_restored
+from ops.later import Later
 from ops.left_over import end_left_over, note_child
 from ops.one_here import one_here
 from ops.paths import LOGS, PYTHON, ROOT, RUN
@@ -99,6 +101,7 @@ def _serve(host: str, port: int, fresh_demo: bool, with_provider: bool) -> None:
     server: subprocess.Popen[bytes] | None = None
     planners: Planners | None = None
     provider = StandInProvider() if with_provider else None
+    later = Later()
     try:
         interrupts.take()
         if database:
@@ -122,13 +125,15 @@ def _serve(host: str, port: int, fresh_demo: bool, with_provider: bool) -> None:
         planners = Planners(env)
         planners.look()
         _welcome(host, port, env)
-        _watch(server, database, Upkeep(env), planners, interrupts)
+        later.begin()
+        _watch(server, database, Upkeep(env), [planners, later], interrupts)
     except _Interrupted:
         pass
     finally:
         interrupts.ignore()
         if interrupts.came:
             say("stopping …")
+        later.stop()
         if planners:
             planners.stop()
         if provider:
@@ -206,7 +211,7 @@ def _watch(
     server: "subprocess.Popen[bytes]",
     database: Database | None,
     upkeep: Upkeep,
-    planners: Planners,
+    looked_after: Sequence[Planners | Later],
     interrupts: _Interrupts,
 ) -> None:
     while not interrupts.came:
@@ -214,6 +219,7 @@ def _watch(
         if database and database.died:
             upkeep.revive(database)
         upkeep.look()
-        planners.look()
+        for one in looked_after:
+            one.look()
         if server.poll() is not None:
             raise Stop(f"the server died. The end of {LOGS / 'server.log'}:\n{tail(LOGS / 'server.log')}")

@@ -89,6 +89,12 @@ const WorkPage = page("/jobs/:jobId/work", () =>
 const EstimatePage = page("/estimate", () =>
   import("@/features/estimate/estimate-page").then((module) => module.EstimatePage),
 );
+const RunFiles = page("/runs/:runId/files", () =>
+  import("@/features/files/files-page").then((module) => module.RunFiles),
+);
+const JobFiles = page("/jobs/:jobId/files", () =>
+  import("@/features/files/files-page").then((module) => module.JobFiles),
+);
 const StockPage = page("/jobs/:jobId/stock", () =>
   import("@/features/stock/stock-page").then((module) => module.StockPage),
 );
@@ -222,6 +228,7 @@ function Pages() {
         </Route>
         <Route path="/runs/:runId/bench/:piece?" element={<BenchPage />} />
         <Route path="/runs/:runId/floor" element={<FloorPage />} />
+        <Route path="/runs/:runId/files" element={<RunFiles />} />
         <Route path="/log" element={<LogPage />} />
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/company" element={<CompanyPage />} />
@@ -236,6 +243,7 @@ function Pages() {
         <Route path="/estimate" element={<EstimatePage />} />
         <Route path="/jobs/:jobId/stock" element={<StockPage />} />
         <Route path="/jobs/:jobId/cards" element={<JobCards />} />
+        <Route path="/jobs/:jobId/files" element={<JobFiles />} />
         <Route path="*" element={<NotFound />} />
       </Routes>
     </Suspense>

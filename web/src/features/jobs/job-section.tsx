@@ -105,6 +105,7 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
           }
         >
           <MenuItem onSelect={() => navigate(`/jobs/${job.id}/cards`)}>{t("job.cards")}</MenuItem>
+          <MenuItem onSelect={() => navigate(`/jobs/${job.id}/files`)}>{t("files")}</MenuItem>
           {mayWrite && (
             <MenuItem
               disabled={putAside.isPending}

@@ -26,12 +26,13 @@ interface ItemsProps extends Pick<Props, "run"> {
   make: (mirrored: boolean) => void;
   assign: (userId: number | null) => void;
   onAskJob: () => void;
+  onFiles: () => void;
   /** Of whoever may delete it. */
   onDelete: (() => void) | undefined;
 }
 
 /** The menu's items, as they were when it was opened: one that comes later would move the others under the finger. */
-function RunMenuItems({ make, assign, onAskJob, onDelete, ...opened }: ItemsProps) {
+function RunMenuItems({ make, assign, onAskJob, onFiles, onDelete, ...opened }: ItemsProps) {
   const [{ run, people, jobs }] = useState(opened);
   return (
     <>
@@ -45,6 +46,7 @@ function RunMenuItems({ make, assign, onAskJob, onDelete, ...opened }: ItemsProp
           </MenuItem>
         ))}
       {run.assigned && <MenuItem onSelect={() => assign(null)}>{t("run.unassign")}</MenuItem>}
+      <MenuItem onSelect={onFiles}>{t("files")}</MenuItem>
       {jobs.length > 1 && <MenuItem onSelect={onAskJob}>{t("run.copy")}</MenuItem>}
       {onDelete && (
         <MenuItem onSelect={onDelete}>
@@ -129,6 +131,7 @@ export function RunMenu({ run, job, onBinned }: Props) {
           make={make}
           assign={(userId) => assign.mutate(userId)}
           onAskJob={() => setAsked(true)}
+          onFiles={() => navigate(`/runs/${run.id}/files`)}
           onDelete={mayDelete ? remove.ask : undefined}
         />
       </Menu>

@@ -51,7 +51,10 @@ export function RunSheet() {
         <Link to="../layout" className="underline">
           {t("sheet.back")}
         </Link>
-        <Button look="main" className="ml-auto min-h-11" onClick={() => window.print()}>
+        <Link to={`/runs/${run.id}/files`} className="ml-auto underline">
+          {t("sheet.files")}
+        </Link>
+        <Button look="main" className="min-h-11" onClick={() => window.print()}>
           <PrintIcon /> {t("sheet.print")}
         </Button>
       </div>
