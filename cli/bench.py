@@ -10,6 +10,7 @@ from cli.bench_corrections import corrections
 from cli.bench_cutting import cutting
 from cli.bench_device import on_a_device
 from cli.bench_everyday import everyday
+from cli.bench_formats import given_out
 from cli.bench_picture import picture
 from cli.bench_server import through_the_api, while_plans_are_made
 from cli.bench_space import space
@@ -150,6 +151,7 @@ if __name__ == "__main__":
     address, device = sys.argv[1:]
     kept = [
         space(),
+        given_out(),
         on_a_device(Path(device)),
         picture(address),
         through_the_api(address),

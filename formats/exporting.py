@@ -13,11 +13,9 @@ from conduit.catalogue import Message, speaking
 from formats.from_runs import NothingToDraw, model_of_job, model_of_run
 from formats.model import SpaceModel
 from formats.paper import PaperJob, PaperRun, paper_run
-from formats.sources import OF_JOB, OF_RUN, JobSource, RunSource, Wanted
+from formats.sources import OF_JOB, OF_RUN, Heard, JobSource, RunSource, Wanted, nobody
 from formats.words import message
 
-# How much is done, from 0 to 1; raises where it is to stop.
-Heard = Callable[[float], None]
 _MODELS = {
     "dxf": ("formats.dxf", "write_dxf"),
     "ifc": ("formats.ifc", "write_ifc"),
@@ -33,10 +31,6 @@ class NoSuchPart(Exception):
         self.says = says
 
 
-def _nobody(part: float) -> None:
-    """Nobody wants to hear."""
-
-
 def export_run(run: RunSource, wanted: Wanted) -> bytes:
     """A run in a format. Raises UnreadableDocument, NothingToDraw, NoSuchPart."""
     part = _part(wanted, OF_RUN)
@@ -45,7 +39,7 @@ def export_run(run: RunSource, wanted: Wanted) -> bytes:
     if wanted.to == "csv":
         return _table([run], part)
     if wanted.to == "pdf":
-        return bytes(_call("formats.pdf", _RUN_PAPERS[part])(_paper(run, wanted), wanted.size, wanted.language))
+        return bytes(_call("formats.pdf", _RUN_PAPERS[part])(_paper(run, wanted), wanted))
     model = model_of_run(run.raw, run.limits)
     if wanted.to == "svg":
         sticks = _paper(run, wanted).sticks if part in ("sheet", "sticks") else ()
@@ -53,7 +47,7 @@ def export_run(run: RunSource, wanted: Wanted) -> bytes:
     return _model(model, wanted)
 
 
-def export_job(job: JobSource, wanted: Wanted, heard: Heard = _nobody) -> bytes:
+def export_job(job: JobSource, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """A job in a format. Raises UnreadableDocument, NothingToDraw, NoSuchPart."""
     part = _part(wanted, OF_JOB)
     if wanted.to == "json":
@@ -61,9 +55,9 @@ def export_job(job: JobSource, wanted: Wanted, heard: Heard = _nobody) -> bytes:
     if wanted.to == "csv":
         return _table(job.runs, part)
     if wanted.to == "pdf":
-        return bytes(
-            _call("formats.pdf", _JOB_PAPERS[part])(_paper_job(job, part, wanted, heard), wanted.size, wanted.language)
-        )
+        gathered = _paper_job(job, part, wanted, lambda done: heard(GATHERED * done))
+        write = _call("formats.pdf", _JOB_PAPERS[part])
+        return bytes(write(gathered, wanted, lambda done: heard(GATHERED + (1 - GATHERED) * done)))
     model = model_of_job(job.name, job.placed)
     if wanted.to == "svg":
         return bytes(_call("formats.svg_sheet", "svg_sheet")(model, part, []))
@@ -78,6 +72,8 @@ _JOB_PAPERS = {
     "cuts": "cut_sheet",
     "bring": "bring_sheet",
 }
+# Of the work for a job on paper, so much is planning its runs.
+GATHERED = 0.1
 # Papers of a job that need its runs laid out.
 _WITH_RUNS = ("job", "sheets", "cards")
 

@@ -53,7 +53,7 @@ def model_of_job(name: str, placed: Placed) -> SpaceModel:
     )
     names = {run.key: run.name for run in space.runs}
     aside = {names[key]: why for key, why in placed.why_not.items()}
-    return SpaceModel(name, tuple(pipes), (*boxes, *_end_boxes(pipes)), tuple(space.walls), aside)
+    return SpaceModel(name, tuple(pipes), (*boxes, *_end_boxes(pipes)), tuple(space.walls), aside, is_job=True)
 
 
 def _own_picture(checked: CheckedRun) -> Picture | None:

@@ -146,13 +146,17 @@ class Box:
 
 @dataclass(frozen=True)
 class SpaceModel:
-    """All that is drawn of a run, a rack or a job; `aside`: the runs that stand nowhere yet, each with why."""
+    """All that is drawn of a run, a rack or a job; `aside`: the runs that stand nowhere yet, each with why.
+
+    `is_job`: of several runs, each with a name of its own.
+    """
 
     name: str
     pipes: tuple[Pipe, ...]
     boxes: tuple[Box, ...]
     walls: tuple[PictureSurface, ...]
     aside: Mapping[str, Message]
+    is_job: bool = False
 
     @property
     def things(self) -> list[PictureThing]:

@@ -4,7 +4,7 @@ True fractions, by the font's own; the same content gives the same file. Letter 
 """
 
 import os
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -12,15 +12,15 @@ from typing import Any
 import jinja2
 import segno
 from markupsafe import Markup
-from weasyprint import CSS, HTML
+from weasyprint import CSS, HTML, Document
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher
 
-from conduit.catalogue import ENGLISH, Language, Message, has_message, speaking, told
+from conduit.catalogue import Message, has_message, speaking, told
 from conduit.units import INCH_TAPE, format_angle
 from formats.paper import PaperJob, PaperRun
 from formats.pictures import strip_of_bar, strip_of_stick, views_of
-from formats.sources import Size
+from formats.sources import Heard, Size, Wanted, nobody
 from formats.words import message
 
 # What makes fonts smaller for a file dates them; the same content is to give the same file.
@@ -40,73 +40,79 @@ class NoOutside(URLFetcher):  # type: ignore[misc]
         return super().fetch(url, headers)
 
 
-def run_sheet(run: PaperRun, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+# The pages of one thing, as HTML: numbered by themselves, so that they can be handed out alone.
+Chapter = list[str]
+
+
+def run_sheet(run: PaperRun, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """A run: picture, sentences, marks, order, arithmetic both ways."""
-    return _printed(run.name, ["run_sheet.html"], size, language, run=run)
+    return _written(run.name, [[_page("run_sheet.html", wanted, run=run)]], wanted, heard)
 
 
-def bench_cards(run: PaperRun, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def bench_cards(run: PaperRun, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """A sheet a stick, with the code that opens it where there is a server."""
-    return _written(run.name, _cards(run, language), size, language)
+    return _written(run.name, [_cards(run, wanted)], wanted, heard)
 
 
-def floor_sheet(run: PaperRun, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def floor_sheet(run: PaperRun, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """A rack on the floor."""
-    return _printed(run.name, ["floor.html"], size, language, run=run)
+    return _written(run.name, [[_page("floor.html", wanted, run=run)]], wanted, heard)
 
 
-def cut_sheet(job: PaperJob, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def cut_sheet(job: PaperJob, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """A job's cut list."""
-    return _printed(job.name, ["cuts.html"], size, language, job=job)
+    return _written(job.name, [[_page("cuts.html", wanted, job=job)]], wanted, heard)
 
 
-def bring_sheet(job: PaperJob, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def bring_sheet(job: PaperJob, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """What to bring for a job."""
-    return _printed(job.name, ["bring.html"], size, language, job=job)
+    return _written(job.name, [[_page("bring.html", wanted, job=job)]], wanted, heard)
 
 
-def whole_job(job: PaperJob, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def whole_job(job: PaperJob, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """Its space, what to bring, its cut list, and each run's sheet, floor and cards, in one file."""
-    pages = [_page(name, language, job=job) for name in ("job_space.html", "bring.html", "cuts.html")]
-    for run in job.runs:
-        pages.append(_page("run_sheet.html", language, run=run))
-        if run.floor:
-            pages.append(_page("floor.html", language, run=run))
-        pages += _cards(run, language)
-    return _written(job.name, pages, size, language)
+    of_job = [[_page(name, wanted, job=job)] for name in ("job_space.html", "bring.html", "cuts.html")]
+    return _written(job.name, [*of_job, *(_all_of(run, wanted) for run in job.runs)], wanted, heard)
 
 
-def run_sheets(job: PaperJob, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def _all_of(run: PaperRun, wanted: Wanted) -> Chapter:
+    names = ["run_sheet.html", "floor.html"] if run.floor else ["run_sheet.html"]
+    return [*(_page(name, wanted, run=run) for name in names), *_cards(run, wanted)]
+
+
+def run_sheets(job: PaperJob, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """The sheets of all runs of a job."""
-    pages = [_page("run_sheet.html", language, run=run) for run in job.runs]
-    return _written(job.name, pages, size, language)
+    return _written(job.name, [[_page("run_sheet.html", wanted, run=run)] for run in job.runs], wanted, heard)
 
 
-def cards_of_job(job: PaperJob, size: Size = "letter", language: Language = ENGLISH) -> bytes:
+def cards_of_job(job: PaperJob, wanted: Wanted, heard: Heard = nobody) -> bytes:
     """The bench cards of all runs of a job."""
-    return _written(job.name, [page for run in job.runs for page in _cards(run, language)], size, language)
+    return _written(job.name, [_cards(run, wanted) for run in job.runs], wanted, heard)
 
 
-def _cards(run: PaperRun, language: Language) -> list[str]:
-    return [_page("bench_card.html", language, run=run, one=one) for one in run.sticks]
+def _cards(run: PaperRun, wanted: Wanted) -> Chapter:
+    return [_page("bench_card.html", wanted, run=run, one=one) for one in run.sticks]
 
 
-def _printed(title: str, names: Sequence[str], size: Size, language: Language, **content: Any) -> bytes:
-    return _written(title, [_page(name, language, **content) for name in names], size, language)
-
-
-def _page(name: str, language: Language, **content: Any) -> str:
-    with speaking(language):
+def _page(name: str, wanted: Wanted, **content: Any) -> str:
+    with speaking(wanted.language):
         return _templates().get_template(name).render(**content)
 
 
-def _written(title: str, pages: Iterable[str], size: Size, language: Language) -> bytes:
-    with speaking(language):
-        page = _templates().get_template("document.html").render(title=title, pages=pages, language=language)
+def _written(title: str, chapters: Sequence[Chapter], wanted: Wanted, heard: Heard) -> bytes:
+    """Chapter after chapter, in one file; a chapter without a page (a straight run's) is passed over."""
+    rendered = list[Document]()
+    with speaking(wanted.language):
         fonts = FontConfiguration()
-        html = HTML(string=page, url_fetcher=NoOutside())
-        style = CSS(string=_style(size), font_config=fonts, url_fetcher=NoOutside())
-    return bytes(html.write_pdf(stylesheets=[style], font_config=fonts, pdf_identifier=b"crelda", pdf_tags=True))
+        style = CSS(string=_style(wanted.size), font_config=fonts, url_fetcher=NoOutside())
+        for number, pages in enumerate(chapters or [[]]):
+            heard(number / len(chapters))
+            page = _templates().get_template("document.html")
+            html = page.render(title=title, pages=pages, language=wanted.language)
+            whole = HTML(string=html, url_fetcher=NoOutside())
+            rendered.append(whole.render(stylesheets=[style], font_config=fonts, pdf_tags=True))
+    pages = [page for one in rendered for page in one.pages]
+    return bytes(rendered[0].copy(pages).write_pdf(pdf_identifier=b"crelda", pdf_tags=True))
 
 
 def _style(size: Size) -> str:

@@ -15,7 +15,7 @@ ON_PAPER: dict[Side, tuple[float, float]] = {"front": (440.0, 330.0), "side": (2
 def views_of(model: SpaceModel) -> Iterator[tuple[Side, str]]:
     """Its views, each as a picture within a page."""
     for side, (wide, high) in ON_PAPER.items():
-        yield side, inline(write_view(view_of(model, side), wide, high))
+        yield side, inline(write_view(view_of(model, side), wide, high, measures=not model.is_job))
 
 
 def strip_of_stick(stick: PaperStick) -> str:

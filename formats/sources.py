@@ -1,6 +1,6 @@
 """What is given out: a run, or a job with its runs; and what of it, in which form, is wanted."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
@@ -39,6 +39,14 @@ ENDINGS: dict[To, tuple[str, str]] = {
     "csv": ("csv", "text/csv"),
     "json": ("json", "application/json"),
 }
+
+
+# How much is done, from 0 to 1; raises where it is to stop.
+Heard = Callable[[float], None]
+
+
+def nobody(part: float) -> None:
+    """Nobody wants to hear."""
 
 
 @dataclass(frozen=True)

@@ -30,8 +30,8 @@ LETTER = 0.58
 MOST_PIXELS_AN_INCH = 14.0
 
 
-def write_view(view: View, width: float = 900.0, most_high: float = 900.0) -> str:
-    """A view as a picture of at most this width and height in pixels."""
+def write_view(view: View, width: float = 900.0, most_high: float = 900.0, measures: bool = True) -> str:
+    """A view as a picture of at most this width and height in pixels; `measures`: with its dimensions."""
     wide, high = (max(size, 1.0) for size in view.size)
     scale = min((width - 2 * MARGIN) / wide, (most_high - 2 * MARGIN) / high, MOST_PIXELS_AN_INCH)
     drawing = drawsvg.Drawing(wide * scale + 2 * MARGIN, high * scale + 2 * MARGIN, id_prefix=view.side)
@@ -48,13 +48,24 @@ def write_view(view: View, width: float = 900.0, most_high: float = 900.0) -> st
         )
     labels = _Labels()
     for name in view.names:
-        x, y = place(name.at)
-        labels.take(x, y, name.says)
-        drawing.append(_text(name.says, x, y + TEXT / 3, fill=INK, font_weight="600"))
+        at = labels.room_for(*place(name.at), name.says, drawing.width)
+        if at:
+            labels.take(*at, name.says)
+            drawing.append(_text(name.says, at[0], at[1] + TEXT / 3, fill=INK, font_weight="600"))
     middle = place(((view.low[0] + view.high[0]) / 2, (view.low[1] + view.high[1]) / 2))
-    for one in view.dimensions:
+    for one in view.dimensions if measures else ():
         _dimension(drawing, one.reads, (place(one.start), place(one.end)), middle, labels)
+    _hold(drawing, labels)
     return svg_text(drawing)
+
+
+def _hold(drawing: drawsvg.Drawing, labels: "_Labels") -> None:
+    """Make it as large as what is written beside the pipe needs."""
+    corners = [corner for x, y, wide in labels.taken for corner in ((x - wide / 2, y - TEXT), (x + wide / 2, y + TEXT))]
+    xs, ys = ([*(corner[axis] for corner in corners), 0.0] for axis in (0, 1))
+    left, top = min(xs), min(ys)
+    drawing.width, drawing.height = max(*xs, drawing.width) - left, max(*ys, drawing.height) - top
+    drawing.view_box = left, top, drawing.width, drawing.height
 
 
 def _outline(outline: Outline, place: Placing) -> drawsvg.Path:
@@ -78,6 +89,13 @@ class _Labels:
     def take(self, x: float, y: float, says: str) -> None:
         """What says this stands there."""
         self.taken.append((x, y, _width(says)))
+
+    def room_for(self, x: float, y: float, says: str, width: float) -> At | None:
+        """Where a name can stand, on its thing or a few lines above or below it; None: it is left out."""
+        half = _width(says) / 2
+        inside = min(max(x, half), max(width - half, half))
+        tries = (inside, y), *((inside, y + lines * (TEXT + 3)) for lines in (-1, 1, -2, 2, -3, 3))
+        return next((at for at in tries if self.is_free(*at, says)), None)
 
     def is_free(self, x: float, y: float, says: str) -> bool:
         """Whether it can stand there."""

@@ -15,7 +15,9 @@ BETWEEN = 24.0
 
 def svg_sheet(model: SpaceModel, part: str, sticks: Sequence[PaperStick]) -> bytes:
     """`part`: a view's name, `sticks`, or `sheet` for all of it, one below another."""
-    views = {side: write_view(view_of(model, side)) for side in LOOKS if part in (side, "sheet")}
+    views = {
+        side: write_view(view_of(model, side), measures=not model.is_job) for side in LOOKS if part in (side, "sheet")
+    }
     if part in views:
         return views[part].encode()
     return _below_each_other([*map(inline, views.values()), *map(strip_of_stick, sticks)]).encode()

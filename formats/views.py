@@ -150,7 +150,7 @@ def _is_true(start: Vec, end: Vec, side: Side) -> bool:
 
 
 def _names(model: SpaceModel, look: Callable[[Vec], At]) -> Iterator[Name]:
-    """Of boxes and things; boxes of one name that lie side by side are called once, in their middle."""
+    """Of boxes and things, and of a job's runs; boxes of one name are called once, in their middle."""
     called: dict[str, list[Vec]] = {}
     for box in model.boxes:
         called.setdefault(box.name, []).extend([*box.back, *box.front])
@@ -159,6 +159,10 @@ def _names(model: SpaceModel, look: Callable[[Vec], At]) -> Iterator[Name]:
     for says, points in called.items():
         if says:
             yield Name(look(_middle(points)), says)
+    for pipe in model.pipes if model.is_job else ():
+        if pipe.name:
+            points = pipe.points()
+            yield Name(look(points[len(points) // 2]), pipe.name)
 
 
 def _middle(points: Sequence[Vec]) -> Vec:

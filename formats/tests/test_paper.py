@@ -93,7 +93,7 @@ class Jobs(TestCase):
             self.assertIn(wanted, said)
         self.assertIn("Not in this drawing: Stands nowhere", said)
         self.assertEqual(heard, sorted(heard))
-        self.assertEqual(len(heard), 3)
+        self.assertTrue(heard[0] == 0 and 0.1 < heard[-1] < 1, heard)
         cuts = words(given_out(self.source(), "pdf", "cuts"))
         self.assertIn("41 3/8", cuts)
         self.assertNotIn("Kiln 2 feed, the long way", cuts)

@@ -37,14 +37,15 @@ export function RunFiles() {
 export function JobFiles() {
   const jobId = Number(useParams().jobId);
   const jobs = useJobs();
-  const name = jobs.data?.find((job) => job.id === jobId)?.name ?? "";
+  const job = jobs.data?.find((one) => one.id === jobId);
+  const name = job?.name ?? "";
   return (
     <Shell
       title={t("page.of", { name })}
       trail={<strong className="text-ink">{name}</strong>}
       tabs={jobTabs(jobId)}
     >
-      <Files of="job" id={jobId} />
+      {jobs.data && !job ? <NotThere says={t("page.no_job")} /> : <Files of="job" id={jobId} />}
     </Shell>
   );
 }
@@ -104,7 +105,10 @@ function Files({ of, id }: { of: FileOf; id: number }) {
             </section>
           ))}
         </div>
-        <section aria-label={t("made.title")} className="lg:border-l lg:border-line lg:pl-6">
+        <section
+          aria-label={t("made.title")}
+          className={`lg:border-l lg:border-line lg:pl-6 ${asked.length || ask.error ? "max-lg:order-first" : ""}`}
+        >
           <h2 className="mb-2 text-lg font-bold">{t("made.title")}</h2>
           {ask.error && <Notice severity="stop">{ask.error.message}</Notice>}
           {asked.length === 0 && <p className="text-soft">{t("made.none")}</p>}
