@@ -26,7 +26,10 @@ HEADLESS = {
     "check-marks": "cli.check_marks",
     "device": "cli.device",
     "export": "cli.export",
+    "import": "cli.bring_in",
 }
+# These need what reads and writes other programs' formats, and have flags of their own.
+WITH_FORMATS = ("export", "import")
 MACHINE_IN_THE_WAY = 3
 PLAN_TELLS = """examples:
   crelda plan run.note --human            what to cut, to mark and to bend
@@ -74,6 +77,8 @@ def main() -> int:
         "export", help="a run or a job as PDF, DXF, IFC, glTF, SVG, CSV or JSON", add_help=False
     )
     giving.add_argument("words", nargs=argparse.REMAINDER)
+    bringing_in = commands.add_parser("import", help="runs out of a drawing, points, a job or a note", add_help=False)
+    bringing_in.add_argument("words", nargs=argparse.REMAINDER)
     devices = commands.add_parser("device", help="made-up measuring devices for the page, over a local WebSocket")
     devices.add_argument("argument", metavar="PORT", nargs="?", default="8427", help="default: 8427")
     seating = commands.add_parser("people", help="who is in which crew, and links for them", add_help=False)
@@ -128,7 +133,7 @@ def _headless(commands: Any, name: str, says: str, tells: str) -> argparse.Argum
 
 def _words(given: argparse.Namespace) -> list[str]:
     """What a headless command is told."""
-    if given.command == "export":
+    if given.command in WITH_FORMATS:
         return list(given.words)
     more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
     return [given.argument, *more, *(["--human"] if getattr(given, "human", False) else [])]
@@ -140,7 +145,7 @@ def _do(given: argparse.Namespace) -> int:
         if not PYTHON.exists():
             install.debian_packages(for_tests=False)
         install.python_packages(for_tests=False)
-        if given.command == "export":
+        if given.command in WITH_FORMATS:
             install.formats()
         env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
         code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], *_words(given)], env=env).returncode
