@@ -51,7 +51,7 @@ def write_view(view: View, width: float = 900.0, most_high: float = 900.0, measu
         at = labels.room_for(*place(name.at), name.says, drawing.width)
         if at:
             labels.take(*at, name.says)
-            drawing.append(_text(name.says, at[0], at[1] + TEXT / 3, fill=INK, font_weight="600"))
+            _label(drawing, name.says, at, INK, 0.75)
     middle = place(((view.low[0] + view.high[0]) / 2, (view.low[1] + view.high[1]) / 2))
     for one in view.dimensions if measures else ():
         _dimension(drawing, one.reads, (place(one.start), place(one.end)), middle, labels)
@@ -125,9 +125,15 @@ def _dimension(drawing: drawsvg.Drawing, reads: str, ends: tuple[At, At], middle
     for (x0, y0), (x1, y1) in zip(ends, line, strict=True):
         drawing.append(drawsvg.Line(x0, y0, x1 + nx * 4, y1 + ny * 4, stroke=ACCENT, stroke_width=0.6, opacity=0.6))
     drawing.append(drawsvg.Line(*line[0], *line[1], stroke=ACCENT, stroke_width=1))
-    wide = _width(reads) + 4
-    drawing.append(drawsvg.Rectangle(x - wide / 2, y - TEXT / 2 - 1, wide, TEXT + 2, fill="#ffffff", opacity=0.9))
-    drawing.append(_text(reads, x, y + TEXT / 3, fill=ACCENT, font_weight="600"))
+    _label(drawing, reads, (x, y), ACCENT, 0.9)
+
+
+def _label(drawing: drawsvg.Drawing, says: str, at: At, colour: str, opacity: float) -> None:
+    """What is written about a place, on a light ground of its own: it is read across the pipe too."""
+    (x, y), wide = at, _width(says) + 4
+    ground = drawsvg.Rectangle(x - wide / 2, y - TEXT / 2 - 1, wide, TEXT + 2, fill="#ffffff", opacity=opacity)
+    drawing.append(ground)
+    drawing.append(_text(says, x, y + TEXT / 3, fill=colour, font_weight="600"))
 
 
 @dataclass(frozen=True)
