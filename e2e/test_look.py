@@ -86,6 +86,11 @@ class Look(Journey):
         page.get_by_role("link", name="all jobs").click()
         expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
         yield "jobs", page
+        page.get_by_role("button", name="Kiln room fit-out: more").click()
+        page.get_by_role("menuitem", name="Save as PDF").click()
+        expect(page.get_by_role("heading", name="Your files")).to_be_visible()
+        yield "files", page
+        page.goto(self.live_server_url)
         page.get_by_role("link", name="Log").click()
         expect(page.get_by_role("table")).to_be_visible()
         yield "log", page

@@ -181,7 +181,7 @@ class People(Journey):
         for name in ("Kiln 3 feed: more", "Measure a new run", "Start the job"):
             expect(page.get_by_role("button", name=name)).to_have_count(0)
         page.get_by_role("button", name="Kiln room fit-out: more").click()
-        expect(page.get_by_role("menuitem")).to_have_text(["All bench cards"])
+        expect(page.get_by_role("menuitem")).to_have_text(["All bench cards", "Save as PDF, DXF, IFC …"])
         page.keyboard.press("Escape")
         page.get_by_role("link", name="Stock and cut list").click()
         expect(page.get_by_role("heading", name="Scrap rack")).to_be_visible()
