@@ -94,7 +94,7 @@ class _Writer:
         )
         above = project
         for kind, name in (("IfcSite", "Site"), ("IfcBuilding", "Building"), ("IfcBuildingStorey", "Storey")):
-            place = self._root(kind, name, ObjectPlacement=self._placement(None))
+            place = self._root(kind, name, ObjectPlacement=self._placement())
             self._root("IfcRelAggregates", "", RelatingObject=above, RelatedObjects=[place])
             above = place
         return above
@@ -219,7 +219,7 @@ class _Writer:
         return self._root(
             kind,
             name,
-            ObjectPlacement=self._placement(None),
+            ObjectPlacement=self._placement(),
             Representation=make("IfcProductDefinitionShape", Representations=[shape]),
             **fields,
         )
@@ -232,9 +232,8 @@ class _Writer:
         guid = ifcopenshell.guid.compress(unique.hex)
         return self.file.create_entity(kind, GlobalId=guid, Name=name or None, **fields)
 
-    def _placement(self, at: Vec | None) -> Entity:
-        axes = self.origin if at is None else self._axes(at)
-        return self.file.create_entity("IfcLocalPlacement", RelativePlacement=axes)
+    def _placement(self) -> Entity:
+        return self.file.create_entity("IfcLocalPlacement", RelativePlacement=self.origin)
 
     def _axes(self, at: Vec, way: Vec | None = None) -> Entity:
         make = self.file.create_entity

@@ -78,13 +78,13 @@ def read_file(data: bytes, meant: Meant = AS_IT_SAYS, limits: Limits = DEFAULT_L
     """The runs in a file. Raises UnreadableFile where there is none."""
     if len(data) > MOST_BYTES:
         raise UnreadableFile(message("import.too_large", most=MOST_BYTES // 2**20))
-    brought = _of_drawing(data, meant, limits) if is_drawing(data) else _of_text(data, meant)
+    brought = _of_drawing(data, meant, limits) if _is_drawing(data) else _of_text(data, meant)
     if not brought.runs and not brought.passed_over:
         raise UnreadableFile(message("import.nothing"))
     return brought
 
 
-def is_drawing(data: bytes) -> bool:
+def _is_drawing(data: bytes) -> bool:
     """Whether it is DXF, by how it begins: text whose second line opens a section, or the binary form's mark."""
     lines = [line.strip() for line in data[:2000].splitlines()]
     opens = b"SECTION" in lines[:8] or (bool(lines) and lines[0] == b"999")

@@ -60,7 +60,7 @@ def make_export(export_id: int) -> None:
         code = -1
     if code:
         log.error("making a file ended", extra={"export": export_id, "code": code})
-        _end(export_id, State.FAILED, "exchange.failed")
+        _fail(export_id, told(message("exchange.failed")))
 
 
 def make(export_id: int) -> None:
@@ -73,13 +73,13 @@ def make(export_id: int) -> None:
         try:
             _keep(export, _made(export))
         except (NothingToDraw, NoSuchPart) as error:
-            _fail(export, told(error.says))
+            _fail(export.pk, told(error.says))
         except UnreadableDocument as error:
-            _fail(export, told(error))
+            _fail(export.pk, told(error))
         except Exception as error:
             # Whatever it was: whoever waits is told, and the planner goes on with the next.
             log.error("making a file failed", extra={"export": export_id, **as_told(error)})
-            _fail(export, told(message("exchange.failed")))
+            _fail(export.pk, told(message("exchange.failed")))
 
 
 def _made(export: Export) -> bytes:
@@ -98,7 +98,7 @@ def _heard(export: Export, part: float) -> None:
 @transaction.atomic
 def _keep(export: Export, made: bytes) -> None:
     if len(made) > MOST_BYTES:
-        _fail(export, told(message("exchange.too_large", most=MOST_BYTES // 2**20)))
+        _fail(export.pk, told(message("exchange.too_large", most=MOST_BYTES // 2**20)))
         return
     for number, begin in enumerate(range(0, len(made), A_PART)):
         ExportPart.objects.create(export=export, number=number, data=made[begin : begin + A_PART])
@@ -114,11 +114,7 @@ def _file_name(export: Export) -> str:
     return re.sub(r"[^\w-]+", "-", " ".join(words)).strip("-").lower()[:80] or "run"
 
 
-def _fail(export: Export, says: str) -> None:
-    Export.objects.filter(pk=export.pk).update(state=State.FAILED, says=says[:400])
-
-
-def _end(export_id: int, state: State, key: str) -> None:
-    Export.objects.filter(pk=export_id).exclude(state__in=(State.DONE, State.FAILED)).update(
-        state=state, says=told(message(key))
-    )
+def _fail(export_id: int, says: str) -> None:
+    """What is made already stays made."""
+    unmade = Export.objects.filter(pk=export_id).exclude(state=State.DONE)
+    unmade.update(state=State.FAILED, says=says[:400])
