@@ -111,6 +111,8 @@ class Look(Journey):
         for size in (DESK, TABLET, PHONE):
             for name, page in self.views(size):
                 with self.subTest(f"{name} {size['width']}"):
+                    # What is not needed for the first picture is drawn a moment later.
+                    expect(page.locator("h1:visible")).to_have_count(1)
                     self.assertEqual(page.evaluate(SMALL_TEXTS % SMALLEST_TEXT), [])
                     self.assertEqual(page.evaluate(UNNAMED), [])
                     self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), size["width"])
