@@ -16,11 +16,9 @@ from typing import Any, get_args
 from cli.as_a_pipe import end_with_the_reader
 from conduit.notes import write_note
 from conduit.tables import TRADE_SIZES, Material
-from formats.importing import Brought, Meant, UnreadableFile, read_file
+from formats.importing import UNITS, Brought, Meant, UnreadableFile, read_file
 
 ALL, SOME, NOTHING = 0, 1, 2
-# Inches in each unit.
-UNITS = {"in": 1.0, "ft": 12.0, "mm": 1 / 25.4, "cm": 1 / 2.54, "m": 1000 / 25.4}
 
 
 def main(arguments: list[str]) -> int:
@@ -33,7 +31,8 @@ def main(arguments: list[str]) -> int:
     except OSError as error:
         return _complain(f"{asked.file} cannot be read: {error.strerror}")
     except UnreadableFile as error:
-        return _complain(f"{asked.file}: {error}")
+        hint = " Say it with --unit, as in --unit mm." if error.asks else ""
+        return _complain(f"{asked.file}: {error}{hint}")
     for where, why in brought.passed_over:
         print(f"passed over: {where}: {why}", file=sys.stderr)
     for run in brought.runs:

@@ -28,6 +28,10 @@ class UnreadableDrawing(Exception):
         self.says = says
 
 
+class UnitNotSaid(UnreadableDrawing):
+    """It can be read once its unit is said."""
+
+
 @dataclass(frozen=True)
 class Drawing:
     """What was read: lines with the name of each where the drawing has one, and what was passed over, with why.
@@ -45,7 +49,7 @@ def read_dxf(data: bytes, layer: str = "", inches: float | None = None, up: Up |
     """The centrelines in a drawing: of the layer named, else of `CENTRELINE`, else of all of it.
 
     `inches`: of its units, where it does not say them itself; `up`: as we write it, else z, as most do. Raises
-    UnreadableDrawing.
+    UnreadableDrawing, of which UnitNotSaid where it does not say its unit and `inches` does not either.
     """
     if len(data) > MOST_BYTES:
         raise UnreadableDrawing(message("import.too_large", most=MOST_BYTES // 2**20))
@@ -55,11 +59,12 @@ def read_dxf(data: bytes, layer: str = "", inches: float | None = None, up: Up |
         raise UnreadableDrawing(message("import.no_dxf")) from error
     own = any(entity.dxf.layer == CENTRELINE for entity in document.modelspace())
     wanted = layer or (CENTRELINE if own else "")
-    unit = inches or _unit(document)
     upward: Up = up or ("y" if own else "z")
     entities = [one for one in document.modelspace() if not wanted or one.dxf.layer == wanted]
     if len(entities) > MOST_ENTITIES:
         raise UnreadableDrawing(message("import.too_many", most=MOST_ENTITIES))
+    # Of an empty drawing nothing is asked.
+    unit = inches or (_unit(document) if entities else 1.0)
     named = _names(document)
     by_name: dict[str, list[DrawnPart]] = {}
     passed, count = list[tuple[str, Message]](), 0
@@ -85,9 +90,9 @@ def read_dxf(data: bytes, layer: str = "", inches: float | None = None, up: Up |
 
 
 def _unit(document: Any) -> float:
-    """How many inches a unit is. Raises UnreadableDrawing where the drawing does not say."""
+    """How many inches a unit is. Raises UnitNotSaid."""
     if not document.units:
-        raise UnreadableDrawing(message("import.which_unit"))
+        raise UnitNotSaid(message("import.which_unit"))
     return float(units.conversion_factor(document.units, units.IN))
 
 

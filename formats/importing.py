@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from importlib import import_module
-from typing import Any
+from typing import Any, Literal
 
 from conduit.catalogue import Message
 from conduit.document import UnreadableDocument
@@ -19,10 +19,13 @@ from conduit.notes import read_note
 from conduit.plan import check_run
 from conduit.tables import DEFAULT_LIMITS, TRADE_SIZES, Limits
 from conduit.units import INCH_TAPE, UnreadableLength, parse_signed_length
+from formats.bend_table_in import is_bend_table, read_bends
 from formats.corners import NotARun, run_of
 from formats.words import message
 
 MOST_BYTES, MOST_RUNS, MOST_POINTS = 32 * 2**20, 400, 20_000
+# Inches in each unit that a drawing may be in.
+UNITS = {"in": 1.0, "ft": 12.0, "mm": 1 / 25.4, "cm": 1 / 2.54, "m": 1000 / 25.4}
 # Another radius is told from so much on, in inches.
 OTHER_RADIUS = 1 / 16
 _PIPE = re.compile(rf"(.*?) ?({'|'.join(map(re.escape, TRADE_SIZES))}) (EMT|IMC|rigid)")
@@ -31,11 +34,11 @@ _AXES = (("right", "up", "out"), ("x", "y", "z"))
 
 
 class UnreadableFile(Exception):
-    """Nothing of it can be read; the message says why."""
+    """Nothing of it can be read; the message says why. `asks`: what is to be said of it first."""
 
-    def __init__(self, says: Message) -> None:
+    def __init__(self, says: Message, asks: Literal["", "unit"] = "") -> None:
         super().__init__(says)
-        self.says = says
+        self.says, self.asks = says, asks
 
 
 @dataclass(frozen=True)
@@ -78,7 +81,7 @@ def read_file(data: bytes, meant: Meant = AS_IT_SAYS, limits: Limits = DEFAULT_L
     """The runs in a file. Raises UnreadableFile where there is none."""
     if len(data) > MOST_BYTES:
         raise UnreadableFile(message("import.too_large", most=MOST_BYTES // 2**20))
-    brought = _of_drawing(data, meant, limits) if _is_drawing(data) else _of_text(data, meant)
+    brought = _of_drawing(data, meant, limits) if _is_drawing(data) else _of_text(data, meant, limits)
     if not brought.runs and not brought.passed_over:
         raise UnreadableFile(message("import.nothing"))
     return brought
@@ -96,7 +99,7 @@ def _of_drawing(data: bytes, meant: Meant, limits: Limits) -> Brought:
     try:
         drawing = dxf.read_dxf(data, meant.layer, meant.inches, meant.up)
     except dxf.UnreadableDrawing as error:
-        raise UnreadableFile(error.says) from error
+        raise UnreadableFile(error.says, "unit" if isinstance(error, dxf.UnitNotSaid) else "") from error
     runs, passed = list[BroughtRun](), list[tuple[str, Message]](drawing.passed_over)
     for name, chain in drawing.chains[:MOST_RUNS]:
         try:
@@ -126,7 +129,7 @@ def _radius_told(document: Mapping[str, Any], radii: Sequence[float], limits: Li
         yield message("import.other_radius", drawn=drawn, own=own)
 
 
-def _of_text(data: bytes, meant: Meant) -> Brought:
+def _of_text(data: bytes, meant: Meant, limits: Limits) -> Brought:
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -135,7 +138,9 @@ def _of_text(data: bytes, meant: Meant) -> Brought:
         return _of_json(text)
     columns = [one.strip().lower() for one in text.split("\n", 1)[0].split(",")]
     axes = next((axes for axes in _AXES if set(axes) <= set(columns)), None)
-    return _of_points(text, columns, axes, meant) if axes else _of_note(text)
+    if axes:
+        return _of_points(text, columns, axes, meant)
+    return _of_bends(text, columns, meant, limits) if is_bend_table(columns) else _of_note(text)
 
 
 def _of_json(text: str) -> Brought:
@@ -179,26 +184,56 @@ def _of_note(text: str) -> Brought:
     return Brought((BroughtRun(note.document),) if has_run else (), passed)
 
 
+def _rows(text: str, columns: Sequence[str]) -> tuple[list[tuple[int, dict[str, str]]], list[tuple[str, Message]]]:
+    """The rows of a table below its head, each with its line, so many as are read; and that others are passed over."""
+    rows, passed = list[tuple[int, dict[str, str]]](), list[tuple[str, Message]]()
+    reader = csv.DictReader(io.StringIO(text), fieldnames=list(columns))
+    for row in reader:
+        if reader.line_num == 1:
+            continue
+        if len(rows) == MOST_POINTS:
+            passed.append((f"line {reader.line_num}", message("import.too_many_rows", most=MOST_POINTS)))
+            break
+        rows.append((reader.line_num, {name: str(value or "") for name, value in row.items() if name}))
+    return rows, passed
+
+
 def _of_points(text: str, columns: Sequence[str], axes: tuple[str, str, str], meant: Meant) -> Brought:
     """Surveyed points, a line each; those of one `run` one after another, its two ends first and last."""
     lines: dict[str, list[Vec]] = {}
-    passed = list[tuple[str, Message]]()
-    rows = csv.DictReader(io.StringIO(text), fieldnames=list(columns))
-    next(rows)
-    for number, row in enumerate(rows, 2):
-        if number > MOST_POINTS + 1:
-            passed.append((f"line {number}", message("import.too_many_points", most=MOST_POINTS)))
-            break
+    rows, passed = _rows(text, columns)
+    for number, row in rows:
         try:
-            x, y, z = (parse_signed_length(row[axis] or "") for axis in axes)
+            x, y, z = (parse_signed_length(row[axis]) for axis in axes)
         except UnreadableLength as error:
             passed.append((f"line {number}", message("import.no_point", why=str(error))))
             continue
-        lines.setdefault(str(row.get("run") or "")[:80], []).append(Vec(x, y, z))
+        lines.setdefault(row.get("run", "")[:80], []).append(Vec(x, y, z))
     runs = list[BroughtRun]()
     for name, points in lines.items():
         try:
             runs.append(BroughtRun(run_of(points, _about(name, meant))))
         except NotARun as error:
             passed.append((name or "points", error.says))
+    return Brought(tuple(runs), tuple(passed))
+
+
+def _of_bends(text: str, columns: Sequence[str], meant: Meant, limits: Limits) -> Brought:
+    """A bending machine's table; a piece that does not say where it ends has no end yet."""
+    shoe = check_run(_about("", meant), limits).shoe
+    rows, passed = _rows(text, columns)
+    pieces, unread = read_bends(rows, shoe.radius if shoe else 0.0)
+    passed += unread
+    runs = list[BroughtRun]()
+    for piece in pieces[:MOST_RUNS]:
+        try:
+            document = run_of(piece.points, _about(piece.name, meant))
+        except NotARun as error:
+            passed.append((piece.name or "bends", error.says))
+            continue
+        told = list(_radius_told(document, piece.radii, limits))
+        if not piece.has_end:
+            document = {key: value for key, value in document.items() if key != "end"}
+            told.append(message("import.no_end"))
+        runs.append(BroughtRun(document, tuple(told)))
     return Brought(tuple(runs), tuple(passed))

@@ -15,6 +15,7 @@ from server.cutting.api import router as cutting
 from server.errors import install
 from server.estimate.api import router as estimate
 from server.exchange.api import router as exchange
+from server.exchange.import_api import router as imports
 from server.jobs.api import router as jobs
 from server.jobs.planning import router as planning
 from server.jobs.space_api import router as space
@@ -62,3 +63,4 @@ api.add_router("", bench)
 api.add_router("", cutting)
 api.add_router("", estimate)
 api.add_router("", exchange)
+api.add_router("", imports)

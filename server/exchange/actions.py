@@ -7,9 +7,10 @@ from conduit.catalogue import language_now
 from formats.sources import OF_JOB, OF_RUN
 from server.accounts.models import User
 from server.errors import Busy, Conflict, Overloaded, Refused
-from server.exchange.making import is_installed, make_export
+from server.exchange.making import make_export
 from server.exchange.models import AT_WORK, Export, State
 from server.exchange.schemas import ExportIn
+from server.exchange.working import is_installed
 from server.jobs.models import Job, Run
 from server.sentences import message
 

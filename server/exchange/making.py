@@ -1,19 +1,13 @@
-"""A file is made by a planner, in a process of its own: what writes some formats takes hundreds of megabytes."""
+"""A file is made: of what the database has, in the format that was asked for, and kept in parts."""
 
 import logging
-import os
 import re
-import subprocess
-import sys
-from importlib.util import find_spec
-from os import PathLike
 
-from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 from django_tasks import task
 
-from conduit.catalogue import speaking, told
+from conduit.catalogue import speaking
 from conduit.document import UnreadableDocument
 from formats.exporting import NoSuchPart, export_job, export_run
 from formats.from_runs import NothingToDraw
@@ -22,45 +16,22 @@ from server.accounts.models import User
 from server.accounts.visiting import be_where
 from server.exchange.gathering import job_source, run_source
 from server.exchange.models import Export, ExportPart, State
+from server.exchange.working import FIRST, QUEUE, fail, in_a_process
 from server.observing.logs import told as as_told
 from server.sentences import message
 
-QUEUE = "exports"
-# Before plans of cuts, which take longer.
-FIRST = 10
 # Bytes that a file may have, and that are written at a time.
 MOST_BYTES, A_PART = 64 * 2**20, 4 * 2**20
 # Seconds after which one that does not come to an end is given up.
 PATIENCE = 600
-# Of each format, what must be there; they are installed last.
-NEEDS = {
-    "pdf": ("weasyprint", "jinja2", "segno", "drawsvg", "shapely"),
-    "dxf": ("ezdxf", "shapely"),
-    "ifc": ("ifcopenshell",),
-}
-NEEDS |= {"gltf": ("trimesh",), "svg": ("drawsvg", "shapely")}
 log = logging.getLogger("crelda.exchange")
-
-
-def is_installed(to: str) -> bool:
-    """Whether what writes that format is there."""
-    return all(find_spec(name) for name in NEEDS.get(to, ()))
 
 
 @task(queue_name=QUEUE, priority=FIRST)
 def make_export(export_id: int) -> None:
-    """Have the file made, in a process of its own where this is a planner's."""
-    if os.environ.get("CRELDA_PLANNER") != "1":
-        make(export_id)
-        return
-    command: list[str | PathLike[str]] = [sys.executable, settings.ROOT / "manage.py", "make_export", str(export_id)]
-    try:
-        code = subprocess.run(command, timeout=PATIENCE).returncode
-    except subprocess.TimeoutExpired:
-        code = -1
-    if code:
-        log.error("making a file ended", extra={"export": export_id, "code": code})
-        _fail(export_id, told(message("exchange.failed")))
+    """Have the file made."""
+    if not in_a_process("make_export", export_id, make, PATIENCE):
+        fail(Export, export_id, message("exchange.failed"))
 
 
 def make(export_id: int) -> None:
@@ -73,13 +44,13 @@ def make(export_id: int) -> None:
         try:
             _keep(export, _made(export))
         except (NothingToDraw, NoSuchPart) as error:
-            _fail(export.pk, told(error.says))
+            fail(Export, export.pk, error.says)
         except UnreadableDocument as error:
-            _fail(export.pk, told(error))
+            fail(Export, export.pk, str(error))
         except Exception as error:
             # Whatever it was: whoever waits is told, and the planner goes on with the next.
             log.error("making a file failed", extra={"export": export_id, **as_told(error)})
-            _fail(export.pk, told(message("exchange.failed")))
+            fail(Export, export.pk, message("exchange.failed"))
 
 
 def _made(export: Export) -> bytes:
@@ -98,7 +69,7 @@ def _heard(export: Export, part: float) -> None:
 @transaction.atomic
 def _keep(export: Export, made: bytes) -> None:
     if len(made) > MOST_BYTES:
-        _fail(export.pk, told(message("exchange.too_large", most=MOST_BYTES // 2**20)))
+        fail(Export, export.pk, message("exchange.too_large", most=MOST_BYTES // 2**20))
         return
     for number, begin in enumerate(range(0, len(made), A_PART)):
         ExportPart.objects.create(export=export, number=number, data=made[begin : begin + A_PART])
@@ -112,9 +83,3 @@ def _file_name(export: Export) -> str:
     called = export.run.name if export.run else export.job.name
     words = [called, export.part if export.part not in ("", "model", "document", "job") else ""]
     return re.sub(r"[^\w-]+", "-", " ".join(words)).strip("-").lower()[:80] or "run"
-
-
-def _fail(export_id: int, says: str) -> None:
-    """What is made already stays made."""
-    unmade = Export.objects.filter(pk=export_id).exclude(state=State.DONE)
-    unmade.update(state=State.FAILED, says=says[:400])

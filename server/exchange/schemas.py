@@ -5,6 +5,8 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
+from conduit.tables import Material, TradeSize
+from formats.importing import MOST_BYTES
 from formats.sources import Size, To
 from server.exchange.models import State
 
@@ -34,3 +36,86 @@ class FormatOut(Schema):
     to: To
     of: Literal["run", "job"]
     parts: list[str]
+
+
+# Bytes of a file that come at a time, and letters that they are in base64.
+A_PART = 2 * 2**20
+_LETTERS = A_PART * 4 // 3 + 4
+
+
+class ImportIn(Schema):
+    """A file that is going to be sent, part by part."""
+
+    name: str = Field(min_length=1, max_length=120)
+    length: int = Field(ge=1, le=MOST_BYTES, description="Bytes.")
+
+
+class PartIn(Schema):
+    """Some bytes of a file: all but the last part are `A_PART` long."""
+
+    number: int = Field(ge=0, le=MOST_BYTES // A_PART)
+    data: str = Field(max_length=_LETTERS, description="In base64.")
+
+
+class MeantIn(Schema):
+    """How a file is meant, where it does not say; empty: as it says, or as most do."""
+
+    trade_size: TradeSize = "3/4"
+    material: Material = "EMT"
+    layer: str = Field("", max_length=120, description="Of a drawing.")
+    unit: Literal["", "in", "ft", "mm", "cm", "m"] = Field("", description="Of a drawing.")
+    up: Literal["", "y", "z"] = Field("", description="Which axis of a drawing points up.")
+
+
+class RunRead(Schema):
+    """A run as it was understood."""
+
+    number: int
+    name: str
+    material: str
+    trade_size: str
+    bends: int
+    reads: str = Field(description="Its developed length, as the tape reads it; empty where it is not laid out.")
+    note: str = Field(description="It as a field note.")
+    told: list[str] = Field(description="What to look at.")
+    stops: list[str] = Field(description="Why it cannot be bent as it is.")
+    is_drawn: bool
+    run_id: int | None = Field(description="What it became.")
+
+
+class PassedOver(Schema):
+    """What was not understood: where it stands, and why."""
+
+    where: str
+    why: str
+
+
+class ImportOut(Schema):
+    """How it goes with a file that is read in, and what it says."""
+
+    id: int
+    name: str
+    state: State
+    says: str = Field(description="Why there is nothing, or nothing.")
+    asks: Literal["", "unit"] = Field(description="What is to be said before it can be read.")
+    meant: MeantIn
+    runs: list[RunRead]
+    passed_over: list[PassedOver]
+    boxes: int
+    job_id: int | None = Field(description="Where it went.")
+
+
+class TakeImportIn(Schema):
+    """What of a file is taken into which job."""
+
+    job_id: int
+    runs: list[int] = Field(max_length=400, description="Their numbers in the file.")
+    boxes: bool = Field(True, description="Whether its boxes are placed too; one that is placed already stays.")
+
+
+class TakenImport(Schema):
+    """What a file became."""
+
+    job_id: int
+    run_ids: list[int]
+    boxes_left: list[str] = Field(description="Boxes that the job has placed otherwise, which stay as they are.")

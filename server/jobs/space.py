@@ -162,7 +162,7 @@ def place_box(user: User, job_id: int, place: AsWritten, was: int | None) -> Job
     """Place a box, or place it anew. Raises Refused where it cannot be read, Conflict where another did since."""
     crew = require(user, Right.WORK)
     job = get_object_or_404(Job.objects.for_user(user).select_for_update(), pk=job_id)
-    key = _readable(place)
+    key = box_key_of(place)
     box = job.boxes.filter(key=key).first()
     if box and box.place == place:
         return box
@@ -178,7 +178,8 @@ def place_box(user: User, job_id: int, place: AsWritten, was: int | None) -> Job
     return box
 
 
-def _readable(place: AsWritten) -> str:
+def box_key_of(place: AsWritten) -> str:
+    """By what a box that was typed is known. Raises Refused where it cannot be read."""
     if len(json.dumps(place)) > LARGEST_BOX:
         raise Refused(message("jobs.box.too_large"))
     findings: list[Finding] = []

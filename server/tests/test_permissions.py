@@ -3,7 +3,7 @@ import re
 from server.accounts.members import invite
 from server.accounts.models import Company, Crew, Role, User
 from server.api import api
-from server.exchange.models import Export
+from server.exchange.models import Export, Import
 from server.jobs.actions import add_job, add_run, remove_job, remove_run
 from server.jobs.models import Job
 from server.jobs.photos import add_photo
@@ -89,6 +89,10 @@ BODIES = {
     "shareShoe": {"wanted": True},
     "exportRun": {"to": "json"},
     "exportJob": {"to": "json"},
+    "beginImport": {"name": "a.csv", "length": 3},
+    "addImportPart": {"number": 0, "data": "YSxi"},
+    "readImport": {},
+    "takeImport": {"job_id": 1, "runs": [1]},
     "doCut": {"kind": "cut", "key": "6f1d7c55-4df5-4a52-9c3e-0a0b4e6f9a11"},
 }
 # What is open to anybody, and what a link that opens nothing is answered.
@@ -106,7 +110,7 @@ OPEN |= {"whoAmI": 204, "askForPasswordLink": 204}
 OPEN |= {"getPasswordLink": 409, "takePasswordLink": 409}
 # What a person does for themselves, whatever their role: what a link, a crew or a session that is none is answered.
 OWN = {"joinAsMyself": 409, "signOutThere": 404, "switchCrew": 404, "changeMyPassword": 204, "removeMember": 404}
-OWN |= {"getExport": 404, "getExportFile": 404}
+OWN |= {"getExport": 404, "getExportFile": 404, "getImport": 404, "getImportPicture": 404}
 OWN |= {"confirmSecondFactor": 422, "turnOffSecondFactor": 422}
 LEADS = {
     "nameCrew",
@@ -206,6 +210,7 @@ class PermissionMatrix(CrewTestCase):
         self.invitation = invite(self.lead, Role.BENDER, "")
         self.box = place_box(self.lead, self.job.pk, {"name": "Q", "along": "0", "up": "0"}, None)
         self.export = Export.objects.create(crew=self.job.crew, by=self.lead, job=self.job, to="json", language="en")
+        self.read = Import.objects.create(crew=self.job.crew, by=self.lead, name="a.csv", length=3, language="en")
         self.photo = add_photo(self.lead, self.feed.pk, encoded(), "")
         self.shoe = add_shoe(self.lead, ShoeIn(name="Ours", trade_size="3/4"))
         job, shoe = add_job(self.lead, "Gone", ""), add_shoe(self.lead, ShoeIn(name="Lost", trade_size="3/4"))
@@ -234,6 +239,8 @@ class PermissionMatrix(CrewTestCase):
             "photo_id": self.photo.pk,
             "box_id": self.box.pk,
             "export_id": self.export.pk,
+            "import_id": self.read.pk,
+            "number": 1,
             "token": "x",
             "crew_id": 0,
             "user_id": 0,

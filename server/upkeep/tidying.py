@@ -12,7 +12,7 @@ from qsessions.models import Session
 from server.accounts.models import Reply
 from server.bench.models import ActDone
 from server.cutting.models import Proposal
-from server.exchange.models import Export
+from server.exchange.models import Export, Import
 from server.jobs.models import Revision
 from server.jobs.photo_store import tidy_files
 
@@ -38,6 +38,7 @@ def tidy(now: datetime | None = None) -> dict[str, int]:
         "cut plans that were not taken": _delete(Proposal.objects.filter(at__lt=now - PROPOSALS)),
         "questions to planners": _delete(DBTaskResult.objects.filter(enqueued_at__lt=now - QUESTIONS)),
         "files that were asked for": _delete(Export.objects.filter(asked_at__lt=now - FILES)),
+        "files that were read in": _delete(Import.objects.filter(asked_at__lt=now - FILES)),
         "failed sign-ins": _delete(AccessAttempt.objects.filter(attempt_time__lt=now - GUESSES)),
         "sign-ins": _delete(AccessLog.objects.filter(attempt_time__lt=now - SIGN_INS)),
         "saves between others": _thin_out(now),

@@ -2415,6 +2415,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Import
+         * @description Say which file is read in. Nothing of it is kept in a job before it is taken there.
+         */
+        post: operations["beginImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Part
+         * @description Send some of its bytes. Once all are there it is read, in the background.
+         */
+        post: operations["addImportPart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Anew
+         * @description Read it anew, as it is meant.
+         */
+        post: operations["readImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Import
+         * @description How it goes with a file, and what it says.
+         */
+        get: operations["getImport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/runs/{number}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Picture
+         * @description A run that was read, from the front; SVG.
+         */
+        get: operations["getImportPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Make what was read runs of a job.
+         */
+        post: operations["takeImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -10267,10 +10387,10 @@ export interface components {
         };
         /**
          * State
-         * @description How a file that was asked for stands.
+         * @description How a file stands that was asked for, or is read in.
          * @enum {string}
          */
-        State: "waiting" | "running" | "done" | "failed";
+        State: "coming" | "waiting" | "running" | "done" | "failed" | "taken";
         /**
          * ExportIn
          * @description A file that is wanted; `part`: what of it, left out for all or the usual.
@@ -10293,6 +10413,191 @@ export interface components {
              * @enum {string}
              */
             size?: "letter" | "A4";
+        };
+        /**
+         * ImportOut
+         * @description How it goes with a file that is read in, and what it says.
+         */
+        ImportOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            state: components["schemas"]["State"];
+            /**
+             * Says
+             * @description Why there is nothing, or nothing.
+             */
+            says: string;
+            /**
+             * Asks
+             * @description What is to be said before it can be read.
+             * @enum {string}
+             */
+            asks: "" | "unit";
+            meant: components["schemas"]["MeantIn"];
+            /** Runs */
+            runs: components["schemas"]["RunRead"][];
+            /** Passed Over */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** Boxes */
+            boxes: number;
+            /**
+             * Job Id
+             * @description Where it went.
+             */
+            job_id: number | null;
+        };
+        /**
+         * MeantIn
+         * @description How a file is meant, where it does not say; empty: as it says, or as most do.
+         */
+        MeantIn: {
+            /**
+             * Trade Size
+             * @default 3/4
+             * @enum {string}
+             */
+            trade_size?: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            /**
+             * Material
+             * @default EMT
+             * @enum {string}
+             */
+            material?: "EMT" | "IMC" | "rigid";
+            /**
+             * Layer
+             * @description Of a drawing.
+             * @default
+             */
+            layer?: string;
+            /**
+             * Unit
+             * @description Of a drawing.
+             * @default
+             * @enum {string}
+             */
+            unit?: "" | "in" | "ft" | "mm" | "cm" | "m";
+            /**
+             * Up
+             * @description Which axis of a drawing points up.
+             * @default
+             * @enum {string}
+             */
+            up?: "" | "y" | "z";
+        };
+        /**
+         * PassedOver
+         * @description What was not understood: where it stands, and why.
+         */
+        PassedOver: {
+            /** Where */
+            where: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * RunRead
+         * @description A run as it was understood.
+         */
+        RunRead: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** Material */
+            material: string;
+            /** Trade Size */
+            trade_size: string;
+            /** Bends */
+            bends: number;
+            /**
+             * Reads
+             * @description Its developed length, as the tape reads it; empty where it is not laid out.
+             */
+            reads: string;
+            /**
+             * Note
+             * @description It as a field note.
+             */
+            note: string;
+            /**
+             * Told
+             * @description What to look at.
+             */
+            told: string[];
+            /**
+             * Stops
+             * @description Why it cannot be bent as it is.
+             */
+            stops: string[];
+            /** Is Drawn */
+            is_drawn: boolean;
+            /**
+             * Run Id
+             * @description What it became.
+             */
+            run_id: number | null;
+        };
+        /**
+         * ImportIn
+         * @description A file that is going to be sent, part by part.
+         */
+        ImportIn: {
+            /** Name */
+            name: string;
+            /**
+             * Length
+             * @description Bytes.
+             */
+            length: number;
+        };
+        /**
+         * PartIn
+         * @description Some bytes of a file: all but the last part are `A_PART` long.
+         */
+        PartIn: {
+            /** Number */
+            number: number;
+            /**
+             * Data
+             * @description In base64.
+             */
+            data: string;
+        };
+        /**
+         * TakenImport
+         * @description What a file became.
+         */
+        TakenImport: {
+            /** Job Id */
+            job_id: number;
+            /** Run Ids */
+            run_ids: number[];
+            /**
+             * Boxes Left
+             * @description Boxes that the job has placed otherwise, which stay as they are.
+             */
+            boxes_left: string[];
+        };
+        /**
+         * TakeImportIn
+         * @description What of a file is taken into which job.
+         */
+        TakeImportIn: {
+            /** Job Id */
+            job_id: number;
+            /**
+             * Runs
+             * @description Their numbers in the file.
+             */
+            runs: number[];
+            /**
+             * Boxes
+             * @description Whether its boxes are placed too; one that is placed already stays.
+             * @default true
+             */
+            boxes?: boolean;
         };
     };
     responses: never;
@@ -14758,6 +15063,262 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    beginImport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    addImportPart: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    readImport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeantIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    getImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    getImportPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeImport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeImportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenImport"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
             };
         };
     };

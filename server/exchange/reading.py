@@ -1,0 +1,128 @@
+"""A file is read: its runs are kept beside it as they were understood, until somebody takes them into a job."""
+
+import json
+import logging
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+from django_tasks import task
+
+from conduit.catalogue import speaking, told
+from conduit.document import LARGEST_DOCUMENT, UnreadableDocument
+from conduit.plan import check_run
+from conduit.space import MOST_PLACED
+from conduit.tables import Limits
+from formats.exporting import export_run
+from formats.from_runs import NothingToDraw
+from formats.importing import UNITS, Brought, BroughtRun, Meant, UnreadableFile, read_file
+from formats.sources import RunSource, Wanted
+from server.accounts.limits import limits_of
+from server.errors import Refused
+from server.exchange.models import Import, ImportedRun, State
+from server.exchange.schemas import MeantIn
+from server.exchange.working import FIRST, QUEUE, fail, in_a_process, is_installed
+from server.jobs.space import box_key_of
+from server.observing.logs import told as as_told
+from server.sentences import message
+
+# Seconds after which one that does not come to an end is given up.
+PATIENCE = 180
+# Of a file with more runs the first so many are drawn; and so much that was passed over is told one by one.
+MOST_DRAWN, MOST_TOLD = 40, 200
+log = logging.getLogger("crelda.exchange")
+
+
+@task(queue_name=QUEUE, priority=FIRST)
+def read_import(import_id: int) -> None:
+    """Have a file read."""
+    if not in_a_process("read_import", import_id, read, PATIENCE):
+        fail(Import, import_id, message("exchange.reading_failed"))
+
+
+def read(import_id: int) -> None:
+    """Read it, and keep what it says; what stands in the way is kept as its reason."""
+    began = Import.objects.filter(pk=import_id, state=State.WAITING)
+    if not began.update(state=State.RUNNING, heard_at=timezone.now()):
+        return
+    one = Import.objects.select_related("crew").get(pk=import_id)
+    with speaking(one.language):
+        try:
+            limits = limits_of(one.crew)
+            _keep(one, read_file(_bytes(one), _meant(one), limits), limits)
+        except UnreadableFile as error:
+            Import.objects.filter(pk=one.pk).update(asks=error.asks)
+            fail(Import, one.pk, error.says)
+        except Exception as error:
+            # Whatever it was: whoever waits is told, and the planner goes on with the next.
+            log.error("reading a file failed", extra={"import": import_id, **as_told(error)})
+            fail(Import, one.pk, message("exchange.reading_failed"))
+
+
+def _bytes(one: Import) -> bytes:
+    return b"".join(bytes(part.data) for part in one.parts.all())
+
+
+def _meant(one: Import) -> Meant:
+    given = MeantIn.model_validate(one.meant)
+    inches = UNITS[given.unit] if given.unit else None
+    return Meant(given.trade_size, given.material, given.layer, inches, given.up or None)
+
+
+@transaction.atomic
+def _keep(one: Import, brought: Brought, limits: Limits) -> None:
+    one.runs.all().delete()
+    passed = list[tuple[str, str]](brought.passed_over)
+    for number, run in enumerate(brought.runs, 1):
+        if len(json.dumps(run.document)) > LARGEST_DOCUMENT:
+            passed.append((run.name or str(number), message("jobs.run.too_large")))
+            continue
+        ImportedRun.objects.create(of=one, number=number, **_understood(run, limits, is_drawn=number <= MOST_DRAWN))
+    boxes, unread = _boxes(brought)
+    passed += unread
+    read = {"passed_over": _told(passed), "boxes": boxes, "asks": "", "says": ""}
+    Import.objects.filter(pk=one.pk).update(state=State.DONE, heard_at=timezone.now(), **read)
+
+
+def _boxes(brought: Brought) -> tuple[list[Mapping[str, Any]], list[tuple[str, str]]]:
+    """Its boxes that can be placed, and those that cannot, with why."""
+    good, bad = list[Mapping[str, Any]](), list[tuple[str, str]]()
+    for box in brought.boxes[:MOST_PLACED]:
+        try:
+            box_key_of(dict(box))
+            good.append(box)
+        except Refused as error:
+            bad.append((str(box.get("name", "box"))[:80], error.args[0]))
+    return good, bad
+
+
+def _told(passed: Sequence[tuple[str, str]]) -> list[dict[str, str]]:
+    """What was passed over, in words; of very much the first."""
+    said = [{"where": where[:120], "why": told(why)} for where, why in passed[:MOST_TOLD]]
+    if len(passed) > MOST_TOLD:
+        more = message("exchange.more_passed_over", more=len(passed) - MOST_TOLD)
+        said.append({"where": "", "why": told(more)})
+    return said
+
+
+def _understood(run: BroughtRun, limits: Limits, is_drawn: bool) -> Mapping[str, Any]:
+    """A run as it is shown before anybody takes it."""
+    said: dict[str, Any] = {"document": run.document, "told": [told(one) for one in run.told]}
+    try:
+        checked = check_run(run.document, limits)
+    except UnreadableDocument as error:
+        return {**said, "stops": [told(error)]}
+    said["stops"] = [told(one.says) for one in checked.findings if one.severity == "stop"][:5]
+    if checked.layout:
+        path = checked.layout.path
+        said |= {"bends": len(path.bends), "reads": checked.measured.head.tape.shows(path.length)}
+        said["picture"] = _drawn(run, limits) if is_drawn and is_installed("svg") else ""
+    return said
+
+
+def _drawn(run: BroughtRun, limits: Limits) -> str:
+    try:
+        return export_run(RunSource(run.name, run.document, limits), Wanted("svg", "front")).decode()
+    except NothingToDraw:
+        return ""

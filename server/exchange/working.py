@@ -1,0 +1,55 @@
+"""A file is worked on by a planner, in a process of its own: what writes or reads some formats takes hundreds of
+megabytes, and gives them back with its process; one that takes too long, or too much, is ended.
+"""
+
+import logging
+import os
+import subprocess
+import sys
+from collections.abc import Callable
+from importlib.util import find_spec
+from os import PathLike
+
+from django.conf import settings
+
+from conduit.catalogue import told
+from server.exchange.models import Export, Import, State
+
+QUEUE = "exports"
+# Before plans of cuts, which take longer.
+FIRST = 10
+# Of each format, what must be there; they are installed last.
+NEEDS = {
+    "pdf": ("weasyprint", "jinja2", "segno", "drawsvg", "shapely"),
+    "dxf": ("ezdxf", "shapely"),
+    "ifc": ("ifcopenshell",),
+    "gltf": ("trimesh",),
+    "svg": ("drawsvg", "shapely"),
+}
+log = logging.getLogger("crelda.exchange")
+
+
+def is_installed(to: str) -> bool:
+    """Whether what works with that format is there."""
+    return all(find_spec(name) for name in NEEDS.get(to, ()))
+
+
+def in_a_process(command: str, number: int, here: Callable[[int], None], patience: float) -> bool:
+    """Work on it by a command of `manage.py`, or `here` where this is no planner's; whether that came to its end."""
+    if os.environ.get("CRELDA_PLANNER") != "1":
+        here(number)
+        return True
+    asked: list[str | PathLike[str]] = [sys.executable, settings.ROOT / "manage.py", command, str(number)]
+    try:
+        code = subprocess.run(asked, timeout=patience).returncode
+    except subprocess.TimeoutExpired:
+        code = -1
+    if code:
+        log.error("work on a file ended", extra={"command": command, "number": number, "code": code})
+    return not code
+
+
+def fail(kind: type[Export] | type[Import], number: int, says: str) -> None:
+    """What is done already stays done."""
+    undone = kind.objects.filter(pk=number).exclude(state__in=(State.DONE, State.TAKEN))
+    undone.update(state=State.FAILED, says=told(says)[:400])
