@@ -4,12 +4,13 @@ Each writer's library is loaded when it is first asked for: some take seconds, a
 """
 
 import json
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from importlib import import_module
 from typing import Any
 
 from conduit.bending import Bencher
 from conduit.catalogue import Message, speaking
+from conduit.tables import Limits
 from formats.from_runs import NothingToDraw, model_of_job, model_of_run
 from formats.model import SpaceModel
 from formats.paper import PaperJob, PaperRun, paper_run
@@ -72,6 +73,8 @@ _JOB_PAPERS = {
     "cuts": "cut_sheet",
     "bring": "bring_sheet",
 }
+# Width and most height of a small picture, in pixels.
+SMALL = (480.0, 280.0)
 # Of the work for a job on paper, so much is planning its runs.
 GATHERED = 0.1
 # Papers of a job that need its runs laid out.
@@ -130,3 +133,9 @@ def _paper_job(job: JobSource, part: str, wanted: Wanted, heard: Heard) -> Paper
     except NothingToDraw:
         model = None
     return PaperJob(job.name, job.place, model, tuple(runs), job.bars, job.bring, job.as_of)
+
+
+def small_picture(raw: Mapping[str, Any], limits: Limits) -> str:
+    """A run from the front as a small SVG. Raises UnreadableDocument, NothingToDraw."""
+    views, svg = import_module("formats.views"), import_module("formats.svg")
+    return str(svg.write_view(views.view_of(model_of_run(raw, limits), "front"), *SMALL))

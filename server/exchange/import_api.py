@@ -8,7 +8,17 @@ from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.exchange import receiving
 from server.exchange.models import Import, ImportedRun, State
-from server.exchange.schemas import ImportIn, ImportOut, MeantIn, PartIn, PassedOver, RunRead, TakeImportIn, TakenImport
+from server.exchange.schemas import (
+    A_PART,
+    ImportIn,
+    ImportOut,
+    MeantIn,
+    PartIn,
+    PassedOver,
+    RunRead,
+    TakeImportIn,
+    TakenImport,
+)
 
 router = Router(tags=["exchange"])
 ASKED = {200: ImportOut, 409: Told, 422: Told, 429: Told}
@@ -60,6 +70,7 @@ def _out(one: Import) -> ImportOut:
         id=one.pk,
         name=one.name,
         state=State(one.state),
+        part_length=A_PART,
         says=one.says,
         asks=one.asks,  # type: ignore[arg-type]
         meant=MeantIn.model_validate(one.meant),

@@ -14,10 +14,9 @@ from conduit.document import LARGEST_DOCUMENT, UnreadableDocument
 from conduit.plan import check_run
 from conduit.space import MOST_PLACED
 from conduit.tables import Limits
-from formats.exporting import export_run
+from formats.exporting import small_picture
 from formats.from_runs import NothingToDraw
 from formats.importing import UNITS, Brought, BroughtRun, Meant, UnreadableFile, read_file
-from formats.sources import RunSource, Wanted
 from server.accounts.limits import limits_of
 from server.errors import Refused
 from server.exchange.models import Import, ImportedRun, State
@@ -123,6 +122,6 @@ def _understood(run: BroughtRun, limits: Limits, is_drawn: bool) -> Mapping[str,
 
 def _drawn(run: BroughtRun, limits: Limits) -> str:
     try:
-        return export_run(RunSource(run.name, run.document, limits), Wanted("svg", "front")).decode()
+        return small_picture(run.document, limits)
     except NothingToDraw:
         return ""

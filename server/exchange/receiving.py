@@ -15,7 +15,7 @@ from server.errors import Busy, Conflict, Refused
 from server.exchange.models import AT_WORK, Import, ImportedRun, ImportPart, State
 from server.exchange.reading import read_import
 from server.exchange.schemas import A_PART, ImportIn, MeantIn, PartIn, TakeImportIn, TakenImport
-from server.jobs.actions import add_run
+from server.jobs.actions import add_job, add_run
 from server.jobs.models import JobBox
 from server.jobs.space import box_key_of, place_box
 from server.sentences import message
@@ -111,15 +111,25 @@ def take(user: User, import_id: int, given: TakeImportIn) -> TakenImport:
     chosen = list(one.runs.filter(number__in=given.runs))
     if not chosen or len(chosen) != len(set(given.runs)):
         raise Refused(message("exchange.none_chosen"), {"runs": message("exchange.none_chosen")})
-    # It may go into the job of another crew, which shares it.
-    be_where(user, "job_id", given.job_id)
-    left = _place_boxes(user, one, given.job_id) if given.boxes else []
+    job_id = _job_for(user, given)
+    left = _place_boxes(user, one, job_id) if given.boxes else []
     for read in chosen:
-        read.run = add_run(user, given.job_id, read.document)
+        read.run = add_run(user, job_id, read.document)
         read.save(update_fields=["run"])
-    one.state, one.job_id = State.TAKEN, given.job_id
+    one.state, one.job_id = State.TAKEN, job_id
     one.save(update_fields=["state", "job"])
-    return TakenImport(job_id=given.job_id, run_ids=[read.run.pk for read in chosen if read.run], boxes_left=left)
+    return TakenImport(job_id=job_id, run_ids=[read.run.pk for read in chosen if read.run], boxes_left=left)
+
+
+def _job_for(user: User, given: TakeImportIn) -> int:
+    """The job that it goes into; a new one where none is said. Raises Refused."""
+    if given.job_id is None:
+        if not given.job_name.strip():
+            raise Refused(message("exchange.which_job"), {"job_name": message("exchange.which_job")})
+        return add_job(user, given.job_name.strip(), "").pk
+    # It may be the job of another crew, which shares it.
+    be_where(user, "job_id", given.job_id)
+    return given.job_id
 
 
 def _place_boxes(user: User, one: Import, job_id: int) -> list[str]:

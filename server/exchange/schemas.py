@@ -96,6 +96,7 @@ class ImportOut(Schema):
     id: int
     name: str
     state: State
+    part_length: int = Field(description="Bytes of each part but the last.")
     says: str = Field(description="Why there is nothing, or nothing.")
     asks: Literal["", "unit"] = Field(description="What is to be said before it can be read.")
     meant: MeantIn
@@ -106,9 +107,10 @@ class ImportOut(Schema):
 
 
 class TakeImportIn(Schema):
-    """What of a file is taken into which job."""
+    """What of a file is taken into which job, or into a new one of that name."""
 
-    job_id: int
+    job_id: int | None = None
+    job_name: str = Field("", max_length=80)
     runs: list[int] = Field(max_length=400, description="Their numbers in the file.")
     boxes: bool = Field(True, description="Whether its boxes are placed too; one that is placed already stays.")
 

@@ -54,6 +54,10 @@ class Imports(CrewTestCase):
         self.assertEqual(Run.objects.get(pk=run_id).document["name"], "Feed")
         self.assertEqual(Run.objects.count(), 2)
         self.assertEqual(self.take(file["id"], [1]).status_code, 409)
+        other = self.sent(POINTS)["id"]
+        self.assertEqual(self.take(other, [1], job_id=None).status_code, 422)
+        new = self.take(other, [1], job_id=None, job_name=" Barn ").json()["job_id"]
+        self.assertEqual(Job.objects.get(pk=new).name, "Barn")
         self.assertEqual(self.api.send("GET", f"/imports/{file['id']}").json()["runs"][0]["run_id"], run_id)
 
     def test_a_job_comes_with_its_boxes_and_one_that_stands_elsewhere_stays(self):

@@ -10425,6 +10425,11 @@ export interface components {
             name: string;
             state: components["schemas"]["State"];
             /**
+             * Part Length
+             * @description Bytes of each part but the last.
+             */
+            part_length: number;
+            /**
              * Says
              * @description Why there is nothing, or nothing.
              */
@@ -10582,11 +10587,16 @@ export interface components {
         };
         /**
          * TakeImportIn
-         * @description What of a file is taken into which job.
+         * @description What of a file is taken into which job, or into a new one of that name.
          */
         TakeImportIn: {
             /** Job Id */
-            job_id: number;
+            job_id?: number | null;
+            /**
+             * Job Name
+             * @default
+             */
+            job_name?: string;
             /**
              * Runs
              * @description Their numbers in the file.

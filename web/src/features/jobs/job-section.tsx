@@ -107,6 +107,9 @@ function JobHead({ job, onBinned }: Omit<Props, "folded">) {
           <MenuItem onSelect={() => navigate(`/jobs/${job.id}/cards`)}>{t("job.cards")}</MenuItem>
           <MenuItem onSelect={() => navigate(`/jobs/${job.id}/files`)}>{t("files")}</MenuItem>
           {mayWrite && (
+            <MenuItem onSelect={() => navigate(`/import?job=${job.id}`)}>{t("job.import")}</MenuItem>
+          )}
+          {mayWrite && (
             <MenuItem
               disabled={putAside.isPending}
               onSelect={() => putAside.mutate({ id: job.id, aside: true })}

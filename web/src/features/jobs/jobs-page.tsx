@@ -4,6 +4,7 @@ import { ApiError } from "@/api/client";
 import { useAddJob } from "@/api/job-queries";
 import { useJobs, useMe } from "@/api/queries";
 import { Bin, type JustBinned, Undo } from "@/features/bin/bin";
+import { useDropToImport } from "@/shell/dropped-file";
 import { useWaiting } from "@/shell/not-sent";
 import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
@@ -34,6 +35,7 @@ export function JobsPage() {
   const me = useMe().data;
   const mayWrite = me?.role !== "viewer";
   const here = useWaiting("job");
+  const drop = useDropToImport();
   const [binned, setBinned] = useState<JustBinned | null>(null);
   const view = useView();
   const { sought, whose, order } = view;
@@ -43,7 +45,10 @@ export function JobsPage() {
   const isLong = atWork.reduce((sum, job) => sum + job.runs.length, 0) > WORTH_SEARCHING;
   return (
     <Shell title={t("page.title")}>
-      <main className="mx-auto w-full max-w-5xl px-4 py-8">
+      <main
+        {...(mayWrite ? drop.target : {})}
+        className={`mx-auto w-full max-w-5xl px-4 py-8 ${drop.isOver ? "outline-2 outline-accent outline-dashed" : ""}`}
+      >
         <h1 className="text-3xl font-bold">{t("page.title")}</h1>
         <p className="mt-1 text-soft">{me?.crew}</p>
         {jobs.error && <Notice severity="stop">{jobs.error.message}</Notice>}
@@ -71,6 +76,10 @@ export function JobsPage() {
           {mayWrite && <NewJob />}
           {mayWrite && (
             <p className="mt-3">
+              <Link to="/import" className="underline">
+                {t("page.import")}
+              </Link>
+              {" · "}
               <Link to="/shared" className="underline">
                 {t("shared.title")}
               </Link>
