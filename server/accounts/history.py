@@ -49,6 +49,7 @@ class What(StrEnum):
     SHARED = "shared with the company"
     COMPANY = "company"
     CALIBRATED = "calibrated"
+    READ_IN = "read in a file"
 
 
 def record(crew: Crew, by: User | None, what: What, about: str = "") -> None:

@@ -18,6 +18,7 @@ from server.exchange.schemas import (
     RunRead,
     TakeImportIn,
     TakenImport,
+    UnpackIn,
 )
 
 router = Router(tags=["exchange"])
@@ -65,6 +66,12 @@ def take(request: SignedInRequest, import_id: int, given: TakeImportIn) -> Taken
     return receiving.take(request.auth, import_id, given)
 
 
+@router.post("/imports/{int:import_id}/unpack", response=ASKED, operation_id="unpackImport")
+def unpack(request: SignedInRequest, import_id: int, given: UnpackIn) -> ImportOut:
+    """Make an archive part of the crew, in the background: all of it, or nothing."""
+    return _out(receiving.unpack_import(request.auth, import_id, given))
+
+
 def _out(one: Import) -> ImportOut:
     return ImportOut(
         id=one.pk,
@@ -77,6 +84,8 @@ def _out(one: Import) -> ImportOut:
         runs=[_run(read) for read in one.runs.all()],
         passed_over=[PassedOver(**passed) for passed in one.passed_over],
         boxes=len(one.boxes),
+        archive=one.archive,
+        done=one.part_done,
         job_id=one.job_id,
     )
 

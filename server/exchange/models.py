@@ -90,6 +90,9 @@ class Import(_Worked):
     asks = models.CharField(max_length=8, blank=True, help_text="What of that is asked before it can be read.")
     passed_over = models.JSONField(default=list, help_text="What was not understood: where, and why.")
     boxes = models.JSONField(default=list, help_text="Boxes of the job that it says, as typed.")
+    archive = models.JSONField(null=True, help_text="What an archive says (ArchiveOut).")
+    unpack_as = models.CharField(max_length=80, blank=True, help_text="What the archive's job is called here.")
+    part_done = models.FloatField(default=0.0, help_text="How much of an archive is taken, from 0 to 1.")
     job = models.ForeignKey(Job, null=True, on_delete=models.SET_NULL, related_name="+", help_text="Where it went.")
 
 

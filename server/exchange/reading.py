@@ -2,7 +2,9 @@
 
 import json
 import logging
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
+from tempfile import TemporaryFile
 from typing import Any
 
 from django.db import transaction
@@ -19,6 +21,8 @@ from formats.from_runs import NothingToDraw
 from formats.importing import UNITS, Brought, BroughtRun, Meant, UnreadableFile, read_file
 from server.accounts.limits import limits_of
 from server.errors import Refused
+from server.exchange.archive.container import MAGIC, ArchiveReader, UnreadableArchive
+from server.exchange.archive.looking import look
 from server.exchange.models import Import, ImportedRun, State
 from server.exchange.schemas import MeantIn
 from server.exchange.working import FIRST, QUEUE, fail, in_a_process, is_installed
@@ -48,15 +52,37 @@ def read(import_id: int) -> None:
     one = Import.objects.select_related("crew").get(pk=import_id)
     with speaking(one.language):
         try:
-            limits = limits_of(one.crew)
-            _keep(one, read_file(_bytes(one), _meant(one), limits), limits)
+            _read(one)
         except UnreadableFile as error:
             Import.objects.filter(pk=one.pk).update(asks=error.asks)
+            fail(Import, one.pk, error.says)
+        except UnreadableArchive as error:
             fail(Import, one.pk, error.says)
         except Exception as error:
             # Whatever it was: whoever waits is told, and the planner goes on with the next.
             log.error("reading a file failed", extra={"import": import_id, **as_told(error)})
             fail(Import, one.pk, message("exchange.reading_failed"))
+
+
+def _read(one: Import) -> None:
+    first = one.parts.first()
+    if first and bytes(first.data).startswith(MAGIC):
+        with opened(one) as archive:
+            archive_out = look(archive, one.crew)
+        read = {"archive": archive_out.model_dump(), "says": "", "asks": ""}
+        Import.objects.filter(pk=one.pk).update(state=State.DONE, heard_at=timezone.now(), **read)
+        return
+    limits = limits_of(one.crew)
+    _keep(one, read_file(_bytes(one), _meant(one), limits), limits)
+
+
+@contextmanager
+def opened(one: Import) -> Iterator[ArchiveReader]:
+    """An archive that came in parts. Raises UnreadableArchive."""
+    with TemporaryFile() as file:
+        for part in one.parts.iterator(4):
+            file.write(bytes(part.data))
+        yield ArchiveReader(file)
 
 
 def _bytes(one: Import) -> bytes:

@@ -14,7 +14,8 @@ from server.accounts.visiting import be_where
 from server.errors import Busy, Conflict, Refused
 from server.exchange.models import AT_WORK, Import, ImportedRun, ImportPart, State
 from server.exchange.reading import read_import
-from server.exchange.schemas import A_PART, ImportIn, MeantIn, PartIn, TakeImportIn, TakenImport
+from server.exchange.schemas import A_PART, ImportIn, MeantIn, PartIn, TakeImportIn, TakenImport, UnpackIn
+from server.exchange.taking_in import take_archive
 from server.jobs.actions import add_job, add_run
 from server.jobs.models import JobBox
 from server.jobs.space import box_key_of, place_box
@@ -119,6 +120,22 @@ def take(user: User, import_id: int, given: TakeImportIn) -> TakenImport:
     one.state, one.job_id = State.TAKEN, job_id
     one.save(update_fields=["state", "job"])
     return TakenImport(job_id=job_id, run_ids=[read.run.pk for read in chosen if read.run], boxes_left=left)
+
+
+@transaction.atomic
+def unpack_import(user: User, import_id: int, given: UnpackIn) -> Import:
+    """Have an archive made part of the crew, once. Raises Conflict."""
+    require(user, Right.WORK)
+    one = _of(user, import_id, locked=True)
+    if one.state != State.DONE or one.archive is None:
+        raise Conflict(message("exchange.not_to_take"))
+    if one.archive["of"] == "crew":
+        require(user, Right.DELETE)
+    one.state, one.unpack_as, one.heard_at = State.WAITING, given.name.strip(), timezone.now()
+    one.save(update_fields=["state", "unpack_as", "heard_at"])
+    take_archive.enqueue(one.pk)
+    one.refresh_from_db()
+    return one
 
 
 def _job_for(user: User, given: TakeImportIn) -> int:

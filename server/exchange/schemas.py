@@ -6,8 +6,8 @@ from ninja import Schema
 from pydantic import Field
 
 from conduit.tables import Material, TradeSize
-from formats.importing import MOST_BYTES
 from formats.sources import Size, To
+from server.exchange.archive.container import MOST_BYTES
 from server.exchange.models import State
 
 
@@ -90,6 +90,29 @@ class PassedOver(Schema):
     why: str
 
 
+class ShoeComing(Schema):
+    """A shoe of an archive: here already just so, or new; `becomes`: what it is called here."""
+
+    name: str
+    here: bool
+    becomes: str
+
+
+class ArchiveOut(Schema):
+    """What an archive says, and what of it meets what the crew has."""
+
+    of: Literal["job", "crew"]
+    name: str
+    crew: str = Field(description="From which it comes.")
+    made_at: str
+    counts: dict[str, int] = Field(description="Rows, by their table.")
+    shoes: list[ShoeComing]
+    scraps_here: int = Field(description="Scraps that are on record here: what is to be cut of them is planned anew.")
+    tags: dict[str, str] = Field(description="Tags that others have here, and what they become.")
+    people_away: list[str] = Field(description="Who is not in this crew, and is kept by name.")
+    with_settings: bool = Field(description="Whether the crew's settings and history come along: nothing is here yet.")
+
+
 class ImportOut(Schema):
     """How it goes with a file that is read in, and what it says."""
 
@@ -103,6 +126,8 @@ class ImportOut(Schema):
     runs: list[RunRead]
     passed_over: list[PassedOver]
     boxes: int
+    archive: ArchiveOut | None = Field(description="A job, or a crew's data, as one file.")
+    done: float = Field(description="How much of an archive is taken, from 0 to 1.")
     job_id: int | None = Field(description="Where it went.")
 
 
@@ -121,3 +146,9 @@ class TakenImport(Schema):
     job_id: int
     run_ids: list[int]
     boxes_left: list[str] = Field(description="Boxes that the job has placed otherwise, which stay as they are.")
+
+
+class UnpackIn(Schema):
+    """What the job of an archive is called here; empty: as there."""
+
+    name: str = Field("", max_length=80)

@@ -6,18 +6,25 @@ import logging
 import os
 import subprocess
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from importlib.util import find_spec
 from os import PathLike
+from threading import Event, Thread
 
 from django.conf import settings
+from django.db import connection
+from django.utils import timezone
 
 from conduit.catalogue import told
+from formats.sources import Heard
 from server.exchange.models import Export, Import, State
 
 QUEUE = "exports"
 # Before plans of cuts, which take longer.
 FIRST = 10
+# Seconds.
+BEAT = 5.0
 # Of each format, what must be there; they are installed last.
 NEEDS = {
     "pdf": ("weasyprint", "jinja2", "segno", "drawsvg", "shapely"),
@@ -47,6 +54,25 @@ def in_a_process(command: str, number: int, here: Callable[[int], None], patienc
     if code:
         log.error("work on a file ended", extra={"command": command, "number": number, "code": code})
     return not code
+
+
+@contextmanager
+def at_work(one: Import) -> Iterator[Heard]:
+    """Say every few seconds that it is worked on, and how much is done: beside the work, which is one transaction."""
+    part, ended = [0.0], Event()
+
+    def beat() -> None:
+        while not ended.wait(BEAT):
+            Import.objects.filter(pk=one.pk).update(heard_at=timezone.now(), part_done=part[0])
+        connection.close()
+
+    beating = Thread(target=beat, daemon=True)
+    beating.start()
+    try:
+        yield lambda done: part.__setitem__(0, done)
+    finally:
+        ended.set()
+        beating.join()
 
 
 def fail(kind: type[Export] | type[Import], number: int, says: str) -> None:

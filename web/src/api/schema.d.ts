@@ -2535,6 +2535,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/{import_id}/unpack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unpack
+         * @description Make an archive part of the crew, in the background: all of it, or nothing.
+         */
+        post: operations["unpackImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -10415,6 +10435,57 @@ export interface components {
             size?: "letter" | "A4";
         };
         /**
+         * ArchiveOut
+         * @description What an archive says, and what of it meets what the crew has.
+         */
+        ArchiveOut: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "job" | "crew";
+            /** Name */
+            name: string;
+            /**
+             * Crew
+             * @description From which it comes.
+             */
+            crew: string;
+            /** Made At */
+            made_at: string;
+            /**
+             * Counts
+             * @description Rows, by their table.
+             */
+            counts: {
+                [key: string]: number;
+            };
+            /** Shoes */
+            shoes: components["schemas"]["ShoeComing"][];
+            /**
+             * Scraps Here
+             * @description Scraps that are on record here: what is to be cut of them is planned anew.
+             */
+            scraps_here: number;
+            /**
+             * Tags
+             * @description Tags that others have here, and what they become.
+             */
+            tags: {
+                [key: string]: string;
+            };
+            /**
+             * People Away
+             * @description Who is not in this crew, and is kept by name.
+             */
+            people_away: string[];
+            /**
+             * With Settings
+             * @description Whether the crew's settings and history come along: nothing is here yet.
+             */
+            with_settings: boolean;
+        };
+        /**
          * ImportOut
          * @description How it goes with a file that is read in, and what it says.
          */
@@ -10447,6 +10518,13 @@ export interface components {
             passed_over: components["schemas"]["PassedOver"][];
             /** Boxes */
             boxes: number;
+            /** @description A job, or a crew's data, as one file. */
+            archive: components["schemas"]["ArchiveOut"] | null;
+            /**
+             * Done
+             * @description How much of an archive is taken, from 0 to 1.
+             */
+            done: number;
             /**
              * Job Id
              * @description Where it went.
@@ -10545,6 +10623,18 @@ export interface components {
             run_id: number | null;
         };
         /**
+         * ShoeComing
+         * @description A shoe of an archive: here already just so, or new; `becomes`: what it is called here.
+         */
+        ShoeComing: {
+            /** Name */
+            name: string;
+            /** Here */
+            here: boolean;
+            /** Becomes */
+            becomes: string;
+        };
+        /**
          * ImportIn
          * @description A file that is going to be sent, part by part.
          */
@@ -10608,6 +10698,17 @@ export interface components {
              * @default true
              */
             boxes?: boolean;
+        };
+        /**
+         * UnpackIn
+         * @description What the job of an archive is called here; empty: as there.
+         */
+        UnpackIn: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
         };
     };
     responses: never;
@@ -15323,6 +15424,62 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    unpackImport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnpackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
