@@ -1,16 +1,19 @@
 """Asking for files, and fetching them."""
 
+from collections.abc import Iterator
+from typing import Any
+
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from conduit.catalogue import language_now
-from formats.sources import OF_JOB, OF_RUN
 from server.accounts.models import User
+from server.accounts.permissions import Right, require
 from server.errors import Busy, Conflict, Overloaded, Refused
 from server.exchange.making import make_export
 from server.exchange.models import AT_WORK, Export, State
 from server.exchange.schemas import ExportIn
-from server.exchange.working import is_installed
+from server.exchange.working import PARTS, is_installed
 from server.jobs.models import Job, Run
 from server.sentences import message
 
@@ -20,19 +23,26 @@ MOST_AT_ONCE = 3
 def ask_for_run(user: User, run_id: int, given: ExportIn, origin: str) -> Export:
     """Have a file of a run made. Raises Refused, Busy, Overloaded."""
     run = get_object_or_404(Run.objects.for_user(user).select_related("job"), pk=run_id)
-    return _ask(user, run.job, run, given, origin)
+    return _ask(user, "run", given, origin, crew_id=run.job.crew_id, job=run.job, run=run)
 
 
 def ask_for_job(user: User, job_id: int, given: ExportIn, origin: str) -> Export:
-    """Have a file of a job made. Raises Refused, Busy, Overloaded."""
-    job = get_object_or_404(Job.objects.in_reach(user), pk=job_id)
-    return _ask(user, job, None, given, origin)
+    """Have a file of a job made; the whole of it for its own crew alone. Raises Refused, Busy, Overloaded."""
+    jobs = Job.objects.for_user(user) if given.to == "zip" else Job.objects.in_reach(user)
+    job = get_object_or_404(jobs, pk=job_id)
+    return _ask(user, "job", given, origin, crew_id=job.crew_id, job=job)
 
 
-def _ask(user: User, job: Job, run: Run | None, given: ExportIn, origin: str) -> Export:
-    parts = (OF_RUN if run else OF_JOB)[given.to]
-    if given.part and given.part not in parts:
-        says = message("export.no_such_part", part=given.part, format=given.to, parts=", ".join(parts))
+def ask_for_crew(user: User, given: ExportIn) -> Export:
+    """Have a file of all that the crew has made. Raises Refused, Busy, Overloaded."""
+    crew = require(user, Right.PEOPLE)
+    return _ask(user, "crew", given, "", crew_id=crew.pk)
+
+
+def _ask(user: User, of: str, given: ExportIn, origin: str, **whose: Any) -> Export:
+    parts = PARTS[of].get(given.to, ())
+    if not parts or (given.part and given.part not in parts):
+        says = message("export.no_such_part", part=given.part or of, format=given.to, parts=", ".join(parts))
         raise Refused(says, {"part": says})
     if not is_installed(given.to):
         raise Overloaded(message("exchange.not_installed"))
@@ -41,10 +51,8 @@ def _ask(user: User, job: Job, run: Run | None, given: ExportIn, origin: str) ->
         raise Busy(message("exchange.enough", most=MOST_AT_ONCE))
     with transaction.atomic():
         export = Export.objects.create(
-            crew_id=job.crew_id,
+            **whose,
             by=user,
-            job=job,
-            run=run,
             to=given.to,
             part=given.part or parts[0],
             size=given.size,
@@ -65,8 +73,8 @@ def export_of(user: User, export_id: int) -> Export:
     return export
 
 
-def bytes_of(export: Export) -> bytes:
-    """Its bytes. Raises Conflict while there are none."""
+def bytes_of(export: Export) -> Iterator[bytes]:
+    """Its bytes, part by part. Raises Conflict while there are none."""
     if export.state != State.DONE:
         raise Conflict(message("exchange.not_done"))
-    return b"".join(bytes(part.data) for part in export.parts.all())
+    return (bytes(part.data) for part in export.parts.iterator(1))

@@ -1,14 +1,14 @@
 """Files for other programs, over HTTP."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router
 
-from formats.sources import ENDINGS, OF_JOB, OF_RUN
 from server.accounts.permissions import SignedInRequest
 from server.accounts.schemas import Told
 from server.exchange import actions
 from server.exchange.models import Export, State
 from server.exchange.schemas import ExportIn, ExportOut, FormatOut
+from server.exchange.working import ENDING, PARTS
 
 router = Router(tags=["exchange"])
 ASKED = {200: ExportOut, 422: Told, 429: Told, 503: Told}
@@ -16,9 +16,12 @@ ASKED = {200: ExportOut, 422: Told, 429: Told, 503: Told}
 
 @router.get("/formats", response=list[FormatOut], operation_id="listFormats")
 def list_formats(request: SignedInRequest) -> list[FormatOut]:
-    """What of a run and of a job can be had in which format."""
-    of_run = [FormatOut(to=to, of="run", parts=list(parts)) for to, parts in OF_RUN.items()]
-    return of_run + [FormatOut(to=to, of="job", parts=list(parts)) for to, parts in OF_JOB.items()]
+    """What of a run, of a job and of all that a crew has can be had in which format."""
+    return [
+        FormatOut.model_validate({"to": to, "of": of, "parts": list(parts)})
+        for of, formats in PARTS.items()
+        for to, parts in formats.items()
+    ]
 
 
 @router.post("/runs/{int:run_id}/exports", response=ASKED, operation_id="exportRun")
@@ -33,6 +36,12 @@ def export_job(request: SignedInRequest, job_id: int, given: ExportIn) -> Export
     return _out(actions.ask_for_job(request.auth, job_id, given, _origin(request)))
 
 
+@router.post("/crew/exports", response=ASKED, operation_id="exportCrew")
+def export_crew(request: SignedInRequest, given: ExportIn) -> ExportOut:
+    """Have a file of all that the crew has made."""
+    return _out(actions.ask_for_crew(request.auth, given))
+
+
 @router.get("/exports/{int:export_id}", response=ExportOut, operation_id="getExport")
 def get_export(request: SignedInRequest, export_id: int) -> ExportOut:
     """How it goes with a file that one asked for."""
@@ -40,10 +49,11 @@ def get_export(request: SignedInRequest, export_id: int) -> ExportOut:
 
 
 @router.get("/exports/{int:export_id}/file", operation_id="getExportFile")
-def get_export_file(request: SignedInRequest, export_id: int) -> HttpResponse:
+def get_export_file(request: SignedInRequest, export_id: int) -> StreamingHttpResponse:
     """The file; 409 while it is not made."""
     export = actions.export_of(request.auth, export_id)
-    answer = HttpResponse(actions.bytes_of(export), content_type=ENDINGS[export.to][1])  # type: ignore[index]
+    answer = StreamingHttpResponse(actions.bytes_of(export), content_type=ENDING[export.to][1])
+    answer["Content-Length"] = str(export.length)
     answer["Content-Disposition"] = f'attachment; filename="{export.file_name}"'
     answer["Cache-Control"] = "private, no-store"
     return answer

@@ -15,7 +15,7 @@ from server.cutting.planning import Cutting, terms_of
 from server.cutting.schemas import BarOut
 from server.cutting.view import cutting_out, to_bring
 from server.exchange.models import Export
-from server.jobs.models import Run
+from server.jobs.models import Job, Run
 from server.jobs.space import placed_runs
 from server.shoes.models import shoes_by_name
 
@@ -56,17 +56,17 @@ def _moment(at: datetime) -> str:
     return f"{at:%Y-%m-%d %H:%M} UTC"
 
 
-def job_source(export: Export, user: User) -> JobSource:
+def job_source(export: Export, job: Job, user: User) -> JobSource:
     """A job: its runs, where they stand, what is cut from what, and what to bring."""
     with speaking(export.language):
-        cutting = Cutting.of(user, export.job_id)
+        cutting = Cutting.of(user, job.pk)
         runs = cutting.all_runs
         bars = tuple(_bar(bar) for bar in cutting_out(cutting).taken.bars)
         bring = tuple(to_bring(cutting, cutting.proposal(terms_of(cutting.job))))
     return JobSource(
-        name=export.job.name,
-        place=export.job.place,
-        placed=placed_runs(export.job, runs),
+        name=job.name,
+        place=job.place,
+        placed=placed_runs(job, runs),
         runs=tuple(run_source(export, run, user) for run in runs),
         bars=bars,
         bring=bring,

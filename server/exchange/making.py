@@ -2,6 +2,11 @@
 
 import logging
 import re
+from collections.abc import Iterator
+from contextlib import contextmanager
+from os import SEEK_END
+from tempfile import TemporaryFile
+from typing import IO
 
 from django.db import transaction
 from django.utils import timezone
@@ -11,17 +16,21 @@ from conduit.catalogue import speaking
 from conduit.document import UnreadableDocument
 from formats.exporting import NoSuchPart, export_job, export_run
 from formats.from_runs import NothingToDraw
-from formats.sources import ENDINGS, Wanted
+from formats.sources import Wanted
 from server.accounts.models import User
 from server.accounts.visiting import be_where
+from server.exchange.archive.container import MOST_BYTES
+from server.exchange.archive.packing import pack
+from server.exchange.archive.tables import Scope
 from server.exchange.gathering import job_source, run_source
 from server.exchange.models import Export, ExportPart, State
-from server.exchange.working import FIRST, QUEUE, fail, in_a_process
+from server.exchange.working import ALL, ENDING, FIRST, QUEUE, at_work, fail, in_a_process
+from server.jobs.models import Job
 from server.observing.logs import told as as_told
 from server.sentences import message
 
-# Bytes that a file may have, and that are written at a time.
-MOST_BYTES, A_PART = 64 * 2**20, 4 * 2**20
+# Bytes that are kept at a time.
+A_PART = 4 * 2**20
 # Seconds after which one that does not come to an end is given up.
 PATIENCE = 600
 log = logging.getLogger("crelda.exchange")
@@ -39,10 +48,11 @@ def make(export_id: int) -> None:
     began = Export.objects.filter(pk=export_id, state=State.WAITING)
     if not began.update(state=State.RUNNING, heard_at=timezone.now()):
         return
-    export = Export.objects.select_related("by", "job__crew", "run__crew", "run__job").get(pk=export_id)
+    export = Export.objects.select_related("by", "crew", "job__crew", "run__crew", "run__job").get(pk=export_id)
     with speaking(export.language):
         try:
-            _keep(export, _made(export))
+            with _made(export) as made:
+                _keep(export, made)
         except (NothingToDraw, NoSuchPart) as error:
             fail(Export, export.pk, error.says)
         except UnreadableDocument as error:
@@ -53,13 +63,26 @@ def make(export_id: int) -> None:
             fail(Export, export.pk, message("exchange.failed"))
 
 
-def _made(export: Export) -> bytes:
+@contextmanager
+def _made(export: Export) -> Iterator[IO[bytes]]:
+    """The file."""
+    with TemporaryFile() as file:
+        if export.to == "zip":
+            with at_work(export) as heard:
+                pack(Scope(export.crew, export.job), file, heard)
+        else:
+            file.write(_written(export))
+        yield file
+
+
+def _written(export: Export) -> bytes:
     user: User = export.by
-    be_where(user, "job_id", export.job_id)
+    job: Job = export.job  # type: ignore[assignment]  # Only an archive may be without one.
+    be_where(user, "job_id", job.pk)
     wanted = Wanted(export.to, export.part, export.size, export.language)  # type: ignore[arg-type]
     if export.run:
         return export_run(run_source(export, export.run, user), wanted)
-    return export_job(job_source(export, user), wanted, lambda part: _heard(export, part))
+    return export_job(job_source(export, job, user), wanted, lambda part: _heard(export, part))
 
 
 def _heard(export: Export, part: float) -> None:
@@ -67,19 +90,23 @@ def _heard(export: Export, part: float) -> None:
 
 
 @transaction.atomic
-def _keep(export: Export, made: bytes) -> None:
-    if len(made) > MOST_BYTES:
+def _keep(export: Export, made: IO[bytes]) -> None:
+    length = made.seek(0, SEEK_END)
+    made.seek(0)
+    if length > MOST_BYTES:
         fail(Export, export.pk, message("exchange.too_large", most=MOST_BYTES // 2**20))
         return
-    for number, begin in enumerate(range(0, len(made), A_PART)):
-        ExportPart.objects.create(export=export, number=number, data=made[begin : begin + A_PART])
-    name = f"{_file_name(export)}.{ENDINGS[export.to][0]}"  # type: ignore[index]
-    done = {"state": State.DONE, "part_done": 1.0, "length": len(made), "file_name": name}
+    number = 0
+    while data := made.read(A_PART):
+        ExportPart.objects.create(export=export, number=number, data=data)
+        number += 1
+    name = f"{_file_name(export)}.{ENDING[export.to][0]}"
+    done = {"state": State.DONE, "part_done": 1.0, "length": length, "file_name": name}
     Export.objects.filter(pk=export.pk).update(heard_at=timezone.now(), **done)
 
 
 def _file_name(export: Export) -> str:
     """The run's or job's name, and what of it it is, as a file's name."""
-    called = export.run.name if export.run else export.job.name
-    words = [called, export.part if export.part not in ("", "model", "document", "job") else ""]
+    called = export.run.name if export.run else export.job.name if export.job else export.crew.name
+    words = [called, export.part if export.part not in ("", "model", "document", "job", ALL) else ""]
     return re.sub(r"[^\w-]+", "-", " ".join(words)).strip("-").lower()[:80] or "run"

@@ -51,7 +51,9 @@ class _Worked(CrewOwned):
 class Export(_Worked):
     """A file of a run, or of a job: what is wanted, and how it goes. `origin`: the address that its codes open."""
 
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="+")
+    job = models.ForeignKey(
+        Job, null=True, on_delete=models.CASCADE, related_name="+", help_text="None: all that the crew has."
+    )
     run = models.ForeignKey(Run, null=True, on_delete=models.CASCADE, related_name="+")
     to = models.CharField(max_length=8)
     part = models.CharField(max_length=16, blank=True)

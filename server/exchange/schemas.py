@@ -10,11 +10,13 @@ from formats.sources import Size, To
 from server.exchange.archive.container import MOST_BYTES
 from server.exchange.models import State
 
+Format = To | Literal["zip"]
+
 
 class ExportIn(Schema):
     """A file that is wanted; `part`: what of it, left out for all or the usual."""
 
-    to: To
+    to: Format
     part: str = Field("", max_length=16)
     size: Size = Field("letter", description="Of paper.")
 
@@ -33,8 +35,8 @@ class ExportOut(Schema):
 class FormatOut(Schema):
     """A format, and what of a run or a job can be had in it; the first where nothing is said."""
 
-    to: To
-    of: Literal["run", "job"]
+    to: Format
+    of: Literal["run", "job", "crew"]
     parts: list[str]
 
 

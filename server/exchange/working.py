@@ -17,7 +17,7 @@ from django.db import connection
 from django.utils import timezone
 
 from conduit.catalogue import told
-from formats.sources import Heard
+from formats.sources import ENDINGS, OF_JOB, OF_RUN, Heard
 from server.exchange.models import Export, Import, State
 
 QUEUE = "exports"
@@ -34,6 +34,17 @@ NEEDS = {
     "svg": ("drawsvg", "shapely"),
 }
 log = logging.getLogger("crelda.exchange")
+
+
+# What can be had of a run, of a job and of all that a crew has, in each format; the first where nothing is said.
+ALL = "all"
+PARTS: dict[str, dict[str, tuple[str, ...]]] = {
+    "run": dict(OF_RUN.items()),
+    "job": dict([*OF_JOB.items(), ("zip", (ALL,))]),
+    "crew": {"zip": (ALL,)},
+}
+# A file's ending, and its media type.
+ENDING: dict[str, tuple[str, str]] = dict([*ENDINGS.items(), ("zip", ("zip", "application/zip"))])
 
 
 def is_installed(to: str) -> bool:
@@ -57,13 +68,13 @@ def in_a_process(command: str, number: int, here: Callable[[int], None], patienc
 
 
 @contextmanager
-def at_work(one: Import) -> Iterator[Heard]:
+def at_work(one: Export | Import) -> Iterator[Heard]:
     """Say every few seconds that it is worked on, and how much is done: beside the work, which is one transaction."""
     part, ended = [0.0], Event()
 
     def beat() -> None:
         while not ended.wait(BEAT):
-            Import.objects.filter(pk=one.pk).update(heard_at=timezone.now(), part_done=part[0])
+            type(one).objects.filter(pk=one.pk).update(heard_at=timezone.now(), part_done=part[0])
         connection.close()
 
     beating = Thread(target=beat, daemon=True)

@@ -2,20 +2,23 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, reply } from "./client";
 import type { ExportIn, ExportOut } from "./types";
 
-export type FileOf = "run" | "job";
+export type FileOf = "run" | "job" | "crew";
 
 /** What can be had in which format. */
 export const useFormats = () =>
   useQuery({ queryKey: ["formats"], queryFn: () => reply(api.GET("/api/formats")), staleTime: Infinity });
 
-/** Asks for a file of a run or a job. */
+/** Asks for a file of a run, a job, or all that the crew has. */
 export const useAskForFile = (of: FileOf, id: number) =>
-  useMutation({
-    mutationFn: (body: ExportIn) =>
-      of === "run"
-        ? reply(api.POST("/api/runs/{run_id}/exports", { params: { path: { run_id: id } }, body }))
-        : reply(api.POST("/api/jobs/{job_id}/exports", { params: { path: { job_id: id } }, body })),
-  });
+  useMutation({ mutationFn: (body: ExportIn) => reply(ASKING[of](id, body)) });
+
+const ASKING = {
+  run: (id: number, body: ExportIn) =>
+    api.POST("/api/runs/{run_id}/exports", { params: { path: { run_id: id } }, body }),
+  job: (id: number, body: ExportIn) =>
+    api.POST("/api/jobs/{job_id}/exports", { params: { path: { job_id: id } }, body }),
+  crew: (_: number, body: ExportIn) => api.POST("/api/crew/exports", { body }),
+};
 
 const BETWEEN_LOOKS = 700;
 

@@ -11,13 +11,22 @@ export const isBeingRead = (file: ImportOut | undefined) =>
   file?.state === "coming" || file?.state === "waiting" || file?.state === "running";
 
 /** How it goes with a file that is read in, and what it says. */
-export const useImport = (id: number) =>
-  useQuery({
+export function useImport(id: number) {
+  const client = useQueryClient();
+  return useQuery({
     queryKey: key(id),
-    queryFn: () => reply(api.GET("/api/imports/{import_id}", { params: { path: { import_id: id } } })),
+    queryFn: async () => {
+      const told = await reply(api.GET("/api/imports/{import_id}", { params: { path: { import_id: id } } }));
+      // What an archive brings is there once it is taken, in the background.
+      const before = client.getQueryData<ImportOut>(key(id));
+      if (told.archive && told.state === "taken" && before?.state !== "taken")
+        await client.invalidateQueries();
+      return told;
+    },
     enabled: id > 0,
     refetchInterval: (query) => (isBeingRead(query.state.data) ? BETWEEN_LOOKS : false),
   });
+}
 
 interface Sent {
   file: File;
@@ -76,3 +85,13 @@ export const useTakeImport = (id: number) =>
 
 /** Where a run that was read is seen from the front. */
 export const addressOfPicture = (id: number, number: number) => `/api/imports/${id}/runs/${number}/picture`;
+
+/** Makes an archive part of the crew. */
+export const useUnpack = (id: number) =>
+  useRefreshing(
+    (name: string) =>
+      reply(
+        api.POST("/api/imports/{import_id}/unpack", { params: { path: { import_id: id } }, body: { name } }),
+      ),
+    [key(id)],
+  );

@@ -2324,7 +2324,7 @@ export interface paths {
         };
         /**
          * List Formats
-         * @description What of a run and of a job can be had in which format.
+         * @description What of a run, of a job and of all that a crew has can be had in which format.
          */
         get: operations["listFormats"];
         put?: never;
@@ -2369,6 +2369,26 @@ export interface paths {
          * @description Have a file of a job made, with every run that stands in its space.
          */
         post: operations["exportJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Export Crew
+         * @description Have a file of all that the crew has made.
+         */
+        post: operations["exportCrew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10366,16 +10386,13 @@ export interface components {
          * @description A format, and what of a run or a job can be had in it; the first where nothing is said.
          */
         FormatOut: {
-            /**
-             * To
-             * @enum {string}
-             */
-            to: "pdf" | "dxf" | "ifc" | "gltf" | "svg" | "csv" | "json";
+            /** To */
+            to: ("pdf" | "dxf" | "ifc" | "gltf" | "svg" | "csv" | "json") | "zip";
             /**
              * Of
              * @enum {string}
              */
-            of: "run" | "job";
+            of: "run" | "job" | "crew";
             /** Parts */
             parts: string[];
         };
@@ -10416,11 +10433,8 @@ export interface components {
          * @description A file that is wanted; `part`: what of it, left out for all or the usual.
          */
         ExportIn: {
-            /**
-             * To
-             * @enum {string}
-             */
-            to: "pdf" | "dxf" | "ifc" | "gltf" | "svg" | "csv" | "json";
+            /** To */
+            to: ("pdf" | "dxf" | "ifc" | "gltf" | "svg" | "csv" | "json") | "zip";
             /**
              * Part
              * @default
@@ -15089,6 +15103,60 @@ export interface operations {
             path: {
                 job_id: number;
             };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    exportCrew: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {

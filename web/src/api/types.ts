@@ -39,6 +39,7 @@ export type Outcome = Schemas["Outcome"];
 export type ExportIn = Schemas["ExportIn"];
 export type ImportOut = Schemas["ImportOut"];
 export type RunRead = Schemas["RunRead"];
+export type Archive = NonNullable<ImportOut["archive"]>;
 export type Meant = Schemas["MeantIn"];
 export type TakeImport = Schemas["TakeImportIn"];
 export type ExportOut = Schemas["ExportOut"];

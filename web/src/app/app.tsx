@@ -95,6 +95,9 @@ const RunFiles = page("/runs/:runId/files", () =>
 const JobFiles = page("/jobs/:jobId/files", () =>
   import("@/features/files/files-page").then((module) => module.JobFiles),
 );
+const CrewFiles = page("/crew/files", () =>
+  import("@/features/files/files-page").then((module) => module.CrewFiles),
+);
 const ImportPage = page("/import", () =>
   import("@/features/files/import-page").then((module) => module.ImportPage),
 );
@@ -236,6 +239,7 @@ function Pages() {
         <Route path="/people" element={<PeoplePage />} />
         <Route path="/company" element={<CompanyPage />} />
         <Route path="/devices" element={<DevicesPage />} />
+        <Route path="/crew/files" element={<CrewFiles />} />
         <Route path="/import" element={<ImportPage />} />
         <Route path="/shared" element={<SharedNotePage />} />
         <Route path="/company/join/:token" element={<JoinCompanyPage />} />

@@ -12,7 +12,7 @@ export interface Choice {
 interface Group {
   title: string;
   onPaper?: true;
-  choices: Record<FileOf, Choice[]>;
+  choices: Partial<Record<FileOf, Choice[]>>;
 }
 
 const of = (to: Choice["to"], part: string, says: string, more: string): Choice => ({ to, part, says, more });
@@ -54,7 +54,11 @@ export const GROUPS: Group[] = [
     title: t("group.data"),
     choices: {
       run: [of("json", "document", t("json.document"), t("json.document.says"))],
-      job: [of("json", "job", t("json.job"), t("json.job.says"))],
+      job: [
+        of("zip", "all", t("zip.job"), t("zip.job.says")),
+        of("json", "job", t("json.job"), t("json.job.says")),
+      ],
+      crew: [of("zip", "all", t("zip.crew"), t("zip.crew.says"))],
     },
   },
 ];

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { type FileOf, useAskForFile, useFormats } from "@/api/files";
-import { useJobs, useRun } from "@/api/queries";
+import { useJobs, useMe, useRun } from "@/api/queries";
 import type { ExportIn } from "@/api/types";
 import { jobTabs, runTabs } from "@/shell/pages";
 import { Shell } from "@/shell/shell";
@@ -50,6 +50,18 @@ export function JobFiles() {
   );
 }
 
+/** All that the crew has, given out. */
+export function CrewFiles() {
+  const name = useMe().data?.crew ?? "";
+  return (
+    <Shell title={t("page.of", { name })} trail={<strong className="text-ink">{name}</strong>}>
+      <Files of="crew" id={0} />
+    </Shell>
+  );
+}
+
+const INTROS = { run: t("intro.run"), job: t("intro.job"), crew: t("intro.crew") };
+
 function NotThere({ says }: { says: string }) {
   return (
     <main className="p-8">
@@ -73,10 +85,10 @@ function Files({ of, id }: { of: FileOf; id: number }) {
   return (
     <main className="mx-auto w-full max-w-[70rem] px-4 py-5">
       <h1 className="text-2xl font-bold">{t("page.files")}</h1>
-      <p className="mt-1 text-soft">{of === "run" ? t("intro.run") : t("intro.job")}</p>
+      <p className="mt-1 text-soft">{INTROS[of]}</p>
       <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[1fr_22rem]">
         <div className="flex flex-col gap-6">
-          {GROUPS.map((group) => (
+          {GROUPS.filter((group) => group.choices[of]).map((group) => (
             <section key={group.title} aria-label={group.title}>
               <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
                 <h2 className="text-lg font-bold">{group.title}</h2>
@@ -93,7 +105,7 @@ function Files({ of, id }: { of: FileOf; id: number }) {
                 )}
               </div>
               <div className="grid gap-2 sm:grid-cols-2">
-                {group.choices[of].filter(isThere).map((choice) => (
+                {group.choices[of]?.filter(isThere).map((choice) => (
                   <Choose
                     key={choice.part + choice.to}
                     choice={choice}

@@ -6,6 +6,7 @@ import { Shell } from "@/shell/shell";
 import { Button } from "@/ui/button";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/files";
+import { ArchiveAsRead } from "./archive-as-read";
 import { ChooseFile } from "./choose-file";
 import { HowMeant } from "./how-meant";
 import { WhatWasRead } from "./what-was-read";
@@ -70,12 +71,19 @@ function Read({ id, onOther }: { id: number; onOther: () => void }) {
         </Button>
       </div>
       {error && <Notice severity="stop">{error.message}</Notice>}
-      {file && isBeingRead(file) && <p role="status">{t("import.reading")}</p>}
+      {file && isBeingRead(file) && (
+        <p role="status">
+          {file.archive ? t("archive.taking", { percent: Math.floor(100 * file.done) }) : t("import.reading")}
+        </p>
+      )}
       {file?.state === "failed" && <Notice severity="stop">{file.says}</Notice>}
-      {file && (file.state === "failed" || file.state === "done") && (
+      {file && !file.archive && (file.state === "failed" || file.state === "done") && (
         <HowMeant key={JSON.stringify(file.meant)} file={file} />
       )}
-      {file && (file.state === "done" || file.state === "taken") && <WhatWasRead file={file} />}
+      {file?.archive && <ArchiveAsRead file={file} archive={file.archive} />}
+      {file && !file.archive && (file.state === "done" || file.state === "taken") && (
+        <WhatWasRead file={file} />
+      )}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { useNameCrew, usePeople } from "@/api/people";
 import { useMe } from "@/api/queries";
 import { Shell } from "@/shell/shell";
@@ -31,6 +32,13 @@ export function PeoplePage() {
             {leads && me && <CodesOfLeads me={me} />}
             {leads && <Invitations open={people.data.invitations} />}
             <Rights rights={people.data.rights} />
+            {leads && (
+              <p className="mt-6">
+                <Link to="/crew/files" className="underline">
+                  {t("page.all_data")}
+                </Link>
+              </p>
+            )}
             {leads && <CrewHistory />}
           </>
         )}
