@@ -19,8 +19,10 @@ export function useImport(id: number) {
       const told = await reply(api.GET("/api/imports/{import_id}", { params: { path: { import_id: id } } }));
       // What an archive brings is there once it is taken, in the background.
       const before = client.getQueryData<ImportOut>(key(id));
-      if (told.archive && told.state === "taken" && before?.state !== "taken")
-        await client.invalidateQueries();
+      if (told.archive && told.state === "taken" && before?.state !== "taken") {
+        // Not this question itself: it would wait for its own answer.
+        void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== key(id)[0] });
+      }
       return told;
     },
     enabled: id > 0,
