@@ -71,3 +71,19 @@ class Import(Journey):
         expect(page.get_by_role("alert")).to_contain_text("cannot be read at line 1")
         page.get_by_role("button", name="Another file").click()
         expect(page.get_by_role("button", name="Choose a file")).to_be_visible()
+
+    def test_a_job_that_was_saved_whole_is_read_in_beside_itself(self):
+        page = self.window()
+        page.get_by_role("button", name="Kiln room fit-out: more").click()
+        page.get_by_role("menuitem", name="Save as PDF").click()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="The whole job, zip").click()
+        page.goto(f"{self.live_server_url}/import")
+        page.locator("input[type=file]").set_input_files(download.value.path())
+        read = page.get_by_role("region", name="Kiln room fit-out")
+        expect(read).to_contain_text("Every part is as it was packed.")
+        page.get_by_label("What the job is called here").fill("Kiln room, again")
+        page.get_by_role("button", name="Take the job").click()
+        expect(page.get_by_role("status").filter(has_text="“Kiln room, again” is here now.")).to_be_visible()
+        page.get_by_role("link", name="To the jobs").click()
+        expect(page.get_by_role("region", name=re.compile("^Kiln room, again"))).to_contain_text("Kiln 2 feed")
