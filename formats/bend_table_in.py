@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from conduit.catalogue import Message
 from conduit.geometry import Vec
 from conduit.units import UnreadableAngle, UnreadableLength, parse_angle, parse_signed_length
+from formats.refusal import Refusal
 from formats.words import message
 
 # How the columns may be called; the straight pipe is that before the bend, from where the bend before it ends.
@@ -34,12 +35,8 @@ class BentPiece:
     has_end: bool
 
 
-class UnreadableRow(Exception):
+class UnreadableRow(Refusal):
     """A row whose figures cannot be read; the message says why."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 @dataclass(frozen=True)

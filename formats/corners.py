@@ -11,9 +11,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
-from conduit.catalogue import Message
 from conduit.geometry import DIRECTIONS, Direction, Vec
 from conduit.tables import MOST_STEPS
+from formats.refusal import Refusal
 from formats.words import message
 
 # So far a drawn direction may be off and still be meant, as a sine; and so long a part must be to count, in inches.
@@ -24,12 +24,8 @@ SAME_TURN, SHARPEST_OFFSET = 1e-4, math.radians(75)
 DECIMALS = 9
 
 
-class NotARun(Exception):
+class NotARun(Refusal):
     """What was drawn cannot be said as a run; the message says where and why."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from conduit.catalogue import Message
 from conduit.geometry import Vec
 from formats.chains import Chain, DrawnPart, arc_part, chains_of
 from formats.dxf import CENTRELINE
+from formats.refusal import Refusal
 from formats.words import message
 
 # What is looked at: of a larger file nothing is.
@@ -20,12 +21,8 @@ MOST_BYTES, MOST_ENTITIES = 32 * 2**20, 20_000
 Up = Literal["y", "z"]
 
 
-class UnreadableDrawing(Exception):
+class UnreadableDrawing(Refusal):
     """It is no drawing that can be read; the message says why."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 class UnitNotSaid(UnreadableDrawing):

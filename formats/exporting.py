@@ -9,11 +9,12 @@ from importlib import import_module
 from typing import Any
 
 from conduit.bending import Bencher
-from conduit.catalogue import Message, speaking
+from conduit.catalogue import speaking
 from conduit.tables import Limits
 from formats.from_runs import NothingToDraw, model_of_job, model_of_run
 from formats.model import SpaceModel
 from formats.paper import PaperJob, PaperRun, paper_run
+from formats.refusal import Refusal
 from formats.sources import OF_JOB, OF_RUN, Heard, JobSource, RunSource, Wanted, nobody
 from formats.words import message
 
@@ -24,12 +25,8 @@ _MODELS = {
 }
 
 
-class NoSuchPart(Exception):
+class NoSuchPart(Refusal):
     """There is nothing of that name in that format; the message says what there is."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 def export_run(run: RunSource, wanted: Wanted) -> bytes:

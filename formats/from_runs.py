@@ -5,7 +5,6 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
-from conduit.catalogue import Message
 from conduit.geometry import Vec
 from conduit.layout import PathBend
 from conduit.plan import CheckedRun, Picture, check_run, picture_of
@@ -13,15 +12,12 @@ from conduit.racks import RackPlan, make_rack_plan
 from conduit.space import JobFrame, Placed, space_in
 from conduit.tables import DEFAULT_LIMITS, Limits
 from formats.model import Arc, Box, Part, Pipe, SpaceModel, Straight
+from formats.refusal import Refusal
 from formats.words import message
 
 
-class NothingToDraw(Exception):
+class NothingToDraw(Refusal):
     """There is no pipe in it that was laid out; the message says why."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 def model_of_run(raw: Mapping[str, Any], limits: Limits = DEFAULT_LIMITS) -> SpaceModel:

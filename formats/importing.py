@@ -21,6 +21,7 @@ from conduit.tables import DEFAULT_LIMITS, TRADE_SIZES, Limits
 from conduit.units import INCH_TAPE, UnreadableLength, parse_signed_length
 from formats.bend_table_in import is_bend_table, read_bends
 from formats.corners import NotARun, run_of
+from formats.refusal import Refusal
 from formats.words import message
 
 MOST_BYTES, MOST_RUNS, MOST_POINTS = 32 * 2**20, 400, 20_000
@@ -33,12 +34,12 @@ _PIPE = re.compile(rf"(.*?) ?({'|'.join(map(re.escape, TRADE_SIZES))}) (EMT|IMC|
 _AXES = (("right", "up", "out"), ("x", "y", "z"))
 
 
-class UnreadableFile(Exception):
+class UnreadableFile(Refusal):
     """Nothing of it can be read; the message says why. `asks`: what is to be said of it first."""
 
     def __init__(self, says: Message, asks: Literal["", "unit"] = "") -> None:
         super().__init__(says)
-        self.says, self.asks = says, asks
+        self.asks = asks
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from conduit.catalogue import language_now
 from server.accounts.models import User
 from server.accounts.permissions import Right, require
 from server.errors import Busy, Conflict, Overloaded, Refused
-from server.exchange.making import make_export
+from server.exchange.making import FAILED, make_export
 from server.exchange.models import AT_WORK, Export, State
 from server.exchange.schemas import ExportIn
 from server.exchange.working import PARTS, is_installed
@@ -69,7 +69,7 @@ def export_of(user: User, export_id: int) -> Export:
     """A file that the person asked for. One whose maker is gone has failed."""
     export = get_object_or_404(Export.objects.filter(by=user), pk=export_id)
     if export.is_lost:
-        export.state, export.says = State.FAILED, message("exchange.failed")
+        export.state, export.says = State.FAILED, FAILED
     return export
 
 

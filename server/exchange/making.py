@@ -1,6 +1,5 @@
 """A file is made: of what the database has, in the format that was asked for, and kept in parts."""
 
-import logging
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -12,10 +11,8 @@ from django.db import transaction
 from django.utils import timezone
 from django_tasks import task
 
-from conduit.catalogue import speaking
 from conduit.document import UnreadableDocument
-from formats.exporting import NoSuchPart, export_job, export_run
-from formats.from_runs import NothingToDraw
+from formats.exporting import export_job, export_run
 from formats.sources import Wanted
 from server.accounts.models import User
 from server.accounts.visiting import be_where
@@ -24,43 +21,35 @@ from server.exchange.archive.packing import pack
 from server.exchange.archive.tables import Scope
 from server.exchange.gathering import job_source, run_source
 from server.exchange.models import Export, ExportPart, State
-from server.exchange.working import ALL, ENDING, FIRST, QUEUE, at_work, fail, in_a_process
+from server.exchange.working import ALL, ENDING, FIRST, QUEUE, at_work, begin, fail, in_a_process, reasons_kept
 from server.jobs.models import Job
-from server.observing.logs import told as as_told
 from server.sentences import message
 
 # Bytes that are kept at a time.
 A_PART = 4 * 2**20
 # Seconds after which one that does not come to an end is given up.
 PATIENCE = 600
-log = logging.getLogger("crelda.exchange")
+FAILED = message("exchange.failed")
 
 
 @task(queue_name=QUEUE, priority=FIRST)
 def make_export(export_id: int) -> None:
     """Have the file made."""
-    if not in_a_process("make_export", export_id, make, PATIENCE):
-        fail(Export, export_id, message("exchange.failed"))
+    if not in_a_process("make", export_id, make, PATIENCE):
+        fail(Export, export_id, FAILED)
 
 
 def make(export_id: int) -> None:
     """Make the file, and keep it; what stands in the way is kept as its reason."""
-    began = Export.objects.filter(pk=export_id, state=State.WAITING)
-    if not began.update(state=State.RUNNING, heard_at=timezone.now()):
+    if not begin(Export, export_id):
         return
     export = Export.objects.select_related("by", "crew", "job__crew", "run__crew", "run__job").get(pk=export_id)
-    with speaking(export.language):
+    with reasons_kept(export, FAILED):
         try:
             with _made(export) as made:
                 _keep(export, made)
-        except (NothingToDraw, NoSuchPart) as error:
-            fail(Export, export.pk, error.says)
         except UnreadableDocument as error:
             fail(Export, export.pk, str(error))
-        except Exception as error:
-            # Whatever it was: whoever waits is told, and the planner goes on with the next.
-            log.error("making a file failed", extra={"export": export_id, **as_told(error)})
-            fail(Export, export.pk, message("exchange.failed"))
 
 
 @contextmanager

@@ -1,7 +1,6 @@
 """A file is read: its runs are kept beside it as they were understood, until somebody takes them into a job."""
 
 import json
-import logging
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from tempfile import TemporaryFile
@@ -11,7 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 from django_tasks import task
 
-from conduit.catalogue import speaking, told
+from conduit.catalogue import told
 from conduit.document import LARGEST_DOCUMENT, UnreadableDocument
 from conduit.plan import check_run
 from conduit.space import MOST_PLACED
@@ -21,47 +20,39 @@ from formats.from_runs import NothingToDraw
 from formats.importing import UNITS, Brought, BroughtRun, Meant, UnreadableFile, read_file
 from server.accounts.limits import limits_of
 from server.errors import Refused
-from server.exchange.archive.container import MAGIC, ArchiveReader, UnreadableArchive
+from server.exchange.archive.container import MAGIC, ArchiveReader
 from server.exchange.archive.looking import look
 from server.exchange.models import Import, ImportedRun, State
 from server.exchange.schemas import MeantIn
-from server.exchange.working import FIRST, QUEUE, fail, in_a_process, is_installed
+from server.exchange.working import FIRST, QUEUE, begin, fail, in_a_process, is_installed, reasons_kept
 from server.jobs.space import box_key_of
-from server.observing.logs import told as as_told
 from server.sentences import message
 
 # Seconds after which one that does not come to an end is given up.
 PATIENCE = 180
 # Of a file with more runs the first so many are drawn; and so much that was passed over is told one by one.
 MOST_DRAWN, MOST_TOLD = 40, 200
-log = logging.getLogger("crelda.exchange")
+FAILED = message("exchange.reading_failed")
 
 
 @task(queue_name=QUEUE, priority=FIRST)
 def read_import(import_id: int) -> None:
     """Have a file read."""
-    if not in_a_process("read_import", import_id, read, PATIENCE):
-        fail(Import, import_id, message("exchange.reading_failed"))
+    if not in_a_process("read", import_id, read, PATIENCE):
+        fail(Import, import_id, FAILED)
 
 
 def read(import_id: int) -> None:
     """Read it, and keep what it says; what stands in the way is kept as its reason."""
-    began = Import.objects.filter(pk=import_id, state=State.WAITING)
-    if not began.update(state=State.RUNNING, heard_at=timezone.now()):
+    if not begin(Import, import_id):
         return
     one = Import.objects.select_related("crew").get(pk=import_id)
-    with speaking(one.language):
+    with reasons_kept(one, FAILED):
         try:
             _read(one)
         except UnreadableFile as error:
             Import.objects.filter(pk=one.pk).update(asks=error.asks)
-            fail(Import, one.pk, error.says)
-        except UnreadableArchive as error:
-            fail(Import, one.pk, error.says)
-        except Exception as error:
-            # Whatever it was: whoever waits is told, and the planner goes on with the next.
-            log.error("reading a file failed", extra={"import": import_id, **as_told(error)})
-            fail(Import, one.pk, message("exchange.reading_failed"))
+            raise
 
 
 def _read(one: Import) -> None:

@@ -13,7 +13,7 @@ from server.accounts.permissions import Right, require
 from server.accounts.visiting import be_where
 from server.errors import Busy, Conflict, Refused
 from server.exchange.models import AT_WORK, Import, ImportedRun, ImportPart, State
-from server.exchange.reading import read_import
+from server.exchange.reading import FAILED, read_import
 from server.exchange.schemas import A_PART, ImportIn, MeantIn, PartIn, TakeImportIn, TakenImport, UnpackIn
 from server.exchange.taking_in import take_archive
 from server.jobs.actions import add_job, add_run
@@ -88,7 +88,7 @@ def import_of(user: User, import_id: int) -> Import:
     """A file that the person reads in. One whose reader is gone has failed."""
     one = _of(user, import_id)
     if one.is_lost:
-        one.state, one.says = State.FAILED, message("exchange.reading_failed")
+        one.state, one.says = State.FAILED, FAILED
     return one
 
 

@@ -16,9 +16,11 @@ from django.conf import settings
 from django.db import connection
 from django.utils import timezone
 
-from conduit.catalogue import told
+from conduit.catalogue import Message, speaking, told
+from formats.refusal import Refusal
 from formats.sources import ENDINGS, OF_JOB, OF_RUN, Heard
 from server.exchange.models import Export, Import, State
+from server.observing.logs import told as as_told
 
 QUEUE = "exports"
 # Before plans of cuts, which take longer.
@@ -33,9 +35,6 @@ NEEDS = {
     "gltf": ("trimesh",),
     "svg": ("drawsvg", "shapely"),
 }
-log = logging.getLogger("crelda.exchange")
-
-
 # What can be had of a run, of a job and of all that a crew has, in each format; the first where nothing is said.
 ALL = "all"
 PARTS: dict[str, dict[str, tuple[str, ...]]] = {
@@ -45,6 +44,7 @@ PARTS: dict[str, dict[str, tuple[str, ...]]] = {
 }
 # A file's ending, and its media type.
 ENDING: dict[str, tuple[str, str]] = dict([*ENDINGS.items(), ("zip", ("zip", "application/zip"))])
+log = logging.getLogger("crelda.exchange")
 
 
 def is_installed(to: str) -> bool:
@@ -52,18 +52,18 @@ def is_installed(to: str) -> bool:
     return all(find_spec(name) for name in NEEDS.get(to, ()))
 
 
-def in_a_process(command: str, number: int, here: Callable[[int], None], patience: float) -> bool:
-    """Work on it by a command of `manage.py`, or `here` where this is no planner's; whether that came to its end."""
+def in_a_process(work: str, number: int, here: Callable[[int], None], patience: float) -> bool:
+    """Have a file worked on by a command, or `here` where this is no planner's; whether that came to its end."""
     if os.environ.get("CRELDA_PLANNER") != "1":
         here(number)
         return True
-    asked: list[str | PathLike[str]] = [sys.executable, settings.ROOT / "manage.py", command, str(number)]
+    manage: list[str | PathLike[str]] = [sys.executable, settings.ROOT / "manage.py"]
     try:
-        code = subprocess.run(asked, timeout=patience).returncode
+        code = subprocess.run([*manage, "work_on_file", work, str(number)], timeout=patience).returncode
     except subprocess.TimeoutExpired:
         code = -1
     if code:
-        log.error("work on a file ended", extra={"command": command, "number": number, "code": code})
+        log.error("work on a file ended", extra={"work": work, "number": number, "code": code})
     return not code
 
 
@@ -84,6 +84,28 @@ def at_work(one: Export | Import) -> Iterator[Heard]:
     finally:
         ended.set()
         beating.join()
+
+
+def begin(kind: type[Export] | type[Import], number: int) -> bool:
+    """Say that a file that waits is worked on now; false where somebody does already."""
+    waiting = kind.objects.filter(pk=number, state=State.WAITING)
+    return bool(waiting.update(state=State.RUNNING, heard_at=timezone.now()))
+
+
+@contextmanager
+def reasons_kept(one: Export | Import, failed: Message) -> Iterator[None]:
+    """Work in the language of who asked; what stands in the way is kept as its reason: `failed`, if nobody foresaw it.
+
+    Whatever it was: whoever waits is told, and the planner goes on with the next.
+    """
+    with speaking(one.language):
+        try:
+            yield
+        except Refusal as error:
+            fail(type(one), one.pk, error.says)
+        except Exception as error:
+            log.error("work on a file failed", extra={"file": str(one), **as_told(error)})
+            fail(type(one), one.pk, failed)
 
 
 def fail(kind: type[Export] | type[Import], number: int, says: str) -> None:

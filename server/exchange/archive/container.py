@@ -9,10 +9,10 @@ from typing import IO, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from conduit.catalogue import Message
+from formats.refusal import Refusal
 from server.sentences import message
 
-FORMAT, VERSION = "crelda archive", 1
+VERSION = 1
 MANIFEST = "manifest.json"
 # Bytes: of the file, of all that is packed in it, of its manifest, of a line of a record; and how many members it has.
 MOST_BYTES, MOST_UNPACKED, LARGEST_MANIFEST, LONGEST_LINE = 256 * 2**20, 2**30, 16 * 2**20, 8 * 2**20
@@ -25,12 +25,8 @@ MAGIC = b"PK\x03\x04"
 BROKEN = (zipfile.BadZipFile, zlib.error, EOFError, OSError, RuntimeError, NotImplementedError, ValueError)
 
 
-class UnreadableArchive(Exception):
+class UnreadableArchive(Refusal):
     """It cannot be read; the message says what of it, and why."""
-
-    def __init__(self, says: Message) -> None:
-        super().__init__(says)
-        self.says = says
 
 
 class Member(BaseModel):

@@ -1,6 +1,5 @@
 """How what is in an archive meets what a crew has already: people by name, shoes by name and figures, scraps by tag."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass, field
 from itertools import count
 from typing import Any
@@ -10,12 +9,11 @@ from django.utils.dateparse import parse_datetime
 from server.accounts.models import Crew, Membership, User, name_of
 from server.cutting.models import Bar
 from server.exchange.archive.container import ArchiveReader
-from server.exchange.archive.tables import PEOPLE, TABLES
+from server.exchange.archive.tables import BY_MODEL, PEOPLE, shoe_named
 from server.jobs.models import Job
 from server.shoes.models import Shoe
 from server.stock.models import Scrap
 
-_PATHS = {table.name: table.path for table in TABLES}
 # By these a shoe is the same one.
 FIGURES = (
     *("name", "material", "trade_size", "deduct", "gain", "front", "heel", "references", "handle_up", "machine"),
@@ -72,7 +70,7 @@ class Fitting:
     def _shoes(self, crew: Crew, archive: ArchiveReader) -> None:
         here = {shoe.name: shoe for shoe in Shoe.objects.filter(crew=crew, live=True)}
         taken = set(here)
-        for number, (_, row) in enumerate(archive.lines(_PATHS["shoes"]), 1):
+        for number, (_, row) in enumerate(archive.lines(BY_MODEL[Shoe].path), 1):
             if not row.get("live"):
                 continue
             name = str(row["name"])
@@ -89,13 +87,13 @@ class Fitting:
         promised = Bar.objects.filter(crew=crew, live=True).exclude(offcut_tag="").values_list("offcut_tag", flat=True)
         taken = {*here, *promised}
         wanted = list[str]()
-        for number, (_, row) in enumerate(archive.lines(_PATHS["scraps"]), 1):
+        for number, (_, row) in enumerate(archive.lines(BY_MODEL[Scrap].path), 1):
             same = here.get(str(row["tag"]))
             if same and row.get("taken_at") is None and same.since == parse_datetime(str(row["since"])):
                 self.own_scraps[number] = same
             else:
                 wanted.append(str(row["tag"]))
-        bars = (row for _, row in archive.lines(_PATHS["bars"]))
+        bars = (row for _, row in archive.lines(BY_MODEL[Bar].path))
         wanted += [str(row["offcut_tag"]) for row in bars if row.get("offcut_tag") and not row.get("offcut")]
         for tag in wanted:
             self.last_tag = max(self.last_tag, _figure(tag))
@@ -106,11 +104,9 @@ class Fitting:
 
     def shoe_in(self, document: Any) -> Any:
         """A document, or what is bent otherwise than it says, with its shoe called as it is called here."""
-        shoe = document.get("shoe") if isinstance(document, Mapping) else None
-        name = shoe.get("name") if isinstance(shoe, Mapping) else None
-        if not isinstance(shoe, Mapping) or not isinstance(name, str) or name not in self.shoe_names:
-            return document
-        return {**document, "shoe": {**shoe, "name": self.shoe_names[name]}}
+        if new := self.shoe_names.get(shoe_named(document)):
+            return {**document, "shoe": {**document["shoe"], "name": new}}
+        return document
 
 
 def _other_name(name: str, taken: set[str]) -> str:

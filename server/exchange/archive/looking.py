@@ -4,13 +4,14 @@ from collections import Counter
 from collections.abc import Mapping
 from typing import Any
 
-from server.accounts.models import Crew
+from server.accounts.models import Crew, User
 from server.exchange.archive.container import ArchiveReader, UnreadableArchive
 from server.exchange.archive.fitting import Fitting
-from server.exchange.archive.records import UnreadableRow, is_person, values_of
-from server.exchange.archive.tables import PEOPLE, TABLES, Table
+from server.exchange.archive.records import UnreadableRow, values_of
+from server.exchange.archive.tables import BY_MODEL, PEOPLE, TABLES, Table
 from server.exchange.schemas import ArchiveOut, ShoeComing
 from server.sentences import message
+from server.shoes.models import Shoe
 
 
 def look(archive: ArchiveReader, crew: Crew) -> ArchiveOut:
@@ -38,10 +39,9 @@ def check_rows(archive: ArchiveReader) -> Counter[str]:
     """Read every row as it would be kept; how many there are of each table. Raises UnreadableArchive."""
     counts = Counter[str]()
     people = sum(1 for where, row in archive.lines(PEOPLE) if _is_person(where, row))
-    by_model = {table.model: table.name for table in TABLES}
 
     def key_of(model: Any, number: int) -> int:
-        there = people if is_person(model) else counts[by_model[model]]
+        there = people if model is User else counts[BY_MODEL[model].name]
         if not 1 <= number <= there:
             raise ValueError(f"names row {number}, which is not there")
         return number
@@ -70,8 +70,7 @@ def _file(archive: ArchiveReader, table: Table, where: str, row: Mapping[str, An
 
 
 def _shoes(archive: ArchiveReader, fits: Fitting) -> list[ShoeComing]:
-    [path] = [table.path for table in TABLES if table.name == "shoes"]
-    rows = [str(row["name"]) for _, row in archive.lines(path)]
+    rows = [str(row["name"]) for _, row in archive.lines(BY_MODEL[Shoe].path)]
     return [
         ShoeComing(name=name, here=number in fits.own_shoes, becomes=fits.shoe_names.get(name, name))
         for number, name in enumerate(rows, 1)

@@ -8,7 +8,6 @@ from uuid import UUID
 from django.core.exceptions import ValidationError
 from django.db.models import Field, JSONField
 
-from server.accounts.models import User
 from server.exchange.archive.shapes import SHAPES
 from server.exchange.archive.tables import Table
 
@@ -83,8 +82,3 @@ def _number(raw: Any) -> int:
     if not isinstance(raw, int) or isinstance(raw, bool):
         raise ValueError("is no number of a row")
     return raw
-
-
-def is_person(model: Any) -> bool:
-    """Whether it is a person that is named: they are known by name."""
-    return model is User

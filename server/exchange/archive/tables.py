@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db.models import F, Model, Q, QuerySet
 
-from server.accounts.models import Crew, Event, User
+from server.accounts.models import Crew, Event
 from server.bench.models import BendMade, Stick
 from server.cutting.models import Asked, Bar, Cut
 from server.jobs.models import Job, JobBox, Revision, Run, RunPhoto
@@ -128,4 +128,3 @@ LEFT_OUT = {
     "exchange.Export": "is made anew",
     "exchange.Import": "is read anew",
 }
-assert User not in BY_MODEL

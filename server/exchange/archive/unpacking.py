@@ -16,7 +16,7 @@ from server.exchange.archive.container import ArchiveReader, UnreadableArchive
 from server.exchange.archive.fitting import Fitting
 from server.exchange.archive.looking import check_rows
 from server.exchange.archive.records import values_of
-from server.exchange.archive.tables import BY_MODEL, NOT_OF_CREW, TABLES, Table
+from server.exchange.archive.tables import NOT_OF_CREW, TABLES, Table
 from server.jobs import photo_store
 from server.jobs.models import Job
 from server.jobs.photos import LARGEST_PHOTO, MOST_PIXELS
@@ -172,6 +172,3 @@ def _by_name(name: str) -> User:
     return User.objects.create(
         username=f"not-here-{uuid4().hex}", first_name=name, is_active=False, password=make_password(None)
     )
-
-
-assert set(BY_MODEL) == {table.model for table in TABLES}
