@@ -1,6 +1,7 @@
 """Files read in: chosen, dropped or pasted; looked at, asked about, and taken into a job."""
 
 import io
+import json
 import re
 
 import ezdxf
@@ -87,3 +88,15 @@ class Import(Journey):
         expect(page.get_by_role("status").filter(has_text="“Kiln room, again” is here now.")).to_be_visible()
         page.get_by_role("link", name="To the jobs").click()
         expect(page.get_by_role("region", name=re.compile("^Kiln room, again"))).to_contain_text("Kiln 2 feed")
+
+    def test_a_box_that_stands_elsewhere_in_the_job_is_told_once_it_is_taken(self):
+        page = self.window()
+        page.get_by_role("link", name="Import a file").click()
+        run = {"name": "Barn feed", "trade_size": "3/4", "start": {"heading": "up"}, "steps": [], "end": {"at": "40"}}
+        job = {"name": "Barn", "boxes": [{"name": "Switch box", "along": "1", "up": "1"}], "runs": [{"document": run}]}
+        page.get_by_label("Or paste text").fill(json.dumps(job))
+        page.get_by_role("button", name="Read it").click()
+        page.get_by_role("combobox", name="Into the job").click()
+        page.get_by_role("option", name="Kiln room fit-out").click()
+        page.get_by_role("button", name="Take 1 run").click()
+        expect(page.get_by_text("stayed as they are: Switch box.")).to_be_visible()

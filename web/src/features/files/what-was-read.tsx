@@ -14,6 +14,8 @@ import { t } from "@/words/files";
 export function WhatWasRead({ file }: { file: ImportOut }) {
   const [chosen, setChosen] = useState(() => new Set(file.runs.map((run) => run.number)));
   const isTaken = file.state === "taken";
+  const take = useTakeImport(file.id);
+  const left = take.data?.boxes_left ?? [];
   const toggle = (number: number, wanted: boolean) => {
     const next = new Set(chosen);
     if (wanted) next.add(number);
@@ -24,7 +26,8 @@ export function WhatWasRead({ file }: { file: ImportOut }) {
     <>
       {file.passed_over.length > 0 && <PassedOver file={file} />}
       {isTaken && <BecameOf file={file} />}
-      {!isTaken && file.runs.length > 0 && <Take file={file} chosen={chosen} />}
+      {left.length > 0 && <Notice severity="note">{t("take.boxes_left", { boxes: left.join(", ") })}</Notice>}
+      {!isTaken && file.runs.length > 0 && <Take file={file} chosen={chosen} take={take} />}
       <ul className="grid gap-4 lg:grid-cols-2">
         {file.runs.map((run) => (
           <li key={run.number} className="rounded-lg border border-line bg-paper p-4">
@@ -119,13 +122,18 @@ function PassedOver({ file }: { file: ImportOut }) {
 
 const NEW = "new";
 
-function Take({ file, chosen }: { file: ImportOut; chosen: ReadonlySet<number> }) {
+interface Taking {
+  file: ImportOut;
+  chosen: ReadonlySet<number>;
+  take: ReturnType<typeof useTakeImport>;
+}
+
+function Take({ file, chosen, take }: Taking) {
   const [search] = useSearchParams();
   const jobs = (useJobs().data ?? []).filter((job) => !job.archived_at);
   const [picked, setPicked] = useState(search.get("job") ?? "");
   const [named, setNamed] = useState(file.name.replace(/\.\w+$/, "").slice(0, 80));
   const [boxes, setBoxes] = useState(true);
-  const take = useTakeImport(file.id);
   const where = picked || (jobs[0] ? String(jobs[0].id) : NEW);
   const isNew = where === NEW;
   const choices = [
@@ -162,9 +170,6 @@ function Take({ file, chosen }: { file: ImportOut; chosen: ReadonlySet<number> }
         {t("take.do", { count: runs.length })}
       </Button>
       {take.error && <Notice severity="stop">{take.error.message}</Notice>}
-      {take.data && take.data.boxes_left.length > 0 && (
-        <Notice severity="note">{t("take.boxes_left", { boxes: take.data.boxes_left.join(", ") })}</Notice>
-      )}
     </section>
   );
 }
