@@ -19,6 +19,7 @@ from conduit.tables import TRADE_SIZES, Material
 from formats.importing import UNITS, Brought, Meant, UnreadableFile, read_file
 
 ALL, SOME, NOTHING = 0, 1, 2
+INTO_OURS = "With --into CREW (--job NAME, --for USER) it is kept: as a job of that crew; a zip of a job or a crew too."
 
 
 def main(arguments: list[str]) -> int:
@@ -27,7 +28,8 @@ def main(arguments: list[str]) -> int:
     try:
         data = sys.stdin.buffer.read() if asked.file == "-" else Path(asked.file).read_bytes()
         inches = UNITS[asked.unit] if asked.unit else None
-        brought = read_file(data, Meant(asked.size, asked.material, asked.layer, inches, asked.up))
+        meant = Meant(asked.size, asked.material, asked.layer, inches, asked.up, asked.things)
+        brought = read_file(data, meant)
     except OSError as error:
         return _complain(f"{asked.file} cannot be read: {error.strerror}")
     except UnreadableFile as error:
@@ -43,12 +45,15 @@ def main(arguments: list[str]) -> int:
 
 
 def _asked(arguments: Sequence[str]) -> argparse.Namespace:
-    parser = argparse.ArgumentParser("crelda import", description="Runs out of a file of another program, or of ours.")
-    parser.add_argument("file", help="DXF, CSV of points, JSON or a field note; - for standard input")
+    parser = argparse.ArgumentParser(
+        "crelda import", description="Runs out of a file of another program, or of ours.", epilog=INTO_OURS
+    )
+    parser.add_argument("file", help="DXF, IFC, CSV of points or bends, JSON or a field note; - for standard input")
     parser.add_argument("--as", dest="form", choices=("note", "json"), help="how they are printed")
     parser.add_argument("--unit", choices=UNITS, help="of a drawing that does not say its own")
     parser.add_argument("--up", choices=("y", "z"), help="which axis of a drawing points up (ours: y, others': z)")
     parser.add_argument("--layer", default="", help="the layer of a drawing with the runs")
+    parser.add_argument("--things", action="store_true", help="of a model: what lies in the way comes along")
     parser.add_argument("--size", choices=TRADE_SIZES, default="3/4", metavar="SIZE", help="of the pipe: 3/4, 1-1/4 …")
     parser.add_argument("--material", choices=get_args(Material), default="EMT")
     return parser.parse_args(arguments)

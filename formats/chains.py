@@ -1,8 +1,9 @@
 """Lines and arcs that were drawn one by one, joined end to end into centrelines. Inches."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 from conduit.catalogue import Message
 from conduit.geometry import Vec
@@ -10,6 +11,7 @@ from formats.words import message
 
 # Ends that lie nearer to each other were meant to meet.
 MEET = 1e-3
+Kept = TypeVar("Kept")
 
 
 @dataclass(frozen=True)
@@ -71,11 +73,25 @@ def chains_of(parts: Sequence[DrawnPart]) -> tuple[list[Chain], list[tuple[str, 
     return chains, refused
 
 
+def joining(sleeves: Sequence[DrawnPart], parts: Sequence[DrawnPart]) -> list[DrawnPart]:
+    """The sleeves that fill a gap between two parts: both of their ends meet one's. The others lie about a pipe."""
+    ends: dict[tuple[int, int, int], list[Vec]] = {}
+    for part in parts:
+        for at in (part.start, part.end):
+            ends.setdefault(_cell(at), []).append(at)
+
+    def meets(at: Vec) -> bool:
+        return any(at.minus(end).length() < MEET for end in _near(at, ends))
+
+    return [one for one in sleeves if meets(one.start) and meets(one.end)]
+
+
 def _cell(at: Vec) -> tuple[int, int, int]:
     return round(at.x / (4 * MEET)), round(at.y / (4 * MEET)), round(at.z / (4 * MEET))
 
 
-def _near(at: Vec, ends: dict[tuple[int, int, int], list[int]]) -> Iterator[int]:
+def _near(at: Vec, ends: Mapping[tuple[int, int, int], Sequence[Kept]]) -> Iterator[Kept]:
+    """What is kept of the cell of a point, and of those around it."""
     x, y, z = _cell(at)
     for i in (x - 1, x, x + 1):
         for j in (y - 1, y, y + 1):

@@ -1,91 +1,60 @@
 """The one call for what comes in: a file's bytes in; its runs out, and what of it was passed over, with why.
 
-A run or a job as JSON, a field note, a drawing (DXF), or surveyed points (CSV), known by what is in it; none is kept.
+A run or a job as JSON, a field note, a drawing (DXF), a model (IFC), or a table (CSV), known by what is in it; none is
+kept.
 """
 
 import csv
 import io
 import json
-import re
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
-from importlib import import_module
-from typing import Any, Literal
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 from conduit.catalogue import Message
 from conduit.document import UnreadableDocument
 from conduit.geometry import Vec
 from conduit.notes import read_note
 from conduit.plan import check_run
-from conduit.tables import DEFAULT_LIMITS, TRADE_SIZES, Limits
-from conduit.units import INCH_TAPE, UnreadableLength, parse_signed_length
+from conduit.tables import DEFAULT_LIMITS, Limits
+from conduit.units import UnreadableLength, parse_signed_length
 from formats.bend_table_in import is_bend_table, read_bends
-from formats.corners import NotARun, run_of
-from formats.refusal import Refusal
+from formats.brought import (
+    AS_IT_SAYS,
+    MOST_BYTES,
+    MOST_POINTS,
+    MOST_RUNS,
+    UNITS,
+    Brought,
+    BroughtRun,
+    Meant,
+    UnreadableFile,
+)
+from formats.centrelines import about, brought_of, centreline, of_drawing, of_model, shoe_of
+from formats.corners import NotARun
 from formats.words import message
 
-MOST_BYTES, MOST_RUNS, MOST_POINTS = 32 * 2**20, 400, 20_000
-# Inches in each unit that a drawing may be in.
-UNITS = {"in": 1.0, "ft": 12.0, "mm": 1 / 25.4, "cm": 1 / 2.54, "m": 1000 / 25.4}
-# Another radius is told from so much on, in inches.
-OTHER_RADIUS = 1 / 16
-_PIPE = re.compile(rf"(.*?) ?({'|'.join(map(re.escape, TRADE_SIZES))}) (EMT|IMC|rigid)")
+__all__ = ["UNITS", "Brought", "BroughtRun", "Meant", "UnreadableFile", "read_file"]
 # The columns of surveyed points, as they are called in either way.
 _AXES = (("right", "up", "out"), ("x", "y", "z"))
-
-
-class UnreadableFile(Refusal):
-    """Nothing of it can be read; the message says why. `asks`: what is to be said of it first."""
-
-    def __init__(self, says: Message, asks: Literal["", "unit"] = "") -> None:
-        super().__init__(says)
-        self.asks = asks
-
-
-@dataclass(frozen=True)
-class Meant:
-    """How a file is meant, where it does not say: the pipe, a drawing's layer, how many inches its unit is, its up."""
-
-    trade_size: str = "3/4"
-    material: str = "EMT"
-    layer: str = ""
-    inches: float | None = None
-    up: str | None = None
-
-
-AS_IT_SAYS = Meant()
-
-
-@dataclass(frozen=True)
-class BroughtRun:
-    """A run as it was read; `told`: what to look at."""
-
-    document: Mapping[str, Any]
-    told: tuple[Message, ...] = ()
-
-    @property
-    def name(self) -> str:
-        """As it is called."""
-        return str(self.document.get("name") or "")
-
-
-@dataclass(frozen=True)
-class Brought:
-    """What a file says; `passed_over`: what was not understood, each by where it stands, with why."""
-
-    runs: tuple[BroughtRun, ...]
-    passed_over: tuple[tuple[str, Message], ...] = ()
-    boxes: tuple[Mapping[str, Any], ...] = ()
 
 
 def read_file(data: bytes, meant: Meant = AS_IT_SAYS, limits: Limits = DEFAULT_LIMITS) -> Brought:
     """The runs in a file. Raises UnreadableFile where there is none."""
     if len(data) > MOST_BYTES:
         raise UnreadableFile(message("import.too_large", most=MOST_BYTES // 2**20))
-    brought = _of_drawing(data, meant, limits) if _is_drawing(data) else _of_text(data, meant, limits)
+    brought = _read(data, meant, limits)
     if not brought.runs and not brought.passed_over:
         raise UnreadableFile(message("import.nothing"))
     return brought
+
+
+def _read(data: bytes, meant: Meant, limits: Limits) -> Brought:
+    if _is_drawing(data):
+        return of_drawing(data, meant, limits)
+    # A STEP file, as IFC is written in.
+    if data[:200].lstrip().startswith(b"ISO-10303-21"):
+        return of_model(data, meant, limits)
+    return _of_text(data, meant, limits)
 
 
 def _is_drawing(data: bytes) -> bool:
@@ -93,41 +62,6 @@ def _is_drawing(data: bytes) -> bool:
     lines = [line.strip() for line in data[:2000].splitlines()]
     opens = b"SECTION" in lines[:8] or (bool(lines) and lines[0] == b"999")
     return data.startswith(b"AutoCAD Binary DXF") or opens
-
-
-def _of_drawing(data: bytes, meant: Meant, limits: Limits) -> Brought:
-    dxf = import_module("formats.dxf_in")
-    try:
-        drawing = dxf.read_dxf(data, meant.layer, meant.inches, meant.up)
-    except dxf.UnreadableDrawing as error:
-        raise UnreadableFile(error.says, "unit" if isinstance(error, dxf.UnitNotSaid) else "") from error
-    runs, passed = list[BroughtRun](), list[tuple[str, Message]](drawing.passed_over)
-    for name, chain in drawing.chains[:MOST_RUNS]:
-        try:
-            document = run_of(chain.points, _about(name, meant))
-        except NotARun as error:
-            passed.append((chain.parts[0], error.says))
-            continue
-        runs.append(BroughtRun(document, tuple(_radius_told(document, chain.radii, limits))))
-    return Brought(tuple(runs), tuple(passed))
-
-
-def _about(name: str, meant: Meant) -> dict[str, Any]:
-    """A run's name and pipe, as we write both into a drawing; else as they are meant."""
-    ours = _PIPE.fullmatch(name)
-    called, size, material = ours.groups() if ours else (name, meant.trade_size, meant.material)
-    return {"name": called[:80], "trade_size": size, "material": material}
-
-
-def _radius_told(document: Mapping[str, Any], radii: Sequence[float], limits: Limits) -> Iterator[Message]:
-    """That the arcs were drawn with another radius than the shoe's: the corners count, the pipe is the shoe's."""
-    try:
-        shoe = check_run(document, limits).shoe
-    except UnreadableDocument:
-        return
-    if shoe and (other := next((one for one in radii if abs(one - shoe.radius) > OTHER_RADIUS), None)):
-        drawn, own = (INCH_TAPE.shows(one) for one in (other, shoe.radius))
-        yield message("import.other_radius", drawn=drawn, own=own)
 
 
 def _of_text(data: bytes, meant: Meant, limits: Limits) -> Brought:
@@ -140,7 +74,7 @@ def _of_text(data: bytes, meant: Meant, limits: Limits) -> Brought:
     columns = [one.strip().lower() for one in text.split("\n", 1)[0].split(",")]
     axes = next((axes for axes in _AXES if set(axes) <= set(columns)), None)
     if axes:
-        return _of_points(text, columns, axes, meant)
+        return _of_points(text, columns, axes, meant, limits)
     return _of_bends(text, columns, meant, limits) if is_bend_table(columns) else _of_note(text)
 
 
@@ -199,7 +133,7 @@ def _rows(text: str, columns: Sequence[str]) -> tuple[list[tuple[int, dict[str, 
     return rows, passed
 
 
-def _of_points(text: str, columns: Sequence[str], axes: tuple[str, str, str], meant: Meant) -> Brought:
+def _of_points(text: str, columns: Sequence[str], axes: tuple[str, str, str], meant: Meant, limits: Limits) -> Brought:
     """Surveyed points, a line each; those of one `run` one after another, its two ends first and last."""
     lines: dict[str, list[Vec]] = {}
     rows, passed = _rows(text, columns)
@@ -210,31 +144,20 @@ def _of_points(text: str, columns: Sequence[str], axes: tuple[str, str, str], me
             passed.append((f"line {number}", message("import.no_point", why=str(error))))
             continue
         lines.setdefault(row.get("run", "")[:80], []).append(Vec(x, y, z))
-    runs = list[BroughtRun]()
-    for name, points in lines.items():
-        try:
-            runs.append(BroughtRun(run_of(points, _about(name, meant))))
-        except NotARun as error:
-            passed.append((name or "points", error.says))
-    return Brought(tuple(runs), tuple(passed))
+    named = [(name or "points", centreline(about(name, meant), at, (), limits)) for name, at in lines.items()]
+    return brought_of(named, passed)
 
 
 def _of_bends(text: str, columns: Sequence[str], meant: Meant, limits: Limits) -> Brought:
     """A bending machine's table; a piece that does not say where it ends has no end yet."""
-    shoe = check_run(_about("", meant), limits).shoe
+    shoe = shoe_of(about("", meant), limits)
     rows, passed = _rows(text, columns)
     pieces, unread = read_bends(rows, shoe.radius if shoe else 0.0)
-    passed += unread
-    runs = list[BroughtRun]()
+    named = list[tuple[str, BroughtRun | NotARun]]()
     for piece in pieces[:MOST_RUNS]:
-        try:
-            document = run_of(piece.points, _about(piece.name, meant))
-        except NotARun as error:
-            passed.append((piece.name or "bends", error.says))
-            continue
-        told = list(_radius_told(document, piece.radii, limits))
-        if not piece.has_end:
-            document = {key: value for key, value in document.items() if key != "end"}
-            told.append(message("import.no_end"))
-        runs.append(BroughtRun(document, tuple(told)))
-    return Brought(tuple(runs), tuple(passed))
+        one = centreline(about(piece.name, meant), piece.points, piece.radii, limits)
+        if isinstance(one, BroughtRun) and not piece.has_end:
+            without = {key: value for key, value in one.document.items() if key != "end"}
+            one = BroughtRun(without, (*one.told, message("import.no_end")))
+        named.append((piece.name or "bends", one))
+    return brought_of(named, [*passed, *unread])

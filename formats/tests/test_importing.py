@@ -4,7 +4,7 @@ import io
 import json
 import logging
 import math
-from itertools import pairwise
+from itertools import pairwise, product
 from random import Random
 from unittest import TestCase
 
@@ -38,12 +38,12 @@ def corners(pipe):
 
 
 class Drawings(TestCase):
-    def test_our_own_come_back_as_the_same_bends(self):
-        for path in EXAMPLES:
+    def test_our_own_drawings_and_models_come_back_as_the_same_bends(self):
+        for path, kind in product(EXAMPLES, ("dxf", "ifc")):
             if path.name == STAMPED:
                 continue
-            with self.subTest(path.name):
-                brought = read_file(given_out(run(path.name), "dxf"))
+            with self.subTest(path.name, kind=kind):
+                brought = read_file(given_out(run(path.name), kind))
                 self.assertEqual(brought.passed_over, ())
                 pipes = model(path.name).pipes
                 self.assertEqual([one.name for one in brought.runs], [pipe.name for pipe in pipes])
@@ -145,6 +145,7 @@ class Mutated(TestCase):
             "json": json.dumps(document(DUCT)).encode(),
             "note": write_note(document(DUCT)).encode(),
             "points": points,
+            "ifc": given_out(run("kiln-3-feed.json"), "ifc"),
         }
         for kind, data in whole.items():
             luck = Random(kind)
@@ -160,7 +161,7 @@ class Mutated(TestCase):
                     else:
                         broken[at:at] = broken[at : at + luck.randint(1, 40)]
                 try:
-                    brought = read_file(bytes(broken))
+                    brought = read_file(bytes(broken), Meant(things=True))
                 except UnreadableFile as error:
                     self.assertTrue(str(error))
                 else:

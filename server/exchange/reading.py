@@ -53,6 +53,8 @@ def read(import_id: int) -> None:
         except UnreadableFile as error:
             Import.objects.filter(pk=one.pk).update(asks=error.asks)
             raise
+        except ImportError:
+            fail(Import, one.pk, message("exchange.reader_not_installed"))
 
 
 def _read(one: Import) -> None:
@@ -83,7 +85,7 @@ def _bytes(one: Import) -> bytes:
 def _meant(one: Import) -> Meant:
     given = MeantIn.model_validate(one.meant)
     inches = UNITS[given.unit] if given.unit else None
-    return Meant(given.trade_size, given.material, given.layer, inches, given.up or None)
+    return Meant(given.trade_size, given.material, given.layer, inches, given.up or None, given.things)
 
 
 @transaction.atomic

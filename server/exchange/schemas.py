@@ -67,6 +67,7 @@ class MeantIn(Schema):
     layer: str = Field("", max_length=120, description="Of a drawing.")
     unit: Literal["", "in", "ft", "mm", "cm", "m"] = Field("", description="Of a drawing.")
     up: Literal["", "y", "z"] = Field("", description="Which axis of a drawing points up.")
+    things: bool = Field(False, description="Whether what lies in the way in a model comes along.")
 
 
 class RunRead(Schema):

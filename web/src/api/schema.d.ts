@@ -10582,6 +10582,12 @@ export interface components {
              * @enum {string}
              */
             up?: "" | "y" | "z";
+            /**
+             * Things
+             * @description Whether what lies in the way in a model comes along.
+             * @default false
+             */
+            things?: boolean;
         };
         /**
          * PassedOver

@@ -3,6 +3,7 @@ import { useReadAnew } from "@/api/imports";
 import type { ImportOut, Meant } from "@/api/types";
 import { MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
+import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { Select } from "@/ui/select";
@@ -77,6 +78,9 @@ export function HowMeant({ file }: { file: ImportOut }) {
           value={meant.layer ?? ""}
           onChange={(event) => set({ layer: event.target.value })}
         />
+        <CheckBox checked={meant.things ?? false} onCheck={(things) => set({ things })}>
+          {t("meant.things")}
+        </CheckBox>
         <Button className="min-h-11" disabled={isSame || anew.isPending} onClick={() => anew.mutate(meant)}>
           {t("meant.read_anew")}
         </Button>
