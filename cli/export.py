@@ -24,6 +24,9 @@ from formats.from_runs import NothingToDraw
 from formats.sources import ENDINGS, SIZES, TO, JobSource, RunSource, Wanted, job_of
 
 WRITTEN, NOTHING, UNREADABLE = 0, 1, 2
+OF_OURS = (
+    "Instead of FILE: --run N, --job N or --crew NAME, out of this installation's database; also --to zip, all of it."
+)
 
 
 def main(arguments: list[str]) -> int:
@@ -54,7 +57,7 @@ def main(arguments: list[str]) -> int:
 
 
 def _asked(arguments: Sequence[str]) -> argparse.Namespace:
-    parser = argparse.ArgumentParser("crelda export", description="A run or a job in an open format.")
+    parser = argparse.ArgumentParser("crelda export", description="A run or a job in an open format.", epilog=OF_OURS)
     parser.add_argument("file", help="a run (JSON or field note) or a job (JSON); - for standard input")
     parser.add_argument("--to", choices=TO, required=True, help="the format")
     parser.add_argument("--part", default="", help="what of it, as “cards” or “front”; docs/formats.md lists them")

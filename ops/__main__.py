@@ -4,6 +4,7 @@ import argparse
 import errno
 import os
 import subprocess
+import sys
 from typing import Any
 
 from ops import install
@@ -11,6 +12,7 @@ from ops.backup import KEEP, backup, restore
 from ops.bench import bench
 from ops.check import mutants, test
 from ops.dump import version
+from ops.exchange import exchange, is_of_the_database
 from ops.generate import generate
 from ops.load import load
 from ops.paths import PYTHON, ROOT, RUN
@@ -77,7 +79,9 @@ def main() -> int:
         "export", help="a run or a job as PDF, DXF, IFC, glTF, SVG, CSV or JSON", add_help=False
     )
     giving.add_argument("words", nargs=argparse.REMAINDER)
-    bringing_in = commands.add_parser("import", help="runs out of a drawing, points, a job or a note", add_help=False)
+    bringing_in = commands.add_parser(
+        "import", help="runs out of a drawing, a model, points, a job or a note", add_help=False
+    )
     bringing_in.add_argument("words", nargs=argparse.REMAINDER)
     devices = commands.add_parser("device", help="made-up measuring devices for the page, over a local WebSocket")
     devices.add_argument("argument", metavar="PORT", nargs="?", default="8427", help="default: 8427")
@@ -102,7 +106,7 @@ def main() -> int:
     loading.add_argument("--seconds", type=int, default=120)
     loading.add_argument("--processes", type=int, nargs="+", default=[1, 2], help="web processes, one run for each")
     commands.add_parser("generate", help="refresh the OpenAPI snapshot and the TypeScript types")
-    given = parser.parse_args()
+    given = parser.parse_args(_with_own_flags(sys.argv[1:]))
     _keep_compiled()
     try:
         return _do(given)
@@ -116,6 +120,11 @@ def main() -> int:
         return MACHINE_IN_THE_WAY
     except KeyboardInterrupt:
         return 130
+
+
+def _with_own_flags(words: list[str]) -> list[str]:
+    """The words given; of a command with flags of its own all that follows is its, a flag that comes first too."""
+    return [words[0], "--", *words[1:]] if words[:1] and words[0] in WITH_FORMATS else words
 
 
 def _keep_compiled() -> None:
@@ -134,23 +143,32 @@ def _headless(commands: Any, name: str, says: str, tells: str) -> argparse.Argum
 def _words(given: argparse.Namespace) -> list[str]:
     """What a headless command is told."""
     if given.command in WITH_FORMATS:
-        return list(given.words)
+        return [word for number, word in enumerate(given.words) if number or word != "--"]
     more = [value for value in (getattr(given, "marks", None), getattr(given, "rules", None)) if value]
     return [given.argument, *more, *(["--human"] if getattr(given, "human", False) else [])]
 
 
+def _as_a_shell_tells(code: int) -> int:
+    """Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it."""
+    return code if code >= 0 else 128 - code
+
+
+def _headless_command(given: argparse.Namespace) -> int:
+    RUN.mkdir(parents=True, exist_ok=True)
+    if not PYTHON.exists():
+        install.debian_packages(for_tests=False)
+    install.python_packages(for_tests=False)
+    if given.command in WITH_FORMATS:
+        install.formats()
+    env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
+    return subprocess.run([PYTHON, "-m", HEADLESS[given.command], *_words(given)], env=env).returncode
+
+
 def _do(given: argparse.Namespace) -> int:
+    if given.command in WITH_FORMATS and is_of_the_database(given.command, _words(given)):
+        return _as_a_shell_tells(exchange(given.command, _words(given)))
     if given.command in HEADLESS:
-        RUN.mkdir(parents=True, exist_ok=True)
-        if not PYTHON.exists():
-            install.debian_packages(for_tests=False)
-        install.python_packages(for_tests=False)
-        if given.command in WITH_FORMATS:
-            install.formats()
-        env = {**os.environ, "PYTHONPATH": str(ROOT), "PYTHONSAFEPATH": "1"}
-        code = subprocess.run([PYTHON, "-m", HEADLESS[given.command], *_words(given)], env=env).returncode
-        # Ended by a signal, as by that of a pipe that nobody reads: as a shell tells it.
-        return code if code >= 0 else 128 - code
+        return _as_a_shell_tells(_headless_command(given))
     if given.command == "install":
         if not given.formats:
             install.everything(for_tests=False)

@@ -46,14 +46,14 @@ def make(export_id: int) -> None:
     export = Export.objects.select_related("by", "crew", "job__crew", "run__crew", "run__job").get(pk=export_id)
     with reasons_kept(export, FAILED):
         try:
-            with _made(export) as made:
-                _keep(export, made)
+            with made(export) as file:
+                _keep(export, file)
         except UnreadableDocument as error:
             fail(Export, export.pk, str(error))
 
 
 @contextmanager
-def _made(export: Export) -> Iterator[IO[bytes]]:
+def made(export: Export) -> Iterator[IO[bytes]]:
     """The file."""
     with TemporaryFile() as file:
         if export.to == "zip":
@@ -79,22 +79,22 @@ def _heard(export: Export, part: float) -> None:
 
 
 @transaction.atomic
-def _keep(export: Export, made: IO[bytes]) -> None:
-    length = made.seek(0, SEEK_END)
-    made.seek(0)
+def _keep(export: Export, file: IO[bytes]) -> None:
+    length = file.seek(0, SEEK_END)
+    file.seek(0)
     if length > MOST_BYTES:
         fail(Export, export.pk, message("exchange.too_large", most=MOST_BYTES // 2**20))
         return
     number = 0
-    while data := made.read(A_PART):
+    while data := file.read(A_PART):
         ExportPart.objects.create(export=export, number=number, data=data)
         number += 1
-    name = f"{_file_name(export)}.{ENDING[export.to][0]}"
+    name = f"{file_name(export)}.{ENDING[export.to][0]}"
     done = {"state": State.DONE, "part_done": 1.0, "length": length, "file_name": name}
     Export.objects.filter(pk=export.pk).update(heard_at=timezone.now(), **done)
 
 
-def _file_name(export: Export) -> str:
+def file_name(export: Export) -> str:
     """The run's or job's name, and what of it it is, as a file's name."""
     called = export.run.name if export.run else export.job.name if export.job else export.crew.name
     words = [called, export.part if export.part not in ("", "model", "document", "job", ALL) else ""]
