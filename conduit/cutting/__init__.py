@@ -6,21 +6,16 @@ of what to bring, scrap lists as pasted.
 Never imports the bench or mark checks.
 """
 
+from conduit.cutting.bar_ends import End
 from conduit.cutting.comparing import is_better
-from conduit.cutting.cut_list import (
-    PlannedRun,
-    ScrapOnRack,
-    along_the_pile,
-    digests,
-    make_cut_list,
-    not_makeable,
-)
+from conduit.cutting.cut_list import along_the_pile, digests, make_cut_list, not_makeable
 from conduit.cutting.first_fit import first_fit
+from conduit.cutting.given import PlannedRun, ScrapOnRack
 from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar, Span, Terms
 from conduit.cutting.on_the_run import gap_at, lies, number_of
 from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
-from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.what_to_bring import BRING_COLUMNS, WHAT, BringLine, Joined, StrutNeeded, What, bring_list, joined
 
 __all__ = [

@@ -2,18 +2,17 @@
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from hashlib import sha256
 from types import MappingProxyType
 
 from conduit.catalogue import NOTHING, Message, message
+from conduit.cutting.given import PlannedRun, ScrapOnRack
+from conduit.cutting.listed_sources import SourceLister
 from conduit.cutting.model import (
     IN_AN_INCH,
     Before,
-    Cut,
     CutPlan,
     Held,
-    Kind,
     KindPlan,
     MakePlan,
     Needed,
@@ -21,59 +20,23 @@ from conduit.cutting.model import (
     Source,
     is_bent,
 )
-from conduit.cutting.on_the_run import boxes_of, gap_at, named_boxes
+from conduit.cutting.on_the_run import boxes_of, gap_at
 from conduit.cutting.pins import couplings_pinned
 from conduit.cutting.schema import (
     CutChoice,
     CutKind,
     CutList,
-    ListedCut,
-    ListedSource,
     RunCouplings,
     RunLeftOut,
     reading,
 )
-from conduit.cutting.terms import CutTerms, End, nearest_sixteenth, whole_sixteenths
+from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.verify import faults
 from conduit.cutting.wording import labels_of, plan_says, price_says, stayed_says
 from conduit.layout import free_windows
-from conduit.plan import Measure, Plan
 
 # In money, what costs no more than this above what is proved to be the least costs the least.
 A_CENT = 0.01
-
-
-@dataclass(frozen=True)
-class PlannedRun:
-    """A run to cut: its key, the name people call it, its plan, and pieces that are settled (sixteenths).
-
-    `free`: couplings in its document that an earlier plan put there, and that may be moved. `as_laid_out`: its
-    couplings stay where it is planned with them, those too that are only proposed.
-    """
-
-    key: str
-    name: str
-    plan: Plan
-    held: tuple[Held, ...] = ()
-    free: frozenset[int] = frozenset()
-    as_laid_out: bool = False
-
-    @property
-    def kind(self) -> Kind:
-        """The pipe it is made of."""
-        return Kind(self.plan.material, self.plan.trade_size)
-
-
-@dataclass(frozen=True)
-class ScrapOnRack:
-    """A bar on the rack, in inches: where it lies, and how its ends are. `bought`: a stick of this job."""
-
-    tag: str
-    kind: Kind
-    length: float
-    place: str = ""
-    ends: tuple[End, End] = ("cut", "cut")
-    bought: bool = False
 
 
 def make_cut_list(
@@ -136,7 +99,7 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
     for kind in dict.fromkeys(run.kind for run in runs):
         keys = [run.key for run in runs if run.kind == kind]
         bars = [bar for bar in rack if bar.kind == kind]
-        tried = (terms.doubt, terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
+        tried = (terms.doubt, terms.square, terms.use_scrap, sorted(terms.excluded), terms.couplings, terms.pieces)
         parts[kind.name] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
     found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
     return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
@@ -159,6 +122,8 @@ class _Lister:
         held = {one.source for run in self.needed for one in run.held}
         use = [bar for bar in rack if bar.bought or bar.tag in held or self._usable(bar)]
         self.kerfs = {(run.key, one.start): one.kerf for run in self.needed for one in run.held if one.kerf is not None}
+        square = -whole_sixteenths(-self.own.square)
+        self.sources = SourceLister(self.runs, self.rack, self.terms, square, self.kerfs)
         self.lying = [ScrapBar(bar.tag, bar.kind, self._length_of(bar), bar.bought) for bar in use]
 
     def _length_of(self, bar: ScrapOnRack) -> int:
@@ -168,12 +133,12 @@ class _Lister:
         """
         mine = [one for run in self.needed for one in run.held if one.source == bar.tag and not one.done]
         own, kerf = [one.kerf for one in mine if one.kerf is not None], self.terms.kerf
-        if all(one == kerf for one in own):
-            # What is reserved was measured when it was cut for; of the rest one may not be so sure.
-            doubt = 0 if mine or bar.bought else -whole_sixteenths(-self.own.doubt)
-            return max(0, whole_sixteenths(bar.length) - doubt)
+        # What is reserved was measured when it was cut for; of the rest one may not be so sure.
+        doubt = 0 if mine or bar.bought else -whole_sixteenths(-self.own.doubt)
+        ends = self.sources.ends_of(bar)
         least = sum(one.cut for one in mine) + kerf * (len(mine) - 1)
-        return max(least, whole_sixteenths(bar.length) + sum(kerf - one for one in own))
+        length = whole_sixteenths(bar.length) - doubt - ends.square - ends.off_far
+        return max(0, least, length + sum(kerf - one for one in own))
 
     def _usable(self, bar: ScrapOnRack) -> bool:
         return self.own.use_scrap and bar.tag not in self.own.excluded
@@ -295,7 +260,7 @@ class _Lister:
             proved=proved,
             cheapest=plan.cost - found.cost_at_least < self._trifle,
             says=plan_says(plan, found),
-            sources=[self._source(source, number) for number, source in enumerate(order)],
+            sources=[self.sources.listed(source, number) for number, source in enumerate(order)],
             places=[
                 RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
             ],
@@ -304,59 +269,6 @@ class _Lister:
     def _walk(self, source: Source) -> tuple[bool, str, int, str]:
         bar = self.rack.get(source.tag or "")
         return along_the_pile(source.tag or "", bar.place if bar and not bar.bought else None)
-
-    def _source(self, source: Source, number: int) -> ListedSource:
-        bar = self.rack.get(source.tag or "")
-        # A scrap is cut as if it ended at its last whole sixteenth, and told as it was measured.
-        inches = bar.length if bar else source.length / IN_AN_INCH
-        cuts, sawn, used = list[ListedCut](), 0, 0
-        for cut in source.cuts:
-            cuts.append(self._cut(cut, sawn))
-            used = sawn + cut.length
-            sawn += cut.length + self.kerfs.get((cut.run, cut.start), self.terms.kerf)
-        left = max(0, whole_sixteenths(inches) - sawn)
-        ends = bar.ends if bar else ("factory", "factory")
-        begin = "B" if source.kind.material != "EMT" and ends[0] == "cut" and ends[1] != "cut" else "A"
-        first, last = ends if begin == "A" else ends[::-1]
-        to_the_end = used >= whole_sixteenths(inches)
-        fresh = [2] * len(source.cuts)
-        fresh[0] -= first != "cut"
-        fresh[-1] -= last != "cut" and to_the_end
-        threads = [self.runs[cut.run].plan.joints == "threaded" for cut in source.cuts]
-        return ListedSource(
-            key=source.tag or f"new {number}",
-            scrap=source.tag if bar and not bar.bought else None,
-            bought=source.tag if bar and bar.bought else None,
-            place=bar.place if bar else "",
-            length=Measure.of(inches),
-            begin=begin,
-            cuts=cuts,
-            left=Measure.of(max(0.0, inches - sawn / IN_AN_INCH)),
-            keep=left >= self.terms.keep,
-            saw_cuts=len(source.cuts) - to_the_end,
-            ream=sum(fresh),
-            threads=sum(count for count, is_threaded in zip(fresh, threads, strict=True) if is_threaded),
-        )
-
-    def _cut(self, cut: Cut, at: int) -> ListedCut:
-        """A piece as it is listed, `at` sixteenths from its bar's end."""
-        run = self.runs[cut.run]
-        pieces = len(run.plan.pieces)
-        ends = run.plan.pieces[0].end_a, run.plan.pieces[pieces - 1].end_b
-        named = {nearest_sixteenth(one.at.inches): name for one, name in named_boxes(run.plan)}
-        last = cut.end == nearest_sixteenth(run.plan.developed_length.inches if run.plan.developed_length else 0)
-        return ListedCut(
-            run=cut.run,
-            run_name=run.name,
-            piece=cut.number,
-            end_a=ends[0] if cut.start == 0 else named.get(cut.start, message("end.coupling", number=cut.number - 1)),
-            end_b=ends[1] if last else named.get(cut.end, message("end.coupling", number=cut.number)),
-            length=reading(cut.length),
-            start=reading(at),
-            end=reading(at + cut.length),
-            from_coupling=cut.start,
-            to_coupling=cut.end,
-        )
 
 
 def not_makeable(runs: Sequence[PlannedRun]) -> list[RunLeftOut]:

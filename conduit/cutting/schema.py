@@ -35,6 +35,7 @@ class ListedSource(Result):
     place: str
     length: Measure
     begin: str = Field(description="The end that the tape is hooked on.")
+    square: Measure | None = Field(None, description="What is cut off that end first; 0: where a bend ends.")
     cuts: list[ListedCut]
     left: Measure
     keep: bool

@@ -7,14 +7,13 @@ from dataclasses import dataclass
 from typing import get_args
 
 from conduit.catalogue import Message, message, said_by
-from conduit.cutting.terms import End
+from conduit.cutting.bar_ends import ENDS, End
 from conduit.document import material_called, pipe_first, size_first
 from conduit.spellings import plain_fractions
 from conduit.tables import TRADE_SIZES, Material, TradeSize
 from conduit.units import UnreadableLength, parse_length
 
 MATERIALS: tuple[Material, ...] = get_args(Material)
-ENDS: tuple[End, ...] = get_args(End)
 SCRAP_COLUMNS = ("tag", "trade size", "material", "length", "count", "place", "end a", "end b", "since")
 LONGEST_LINE = 300
 _GAP = re.compile(r"[\s,;]+")
@@ -25,6 +24,7 @@ _COUNT = re.compile(
     re.IGNORECASE,
 )
 MOST_ALIKE = 200
+ALSO_CALLED = {"not square": "rough", "in a bend": "bent"}
 # Letters of what was typed that are told again.
 MOST_TOLD = 40
 
@@ -178,7 +178,7 @@ def _count(written: str) -> int:
 
 
 def _end(written: str) -> End:
-    end = next((one for one in ENDS if one == written.lower()), None)
+    end = next((one for one in ENDS if one == ALSO_CALLED.get(written.lower(), written.lower())), None)
     if end is None:
         raise _UnreadableLine(message("scrap.no_end", ends=", ".join(ENDS[:-1]), last=ENDS[-1]))
     return end

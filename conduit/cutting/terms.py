@@ -1,7 +1,5 @@
 """Cutting terms: blade, what is kept, prices, the goal, and what is to be tried. Lengths as a person writes them."""
 
-from typing import Literal
-
 from pydantic import Field
 
 from conduit.cutting.model import IN_AN_INCH, Goal, Kind, Sold, Terms
@@ -53,6 +51,7 @@ class CutTerms(Given):
     coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, with its saw cut.")
     fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
     doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
+    square: Length = Field(0.5, le=12, description="What squaring takes off an end that is not square, blade counted.")
     sold: list[SoldKind] = Field([], max_length=40)
     use_scrap: bool = True
     excluded: list[Name] = Field([], max_length=5000, description="Tags of scraps that are not to be used.")
@@ -86,9 +85,6 @@ class CutTerms(Given):
             coupling=own.coupling if own and own.coupling else worth,
             fetch=self.fetch * a_stick,
         )
-
-
-End = Literal["factory", "cut", "threaded"]
 
 
 def whole_sixteenths(inches: float) -> int:

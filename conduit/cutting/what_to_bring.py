@@ -6,7 +6,7 @@ from types import MappingProxyType
 from typing import Any, Literal, NamedTuple, get_args
 
 from conduit.catalogue import NOTHING, Message, message
-from conduit.cutting.cut_list import PlannedRun
+from conduit.cutting.given import PlannedRun
 from conduit.cutting.model import Kind
 from conduit.document import read_length, tape_in
 from conduit.tables import TRADE_SIZES, Joint

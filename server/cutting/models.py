@@ -98,6 +98,8 @@ class Bar(CrewOwned):
     length = models.PositiveIntegerField()
     left = models.PositiveIntegerField()
     spoiled = models.PositiveIntegerField(default=0, help_text="What went into pieces cut wrong, with their kerf.")
+    squared = models.PositiveSmallIntegerField(default=0, help_text="What comes off its begin before the first cut.")
+    is_squared = models.BooleanField(default=False, help_text="Whether a saw makes its begin first.")
     keep = models.PositiveSmallIntegerField()
     begin = models.CharField(max_length=1, default="A")
     offcut_tag = models.CharField(max_length=12, blank=True)

@@ -1,7 +1,7 @@
 """What is asked of the planner for a job: its runs, the rack, the terms; and the plan, the same for the same."""
 
 import time
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
@@ -15,6 +15,7 @@ from conduit.cutting import (
     CutKind,
     CutList,
     CutTerms,
+    End,
     Held,
     Kind,
     PlannedRun,
@@ -169,7 +170,7 @@ class Cutting:
             kind = Kind(bar.material, bar.trade_size)  # type: ignore[arg-type]
             left = bar.left / IN_AN_INCH
             new = ScrapOnRack(bar.name, kind, left, "", ("factory", "factory"), True)
-            own.append(_on_rack(bar.name, bar.scrap, left) if bar.scrap else new)
+            own.append(_begun(bar, bar.scrap, left) if bar.scrap else new)
         return [*own, *free]
 
     def digests(self, terms: CutTerms) -> dict[str, str]:
@@ -229,6 +230,15 @@ def _plan_for_cutting(document: AsWritten, limits: Limits) -> Plan:
         return plan
     longer = plan_of({**document, "longest_piece": f'{LONGEST_STICK}"'}, limits)
     return longer if longer.makeable else plan
+
+
+def _begun(bar: Bar, scrap: Scrap, left: float) -> ScrapOnRack:
+    """A reserved scrap as it is now: the end that it is begun on is square, once it is cut, and counted so before."""
+    lies = _on_rack(bar.name, scrap, left)
+    is_cut = bar.is_squared or bar.left < bar.length
+    a, b = lies.ends
+    ends: tuple[End, End] = (("cut", b) if bar.begin == "A" else (a, "cut")) if is_cut else lies.ends
+    return replace(lies, ends=ends)
 
 
 def _on_rack(name: str, scrap: Scrap, length: float) -> ScrapOnRack:

@@ -59,7 +59,7 @@ def _offcut(user: User, bar: Bar) -> None:
     if bar.left < bar.keep:
         return
     tag = bar.offcut_tag or keeping.new_tags(bar.crew, 1)[0]
-    ends = {"end_a": Ends.CUT, "end_b": bar.scrap.end_b if bar.scrap else Ends.FACTORY}
+    ends = {"end_a": Ends.CUT, "end_b": _far_end(bar)}
     place = bar.scrap.place if bar.scrap else ""
     scrap = Scrap(
         crew=bar.crew,
@@ -73,6 +73,13 @@ def _offcut(user: User, bar: Bar) -> None:
     bar.offcut = keeping.put_offcut(user, scrap, What.OFFCUT, f"of {bar.name}")
     bar.offcut_tag = tag
     bar.save(update_fields=["offcut", "offcut_tag"])
+
+
+def _far_end(bar: Bar) -> str:
+    """How the end is that the tape is not hooked on."""
+    if not bar.scrap:
+        return Ends.FACTORY
+    return bar.scrap.end_b if bar.begin == "A" else bar.scrap.end_a
 
 
 def called(cut: Cut) -> Message:
@@ -163,7 +170,7 @@ def undo(user: User, cut: Cut, at_bench: bool = False) -> None:
         mark_uncut(user, cut.run, cut.piece)
     # The last kerf may have run out of the bar: what was there before follows from the cuts that stay.
     taken = sum((one.came_out or one.length) + one.kerf for one in others)
-    bar.left, bar.offcut = max(0, bar.length - bar.spoiled - taken), None
+    bar.left, bar.offcut = max(0, bar.length - bar.squared - bar.spoiled - taken), None
     bar.save(update_fields=["left", "offcut"])
     cut.done_at = cut.done_by = cut.came_out = None
     cut.save(update_fields=["done_at", "done_by", "came_out"])

@@ -58,7 +58,7 @@ class CutOut(Schema):
     end_a: str
     end_b: str
     length: Measure
-    start: Measure = Field(description="On the tape from the bar's end, as the bar was when the plan was taken.")
+    start: Measure = Field(description="From the bar's end, once squared, as it was when the plan was taken.")
     end: Measure
     came_out: Measure | None
     done_at: datetime | None
@@ -78,6 +78,7 @@ class BarOut(Schema):
     length: Measure
     left: Measure
     begin: str
+    square: Measure | None = Field(description="What is cut off that end before anything is measured from it.")
     cuts: list[CutOut]
     offcut_tag: str
     offcut: Measure | None = Field(description="What is to be left, or was put on the rack; none: waste.")

@@ -52,8 +52,10 @@ def bar_of(job: Job, source: ListedSource, scrap: Scrap | None, kind: Kind, term
             known.save(update_fields=["offcut_tag"])
         return known
     name = source.scrap or _stick_name(job)
-    lengths = {"length": length, "left": length, "begin": source.begin, "offcut_tag": tag}
-    return Bar.objects.create(name=name, scrap=scrap, **values, **lengths)
+    squared = nearest_sixteenth(source.square.inches) if source.square else 0
+    lengths = {"length": length, "left": length - squared, "squared": squared, "is_squared": source.square is not None}
+    begins = {"begin": source.begin, "offcut_tag": tag}
+    return Bar.objects.create(name=name, scrap=scrap, **values, **lengths, **begins)
 
 
 def _stick_name(job: Job) -> str:

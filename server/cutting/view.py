@@ -95,7 +95,7 @@ def _bar(cutting: Cutting, bar: Bar) -> BarOut:
         outs.append(_cut(cutting, cut, at))
         at += (cut.came_out or cut.length) + cut.kerf
     waiting = any(cut.done_at is None for cut in cuts)
-    rest = max(0, bar.length - at) if waiting else bar.left
+    rest = max(0, bar.length - bar.squared - at) if waiting else bar.left
     offcut = (
         reading(round(bar.offcut.length * IN_AN_INCH)) if bar.offcut else reading(rest) if rest >= bar.keep else None
     )
@@ -109,6 +109,7 @@ def _bar(cutting: Cutting, bar: Bar) -> BarOut:
         length=reading(bar.length),
         left=reading(bar.left),
         begin=bar.begin,
+        square=reading(bar.squared) if bar.is_squared else None,
         cuts=outs,
         offcut_tag=bar.offcut_tag if offcut else "",
         offcut=offcut,

@@ -10,11 +10,13 @@ from server.jobs.models import Job
 
 
 class Ends(models.TextChoices):
-    """How a pipe's end is."""
+    """How a pipe's end is; rough: not square; bent: it goes on in a bend, and what is straight of it is measured."""
 
     FACTORY = "factory"
     CUT = "cut"
     THREADED = "threaded"
+    ROUGH = "rough"
+    BENT = "bent"
 
 
 class Scrap(CrewOwned):

@@ -2,20 +2,17 @@
 
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
 from conduit.catalogue import told
-from conduit.cutting import ScrapLine
+from conduit.cutting import End, ScrapLine
 from conduit.tables import Material, TradeSize
 from conduit.units import Tape, TapeStep, format_length
 from server.accounts.models import name_of
 from server.moments import When
 from server.stock.models import Entry, Scrap
-
-EndState = Literal["factory", "cut", "threaded"]
 
 
 class CorrectIn(Schema):
@@ -28,8 +25,8 @@ class CorrectIn(Schema):
         default=None, description="The tape that a bare length was read on; left out: the crew's."
     )
     place: str = Field(default="", max_length=40)
-    end_a: EndState = "cut"
-    end_b: EndState = "cut"
+    end_a: End = "cut"
+    end_b: End = "cut"
 
 
 class ScrapIn(CorrectIn):
@@ -107,8 +104,8 @@ class ScrapOut(Schema):
     length: float
     reads: str
     place: str
-    end_a: EndState
-    end_b: EndState
+    end_a: End
+    end_b: End
     since: datetime
     reserved_for: str = Field(description="The job it is kept for, or nothing.")
     reserved_job: int | None

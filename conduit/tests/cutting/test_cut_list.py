@@ -144,6 +144,43 @@ class CutLists(TestCase):
         source = chosen(listed([PlannedRun("1", "Feed", make_plan(clamped))]))[0].sources[0]
         self.assertEqual((source.threads, source.ream), (0, 1))
 
+    def test_an_end_that_is_not_square_is_squared_first_or_left_for_the_last(self):
+        run, kind = stub("1", "3/4", 20, 30), Kind("EMT", "3/4")
+        length = round(run.plan.developed_length.inches * 16) / 16
+
+        def source(over, ends, **terms):
+            rack = [ScrapOnRack("S1", kind, length + over, ends=ends)]
+            [one] = chosen(listed([run], rack, CutTerms(**terms)))[0].sources
+            return one
+
+        # As long as the run, to the sixteenth: only ends that are square serve.
+        self.assertEqual(source(1 / 16, ("cut", "factory")).scrap, "S1")
+        for ends in (("rough", "cut"), ("cut", "rough"), ("rough", "rough")):
+            self.assertIsNone(source(1 / 16, ends).scrap)
+        begun_on = {("rough", "cut"): ("B", None), ("cut", "rough"): ("A", None), ("rough", "rough"): ("A", 0.5)}
+        for ends, (begin, square) in begun_on.items():
+            one = source(1.125, ends)
+            self.assertEqual((one.scrap, one.begin, one.square and one.square.inches), ("S1", begin, square))
+            # Hooked on the squared end: the piece itself is measured from there.
+            self.assertEqual((one.cuts[0].start.inches, one.cuts[0].length.inches), (0, length))
+            self.assertEqual(one.left.inches, 1.125 - (square or 0) - 1 / 16)
+        self.assertIsNone(source(1.125, ("rough", "rough"), square=1).scrap)
+
+    def test_of_a_bent_scrap_what_is_straight_serves(self):
+        run, kind = stub("1", "3/4", 20, 30), Kind("EMT", "3/4")
+        length = run.plan.developed_length.inches
+        for ends, begin, square, saw_cuts in (
+            (("cut", "bent"), "A", None, 1),
+            (("bent", "cut"), "B", None, 1),
+            (("bent", "bent"), "A", 0, 2),
+        ):
+            rack = [ScrapOnRack("S1", kind, length + 1 / 16, ends=ends)]
+            [one] = chosen(listed([run], rack))[0].sources
+            said = (one.scrap, one.begin, one.square and one.square.inches, one.saw_cuts)
+            self.assertEqual(said, ("S1", begin, square, saw_cuts))
+            # It still must be cut off at the bend.
+            self.assertIsNone(chosen(listed([run], [ScrapOnRack("S1", kind, length, ends=ends)]))[0].sources[0].scrap)
+
     def test_saw_cuts_and_the_ends_they_leave_to_ream_are_counted(self):
         """A stick of 120 for a piece of 100 and one of 20 less the blade: one cut, its two ends; a scrap's are sawn."""
         straights = [

@@ -107,6 +107,32 @@ class Cutting(CrewTestCase):
         self.assertTrue(Stick.objects.get(run=cut.run, piece=cut.piece).cut_at)
         self.assertEqual(self.act(cut, "cut").status_code, 409)
 
+    def test_a_scrap_with_ends_that_are_not_square_is_squared_once(self):
+        correct = {"material": "EMT", "trade_size": "3/4", "length": "80", "end_a": "rough", "end_b": "bent"}
+        self.assertEqual(self.api.send("PUT", f"/rack/{self.scrap.pk}", correct).status_code, 200)
+        taken_plan(self.lead, self.job)
+        cut = self.on_scrap()
+        [bar] = [one for one in self.cutting()["taken"]["bars"] if one["scrap"]]
+        self.assertEqual((bar["begin"], bar["square"]["reads"], bar["cuts"][0]["start"]["inches"]), ("A", "1/2", 0))
+        left = 80 * 16 - 8 - cut.length - 1
+        self.assertEqual(bar["offcut"]["inches"], left / 16)
+        self.act(cut, "cut")
+        [offcut] = self.rack()
+        self.assertEqual((offcut["length"], offcut["end_a"], offcut["end_b"]), (left / 16, "cut", "bent"))
+        self.act(cut, "undo")
+        self.assertEqual(Bar.objects.get(pk=cut.bar_id).left, 80 * 16 - 8)
+        # Planned again with what is reserved, it is not squared twice.
+        again = taken_plan(self.lead, self.job)
+        self.assertEqual(Bar.objects.get(pk=again.bar_id, live=True).left, 80 * 16 - 8)
+
+    def test_begun_at_its_end_b_an_offcut_keeps_its_end_a(self):
+        correct = {"material": "EMT", "trade_size": "3/4", "length": "80", "end_a": "bent", "end_b": "factory"}
+        self.api.send("PUT", f"/rack/{self.scrap.pk}", correct)
+        taken_plan(self.lead, self.job)
+        self.act(self.on_scrap(), "cut")
+        [offcut] = self.rack()
+        self.assertEqual((offcut["end_a"], offcut["end_b"]), ("cut", "bent"))
+
     def test_undone_all_is_as_it_was(self):
         taken_plan(self.lead, self.job)
         cut = self.on_scrap()

@@ -3720,12 +3720,12 @@ export interface components {
              * End A
              * @enum {string}
              */
-            end_a: "factory" | "cut" | "threaded";
+            end_a: "factory" | "cut" | "threaded" | "rough" | "bent";
             /**
              * End B
              * @enum {string}
              */
-            end_b: "factory" | "cut" | "threaded";
+            end_b: "factory" | "cut" | "threaded" | "rough" | "bent";
             /**
              * Since
              * Format: date-time
@@ -3774,13 +3774,13 @@ export interface components {
              * @default cut
              * @enum {string}
              */
-            end_a?: "factory" | "cut" | "threaded";
+            end_a?: "factory" | "cut" | "threaded" | "rough" | "bent";
             /**
              * End B
              * @default cut
              * @enum {string}
              */
-            end_b?: "factory" | "cut" | "threaded";
+            end_b?: "factory" | "cut" | "threaded" | "rough" | "bent";
             /**
              * Count
              * @description So many alike.
@@ -3895,13 +3895,13 @@ export interface components {
              * @default cut
              * @enum {string}
              */
-            end_a?: "factory" | "cut" | "threaded";
+            end_a?: "factory" | "cut" | "threaded" | "rough" | "bent";
             /**
              * End B
              * @default cut
              * @enum {string}
              */
-            end_b?: "factory" | "cut" | "threaded";
+            end_b?: "factory" | "cut" | "threaded" | "rough" | "bent";
         };
         /**
          * BenchBend
@@ -9495,6 +9495,8 @@ export interface components {
             left: components["schemas"]["Measure"];
             /** Begin */
             begin: string;
+            /** @description What is cut off that end before anything is measured from it. */
+            square: components["schemas"]["Measure"] | null;
             /** Cuts */
             cuts: components["schemas"]["CutOut"][];
             /** Offcut Tag */
@@ -9669,7 +9671,7 @@ export interface components {
             /** End B */
             end_b: string;
             length: components["schemas"]["Measure"];
-            /** @description On the tape from the bar's end, as the bar was when the plan was taken. */
+            /** @description From the bar's end, once squared, as it was when the plan was taken. */
             start: components["schemas"]["Measure"];
             end: components["schemas"]["Measure"];
             came_out: components["schemas"]["Measure"] | null;
@@ -9736,6 +9738,12 @@ export interface components {
              * @default 0
              */
             doubt?: string | number;
+            /**
+             * Square
+             * @description What squaring takes off an end that is not square, blade counted.
+             * @default 0.5
+             */
+            square?: string | number;
             /**
              * Sold
              * @default []
@@ -9840,6 +9848,8 @@ export interface components {
              * @description The end that the tape is hooked on.
              */
             begin: string;
+            /** @description What is cut off that end first; 0: where a bend ends. */
+            square?: components["schemas"]["Measure"] | null;
             /** Cuts */
             cuts: components["schemas"]["ListedCut"][];
             left: components["schemas"]["Measure"];
@@ -10080,6 +10090,12 @@ export interface components {
                  * @default 0
                  */
                 doubt?: string | number;
+                /**
+                 * Square
+                 * @description What squaring takes off an end that is not square, blade counted.
+                 * @default 0.5
+                 */
+                square?: string | number;
                 /**
                  * Sold
                  * @default []

@@ -1,4 +1,4 @@
-import type { RunDocument, Step, Tape } from "@/api/types";
+import type { CorrectIn, RunDocument, Step, Tape } from "@/api/types";
 import type { Choice } from "@/ui/select";
 import { clauseWord } from "@/words/clauses";
 import { t } from "@/words/trade";
@@ -7,6 +7,7 @@ import { choiceOf, kindOf } from "./kinds";
 export type Heading = RunDocument["start"]["heading"];
 export type TradeSize = RunDocument["trade_size"];
 export type Material = NonNullable<RunDocument["material"]>;
+export type PipeEnd = NonNullable<CorrectIn["end_a"]>;
 
 const WAYS: Heading[] = ["up", "down", "left", "right", "out", "in"];
 
@@ -44,6 +45,18 @@ export const MATERIALS: Choice<Material>[] = (["EMT", "IMC", "rigid"] as const).
   value,
   label: value,
 }));
+
+/** How a pipe's end is, in words. */
+export function endOf(end: PipeEnd): string {
+  const words: Record<PipeEnd, string> = {
+    factory: t("end.factory"),
+    cut: t("end.cut"),
+    threaded: t("end.threaded"),
+    rough: t("end.rough"),
+    bent: t("end.bent"),
+  };
+  return words[end];
+}
 
 type Joint = NonNullable<RunDocument["joints"]>;
 

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { useCutting } from "@/api/cutting";
 import { useRack } from "@/api/stock-queries";
 import type { Bench, Scrap, StickAtBench, TakenBar, TakenCut } from "@/api/types";
-import { needsNoSaw, wholeOrRest } from "@/trade/saw";
+import { beginsAt, needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { Select } from "@/ui/select";
 import { t } from "@/words/bench";
 
@@ -44,7 +44,7 @@ export function PlannedSource({ bench, planned: { bar, cut } }: { bench: Bench; 
         bar: bar.length.reads,
         whence: bar.scrap ? bar.place || t("source.on_rack") : t("source.new_stick"),
       })}
-      {bar.begin === "B" && t("source.hooked_b")}):{" "}
+      {beginsAt(bar)}):{" "}
       {needsNoSaw(cut, bar) ? (
         wholeOrRest(cut)
       ) : (

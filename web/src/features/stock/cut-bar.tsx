@@ -18,6 +18,7 @@ export interface DrawnBar {
   name: string;
   about: string;
   length: Measure;
+  square?: Measure | null | undefined;
   cuts: DrawnCut[];
   left: string;
 }

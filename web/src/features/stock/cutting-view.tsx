@@ -1,6 +1,7 @@
 import { useLetGo } from "@/api/cutting";
 import type { Cutting, TakenBar } from "@/api/types";
 import { things } from "@/trade/counts";
+import { beginsAt } from "@/trade/saw";
 import { Button } from "@/ui/button";
 import { Confirm } from "@/ui/confirm";
 import { Notice } from "@/ui/notice";
@@ -85,8 +86,9 @@ function drawn(bar: TakenBar): DrawnBar {
   const left = bar.offcut ? t("bar.left", { offcut }) : "";
   return {
     name: bar.name,
-    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : t("bar.new_stick")}${left}`,
+    about: `, ${bar.trade_size} ${bar.material}${bar.place ? `, ${bar.place}` : ""}${bar.scrap ? "" : t("bar.new_stick")}${beginsAt(bar)}${left}`,
     length: bar.length,
+    square: bar.square,
     cuts: bar.cuts.map((cut) => ({ ...cut, key: String(cut.id), done: cut.done_at !== null })),
     left: offcut,
   };

@@ -1,5 +1,5 @@
 import type { Cutting, TakenBar } from "@/api/types";
-import { needsNoSaw, wholeOrRest } from "@/trade/saw";
+import { beginsAt, needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { t } from "@/words/stock";
 
 const COLUMNS = [
@@ -24,7 +24,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
             <h2 className="tape text-lg font-bold">
               {bar.name}, {bar.trade_size} {bar.material}, {bar.length.reads}
               {bar.place && `, ${bar.place}`}
-              {bar.begin === "B" && t("cut.hooked_b")}
+              {beginsAt(bar)}
             </h2>
             <table className="tape w-full table-fixed border-collapse text-left text-sm">
               <thead>

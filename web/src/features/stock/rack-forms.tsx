@@ -1,7 +1,7 @@
 import { type FormEvent, useContext, useState } from "react";
 import { useAddScrap, useCorrectScrap } from "@/api/stock-queries";
 import type { CorrectIn, Scrap } from "@/api/types";
-import { MATERIALS, TRADE_SIZES } from "@/trade/words";
+import { endOf, MATERIALS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
@@ -10,7 +10,10 @@ import { TapeContext } from "@/ui/tape-field";
 import { t } from "@/words/stock";
 import { Refused } from "./refused";
 
-const ENDS = (["factory", "cut", "threaded"] as const).map((value) => ({ value, label: value }));
+const ENDS = (["factory", "cut", "threaded", "rough", "bent"] as const).map((value) => ({
+  value,
+  label: endOf(value),
+}));
 const EMPTY: CorrectIn = {
   length: "",
   trade_size: "3/4",

@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { usePutBack, useRecycle, useSetTape, useTakeScrap } from "@/api/stock-queries";
 import type { LedgerEntry, Scrap, Tape } from "@/api/types";
 import { NotSent } from "@/shell/not-sent";
-import { TAPES, TRADE_SIZES } from "@/trade/words";
+import { endOf, TAPES, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
@@ -186,8 +186,8 @@ function ScrapRow({ scrap, longest, used, mayWrite }: RowProps) {
           <p className="text-[15px] text-soft">
             {t("rack.ends", {
               detail: days === 0 ? t("rack.since_today") : t("rack.days", { count: days }),
-              end_a: scrap.end_a,
-              end_b: scrap.end_b,
+              end_a: endOf(scrap.end_a),
+              end_b: endOf(scrap.end_b),
             })}{" "}
             {scrap.reserved_for && t("rack.reserved", { reserved_for: scrap.reserved_for })}
           </p>

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { CutKind, ListedSource } from "@/api/types";
 import { things } from "@/trade/counts";
+import { beginsAt } from "@/trade/saw";
 import { t } from "@/words/stock";
 import { CutBar, type DrawnBar } from "./cut-bar";
 
@@ -39,11 +40,11 @@ const newBefore = (sources: ListedSource[], at: number) =>
 
 function drawn(source: ListedSource, number: number): DrawnBar {
   const threads = source.threads ? t("plan.thread", { ends: things(source.threads, "end") }) : "";
-  const from = source.begin === "B" ? t("bar.from_b") : "";
   return {
     name: source.scrap ?? source.bought ?? `New stick ${number + 1}`,
-    about: `${source.place ? `, ${source.place}` : ""}${from}${threads}`,
+    about: `${source.place ? `, ${source.place}` : ""}${beginsAt(source)}${threads}`,
     length: source.length,
+    square: source.square,
     cuts: source.cuts.map((cut) => ({ key: `${cut.run}.${cut.piece}`, ...cut })),
     left: source.keep
       ? t("bar.to_rack", { left: source.left.reads })

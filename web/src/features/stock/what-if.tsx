@@ -26,6 +26,7 @@ interface Typed {
   coupling: string;
   fetch: string;
   doubt: string;
+  square: string;
   sold: Record<string, string>;
 }
 
@@ -36,6 +37,7 @@ const LABELS = {
   coupling: t("terms.coupling_cost"),
   fetch: t("terms.fetch_cost"),
   doubt: t("terms.margin"),
+  square: t("terms.square"),
 } as const;
 const STICK = 120;
 const IN_STICKS = new Set<string>(["coupling", "fetch"]);
@@ -49,7 +51,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
   const begun = asTyped(terms, kinds, tape);
   const [typed, setTyped] = useState<Typed>(begun);
   // What was not touched is sent as it is: a tape shows less than it may be.
-  const as = (key: "keep" | "kerf" | "spare" | "doubt") =>
+  const as = (key: "keep" | "kerf" | "spare" | "doubt" | "square") =>
     typed[key] === begun[key] ? terms[key] : typed[key];
   const written = (): Record<string, unknown> => ({
     ...terms,
@@ -59,6 +61,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     coupling: Number(typed.coupling) || typed.coupling,
     fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
     doubt: as("doubt"),
+    square: as("square"),
     sold: kinds.flatMap((kind): unknown[] => {
       const [now, then] = [typed.sold[nameOf(kind)], begun.sold[nameOf(kind)]];
       const own = terms.sold?.filter((one) => nameOf(one) === nameOf(kind)) ?? [];
@@ -184,6 +187,7 @@ function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {
     coupling: String(terms.coupling ?? 0.25),
     fetch: String(terms.fetch ?? 0),
     doubt: shown(terms.doubt),
+    square: shown(terms.square),
     sold,
   };
 }
