@@ -13,7 +13,17 @@ from conduit.cutting.first_fit import first_fit
 from conduit.cutting.given import PlannedRun, ScrapOnRack
 from conduit.cutting.model import IN_AN_INCH, Goal, Held, Kind, Needed, ScrapBar, Span, Terms
 from conduit.cutting.on_the_run import gap_at, lies, number_of
-from conduit.cutting.schema import CutChoice, CutKind, CutList, ListedCut, ListedSource, RunLeftOut, reading
+from conduit.cutting.schema import (
+    CutChoice,
+    CutKind,
+    CutList,
+    ListedCut,
+    ListedSource,
+    RunLeftOut,
+    StopSetting,
+    reading,
+    stop_settings,
+)
 from conduit.cutting.scrap_list import SCRAP_COLUMNS, ScrapLine, read_scrap_list
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.what_to_bring import BRING_COLUMNS, WHAT, BringLine, Joined, StrutNeeded, What, bring_list, joined
@@ -42,6 +52,7 @@ __all__ = [
     "ScrapLine",
     "ScrapOnRack",
     "Span",
+    "StopSetting",
     "StrutNeeded",
     "Terms",
     "What",
@@ -59,5 +70,6 @@ __all__ = [
     "number_of",
     "read_scrap_list",
     "reading",
+    "stop_settings",
     "whole_sixteenths",
 ]

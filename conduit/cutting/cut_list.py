@@ -29,6 +29,7 @@ from conduit.cutting.schema import (
     RunCouplings,
     RunLeftOut,
     reading,
+    stop_settings,
 )
 from conduit.cutting.terms import CutTerms, nearest_sixteenth, whole_sixteenths
 from conduit.cutting.verify import faults
@@ -248,6 +249,7 @@ class _Lister:
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
         worth = plan.waste * self.terms.of_a_sixteenth
+        sources = [self.sources.listed(source, number) for number, source in enumerate(order)]
         bill, waste_worth = round(plan.cost - worth, 2), round(worth, 2)
         return CutChoice(
             label=label,
@@ -260,7 +262,8 @@ class _Lister:
             proved=proved,
             cheapest=plan.cost - found.cost_at_least < self._trifle,
             says=plan_says(plan, found),
-            sources=[self.sources.listed(source, number) for number, source in enumerate(order)],
+            sources=sources,
+            stop=stop_settings([(found.kind, cut.length) for source in sources for cut in source.cuts]),
             places=[
                 RunCouplings(run=key, at=[place / IN_AN_INCH for place in at]) for key, at in plan.couplings.items()
             ],

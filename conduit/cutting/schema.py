@@ -1,6 +1,7 @@
 """A cut list as it is given: sources with their cuts, choices between sticks and couplings, what is proved."""
 
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Mapping, Sequence
 
 from pydantic import Field
 
@@ -51,6 +52,30 @@ class RunCouplings(Result):
     at: list[float]
 
 
+class StopSetting(Result):
+    """Pieces of one length: the saw's stop is set once for all of them."""
+
+    material: Material
+    trade_size: TradeSize
+    length: Measure
+    count: int
+
+
+def stop_settings(pieces: Sequence[tuple[Kind, Measure]]) -> list[StopSetting]:
+    """The settings of the stop that serve several pieces, by kind of pipe; those for most pieces first."""
+    counts = Counter((kind, length.reads) for kind, length in pieces)
+    by_kind = dict.fromkeys(kind for kind, _ in counts)
+    lengths = {length.reads: length for _, length in pieces}
+    found = []
+    for wanted in by_kind:
+        several = [(count, lengths[reads]) for (kind, reads), count in counts.items() if kind == wanted and count > 1]
+        for count, length in sorted(several, key=lambda one: (-one[0], -one[1].inches)):
+            found.append(
+                StopSetting(material=wanted.material, trade_size=wanted.trade_size, length=length, count=count)
+            )
+    return found
+
+
 class CutChoice(Result):
     """One way to cut a kind of pipe. Cost in money where sticks have prices, else in sticks."""
 
@@ -65,6 +90,7 @@ class CutChoice(Result):
     cheapest: bool = Field(False, description="It is proved that no way costs less, to the cent or sixteenth.")
     says: Message
     sources: list[ListedSource]
+    stop: list[StopSetting] = Field([], description="Settings of the saw's stop that serve several pieces.")
     places: list[RunCouplings]
 
 

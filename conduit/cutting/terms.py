@@ -50,6 +50,7 @@ class CutTerms(Given):
     spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
     coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, with its saw cut.")
     fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
+    thread: float = Field(0.0, ge=0, le=10, description="What threading a sawn end is worth, in sticks; never of EMT.")
     doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
     square: Length = Field(0.5, le=12, description="What squaring takes off an end that is not square, blade counted.")
     sold: list[SoldKind] = Field([], max_length=40)
@@ -66,7 +67,8 @@ class CutTerms(Given):
     def for_kind(self, kind: Kind) -> Terms:
         """The terms for one kind of pipe: lengths in whole sixteenths, worths as prices of a stick.
 
-        The kerf and what is kept are rounded up. Where a coupling has no price it is worth the usual part of a stick.
+        The kerf and what is kept are rounded up. Where a coupling has no price it is worth the usual part of a stick. Of
+        pipe that is threaded it also costs the threads of the two ends that its saw cut makes.
         """
         own = next((one for one in self.sold if Kind(one.material, one.trade_size) == kind), None)
         sticks = own.sticks if own else [SoldStick()]
@@ -74,7 +76,8 @@ class CutTerms(Given):
         sold = tuple(Sold(length, price) for length, price in sorted(by_length.items()))
         market = Terms(sold=sold)
         a_stick = market.price(sold[0].length) if market.is_priced else 1.0
-        worth = self.coupling * a_stick
+        threads = 0.0 if kind.material == "EMT" else 2 * self.thread * a_stick
+        worth = own.coupling if own and own.coupling else self.coupling * a_stick
         return Terms(
             goal=self.goal,
             keep=-whole_sixteenths(-self.keep),
@@ -82,7 +85,7 @@ class CutTerms(Given):
             least=round(self.least * IN_AN_INCH),
             spare=-whole_sixteenths(-self.spare),
             sold=sold,
-            coupling=own.coupling if own and own.coupling else worth,
+            coupling=worth + threads,
             fetch=self.fetch * a_stick,
         )
 

@@ -8,7 +8,7 @@ from ninja import Schema
 from pydantic import Field
 
 from conduit.as_typed import AsTyped, AsWritten
-from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut
+from conduit.cutting import BringLine, CutList, CutTerms, RunLeftOut, StopSetting
 from conduit.document import Name
 from conduit.plan import Measure
 from conduit.units import TapeStep
@@ -89,6 +89,7 @@ class TakenOut(Schema):
     """The plan that was taken, in the order of the walk along the pile."""
 
     bars: list[BarOut]
+    stop: list[StopSetting] = Field(description="Settings of the saw's stop that serve several of what is to be cut.")
     to_cut: int
     cut: int
     stale: int

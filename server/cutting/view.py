@@ -25,6 +25,7 @@ from conduit.cutting import (
     make_cut_list,
     not_makeable,
     reading,
+    stop_settings,
 )
 from conduit.plan import Measure
 from conduit.racks import RackPlan
@@ -48,12 +49,14 @@ def cutting_out(cutting: Cutting, terms: CutTerms | None = None) -> CuttingOut:
     tape = Tape(cutting.job.crew.tape)
     bars = [_bar(cutting, bar) for bar in sorted(cutting.bars, key=_walk)]
     cuts = [cut for bar in bars for cut in bar.cuts]
+    waiting = [(_kind(bar), cut.length) for bar in bars for cut in bar.cuts if cut.done_at is None and not cut.stale]
     return CuttingOut(
         tape=tape.step,  # type: ignore[arg-type]
         terms=terms,
         usual=read_terms(cutting.job.crew, {}),
         taken=TakenOut(
             bars=_on_tape(bars, tape),
+            stop=_on_tape(stop_settings(waiting), tape),
             to_cut=sum(1 for cut in cuts if cut.done_at is None),
             cut=sum(1 for cut in cuts if cut.done_at is not None),
             stale=sum(1 for cut in cuts if cut.stale and cut.done_at is None),
@@ -83,6 +86,10 @@ def proposal_out(proposal: Proposal) -> ProposalOut:
     """A plan that was found."""
     found = CutList.model_validate(proposal.result)
     return ProposalOut(digest=proposal.digest, found=found, seconds=proposal.seconds, picks=proposal.picks)
+
+
+def _kind(bar: Bar | BarOut) -> Kind:
+    return Kind(bar.material, bar.trade_size)  # type: ignore[arg-type]
 
 
 def _walk(bar: Bar) -> tuple[bool, str, int, str]:
@@ -164,7 +171,7 @@ def _to_bring(cutting: Cutting, found: CutList | None, picks: Mapping[str, int])
     sticks, couplings = Counter[tuple[Kind, float]](), Counter[Joined]()
     for bar in cutting.bars:
         if bar.scrap is None and bar.left == bar.length:
-            sticks[Kind(bar.material, bar.trade_size), bar.length / IN_AN_INCH] += 1  # type: ignore[arg-type]
+            sticks[_kind(bar), bar.length / IN_AN_INCH] += 1
     planned = dict[str, int]()
     for kind in found.kinds if found else []:
         choice = kind.picked(picks)

@@ -1,8 +1,10 @@
 """Every change to jobs and runs: permission first, one transaction, a revision for each save."""
 
 import json
+import re
 from datetime import timedelta
 from functools import cache, partial
+from itertools import count, islice
 
 from django.db import transaction
 from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery
@@ -107,6 +109,20 @@ def copy_run(user: User, run_id: int, job_id: int | None, is_mirrored: bool) -> 
     # It may go into the job of another crew than the one that it comes from.
     be_where(user, "job_id", job_id)
     return add_run(user, job_id, copy)
+
+
+@transaction.atomic
+def make_series(user: User, run_id: int, runs: int) -> list[Run]:
+    """So many runs like this one in its job, itself counted; each has the next number that is free behind the name.
+
+    A pipe of a rack is copied as a run of its own.
+    """
+    run = get_object_or_404(Run.objects.for_user(user), pk=run_id)
+    kept = {key: value for key, value in run.document.items() if key != "in_rack"}
+    called = re.sub(r"\s*\d+$", "", str(kept.get("name", "")))[: LONGEST_NAME - 5] or "Run"
+    taken = {one.name for one in Run.objects.present().filter(job=run.job_id)}
+    free = (name for number in count(2) if (name := f"{called} {number}") not in taken)
+    return [add_run(user, run.job_id, {**kept, "name": name}) for name in islice(free, runs - 1)]
 
 
 @transaction.atomic

@@ -29,6 +29,7 @@ from server.jobs.schemas import (
     Saved,
     SaveIn,
     ScheduleIn,
+    SeriesIn,
     Stale,
 )
 
@@ -88,6 +89,12 @@ def add_run(request: SignedInRequest, job_id: int, given: RunIn) -> tuple[int, R
 def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int, RunOut]:
     """Add a run like this one to its job, or to another."""
     return 201, describe_run(actions.copy_run(request.auth, run_id, given.job_id, given.mirrored))
+
+
+@router.post("/runs/{int:run_id}/series", response={201: list[RunOut], 422: Told}, operation_id="makeSeries")
+def make_series(request: SignedInRequest, run_id: int, given: SeriesIn) -> tuple[int, list[RunOut]]:
+    """Make so many runs like this one in its job, itself counted."""
+    return 201, [describe_run(run) for run in actions.make_series(request.auth, run_id, given.count)]
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOut, 410: Told}, operation_id="getRun")

@@ -12,6 +12,8 @@ from server.accounts.models import name_of
 from server.jobs.models import LONGEST_NOTE, Revision, Run, Status
 from server.jobs.photos import LARGEST_PHOTO
 
+# Runs of a series at once.
+MOST_ALIKE = 50
 _LETTERS = LARGEST_PHOTO * 4 // 3 + 4
 
 
@@ -81,6 +83,12 @@ class CopyIn(Schema):
 
     job_id: int | None = Field(default=None, description="Left out: the run's own job.")
     mirrored: bool = Field(default=False, description="With right and left exchanged.")
+
+
+class SeriesIn(Schema):
+    """How many runs like one there are to be in its job, itself counted."""
+
+    count: int = Field(ge=2, le=MOST_ALIKE)
 
 
 class PlaceInRack(Schema):

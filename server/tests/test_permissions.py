@@ -25,6 +25,7 @@ BODIES = {
     "addRun": {"document": RUN},
     "renameJob": {"name": "Other"},
     "copyRun": {},
+    "makeSeries": {"count": 2},
     "saveRun": {"version": 1, "document": RUN},
     "previewPlan": {"document": RUN},
     "tellUnderChange": {"document": RUN},

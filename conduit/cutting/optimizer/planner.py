@@ -22,6 +22,7 @@ from conduit.cutting.model import (
     Source,
     Terms,
 )
+from conduit.cutting.optimizer.alike import alike
 from conduit.cutting.optimizer.as_before import around
 from conduit.cutting.optimizer.bounds import bounds_of
 from conduit.cutting.optimizer.free_parts import is_whole, on_run, parts_of, staying_pieces
@@ -78,7 +79,9 @@ def plan_kind(
             impossible.append(job.parts[error.number].run.key)
             crowded_out += [] if error.alone else impossible[-1:]
     chosen = found[terms.goal]
-    made = _trade_offs(job, found, chosen.best or Solution(()))
+    listed = _trade_offs(job, found, chosen.best or Solution(()))
+    at = listed.index(chosen.best or Solution(()))
+    made = [job.cut_alike(one) for one in listed]
     plans = tuple(job.plan(one) for one in made)
     # What is proved holds for the whole rack.
     costs = bounds_of(_KindJob(makeable, lying, terms).problem("least cost"))
@@ -86,7 +89,7 @@ def plan_kind(
         costs = costs.raised(found["least cost"].bounds.cost, found["fewest sticks"].bounds.with_sticks)
     return KindPlan(
         kind=needed[0].kind,
-        chosen=made.index(chosen.best or Solution(())),
+        chosen=at,
         plans=plans,
         at_least=costs.sticks + job.bought,
         joints_at_least=costs.couplings + job.fixed_joints,
@@ -94,7 +97,7 @@ def plan_kind(
         cost_at_least=costs.cost / job.unit + job.settled_cost,
         impossible=tuple(impossible),
         crowded_out=tuple(crowded_out),
-        stayed=job.stayed(chosen.best or Solution(())),
+        stayed=job.stayed(made[at]),
         looked_at=len(looked_at),
         seconds=began - meter.seconds(),
     )
@@ -246,6 +249,15 @@ class _KindJob:
     def cost(self, made: Solution) -> float:
         """What a plan costs, in money or sticks."""
         return (score(self._by_cost, made).cost - self._by_cost.preferred(made)) / self.unit
+
+    def cut_alike(self, made: Solution) -> Solution:
+        """A plan with equal runs cut alike, as far as it costs nothing."""
+        before = _Offer.of(self, made), self._by_cost.moved(made)
+
+        def is_as_good(other: Solution) -> bool:
+            return _Offer.of(self, other).equals_or_beats(before[0]) and self._by_cost.moved(other) <= before[1]
+
+        return alike(self._by_cost, made, is_as_good)
 
     def stayed(self, made: Solution) -> int:
         """How many pieces are as they were before, those that are held among them."""

@@ -181,6 +181,15 @@ class CutLists(TestCase):
             # It still must be cut off at the bend.
             self.assertIsNone(chosen(listed([run], [ScrapOnRack("S1", kind, length, ends=ends)]))[0].sources[0].scrap)
 
+    def test_threads_make_a_coupling_dear_on_pipe_that_is_threaded(self):
+        for kind, worth in ((Kind("EMT", "1"), 0.25), (Kind("rigid", "1"), 0.45)):
+            self.assertAlmostEqual(CutTerms(thread=0.1).for_kind(kind).coupling, worth)
+        # A scrap that saves a stick's worth of pipe is not worth the coupling then.
+        run = stub("1", "1", 40, 70, material="rigid")
+        rack = [ScrapOnRack("S1", run.kind, 50.0), ScrapOnRack("S2", run.kind, 62.0)]
+        couplings = [chosen(listed([run], rack, CutTerms(thread=thread)))[0].couplings for thread in (0.0, 2.0)]
+        self.assertEqual(couplings, [1, 0])
+
     def test_saw_cuts_and_the_ends_they_leave_to_ream_are_counted(self):
         """A stick of 120 for a piece of 100 and one of 20 less the blade: one cut, its two ends; a scrap's are sawn."""
         straights = [

@@ -86,6 +86,16 @@ class Runs(CrewTestCase):
         self.assertEqual((twin["job_id"], twin["document"]), (other["id"], mirrored(RUN) | {"name": "Feed mirrored"}))
         self.assertEqual(self.api.send("POST", address, {"job_id": 0}).status_code, 404)
 
+    def test_a_series_has_the_next_free_numbers(self):
+        address = f"/runs/{self.feed.pk}/series"
+        self.assertEqual([run["document"]["name"] for run in self.api.send("POST", address, {"count": 3}).json()], [
+            "Feed 2", "Feed 3"
+        ])  # fmt: skip
+        third = self.api.send("GET", f"/jobs/{self.job.pk}").json()["runs"][-1]["id"]
+        [more] = self.api.send("POST", f"/runs/{third}/series", {"count": 2}).json()
+        self.assertEqual(more["document"], RUN | {"name": "Feed 4"})
+        self.assertEqual(self.api.send("POST", address, {"count": 1}).status_code, 422)
+
     def test_a_job_is_called_otherwise(self):
         renamed = self.api.send("PUT", f"/jobs/{self.job.pk}", {"name": "Kilns", "place": "Shed 2"}).json()
         self.assertEqual((renamed["name"], renamed["place"]), ("Kilns", "Shed 2"))

@@ -14,6 +14,13 @@ export const useCopyRun = () =>
     [keys.jobs, ["cuts"]],
   );
 
+export const useMakeSeries = () =>
+  useRefreshing(
+    ({ id, count }: { id: number; count: number }) =>
+      reply(api.POST("/api/runs/{run_id}/series", { params: { path: { run_id: id } }, body: { count } })),
+    [keys.jobs, ["cuts"]],
+  );
+
 export const useRemoveJob = (onGone: OnGone) =>
   useRefreshing(
     (id: number) =>

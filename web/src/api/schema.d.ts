@@ -1468,6 +1468,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Series
+         * @description Make so many runs like this one in its job, itself counted.
+         */
+        post: operations["makeSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}": {
         parameters: {
             query?: never;
@@ -6992,6 +7012,14 @@ export interface components {
             mirrored?: boolean;
         };
         /**
+         * SeriesIn
+         * @description How many runs like one there are to be in its job, itself counted.
+         */
+        SeriesIn: {
+            /** Count */
+            count: number;
+        };
+        /**
          * Saved
          * @description The newest save of a run.
          */
@@ -9575,6 +9603,12 @@ export interface components {
             says: string;
             /** Sources */
             sources: components["schemas"]["ListedSource"][];
+            /**
+             * Stop
+             * @description Settings of the saw's stop that serve several pieces.
+             * @default []
+             */
+            stop?: components["schemas"]["StopSetting"][];
             /** Places */
             places: components["schemas"]["RunCouplings"][];
         };
@@ -9732,6 +9766,12 @@ export interface components {
              * @default 0
              */
             fetch?: number;
+            /**
+             * Thread
+             * @description What threading a sawn end is worth, in sticks; never of EMT.
+             * @default 0
+             */
+            thread?: number;
             /**
              * Doubt
              * @description Taken off each scrap's length: how far it is not trusted.
@@ -10019,12 +10059,36 @@ export interface components {
             says: string;
         };
         /**
+         * StopSetting
+         * @description Pieces of one length: the saw's stop is set once for all of them.
+         */
+        StopSetting: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "EMT" | "IMC" | "rigid";
+            /**
+             * Trade Size
+             * @enum {string}
+             */
+            trade_size: "1/2" | "3/4" | "1" | "1-1/4" | "1-1/2" | "2" | "2-1/2" | "3" | "3-1/2" | "4";
+            length: components["schemas"]["Measure"];
+            /** Count */
+            count: number;
+        };
+        /**
          * TakenOut
          * @description The plan that was taken, in the order of the walk along the pile.
          */
         TakenOut: {
             /** Bars */
             bars: components["schemas"]["BarOut"][];
+            /**
+             * Stop
+             * @description Settings of the saw's stop that serve several of what is to be cut.
+             */
+            stop: components["schemas"]["StopSetting"][];
             /** To Cut */
             to_cut: number;
             /** Cut */
@@ -10084,6 +10148,12 @@ export interface components {
                  * @default 0
                  */
                 fetch?: number;
+                /**
+                 * Thread
+                 * @description What threading a sawn end is worth, in sticks; never of EMT.
+                 * @default 0
+                 */
+                thread?: number;
                 /**
                  * Doubt
                  * @description Taken off each scrap's length: how far it is not trusted.
@@ -13579,6 +13649,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+        };
+    };
+    makeSeries: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A write needs the header Idempotency-Key with a UUID of its own, so that it is done once however often it is sent. */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"][];
                 };
             };
             /** @description Unprocessable Entity */

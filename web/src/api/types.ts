@@ -100,6 +100,7 @@ export type ListIn = Schemas["ListIn"];
 export type LedgerEntry = Schemas["EntryOut"];
 export type CutList = Schemas["CutList"];
 export type ListedSource = Schemas["ListedSource"];
+export type StopSetting = Schemas["StopSetting"];
 export type RunCouplings = Schemas["RunCouplings"];
 export type CutKind = Schemas["CutKind"];
 export type CutChoice = Schemas["CutChoice"];

@@ -13,6 +13,7 @@ import { Menu, MenuItem } from "@/ui/menu";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/jobs";
 import type { RunLine } from "./rack-order";
+import { Series } from "./series";
 
 interface Props {
   run: RunLine;
@@ -26,18 +27,20 @@ interface ItemsProps extends Pick<Props, "run"> {
   make: (mirrored: boolean) => void;
   assign: (userId: number | null) => void;
   onAskJob: () => void;
+  onAskCount: () => void;
   onFiles: () => void;
   /** Of whoever may delete it. */
   onDelete: (() => void) | undefined;
 }
 
 /** The menu's items, as they were when it was opened: one that comes later would move the others under the finger. */
-function RunMenuItems({ make, assign, onAskJob, onFiles, onDelete, ...opened }: ItemsProps) {
+function RunMenuItems({ make, assign, onAskJob, onAskCount, onFiles, onDelete, ...opened }: ItemsProps) {
   const [{ run, people, jobs }] = useState(opened);
   return (
     <>
       <MenuItem onSelect={() => make(false)}>{t("run.duplicate")}</MenuItem>
       <MenuItem onSelect={() => make(true)}>{t("run.mirror")}</MenuItem>
+      <MenuItem onSelect={onAskCount}>{t("series.open")}</MenuItem>
       {people
         .filter((one) => one.role !== "viewer" && one.user_id !== run.assigned?.id)
         .map((one) => (
@@ -103,7 +106,7 @@ export function RunMenu({ run, job, onBinned }: Props) {
   const navigate = useNavigate();
   const people = usePeople().data?.members ?? [];
   const jobs = useJobs().data ?? [];
-  const [asked, setAsked] = useState(false);
+  const [asked, setAsked] = useState<"job" | "count" | null>(null);
   const make = (mirrored: boolean, job_id?: number) =>
     copy.mutate(
       { id: run.id, mirrored, ...(job_id === undefined ? {} : { job_id }) },
@@ -130,16 +133,15 @@ export function RunMenu({ run, job, onBinned }: Props) {
           jobs={jobs}
           make={make}
           assign={(userId) => assign.mutate(userId)}
-          onAskJob={() => setAsked(true)}
+          onAskJob={() => setAsked("job")}
+          onAskCount={() => setAsked("count")}
           onFiles={() => navigate(`/runs/${run.id}/files`)}
           onDelete={mayDelete ? remove.ask : undefined}
         />
       </Menu>
-      {asked && (
-        <OtherJobs
-          jobId={job.id}
-          onChoose={(into) => (into === null ? setAsked(false) : make(false, into))}
-        />
+      {asked === "count" && <Series runId={run.id} onDone={() => setAsked(null)} />}
+      {asked === "job" && (
+        <OtherJobs jobId={job.id} onChoose={(into) => (into === null ? setAsked(null) : make(false, into))} />
       )}
       {remove.isAsked && (
         <Ask

@@ -8,6 +8,7 @@ import { Notice } from "@/ui/notice";
 import { t } from "@/words/stock";
 import { CutBar, type DrawnBar } from "./cut-bar";
 import { CutRow } from "./cut-row";
+import { StopSettings } from "./stop-settings";
 
 /** The plan that was taken: each source with its cuts, confirmed one by one; rack and ledger follow. */
 export function CuttingView({
@@ -51,6 +52,7 @@ export function CuttingView({
           )}
         </div>
       </div>
+      <StopSettings stop={taken.stop} named />
       <p className="mt-1 text-[15px] text-soft">{t("cautions")}</p>
       {letGo.error && (
         <div className="mt-2">

@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Segments } from "@/ui/segments";
 import { t } from "@/words/stock";
 import { nameOf, Sources } from "./sources";
+import { StopSettings } from "./stop-settings";
 import { compared, total } from "./totals";
 import { type More, TryMenu } from "./try-menu";
 import { WhatIf } from "./what-if";
@@ -174,6 +175,7 @@ function KindPlan({ kind, at, trying, settled, onPick, onTry }: KindProps) {
         {kind.price_says && ` ${kind.price_says}`}
         {kind.looked_at && ` ${kind.looked_at}`}
       </p>
+      <StopSettings stop={choice.stop ?? []} />
       {kind.choices.length > 1 && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
           <span className="text-soft">{t("choices.title")}</span>

@@ -1,6 +1,7 @@
 import type { Cutting, TakenBar } from "@/api/types";
 import { beginsAt, needsNoSaw, wholeOrRest } from "@/trade/saw";
 import { t } from "@/words/stock";
+import { StopSettings } from "./stop-settings";
 
 const COLUMNS = [
   ["", "w-[5%]"],
@@ -17,6 +18,7 @@ export function CutListPrint({ job, cutting }: { job: string; cutting: Cutting }
     <div className="hidden p-2 text-black print:block" data-theme="light">
       <h1 className="text-2xl font-bold">{t("sheet.title", { job })}</h1>
       <p className="text-sm">{t("sheet.how")}</p>
+      <StopSettings stop={cutting.taken.stop} named />
       {cutting.taken.bars
         .filter((bar) => bar.cuts.length > 0)
         .map((bar) => (

@@ -25,6 +25,7 @@ interface Typed {
   spare: string;
   coupling: string;
   fetch: string;
+  thread: string;
   doubt: string;
   square: string;
   sold: Record<string, string>;
@@ -36,11 +37,12 @@ const LABELS = {
   spare: t("terms.trim"),
   coupling: t("terms.coupling_cost"),
   fetch: t("terms.fetch_cost"),
+  thread: t("terms.thread_cost"),
   doubt: t("terms.margin"),
   square: t("terms.square"),
 } as const;
 const STICK = 120;
-const IN_STICKS = new Set<string>(["coupling", "fetch"]);
+const IN_STICKS = new Set<string>(["coupling", "fetch", "thread"]);
 const nameOf = (kind: { trade_size: string; material: string }) => `${kind.trade_size} ${kind.material}`;
 
 /** What might be cut by: each trial is planned at once, and what it costs is told above. */
@@ -60,6 +62,7 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     spare: as("spare"),
     coupling: Number(typed.coupling) || typed.coupling,
     fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
+    thread: Number.isNaN(Number(typed.thread)) ? typed.thread : Number(typed.thread),
     doubt: as("doubt"),
     square: as("square"),
     sold: kinds.flatMap((kind): unknown[] => {
@@ -186,6 +189,7 @@ function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {
     spare: shown(terms.spare),
     coupling: String(terms.coupling ?? 0.25),
     fetch: String(terms.fetch ?? 0),
+    thread: String(terms.thread ?? 0),
     doubt: shown(terms.doubt),
     square: shown(terms.square),
     sold,
