@@ -50,7 +50,9 @@ def run_side_by_side(groups: Sequence[Group]) -> None:
     if len(groups) > 1:
         print(f"{passed} passed, {failed} failed, {skipped} skipped", flush=True)
     if any(codes) or len(counts) < len(groups):
-        raise Stop(f"testing failed (exit {max(codes)}). The lines above say why.")
+        # Ended by a signal, its code is negative.
+        code = next((code for code in codes if code), 0)
+        raise Stop(f"testing failed (exit {code}). The lines above say why.")
 
 
 def _start(group: Group, output: int | IO[bytes]) -> "subprocess.Popen[bytes]":

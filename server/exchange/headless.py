@@ -2,6 +2,9 @@
 
 import sys
 from abc import abstractmethod
+from collections.abc import Iterator
+from contextlib import contextmanager
+from signal import SIG_DFL, SIGPIPE, signal
 from typing import Any
 
 from django.core.management.base import BaseCommand
@@ -36,6 +39,16 @@ class Headless(BaseCommand):
     @abstractmethod
     def work(self, options: dict[str, Any]) -> None:
         """What the command does. Raises Unreadable."""
+
+
+@contextmanager
+def ending_with_the_reader() -> Iterator[None]:
+    """What is written meanwhile ends the program where nobody reads on, as it ends any other; not what it does then."""
+    before = signal(SIGPIPE, SIG_DFL)
+    try:
+        yield
+    finally:
+        signal(SIGPIPE, before)
 
 
 def crew_called(name: str) -> Crew:

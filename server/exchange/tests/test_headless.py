@@ -4,6 +4,7 @@ import io
 import json
 from contextlib import redirect_stdout
 from pathlib import Path
+from signal import SIGPIPE, getsignal
 from tempfile import TemporaryDirectory
 from types import SimpleNamespace
 from unittest.mock import patch
@@ -57,6 +58,11 @@ class Headless(CrewTestCase):
         call_command("export_file", "--run", str(self.feed.pk), "--to", "csv", "-o", name, stdout=out)
         self.assertEqual(out.getvalue().strip(), name)
         self.assertIn("rotation", Path(name).read_text())
+
+    def test_what_nobody_reads_on_ends_nothing_afterwards(self):
+        before = getsignal(SIGPIPE)
+        self.given_out("--run", str(self.feed.pk), "--to", "csv")
+        self.assertEqual(getsignal(SIGPIPE), before)
 
     def test_what_is_not_there_is_told_by_the_code(self):
         self.assertEqual(self.code("--run", 99999, "--to", "pdf"), 2)

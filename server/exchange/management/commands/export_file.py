@@ -4,7 +4,6 @@ import sys
 from argparse import ArgumentParser
 from pathlib import Path
 from shutil import copyfileobj
-from signal import SIG_DFL, SIGPIPE, signal
 from typing import IO, Any
 
 from django.utils import timezone
@@ -14,7 +13,7 @@ from conduit.document import UnreadableDocument
 from formats.from_runs import NothingToDraw
 from formats.refusal import Refusal
 from formats.sources import SIZES
-from server.exchange.headless import NOTHING, Headless, Unreadable, crew_called, person_in
+from server.exchange.headless import NOTHING, Headless, Unreadable, crew_called, ending_with_the_reader, person_in
 from server.exchange.making import file_name, made
 from server.exchange.models import Export
 from server.exchange.working import ENDING, PARTS
@@ -53,10 +52,9 @@ class Command(Headless):
 
     def _write(self, file: IO[bytes], out: str) -> None:
         if out == "-":
-            # Where nobody reads on, it ends as any other program.
-            signal(SIGPIPE, SIG_DFL)
-            copyfileobj(file, sys.stdout.buffer)
-            sys.stdout.buffer.flush()
+            with ending_with_the_reader():
+                copyfileobj(file, sys.stdout.buffer)
+                sys.stdout.buffer.flush()
             return
         try:
             with Path(out).open("wb") as written:
