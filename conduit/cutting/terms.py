@@ -67,8 +67,8 @@ class CutTerms(Given):
     def for_kind(self, kind: Kind) -> Terms:
         """The terms for one kind of pipe: lengths in whole sixteenths, worths as prices of a stick.
 
-        The kerf and what is kept are rounded up. Where a coupling has no price it is worth the usual part of a stick. Of
-        pipe that is threaded it also costs the threads of the two ends that its saw cut makes.
+        The kerf and what is kept are rounded up. Where a coupling has no price it is worth the usual part of a stick.
+        Of pipe that is threaded it also costs the threads of the two ends that its saw cut makes.
         """
         own = next((one for one in self.sold if Kind(one.material, one.trade_size) == kind), None)
         sticks = own.sticks if own else [SoldStick()]
