@@ -54,6 +54,7 @@ def make_cut_list(
     the choice that was planned `before` (by the kind's name) stay where it costs little.
     Raises AssertionError if the verifier finds the plan wrong, which would be a fault in this program.
     """
+    terms, crowded = with_room_for(terms, rack)
     out = not_makeable(runs)
     makeable = [run for run in runs if run.plan.makeable]
     kinds, digest = list[CutKind](), digests(runs, rack, terms)
@@ -70,7 +71,7 @@ def make_cut_list(
         for key in kinds[-1].impossible:
             says = message(f"left_out.{lister.why_not(key, kinds[-1].crowded_out)}")
             out.append(RunLeftOut(run=key, run_name=lister.runs[key].name, says=says))
-    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.blade))
+    return CutList(kinds=kinds, left_out=out, kerf=reading(terms.blade), crowded=crowded)
 
 
 def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutTerms) -> dict[str, str]:
@@ -79,6 +80,7 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
     Where one is the same, its plan would be the same.
     """
     parts: dict[str, object] = {"rack": list(rack), "terms": terms.model_dump()}
+    terms, _ = with_room_for(terms, rack)
     for run in runs:
         plan = run.plan
         arcs = [(bend.start.inches, bend.end.inches) for bend in plan.bends]
@@ -104,6 +106,17 @@ def digests(runs: Sequence[PlannedRun], rack: Sequence[ScrapOnRack], terms: CutT
         parts[kind.name] = ([parts[key] for key in keys], bars, terms.for_kind(kind), tried)
     found = {name: sha256(repr(part).encode()).hexdigest() for name, part in parts.items()}
     return {**found, "all": sha256(repr(sorted(found.items())).encode()).hexdigest()}
+
+
+def with_room_for(terms: CutTerms, rack: Sequence[ScrapOnRack]) -> tuple[CutTerms, Message]:
+    """The terms as they are with so much on the rack: where it holds too many, an offcut is worth no more than waste,
+    and fetching a scrap costs nothing; with that in words, else nothing.
+    """
+    lying = sum(not bar.bought for bar in rack)
+    if terms.rack_most is None or lying <= terms.rack_most:
+        return terms, NOTHING
+    says = message("rack.crowded", lying=f"{lying:,}", most=f"{terms.rack_most:,}")
+    return terms.model_copy(update={"offcut": 0.0, "fetch": 0.0}), says
 
 
 def along_the_pile(tag: str, place: str | None) -> tuple[bool, str, int, str]:
@@ -248,7 +261,7 @@ class _Lister:
     def _choice(self, plan: CutPlan, label: Message, found: KindPlan) -> CutChoice:
         order = sorted(plan.sources, key=self._walk)
         proved = plan.sticks <= found.at_least
-        worth = plan.waste * self.terms.of_a_sixteenth
+        worth = self.terms.lost(plan.waste, plan.kept)
         sources = [self.sources.listed(source, number) for number, source in enumerate(order)]
         bill, waste_worth = round(plan.cost - worth, 2), round(worth, 2)
         return CutChoice(

@@ -91,10 +91,11 @@ def _as_plan(
     sticks = [one.length for one in sources if one.tag is None] + bought
     scraps = {bar.tag for bar in lying if not bar.bought}
     waste = sum(_wasted(source, terms) for source in sources)
+    kept = sum(source.length - sum(cut.length for cut in source.cuts) for source in sources) - waste
     joints = sum(len(run.couplings) for run in runs)
-    cost = sum(map(terms.price, sticks)) + terms.coupling * joints + terms.of_a_sixteenth * waste
+    cost = sum(map(terms.price, sticks)) + terms.coupling * joints + terms.lost(waste, kept)
     cost += terms.fetch * sum(source.tag in scraps for source in sources)
-    return CutPlan(sources, {run.key: run.couplings for run in runs}, len(sticks), joints, waste, cost)
+    return CutPlan(sources, {run.key: run.couplings for run in runs}, len(sticks), joints, waste, cost, kept)
 
 
 def _wasted(source: Source, terms: Terms) -> int:

@@ -121,7 +121,8 @@ class Terms:
     """What a crew goes by: limits, prices and the goal.
 
     `coupling`: what one is worth, fitting time included, in money where sticks have prices, else in sticks of
-    120. `spare`: trim allowance of each piece with a bend. `fetch`: what it is worth not to fetch a scrap.
+    120. `spare`: trim allowance of each piece with a bend. `fetch`: what it is worth not to fetch a scrap. `offcut`:
+    what is kept is worth such a part of new pipe.
     """
 
     goal: Goal = "least cost"
@@ -132,6 +133,7 @@ class Terms:
     sold: tuple[Sold, ...] = (Sold(USUAL_STICK),)
     coupling: float = 0.25
     fetch: float = 0.0
+    offcut: float = 1.0
 
     @property
     def is_priced(self) -> bool:
@@ -152,6 +154,10 @@ class Terms:
     def of_a_sixteenth(self) -> float:
         """What a sixteenth of pipe costs, in the cheapest sticks."""
         return min(self.price(one.length) / one.length for one in self.sold)
+
+    def lost(self, waste: int, kept: int) -> float:
+        """What pipe is worth that goes to waste, and what offcuts that are kept lose; sixteenths."""
+        return self.of_a_sixteenth * (waste + (1 - self.offcut) * kept)
 
 
 @dataclass(frozen=True)
@@ -188,7 +194,10 @@ class Source:
 
 @dataclass(frozen=True)
 class CutPlan:
-    """What is cut from what for one kind of pipe. Couplings: all of its runs', fixed ones too; waste has the kerf."""
+    """What is cut from what for one kind of pipe. Couplings: all of its runs', fixed ones too; waste has the kerf.
+
+    `kept`: the offcuts that are long enough, together.
+    """
 
     sources: tuple[Source, ...]
     couplings: dict[str, tuple[int, ...]]
@@ -196,6 +205,7 @@ class CutPlan:
     joints: int
     waste: int
     cost: float
+    kept: int = 0
 
 
 @dataclass(frozen=True)

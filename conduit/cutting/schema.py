@@ -85,7 +85,7 @@ class CutChoice(Result):
     waste: Measure = Field(description="Offcuts too short to keep, and what the blade takes.")
     cost: float = Field(description="The bill, and what the waste is worth.")
     bill: float = Field(0.0, description="Sticks and couplings.")
-    waste_worth: float = 0.0
+    waste_worth: float = Field(0.0, description="What waste is worth, and what offcuts that are kept lose.")
     proved: bool = Field(description="It cannot be done with fewer sticks.")
     cheapest: bool = Field(False, description="It is proved that no way costs less, to the cent or sixteenth.")
     says: Message
@@ -139,6 +139,7 @@ class CutList(Result):
     kinds: list[CutKind]
     left_out: list[RunLeftOut]
     kerf: Measure
+    crowded: Message = Field(NOTHING, description="That the rack holds more than it should, and what follows.")
 
 
 def reading(sixteenths: int) -> Measure:

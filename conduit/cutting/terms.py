@@ -50,6 +50,13 @@ class CutTerms(Given):
     spare: Length = Field(0.0, le=24, description="Trim allowance of each piece with a bend.")
     coupling: float = Field(0.25, ge=0.001, le=100, description="A coupling's worth in sticks, with its saw cut.")
     fetch: float = Field(0.0, ge=0, le=10, description="What fetching and handling one scrap is worth, in sticks.")
+    offcut: float = Field(1.0, ge=0, le=1, description="What a kept offcut is worth, as a part of new pipe.")
+    rack_most: int | None = Field(
+        None,
+        ge=0,
+        le=5000,
+        description="Of more pieces on the rack offcuts are worth nothing, and fetching costs nothing.",
+    )
     thread: float = Field(0.0, ge=0, le=10, description="What threading a sawn end is worth, in sticks; never of EMT.")
     doubt: Length = Field(0.0, le=6, description="Taken off each scrap's length: how far it is not trusted.")
     square: Length = Field(0.5, le=12, description="What squaring takes off an end that is not square, blade counted.")
@@ -87,6 +94,7 @@ class CutTerms(Given):
             sold=sold,
             coupling=worth + threads,
             fetch=self.fetch * a_stick,
+            offcut=self.offcut,
         )
 
 

@@ -41,11 +41,12 @@ def _of_count(lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[st
     rate = min(priced, default=1 / A_USUAL_STICK)
     price = {sold.length: sold.length * rate if sold.price is None else sold.price for sold in terms.sold}
     of_a_sixteenth = min(each / length for length, each in price.items())
-    waste = 0
+    waste = kept = 0
     for source in plan.sources:
         over = source.length - sum(cut.length for cut in source.cuts)
         offcut = over - terms.kerf * len(source.cuts)
         waste += over - (offcut if offcut >= terms.keep else 0)
+        kept += offcut if offcut >= terms.keep else 0
     money = sum(price.get(length, length * rate) for length in new + bought)
     there = {bar.tag for bar in lying if not bar.bought}
     money += terms.fetch * sum(source.tag in there for source in plan.sources)
@@ -53,7 +54,8 @@ def _of_count(lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[st
         "sticks": (plan.sticks, len(new) + len(bought)),
         "couplings": (plan.joints, joints),
         "waste": (plan.waste, waste),
-        "cost": (plan.cost, money + terms.coupling * joints + of_a_sixteenth * waste),
+        "cost": (plan.cost, money + terms.coupling * joints + of_a_sixteenth * (waste + (1 - terms.offcut) * kept)),
+        "offcuts": (plan.kept, kept),
     }
     return [
         f"the {what} are counted wrong: {told}, not {true}"

@@ -124,7 +124,17 @@ class Remake:
         lost = model.add(waste >= room.cap - load - room.cap * kept)
         if not room.begun:
             lost.only_enforce_if(used)
+        if weights.kept:
+            cost += weights.kept * self._offcut(room, left, kept, used)
         return cost + weights.waste * waste
+
+    def _offcut(self, room: FreeBar, left: "LinearExprT", kept: "IntVar", used: "IntVar") -> "IntVar":
+        """What is kept of a bar."""
+        offcut = self.model.new_int_var(0, room.cap + self.problem.weights.kerf, "")
+        counted = self.model.add(offcut >= left).only_enforce_if(kept)
+        if not room.begun:
+            counted.only_enforce_if(used)
+        return offcut
 
     def hint(self, pieces: Mapping[int, Pieces]) -> None:
         """Hint the solver with the pieces that are there, so that it is never worse than those.

@@ -212,7 +212,8 @@ class _KindJob:
                 costs = [cost // FAR_LESS for cost in by_length]
                 coupling, waste = A_STICK, A_STICK // FAR_LESS // USUAL_STICK
         sticks = [Bar(one.length, cost) for one, cost in zip(sold, costs, strict=True)]
-        weights = Weights(coupling, waste, terms.keep, terms.kerf, coupling // MOVED_IN_A_COUPLING)
+        kept = round((1 - terms.offcut) * waste)
+        weights = Weights(coupling, waste, terms.keep, terms.kerf, coupling // MOVED_IN_A_COUPLING, kept)
         stretches = tuple(part.stretch for part in self.parts)
         new_only = frozenset(number for number, part in enumerate(self.parts) if part.pinned)
         fetch = round(terms.fetch * self.unit) if goal == "least cost" else 0
@@ -304,18 +305,20 @@ class _KindJob:
 
     def _counted(self, sources: tuple[Source, ...], couplings: dict[str, tuple[int, ...]], new: int) -> CutPlan:
         terms, joints = self.terms, sum(map(len, couplings.values()))
-        waste, money = 0, terms.coupling * joints
+        waste, kept, money = 0, 0, terms.coupling * joints
         scraps = {bar.tag for bar in self.lying if not bar.bought}
         for source in sources:
             left = source.left(terms.kerf)
-            waste += source.length - sum(cut.length for cut in source.cuts) - (left if left >= terms.keep else 0)
+            offcut = left if left >= terms.keep else 0
+            waste += source.length - sum(cut.length for cut in source.cuts) - offcut
+            kept += offcut
             if source.tag in scraps:
                 money += terms.fetch
             if source.tag is None:
                 money += terms.price(source.length)
         money += sum(terms.price(bar.length) for bar in self.lying if bar.bought)
-        money += waste * terms.of_a_sixteenth
-        return CutPlan(sources, couplings, new + self.bought, joints, waste, money)
+        money += terms.lost(waste, kept)
+        return CutPlan(sources, couplings, new + self.bought, joints, waste, money, kept)
 
 
 def _in_order(pieces: list[_PieceCut], edges: dict[str, list[int]], kerf: int) -> tuple[Cut, ...]:

@@ -43,7 +43,8 @@ class BarKey(NamedTuple):
 class Weights:
     """What a plan costs: a coupling, and waste and kerf for each sixteenth. Shorter than `keep` is waste.
 
-    `moved`: what it costs, as a preference, that a piece is not as it was in an earlier plan.
+    `moved`: what it costs, as a preference, that a piece is not as it was in an earlier plan. `kept`: what a sixteenth
+    of an offcut costs that is kept. The bounds know nothing of it, and hold: it only adds.
     """
 
     coupling: int
@@ -51,6 +52,7 @@ class Weights:
     keep: int
     kerf: int
     moved: int = 0
+    kept: int = 0
 
 
 @dataclass(frozen=True)
@@ -218,8 +220,9 @@ def score(problem: CutProblem, made: Solution) -> Score:
     sticks = [0] * len(problem.sticks)
     for key, load in loads.items():
         bar = problem.bar(key)
-        waste += load.wasted(bar.cap, weights)
-        cost += bar.cost + bar.dislike * bool(load.count)
+        lost = load.wasted(bar.cap, weights)
+        waste += lost
+        cost += bar.cost + bar.dislike * bool(load.count) + weights.kept * (bar.cap - load.need - lost)
         if key.is_new:
             sticks[key.at] += 1
     cost += weights.coupling * made.couplings + weights.waste * waste + weights.moved * problem.moved(made)

@@ -67,8 +67,8 @@ class _Everything:
         return least(0, 0, self.bars)
 
     def _lost(self, left, count):
-        """Waste of a bar that is cut no more."""
-        return left + self.terms.kerf * count - (left if left >= self.terms.keep else 0)
+        """What a bar that is cut no more loses: waste, and of an offcut that is kept what it is worth less."""
+        return left + self.terms.kerf * count - (left * self.terms.offcut if left >= self.terms.keep else 0)
 
     def _ends(self, run, place):
         for end in range(run.begins(place) + 1, run.length + 1):
@@ -112,4 +112,5 @@ def tiny_job(luck, trimmed=False, most=3):
         spare=luck.choice([0, 1, 2]) if trimmed else 0,
         sold=tuple(sold),
     )
-    return runs, rack, replace(terms, coupling=terms.price(sold[0].length) * luck.choice([0.1, 0.25, 1]))
+    terms = replace(terms, coupling=terms.price(sold[0].length) * luck.choice([0.1, 0.25, 1]))
+    return runs, rack, replace(terms, offcut=luck.choice([1, 1, 1, 0.5, 0]))

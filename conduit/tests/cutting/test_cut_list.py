@@ -181,6 +181,22 @@ class CutLists(TestCase):
             # It still must be cut off at the bend.
             self.assertIsNone(chosen(listed([run], [ScrapOnRack("S1", kind, length, ends=ends)]))[0].sources[0].scrap)
 
+    def test_an_offcut_is_worth_what_the_crew_says_and_nothing_where_the_rack_is_full(self):
+        run, kind = stub("1", "3/4", 20, 30), Kind("EMT", "3/4")
+        length = run.plan.developed_length.inches
+        rack = [ScrapOnRack("S1", kind, length + 6), ScrapOnRack("S2", kind, length + 40)]
+        for terms, tag in (
+            (CutTerms(), "S2"),
+            (CutTerms(offcut=0.9), "S2"),
+            (CutTerms(offcut=0.5), "S1"),
+            (CutTerms(rack_most=2), "S2"),
+            (CutTerms(rack_most=1, fetch=2), "S1"),
+        ):
+            found = listed([run], rack, terms)
+            [source] = chosen(found)[0].sources
+            self.assertEqual(source.scrap, tag, terms)
+            self.assertEqual("2 pieces are on the rack" in str(found.crowded), terms.rack_most == 1)
+
     def test_threads_make_a_coupling_dear_on_pipe_that_is_threaded(self):
         for kind, worth in ((Kind("EMT", "1"), 0.25), (Kind("rigid", "1"), 0.45)):
             self.assertAlmostEqual(CutTerms(thread=0.1).for_kind(kind).coupling, worth)

@@ -328,7 +328,9 @@ class Verifier(TestCase):
         sources = (Source(EMT, length, tag, tuple(Cut(*cut) for cut in cuts)),)
         count = len(couplings) if joints is None else joints
         waste = len(cuts) if counted is None else counted
-        return CutPlan(sources, {"r": couplings}, 1, count, waste, 1 + 0.25 * len(couplings) + waste / 1920)
+        left = length - sum(cut[5] for cut in cuts) - len(cuts)
+        kept = left if left >= Terms().keep else 0
+        return CutPlan(sources, {"r": couplings}, 1, count, waste, 1 + 0.25 * len(couplings) + waste / 1920, kept)
 
     def test_faults(self):
         whole = ("r", 1, 0, 1600, 0, 1600)

@@ -9585,6 +9585,7 @@ export interface components {
             bill?: number;
             /**
              * Waste Worth
+             * @description What waste is worth, and what offcuts that are kept lose.
              * @default 0
              */
             waste_worth?: number;
@@ -9686,6 +9687,12 @@ export interface components {
             /** Left Out */
             left_out: components["schemas"]["RunLeftOut"][];
             kerf: components["schemas"]["Measure"];
+            /**
+             * Crowded
+             * @description That the rack holds more than it should, and what follows.
+             * @default
+             */
+            crowded?: string;
         };
         /**
          * CutOut
@@ -9766,6 +9773,17 @@ export interface components {
              * @default 0
              */
             fetch?: number;
+            /**
+             * Offcut
+             * @description What a kept offcut is worth, as a part of new pipe.
+             * @default 1
+             */
+            offcut?: number;
+            /**
+             * Rack Most
+             * @description Of more pieces on the rack offcuts are worth nothing, and fetching costs nothing.
+             */
+            rack_most?: number | null;
             /**
              * Thread
              * @description What threading a sawn end is worth, in sticks; never of EMT.
@@ -10148,6 +10166,17 @@ export interface components {
                  * @default 0
                  */
                 fetch?: number;
+                /**
+                 * Offcut
+                 * @description What a kept offcut is worth, as a part of new pipe.
+                 * @default 1
+                 */
+                offcut?: number;
+                /**
+                 * Rack Most
+                 * @description Of more pieces on the rack offcuts are worth nothing, and fetching costs nothing.
+                 */
+                rack_most?: number | null;
                 /**
                  * Thread
                  * @description What threading a sawn end is worth, in sticks; never of EMT.

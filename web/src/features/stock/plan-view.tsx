@@ -114,6 +114,7 @@ export function PlanView({
           onPlan={onPlan}
         />
       )}
+      {proposal.found.crowded && <p className="mt-2">{proposal.found.crowded}</p>}
       {proposal.found.kinds.map((kind) => (
         <KindPlan
           key={nameOf(kind)}

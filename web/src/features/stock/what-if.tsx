@@ -26,6 +26,8 @@ interface Typed {
   coupling: string;
   fetch: string;
   thread: string;
+  offcut: string;
+  rack_most: string;
   doubt: string;
   square: string;
   sold: Record<string, string>;
@@ -38,6 +40,8 @@ const LABELS = {
   coupling: t("terms.coupling_cost"),
   fetch: t("terms.fetch_cost"),
   thread: t("terms.thread_cost"),
+  offcut: t("terms.offcut"),
+  rack_most: t("terms.rack_most"),
   doubt: t("terms.margin"),
   square: t("terms.square"),
 } as const;
@@ -63,6 +67,8 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     coupling: Number(typed.coupling) || typed.coupling,
     fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
     thread: Number.isNaN(Number(typed.thread)) ? typed.thread : Number(typed.thread),
+    offcut: Number.isNaN(Number(typed.offcut)) ? typed.offcut : Number(typed.offcut),
+    rack_most: typed.rack_most.trim() ? Number(typed.rack_most) || typed.rack_most : null,
     doubt: as("doubt"),
     square: as("square"),
     sold: kinds.flatMap((kind): unknown[] => {
@@ -190,6 +196,8 @@ function asTyped(terms: CutTerms, kinds: CutKind[], tape: Tape): Typed {
     coupling: String(terms.coupling ?? 0.25),
     fetch: String(terms.fetch ?? 0),
     thread: String(terms.thread ?? 0),
+    offcut: String(terms.offcut ?? 1),
+    rack_most: terms.rack_most == null ? "" : String(terms.rack_most),
     doubt: shown(terms.doubt),
     square: shown(terms.square),
     sold,
