@@ -42,6 +42,32 @@ class Stock(Journey):
         page.get_by_role("button", name="Put back").click()
         expect(plan).to_contain_text("No new stick")
 
+    def test_a_scrap_with_no_square_end_is_squared_first(self):
+        page = self.open_stock()
+        page.get_by_label("Length").fill("107 1/2")
+        choose(page, "Size of the scrap", "1/2")
+        for end in "AB":
+            choose(page, f"End {end} of the scrap", "not square")
+        page.get_by_role("button", name="Add", exact=True).click()
+        bar = page.get_by_role("region", name="S10, 107 1/2, 1/2 EMT")
+        expect(bar).to_contain_text("squared first: 1/2 off")
+        page.get_by_role("button", name="Reserve and cut this").click()
+        expect(page.get_by_role("region", name="Cutting").get_by_role("region", name="S10")).to_contain_text(
+            "squared first"
+        )
+
+    def test_a_series_is_cut_with_the_stop_set_once(self):
+        page = self.window()
+        page.get_by_role("button", name="Wedging table outlet: more").click()
+        page.get_by_role("menuitem", name="Several like it").click()
+        page.get_by_label("How many in all").fill("4")
+        page.get_by_role("button", name="Make them").click()
+        expect(page.get_by_role("link", name="Wedging table outlet 4")).to_be_visible()
+        page.get_by_role("link", name="Stock and cut list").click()
+        plan = page.get_by_role("region", name="1/2 EMT plan")
+        expect(plan).to_contain_text("The stop set once for several:", timeout=PATIENCE)
+        expect(page.get_by_text("Table box 3: Wedging table outlet 3")).to_be_visible()
+
     def test_lengths_that_cannot_be_read_are_told_and_kept(self):
         page = self.open_stock()
         page.get_by_label("Length").fill("7 1/0")

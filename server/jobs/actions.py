@@ -5,6 +5,7 @@ import re
 from datetime import timedelta
 from functools import cache, partial
 from itertools import count, islice
+from typing import Any
 
 from django.db import transaction
 from django.db.models import Count, OuterRef, Prefetch, QuerySet, Subquery
@@ -26,6 +27,7 @@ from server.jobs.described import describe_run
 from server.jobs.models import TO_CUT, Job, Revision, Run, RunPhoto, Status
 from server.jobs.plans import plan_of
 from server.jobs.racks import follow_lead, must_follow, number_of
+from server.jobs.schemas import SeriesIn
 from server.sentences import message
 
 # Saves of one person that follow within this time are one stretch of work.
@@ -112,7 +114,7 @@ def copy_run(user: User, run_id: int, job_id: int | None, is_mirrored: bool) -> 
 
 
 @transaction.atomic
-def make_series(user: User, run_id: int, runs: int) -> list[Run]:
+def make_series(user: User, run_id: int, given: SeriesIn) -> list[Run]:
     """So many runs like this one in its job, itself counted; each has the next number that is free behind the name.
 
     A pipe of a rack is copied as a run of its own.
@@ -121,8 +123,31 @@ def make_series(user: User, run_id: int, runs: int) -> list[Run]:
     kept = {key: value for key, value in run.document.items() if key != "in_rack"}
     called = re.sub(r"\s*\d+$", "", str(kept.get("name", "")))[: LONGEST_NAME - 5] or "Run"
     taken = {one.name for one in Run.objects.present().filter(job=run.job_id)}
-    free = (name for number in count(2) if (name := f"{called} {number}") not in taken)
-    return [add_run(user, run.job_id, {**kept, "name": name}) for name in islice(free, runs - 1)]
+    free = (number for number in count(2) if f"{called} {number}" not in taken)
+    return [
+        add_run(
+            user,
+            run.job_id,
+            {**(_with_own_boxes(kept, number) if given.own_boxes else kept), "name": f"{called} {number}"},
+        )
+        for number in islice(free, given.count - 1)
+    ]
+
+
+def _with_own_boxes(document: AsWritten, number: int) -> AsWritten:
+    """A run whose boxes, at its ends and in it, are others: each has a number behind its name."""
+
+    def numbered(part: Any) -> Any:
+        if not isinstance(part, dict) or not part.get("name"):
+            return part
+        return {**part, "name": f"{str(part['name'])[: LONGEST_NAME - 5]} {number}"}
+
+    def step(one: Any) -> Any:
+        return numbered(one) if isinstance(one, dict) and one.get("kind") == "pull_point" else one
+
+    own: dict[str, Any] = {**document}
+    own |= {end: numbered(own[end]) for end in ("start", "end") if end in own}
+    return {**own, "steps": [step(one) for one in own["steps"]]} if isinstance(own.get("steps"), list) else own
 
 
 @transaction.atomic

@@ -94,7 +94,7 @@ def copy_run(request: SignedInRequest, run_id: int, given: CopyIn) -> tuple[int,
 @router.post("/runs/{int:run_id}/series", response={201: list[RunOut], 422: Told}, operation_id="makeSeries")
 def make_series(request: SignedInRequest, run_id: int, given: SeriesIn) -> tuple[int, list[RunOut]]:
     """Make so many runs like this one in its job, itself counted."""
-    return 201, [describe_run(run) for run in actions.make_series(request.auth, run_id, given.count)]
+    return 201, [describe_run(run) for run in actions.make_series(request.auth, run_id, given)]
 
 
 @router.get("/runs/{int:run_id}", response={200: RunOut, 410: Told}, operation_id="getRun")

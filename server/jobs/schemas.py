@@ -89,6 +89,7 @@ class SeriesIn(Schema):
     """How many runs like one there are to be in its job, itself counted."""
 
     count: int = Field(ge=2, le=MOST_ALIKE)
+    own_boxes: bool = Field(True, description="Each from and to boxes of its own, which have its number too.")
 
 
 class PlaceInRack(Schema):

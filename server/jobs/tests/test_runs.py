@@ -91,9 +91,15 @@ class Runs(CrewTestCase):
         self.assertEqual([run["document"]["name"] for run in self.api.send("POST", address, {"count": 3}).json()], [
             "Feed 2", "Feed 3"
         ])  # fmt: skip
-        third = self.api.send("GET", f"/jobs/{self.job.pk}").json()["runs"][-1]["id"]
+        boxes = self.api.send(
+            "PUT", f"/runs/{self.feed.pk}", {"version": 1, "document": RUN | {"start": RUN["start"] | {"name": "KP"}}}
+        )
+        self.assertEqual(boxes.status_code, 200)
+        fours = [self.api.send("POST", address, {"count": 2, "own_boxes": own}).json()[0] for own in (True, False)]
+        self.assertEqual([one["document"]["start"]["name"] for one in fours], ["KP 4", "KP"])
+        third = self.api.send("GET", f"/jobs/{self.job.pk}").json()["runs"][2]["id"]
         [more] = self.api.send("POST", f"/runs/{third}/series", {"count": 2}).json()
-        self.assertEqual(more["document"], RUN | {"name": "Feed 4"})
+        self.assertEqual(more["document"], RUN | {"name": "Feed 6"})
         self.assertEqual(self.api.send("POST", address, {"count": 1}).status_code, 422)
 
     def test_a_job_is_called_otherwise(self):

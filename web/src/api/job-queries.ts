@@ -16,8 +16,8 @@ export const useCopyRun = () =>
 
 export const useMakeSeries = () =>
   useRefreshing(
-    ({ id, count }: { id: number; count: number }) =>
-      reply(api.POST("/api/runs/{run_id}/series", { params: { path: { run_id: id } }, body: { count } })),
+    ({ id, ...body }: { id: number; count: number; own_boxes: boolean }) =>
+      reply(api.POST("/api/runs/{run_id}/series", { params: { path: { run_id: id } }, body })),
     [keys.jobs, ["cuts"]],
   );
 

@@ -7018,6 +7018,12 @@ export interface components {
         SeriesIn: {
             /** Count */
             count: number;
+            /**
+             * Own Boxes
+             * @description Each from and to boxes of its own, which have its number too.
+             * @default true
+             */
+            own_boxes?: boolean;
         };
         /**
          * Saved

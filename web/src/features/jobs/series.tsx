@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { useMakeSeries } from "@/api/job-queries";
 import { Button } from "@/ui/button";
+import { CheckBox } from "@/ui/check-box";
 import { Field } from "@/ui/field";
 import { Notice } from "@/ui/notice";
 import { t } from "@/words/jobs";
@@ -11,11 +12,12 @@ const [FEWEST, MOST] = [2, 50];
 export function Series({ runId, onDone }: { runId: number; onDone: () => void }) {
   const series = useMakeSeries();
   const [typed, setTyped] = useState("");
+  const [ownBoxes, setOwnBoxes] = useState(true);
   const count = Number(typed);
   const isCount = Number.isInteger(count) && count >= FEWEST && count <= MOST;
   function submit(event: FormEvent) {
     event.preventDefault();
-    if (isCount) series.mutate({ id: runId, count }, { onSuccess: onDone });
+    if (isCount) series.mutate({ id: runId, count, own_boxes: ownBoxes }, { onSuccess: onDone });
   }
   return (
     <form onSubmit={submit} className="flex basis-full flex-wrap items-end gap-2 px-4 pb-2">
@@ -28,11 +30,14 @@ export function Series({ runId, onDone }: { runId: number; onDone: () => void })
         wrong={typed && !isCount ? t("series.range", { least: FEWEST, most: MOST }) : undefined}
         onChange={(event) => setTyped(event.target.value)}
       />
+      <CheckBox checked={ownBoxes} onCheck={setOwnBoxes}>
+        {t("series.own_boxes")}
+      </CheckBox>
       <Button type="submit" look="main" className="min-h-11" disabled={!isCount || series.isPending}>
         {t("series.make")}
       </Button>
       <Button look="quiet" className="min-h-11" onClick={onDone}>
-        {t("run.copy.nowhere")}
+        {t("series.none")}
       </Button>
       {series.error && <Notice severity="stop">{series.error.message}</Notice>}
     </form>
