@@ -15,7 +15,8 @@ from server.sentences import message
 from server.stalls import Stalls, silence
 
 # MariaDB's numbers for a lock that was waited for too long, and for a deadlock: it is there, others are at work.
-LOCKED_OUT = (1205, 1213)
+DEADLOCK = 1213
+LOCKED_OUT = (1205, DEADLOCK)
 LEFT_FOR_PAGES = 3
 # A server that is only busy finishes something every so often; one whose database stalls finishes nothing.
 STALLED, LOOK = 1.5, 0.1
@@ -110,6 +111,11 @@ class Gate:
         self._close()
         connection.close()
         return _unavailable(GONE)
+
+
+def is_undone(error: Exception) -> bool:
+    """Whether one of them was undone whole at once: it may do the same again, as the other has gone on."""
+    return bool(error.args) and error.args[0] == DEADLOCK
 
 
 def is_locked_out(error: Exception) -> bool:

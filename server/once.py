@@ -12,7 +12,7 @@ from django.utils.crypto import salted_hmac
 from server.accounts.changes import note_change
 from server.accounts.models import Reply
 from server.errors import LOCKED
-from server.gate import FULL, is_locked_out
+from server.gate import FULL, is_locked_out, is_undone
 from server.guard import problem
 from server.room import disks
 from server.sentences import message
@@ -34,6 +34,8 @@ REPEATABLE = ANSWERING | {
     *("makePasswordLink", "beginSecondFactor", "confirmSecondFactor"),
     *("planCuts", "pickChoices", "doActs", "doCut"),
 }
+# So often one that the database undid for another's sake is done again.
+TRIES = 3
 NEEDED = message("once.needed", header=HEADER)
 OTHER = message("once.other", header=HEADER)
 Run = Callable[..., HttpResponse]
@@ -60,14 +62,26 @@ def once_only(run: Run) -> Run:
             key = UUID(request.headers.get(HEADER, ""))
         except ValueError:
             return problem(400, NEEDED)
-        try:
-            return _answer(request, key, lambda: run(request, **given))
-        except OperationalError as error:
-            if is_locked_out(error):
-                return problem(409, LOCKED)
-            raise
+        for _ in range(TRIES):
+            answer = _tried(request, key, lambda: run(request, **given))
+            if answer.status_code != 409 or not answer.has_header("Retry-After"):
+                break
+        return answer
 
     return _with_room(once)
+
+
+def _tried(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> HttpResponse:
+    """The answer; 409 where others held what it wanted, with `Retry-After` where it may be done again at once."""
+    try:
+        return _answer(request, key, run)
+    except OperationalError as error:
+        if not is_locked_out(error):
+            raise
+        answer = problem(409, LOCKED)
+        if is_undone(error):
+            answer["Retry-After"] = "1"
+        return answer
 
 
 def _with_room(run: Run) -> Run:

@@ -1,12 +1,14 @@
 """A write that is sent again, as after a reply that was lost, is done once."""
 
 from concurrent.futures import ThreadPoolExecutor
+from unittest.mock import patch
 from uuid import uuid4
 
-from django.db import connections
+from django.db import OperationalError, connections
 from django.test import TransactionTestCase
 
 from server.accounts.models import Crew, Reply
+from server.jobs.actions import add_job
 from server.jobs.models import Job, Revision, Run
 from server.stock.models import Scrap
 from server.tests.support import RUN, Api, CrewTestCase, person
@@ -57,6 +59,20 @@ class Once(CrewTestCase):
             self.assertEqual(answer.status_code, 400)
             self.assertIn("Idempotency-Key", answer.json()["detail"])
         self.assertFalse(Reply.objects.exists())
+
+    def test_what_the_database_undid_for_anothers_sake_is_done_again_unasked(self):
+        for fails, status in ((2, 201), (3, 409)):
+            undone = [OperationalError(1213, "Deadlock found")] * fails
+
+            def add(*given, left=undone):
+                if left:
+                    raise left.pop()
+                return add_job(*given)
+
+            with patch("server.jobs.api.actions.add_job", add):
+                answer = self.api.send("POST", "/jobs", {"name": f"Barn {fails}"})
+            self.assertEqual((answer.status_code, undone), (status, []))
+        self.assertEqual(Job.objects.filter(name__startswith="Barn").count(), 1)
 
 
 class OnceTogether(TransactionTestCase):
