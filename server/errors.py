@@ -13,7 +13,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from conduit.answers import Unanswerable
 from conduit.catalogue import said_by, told
 from conduit.document import UnreadableDocument, fault_in_words
-from server.gate import is_locked_out, is_undone
+from server.gate import is_locked_out, told_when_again
 from server.guard import PROBLEM, says
 from server.sentences import message
 
@@ -137,10 +137,7 @@ def install(api: NinjaAPI) -> None:
     def _(request: HttpRequest, error: OperationalError) -> HttpResponse:
         # Two people held what the other wanted: the database let one go on, and nothing of the other was done.
         if is_locked_out(error):
-            answer = tell(request, 409, LOCKED)
-            if is_undone(error):
-                answer["Retry-After"] = "1"
-            return answer
+            return told_when_again(tell(request, 409, LOCKED), error)
         raise error
 
     @api.exception_handler(Refused)

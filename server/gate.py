@@ -113,9 +113,11 @@ class Gate:
         return _unavailable(GONE)
 
 
-def is_undone(error: Exception) -> bool:
-    """Whether one of them was undone whole at once: it may do the same again, as the other has gone on."""
-    return bool(error.args) and error.args[0] == DEADLOCK
+def told_when_again(answer: HttpResponse, error: Exception) -> HttpResponse:
+    """The answer to one who was locked out; where it was undone whole at once, it may do the same again."""
+    if error.args[0] == DEADLOCK:
+        answer["Retry-After"] = "1"
+    return answer
 
 
 def is_locked_out(error: Exception) -> bool:

@@ -12,7 +12,7 @@ from django.utils.crypto import salted_hmac
 from server.accounts.changes import note_change
 from server.accounts.models import Reply
 from server.errors import LOCKED
-from server.gate import FULL, is_locked_out, is_undone
+from server.gate import FULL, is_locked_out, told_when_again
 from server.guard import problem
 from server.room import disks
 from server.sentences import message
@@ -78,10 +78,7 @@ def _tried(request: HttpRequest, key: UUID, run: Callable[[], HttpResponse]) -> 
     except OperationalError as error:
         if not is_locked_out(error):
             raise
-        answer = problem(409, LOCKED)
-        if is_undone(error):
-            answer["Retry-After"] = "1"
-        return answer
+        return told_when_again(problem(409, LOCKED), error)
 
 
 def _with_room(run: Run) -> Run:

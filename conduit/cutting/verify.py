@@ -45,8 +45,8 @@ def _of_count(lying: Sequence[ScrapBar], terms: Terms, plan: CutPlan) -> list[st
     for source in plan.sources:
         over = source.length - sum(cut.length for cut in source.cuts)
         offcut = over - terms.kerf * len(source.cuts)
-        waste += over - (offcut if offcut >= terms.keep else 0)
-        kept += offcut if offcut >= terms.keep else 0
+        offcut = offcut if offcut >= terms.keep else 0
+        waste, kept = waste + over - offcut, kept + offcut
     money = sum(price.get(length, length * rate) for length in new + bought)
     there = {bar.tag for bar in lying if not bar.bought}
     money += terms.fetch * sum(source.tag in there for source in plan.sources)

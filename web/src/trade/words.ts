@@ -46,17 +46,21 @@ export const MATERIALS: Choice<Material>[] = (["EMT", "IMC", "rigid"] as const).
   label: value,
 }));
 
+const ENDS: Record<PipeEnd, string> = {
+  factory: t("end.factory"),
+  cut: t("end.cut"),
+  threaded: t("end.threaded"),
+  rough: t("end.rough"),
+  bent: t("end.bent"),
+};
+
 /** How a pipe's end is, in words. */
-export function endOf(end: PipeEnd): string {
-  const words: Record<PipeEnd, string> = {
-    factory: t("end.factory"),
-    cut: t("end.cut"),
-    threaded: t("end.threaded"),
-    rough: t("end.rough"),
-    bent: t("end.bent"),
-  };
-  return words[end];
-}
+export const endOf = (end: PipeEnd): string => ENDS[end];
+
+export const PIPE_ENDS: Choice<PipeEnd>[] = (Object.keys(ENDS) as PipeEnd[]).map((value) => ({
+  value,
+  label: endOf(value),
+}));
 
 type Joint = NonNullable<RunDocument["joints"]>;
 

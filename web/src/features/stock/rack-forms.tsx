@@ -1,7 +1,7 @@
 import { type FormEvent, useContext, useState } from "react";
 import { useAddScrap, useCorrectScrap } from "@/api/stock-queries";
 import type { CorrectIn, Scrap } from "@/api/types";
-import { endOf, MATERIALS, TRADE_SIZES } from "@/trade/words";
+import { MATERIALS, PIPE_ENDS, TRADE_SIZES } from "@/trade/words";
 import { Button } from "@/ui/button";
 import { Field } from "@/ui/field";
 import { PlusIcon } from "@/ui/icons";
@@ -10,10 +10,6 @@ import { TapeContext } from "@/ui/tape-field";
 import { t } from "@/words/stock";
 import { Refused } from "./refused";
 
-const ENDS = (["factory", "cut", "threaded", "rough", "bent"] as const).map((value) => ({
-  value,
-  label: endOf(value),
-}));
 const EMPTY: CorrectIn = {
   length: "",
   trade_size: "3/4",
@@ -66,14 +62,14 @@ function PieceFields({ piece, what, onChange }: PieceProps) {
         boxed
         label={t("scrap.end_a.label", { what })}
         value={piece.end_a ?? "cut"}
-        choices={ENDS}
+        choices={PIPE_ENDS}
         onChoose={(end_a) => onChange({ ...piece, end_a })}
       />
       <Select
         boxed
         label={t("scrap.end_b.label", { what })}
         value={piece.end_b ?? "cut"}
-        choices={ENDS}
+        choices={PIPE_ENDS}
         onChoose={(end_b) => onChange({ ...piece, end_b })}
       />
     </div>

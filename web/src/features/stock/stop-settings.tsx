@@ -11,15 +11,10 @@ export function StopSettings({ stop, named = false }: { stop: StopSetting[]; nam
       {stop.map((one, at) => (
         <span key={`${nameOf(one)} ${one.length.reads}`}>
           {at > 0 && ", "}
-          {named && one.material + one.trade_size !== nameBefore(stop, at) && `${nameOf(one)} `}
+          {named && nameOf(one) !== stop.slice(0, at).map(nameOf).at(-1) && `${nameOf(one)} `}
           <strong>{t("stop.setting", { pieces: one.count, length: one.length.reads })}</strong>
         </span>
       ))}
     </p>
   );
 }
-
-const nameBefore = (stop: StopSetting[], at: number) => {
-  const before = stop[at - 1];
-  return before && before.material + before.trade_size;
-};

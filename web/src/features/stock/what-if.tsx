@@ -65,10 +65,10 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     kerf: as("kerf"),
     spare: as("spare"),
     coupling: Number(typed.coupling) || typed.coupling,
-    fetch: Number.isNaN(Number(typed.fetch)) ? typed.fetch : Number(typed.fetch),
-    thread: Number.isNaN(Number(typed.thread)) ? typed.thread : Number(typed.thread),
-    offcut: Number.isNaN(Number(typed.offcut)) ? typed.offcut : Number(typed.offcut),
-    rack_most: typed.rack_most.trim() ? Number(typed.rack_most) || typed.rack_most : null,
+    fetch: asNumber(typed.fetch),
+    thread: asNumber(typed.thread),
+    offcut: asNumber(typed.offcut),
+    rack_most: typed.rack_most.trim() ? asNumber(typed.rack_most) : null,
     doubt: as("doubt"),
     square: as("square"),
     sold: kinds.flatMap((kind): unknown[] => {
@@ -171,6 +171,9 @@ export function WhatIf({ jobId, tape, terms, usual, kinds, wrong, onPlan }: Prop
     </form>
   );
 }
+
+/** A figure as a number; what is none stays as it was typed, and is told. */
+const asNumber = (text: string): number | string => (Number.isNaN(Number(text)) ? text : Number(text));
 
 const example = (tape: Tape): string => `${toTape(STICK, tape)} = 9.80, ${toTape(2 * STICK, tape)} = 21`;
 
